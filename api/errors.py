@@ -1,0 +1,94 @@
+"""One map from every refusal to problem+json (RFC 9457), down to the line and the field."""
+
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from kitchen.errors import Conflict, KitchenError
+from substrata.errors import SubstrataError
+
+
+class ProblemOut(Schema):
+    """What every refusal looks like."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    got: str = ""
+    allowed: str = ""
+    remedy: str = ""
+    line: str | None = None
+    field: str | None = None
+    current: dict[str, Any] | None = None
+
+
+class TooLarge(Exception):  # noqa: N818
+    """The request's body is larger than the server reads."""
+
+
+def connect(api: NinjaAPI) -> None:
+    """Answer every known error of the API with a problem."""
+
+    def answer(request: HttpRequest, problem: ProblemOut) -> HttpResponse:
+        response = api.create_response(request, problem.model_dump(exclude_none=True), status=problem.status)
+        response["Content-Type"] = "application/problem+json"
+        return response
+
+    def core(request: HttpRequest, error: SubstrataError) -> HttpResponse:
+        return answer(
+            request,
+            ProblemOut(
+                title=error.what, status=422, got=error.got, allowed=error.allowed, remedy=error.remedy,
+                line=error.line, field=error.field,
+            ),
+        )
+
+    def kitchen(request: HttpRequest, error: KitchenError) -> HttpResponse:
+        current = error.current if isinstance(error, Conflict) else None
+        return answer(
+            request,
+            ProblemOut(
+                title=error.what, status=error.status, got=error.got, allowed=error.allowed, remedy=error.remedy,
+                field=error.field, current=current,
+            ),
+        )
+
+    def validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        return answer(request, _of_validation(error.errors))
+
+    def signed_out(request: HttpRequest, _: AuthenticationError) -> HttpResponse:
+        return answer(request, ProblemOut(title="you are signed out", status=401, remedy="sign in"))
+
+    def http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        if isinstance(error.__context__, RequestDataTooBig):
+            return answer(request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less"))
+        return answer(request, ProblemOut(title=str(error), status=error.status_code))
+
+    def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
+        return answer(request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less"))
+
+    api.add_exception_handler(SubstrataError, core)
+    api.add_exception_handler(KitchenError, kitchen)
+    api.add_exception_handler(ValidationError, validation)
+    api.add_exception_handler(AuthenticationError, signed_out)
+    api.add_exception_handler(HttpError, http)
+    api.add_exception_handler(RequestDataTooBig, large)
+
+
+def _of_validation(errors: list[dict[str, Any]]) -> ProblemOut:
+    """The first type error of a request, placed at its line and field."""
+    first = errors[0]
+    place = [part for part in first["loc"] if part not in ("body", "payload", "query", "path")]
+    line = next((str(b) for a, b in zip(place, place[1:], strict=False) if a == "lines" and isinstance(b, int)), None)
+    return ProblemOut(
+        title=f"{'.'.join(map(str, place)) or 'the request'} cannot be read",
+        status=422,
+        got=repr(first.get("input"))[:60] if "input" in first else "",
+        allowed=first["msg"],
+        remedy="correct it and send again",
+        line=f"line {int(line) + 1}" if line is not None else None,
+        field=str(place[-1]) if place else None,
+    )

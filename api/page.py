@@ -1,0 +1,28 @@
+"""The one page: index.html for every address that is neither API nor file."""
+
+from functools import lru_cache
+from pathlib import Path
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+_NOT_BUILT = "<!doctype html><title>Substrata</title><p>The page is not built yet: run <code>./start</code>."
+
+
+@lru_cache(maxsize=1)
+def _built(file: Path, changed: float) -> str:  # noqa: ARG001 - the time makes a new build a new entry
+    return file.read_text(encoding="utf8")
+
+
+@require_safe
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """Serve the page, and set the cookie that its requests must repeat."""
+    file = settings.WEB_DIST / "index.html"
+    if not file.exists():
+        return HttpResponse(_NOT_BUILT, status=503)
+    response = HttpResponse(_built(file, file.stat().st_mtime))
+    response["Cache-Control"] = "no-cache"
+    return response

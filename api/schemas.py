@@ -1,0 +1,317 @@
+"""What goes in and out. Analysis types are the core's own dataclasses."""
+
+from datetime import datetime
+from typing import Annotated, Any
+
+from ninja import Schema
+from pydantic import ConfigDict, Field, StringConstraints
+
+from kitchen.models import Draft, Formula, FormulaVersion, Membership
+from kitchen.services.formulas import OpenFormula
+from substrata.formula.difference import Change
+from substrata.pantry.ingredient import Ingredient
+
+Text = Annotated[str, StringConstraints(max_length=2_000)]
+
+
+class LineDocument(Schema):
+    """One line of a formula document; the core checks its values and names the line."""
+
+    model_config = ConfigDict(extra="allow")
+
+    id: str
+    ingredient: str
+    grams: float | None = None
+    entered: str = ""
+    role: str = ""
+    stage: str = ""
+    treatment: str = ""
+    note: str = ""
+    locked: bool = False
+
+
+class FormDocument(Schema):
+    """What is baked."""
+
+    model_config = ConfigDict(extra="allow")
+
+    kind: str
+    pieces: int | float
+    serving_pieces: int | float = 1
+
+
+class WindowDocument(Schema):
+    """Wanted bounds."""
+
+    low: float | None = None
+    high: float | None = None
+
+
+class FormulaDocument(Schema):
+    """A formula document (docs/formats/formula.schema.json)."""
+
+    model_config = ConfigDict(extra="allow")
+
+    substrata: int = 1
+    name: str = ""
+    notes: str = ""
+    form: FormDocument
+    lines: list[LineDocument] = Field(default_factory=list, max_length=1_000)
+    targets: dict[str, WindowDocument] = Field(default_factory=dict)
+
+
+class KitchenOut(Schema):
+    """A kitchen as its member sees it."""
+
+    id: int
+    name: str
+    role: str
+    spoons: str
+    egg_scheme: str
+    convention: str
+    polyol_rule: str
+    units: str
+
+    @classmethod
+    def of(cls, member: Membership) -> "KitchenOut":
+        """A membership as a kitchen."""
+        k = member.kitchen
+        return cls(
+            id=k.pk, name=k.name, role=member.role, spoons=k.spoons, egg_scheme=k.egg_scheme,
+            convention=k.convention, polyol_rule=k.polyol_rule, units=k.units,
+        )
+
+
+class MeOut(Schema):
+    """Who is signed in, and where they may go."""
+
+    id: int
+    email: str
+    kitchens: list[KitchenOut]
+
+
+class KitchenIn(Schema):
+    """A new kitchen."""
+
+    name: Text
+
+
+class KitchenSettingsIn(Schema):
+    """Settings to change; what is left out stays."""
+
+    name: Text | None = None
+    spoons: Text | None = None
+    egg_scheme: Text | None = None
+    convention: Text | None = None
+    polyol_rule: Text | None = None
+    units: Text | None = None
+
+
+class MemberIn(Schema):
+    """A person to let in."""
+
+    email: Text
+    role: Text
+
+
+class MemberOut(Schema):
+    """A person of a kitchen."""
+
+    id: int
+    email: str
+    role: str
+
+    @classmethod
+    def of(cls, member: Membership) -> "MemberOut":
+        """A membership as a person."""
+        return cls(id=member.user_id, email=member.user.email, role=member.role)
+
+
+class StratumOut(Schema):
+    """One layer of the small core drawing."""
+
+    role: str
+    code: str
+    share: float
+
+
+class CardOut(Schema):
+    """What the shelf draws of a formula."""
+
+    strata: list[StratumOut]
+    net_carbs: float
+    protein: float
+    pieces: int
+    outside: int
+    problems: int
+    convention: str
+
+
+class ShelfOut(Schema):
+    """A formula on the shelf."""
+
+    id: int
+    name: str
+    form: str
+    card: CardOut
+    versions: int
+    archived: bool
+    touched_at: datetime
+
+    @classmethod
+    def of(cls, formula: Formula) -> "ShelfOut":
+        """A row of the shelf."""
+        return cls(
+            id=formula.pk, name=formula.name, form=formula.form, card=formula.card,
+            versions=getattr(formula, "version_count", 0), archived=formula.archived_at is not None,
+            touched_at=formula.touched_at,
+        )
+
+
+class ShelfPage(Schema):
+    """A page of the shelf."""
+
+    items: list[ShelfOut]
+    total: int
+
+
+class FormulaOut(Schema):
+    """A formula on the bench."""
+
+    id: int
+    document: dict[str, Any]
+    lock: int
+    base_number: int
+    changed: bool
+    may_edit: bool
+    archived: bool
+    updated_by: str
+
+    @classmethod
+    def of(cls, opened: OpenFormula) -> "FormulaOut":
+        """An opened formula."""
+        draft: Draft = opened.draft
+        return cls(
+            id=opened.formula.pk, document=draft.document, lock=draft.lock, base_number=draft.base_number,
+            changed=draft.changed, may_edit=opened.may_edit, archived=opened.formula.archived_at is not None,
+            updated_by=draft.updated_by.email if draft.updated_by else "",
+        )
+
+
+class DraftIn(Schema):
+    """The edited document, with the lock as last seen."""
+
+    document: FormulaDocument
+    lock: int
+
+
+class VersionIn(Schema):
+    """A version to keep."""
+
+    lock: int
+    note: Text = ""
+
+
+class VersionOut(Schema):
+    """A version in the list."""
+
+    number: int
+    note: str
+    changes: list[str]
+    author: str
+    created_at: datetime
+
+    @classmethod
+    def of(cls, version: FormulaVersion) -> "VersionOut":
+        """A row of the versions panel."""
+        return cls(
+            number=version.number, note=version.note, changes=version.changes,
+            author=version.author.email if version.author else "", created_at=version.created_at,
+        )
+
+
+class VersionDocument(VersionOut):
+    """A version with its document."""
+
+    document: dict[str, Any]
+
+
+class ForkIn(Schema):
+    """Name of the new formula."""
+
+    name: Annotated[str, StringConstraints(max_length=120)] = ""
+
+
+class ArchiveIn(Schema):
+    """Away or back."""
+
+    archived: bool
+
+
+class ChangeOut(Schema):
+    """One difference in words."""
+
+    kind: str
+    text: str
+    line: str | None
+
+    @classmethod
+    def of(cls, change: Change) -> "ChangeOut":
+        """A change of the core."""
+        return cls(kind=change.kind, text=change.text, line=change.line)
+
+
+class PasteIn(Schema):
+    """A pasted ingredient list."""
+
+    text: str
+
+
+class IngredientOut(Schema):
+    """An ingredient to choose."""
+
+    id: str
+    name: str
+    role: str
+    aliases: list[str]
+    measures: list[str]
+    source: str
+
+    @classmethod
+    def of(cls, ingredient: Ingredient) -> "IngredientOut":
+        """An ingredient of the library."""
+        return cls(
+            id=ingredient.id, name=ingredient.name, role=ingredient.role, aliases=list(ingredient.aliases),
+            measures=list(ingredient.measures), source=ingredient.source,
+        )
+
+
+class RoleOut(Schema):
+    """A role with its code."""
+
+    id: str
+    code: str
+    name: str
+
+
+class FormOut(Schema):
+    """A form to choose."""
+
+    id: str
+    name: str
+    note: str
+
+
+class ConventionOut(Schema):
+    """A net-carb convention with its rule."""
+
+    id: str
+    rule: str
+
+
+class WordsOut(Schema):
+    """The lists that the page draws from, so that it holds no knowledge itself."""
+
+    roles: list[RoleOut]
+    forms: list[FormOut]
+    conventions: list[ConventionOut]

@@ -1,0 +1,1 @@
+"""What is remembered: kitchens, people, formulas, versions; one use case is one service function."""

@@ -1,0 +1,1 @@
+"""The demo kitchen: a two-person market bakery of our own invention."""

@@ -1,0 +1,103 @@
+"""Load and remove the demo kitchen. Everything in it is invented."""
+
+import json
+from datetime import datetime, timedelta
+from importlib.resources import files
+from typing import Any
+
+from allauth.account.models import EmailAddress
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+
+from kitchen.models import Draft, Formula, FormulaVersion, Kitchen, Membership
+from kitchen.services.judging import card_mark, core_settings, shelf_card
+from substrata import load_library, read_document, write_document
+from substrata.formula.difference import differences
+from substrata.formula.formula import Line
+from substrata.formula.weighed import weigh_line
+
+DEMO_NAME = "The Saturday stall"
+BAKER, PARTNER = "baker@example.com", "partner@example.com"
+DEMO_PASSWORD = "rye-free-and-easy"  # noqa: S105 - printed by ./start, for the demo on loopback only
+
+
+def demo_formulas() -> list[dict[str, Any]]:
+    """The shipped formulas with their versions."""
+    text = files("kitchen.demo").joinpath("formulas.json").read_text(encoding="utf8")
+    found: list[dict[str, Any]] = json.loads(text)
+    return found
+
+
+def demo_document(formula: dict[str, Any], version: dict[str, Any], kitchen: Kitchen) -> dict[str, Any]:
+    """A version of a demo formula as a document, weighed by the kitchen's own measures."""
+    library, settings = load_library(), core_settings(kitchen)
+    lines = []
+    seen: dict[str, int] = {}
+    for ingredient, entered, *more in version["lines"]:
+        seen[ingredient] = seen.get(ingredient, 0) + 1
+        key = ingredient if seen[ingredient] == 1 else f"{ingredient}-{seen[ingredient]}"
+        grams = weigh_line(Line(id=key, ingredient=ingredient, entered=entered), library, settings).grams.value
+        lines.append({"id": key, "ingredient": ingredient, "entered": entered, "grams": round(grams, 1), **(more[0] if more else {})})
+    return write_document(
+        read_document(
+            {
+                "name": formula["name"], "notes": formula["notes"], "lines": lines,
+                "form": {"kind": formula["form"], "pieces": formula["pieces"]},
+                "targets": version.get("targets", {}),
+            }
+        )
+    )
+
+
+@transaction.atomic
+def load_demo() -> Kitchen:
+    """Make the demo kitchen with its two people and their formulas."""
+    kitchen = Kitchen.objects.create(name=DEMO_NAME)
+    baker, partner = _person(BAKER), _person(PARTNER)
+    Membership.objects.create(kitchen=kitchen, user=baker, role=Membership.Role.OWNER)
+    Membership.objects.create(kitchen=kitchen, user=partner, role=Membership.Role.BAKER)
+    now = timezone.now()
+    for number, entry in enumerate(demo_formulas()):
+        _formula(kitchen, entry, (baker, partner)[number % 2], now)
+    return kitchen
+
+
+def remove_demo() -> None:
+    """Take the demo kitchen and its people away; other kitchens stay."""
+    Kitchen.objects.filter(name=DEMO_NAME, memberships__user__email=BAKER).delete()
+    User.objects.filter(email__in=(BAKER, PARTNER), memberships__isnull=True).delete()
+
+
+def _person(email: str) -> User:
+    user, made = User.objects.get_or_create(email=email, defaults={"username": email.partition("@")[0] + "-demo"})
+    if made:
+        user.set_password(DEMO_PASSWORD)
+        user.save()
+        EmailAddress.objects.create(user=user, email=email, primary=True, verified=True)
+    return user
+
+
+def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime) -> None:
+    """A formula with its versions; an entry's "draft" is what lies on the bench unsaved."""
+    documents = [demo_document(entry, version, kitchen) for version in entry["versions"]]
+    touched = now - timedelta(days=entry["versions"][-1]["days"])
+    formula = Formula.objects.create(
+        kitchen=kitchen, name=entry["name"], form=entry["form"], card=shelf_card(kitchen, documents[-1]),
+        card_mark=card_mark(kitchen), created_by=author, touched_at=touched,
+    )
+    previous = None
+    for number, (version, document) in enumerate(zip(entry["versions"], documents, strict=True), 1):
+        changes = []
+        if previous:
+            settings = core_settings(kitchen)
+            changes = [c.text for c in differences(read_document(previous), read_document(document), load_library(), settings)]
+        FormulaVersion.objects.create(
+            formula=formula, number=number, document=document, note=version["note"], changes=changes, author=author,
+            created_at=now - timedelta(days=version["days"]),
+        )
+        previous = document
+    edited = demo_document(entry, entry["draft"], kitchen) if "draft" in entry else documents[-1]
+    Draft.objects.create(
+        formula=formula, document=edited, base_number=len(documents), changed="draft" in entry, updated_by=author
+    )

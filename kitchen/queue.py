@@ -1,0 +1,12 @@
+"""Hand work to the queue by its name, so that services need not know the worker."""
+
+from procrastinate.contrib.django import app
+from procrastinate.exceptions import AlreadyEnqueued
+
+
+def defer_refresh() -> None:
+    """Ask for fresh shelf cards; once is enough while a request is waiting."""
+    try:
+        app.configure_task("kitchen.refresh_shelf", queueing_lock="refresh_shelf").defer()
+    except AlreadyEnqueued:
+        return

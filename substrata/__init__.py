@@ -1,0 +1,11 @@
+"""The science of grain-free, low-carb doughs as a pure library: no web, no database, no clock.
+
+``analyse(formula, library, settings)`` is the one entrance; everything else is a part of it.
+"""
+
+from substrata.analysis.analyse import Analysis, analyse
+from substrata.formula.document import read_document, write_document
+from substrata.pantry.library import Library, load_library
+from substrata.settings import Settings
+
+__all__ = ["Analysis", "Library", "Settings", "analyse", "load_library", "read_document", "write_document"]

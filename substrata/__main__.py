@@ -1,0 +1,5 @@
+"""``python -m substrata``."""
+
+from substrata.cli import main
+
+raise SystemExit(main())

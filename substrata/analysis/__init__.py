@@ -1,0 +1,1 @@
+"""The whole judgement of a formula: figures, brackets, remedies, warnings and the sentence."""

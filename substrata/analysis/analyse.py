@@ -1,0 +1,168 @@
+"""``analyse``: the one judgement of a formula that the API, the command line and the tests share."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.analysis.brackets import Bracket, brackets
+from substrata.analysis.summary import Phrase, summary
+from substrata.analysis.warnings import DoughWarning, Reading, warnings
+from substrata.dough.binder import Binder, binder
+from substrata.dough.lift import Lift, lift
+from substrata.dough.taste import salt_ratio, sweetness_ratio
+from substrata.dough.water import Water, water
+from substrata.formula.bakers import bakers_percent
+from substrata.formula.form import form_of, roles
+from substrata.formula.formula import Formula
+from substrata.formula.propagate import Estimate
+from substrata.formula.weighed import Batch, Problem, weigh_formula
+from substrata.nutrition.allergens import Allergen, allergens
+from substrata.nutrition.energy import METHOD
+from substrata.nutrition.facts import Nutrition, nutrition, whole_dough
+from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineReading:
+    """One line as the dough sees it."""
+
+    id: str
+    ingredient: str
+    name: str
+    role: str
+    code: str  # two letters of the role
+    grams: float
+    grams_low: float
+    grams_high: float
+    share: float  # of the dough, 0..1
+    bakers_percent: float | None  # of the dry base; None when there is none
+    source: str  # of its composition
+    note: str  # of its data
+
+
+@dataclass(frozen=True, kw_only=True)
+class Totals:
+    """The whole dough."""
+
+    dough_g: float
+    baked_g: float  # by the form's usual loss, until the oven computes it
+    dry_base_g: float
+    dough_ml: float  # without gas
+    fat_percent: float  # of the dough
+    protein_percent: float
+    water_percent: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Basis:
+    """By what rules the figures were made; shown wherever they are."""
+
+    convention: str
+    convention_rule: str
+    energy_method: str
+    range: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Analysis:
+    """Everything that is known of a formula."""
+
+    summary: tuple[Phrase, ...]
+    lines: tuple[LineReading, ...]
+    totals: Totals
+    nutrition: Nutrition
+    brackets: tuple[Bracket, ...]
+    binder: Binder
+    water: Water
+    lift: Lift
+    salt: Estimate
+    sweetness: Estimate
+    allergens: tuple[Allergen, ...]
+    warnings: tuple[DoughWarning, ...]
+    problems: tuple[Problem, ...]
+    basis: Basis
+
+
+def analyse(formula: Formula, library: Library, settings: Settings = Settings()) -> Analysis:  # noqa: B008 - frozen
+    """Judge a formula. A pure function.
+
+    Lines that cannot be weighed are left out of every figure and listed in ``problems``.
+
+    Args:
+        formula: what to judge.
+        library: the ingredients.
+        settings: the kitchen's choices.
+
+    Raises:
+        FormulaError: when the form is unknown.
+    """
+    batch, problems = weigh_formula(formula, library, settings)
+    form = form_of(formula.form)
+    figures = whole_dough(batch, settings)
+    bound = binder(batch, form)
+    risen = lift(batch, bound.load.value)
+    judged = brackets(formula, batch, bound, library, settings)
+    facts = nutrition(formula, batch, figures, settings)
+    reading = Reading(formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"))
+    return Analysis(
+        summary=summary(formula, judged, weighed_lines=len(batch.lines)),
+        lines=_lines(batch),
+        totals=_totals(batch, figures, risen, 1 - form.bake_loss.value),
+        nutrition=facts,
+        brackets=judged,
+        binder=bound,
+        water=water(batch),
+        lift=risen,
+        salt=salt_ratio(batch).estimate(batch),
+        sweetness=sweetness_ratio(batch).estimate(batch),
+        allergens=allergens(batch),
+        warnings=warnings(reading),
+        problems=problems,
+        basis=Basis(
+            convention=settings.convention,
+            convention_rule=CONVENTIONS[settings.convention],
+            energy_method=METHOD,
+            range="nine in ten doughs made by this formula fall in the range",
+        ),
+    )
+
+
+def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
+    return next(bracket for bracket in judged if bracket.key == key)
+
+
+def _lines(batch: Batch) -> tuple[LineReading, ...]:
+    whole = batch.dough_g or 1.0
+    return tuple(
+        LineReading(
+            id=w.line.id,
+            ingredient=w.ingredient.id,
+            name=w.ingredient.name,
+            role=w.role,
+            code=roles()[w.role].code,
+            grams=w.grams.value,
+            grams_low=w.grams.low,
+            grams_high=w.grams.high,
+            share=w.grams.value / whole,
+            bakers_percent=share,
+            source=w.ingredient.source,
+            note=w.ingredient.note,
+        )
+        for w, share in zip(batch.lines, bakers_percent(batch), strict=True)
+    )
+
+
+def _totals(batch: Batch, figures: dict[str, Estimate], risen: Lift, left: float) -> Totals:
+    whole = batch.dough_g
+    per_cent = 100 / whole if whole else 0.0
+    return Totals(
+        dough_g=whole,
+        baked_g=whole * left,
+        dry_base_g=batch.dry_base_g,
+        dough_ml=risen.dough_ml,
+        fat_percent=figures["fat"].value * per_cent,
+        protein_percent=figures["protein"].value * per_cent,
+        water_percent=float(batch.grams @ batch.nutrient("water_g")[0]) * per_cent,
+    )

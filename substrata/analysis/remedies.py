@@ -1,0 +1,141 @@
+"""One line that brings one quantity back into its window: the smallest honest answer to a red mark.
+
+A remedy moves a single line (or the number of pieces) and looks at one bracket only; balancing all at
+once is the solver's work.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import ceil
+
+from substrata.analysis.words import grams as in_grams
+from substrata.analysis.words import short_name
+from substrata.formula.form import Window
+from substrata.formula.formula import Formula
+from substrata.formula.propagate import Ratio
+from substrata.formula.weighed import Batch
+from substrata.pantry.library import Library
+
+_INSIDE = 0.12  # how far into the window a remedy aims, as a share of its width
+_MOST_ADDED = 0.6  # of the dough; beyond this the formula wants another thought
+_LEAST_MOVE_G = 0.05
+
+RatioOf = Callable[[Batch], Ratio]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Remedy:
+    """An edit that can be applied and undone."""
+
+    text: str  # on the button: "+ 26 g water"
+    line: str | None = None  # line to change; None adds a line
+    ingredient: str | None = None  # ingredient of that line
+    grams: float | None = None  # its new weight
+    pieces: int | None = None  # new number of pieces
+
+
+def remedy_for(
+    key: str, ratio_of: RatioOf, window: Window, state: str, *, formula: Formula, batch: Batch, library: Library
+) -> Remedy | None:
+    """The edit of one line that brings a quantity inside its window; None when one line cannot."""
+    if state not in ("low", "high"):
+        return None
+    if key == "net_carbs" and state == "high" and window.high:
+        return _more_pieces(ratio_of(batch), window.high, formula, batch)
+    wanted = _aim(window, state)
+    for candidate in _levers(key, state, batch):
+        found = _move(candidate, ratio_of, wanted, batch, library)
+        if found is not None:
+            return found
+    return None
+
+
+def _aim(window: Window, state: str) -> float:
+    """A value a little inside the bound that was missed."""
+    low, high = window.low, window.high
+    if low is not None and high is not None:
+        return low + _INSIDE * (high - low) if state == "low" else high - _INSIDE * (high - low)
+    return low * 1.02 if low is not None else (high or 0.0) * 0.98
+
+
+def _more_pieces(ratio: Ratio, limit: float, formula: Formula, batch: Batch) -> Remedy | None:
+    needed = ceil(ratio.value(batch.grams) * formula.pieces / limit - 1e-9)
+    if not formula.pieces < needed <= 4 * formula.pieces:
+        return None
+    return Remedy(text=f"{needed} pieces", pieces=needed)
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Lever:
+    """A line to move, or an ingredient to bring in."""
+
+    index: int | None
+    ingredient: str
+
+
+def _levers(key: str, state: str, batch: Batch) -> list[_Lever]:
+    """What a baker would reach for, best first. Locked lines are left alone."""
+    movable = [_Lever(index=n, ingredient=w.ingredient.id) for n, w in enumerate(batch.lines) if not w.line.locked]
+
+    def having(behaviour: str, *roles: str, least: float = 0.0) -> list[_Lever]:
+        strength = batch.behaviour(behaviour)[0]
+        found = [
+            l
+            for l in movable
+            if l.index is not None and strength[l.index] > least and batch.lines[l.index].role in roles
+        ]
+        return sorted(found, key=lambda l: -strength[l.index or 0] * batch.grams[l.index or 0])
+
+    def of(ingredient: str) -> list[_Lever]:
+        return [l for l in movable if l.ingredient == ingredient]
+
+    new = {
+        ("water_fill", "low"): "water",
+        ("binder_load", "low"): "egg",
+        ("heat_set", "low"): "egg-white",
+        ("lift", "low"): "baking-powder",
+        ("salt", "low"): "salt",
+    }.get((key, state))
+    own = {
+        "water_fill": of("water")
+        + (
+            having("capacity", "base", "fibre", least=1.0)
+            if state == "high"
+            else having("water_availability", "liquid")
+        ),
+        "binder_load": having("binding", "binder", "egg"),
+        "heat_set": having("heat_set", "egg", least=0.9),
+        "lift": having("co2", "lift"),
+        "salt": of("salt") + of("salt-flaked"),
+    }.get(key, [])
+    return own + ([_Lever(index=None, ingredient=new)] if new else [])
+
+
+def _move(lever: _Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library: Library) -> Remedy | None:
+    if lever.index is None:
+        # A line of 0 g tells what one gram of the new ingredient would do.
+        batch = batch.joined_by(lever.ingredient, library)
+    index = len(batch.lines) - 1 if lever.index is None else lever.index
+    ratio = ratio_of(batch)
+    change = ratio.grams_to_reach(batch.grams, wanted, float(ratio.top[0][index]), float(ratio.bottom[0][index]))
+    present = float(batch.grams[index])
+    if change is None or abs(change) > _MOST_ADDED * batch.dough_g or present + change < 0:
+        return None
+    after = _kitchen_step(present + change)
+    if abs(after - present) < _LEAST_MOVE_G:
+        return None
+    name = short_name(library[lever.ingredient].name)
+    return Remedy(
+        text=f"{'+' if after > present else '−'} {in_grams(abs(after - present))} {name}",
+        grams=after,
+        line=None if lever.index is None else batch.lines[index].line.id,
+        ingredient=lever.ingredient,
+    )
+
+
+def _kitchen_step(grams: float) -> float:
+    """Round to what a kitchen weighs: tenths to 20 g, halves to 60, else grams."""
+    step = 0.1 if abs(grams) < 20 else 0.5 if abs(grams) < 60 else 1.0
+    return round(round(grams / step) * step, 1)

@@ -1,0 +1,98 @@
+"""The sentence that opens the station: made of the same figures as the brackets, and linked to them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from substrata.analysis.brackets import Bracket
+from substrata.analysis.words import percent, short_name
+from substrata.formula.form import form_of
+from substrata.formula.formula import Formula
+
+Tone = Literal["plain", "figure", "act"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Phrase:
+    """A run of words; ``bracket`` names the figure behind it."""
+
+    text: str
+    bracket: str = ""
+    tone: Tone = "plain"
+
+
+def summary(formula: Formula, brackets: Sequence[Bracket], *, weighed_lines: int) -> tuple[Phrase, ...]:
+    """Two sentences: how the dough holds and drinks, and what a piece brings."""
+    if not weighed_lines:
+        return (Phrase(text="An empty bowl. Add a line, or paste an ingredient list."),)
+    by_key = {bracket.key: bracket for bracket in brackets}
+    return (
+        *_binding(by_key),
+        Phrase(text=", "),
+        *_water(by_key, formula),
+        Phrase(text=". "),
+        *_piece(by_key),
+        *_rest(by_key),
+    )
+
+
+def _phrase(bracket: Bracket, text: str) -> Phrase:
+    return Phrase(text=text, bracket=bracket.key, tone="act" if bracket.state in ("low", "high") else "figure")
+
+
+def _binding(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+    load = by_key["binder_load"]
+    words = {
+        "in": "Well bound",
+        "low": "Loosely bound",
+        "high": "Bound too hard",
+        "open": "Bound",
+        "undefined": "No dry base yet",
+    }
+    found = [_phrase(load, words[load.state])]
+    if load.contributions and load.state != "undefined":
+        top = load.contributions[0]
+        found.append(Phrase(text=f" ({short_name(top.name)} {percent(top.share)})"))
+    return tuple(found)
+
+
+def _water(by_key: Mapping[str, Bracket], formula: Formula) -> tuple[Phrase, ...]:
+    fill = by_key["water_fill"]
+    form = form_of(formula.form).name.lower()
+    if fill.state == "in":
+        return _phrase(fill, f"water right for a {form}"), Phrase(text=_heat(by_key["heat_set"]))
+    if fill.state in ("low", "high"):
+        return (_phrase(fill, fill.note), Phrase(text=f" for a {form}{_heat(by_key['heat_set'])}"))
+    return (_phrase(fill, "held by its cheese" if fill.window_source == "matrix" else "water not judged"),)
+
+
+def _heat(heat: Bracket) -> str:
+    return f"; only {percent(heat.estimate.value)} of the binding sets in the oven" if heat.state == "low" else ""
+
+
+def _piece(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+    carbs, protein = by_key["net_carbs"], by_key["protein"]
+    return (
+        _phrase(carbs, f"{carbs.estimate.value:.1f} g net carbs"),
+        Phrase(text=" and "),
+        _phrase(protein, f"{protein.estimate.value:.1f} g protein"),
+        Phrase(text=" a piece."),
+    )
+
+
+def _rest(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+    """Lift and salt are mentioned only when they ask for something."""
+    words = {
+        ("lift", "low"): "Little lift",
+        ("lift", "high"): "More gas than it can hold",
+        ("salt", "low"): "Under-salted",
+        ("salt", "high"): "Salty",
+    }
+    asking = [by_key[key] for key in ("lift", "salt") if by_key[key].state in ("low", "high")]
+    found: list[Phrase] = []
+    for bracket in asking:
+        text = words[bracket.key, bracket.state]
+        found += [Phrase(text=" " if not found else ", "), _phrase(bracket, text if not found else text.lower())]
+    return (*found, Phrase(text=".")) if found else ()

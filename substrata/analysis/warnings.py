@@ -1,0 +1,239 @@
+"""What a baker should be told besides the brackets: faults in the making, label traps, cautions.
+
+``act`` asks for a change, ``note`` informs, ``caution`` concerns health and safety and defers to
+clinicians and local rules.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from substrata.analysis.brackets import Bracket
+from substrata.analysis.words import grams, percent, short_name
+from substrata.dough.binder import Binder
+from substrata.dough.lift import Lift
+from substrata.formula.form import form_of
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import Batch
+from substrata.quantities.tables import constant
+
+Severity = Literal["act", "note", "caution"]
+_MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
+_MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
+
+
+@dataclass(frozen=True, kw_only=True)
+class DoughWarning:
+    """One thing to know, with the lines it is about."""
+
+    code: str
+    severity: Severity
+    text: str
+    lines: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reading:
+    """What the warnings are drawn from."""
+
+    formula: Formula
+    batch: Batch
+    binder: Binder
+    lift: Lift
+    net_carbs: Bracket
+
+
+def warnings(reading: Reading) -> tuple[DoughWarning, ...]:
+    """All warnings, the ones to act on first."""
+    found = [warning for rule in _RULES for warning in rule(reading)]
+    order = ("act", "note", "caution")
+    return tuple(sorted(found, key=lambda w: order.index(w.severity)))
+
+
+def _no_lines(r: Reading) -> Iterator[DoughWarning]:
+    if not r.batch.lines:
+        yield DoughWarning(code="empty", severity="note", text="Nothing in the bowl yet: add a line or paste a list.")
+    elif r.batch.dry_base_g <= 0:
+        yield DoughWarning(
+            code="no-base",
+            severity="act",
+            text="No dry base: baker's percentages and binder load need a flour, a fibre or a binder.",
+        )
+
+
+def _caps(r: Reading) -> Iterator[DoughWarning]:
+    for cap in r.binder.caps:
+        if cap.percent > cap.hard_percent:
+            yield DoughWarning(
+                code=f"{cap.name.replace(' ', '-')}-over-cap",
+                severity="act",
+                lines=cap.lines,
+                text=f"More {cap.name} than {cap.hard_percent:g} % of the dough ({cap.percent:.1f} %): {cap.effect}.",
+            )
+        elif cap.percent > cap.soft_percent:
+            yield DoughWarning(
+                code=f"{cap.name.replace(' ', '-')}-near-cap",
+                severity="note",
+                lines=cap.lines,
+                text=f"{cap.name.capitalize()} at {cap.percent:.1f} % of the dough; {cap.effect} from about "
+                f"{cap.soft_percent:g} to {cap.hard_percent:g} %.",
+            )
+
+
+def _heat_set(r: Reading) -> Iterator[DoughWarning]:
+    share, least = r.binder.heat_set.value, r.binder.heat_set_least
+    if r.binder.load.value and least and share < least:
+        yield DoughWarning(
+            code="heat-set-low",
+            severity="act",
+            text=f"Only {percent(share)} of the binding sets in the oven, {percent(least)} is wanted for a "
+            f"{form_of(r.formula.form).name.lower()}: it may rise and sink. Egg, white or whey sets.",
+        )
+
+
+def _acid_balance(r: Reading) -> Iterator[DoughWarning]:
+    lift, dough = r.lift, r.batch.dough_g
+    if not dough:
+        return
+    soda = tuple(w.line.id for w in r.batch.lines if w.ingredient.parameter("soda").value)
+    acid = tuple(w.line.id for w in r.batch.lines if w.ingredient.parameter("neutralising").value and w.role == "acid")
+    if 100 * lift.soda_left_g / dough > constant("soapy_soda"):
+        yield DoughWarning(
+            code="soda-unneutralised",
+            severity="act",
+            lines=soda,
+            text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
+            f"About {grams(lift.soda_left_g / 0.07)} cider vinegar would meet it.",
+        )
+    if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
+        yield DoughWarning(
+            code="acid-left",
+            severity="note",
+            lines=acid,
+            text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
+        )
+
+
+def _yeast(r: Reading) -> Iterator[DoughWarning]:
+    if r.lift.yeast_g and r.lift.sugar_for_yeast_g < r.lift.yeast_g * 0.2:
+        lines = tuple(w.line.id for w in r.batch.lines if w.ingredient.id == "dry-yeast")
+        yield DoughWarning(
+            code="yeast-without-sugar",
+            severity="note",
+            lines=lines,
+            text="The yeast finds hardly any sugar: it gives flavour, not lift.",
+        )
+
+
+def _carb_traps(r: Reading) -> Iterator[DoughWarning]:
+    for flag, text in (
+        ("pulse", "grain-free is not low in carbohydrate: dry pulses are 40 to 52 % net"),
+        ("starch", "a starch is nearly all net carbohydrate"),
+    ):
+        lines = {w.line.id: w.ingredient.name for w in r.batch.lines if flag in w.ingredient.flags}
+        share = sum(c.share for c in r.net_carbs.contributions if c.line in lines)
+        if share >= _MUCH_OF_THE_CARBS:
+            yield DoughWarning(
+                code=f"{flag}-carbs",
+                severity="note",
+                lines=tuple(lines),
+                text=f"{percent(share)} of the net carbs come from {short_name(next(iter(lines.values())))}: {text}.",
+            )
+
+
+def _largest_doubt(r: Reading) -> Iterator[DoughWarning]:
+    doubts = sorted(r.net_carbs.contributions, key=lambda c: -c.spread_share)
+    wide = r.net_carbs.estimate.high - r.net_carbs.estimate.low > 0.3 * r.net_carbs.estimate.value
+    if doubts and wide and doubts[0].spread_share >= _MUCH_OF_THE_SPREAD:
+        top = doubts[0]
+        yield DoughWarning(
+            code="largest-doubt",
+            severity="note",
+            lines=(top.line,),
+            text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: "
+            "weigh it, or enter its pack.",
+        )
+
+
+_SWELLS = "swells: eat it with plenty of liquid; it can choke those who swallow badly. Keep it apart from medicines and ask a clinician when in doubt."
+
+def _most_of(share: float) -> str:
+    return "Nearly all of" if share > 0.95 else f"{percent(share)} of"
+
+
+# Facts of single ingredients: flag or id, code, severity, text (nutrition law and common practice).
+_FACTS: tuple[tuple[str, str, Severity, str], ...] = (
+    ("grain:oat", "oat", "note", "Oats must be certified gluten-free, and are a grain."),
+    (
+        "anticaking",
+        "anticaking",
+        "note",
+        "Pre-shredded cheese carries starch or cellulose: some carbohydrate, a worse melt.",
+    ),
+    ("starch-carrier", "powder-starch", "note", "Baking powder often carries corn or wheat starch: read the pack."),
+    ("xylitol", "xylitol", "caution", "Xylitol is poisonous to dogs: label the tin."),
+    ("psyllium", "gum-liquid", "caution", f"Psyllium {_SWELLS}"),
+    ("konjac", "gum-liquid", "caution", f"Konjac {_SWELLS}"),
+    ("raw-pulse", "raw-pulse", "caution", "Raw pulses must be soaked and cooked through."),
+    ("lupin", "lupin", "caution", "Lupin can affect people with a peanut allergy."),
+)
+
+
+def _facts(r: Reading) -> Iterator[DoughWarning]:
+    said = set()
+    for flag, code, severity, text in _FACTS:
+        lines = tuple(w.line.id for w in r.batch.lines if flag in w.ingredient.flags)
+        if lines and code not in said:
+            said.add(code)
+            yield DoughWarning(code=code, severity=severity, text=text, lines=lines)
+
+
+def _pumpkin_seed(r: Reading) -> Iterator[DoughWarning]:
+    lines = tuple(w.line.id for w in r.batch.lines if "seed:pumpkin" in w.ingredient.flags)
+    if lines:
+        yield DoughWarning(
+            code="pumpkin-seed-data",
+            severity="note",
+            lines=lines,
+            text="Data sets disagree on pumpkin seed: 10.7 or 18.7 g carbohydrate per 100 g.",
+        )
+
+
+def _polyols(r: Reading) -> Iterator[DoughWarning]:
+    amount = sum(r.batch.nutrient(n)[0] for n in ("erythritol_g", "polyols_g"))
+    baked = r.batch.dough_g * (1 - form_of(r.formula.form).bake_loss.value)
+    share = 100 * float(r.batch.grams @ amount) / baked if baked else 0.0
+    if share > constant("laxative_polyols"):
+        yield DoughWarning(
+            code="polyols",
+            severity="caution",
+            text=f"{share:.0f} % polyols: excessive consumption may produce laxative effects.",
+        )
+
+
+def _raw_egg(r: Reading) -> Iterator[DoughWarning]:
+    lines = tuple(w.line.id for w in r.batch.lines if w.role == "egg")
+    if lines:
+        yield DoughWarning(
+            code="raw-egg",
+            severity="caution",
+            lines=lines,
+            text="Raw egg: do not taste the dough; bake the middle to 71 °C (160 °F).",
+        )
+
+
+_RULES: tuple[Callable[[Reading], Iterator[DoughWarning]], ...] = (
+    _no_lines,
+    _caps,
+    _heat_set,
+    _acid_balance,
+    _yeast,
+    _carb_traps,
+    _largest_doubt,
+    _facts,
+    _pumpkin_seed,
+    _polyols,
+    _raw_egg,
+)

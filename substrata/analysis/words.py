@@ -1,0 +1,35 @@
+"""Small matters of wording that every sentence shares."""
+
+from __future__ import annotations
+
+
+def short_name(name: str) -> str:
+    """An ingredient's name as it stands inside a sentence.
+
+    >>> short_name("Almond flour, blanched")
+    'almond flour'
+    """
+    return name.partition(",")[0].lower()
+
+
+def grams(value: float) -> str:
+    """Grams as a kitchen weighs them: tenths for small amounts.
+
+    >>> grams(4.26), grams(126.4)
+    ('4.3 g', '126 g')
+    """
+    return f"{value:.1f} g".replace(".0 ", " ") if abs(value) < 20 else f"{value:.0f} g"
+
+
+def percent(share: float) -> str:
+    """A share in whole per cent."""
+    return f"{100 * share:.0f} %"
+
+
+def listed(words: list[str]) -> str:
+    """Words joined as in a sentence.
+
+    >>> listed(["egg", "milk", "sesame"])
+    'egg, milk and sesame'
+    """
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

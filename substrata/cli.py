@@ -1,0 +1,122 @@
+"""The command line: the same core, JSON in, JSON out, ``--table`` for people.
+
+``python -m substrata analyse F`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable, Sequence
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+from substrata.analysis.analyse import Analysis, analyse
+from substrata.errors import FormulaError, SubstrataError
+from substrata.formula.document import document_schema, read_document, write_document
+from substrata.formula.formula import Formula
+from substrata.formula.text_import import import_text
+from substrata.pantry.library import load_library
+from substrata.settings import Settings
+
+BAD_INPUT = 2
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one command; returns the exit code."""
+    options = _parser().parse_args(arguments)
+    try:
+        command: Callable[[argparse.Namespace], str] = options.command
+        print(command(options))
+    except SubstrataError as error:
+        print(f"substrata: {error}", file=sys.stderr)
+        return BAD_INPUT
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="substrata", description=__doc__.partition("\n")[0] if __doc__ else None)
+    commands = parser.add_subparsers(required=True)
+    judge = commands.add_parser("analyse", help="judge a formula document")
+    judge.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    judge.add_argument("--table", action="store_true", help="for people instead of JSON")
+    judge.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
+    judge.add_argument("--spoons", choices=["us", "metric", "australian"], default="us")
+    judge.set_defaults(command=_analyse)
+    paste = commands.add_parser("import", help="read an ingredient list into a document")
+    paste.add_argument("file", help="a text file, or - for standard input")
+    paste.add_argument("--form", default="thin-crust", help="form of the new formula")
+    paste.add_argument("--pieces", type=int, default=1)
+    paste.add_argument("--table", action="store_true")
+    paste.set_defaults(command=_import)
+    commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
+    return parser
+
+
+def _read(file: str) -> str:
+    try:
+        return sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise FormulaError("the file cannot be read", got=str(error), remedy="name a UTF-8 text file") from error
+
+
+def _analyse(options: argparse.Namespace) -> str:
+    try:
+        document = json.loads(_read(options.file))
+    except ValueError as error:
+        raise FormulaError("the file is not JSON", got=str(error), allowed="a formula document") from error
+    if not isinstance(document, dict):
+        raise FormulaError("the file is not a formula document", got=type(document).__name__, allowed="an object")
+    settings = Settings(convention=options.convention, spoons=options.spoons)
+    judged = analyse(read_document(document), load_library(), settings)
+    return _table(judged) if options.table else json.dumps(cli_json(judged), ensure_ascii=False, indent=1)
+
+
+def cli_json(judged: Analysis) -> dict[str, Any]:
+    """The analysis as plain JSON values, with the piece's figures under one short key each."""
+    whole = asdict(judged)
+    piece = judged.nutrition.piece
+    names = {"fibre": "fibre_g", "protein": "protein_g", "fat": "fat_g", "net_carbs": "net_carbs_g"}
+    names |= {"total_carbs": "total_carbs_g", "energy": "energy_kcal", "sodium": "sodium_mg"}
+    whole["per_piece"] = {
+        word: {side: getattr(getattr(piece, key), side) for side in ("value", "low", "high")}
+        for key, word in names.items()
+    }
+    return whole
+
+
+def _table(judged: Analysis) -> str:
+    rows = ["".join(phrase.text for phrase in judged.summary), ""]
+    rows += [f"{line.code}  {line.name:36} {line.grams:8.1f} g {_percent(line.bakers_percent)}" for line in judged.lines]
+    rows += [f"    {'dough':36} {judged.totals.dough_g:8.1f} g", ""]
+    for bracket in judged.brackets:
+        estimate = bracket.estimate
+        span = f"{estimate.low:.{bracket.decimals}f}–{estimate.high:.{bracket.decimals}f}"
+        value = f"{estimate.value:.{bracket.decimals}f}"
+        rows.append(f"{bracket.label:15} {value:>7} ({span:>13}) {bracket.unit:18} {bracket.state:5} {bracket.note}")
+    rows += [f"{warning.severity}: {warning.text}" for warning in judged.warnings]
+    rows += [f"left out: line {problem.line}: {problem.what}; got {problem.got}" for problem in judged.problems]
+    return "\n".join([*rows, "", f"net carbs: {judged.basis.convention_rule}", f"energy: {judged.basis.energy_method}"])
+
+
+def _percent(share: float | None) -> str:
+    return f"{share:7.1f} %" if share is not None else "      –"
+
+
+def _import(options: argparse.Namespace) -> str:
+    pasted = import_text(_read(options.file), load_library())
+    for part in pasted:
+        if part.problem:
+            near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""
+            print(f"line {part.number}: {part.problem.what}: {part.text}{near}", file=sys.stderr)
+    lines = tuple(line for part in pasted for line in part.lines)
+    formula = Formula(name="Imported", form=options.form, pieces=options.pieces, lines=lines)
+    if options.table:
+        return _table(analyse(formula, load_library()))
+    return json.dumps(write_document(formula), ensure_ascii=False, indent=1)
+
+
+def _schema(_: argparse.Namespace) -> str:
+    return json.dumps(document_schema(), ensure_ascii=False, indent=1)

@@ -1,0 +1,1 @@
+"""The dough at rest: water, binder, lift, salt and sweetness (the equilibrium part)."""

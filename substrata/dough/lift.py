@@ -1,0 +1,131 @@
+"""Gas the leavening can give, the balance of soda and acid, and how much of the gas the dough can hold."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import exp
+
+import numpy as np
+
+from substrata.formula.propagate import Coefficient, Estimate, Ratio
+from substrata.formula.weighed import Batch
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import constant
+
+
+@dataclass(frozen=True, kw_only=True)
+class Lift:
+    """The rising power of a dough."""
+
+    gas: Estimate  # mL gas per 100 mL dough, at the boiling point
+    gas_ml: float
+    dough_ml: float
+    soda_g: float  # bare soda in the dough
+    soda_left_g: float  # soda that no acid neutralises
+    acid_left_g: float  # acid beyond the soda, as the soda it could still neutralise
+    yeast_g: float
+    sugar_for_yeast_g: float
+    rise: float  # expected volume after / before, ± 30 %
+
+
+def gas_ml_per_gram_co2(temperature_c: float) -> float:
+    """Volume of 1 g CO₂ as an ideal gas at atmospheric pressure, mL.
+
+    >>> round(gas_ml_per_gram_co2(20.0)), round(gas_ml_per_gram_co2(100.0))
+    (547, 696)
+
+    Source: ideal gas law with the CODATA gas constant.
+    """
+    moles = 1 / constant("co2_molar_mass")
+    return 1e6 * moles * constant("gas_constant") * (temperature_c + 273.15) / constant("standard_pressure")
+
+
+def co2_per_gram_soda() -> float:
+    """Grams of CO₂ of 1 g neutralised sodium bicarbonate: NaHCO₃ + H⁺ → Na⁺ + H₂O + CO₂.
+
+    >>> round(co2_per_gram_soda(), 4)
+    0.5239
+    """
+    return constant("co2_molar_mass") / constant("soda_molar_mass")
+
+
+def dough_volume_per_gram(batch: Batch) -> Coefficient:
+    """Volume in mL per g of each line without pores, by the true densities of its parts; shape (n,).
+
+    Source: Choi & Okos 1986 at 20 °C; alcohol and acid are counted as water.
+    """
+    fibre = batch.nutrient("fibre_g")[0]
+    parts = {
+        "water": sum(batch.nutrient(n)[0] for n in ("water_g", "alcohol_g", "acid_g")),
+        "protein": batch.nutrient("protein_g")[0],
+        "fat": batch.nutrient("fat_g")[0],
+        "carbohydrate": batch.nutrient("carbohydrate_g")[0] - fibre,
+        "fibre": fibre,
+        "ash": batch.nutrient("ash_g")[0],
+    }
+    volume = sum(amount / (constant(f"density_{part}") / 1000) for part, amount in parts.items())
+    return np.asarray(volume, dtype=float), np.zeros(len(batch.grams))
+
+
+def expected_rise(binder_load: float, gas_per_dough: float) -> float:
+    """Volume after over volume before (rule of thumb, ± 30 %).
+
+    Args:
+        binder_load: egg equivalents per 100 g weighted dry base.
+        gas_per_dough: volume of gas over volume of dough.
+
+    >>> expected_rise(0.0, 2.0), round(expected_rise(4.0, 1.5), 2)
+    (1.0, 1.52)
+    """
+    kept = constant("retained_gas") * (1 - exp(-binder_load))
+    largest_void = 0.55 * (1 - exp(-binder_load / 2))
+    void = kept * gas_per_dough / (1 + kept * gas_per_dough)
+    return 1 / (1 - min(largest_void, void))
+
+
+def lift(batch: Batch, binder_load: float) -> Lift:
+    """Gas, acid balance and rise of a batch.
+
+    Args:
+        batch: n weighed lines.
+        binder_load: what the dough can hold the gas with.
+    """
+    soda = float(batch.grams @ batch.behaviour("soda")[0])
+    acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100
+    neutralised = min(soda, acid)
+    yeast, sugar, _ = _yeast(batch)
+    gas = gas_ratio(batch).estimate(batch)
+    dough_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
+    return Lift(
+        gas=gas,
+        gas_ml=gas.value * dough_ml / 100,
+        dough_ml=dough_ml,
+        soda_g=soda,
+        soda_left_g=soda - neutralised,
+        acid_left_g=acid - neutralised,
+        yeast_g=yeast,
+        sugar_for_yeast_g=sugar,
+        rise=expected_rise(binder_load, gas.value / 100),
+    )
+
+
+def gas_ratio(batch: Batch) -> Ratio:
+    """Gas over dough as a ratio over the lines, at the present balance of soda and acid."""
+    soda = float(batch.grams @ batch.behaviour("soda")[0])
+    acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100
+    powder, powder_sd = batch.behaviour("co2")
+    share = min(soda, acid) / soda if soda else 0.0
+    co2 = powder + co2_per_gram_soda() * share * batch.behaviour("soda")[0] + _yeast(batch)[2]
+    ml = gas_ml_per_gram_co2(constant("gas_temperature"))
+    return Ratio(top=(co2 * ml, powder_sd * ml), bottom=dough_volume_per_gram(batch), unit="mL / 100 mL", scale=100.0)
+
+
+def _yeast(batch: Batch) -> tuple[float, float, Floats]:
+    """Yeast and fermentable sugar in g, and CO₂ per g of each line: by time or by sugar, the lesser."""
+    rate = batch.behaviour("yeast_rate")[0]
+    grams = float(batch.grams @ (rate > 0))
+    sugar = float(batch.grams @ batch.behaviour("fermentable")[0])
+    by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * constant("proof_minutes") / 60
+    by_sugar = sugar * constant("sucrose_to_co2")
+    made = min(by_time, by_sugar)
+    return grams, sugar, rate * (made / float(batch.grams @ rate)) if grams else np.zeros(len(batch.grams))

@@ -1,0 +1,26 @@
+"""Salt and sweetness as the tongue meets them: per cent of the dough."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from substrata.formula.propagate import Ratio
+from substrata.formula.weighed import Batch
+from substrata.quantities.tables import constant
+
+
+def salt_ratio(batch: Batch) -> Ratio:
+    """Salt, % of the dough: sodium × 2.5 of every line, cheese counted, leavening not.
+
+    The sodium of baking powder and soda is in the nutrition but does not taste of salt.
+    """
+    sodium, sodium_sd = batch.nutrient("sodium_mg")
+    tasted = (1 - batch.is_role("lift", "acid")) * constant("salt_per_sodium") / 1000
+    ones = np.ones(len(batch.grams))
+    return Ratio(top=(sodium * tasted, sodium_sd * tasted), bottom=(ones, 0 * ones), unit="%", scale=100.0)
+
+
+def sweetness_ratio(batch: Batch) -> Ratio:
+    """Sweetness, % sucrose equivalent of the dough."""
+    ones = np.ones(len(batch.grams))
+    return Ratio(top=batch.behaviour("sweetness"), bottom=(ones, 0 * ones), unit="% sucrose", scale=100.0)

@@ -1,0 +1,73 @@
+"""How far the water fills what the dry matter could hold.
+
+Available water ``W = Σ m·w·a`` against the demand ``D = Σ m·c``; the *water fill* is ``W/D``. Sharing
+is a smooth minimum, ``U = (D⁻ⁿ + W⁻ⁿ)^(−1/n)``, so some water always stays free.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.formula.propagate import Coefficient, Estimate, Ratio
+from substrata.formula.weighed import Batch
+from substrata.quantities.tables import constant
+
+
+@dataclass(frozen=True, kw_only=True)
+class Water:
+    """Water in the dough, grams."""
+
+    fill: Estimate  # W / D
+    available_g: float  # W
+    demand_g: float  # D
+    held_g: float  # U
+    free_g: float  # W − U
+    total_percent: float  # all water, % of the dough
+
+
+def available_per_gram(batch: Batch) -> Coefficient:
+    """Water that other matter can drink, per g of each line: value and sd, each shape (n,)."""
+    water, water_sd = batch.nutrient("water_g")
+    share, share_sd = batch.behaviour("water_availability")
+    return water * share, np.hypot(water_sd * share, water * share_sd)
+
+
+def fill_ratio(batch: Batch) -> Ratio:
+    """Water fill as a ratio over the lines."""
+    return Ratio(top=available_per_gram(batch), bottom=batch.behaviour("capacity"), unit="")
+
+
+def held_water(available: float, demand: float) -> float:
+    """Smooth minimum of the water there is and the water that could be held, g.
+
+    >>> round(held_water(570.0, 843.0))
+    469
+    >>> held_water(100.0, 0.0)
+    0.0
+    """
+    if available <= 0 or demand <= 0:
+        return 0.0
+    n = constant("sharing_exponent")
+    low, high = sorted((available, demand))
+    # Written with the ratio of the two, so that tiny amounts do not overflow.
+    return float(low * (1 + (low / high) ** n) ** (-1 / n))
+
+
+def water(batch: Batch) -> Water:
+    """Water fill and free water of a batch."""
+    supply = available_per_gram(batch)
+    capacity = batch.behaviour("capacity")
+    available = float(batch.grams @ supply[0])
+    demand = float(batch.grams @ capacity[0])
+    held = held_water(available, demand)
+    whole = float(batch.grams @ batch.nutrient("water_g")[0])
+    return Water(
+        fill=fill_ratio(batch).estimate(batch),
+        available_g=available,
+        demand_g=demand,
+        held_g=held,
+        free_g=available - held,
+        total_percent=100 * whole / batch.dough_g if batch.dough_g else 0.0,
+    )

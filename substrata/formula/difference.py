@@ -1,0 +1,126 @@
+"""What changed between two versions, in words."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from substrata.errors import SubstrataError
+from substrata.formula.form import Window, form_of
+from substrata.formula.formula import Formula, Line
+from substrata.formula.weighed import weigh_line
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+
+Kind = Literal["added", "removed", "grams", "swapped", "form", "target", "text"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Change:
+    """One difference."""
+
+    kind: Kind
+    text: str  # "Psyllium husk powder 27 → 32 g, + 18.5 %"
+    line: str | None = None
+
+
+def differences(before: Formula, after: Formula, library: Library, settings: Settings) -> tuple[Change, ...]:
+    """Changes from one formula to another, lines first.
+
+    Lines are paired by id, else by ingredient.
+    """
+    return (*_line_changes(before, after, library, settings), *_frame_changes(before, after))
+
+
+def _line_changes(before: Formula, after: Formula, library: Library, settings: Settings) -> list[Change]:
+    pairs = _paired(before.lines, after.lines)
+    paired_old = {old.id for old, _ in pairs}
+    new_of = {new.id: old for old, new in pairs}
+    changes = []
+    for new in after.lines:
+        if new.id in new_of:
+            change = _compare(new_of[new.id], new, library, settings)
+            if change:
+                changes.append(change)
+        else:
+            grams = _weight(new, library, settings)
+            changes.append(Change(kind="added", line=new.id, text=f"{_name(new, library)} added{_with(grams)}"))
+    for old in before.lines:
+        if old.id not in paired_old:
+            grams = _weight(old, library, settings)
+            changes.append(Change(kind="removed", line=old.id, text=f"{_name(old, library)} taken out{_with(grams)}"))
+    return changes
+
+
+def _paired(before: Sequence[Line], after: Sequence[Line]) -> list[tuple[Line, Line]]:
+    old_by_id = {line.id: line for line in before}
+    pairs = [(old_by_id[new.id], new) for new in after if new.id in old_by_id]
+    used_old, used_new = {old.id for old, _ in pairs}, {new.id for _, new in pairs}
+    for new in after:
+        if new.id in used_new:
+            continue
+        match = next((o for o in before if o.id not in used_old and o.ingredient == new.ingredient), None)
+        if match:
+            pairs.append((match, new))
+            used_old.add(match.id)
+    return pairs
+
+
+def _compare(old: Line, new: Line, library: Library, settings: Settings) -> Change | None:
+    name = _name(new, library)
+    was, now = _weight(old, library, settings), _weight(new, library, settings)
+    if old.ingredient != new.ingredient:
+        return Change(kind="swapped", line=new.id, text=f"{_name(old, library)}{_with(was)} → {name}{_with(now)}")
+    if was is not None and now is not None and abs(was - now) > 0.05:
+        share = f", {'+' if now > was else '−'} {abs(now / was - 1):.0%}".replace("%", " %") if was else ""
+        return Change(kind="grams", line=new.id, text=f"{name} {_short(was)} → {_short(now)} g{share}")
+    for field, word in (("role", "role"), ("treatment", "treatment"), ("note", "note"), ("stage", "stage")):
+        before, after = getattr(old, field), getattr(new, field)
+        if before != after:
+            return Change(kind="text", line=new.id, text=f"{name}: {word} {before or 'none'} → {after or 'none'}")
+    return None
+
+
+def _frame_changes(before: Formula, after: Formula) -> list[Change]:
+    changes = []
+    if before.form != after.form:
+        changes.append(Change(kind="form", text=f"{form_of(before.form).name} → {form_of(after.form).name.lower()}"))
+    if before.pieces != after.pieces:
+        changes.append(Change(kind="form", text=f"{before.pieces} → {after.pieces} pieces"))
+    for key in sorted({*before.targets, *after.targets}):
+        was, now = before.targets.get(key), after.targets.get(key)
+        if was != now:
+            word = key.replace("_", " ")
+            changes.append(Change(kind="target", text=f"target {word} {_bounds(was)} → {_bounds(now)}"))
+    if before.name != after.name:
+        changes.append(Change(kind="text", text=f"name “{before.name}” → “{after.name}”"))
+    if before.notes != after.notes:
+        changes.append(Change(kind="text", text="notes rewritten"))
+    return changes
+
+
+def _bounds(window: Window | None) -> str:
+    if window is None:
+        return "house window"
+    low, high = (f"{side:g}" if side is not None else "" for side in (window.low, window.high))
+    return f"{low}–{high}" if low and high else (f"≥ {low}" if low else f"≤ {high}" if high else "open")
+
+
+def _name(line: Line, library: Library) -> str:
+    return library[line.ingredient].name if line.ingredient in library else line.ingredient
+
+
+def _weight(line: Line, library: Library, settings: Settings) -> float | None:
+    try:
+        return weigh_line(line, library, settings).grams.value
+    except SubstrataError:
+        return None
+
+
+def _with(grams: float | None) -> str:
+    return f", {_short(grams)} g" if grams is not None else ""
+
+
+def _short(grams: float) -> str:
+    return f"{grams:.1f}".removesuffix(".0") if grams < 20 else f"{grams:.0f}"

@@ -1,0 +1,260 @@
+"""The open formula document ``*.substrata.json``: read with clear refusals, written whole.
+
+Unknown keys are kept on a round trip, at the top and in every line.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from math import isfinite
+from typing import Any
+
+from substrata.errors import FormulaError
+from substrata.formula.form import Window, form_of, forms, roles
+from substrata.formula.formula import Formula, Line
+
+DOCUMENT_VERSION = 1
+MOST_LINES = 200
+MOST_PIECES = 10_000
+_TEXT_LIMITS = {"name": 120, "notes": 20_000, "entered": 300, "note": 500, "treatment": 120, "stage": 60}
+_LINE_KEYS = {"id", "ingredient", "grams", "entered", "role", "stage", "treatment", "note", "locked"}
+_FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets"}
+
+
+def document_schema() -> dict[str, Any]:
+    """JSON Schema (2020-12) of the document."""
+
+    def text(key: str) -> dict[str, Any]:
+        return {"type": "string", "maxLength": _TEXT_LIMITS[key]}
+
+    bound = {"type": ["number", "null"]}
+    line = {
+        "type": "object",
+        "required": ["id", "ingredient"],
+        "additionalProperties": True,
+        "properties": {
+            "id": {"type": "string", "minLength": 1, "maxLength": 40},
+            "ingredient": {"type": "string", "maxLength": 120, "description": "id in the pantry"},
+            "grams": {"type": ["number", "null"], "minimum": 0, "description": "null: take the weight from entered"},
+            "entered": text("entered"),
+            "role": {"enum": ["", *roles()]},
+            "stage": text("stage"),
+            "treatment": text("treatment"),
+            "note": text("note"),
+            "locked": {"type": "boolean"},
+        },
+    }
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Substrata formula",
+        "type": "object",
+        "additionalProperties": True,
+        "required": ["substrata", "name", "form", "lines"],
+        "properties": {
+            "substrata": {"const": DOCUMENT_VERSION, "description": "version of this format"},
+            "name": text("name"),
+            "notes": text("notes"),
+            "form": {
+                "type": "object",
+                "required": ["kind", "pieces"],
+                "additionalProperties": True,
+                "properties": {
+                    "kind": {"enum": list(forms())},
+                    "pieces": {"type": "integer", "minimum": 1, "maximum": MOST_PIECES},
+                    "serving_pieces": {"type": "integer", "minimum": 1},
+                },
+            },
+            "lines": {"type": "array", "maxItems": MOST_LINES, "items": line},
+            "targets": {
+                "type": "object",
+                "additionalProperties": {"type": "object", "properties": {"low": bound, "high": bound}},
+            },
+        },
+    }
+
+
+def read_document(document: Mapping[str, Any]) -> Formula:
+    """Make a formula of a document.
+
+    Raises:
+        FormulaError: naming the line and field that cannot be read.
+    """
+    version = document.get("substrata", DOCUMENT_VERSION)
+    if version != DOCUMENT_VERSION:
+        raise FormulaError(
+            "the document is of another version",
+            got=repr(version)[:40],
+            field="substrata",
+            allowed=str(DOCUMENT_VERSION),
+            remedy="open it with the program that wrote it",
+        )
+    form = document.get("form")
+    if not isinstance(form, Mapping):
+        raise _wrong("form", form, "an object with kind and pieces")
+    lines = document.get("lines", [])
+    if not isinstance(lines, list):
+        raise _wrong("lines", lines, "a list of lines")
+    if len(lines) > MOST_LINES:
+        raise FormulaError(
+            "too many lines",
+            got=str(len(lines)),
+            allowed=f"up to {MOST_LINES}",
+            remedy="split the formula",
+            field="lines",
+        )
+    read = tuple(_line(entry, number) for number, entry in enumerate(lines, 1))
+    ids = [line.id for line in read]
+    if len(set(ids)) != len(ids):
+        twice = next(key for key in ids if ids.count(key) > 1)
+        raise FormulaError(
+            "two lines share an id",
+            got=twice,
+            allowed="one id a line",
+            line=twice,
+            field="id",
+            remedy="give one of them another id",
+        )
+    pieces = _count(form, "pieces", 1)
+    return Formula(
+        name=_text(document, "name"),
+        notes=_text(document, "notes"),
+        form=form_of(str(form.get("kind", ""))).id,
+        pieces=pieces,
+        serving_pieces=_count(form, "serving_pieces", 1),
+        lines=read,
+        targets=_targets(document.get("targets", {})),
+        extra={
+            **{key: value for key, value in document.items() if key not in _FORMULA_KEYS},
+            "form": {k: v for k, v in form.items() if k not in ("kind", "pieces", "serving_pieces")},
+        },
+    )
+
+
+def write_document(formula: Formula) -> dict[str, Any]:
+    """Write a formula as a document; ``read_document`` of it gives the same formula."""
+    form_extra = formula.extra.get("form", {})
+    return {
+        "substrata": DOCUMENT_VERSION,
+        "name": formula.name,
+        "notes": formula.notes,
+        "form": {
+            "kind": formula.form,
+            "pieces": formula.pieces,
+            "serving_pieces": formula.serving_pieces,
+            **form_extra,
+        },
+        "lines": [
+            {
+                "id": line.id,
+                "ingredient": line.ingredient,
+                "grams": line.grams,
+                "entered": line.entered,
+                "role": line.role,
+                "stage": line.stage,
+                "treatment": line.treatment,
+                "note": line.note,
+                "locked": line.locked,
+                **line.extra,
+            }
+            for line in formula.lines
+        ],
+        "targets": {key: {"low": w.low, "high": w.high} for key, w in formula.targets.items()},
+        **{key: value for key, value in formula.extra.items() if key != "form"},
+    }
+
+
+def _wrong(field: str, got: object, allowed: str, line: str | None = None) -> FormulaError:
+    return FormulaError(
+        f"{field} cannot be read",
+        got=repr(got)[:60],
+        allowed=allowed,
+        field=field,
+        line=line,
+        remedy=f"correct {field}",
+    )
+
+
+def _text(entry: Mapping[str, Any], field: str, line: str | None = None) -> str:
+    value = entry.get(field, "")
+    if not isinstance(value, str):
+        raise _wrong(field, value, "text", line)
+    # A null character is no text, and PostgreSQL refuses it.
+    if "\x00" in value:
+        raise _wrong(field, value, "text without control characters", line)
+    if len(value) > _TEXT_LIMITS.get(field, 120):
+        raise FormulaError(
+            f"{field} is too long",
+            got=f"{len(value)} characters",
+            line=line,
+            field=field,
+            allowed=f"up to {_TEXT_LIMITS.get(field, 120)}",
+            remedy="shorten it",
+        )
+    return value
+
+
+def _count(form: Mapping[str, Any], field: str, default: int) -> int:
+    value = form.get(field, default)
+    if isinstance(value, bool) or not isinstance(value, int | float) or value not in range(1, MOST_PIECES + 1):
+        raise FormulaError(
+            f"{field.replace('_', ' ')} cannot be counted",
+            got=repr(value)[:40],
+            field=field,
+            allowed=f"a whole number from 1 to {MOST_PIECES}",
+            remedy="type how many there are",
+        )
+    return int(value)
+
+
+def _number(value: object, field: str, line: str | None = None) -> float | None:
+    if value is None:
+        return None
+    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
+        raise _wrong(field, value, "a finite number", line)
+    return float(value)
+
+
+def _line(entry: object, number: int) -> Line:
+    if not isinstance(entry, Mapping):
+        raise _wrong("lines", entry, "an object for each line", f"line {number}")
+    key = entry.get("id")
+    if not isinstance(key, str) or not 0 < len(key) <= 40:
+        raise _wrong("id", key, "a short text", f"line {number}")
+    role = entry.get("role", "")
+    if role not in ("", *roles()):
+        raise _wrong("role", role, ", ".join(roles()), key)
+    locked = entry.get("locked", False)
+    if not isinstance(locked, bool):
+        raise _wrong("locked", locked, "true or false", key)
+    return Line(
+        id=key,
+        ingredient=_text(entry, "ingredient", key),
+        grams=_number(entry.get("grams"), "grams", key),
+        entered=_text(entry, "entered", key),
+        role=role,
+        stage=_text(entry, "stage", key),
+        treatment=_text(entry, "treatment", key),
+        note=_text(entry, "note", key),
+        locked=locked,
+        extra={k: v for k, v in entry.items() if k not in _LINE_KEYS},
+    )
+
+
+def _targets(entry: object) -> dict[str, Window]:
+    if not isinstance(entry, Mapping):
+        raise _wrong("targets", entry, "an object of windows")
+    found = {}
+    for key, window in entry.items():
+        if not isinstance(window, Mapping):
+            raise _wrong(f"targets.{key}", window, "an object with low and high")
+        low, high = (_number(window.get(side), f"targets.{key}") for side in ("low", "high"))
+        if low is not None and high is not None and low > high:
+            raise FormulaError(
+                "the target's bounds are crossed",
+                got=f"{low:g} to {high:g}",
+                field=f"targets.{key}",
+                allowed="low up to high",
+                remedy="swap them",
+            )
+        found[str(key)] = Window(low=low, high=high)
+    return found

@@ -1,0 +1,98 @@
+"""The forms (what is baked) and the roles (what a line does), with the house windows of each form."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from substrata.errors import FormulaError
+from substrata.quantities.spread import Spread
+from substrata.quantities.tables import read_table
+
+
+@dataclass(frozen=True, kw_only=True)
+class Window:
+    """Wanted bounds of a quantity; None leaves that side open."""
+
+    low: float | None = None
+    high: float | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Form:
+    """What is baked, and what a sound dough for it looks like (house windows, assumed)."""
+
+    id: str
+    name: str
+    water_fill: Window  # water held / water the dry matter could hold
+    gas: Window  # mL gas per 100 mL dough at the boiling point
+    salt: Window  # % of the dough
+    binder: Window  # whole-egg equivalents per 100 g weighted dry base
+    heat_set_least: float  # least share of the binder load that sets in the oven
+    bake_loss: Spread  # share of the dough that leaves as vapour, until the oven computes it
+    net_carbs: Window  # g a piece: a starting target
+    protein: Window  # g a piece: a starting target
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Role:
+    """What a line does in the dough."""
+
+    id: str
+    code: str  # two letters, shown with the hatch
+    name: str
+    order: int  # mix order of the core, from the top
+    dry_base: bool  # counts as 100 % of the baker's percentages
+
+
+@cache
+def forms() -> dict[str, Form]:
+    """All forms by id."""
+    found = {}
+    for row in read_table("forms.csv"):
+        number = row.number_in
+        found[row.text("form")] = Form(
+            id=row.text("form"),
+            name=row.text("name"),
+            water_fill=Window(low=number("water_fill_low"), high=number("water_fill_high")),
+            gas=Window(low=number("gas_low"), high=number("gas_high")),
+            salt=Window(low=number("salt_low"), high=number("salt_high")),
+            binder=Window(low=number("binder_low"), high=number("binder_high")),
+            heat_set_least=number("heat_set_least", 0, 1),
+            bake_loss=row.spread("bake_loss_low", "bake_loss", "bake_loss_high").scaled(0.01),
+            net_carbs=Window(high=number("piece_net_carbs")),
+            protein=Window(low=number("piece_protein") or None),
+            source=row.text("source"),
+            note=row.text("note"),
+        )
+    return found
+
+
+@cache
+def roles() -> dict[str, Role]:
+    """All roles by id, in mix order."""
+    return {
+        row.text("role"): Role(
+            id=row.text("role"),
+            code=row.text("code"),
+            name=row.text("name"),
+            order=int(row.number_in("order")),
+            dry_base=row.text("dry_base") == "1",
+        )
+        for row in read_table("roles.csv")
+    }
+
+
+def form_of(key: str) -> Form:
+    """The form of this id.
+
+    Raises:
+        FormulaError: when there is none.
+    """
+    if key not in forms():
+        raise FormulaError(
+            "unknown form", got=key[:60], allowed=", ".join(forms()), remedy="choose a form", field="form"
+        )
+    return forms()[key]

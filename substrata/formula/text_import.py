@@ -1,0 +1,164 @@
+"""A pasted ingredient list → lines. Nothing pasted is dropped: what is not read is said and kept."""
+
+from __future__ import annotations
+
+import html
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from substrata.errors import AmountError, FormulaError
+from substrata.formula.formula import Line
+from substrata.formula.weighed import Problem
+from substrata.pantry.library import Library
+from substrata.quantities.amount import Amount, Term, split_amount
+
+LONGEST_PASTE = 20_000  # characters
+MOST_PASTED_LINES = 200
+LONGEST_LINE = 300
+
+_BULLET = re.compile(r"^\s*(?:[-*•·▢☐□✓◦‣–]|\[[ xX]?\]|\d{1,2}[.)](?=\s))\s*")
+_LEADING_OF = re.compile(r"^(?:of|the)\s+", re.IGNORECASE)
+_SECTION_ROLES = {"topping": "topping", "filling": "filling", "wash": "wash", "glaze": "wash", "dusting": "dusting"}
+_EGG_PARTS = {"egg": "egg", "white": "egg-white", "yolk": "egg-yolk"}
+Status = Literal["read", "unsure", "unknown", "section"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PastedLine:
+    """What became of one line of the paste."""
+
+    number: int  # line of the paste, from 1
+    text: str
+    status: Status
+    lines: tuple[Line, ...] = ()  # usually one; "2 eggs + 2 whites" gives two
+    nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
+    problem: Problem | None = None
+
+
+def import_text(text: str, library: Library) -> tuple[PastedLine, ...]:
+    """Read a pasted ingredient list.
+
+    Args:
+        text: one ingredient a line; bullets, numbering and section heads are understood.
+        library: whose names and aliases count.
+
+    Raises:
+        FormulaError: when the paste is too long; the text stays with the caller.
+    """
+    if len(text) > LONGEST_PASTE:
+        raise FormulaError(
+            "the paste is too long",
+            got=f"{len(text):,} characters",
+            allowed=f"up to {LONGEST_PASTE:,}",
+            remedy="paste the ingredient list only",
+            field="text",
+        )
+    written = [(n, part.strip()) for n, part in enumerate(html.unescape(text).splitlines(), 1) if part.strip()]
+    if len(written) > MOST_PASTED_LINES:
+        raise FormulaError(
+            "too many lines in the paste",
+            got=str(len(written)),
+            allowed=f"up to {MOST_PASTED_LINES}",
+            remedy="paste one formula at a time",
+            field="text",
+        )
+    role, found = "", []
+    for number, part in written:
+        section = _section_role(part)
+        if section is not None:
+            role = section
+            found.append(PastedLine(number=number, text=part, status="section"))
+        else:
+            found.append(_read(number, part, role, library))
+    return tuple(found)
+
+
+def _section_role(part: str) -> str | None:
+    """The role a head such as "For the topping:" gives the lines below it; None when it is no head."""
+    if not part.endswith(":") or any(c.isdigit() for c in part) or len(part) > 60:
+        return None
+    return next((role for word, role in _SECTION_ROLES.items() if word in part.lower()), "")
+
+
+def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
+    body = _BULLET.sub("", part)[:LONGEST_LINE]
+    amount, name, problem = _amount_and_name(body)
+    key = f"p{number}"
+    match = library.names.find(name)
+    egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
+    ingredient = egg or (match.ingredient if match else "")
+    sure = bool(egg) or bool(match and match.sure)
+    beside = () if match is None else match.beside
+    note = _note(name, beside) if match else name
+    if not sure:
+        near = tuple(dict.fromkeys([*([ingredient] if ingredient else []), *library.names.nearest(name, 5)]))[:5]
+        what = "not sure which ingredient is meant" if ingredient else "unknown ingredient"
+        problem = Problem(
+            line=key,
+            field="ingredient",
+            what=what,
+            got=name[:80] or "nothing",
+            allowed="an ingredient of the pantry",
+            remedy="choose one of the nearest",
+        )
+        line = Line(id=key, ingredient="", entered=_entered(body, name), role=role, note=name[:500])
+        return PastedLine(
+            number=number,
+            text=part,
+            status="unsure" if ingredient else "unknown",
+            lines=(line,),
+            nearest=near,
+            problem=problem,
+        )
+    lines = _lines(key, ingredient, amount, _entered(body, name), role, note)
+    return PastedLine(number=number, text=part, status="read", lines=lines, problem=problem)
+
+
+def _amount_and_name(body: str) -> tuple[Amount | None, str, Problem | None]:
+    try:
+        amount = split_amount(body)
+    except AmountError as error:
+        # "Salt, a pinch" and "salt to taste": look for the amount behind the name.
+        head, _, tail = body.partition(",")
+        try:
+            return split_amount(tail), head, None
+        except AmountError:
+            return None, body, Problem.of(error)
+    return amount, _LEADING_OF.sub("", amount.rest), None
+
+
+def _entered(body: str, name: str) -> str:
+    """The part of a line that is its amount, as it was written."""
+    at = body.rfind(name) if name else len(body)
+    before, after = (body[:at], body[at + len(name) :]) if at >= 0 else ("", "")
+    return (before.strip() or after).strip(" ,;")
+
+
+def _note(name: str, beside: tuple[str, ...]) -> str:
+    """What stands beside the ingredient's name: after a comma, in brackets, or as describing words."""
+    brackets = re.findall(r"\(([^()]*)\)", name)
+    _, _, after = re.sub(r"\([^()]*\)", "", name).partition(",")
+    said = [part.strip() for part in (after, *brackets) if part.strip()]
+    spoken = " ".join(said).casefold()
+    words = [word for word in beside if word not in spoken and not word.isdigit()]
+    return ", ".join([*([" ".join(words)] if words else []), *said])[:500]
+
+
+def _lines(key: str, ingredient: str, amount: Amount | None, entered: str, role: str, note: str) -> tuple[Line, ...]:
+    """One line, or one for each part of the egg when whites and yolks were counted apart."""
+    parts: dict[str, list[Term]] = {}
+    for term in amount.terms if amount else ():
+        parts.setdefault(_EGG_PARTS.get(term.unit, ingredient), []).append(term)
+    if len(parts) < 2:
+        return (Line(id=key, ingredient=ingredient, entered=entered, role=role, note=note),)
+    return tuple(
+        Line(
+            id=f"{key}{chr(97 + n)}",
+            ingredient=part,
+            role=role,
+            note=note if n == 0 else "",
+            entered=" + ".join(" ".join(filter(None, (f"{t.number:g}", t.size, t.unit))) for t in terms),
+        )
+        for n, (part, terms) in enumerate(parts.items())
+    )

@@ -1,0 +1,1 @@
+"""Energy, net carbohydrate by a named convention, and totals with their spread."""

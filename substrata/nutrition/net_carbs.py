@@ -1,0 +1,42 @@
+"""Net carbohydrate by a named convention: never a bare number.
+
+"Net carbs" has no legal definition in the United States, and "low carb" is no authorised claim in
+the United States or the European Union.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from substrata.formula.propagate import Coefficient
+from substrata.formula.weighed import Batch
+from substrata.settings import Convention, PolyolRule
+
+CONVENTIONS: dict[Convention, str] = {
+    "us": "total carbohydrate − fibre − erythritol − allulose − half of other polyols",
+    "eu": "carbohydrate (which excludes fibre) − erythritol − half of other polyols",
+    "total": "total carbohydrate, nothing taken off",
+}
+
+
+def net_carbs_per_gram(batch: Batch, convention: Convention, rule: PolyolRule) -> Coefficient:
+    """Net carbohydrate per g of each line, value and sd, each shape (n,).
+
+    ``us`` starts from carbohydrate by difference, which includes fibre, so fibre is taken off.
+    ``eu`` starts from a label's carbohydrate, which already excludes it; a European label counts
+    allulose as a carbohydrate and it is no polyol, so it stays.
+
+    Args:
+        batch: n weighed lines.
+        convention: ``us``, ``eu`` or ``total``.
+        rule: other polyols count half, or 1 − kcal/4 of each is taken off.
+    """
+    carbohydrate, carbohydrate_sd = batch.nutrient("carbohydrate_g")
+    if convention == "total":
+        return carbohydrate, carbohydrate_sd
+    fibre, fibre_sd = batch.nutrient("fibre_g")
+    off = 0.5 if rule == "half" else 1 - np.minimum(batch.behaviour("polyol_energy")[0] / 4, 1.0)
+    net = carbohydrate - fibre - batch.nutrient("erythritol_g")[0] - off * batch.nutrient("polyols_g")[0]
+    if convention == "us":
+        net = net - batch.nutrient("allulose_g")[0]
+    return np.maximum(net, 0.0), np.hypot(carbohydrate_sd, fibre_sd)

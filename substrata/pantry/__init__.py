@@ -1,0 +1,1 @@
+"""Ingredients: what they are made of, how they behave, how they are measured."""

@@ -1,0 +1,79 @@
+"""An ingredient: composition, behaviour, household measures and facts, each with its source."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from substrata.pantry.composition import Composition
+from substrata.quantities.spread import Spread
+from substrata.quantities.units import unit
+
+# What an ingredient does in a dough when nothing is said for it.
+BEHAVIOURS = {
+    "capacity": 0.0,  # g water held per g at saturation
+    "water_availability": 0.0,  # share of its own water that other matter can drink
+    "binding": 0.0,  # whole-egg equivalents per g
+    "heat_set": 0.0,  # share of the binding that sets in the oven
+    "base_weight": 0.0,  # weight in the dry base that the binder has to hold
+    "co2": 0.0,  # g CO2 per g, acid included
+    "soda": 0.0,  # g sodium bicarbonate per g that needs acid
+    "neutralising": 0.0,  # g soda that 100 g of it neutralise
+    "yeast_rate": 0.0,  # mmol CO2 per hour and g
+    "fermentable": 0.0,  # g sugar per g that yeast can ferment
+    "sweetness": 0.0,  # g sucrose that taste the same, per g
+    "polyol_energy": 2.4,  # kcal per g of its polyols other than erythritol
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Parameter:
+    """One number of knowledge about an ingredient."""
+
+    spread: Spread
+    unit: str
+    source: str
+    note: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Measure:
+    """Grams of one household measure."""
+
+    grams: Spread
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ingredient:
+    """A reference substance of the pantry."""
+
+    id: str
+    name: str
+    role: str  # the role it usually has
+    flags: frozenset[str]  # allergen and diet facts
+    composition: Composition
+    behaviour: Mapping[str, Parameter]
+    measures: Mapping[str, Measure]
+    aliases: tuple[str, ...]
+    source: str  # data set and id, or "from memory"
+    spread_source: str
+    note: str = ""
+
+    def parameter(self, name: str) -> Spread:
+        """A behaviour by name, its default when the tables are silent.
+
+        Raises:
+            KeyError: when there is no such behaviour.
+        """
+        default = BEHAVIOURS[name]
+        found = self.behaviour.get(name)
+        return found.spread if found else Spread(value=default, low=default, high=default)
+
+    @property
+    def bulk_density(self) -> Spread | None:
+        """Grams per millilitre as it lies in a cup or spoon; None when no volume was ever weighed."""
+        for key in ("cup", "tbsp", "tsp", "fl-oz"):
+            if key in self.measures:
+                return self.measures[key].grams.scaled(1 / unit(key).size)
+        return None

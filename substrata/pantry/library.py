@@ -1,0 +1,190 @@
+"""The shipped library of ingredients: loading, checking, looking up."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from functools import cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from substrata.errors import LibraryError, UnknownIngredient
+from substrata.pantry.composition import CLOSING_TOLERANCE_G, NUTRIENTS, SPREADS, Composition
+from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Measure, Parameter
+from substrata.pantry.search import NameIndex
+from substrata.quantities.tables import Row, read_table
+
+Floats = NDArray[np.float64]
+
+
+class Library:
+    """All ingredients, with their numbers also stacked as arrays for fast sums.
+
+    Attributes:
+        values: composition, per g, shape (ingredients, nutrients).
+        sds: its standard deviations, same shape.
+        behaviour: behaviour parameters, shape (ingredients, behaviours).
+        behaviour_sds: their standard deviations, same shape.
+    """
+
+    def __init__(self, ingredients: Iterable[Ingredient]) -> None:
+        self._by_id: dict[str, Ingredient] = {i.id: i for i in ingredients}
+        self.index = {key: row for row, key in enumerate(self._by_id)}
+        every = list(self._by_id.values())
+        self.values: Floats = np.array([i.composition.values for i in every]) / 100
+        self.sds: Floats = np.array([i.composition.sds for i in every]) / 100
+        found = [[i.parameter(name) for name in BEHAVIOURS] for i in every]
+        self.behaviour: Floats = np.array([[p.value for p in row] for row in found])
+        self.behaviour_sds: Floats = np.array([[p.sd for p in row] for row in found])
+        self.names = NameIndex({i.id: (i.name, *i.aliases) for i in every})
+
+    def __len__(self) -> int:
+        return len(self._by_id)
+
+    def __iter__(self) -> Iterator[Ingredient]:
+        return iter(self._by_id.values())
+
+    def __contains__(self, key: str) -> bool:
+        return key in self._by_id
+
+    def __getitem__(self, key: str) -> Ingredient:
+        """The ingredient of this id.
+
+        Raises:
+            UnknownIngredient: with the nearest ids as remedy.
+        """
+        try:
+            return self._by_id[key]
+        except KeyError:
+            near = ", ".join(self.names.nearest(key.replace("-", " "), 3))
+            raise UnknownIngredient(
+                "unknown ingredient",
+                got=key[:80],
+                allowed="an ingredient of the pantry",
+                field="ingredient",
+                remedy=f"did you mean {near}?" if near else "choose one from the pantry",
+            ) from None
+
+
+@cache
+def load_library() -> Library:
+    """Read and check the shipped tables (once).
+
+    Raises:
+        LibraryError: at the first row that cannot be true, by file and line.
+    """
+    return build_library(
+        read_table("composition.csv"),
+        read_table("behaviour.csv"),
+        read_table("measures.csv"),
+        read_table("aliases.csv"),
+    )
+
+
+def build_library(
+    composition: Sequence[Row], behaviour: Sequence[Row], measures: Sequence[Row], aliases: Sequence[Row]
+) -> Library:
+    """Make a library of table rows; every row is checked.
+
+    Raises:
+        LibraryError: see ``load_library``.
+    """
+    flags = {row.text("flag") for row in read_table("allergens.csv")}
+    roles = {row.text("role") for row in read_table("roles.csv")}
+    ids = {row.text("id") for row in composition}
+    behaviours = _behaviours(behaviour, ids)
+    weights = _measures(measures, ids)
+    names = _aliases(aliases, ids)
+    seen: set[str] = set()
+    ingredients = []
+    for row in composition:
+        key = row.text("id")
+        if key in seen:
+            raise row.error("the ingredient appears twice", got=key)
+        seen.add(key)
+        strange = set(row.text("flags").split()) - flags
+        if strange:
+            raise row.error("unknown flag", got=", ".join(strange), allowed="a flag of allergens.csv")
+        if row.text("role") not in roles:
+            raise row.error("unknown role", got=row.text("role"), allowed="a role of roles.csv")
+        ingredients.append(_ingredient(row, behaviours.get(key, {}), weights.get(key, {}), names.get(key, ())))
+    return Library(ingredients)
+
+
+def _ingredient(
+    row: Row, behaviour: Mapping[str, Parameter], measures: Mapping[str, Measure], aliases: Sequence[str]
+) -> Ingredient:
+    source = " ".join(filter(None, (row.text("dataset"), row.text("food_id"), row.text("food_name"))))
+    return Ingredient(
+        id=row.text("id"),
+        name=row.text("name"),
+        role=row.text("role"),
+        flags=frozenset(row.text("flags").split()),
+        composition=_composition(row),
+        behaviour=behaviour,
+        measures=measures,
+        aliases=tuple(aliases),
+        source=source,
+        spread_source=row.text("spread_source"),
+        note=row.text("note"),
+    )
+
+
+def _composition(row: Row) -> Composition:
+    values = tuple(row.number_in(n, low=0, high=100 if n.endswith("_g") else 60_000) for n in NUTRIENTS)
+    sds = tuple(row.number_in(SPREADS[n], low=0) if n in SPREADS else 0.0 for n in NUTRIENTS)
+    found = Composition(values=values, sds=sds)
+    if abs(found.closes_at - 100) > CLOSING_TOLERANCE_G:
+        raise row.error("the proximates do not close", got=f"{found.closes_at:.2f} g", allowed="100 ± 1 g")
+    parts = found["fibre_g"] + found["erythritol_g"] + found["allulose_g"] + found["polyols_g"]
+    for part, whole in ((parts, "carbohydrate_g"), (found["saturates_g"], "fat_g")):
+        if part > found[whole] + 0.05:
+            raise row.error(f"more parts than {whole}", got=f"{part:g}", allowed=f"up to {found[whole]:g}")
+    return found
+
+
+def _known(row: Row, column: str, ids: set[str]) -> str:
+    key = row.text(column)
+    if key not in ids:
+        raise row.error("unknown ingredient", got=key, allowed="an id of composition.csv")
+    return key
+
+
+def _behaviours(rows: Sequence[Row], ids: set[str]) -> dict[str, dict[str, Parameter]]:
+    found: dict[str, dict[str, Parameter]] = defaultdict(dict)
+    for row in rows:
+        name = row.text("parameter")
+        if name not in BEHAVIOURS:
+            raise row.error("unknown behaviour", got=name, allowed=", ".join(BEHAVIOURS))
+        spread = row.spread()
+        if spread.low < 0:
+            raise row.error("a behaviour below zero", got=f"{spread.low:g}", allowed="0 or more")
+        found[_known(row, "ingredient", ids)][name] = Parameter(
+            spread=spread, unit=row.text("unit"), source=row.text("source"), note=row.text("note")
+        )
+    return found
+
+
+def _measures(rows: Sequence[Row], ids: set[str]) -> dict[str, dict[str, Measure]]:
+    found: dict[str, dict[str, Measure]] = defaultdict(dict)
+    for row in rows:
+        grams = row.spread(value="grams")
+        if grams.low <= 0:
+            raise row.error("a measure weighs nothing", got=f"{grams.low:g} g", allowed="more than 0 g")
+        found[_known(row, "ingredient", ids)][row.text("measure")] = Measure(grams=grams, source=row.text("source"))
+    return found
+
+
+def _aliases(rows: Sequence[Row], ids: set[str]) -> dict[str, list[str]]:
+    found: dict[str, list[str]] = defaultdict(list)
+    owner: dict[str, str] = {}
+    for row in rows:
+        alias, key = row.text("alias"), _known(row, "ingredient", ids)
+        if owner.setdefault(alias, key) != key:
+            raise row.error("an alias of two ingredients", got=alias, allowed=owner[alias])
+        found[key].append(alias)
+    return found
+
+
+__all__ = ["Library", "LibraryError", "build_library", "load_library"]

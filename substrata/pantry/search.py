@@ -1,0 +1,107 @@
+"""Find ingredients by name and alias: exact reading, nearest names, search as you type."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+
+from rapidfuzz import fuzz, process
+
+from substrata.quantities.tables import read_table
+
+_LEAST_LIKENESS = 62.0  # of 100; below this a name is not worth offering (house choice)
+_KEEP_S = frozenset(("molasses", "swiss", "couscous"))
+
+
+@cache
+def _descriptors() -> frozenset[str]:
+    """Words that may stand beside an ingredient's name without changing which it is."""
+    return frozenset(tokens(" ".join(row.text("word") for row in read_table("descriptors.csv"))))
+
+
+def tokens(text: str) -> tuple[str, ...]:
+    """Lower-case words without accents and plural s.
+
+    >>> tokens("Crème fraîche, 2 Eggs")
+    ('creme', 'fraiche', '2', 'egg')
+    """
+    plain = unicodedata.normalize("NFKD", text.casefold())
+    plain = "".join(c for c in plain if not unicodedata.combining(c))
+    return tuple(_singular(word) for word in re.findall(r"[a-z0-9]+", plain.replace("fiber", "fibre")))
+
+
+def _singular(word: str) -> str:
+    if word in _KEEP_S or len(word) < 4 or word.endswith("ss"):
+        return word
+    if word.endswith("ies"):
+        return word[:-3] + "y"
+    if word.endswith(("oes", "ches", "shes")):
+        return word[:-2]
+    return word.removesuffix("s")
+
+
+@dataclass(frozen=True, kw_only=True)
+class NameMatch:
+    """A name found inside a longer text."""
+
+    ingredient: str
+    beside: tuple[str, ...]  # words of the text that are not part of the name
+
+    @property
+    def sure(self) -> bool:
+        """True when the other words only describe ("softened"), not rename ("peanut" beside "butter")."""
+        return all(word in _descriptors() or word.isdigit() for word in self.beside)
+
+
+class NameIndex:
+    """All names and aliases of the pantry."""
+
+    def __init__(self, names: Mapping[str, Sequence[str]]) -> None:
+        self._owner: dict[tuple[str, ...], str] = {}
+        self._spoken: dict[str, str] = {}
+        for key, every in names.items():
+            for name in every:
+                self._owner.setdefault(tokens(name), key)
+                self._spoken.setdefault(" ".join(tokens(name)), key)
+        self._longest = max(map(len, self._owner), default=0)
+        self._primary = {key: " ".join(tokens(every[0])) for key, every in names.items()}
+
+    def find(self, text: str) -> NameMatch | None:
+        """The longest name that stands in a text.
+
+        >>> NameIndex({"eg": ["Egg"]}).find("3 large eggs, beaten").ingredient
+        'eg'
+        """
+        words = tokens(text)
+        for size in range(min(self._longest, len(words)), 0, -1):
+            for start in range(len(words) - size + 1):
+                key = self._owner.get(words[start : start + size])
+                if key:
+                    return NameMatch(ingredient=key, beside=words[:start] + words[start + size :])
+        return None
+
+    def nearest(self, text: str, limit: int = 5) -> list[str]:
+        """Ids of the most similar names, best first."""
+        wanted = " ".join(word for word in tokens(text) if word not in _descriptors()) or " ".join(tokens(text))
+        hits = process.extract(
+            wanted, list(self._spoken), scorer=fuzz.WRatio, limit=limit * 4, score_cutoff=_LEAST_LIKENESS
+        )
+        return list(dict.fromkeys(self._spoken[name] for name, _, _ in hits))[:limit]
+
+    def search(self, text: str, limit: int = 12) -> list[str]:
+        """Ids for a few typed letters: names that start so, words that start so, then similar ones."""
+        typed = tokens(text)
+        if not typed:
+            return list(self._primary)[:limit]
+        ranked: dict[str, int] = {}
+        for name, key in self._spoken.items():
+            words = name.split()
+            if all(any(word.startswith(part) for word in words) for part in typed):
+                primary = name == self._primary[key]
+                rank = (0 if words[0].startswith(typed[0]) else 4) + (0 if primary else 2) + (words != list(typed))
+                ranked[key] = min(rank, ranked.get(key, 99))
+        found = sorted(ranked, key=lambda key: (ranked[key], len(self._primary[key])))
+        return list(dict.fromkeys([*found, *(self.nearest(text, limit) if len(found) < 3 else [])]))[:limit]

@@ -1,0 +1,91 @@
+"""From an amount to grams of an ingredient, with its 90 % range."""
+
+from __future__ import annotations
+
+from math import hypot
+
+from substrata.errors import AmountError
+from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
+from substrata.pantry.ingredient import Ingredient
+from substrata.quantities.amount import Amount, Term
+from substrata.quantities.spread import Spread
+from substrata.quantities.tables import constant
+from substrata.quantities.units import Unit, unit
+from substrata.settings import Settings
+
+_PARTS_OF_AN_EGG = {"white": "egg-white", "yolk": "egg-yolk"}
+
+
+def weigh(amount: Amount, ingredient: Ingredient, settings: Settings) -> Spread:
+    """Grams of an amount of an ingredient.
+
+    A mass is read from a scale; a volume goes by the ingredient's own bulk density; eggs go by size class.
+
+    Args:
+        amount: what was typed.
+        ingredient: what it is an amount of.
+        settings: the kitchen's spoons and egg sizes.
+
+    Returns:
+        Grams; the half-range adds the terms' in quadrature.
+
+    Raises:
+        AmountError: when a term cannot be weighed for this ingredient.
+    """
+    spreads = [_term_grams(term, ingredient, settings) for term in amount.terms]
+    half = hypot(*((s.high - s.low) / 2 for s in spreads))
+    return Spread.around(sum(s.value for s in spreads), half)
+
+
+def _term_grams(term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
+    found = unit(term.unit or "piece", settings.spoons)
+    if found.kind == "mass":
+        value, half = term.number * found.size, constant("scale_resolution")
+        if term.decimal or found.key == "mg":
+            half = constant("fine_scale_resolution")
+    else:
+        each = _volume(found, ingredient) if found.kind == "volume" else _count(found, term, ingredient, settings)
+        value, half = term.number * each.value, term.number * (each.high - each.low) / 2
+    in_range = value / term.number * (term.high - term.low) / 2 if term.number else 0.0
+    return Spread.around(value, hypot(half, in_range, value * term.extra_percent / 100))
+
+
+def _volume(found: Unit, ingredient: Ingredient) -> Spread:
+    """Grams of one unit of volume: by its own weighed measure, else by bulk density."""
+    own = ingredient.measures.get(found.key)
+    if own is not None:
+        each = own.grams.scaled(found.size / unit(found.key).size)
+    else:
+        density = ingredient.bulk_density
+        if density is None:
+            raise _cannot(found.key, ingredient)
+        each = density.scaled(found.size)
+    by_hand = each.value * found.spread_percent / 100
+    return Spread.around(each.value, max(by_hand, (each.high - each.low) / 2))
+
+
+def _count(found: Unit, term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
+    """Grams of one piece: an egg by size, else a measure of the ingredient."""
+    if ingredient.id in EGG_PARTS:
+        part = EGG_PARTS[ingredient.id]
+        # "2 eggs" on a line of whites means the whites of two eggs; a white on a line of eggs is another thing.
+        if found.key in ("piece", "egg") or _PARTS_OF_AN_EGG.get(found.key) == ingredient.id:
+            return egg_grams(part, term.size or settings.egg_size, settings.egg_scheme)
+        raise _cannot(found.key, ingredient)
+    sized = {"head": f"head-{term.size}"} if term.size else {}
+    for key in (sized.get(found.key), found.key, term.size, "piece", "medium", "head"):
+        generic = key in ("piece", "medium", "head") and found.key not in ("piece", key)
+        if key and not generic and key in ingredient.measures:
+            return ingredient.measures[key].grams
+    raise _cannot(term.size or found.key, ingredient)
+
+
+def _cannot(said: str, ingredient: Ingredient) -> AmountError:
+    known = ", ".join(ingredient.measures) or "none but weights"
+    return AmountError(
+        f"no weight is known for a {said} of {ingredient.name}",
+        got=said,
+        allowed=f"grams, ounces, {known}",
+        remedy="type grams",
+        field="entered",
+    )

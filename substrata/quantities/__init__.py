@@ -1,0 +1,1 @@
+"""Units, spread and the amounts that bakers write."""
