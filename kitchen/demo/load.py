@@ -81,9 +81,10 @@ def _person(email: str) -> User:
 def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime) -> None:
     """A formula with its versions; an entry's "draft" is what lies on the bench unsaved."""
     documents = [demo_document(entry, version, kitchen) for version in entry["versions"]]
+    edited = demo_document(entry, entry["draft"], kitchen) if "draft" in entry else documents[-1]
     touched = now - timedelta(days=entry["versions"][-1]["days"])
     formula = Formula.objects.create(
-        kitchen=kitchen, name=entry["name"], form=entry["form"], card=shelf_card(kitchen, documents[-1]),
+        kitchen=kitchen, name=entry["name"], form=entry["form"], card=shelf_card(kitchen, edited),
         card_mark=card_mark(kitchen), created_by=author, touched_at=touched,
     )
     previous = None
@@ -97,7 +98,6 @@ def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetim
             created_at=now - timedelta(days=version["days"]),
         )
         previous = document
-    edited = demo_document(entry, entry["draft"], kitchen) if "draft" in entry else documents[-1]
     Draft.objects.create(
         formula=formula, document=edited, base_number=len(documents), changed="draft" in entry, updated_by=author
     )

@@ -15,6 +15,7 @@ from substrata.formula.bakers import bakers_percent
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Estimate
+from substrata.formula.steps import kitchen_step
 from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.energy import METHOD
@@ -37,6 +38,7 @@ class LineReading:
     grams_low: float
     grams_high: float
     share: float  # of the dough, 0..1
+    step_g: float  # what an arrow key adds
     bakers_percent: float | None  # of the dry base; None when there is none
     source: str  # of its composition
     note: str  # of its data
@@ -108,7 +110,7 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     reading = Reading(formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"))
     return Analysis(
         summary=summary(formula, judged, weighed_lines=len(batch.lines)),
-        lines=_lines(batch),
+        lines=_lines(batch, settings),
         totals=_totals(batch, figures, risen, 1 - form.bake_loss.value),
         nutrition=facts,
         brackets=judged,
@@ -133,7 +135,7 @@ def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
     return next(bracket for bracket in judged if bracket.key == key)
 
 
-def _lines(batch: Batch) -> tuple[LineReading, ...]:
+def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
     whole = batch.dough_g or 1.0
     return tuple(
         LineReading(
@@ -146,6 +148,7 @@ def _lines(batch: Batch) -> tuple[LineReading, ...]:
             grams_low=w.grams.low,
             grams_high=w.grams.high,
             share=w.grams.value / whole,
+            step_g=kitchen_step(w.ingredient, w.grams.value, settings),
             bakers_percent=share,
             source=w.ingredient.source,
             note=w.ingredient.note,

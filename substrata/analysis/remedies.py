@@ -15,10 +15,11 @@ from substrata.analysis.words import short_name
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Ratio
+from substrata.formula.steps import to_the_scale
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Library
 
-_INSIDE = 0.12  # how far into the window a remedy aims, as a share of its width
+_INSIDE = 0.06  # how far into the window a remedy aims, as a share of its width
 _MOST_ADDED = 0.6  # of the dough; beyond this the formula wants another thought
 _LEAST_MOVE_G = 0.05
 
@@ -123,7 +124,7 @@ def _move(lever: _Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library
     present = float(batch.grams[index])
     if change is None or abs(change) > _MOST_ADDED * batch.dough_g or present + change < 0:
         return None
-    after = _kitchen_step(present + change)
+    after = to_the_scale(present + change)
     if abs(after - present) < _LEAST_MOVE_G:
         return None
     name = short_name(library[lever.ingredient].name)
@@ -133,9 +134,3 @@ def _move(lever: _Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library
         line=None if lever.index is None else batch.lines[index].line.id,
         ingredient=lever.ingredient,
     )
-
-
-def _kitchen_step(grams: float) -> float:
-    """Round to what a kitchen weighs: tenths to 20 g, halves to 60, else grams."""
-    step = 0.1 if abs(grams) < 20 else 0.5 if abs(grams) < 60 else 1.0
-    return round(round(grams / step) * step, 1)

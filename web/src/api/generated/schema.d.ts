@@ -911,6 +911,8 @@ export interface components {
             share: number;
             /** Source */
             source: string;
+            /** Step G */
+            step_g: number;
         };
         /**
          * MeOut

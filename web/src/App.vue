@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { useTheme } from 'vuetify'
+import CommandBox from '@/components/frame/CommandBox.vue'
+import HeadStrip from '@/components/frame/HeadStrip.vue'
+import KeysSheet from '@/components/frame/KeysSheet.vue'
+import StationRail from '@/components/frame/StationRail.vue'
+import ToastStack from '@/components/frame/ToastStack.vue'
+import HatchDefs from '@/components/core/HatchDefs.vue'
+import { useShortcuts } from '@/composables/useShortcuts'
+import { useSession } from '@/stores/session'
+
+const route = useRoute()
+const session = useSession()
+const theme = useTheme()
+const framed = computed(() => session.me !== null && !route.meta.open)
+
+watch(() => session.theme, (now) => { theme.change(now) }, { immediate: true })
+useShortcuts()
+</script>
+
+<template>
+  <v-app>
+    <HatchDefs />
+    <div v-if="framed" class="frame">
+      <a class="skip" href="#work">Skip to the work</a>
+      <StationRail />
+      <HeadStrip />
+      <main id="work" class="work" tabindex="-1"><router-view /></main>
+      <CommandBox />
+      <KeysSheet />
+    </div>
+    <router-view v-else />
+    <ToastStack />
+  </v-app>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template: 56px 1fr / 72px 1fr;
+  height: 100vh;
+  height: 100dvh;
+}
+
+.work {
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  outline: none;
+}
+
+.skip {
+  position: fixed;
+  top: -60px;
+  left: 8px;
+  z-index: 40;
+  padding: 8px 14px;
+  border-radius: 8px;
+  background: var(--panel);
+}
+
+.skip:focus {
+  top: 8px;
+}
+</style>

@@ -1,0 +1,60 @@
+/** The typed client of the contract, and the one way a refusal reaches the page. */
+import createClient from 'openapi-fetch'
+import type { paths } from './generated/schema'
+import type { ProblemOut } from './types'
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+})
+
+type Trouble = Partial<ProblemOut> & Pick<ProblemOut, 'title' | 'status'>
+
+/** A refusal of the server, or a lost connection (status 0). */
+export class Refusal extends Error {
+  readonly problem: Trouble
+
+  constructor(problem: Trouble) {
+    super(problem.title)
+    this.problem = problem
+  }
+
+  get status(): number {
+    return this.problem.status
+  }
+
+  /** Everything a person needs to put it right, in one line. */
+  get sentence(): string {
+    const { title, got, allowed, remedy } = this.problem
+    const parts = [title, got && `got ${got}`, allowed && `allowed: ${allowed}`, remedy].filter(Boolean)
+    const text = parts.join('; ')
+    return text.charAt(0).toUpperCase() + text.slice(1)
+  }
+}
+
+interface Reply<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** Give the data, or throw a Refusal. */
+export async function settled<T>(reply: Promise<Reply<T>>): Promise<T> {
+  let answer: Reply<T>
+  try {
+    answer = await reply
+  } catch {
+    throw new Refusal({ title: 'the server cannot be reached', status: 0, remedy: 'your work is kept here and sent later' })
+  }
+  if (answer.response.ok) return answer.data as T
+  const problem = answer.error as Trouble | undefined
+  throw new Refusal({ title: 'something went wrong', status: answer.response.status, ...problem })
+}

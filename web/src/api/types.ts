@@ -1,0 +1,23 @@
+/** Names for the types of the contract. */
+import type { components } from './generated/schema'
+
+type Schemas = components['schemas']
+export type Analysis = Schemas['Analysis']
+export type Bracket = Schemas['Bracket']
+export type CardOut = Schemas['CardOut']
+export type Contribution = Schemas['Contribution']
+export type DoughWarning = Schemas['DoughWarning']
+export type FormulaDocument = Schemas['FormulaDocument']
+export type FormulaOut = Schemas['FormulaOut']
+export type Ingredient = Schemas['IngredientOut']
+export type Kitchen = Schemas['KitchenOut']
+export type KitchenSettings = Schemas['KitchenSettingsIn']
+export type LineDocument = Schemas['LineDocument']
+export type Me = Schemas['MeOut']
+export type PastedLine = Schemas['PastedLine']
+export type Problem = Schemas['Problem']
+export type ProblemOut = Schemas['ProblemOut']
+export type Remedy = Schemas['Remedy']
+export type ShelfItem = Schemas['ShelfOut']
+export type Version = Schemas['VersionOut']
+export type Words = Schemas['WordsOut']

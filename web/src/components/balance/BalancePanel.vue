@@ -1,0 +1,76 @@
+<script setup lang="ts">
+/** The balance: every quantity against its window, then what else to know. */
+import { computed, ref } from 'vue'
+import { useBench } from '@/stores/bench'
+import { useBalance } from '@/composables/useBalance'
+import BracketPanel from './BracketPanel.vue'
+
+const bench = useBench()
+const balance = useBalance()
+const more = ref(false)
+const primary = computed(() => bench.analysis?.brackets.filter((b) => b.primary) ?? [])
+const others = computed(() => bench.analysis?.brackets.filter((b) => !b.primary) ?? [])
+const asking = computed(() => others.value.filter((b) => b.state === 'low' || b.state === 'high'))
+const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.basis.convention ?? '') : '')
+const region: Record<string, string> = { us: 'United States list', eu: 'European list' }
+</script>
+
+<template>
+  <aside class="balance" aria-label="Balance">
+    <template v-if="bench.analysis">
+      <BracketPanel v-for="b in primary" :key="b.key" :bracket="b" :suffix="suffix(b.key)" :open="balance.open.value === b.key" @toggle="balance.toggle(b.key)" />
+      <BracketPanel v-for="b in more ? others : asking" :key="b.key" :bracket="b" :open="balance.open.value === b.key" @toggle="balance.toggle(b.key)" />
+      <button class="more note" :aria-expanded="more" @click="more = !more">
+        {{ more ? 'fewer' : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
+      </button>
+      <div class="chips" aria-label="Allergens">
+        <span v-for="a in bench.analysis.allergens" :key="a.name" class="chip" :title="a.regions.map((r) => region[r]).join(', ')">{{ a.name }}</span>
+        <span v-if="!bench.analysis.allergens.length" class="note">no listed allergen among these ingredients</span>
+      </div>
+    </template>
+    <template v-else>
+      <div v-for="n in 6" :key="n" class="skeleton waiting" />
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.balance {
+  min-height: 0;
+  padding: 6px 20px 20px;
+  overflow: hidden auto;
+  background: var(--balance);
+  border-left: 1px solid var(--rule);
+  scrollbar-width: thin;
+}
+
+.more {
+  width: 100%;
+  padding: 8px 0;
+  text-align: left;
+}
+
+.more:hover {
+  color: var(--ink);
+}
+
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding-top: 4px;
+}
+
+.chip {
+  padding: 2px 9px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 6px;
+  background: var(--panel);
+  font-size: 12px;
+}
+
+.waiting {
+  height: 74px;
+  margin-top: 18px;
+}
+</style>

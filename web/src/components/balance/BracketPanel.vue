@@ -1,0 +1,178 @@
+<script setup lang="ts">
+/** One bracket: quiet inside its window; outside it says by how much and offers what one line can do. */
+import { computed, ref, watch } from 'vue'
+import type { Bracket } from '@/api/types'
+import { withTarget } from '@/domain/edits'
+import { figure, percent, range } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import BracketRuler from './BracketRuler.vue'
+
+const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string }>()
+defineEmits<{ toggle: [] }>()
+const bench = useBench()
+const outside = computed(() => props.bracket.state === 'low' || props.bracket.state === 'high')
+const sources = { target: 'your target', form: 'house window of the form', matrix: 'house window of this matrix', none: 'no window' } as const
+const typed = ref({ low: '', high: '' })
+watch(() => [props.bracket.window, props.open], () => {
+  const { low, high } = props.bracket.window
+  typed.value = { low: low == null ? '' : String(tidy(low)), high: high == null ? '' : String(tidy(high)) }
+}, { immediate: true })
+
+function tidy(value: number): number {
+  return Number(value.toFixed(Math.max(props.bracket.decimals, 2)))
+}
+
+function pullWindow(side: 'low' | 'high', value: number, done: boolean): void {
+  const window = { low: props.bracket.window.low ?? null, high: props.bracket.window.high ?? null, [side]: value }
+  if (window.low !== null && window.high !== null && window.low > window.high) return
+  bench.pull((doc) => withTarget(doc, props.bracket.key, window))
+  if (done) bench.endPull()
+}
+
+/** A field left empty leaves that side open. The core refuses crossed bounds and says so. */
+function setWindow(): void {
+  const read = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')))
+  const low = read(typed.value.low)
+  const high = read(typed.value.high)
+  if (Number.isNaN(low ?? 0) || Number.isNaN(high ?? 0)) return
+  bench.edit((doc) => withTarget(doc, props.bracket.key, { low, high }))
+}
+</script>
+
+<template>
+  <article class="bracket" :class="{ outside, open }" :data-bracket="bracket.key" :data-state="bracket.state">
+    <button class="head" :aria-expanded="open" @click="$emit('toggle')">
+      <span class="label">{{ bracket.label }}</span>
+      <span class="value"><b class="figure">{{ bracket.state === 'undefined' ? '–' : figure(bracket.estimate.value, bracket.decimals) }}</b>
+        <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span>
+    </button>
+    <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
+    <p class="line note">
+      <span :class="{ act: outside }">{{ bracket.note }}</span>
+      <template v-if="bracket.remedy && bench.mayEdit"> · <button class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</button></template>
+    </p>
+    <div v-if="open" class="more">
+      <p class="note">
+        nine in ten: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} · {{ bracket.confidence }}
+      </p>
+      <table v-if="bracket.contributions.length" class="sources">
+        <thead><tr><th>where it comes from</th><th>share</th><th>of the ±</th></tr></thead>
+        <tbody>
+          <tr v-for="c in bracket.contributions.slice(0, 8)" :key="c.line" :class="{ on: c.line === bench.selected }" @click="bench.selected = c.line">
+            <td>{{ c.name }}</td><td>{{ percent(c.share) }}</td><td class="note">{{ percent(c.spread_share) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <form class="target" @submit.prevent="setWindow">
+        <label class="note">from <input v-model="typed.low" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>
+        <label class="note">to <input v-model="typed.high" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>
+        <button v-if="bracket.window_source === 'target' && bench.mayEdit" type="button" class="remedy" @click="bench.edit((doc) => withTarget(doc, bracket.key, null))">house window</button>
+      </form>
+      <p class="note">{{ sources[bracket.window_source] }}</p>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.bracket {
+  padding: 9px 0 8px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  width: 100%;
+  text-align: left;
+}
+
+.label {
+  font-size: 14px;
+}
+
+.unit {
+  margin-left: 6px;
+}
+
+.value b {
+  font-size: 18px;
+}
+
+.outside .value b {
+  color: var(--act);
+}
+
+.line {
+  min-height: 17px;
+  margin: 1px 0 0;
+  line-height: 1.4;
+}
+
+.remedy {
+  color: var(--act);
+  font-size: 12px;
+  font-weight: 650;
+  border-bottom: 1.5px solid var(--act);
+  line-height: 1.2;
+}
+
+.more {
+  padding-top: 6px;
+}
+
+.more p {
+  margin: 4px 0;
+}
+
+.sources {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12px;
+}
+
+th {
+  font-weight: 400;
+  color: var(--ink-2);
+  text-align: right;
+}
+
+th:first-child,
+td:first-child {
+  text-align: left;
+}
+
+td {
+  padding: 2px 0;
+  text-align: right;
+}
+
+tbody tr {
+  cursor: pointer;
+}
+
+tbody tr:hover,
+tr.on {
+  background: var(--select);
+}
+
+.target {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-top: 8px;
+}
+
+.target label {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.target .field {
+  width: 62px;
+  min-height: 28px;
+  padding: 2px 6px;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** A ruler, a bracket for the wanted window, a smear for the 90 % range and a plumb mark for the value. */
+import { computed } from 'vue'
+import type { Bracket } from '@/api/types'
+import { isBeyond, place, valueAt } from '@/domain/ruler'
+
+const WIDTH = 254
+const props = defineProps<{ bracket: Bracket; editable: boolean }>()
+const emit = defineEmits<{ window: [side: 'low' | 'high', value: number, done: boolean] }>()
+
+const at = (value: number): number => 3 + place(value, props.bracket.ruler, WIDTH)
+const value = computed(() => props.bracket.estimate.value)
+const outside = computed(() => props.bracket.state === 'low' || props.bracket.state === 'high')
+const window = computed(() => {
+  const { low, high } = props.bracket.window
+  if (low == null && high == null) return null
+  return { x1: at(low ?? props.bracket.ruler.low), x2: at(high ?? props.bracket.ruler.high), low: low != null, high: high != null }
+})
+const smear = computed(() => {
+  const x1 = at(props.bracket.estimate.low)
+  const x2 = at(props.bracket.estimate.high)
+  return { cx: (x1 + x2) / 2, rx: Math.max((x2 - x1) / 2, 2) }
+})
+const x = computed(() => at(value.value))
+const beyond = computed(() => isBeyond(value.value, props.bracket.ruler))
+
+let held: 'low' | 'high' | null = null
+
+function take(event: PointerEvent, side: 'low' | 'high'): void {
+  if (!props.editable) return
+  held = side
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+
+function pullBy(event: PointerEvent, done: boolean): void {
+  if (!held) return
+  const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect()
+  if (!box) return
+  const raw = valueAt(event.clientX - box.left - 3, props.bracket.ruler, WIDTH)
+  const grain = 10 ** -props.bracket.decimals
+  emit('window', held, Math.round(raw / grain) * grain, done)
+  if (done) held = null
+}
+</script>
+
+<template>
+  <svg :width="WIDTH + 6" height="28" :viewBox="`0 0 ${WIDTH + 6} 28`" class="ruler" :class="{ outside }" aria-hidden="true">
+    <line x1="3" :x2="WIDTH + 3" y1="19" y2="19" class="rule" />
+    <line v-for="tick in bracket.ruler.ticks" :key="tick" :x1="at(tick)" :x2="at(tick)" y1="19" y2="24" class="rule" />
+    <template v-if="window">
+      <rect :x="window.x1" :width="Math.max(window.x2 - window.x1, 1)" y="6" height="13" class="wanted" />
+      <path v-if="window.low" :d="`M ${window.x1 + 5} 4 h -5 v 16 h 5`" class="end" />
+      <path v-if="window.high" :d="`M ${window.x2 - 5} 4 h 5 v 16 h -5`" class="end" />
+    </template>
+    <ellipse v-if="bracket.state !== 'undefined'" :cx="smear.cx" :rx="smear.rx" cy="12" ry="4.5" class="smear" />
+    <path v-if="bracket.state !== 'undefined'" :d="`M ${x} 2 l 5 9 l -5 9 l -5 -9 z`" class="mark" />
+    <path v-if="beyond" :d="value > bracket.ruler.high ? `M ${x + 1} 24 l 5 -3 v 6 z` : `M ${x - 1} 24 l -5 -3 v 6 z`" class="mark" />
+    <template v-if="window && editable">
+      <rect v-if="window.low" :x="window.x1 - 6" y="0" width="12" height="26" class="hold" @pointerdown.stop="take($event, 'low')" @pointermove="pullBy($event, false)" @pointerup="pullBy($event, true)" />
+      <rect v-if="window.high" :x="window.x2 - 6" y="0" width="12" height="26" class="hold" @pointerdown.stop="take($event, 'high')" @pointermove="pullBy($event, false)" @pointerup="pullBy($event, true)" />
+    </template>
+  </svg>
+</template>
+
+<style scoped>
+.ruler {
+  display: block;
+  margin: 1px 0 0 -3px;
+  overflow: visible;
+}
+
+.rule {
+  stroke: var(--rule-strong);
+}
+
+.wanted {
+  fill: var(--in-soft);
+}
+
+.end {
+  fill: none;
+  stroke: var(--in);
+  stroke-width: 2;
+}
+
+.smear {
+  fill: var(--smear);
+  opacity: 0.75;
+}
+
+.mark {
+  fill: var(--ink);
+}
+
+.outside .mark {
+  fill: var(--act);
+}
+
+.outside .smear {
+  fill: var(--act);
+  opacity: 0.28;
+}
+
+.hold {
+  fill: transparent;
+  cursor: ew-resize;
+  touch-action: none;
+}
+</style>

@@ -1,0 +1,225 @@
+<script setup lang="ts">
+/**
+ * The core sample: every line a stratum, its height its grams, its colour and hatch its role.
+ * Pulling a stratum's lower boundary changes its grams and everything answers while the hand moves.
+ */
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, shallowRef } from 'vue'
+import { layStrata, pulledGrams, stack, unevenEdge, type StrataLayout } from '@/domain/strata'
+import { weight, weightUnit } from '@/domain/format'
+import { withLine } from '@/domain/edits'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const WIDTH = 132
+const LEAST = 9
+const SWING = 2
+const bench = useBench()
+const session = useSession()
+const frame = ref<HTMLElement>()
+const { height: room } = useElementSize(frame)
+
+interface Pull {
+  id: string
+  startY: number
+  startGrams: number
+  scale: number
+}
+const pull = shallowRef<Pull | null>(null)
+
+const shown = computed(() => bench.lines.map((line) => {
+  const reading = bench.readings.get(line.id)
+  return {
+    id: line.id,
+    grams: line.grams ?? reading?.grams ?? 0,
+    role: line.role || reading?.role || 'base',
+    code: reading?.code ?? '??',
+    name: reading?.name ?? line.ingredient,
+    step: reading?.step_g ?? 1,
+    locked: line.locked ?? false,
+  }
+}))
+const height = computed(() => Math.max(room.value - 8, 120))
+const layout = computed<StrataLayout>(() => {
+  const grams = shown.value.map((s) => s.grams)
+  return pull.value ? stack(grams, pull.value.scale, LEAST) : layStrata(grams, height.value, LEAST)
+})
+const total = computed(() => layout.value.strata.reduce((sum, s) => sum + s.height, 0))
+const dough = computed(() => shown.value.reduce((sum, s) => sum + s.grams, 0))
+
+const drawn = computed(() => shown.value.map((line, i) => {
+  const s = layout.value.strata[i] ?? { top: 0, height: 0 }
+  const top = 4 + s.top
+  const bottom = top + s.height
+  const swing = (edge: number): number => (edge === 0 || edge === shown.value.length ? SWING : Math.min(SWING, s.height / 5))
+  const over = unevenEdge(i, WIDTH, top, swing(i))
+  const under = unevenEdge(i + 1, WIDTH, bottom, swing(i + 1)).split(' L ').reverse().join(' L ')
+  return { ...line, top, bottom, middle: (top + bottom) / 2, height: s.height, d: `M ${over} L ${under} Z` }
+}))
+
+const fill = computed(() => bench.analysis?.water.fill.value ?? 0)
+const waterY = computed(() => 4 + Math.max(0, 1 - fill.value) * total.value)
+
+function begin(event: PointerEvent, id: string): void {
+  const line = shown.value.find((s) => s.id === id)
+  bench.selected = id
+  if (!line || line.locked || !bench.mayEdit) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  event.preventDefault()
+  pull.value = { id, startY: event.clientY, startGrams: line.grams, scale: layout.value.pixelsPerGram || 1 }
+}
+
+function move(event: PointerEvent): void {
+  const now = pull.value
+  if (!now) return
+  const grams = pulledGrams(now.startGrams, event.clientY - now.startY, now.scale)
+  if (grams !== shown.value.find((s) => s.id === now.id)?.grams) set(now.id, grams, true)
+}
+
+function end(): void {
+  if (!pull.value) return
+  pull.value = null
+  bench.endPull()
+}
+
+function set(id: string, grams: number, pulling: boolean): void {
+  const change = { grams, entered: `${grams} g` }
+  if (pulling) bench.pull((doc) => withLine(doc, id, change))
+  else bench.edit((doc) => withLine(doc, id, change))
+}
+
+function onKey(event: KeyboardEvent, id: string): void {
+  const line = shown.value.find((s) => s.id === id)
+  if (!line || line.locked || !['ArrowUp', 'ArrowDown'].includes(event.key)) return
+  event.preventDefault()
+  const step = line.step * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowDown' ? 1 : -1)
+  set(id, Math.max(0, Math.round((line.grams + step) * 10) / 10), false)
+}
+</script>
+
+<template>
+  <section class="core" aria-label="Core: the layers of the dough">
+    <div ref="frame" class="frame">
+      <svg v-if="shown.length" :width="WIDTH + 30" :height="Math.max(total + 10, 60)" class="column" :class="{ pulling: pull }">
+        <g v-for="s in drawn" :key="s.id" class="stratum" :class="{ on: s.id === bench.selected, locked: s.locked }" @pointerdown="bench.selected = s.id">
+          <path :d="s.d" :style="{ fill: `url(#hatch-${s.role})` }" />
+          <template v-if="s.height >= 14">
+            <text :x="8" :y="s.middle + 4" class="code" :style="{ stroke: `var(--role-${s.role})` }">{{ s.code }}</text>
+            <text :x="WIDTH - 8" :y="s.middle + 4" text-anchor="end" class="grams" :style="{ stroke: `var(--role-${s.role})` }">{{ weight(s.grams, session.units) }}</text>
+          </template>
+        </g>
+        <path v-for="s in drawn.filter((s) => s.id === bench.selected)" :key="`on-${s.id}`" :d="s.d" class="heavy" />
+        <g v-if="fill > 0" class="water-line">
+          <line x1="0" :x2="WIDTH + 6" :y1="waterY" :y2="waterY" />
+          <path :d="`M ${WIDTH + 20} ${waterY - 6} v 12 l -9 -6 z`" />
+        </g>
+        <rect
+          v-for="s in drawn" :key="`grip-${s.id}`" class="grip" x="0" :width="WIDTH" :y="s.bottom - 4" height="9" tabindex="0" role="slider"
+          :aria-label="`${s.name}, boundary`" :aria-valuenow="s.grams" aria-valuemin="0" :aria-valuetext="`${weight(s.grams, session.units)} ${weightUnit(session.units)}`"
+          :aria-disabled="s.locked || !bench.mayEdit" :data-grip="s.id"
+          @pointerdown="begin($event, s.id)" @pointermove="move" @pointerup="end" @pointercancel="end" @lostpointercapture="end"
+          @keydown="onKey($event, s.id)" @focus="bench.selected = s.id"
+        />
+      </svg>
+      <div v-else class="empty note">The first line becomes the first layer.</div>
+    </div>
+    <p class="note">
+      {{ weight(dough, session.units) }} {{ weightUnit(session.units) }} dough<template v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</template>
+    </p>
+    <p v-if="shown.length && bench.mayEdit" class="note">pull a boundary to change grams</p>
+  </section>
+</template>
+
+<style scoped>
+.core {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 14px 0 14px 21px;
+}
+
+.frame {
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+}
+
+.column {
+  display: block;
+  overflow: visible;
+  touch-action: none;
+}
+
+.stratum path {
+  transition: d 0.25s ease;
+}
+
+.pulling .stratum path {
+  transition: none;
+}
+
+.code,
+.grams {
+  fill: var(--on-role);
+  font-size: 12px;
+  font-weight: 650;
+  paint-order: stroke;
+  stroke-width: 4px;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+
+.heavy {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+  pointer-events: none;
+}
+
+.water-line line {
+  stroke: var(--water);
+  stroke-width: 2;
+  stroke-dasharray: 5 4;
+}
+
+.water-line path {
+  fill: var(--water);
+}
+
+.water-line {
+  pointer-events: none;
+}
+
+.grip {
+  fill: transparent;
+  cursor: ns-resize;
+}
+
+.grip:hover {
+  fill: rgb(43 38 32 / 22%);
+}
+
+.grip[aria-disabled='true'] {
+  cursor: default;
+}
+
+.grip:focus-visible {
+  outline: 2px solid var(--focus);
+}
+
+.empty {
+  display: grid;
+  place-items: center;
+  width: 132px;
+  height: 100%;
+  padding: 12px;
+  border: 1.5px dashed var(--rule-strong);
+  border-radius: 8px;
+  text-align: center;
+}
+
+p {
+  width: 150px;
+  margin: 6px 0 0;
+}
+</style>

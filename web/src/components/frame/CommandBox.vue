@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { Ingredient, LineDocument, ShelfItem } from '@/api/types'
+import { useCommands } from '@/composables/useCommands'
+import { usePanels } from '@/composables/usePanels'
+import { withLines } from '@/domain/edits'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { stations } from './stations'
+
+interface Choice {
+  key: string
+  text: string
+  kind: string
+  run: () => void
+}
+
+const { open, keys } = useCommands()
+const panels = usePanels()
+const bench = useBench()
+const session = useSession()
+const router = useRouter()
+const route = useRoute()
+const text = ref('')
+const at = ref(0)
+const box = ref<HTMLInputElement>()
+const formulas = ref<ShelfItem[]>([])
+const ingredients = ref<Ingredient[]>([])
+let asked = 0
+let returnTo: HTMLElement | null = null
+
+watch(open, async (on) => {
+  if (!on) {
+    returnTo?.focus()
+    return
+  }
+  returnTo = document.activeElement instanceof HTMLElement ? document.activeElement : null
+  text.value = ''
+  at.value = 0
+  await nextTick()
+  box.value?.focus()
+  await look()
+})
+watch(text, () => { at.value = 0; void look() })
+
+async function look(): Promise<void> {
+  const turn = ++asked
+  const kitchen = session.kitchen
+  if (!kitchen) return
+  const search = text.value.slice(0, 100)
+  const [shelf, found] = await Promise.all([
+    settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchen.id }, query: { search, limit: 6 } } })),
+    search ? settled(api.GET('/api/ingredients', { params: { query: { search, limit: 5 } } })) : Promise.resolve([]),
+  ]).catch(() => [{ items: [] as ShelfItem[] }, [] as Ingredient[]] as const)
+  if (turn !== asked) return
+  formulas.value = [...shelf.items]
+  ingredients.value = [...found]
+}
+
+const doings = computed<Choice[]>(() => {
+  const onBench = route.name === 'bench'
+  const all: Choice[] = [
+    ...(onBench && bench.mayEdit ? [
+      { key: 'd-paste', text: 'Paste an ingredient list', kind: 'do', run: () => { panels.paste('') } },
+      { key: 'd-versions', text: 'Versions of this formula', kind: 'do', run: () => { panels.open.value = 'versions' } },
+      { key: 'd-undo', text: 'Undo', kind: 'do', run: () => { bench.goBack() } },
+    ] : []),
+    ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(`/${s.id}`) })),
+    { key: 'd-theme', text: session.theme === 'dark' ? 'Light theme' : 'Dark theme', kind: 'do', run: () => { session.toggleTheme() } },
+    { key: 'd-keys', text: 'Keys', kind: 'do', run: () => { keys.value = true } },
+  ]
+  const wanted = text.value.trim().toLowerCase()
+  return all.filter((choice) => choice.text.toLowerCase().includes(wanted)).slice(0, 7)
+})
+
+const choices = computed<Choice[]>(() => [
+  ...formulas.value.map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
+  ...(route.name === 'bench' && bench.mayEdit ? ingredients.value : []).map((i): Choice => ({
+    key: `i-${i.id}`, text: `Add ${i.name}`, kind: 'ingredient',
+    run: () => {
+      bench.edit((doc) => withLines(doc, [{ id: i.id, ingredient: i.id, entered: '', grams: 0 } as LineDocument]))
+    },
+  })),
+  ...doings.value,
+])
+
+function choose(choice: Choice | undefined): void {
+  if (!choice) return
+  open.value = false
+  choice.run()
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'Escape') open.value = false
+  else if (event.key === 'Enter') choose(choices.value[at.value])
+  else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    event.preventDefault()
+    const step = event.key === 'ArrowDown' ? 1 : -1
+    at.value = (at.value + step + choices.value.length) % Math.max(choices.value.length, 1)
+  }
+}
+</script>
+
+<template>
+  <div v-if="open" class="veil" @click.self="open = false">
+    <div class="box" role="dialog" aria-label="Find or do">
+      <input ref="box" v-model="text" class="entry" placeholder="Find a formula or an ingredient, or do something" role="combobox" aria-expanded="true"
+        aria-controls="command-choices" :aria-activedescendant="choices[at] ? `command-${at}` : undefined" aria-label="Find or do" @keydown="onKey" />
+      <ul id="command-choices" role="listbox" aria-label="What was found">
+        <li v-for="(choice, i) in choices" :id="`command-${i}`" :key="choice.key" role="option" :aria-selected="i === at" :class="{ on: i === at }"
+          @mousemove="at = i" @click="choose(choice)">
+          <span>{{ choice.text }}</span><span class="note">{{ choice.kind }}</span>
+        </li>
+        <li v-if="!choices.length" class="none note">Nothing by that name.</li>
+      </ul>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 30;
+  background: rgb(30 22 12 / 30%);
+}
+
+.box {
+  width: min(560px, 92vw);
+  margin: 90px auto 0;
+  overflow: hidden;
+  border: 1px solid var(--rule-strong);
+  border-radius: 14px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+.entry {
+  width: 100%;
+  padding: 16px 20px;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  background: none;
+  font-size: 18px;
+  outline: none;
+}
+
+ul {
+  max-height: 380px;
+  margin: 0;
+  padding: 6px;
+  overflow-y: auto;
+  list-style: none;
+}
+
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 8px 14px;
+  border-radius: 8px;
+  cursor: pointer;
+}
+
+li.on {
+  background: var(--select);
+}
+
+.none {
+  cursor: default;
+}
+</style>

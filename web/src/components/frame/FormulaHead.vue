@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { usePanels } from '@/composables/usePanels'
+
+const bench = useBench()
+const session = useSession()
+const panels = usePanels()
+const name = ref('')
+watch(() => bench.document?.name, (now) => { name.value = now ?? '' }, { immediate: true })
+
+const form = computed(() => session.words?.forms.find((f) => f.id === bench.document?.form.kind))
+const pieces = computed(() => bench.document?.form.pieces ?? 0)
+const piecesTyped = ref('')
+const servingTyped = ref('')
+watch(() => bench.document?.form, (now) => {
+  piecesTyped.value = String(now?.pieces ?? '')
+  servingTyped.value = String(now?.serving_pieces ?? 1)
+}, { immediate: true })
+
+const saveWord = computed(() => ({
+  saved: bench.changed ? 'draft' : 'kept', waiting: 'draft …', saving: 'draft …', offline: 'kept here, not sent', refused: 'not saved',
+  clash: 'two drafts',
+})[bench.saveState])
+
+function rename(): void {
+  const wanted = name.value.trim()
+  if (wanted && wanted !== bench.document?.name) bench.edit((doc) => ({ ...doc, name: wanted }))
+  else name.value = bench.document?.name ?? ''
+}
+
+function setForm(kind: string): void {
+  bench.edit((doc) => ({ ...doc, form: { ...doc.form, kind } }))
+}
+
+/** The core refuses what cannot be counted and says why; the number stays where it was typed. */
+function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
+  const value = Number(text.replace(',', '.'))
+  if (text.trim() !== '' && Number.isFinite(value)) bench.edit((doc) => ({ ...doc, form: { ...doc.form, [field]: value } }))
+}
+</script>
+
+<template>
+  <input
+    v-model="name" class="name" aria-label="Name of the formula" maxlength="120" :readonly="!bench.mayEdit"
+    @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()"
+  />
+  <button class="quiet-button" :class="{ warn: bench.saveState === 'clash' || bench.saveState === 'refused' || bench.saveState === 'offline' }"
+    :aria-expanded="panels.open.value === 'versions'" @click="panels.toggle('versions')">
+    {{ bench.baseNumber ? `v${bench.baseNumber}` : 'new' }} · <span aria-live="polite">{{ saveWord }}</span>
+  </button>
+  <v-menu :close-on-content-click="false" location="bottom start">
+    <template #activator="{ props: menu }">
+      <button v-bind="menu" class="quiet-button">{{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}</button>
+    </template>
+    <div class="sheet">
+      <div class="forms" role="radiogroup" aria-label="Form">
+        <button v-for="f in session.words?.forms" :key="f.id" role="radio" :aria-checked="f.id === form?.id" class="form" :class="{ on: f.id === form?.id }"
+          :disabled="!bench.mayEdit" @click="setForm(f.id)">{{ f.name }}</button>
+      </div>
+      <p v-if="form?.note" class="note">{{ form.note }}</p>
+      <div class="counts">
+        <label>pieces <input v-model="piecesTyped" class="field" inputmode="numeric" :readonly="!bench.mayEdit" @change="setCount('pieces', piecesTyped)" /></label>
+        <label>eaten at once <input v-model="servingTyped" class="field" inputmode="numeric" :readonly="!bench.mayEdit" @change="setCount('serving_pieces', servingTyped)" /></label>
+      </div>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.name {
+  min-width: 60px;
+  max-width: 340px;
+  field-sizing: content;
+  padding: 2px 4px;
+  margin-left: -4px;
+  border: 1px solid transparent;
+  border-radius: 6px;
+  background: transparent;
+  font: 700 22px/1.2 var(--head);
+  letter-spacing: -0.01em;
+  text-overflow: ellipsis;
+}
+
+.name:hover:not([readonly]) {
+  border-color: var(--rule-strong);
+}
+
+.warn {
+  border-color: var(--act);
+  color: var(--act);
+}
+
+.sheet {
+  width: 360px;
+  padding: 16px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+.forms {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
+
+.form {
+  padding: 7px 4px;
+  border: 1px solid var(--rule);
+  border-radius: 8px;
+  font-size: 13px;
+}
+
+.form.on {
+  border-color: var(--act);
+  box-shadow: inset 0 0 0 1px var(--act);
+  font-weight: 650;
+}
+
+.counts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin-top: 12px;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+
+.counts .field {
+  margin-top: 3px;
+  color: var(--ink);
+  font-size: 15px;
+}
+</style>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import FormulaHead from './FormulaHead.vue'
+import KitchenMenu from './KitchenMenu.vue'
+import { useCommands } from '@/composables/useCommands'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const route = useRoute()
+const bench = useBench()
+const session = useSession()
+const toasts = useToasts()
+const commands = useCommands()
+const onBench = computed(() => route.name === 'bench' && bench.document !== null)
+const unitsShown = computed(() => (session.units === 'us' ? 'oz · °F · in' : 'g · °C · mm'))
+
+async function switchUnits(): Promise<void> {
+  try {
+    await session.change({ units: session.units === 'us' ? 'metric' : 'us' })
+  } catch {
+    toasts.show('The units could not be changed.', { tone: 'act' })
+  }
+}
+</script>
+
+<template>
+  <header class="head">
+    <FormulaHead v-if="onBench" />
+    <h1 v-else class="kitchen-name">{{ session.kitchen?.name }}</h1>
+    <span class="spring" />
+    <template v-if="onBench">
+      <button class="icon" :disabled="!bench.canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="bench.goBack()">
+        <v-icon :icon="mdiUndoVariant" size="18" />
+      </button>
+      <button class="icon" :disabled="!bench.canRedo" aria-label="Redo" title="Redo (Ctrl Shift Z)" @click="bench.goForward()">
+        <v-icon :icon="mdiRedoVariant" size="18" />
+      </button>
+    </template>
+    <button class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switchUnits">{{ unitsShown }}</button>
+    <button class="find" @click="commands.open.value = true"><span>Find or do…</span><kbd>Ctrl K</kbd></button>
+    <KitchenMenu />
+  </header>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-width: 0;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.kitchen-name {
+  font-size: 22px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.spring {
+  flex: 1;
+}
+
+.icon {
+  display: grid;
+  place-items: center;
+  width: 30px;
+  height: 30px;
+  border-radius: 8px;
+}
+
+.icon:hover:not([disabled]) {
+  background: var(--panel);
+}
+
+.icon[disabled] {
+  opacity: 0.35;
+  cursor: default;
+}
+
+.find {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  width: 190px;
+  min-height: 34px;
+  padding: 0 12px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 8px;
+  background: var(--panel);
+  color: var(--ink-2);
+  font-size: 13px;
+}
+
+kbd {
+  font: inherit;
+  font-size: 12px;
+}
+
+@media (max-width: 1100px) {
+  .find {
+    width: 90px;
+  }
+
+  .find kbd {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { nextTick, ref, watch } from 'vue'
+import { useCommands } from '@/composables/useCommands'
+import { stations } from './stations'
+
+const { keys } = useCommands()
+const closer = ref<HTMLButtonElement>()
+const all: [string, string][] = [
+  ['Ctrl K', 'find or do anything'], ['/', 'find an ingredient, or a formula on the shelf'], ['↑ ↓ in an amount', 'a kitchen step more or less; Shift for ten'],
+  ['Enter in an amount', 'the next line'], ['Alt ↑ Alt ↓', 'move the line'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['v', 'versions'],
+  ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]), ['?', 'these keys'],
+]
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (event.key === 'Escape') keys.value = false
+})
+watch(keys, (on) => { if (on) void nextTick(() => closer.value?.focus()) })
+</script>
+
+<template>
+  <div v-if="keys" class="veil" @click.self="keys = false">
+    <section class="sheet" role="dialog" aria-label="Keys">
+      <h2>Keys</h2>
+      <dl><template v-for="[key, does] in all" :key="key"><dt>{{ key }}</dt><dd>{{ does }}</dd></template></dl>
+      <button ref="closer" class="quiet-button" @click="keys = false">Close</button>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 30;
+  display: grid;
+  place-items: center;
+  background: rgb(30 22 12 / 35%);
+}
+
+.sheet {
+  width: min(520px, 92vw);
+  padding: 22px 26px;
+  border-radius: 14px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 5px 22px;
+  margin: 14px 0 18px;
+}
+
+dt {
+  font-weight: 650;
+}
+
+dd {
+  margin: 0;
+  color: var(--ink-2);
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { mdiChefHat } from '@mdi/js'
+import { useRouter } from 'vue-router'
+import { signOut } from '@/api/account'
+import type { KitchenSettings } from '@/api/types'
+import { Refusal } from '@/api/client'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import { useCommands } from '@/composables/useCommands'
+
+const session = useSession()
+const bench = useBench()
+const toasts = useToasts()
+const router = useRouter()
+const commands = useCommands()
+
+const spoons = { us: 'US', metric: 'metric, 250 mL cup', australian: 'Australian, 20 mL tablespoon' } as const
+const eggs = { us: 'US (large 50 g)', eu: 'EU (L 60 g)' } as const
+const polyols = { half: 'half of other polyols', energy: '1 − kcal/4 of each' } as const
+
+async function choose(settings: KitchenSettings): Promise<void> {
+  try {
+    await session.change(settings)
+    bench.askAgain()
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That could not be changed.', { tone: 'act' })
+  }
+}
+
+async function enter(id: number): Promise<void> {
+  session.enter(id)
+  await router.push('/formula')
+}
+
+async function leave(): Promise<void> {
+  await bench.flush()
+  const reply = await signOut()
+  if (!reply.ok) {
+    toasts.show(reply.errors[0]?.message ?? 'Signing out did not work.', { tone: 'act' })
+    return
+  }
+  session.forget()
+  location.assign('/sign-in')
+}
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props: menu }">
+      <button v-bind="menu" class="round" :aria-label="`Kitchen: ${session.kitchen?.name}`"><v-icon :icon="mdiChefHat" size="20" /></button>
+    </template>
+    <div v-if="session.kitchen" class="sheet">
+      <p class="figure kitchen">{{ session.kitchen.name }}</p>
+      <p class="note">{{ session.me?.email }} · {{ session.kitchen.role }}</p>
+      <button v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">go to {{ k.name }}</button>
+      <fieldset :disabled="!session.mayEdit">
+        <legend>Net carbs by</legend>
+        <label v-for="c in session.words?.conventions" :key="c.id" class="choice">
+          <input type="radio" name="convention" :checked="c.id === session.kitchen.convention" @change="choose({ convention: c.id })" />
+          <span><b>{{ c.id }}</b> <span class="note">{{ c.rule }}</span></span>
+        </label>
+      </fieldset>
+      <div class="selects">
+        <label>Other polyols
+          <select class="field" :value="session.kitchen.polyol_rule" :disabled="!session.mayEdit" @change="choose({ polyol_rule: ($event.target as HTMLSelectElement).value })">
+            <option v-for="(word, key) in polyols" :key="key" :value="key">{{ word }}</option>
+          </select></label>
+        <label>Cups and spoons
+          <select class="field" :value="session.kitchen.spoons" :disabled="!session.mayEdit" @change="choose({ spoons: ($event.target as HTMLSelectElement).value })">
+            <option v-for="(word, key) in spoons" :key="key" :value="key">{{ word }}</option>
+          </select></label>
+        <label>Egg sizes
+          <select class="field" :value="session.kitchen.egg_scheme" :disabled="!session.mayEdit" @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })">
+            <option v-for="(word, key) in eggs" :key="key" :value="key">{{ word }}</option>
+          </select></label>
+      </div>
+      <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
+      <button class="row" @click="session.toggleTheme()">{{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}</button>
+      <button class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></button>
+      <button class="row" @click="leave">Sign out</button>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.round {
+  display: grid;
+  place-items: center;
+  width: 34px;
+  height: 34px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 50%;
+  background: var(--panel);
+}
+
+.sheet {
+  width: 340px;
+  max-height: calc(100vh - 70px);
+  overflow-y: auto;
+  padding: 16px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+.kitchen {
+  margin: 0;
+  font-size: 17px;
+}
+
+p {
+  margin: 0;
+}
+
+fieldset {
+  margin: 14px 0 10px;
+  padding: 0;
+  border: 0;
+}
+
+legend,
+.selects label {
+  font-size: 12px;
+  color: var(--ink-2);
+}
+
+.choice {
+  display: flex;
+  gap: 8px;
+  padding: 4px 0;
+  line-height: 1.3;
+}
+
+.choice input {
+  accent-color: var(--act);
+}
+
+.selects {
+  display: grid;
+  gap: 8px;
+}
+
+.selects .field {
+  color: var(--ink);
+  font-size: 14px;
+}
+
+.law {
+  margin: 12px 0 6px;
+}
+
+.row {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  padding: 8px 0;
+  border-top: 1px solid var(--rule);
+  text-align: left;
+}
+
+.row:hover {
+  color: var(--act);
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useBench } from '@/stores/bench'
+import { stations } from './stations'
+
+const route = useRoute()
+const bench = useBench()
+const here = computed(() => route.meta.station ?? String(route.params.station ?? ''))
+/** Back to the formula on the bench; pressed again there, to the shelf. */
+const home = (id: string): string => (id === 'formula' && bench.formulaId && here.value !== 'formula' ? `/formula/${bench.formulaId}` : `/${id}`)
+</script>
+
+<template>
+  <nav class="rail" aria-label="Stations">
+    <router-link to="/formula" class="mark" aria-label="Substrata, to the shelf">S</router-link>
+    <router-link
+      v-for="station in stations" :key="station.id" :to="home(station.id)" class="station"
+      :class="{ here: here === station.id, later: station.id !== 'formula' }" :aria-current="here === station.id ? 'page' : undefined"
+    >
+      <v-icon :icon="station.icon" size="21" aria-hidden="true" />
+      <span>{{ station.word }}</span>
+    </router-link>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  grid-row: 1 / 3;
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  background: var(--rail);
+  border-right: 1px solid var(--rule);
+  overflow-y: auto;
+  scrollbar-width: none;
+}
+
+.mark {
+  padding: 10px 0 6px;
+  font: 800 24px/1 var(--head);
+  text-align: center;
+  text-decoration: none;
+}
+
+.station {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  padding: 8px 0 7px;
+  font-size: 12px;
+  text-decoration: none;
+}
+
+.station.later {
+  color: var(--ink-2);
+}
+
+.station:hover {
+  background: color-mix(in srgb, var(--panel) 55%, transparent);
+}
+
+.station.here {
+  background: var(--ground);
+  color: var(--ink);
+  font-weight: 650;
+}
+
+.station.here::before {
+  content: '';
+  position: absolute;
+  inset: 0 auto 0 0;
+  width: 4px;
+  background: var(--act);
+}
+
+.station:focus-visible {
+  outline-offset: -3px;
+}
+
+@media (max-height: 740px) {
+  .station {
+    padding: 5px 0 4px;
+  }
+}
+</style>

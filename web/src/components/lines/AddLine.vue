@@ -1,0 +1,181 @@
+<script setup lang="ts">
+/** Search as you type over names and aliases; an amount may stand before the name; a pasted list opens the paste panel. */
+import { ref, watch } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Ingredient, LineDocument } from '@/api/types'
+import RoleSwatch from '@/components/core/RoleSwatch.vue'
+import { usePanels } from '@/composables/usePanels'
+import { withLines } from '@/domain/edits'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const bench = useBench()
+const session = useSession()
+const toasts = useToasts()
+const panels = usePanels()
+const text = ref('')
+const found = ref<Ingredient[]>([])
+const at = ref(0)
+const focused = ref(false)
+let turn = 0
+
+/** The words after the amount, for the search; the core reads the amount itself. */
+const spoken = (typed: string): string => typed.replace(/^[\d\s.,/½¼¾⅓⅔⅛–-]+(?:(?:g|kg|oz|lb|ml|l|dl|cups?|c|tbsp|tsp|T|t)\b\.?)?\s*/u, '')
+
+watch(text, async (typed) => {
+  const mine = ++turn
+  at.value = 0
+  const search = spoken(typed).slice(0, 100)
+  if (!search.trim()) {
+    found.value = []
+    return
+  }
+  const hits = await settled(api.GET('/api/ingredients', { params: { query: { search, limit: 7 } } })).catch(() => [])
+  if (mine === turn) found.value = [...hits]
+})
+
+async function add(ingredient: Ingredient): Promise<void> {
+  const amount = text.value.slice(0, text.value.length - spoken(text.value).length).trim()
+  const line = { id: ingredient.id, ingredient: ingredient.id, entered: amount, grams: amount ? null : 0 } as LineDocument
+  bench.edit((doc) => withLines(doc, [/^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? { ...line, entered: `${amount} g` } : line]))
+  select()
+}
+
+/** Nothing chosen from the list: let the core read the whole text as a pasted line. */
+async function read(): Promise<void> {
+  const kitchen = session.kitchen
+  if (!kitchen || !text.value.trim()) return
+  try {
+    const pasted = await settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: kitchen.id } }, body: { text: text.value } }))
+    const lines = pasted.filter((p) => p.status === 'read').flatMap((p) => p.lines)
+    if (lines.length) {
+      bench.edit((doc) => withLines(doc, lines as unknown as LineDocument[]))
+      select()
+    } else {
+      panels.paste(text.value)
+    }
+  } catch (error) {
+    if (error instanceof Refusal) toasts.show(error.sentence, { tone: 'act' })
+  }
+}
+
+function select(): void {
+  bench.selected = bench.lines.at(-1)?.id ?? ''
+  text.value = ''
+  found.value = []
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    event.preventDefault()
+    at.value = (at.value + (event.key === 'ArrowDown' ? 1 : -1) + found.value.length) % Math.max(found.value.length, 1)
+  } else if (event.key === 'Enter') {
+    event.preventDefault()
+    const chosen = found.value[at.value]
+    if (chosen) void add(chosen)
+    else void read()
+  } else if (event.key === 'Escape') {
+    text.value = ''
+  }
+}
+
+function onPaste(event: ClipboardEvent): void {
+  const pasted = event.clipboardData?.getData('text/plain') ?? ''
+  if (!pasted.trim().includes('\n')) return
+  event.preventDefault()
+  panels.paste(pasted)
+}
+</script>
+
+<template>
+  <div class="add">
+    <span class="plus" aria-hidden="true">+</span>
+    <input v-model="text" class="entry" data-finder placeholder="Add an ingredient, “30 g psyllium”, or paste a whole list" maxlength="300" role="combobox" aria-label="Add an ingredient"
+      :aria-expanded="focused && found.length > 0" aria-controls="found-ingredients" :aria-activedescendant="found[at] ? `found-${at}` : undefined" autocomplete="off"
+      @keydown="onKey" @paste="onPaste" @focus="focused = true" @blur="focused = false" />
+    <button class="note paste" @click="panels.paste('')">paste a list</button>
+    <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
+      <li v-for="(item, i) in found" :id="`found-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @pointerdown.prevent="add(item)">
+        <RoleSwatch :role="item.role" /><span>{{ item.name }}</span><span class="note also">{{ item.aliases.slice(0, 3).join(', ') }}</span>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.add {
+  position: relative;
+  display: flex;
+  align-items: center;
+  height: 36px;
+}
+
+.plus {
+  width: 46px;
+  color: var(--ink-2);
+  font-size: 18px;
+  text-align: center;
+}
+
+.entry {
+  flex: 1;
+  height: 30px;
+  border: 0;
+  background: none;
+  outline: none;
+}
+
+.entry::placeholder {
+  color: var(--ink-2);
+  opacity: 1;
+}
+
+.add:focus-within {
+  box-shadow: inset 0 0 0 2px var(--focus);
+  border-radius: 0 0 9px 9px;
+}
+
+.paste {
+  padding: 0 14px;
+  text-decoration: underline;
+  text-decoration-color: var(--rule-strong);
+  text-underline-offset: 3px;
+}
+
+ul {
+  position: absolute;
+  top: 100%;
+  left: 40px;
+  z-index: 12;
+  width: 440px;
+  margin: 4px 0 0;
+  padding: 6px;
+  list-style: none;
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 4px 8px;
+  border-radius: 7px;
+  cursor: pointer;
+}
+
+li.on {
+  background: var(--select);
+}
+
+.also {
+  margin-left: auto;
+  max-width: 190px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

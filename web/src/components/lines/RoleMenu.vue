@@ -1,0 +1,102 @@
+<script setup lang="ts">
+/** A line's name; pressed, it offers role, treatment and note in a small sheet. */
+import { ref, watch } from 'vue'
+import type { LineDocument } from '@/api/types'
+import RoleSwatch from '@/components/core/RoleSwatch.vue'
+import { withLine } from '@/domain/edits'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ line: LineDocument; role: string; name: string; usual: string }>()
+const bench = useBench()
+const session = useSession()
+const treatment = ref('')
+const note = ref('')
+watch(() => props.line, (line) => {
+  treatment.value = line.treatment ?? ''
+  note.value = line.note ?? ''
+}, { immediate: true })
+
+function set(change: Partial<LineDocument>): void {
+  bench.edit((doc) => withLine(doc, props.line.id, change))
+}
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false" location="bottom start">
+    <template #activator="{ props: menu }">
+      <button v-bind="menu" class="name">{{ name }}</button>
+    </template>
+    <div class="sheet">
+      <p class="figure">{{ name }}</p>
+      <p class="note">{{ usual }}</p>
+      <div class="roles" role="radiogroup" aria-label="Role">
+        <button v-for="r in session.words?.roles" :key="r.id" role="radio" :aria-checked="r.id === role" class="role" :class="{ on: r.id === role }"
+          :disabled="!bench.mayEdit" @click="set({ role: r.id })"><RoleSwatch :role="r.id" /> {{ r.name.toLowerCase() }} <span class="note">{{ r.code }}</span></button>
+      </div>
+      <label class="note">Treatment <input v-model="treatment" class="field" maxlength="120" placeholder="riced and squeezed" :readonly="!bench.mayEdit" @change="set({ treatment })" /></label>
+      <label class="note">Note <input v-model="note" class="field" maxlength="500" placeholder="softened" :readonly="!bench.mayEdit" @change="set({ note })" /></label>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.name {
+  max-width: 100%;
+  overflow: hidden;
+  font-weight: 650;
+  font-size: 15px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  flex: none;
+}
+
+.name:hover {
+  text-decoration: underline;
+  text-decoration-color: var(--rule-strong);
+  text-underline-offset: 3px;
+}
+
+.sheet {
+  width: 380px;
+  padding: 16px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--panel);
+  box-shadow: var(--shadow);
+}
+
+p {
+  margin: 0 0 4px;
+}
+
+.roles {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 2px;
+  margin: 10px 0;
+}
+
+.role {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px;
+  border-radius: 7px;
+  font-size: 13px;
+}
+
+.role.on {
+  background: var(--select);
+  font-weight: 650;
+}
+
+label {
+  display: block;
+  margin-top: 8px;
+}
+
+.field {
+  color: var(--ink);
+}
+</style>

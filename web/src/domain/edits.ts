@@ -1,0 +1,55 @@
+/** Edits of a formula document. Each gives a new document; none changes the one it got. */
+import type { FormulaDocument, LineDocument } from '@/api/types'
+
+export function withLine(doc: FormulaDocument, id: string, change: Partial<LineDocument>): FormulaDocument {
+  return { ...doc, lines: (doc.lines ?? []).map((line) => (line.id === id ? { ...line, ...change } : line)) }
+}
+
+export function withoutLine(doc: FormulaDocument, id: string): FormulaDocument {
+  return { ...doc, lines: (doc.lines ?? []).filter((line) => line.id !== id) }
+}
+
+export function withLines(doc: FormulaDocument, added: readonly LineDocument[], at?: number): FormulaDocument {
+  const lines = [...(doc.lines ?? [])]
+  const taken = new Set(lines.map((line) => line.id))
+  const fresh = added.map((line) => {
+    const id = freeId(line.id, taken)
+    taken.add(id)
+    return { ...line, id }
+  })
+  lines.splice(at ?? lines.length, 0, ...fresh)
+  return { ...doc, lines }
+}
+
+export function movedLine(doc: FormulaDocument, id: string, to: number): FormulaDocument {
+  const lines = [...(doc.lines ?? [])]
+  const from = lines.findIndex((line) => line.id === id)
+  const [line] = from < 0 ? [] : lines.splice(from, 1)
+  if (!line) return doc
+  lines.splice(Math.max(0, Math.min(to, lines.length)), 0, line)
+  return { ...doc, lines }
+}
+
+export function withTarget(doc: FormulaDocument, key: string, window: { low: number | null; high: number | null } | null): FormulaDocument {
+  const targets = { ...doc.targets }
+  // eslint-disable-next-line @typescript-eslint/no-dynamic-delete -- a target set back to the house window is no target
+  if (window === null) delete targets[key]
+  else targets[key] = window
+  return { ...doc, targets }
+}
+
+/** An id that no line has, made from a wish: "egg", "egg-2". */
+export function freeId(wish: string, taken: ReadonlySet<string>): string {
+  const base = wish.slice(0, 36) || 'line'
+  if (!taken.has(base)) return base
+  let n = 2
+  while (taken.has(`${base}-${n}`)) n++
+  return `${base}-${n}`
+}
+
+/** What the typed text means: a bare number is in the shown unit, anything else goes to the core to be read. */
+export function enteredAmount(text: string, unit: 'g' | 'oz'): Pick<LineDocument, 'entered' | 'grams'> {
+  const typed = text.trim()
+  const bare = /^\d+(?:[.,]\d+)?$/.exec(typed)
+  return { entered: bare ? `${typed} ${unit}` : typed, grams: null }
+}

@@ -1,0 +1,46 @@
+/** How figures are written. Unit conversions of display only; no rule of the job lives here. */
+
+export type Units = 'metric' | 'us'
+
+const GRAMS_PER_OUNCE = 28.349523125
+
+/** Grams as the kitchen reads them, without the unit: tenths below twenty. */
+export function weight(grams: number, units: Units): string {
+  if (units === 'us') {
+    const ounces = grams / GRAMS_PER_OUNCE
+    return ounces.toFixed(ounces < 10 ? 2 : 1)
+  }
+  return decimals(grams, grams < 20 && Math.abs(grams - Math.round(grams)) > 0.05 ? 1 : 0)
+}
+
+export const weightUnit = (units: Units): string => (units === 'us' ? 'oz' : 'g')
+
+export function decimals(value: number, digits: number): string {
+  return value.toFixed(digits)
+}
+
+/** "3.1", "0.71", "118". */
+export function figure(value: number, digits: number): string {
+  return decimals(value, digits)
+}
+
+/** The 90 % range: "2.4–3.8". */
+export function range(low: number, high: number, digits: number): string {
+  return `${decimals(low, digits)}–${decimals(high, digits)}`
+}
+
+export const percent = (share: number): string => `${Math.round(share * 100)} %`
+
+/** "today", "yesterday", "5 days ago", then the date. */
+export function ago(iso: string, now: Date = new Date()): string {
+  const then = new Date(iso)
+  const days = Math.floor((startOfDay(now) - startOfDay(then)) / 86_400_000)
+  if (days <= 0) return 'today'
+  if (days === 1) return 'yesterday'
+  if (days < 21) return `${days} days ago`
+  return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: days > 300 ? 'numeric' : undefined })
+}
+
+function startOfDay(date: Date): number {
+  return new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime()
+}

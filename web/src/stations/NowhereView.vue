@@ -1,0 +1,23 @@
+<template>
+  <section class="nowhere">
+    <h2>Nothing stands at this address.</h2>
+    <router-link class="quiet-button" to="/formula">To the formulas</router-link>
+  </section>
+</template>
+
+<style scoped>
+.nowhere {
+  margin: 16vh auto 0;
+  padding: 0 24px;
+  max-width: 520px;
+}
+
+h2 {
+  margin-bottom: 16px;
+  font-size: 24px;
+}
+
+a {
+  text-decoration: none;
+}
+</style>

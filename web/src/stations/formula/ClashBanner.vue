@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { useBench } from '@/stores/bench'
+
+const bench = useBench()
+</script>
+
+<template>
+  <section v-if="bench.clash" class="clash" role="alert">
+    <p><b>{{ bench.clash.by || 'Somebody' }} saved this formula in between.</b> Nothing is lost: yours is here, theirs is on the shelf.</p>
+    <p v-if="bench.clash.differences.length" class="note">From yours to theirs: {{ bench.clash.differences.join(' · ') }}</p>
+    <div class="doings">
+      <button class="act-button" @click="bench.keepMine()">Keep mine</button>
+      <button class="quiet-button" @click="bench.takeTheirs()">Take theirs</button>
+    </div>
+  </section>
+  <section v-else-if="bench.refusal || bench.saveRefusal" class="clash" role="alert">
+    <p>{{ (bench.refusal ?? bench.saveRefusal)?.sentence }}</p>
+  </section>
+</template>
+
+<style scoped>
+.clash {
+  padding: 12px 16px;
+  border: 1px solid var(--act);
+  border-radius: 10px;
+  background: var(--act-soft);
+}
+
+p {
+  margin: 0 0 4px;
+}
+
+.doings {
+  display: flex;
+  gap: 10px;
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useBench } from '@/stores/bench'
+
+const bench = useBench()
+const text = ref('')
+watch(() => bench.document?.notes, (now) => { text.value = now ?? '' }, { immediate: true })
+
+function save(): void {
+  if (text.value !== (bench.document?.notes ?? '')) bench.edit((doc) => ({ ...doc, notes: text.value }))
+}
+</script>
+
+<template>
+  <label class="notes">
+    <span class="figure">Notes</span>
+    <textarea v-model="text" class="field" rows="3" maxlength="20000" :readonly="!bench.mayEdit" placeholder="What to remember at the bench" @change="save" />
+  </label>
+</template>
+
+<style scoped>
+.notes {
+  display: block;
+  margin-top: 6px;
+  font-size: 15px;
+}
+
+.field {
+  margin-top: 4px;
+  font-size: 13px;
+  resize: vertical;
+}
+</style>

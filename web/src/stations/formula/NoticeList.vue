@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useBench } from '@/stores/bench'
+
+const bench = useBench()
+const heads = { act: 'Do', note: 'Know', caution: 'Take care' } as const
+const groups = computed(() => (['act', 'note', 'caution'] as const)
+  .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))
+  .filter((group) => group.items.length))
+
+const point = (lines: readonly string[]): void => {
+  if (lines[0]) bench.selected = lines[0]
+}
+</script>
+
+<template>
+  <section class="notices" aria-label="Notes and cautions">
+    <template v-for="group in groups" :key="group.severity">
+      <h3 :class="`is-${group.severity}`">{{ heads[group.severity] }}</h3>
+      <ul>
+        <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
+          <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><template v-else>{{ w.text }}</template>
+        </li>
+      </ul>
+    </template>
+    <p v-if="groups.some((g) => g.severity === 'caution')" class="note">General cautions; your clinician and your local food rules come first.</p>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin-bottom: 3px;
+  font-size: 15px;
+}
+
+h3.is-act {
+  color: var(--act);
+}
+
+ul {
+  margin: 0 0 10px;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  padding: 3px 0 3px 12px;
+  border-left: 3px solid var(--rule-strong);
+  font-size: 13px;
+  line-height: 1.35;
+}
+
+li + li {
+  margin-top: 4px;
+}
+
+li.is-act {
+  border-left-color: var(--act);
+}
+
+li.is-caution {
+  border-left-style: double;
+}
+
+li button {
+  text-align: left;
+}
+
+li button:hover {
+  text-decoration: underline;
+  text-decoration-color: var(--rule-strong);
+  text-underline-offset: 3px;
+}
+</style>

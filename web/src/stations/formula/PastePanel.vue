@@ -1,0 +1,166 @@
+<script setup lang="ts">
+/** A pasted list, read line by line before anything is added. The text stays until it is used. */
+import { refDebounced } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Ingredient, LineDocument, PastedLine } from '@/api/types'
+import { usePanels } from '@/composables/usePanels'
+import { withLines } from '@/domain/edits'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const PASTE_ROOM = 900_000
+const bench = useBench()
+const session = useSession()
+const toasts = useToasts()
+const panels = usePanels()
+const text = panels.pasted
+const rested = refDebounced(text, 250)
+const box = ref<HTMLTextAreaElement>()
+const rows = shallowRef<PastedLine[]>([])
+const chosen = ref<Record<number, string>>({})
+const names = shallowRef(new Map<string, string>())
+const refusal = ref('')
+
+watch(rested, read, { immediate: true })
+void nextTick(() => box.value?.focus())
+
+async function read(now: string): Promise<void> {
+  refusal.value = ''
+  if (!now.trim() || !session.kitchen) {
+    rows.value = []
+    return
+  }
+  if (now.length > PASTE_ROOM) {
+    refusal.value = `That is ${(now.length / 1e6).toFixed(1)} million characters; paste the ingredient list only. Nothing was sent, the text is still here.`
+    rows.value = []
+    return
+  }
+  try {
+    const pasted = await settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: session.kitchen.id } }, body: { text: now } }))
+    if (now !== text.value) return
+    rows.value = pasted
+    chosen.value = {}
+    if (!names.value.size) {
+      const all: Ingredient[] = await settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } }))
+      names.value = new Map(all.map((i) => [i.id, i.name]))
+    }
+  } catch (error) {
+    rows.value = []
+    refusal.value = error instanceof Refusal ? error.sentence : 'The list could not be read.'
+  }
+}
+
+const ready = computed<LineDocument[]>(() => rows.value.flatMap((row) => {
+  const choice = chosen.value[row.number]
+  if (row.status === 'read') return row.lines
+  if (choice) return row.lines.map((line) => ({ ...line, id: choice, ingredient: choice }))
+  return []
+}) as LineDocument[])
+const left = computed(() => rows.value.filter((row) => row.status !== 'section' && row.status !== 'read' && !chosen.value[row.number]))
+const nameOf = (id: string): string => names.value.get(id) ?? id
+
+function add(): void {
+  const count = ready.value.length
+  const rest = left.value.map((row) => row.text)
+  bench.edit((doc) => withLines(doc, ready.value.map((line) => ({ ...line, id: line.ingredient }))))
+  text.value = rest.join('\n')
+  toasts.show(`${count} ${count === 1 ? 'line' : 'lines'} added${rest.length ? `, ${rest.length} still to choose` : ''}.`, { action: { label: 'Undo', run: () => { bench.goBack() } } })
+  if (!rest.length) panels.open.value = 'lines'
+}
+</script>
+
+<template>
+  <section class="paste" aria-label="Paste a list">
+    <div class="head"><h3>Paste an ingredient list</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
+    <textarea ref="box" v-model="text" class="field" rows="7" aria-label="Ingredient list" spellcheck="false"
+      placeholder="1 1/2 cups almond flour&#10;2 T psyllium husk powder&#10;2 lg eggs + 2 whites&#10;¼ tsp salt" />
+    <p v-if="refusal" class="act" role="alert">{{ refusal }}</p>
+    <ol v-if="rows.length" class="rows">
+      <li v-for="row in rows" :key="row.number" :class="row.status">
+        <template v-if="row.status === 'section'"><b>{{ row.text }}</b></template>
+        <template v-else>
+          <span class="said">{{ row.text }}</span>
+          <span v-if="row.status === 'read'" class="means">
+            <template v-for="(line, i) in row.lines" :key="line.id">{{ i ? ' + ' : '' }}<b>{{ nameOf(line.ingredient) }}</b> {{ line.entered }}<span v-if="line.note" class="note"> {{ line.note }}</span></template>
+            <span v-if="row.problem" class="act"> · {{ row.problem.what }}</span>
+          </span>
+          <span v-else class="means">
+            <span :class="{ act: !chosen[row.number] }">{{ row.problem?.what }}:</span>
+            <button v-for="id in row.nearest" :key="id" class="near" :class="{ on: chosen[row.number] === id }" :aria-pressed="chosen[row.number] === id"
+              @click="chosen[row.number] = chosen[row.number] === id ? '' : id">{{ nameOf(id) }}</button>
+            <span v-if="!row.nearest.length" class="note">nothing in the pantry comes near; it stays here</span>
+          </span>
+        </template>
+      </li>
+    </ol>
+    <div class="foot">
+      <button class="act-button" :disabled="!ready.length" @click="add">Add {{ ready.length || '' }} {{ ready.length === 1 ? 'line' : 'lines' }}</button>
+      <span v-if="left.length" class="note">{{ left.length }} to choose; what is not chosen stays in the box</span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  margin-bottom: 8px;
+}
+
+h3 {
+  font-size: 16px;
+}
+
+textarea {
+  display: block;
+  resize: vertical;
+  line-height: 1.5;
+}
+
+.rows {
+  margin: 12px 0 0;
+  padding: 0;
+  list-style: none;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  background: var(--panel);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 2fr 3fr;
+  gap: 14px;
+  padding: 5px 12px;
+}
+
+li + li {
+  border-top: 1px solid var(--rule);
+}
+
+.said {
+  color: var(--ink-2);
+}
+
+.near {
+  margin: 0 0 2px 6px;
+  padding: 0 9px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 999px;
+  font-size: 13px;
+}
+
+.near.on {
+  border-color: var(--in);
+  background: var(--in-soft);
+  font-weight: 650;
+}
+
+.foot {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  margin-top: 14px;
+}
+</style>

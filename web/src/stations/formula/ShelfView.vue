@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, Refusal, settled } from '@/api/client'
+import type { FormulaDocument, ShelfItem } from '@/api/types'
+import CoreThumb from '@/components/core/CoreThumb.vue'
+import { usePanels } from '@/composables/usePanels'
+import { ago, figure } from '@/domain/format'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const PAGE = 60
+const session = useSession()
+const toasts = useToasts()
+const panels = usePanels()
+const router = useRouter()
+const search = ref('')
+const settledSearch = refDebounced(search, 150)
+const form = ref('')
+const archived = ref(false)
+const shown = ref(PAGE)
+
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const shelf = useQuery({
+  queryKey: ['shelf', kitchenId, settledSearch, form, archived, shown],
+  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', {
+    params: { path: { kitchen_id: kitchenId.value }, query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) } },
+  })),
+  placeholderData: keepPreviousData,
+})
+const items = computed(() => shelf.data.value?.items ?? [])
+const total = computed(() => shelf.data.value?.total ?? 0)
+const forms = computed(() => session.words?.forms ?? [])
+const formName = (id: string): string => forms.value.find((f) => f.id === id)?.name.toLowerCase() ?? id
+
+async function start(paste: boolean): Promise<void> {
+  const document = { substrata: 1, name: 'New formula', notes: '', form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 }, lines: [], targets: {} }
+  try {
+    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value } }, body: document as FormulaDocument }))
+    await router.push(`/formula/${made.id}`)
+    if (paste) panels.paste('')
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+
+async function put(item: ShelfItem, away: boolean): Promise<void> {
+  try {
+    await settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
+      params: { path: { kitchen_id: kitchenId.value, formula_id: item.id } }, body: { archived: away },
+    }))
+    await shelf.refetch()
+    toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, { action: { label: 'Undo', run: () => void put(item, !away) } })
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+
+async function fork(item: ShelfItem): Promise<void> {
+  try {
+    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
+      params: { path: { kitchen_id: kitchenId.value, formula_id: item.id } }, body: { name: '' },
+    }))
+    await router.push(`/formula/${made.id}`)
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+</script>
+
+<template>
+  <div class="shelf">
+    <div class="bar">
+      <h2>{{ archived ? 'Put away' : 'Formulas' }}</h2>
+      <input v-model="search" class="field find" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
+      <select v-model="form" class="field form" aria-label="Form">
+        <option value="">every form</option>
+        <option v-for="f in forms" :key="f.id" :value="f.id">{{ f.name.toLowerCase() }}</option>
+      </select>
+      <button class="quiet-button" :aria-pressed="archived" @click="archived = !archived">{{ archived ? 'back to the shelf' : 'what is put away' }}</button>
+      <span class="spring" />
+      <template v-if="session.mayEdit">
+        <button class="quiet-button" @click="start(true)">Paste a list</button>
+        <button class="act-button" @click="start(false)">New formula</button>
+      </template>
+    </div>
+
+    <div v-if="shelf.isError.value" class="empty" role="alert">
+      <p class="figure">The shelf could not be read.</p>
+      <button class="quiet-button" @click="shelf.refetch()">Try again</button>
+    </div>
+    <ul v-else-if="shelf.isPending.value" class="grid" aria-label="Loading"><li v-for="n in 6" :key="n" class="skeleton card" /></ul>
+    <div v-else-if="!items.length" class="empty">
+      <p class="figure">{{ search || form ? 'No formula fits.' : archived ? 'Nothing is put away.' : 'The shelf is empty.' }}</p>
+      <p class="note">{{ search || form ? 'Search by a few letters of the name, or choose every form.' : 'Start with a new formula, or paste an ingredient list.' }}</p>
+    </div>
+    <ul v-else class="grid">
+      <li v-for="item in items" :key="item.id" class="card">
+        <router-link :to="`/formula/${item.id}`" class="face">
+          <CoreThumb :strata="item.card.strata" :width="44" :height="116" />
+          <span class="words">
+            <span class="name">{{ item.name }}</span>
+            <span class="note">{{ formName(item.form) }} · {{ item.card.pieces }} {{ item.card.pieces === 1 ? 'piece' : 'pieces' }}</span>
+            <span class="figures">
+              <span><b class="figure">{{ figure(item.card.net_carbs, 1) }}</b> <span class="note">g net ({{ item.card.convention }})</span></span>
+              <span><b class="figure">{{ figure(item.card.protein, 1) }}</b> <span class="note">g protein</span></span>
+            </span>
+            <span class="note foot">
+              {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
+              <span v-if="item.card.outside" class="act"> · {{ item.card.outside }} outside</span>
+              <span v-if="item.card.problems" class="act"> · {{ item.card.problems }} not read</span>
+            </span>
+          </span>
+        </router-link>
+        <span v-if="session.mayEdit" class="doings">
+          <button class="note" @click="fork(item)">fork</button>
+          <button class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'put away' }}</button>
+        </span>
+      </li>
+    </ul>
+    <button v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">{{ total - items.length }} more</button>
+    <p v-else-if="total > items.length" class="note further">The first {{ items.length }} of {{ total }}. Search to narrow it down.</p>
+  </div>
+</template>
+
+<style scoped>
+.shelf {
+  height: 100%;
+  padding: 22px 28px 40px;
+  overflow-y: auto;
+}
+
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 20px;
+}
+
+h2 {
+  margin-right: 12px;
+  font-size: 22px;
+}
+
+.find {
+  width: 230px;
+}
+
+.form {
+  width: 140px;
+}
+
+.spring {
+  flex: 1;
+}
+
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  gap: 14px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.card {
+  position: relative;
+  min-height: 144px;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+  background: var(--panel);
+  transition: border-color 0.15s;
+}
+
+.card:hover {
+  border-color: var(--rule-strong);
+}
+
+.skeleton.card {
+  border-color: transparent;
+}
+
+.face {
+  display: flex;
+  gap: 18px;
+  padding: 13px 18px;
+  text-decoration: none;
+}
+
+.words {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  flex: 1;
+}
+
+.name {
+  font: 700 18px/1.25 var(--head);
+  letter-spacing: -0.01em;
+}
+
+.figures {
+  display: flex;
+  gap: 18px;
+  margin: 10px 0 auto;
+}
+
+.figures b {
+  font-size: 20px;
+}
+
+.doings {
+  position: absolute;
+  right: 14px;
+  bottom: 12px;
+  display: flex;
+  gap: 12px;
+  opacity: 0;
+  transition: opacity 0.15s;
+}
+
+.card:hover .doings,
+.card:focus-within .doings {
+  opacity: 1;
+}
+
+.doings button:hover {
+  color: var(--act);
+}
+
+.empty {
+  margin: 14vh auto 0;
+  text-align: center;
+}
+
+.empty .figure {
+  margin: 0 0 4px;
+  font-size: 20px;
+}
+
+.further {
+  margin-top: 18px;
+}
+</style>

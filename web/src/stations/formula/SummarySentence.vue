@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { useBalance } from '@/composables/useBalance'
+import { useBench } from '@/stores/bench'
+
+const bench = useBench()
+const balance = useBalance()
+</script>
+
+<template>
+  <p v-if="bench.analysis" class="sentence" aria-live="polite">
+    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
+  </p>
+  <div v-else class="skeleton waiting" />
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font-size: 18px;
+  line-height: 1.4;
+  text-wrap: pretty;
+}
+
+.link {
+  display: inline;
+  text-align: left;
+  border-bottom: 2px solid var(--role-base);
+  line-height: 1.25;
+}
+
+.link.asking {
+  border-bottom-color: var(--act);
+  color: var(--act);
+}
+
+.waiting {
+  height: 25px;
+  width: 70%;
+}
+</style>

@@ -1,0 +1,164 @@
+/** The formula on the bench: its document with undo and redo, its judgement, and how it is saved. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, settled } from '@/api/client'
+import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Remedy, Version } from '@/api/types'
+import { useAnalysis } from '@/composables/useAnalysis'
+import { useDraftKeeper } from '@/composables/useDraftKeeper'
+import { freeId, withLine, withLines } from '@/domain/edits'
+import { begin, push, redo, replace, undo, type History } from '@/domain/history'
+import { useSession } from './session'
+
+export const useBench = defineStore('bench', () => {
+  const session = useSession()
+  const formulaId = ref(0)
+  const history = shallowRef<History<FormulaDocument> | null>(null)
+  const mayEdit = ref(false)
+  const archived = ref(false)
+  const baseNumber = ref(0)
+  const selected = ref('')
+  const versions = shallowRef<Version[]>([])
+  const pulling = ref(false)
+
+  const document = computed(() => history.value?.present ?? null)
+  const lines = computed<LineDocument[]>(() => document.value?.lines ?? [])
+  const canUndo = computed(() => (history.value?.past.length ?? 0) > 0)
+  const canRedo = computed(() => (history.value?.future.length ?? 0) > 0)
+
+  const judgement = useAnalysis(weighTyped)
+  const keeper = useDraftKeeper((saved: FormulaOut) => { baseNumber.value = saved.base_number })
+
+  const readings = computed(() => new Map((judgement.analysis.value?.lines ?? []).map((line) => [line.id, line])))
+  const problems = computed(() => new Map((judgement.analysis.value?.problems ?? []).map((p) => [p.line ?? '', p])))
+
+  function at(): { kitchen_id: number; formula_id: number } {
+    return { kitchen_id: session.kitchen?.id ?? 0, formula_id: formulaId.value }
+  }
+
+  async function open(id: number): Promise<void> {
+    const kitchenId = session.kitchen?.id ?? 0
+    const formula = await settled(
+      api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}', { params: { path: { kitchen_id: kitchenId, formula_id: id } } }),
+    )
+    judgement.clear()
+    formulaId.value = id
+    mayEdit.value = formula.may_edit
+    archived.value = formula.archived
+    baseNumber.value = formula.base_number
+    selected.value = ''
+    history.value = begin(keeper.open(kitchenId, formula))
+    askAgain()
+    await loadVersions()
+  }
+
+  function askAgain(): void {
+    if (document.value && session.kitchen) judgement.ask(session.kitchen.id, document.value)
+  }
+
+  function take(next: History<FormulaDocument>): void {
+    if (!mayEdit.value || next === history.value) return
+    history.value = next
+    keeper.keep(next.present)
+    askAgain()
+  }
+
+  /** An edit that can be undone. */
+  function edit(change: (doc: FormulaDocument) => FormulaDocument): void {
+    if (history.value) take(push(history.value, change(history.value.present)))
+  }
+
+  /** A state on the way of a drag: answered at once, remembered as one step with its end. */
+  function pull(change: (doc: FormulaDocument) => FormulaDocument): void {
+    if (!history.value || !mayEdit.value) return
+    const next = change(history.value.present)
+    history.value = pulling.value ? replace(history.value, next) : push(history.value, next)
+    pulling.value = true
+    askAgain()
+  }
+
+  function endPull(): void {
+    if (pulling.value && document.value) keeper.keep(document.value)
+    pulling.value = false
+  }
+
+  function goBack(): void {
+    if (history.value) take(undo(history.value))
+  }
+
+  function goForward(): void {
+    if (history.value) take(redo(history.value))
+  }
+
+  /** The core has turned typed amounts into grams: put them into the lines they belong to. */
+  function weighTyped(analysis: Analysis, asked: FormulaDocument): void {
+    if (!history.value || !(asked.lines ?? []).some((line) => line.grams == null)) return
+    const weighed = new Map(analysis.lines.map((line) => [line.id, line.grams]))
+    const typed = new Map((asked.lines ?? []).map((line) => [line.id, line.entered]))
+    let next = history.value.present
+    for (const line of next.lines ?? []) {
+      const grams = weighed.get(line.id)
+      if (line.grams == null && grams !== undefined && typed.get(line.id) === line.entered) {
+        next = withLine(next, line.id, { grams: Math.round(grams * 100) / 100 })
+      }
+    }
+    if (next === history.value.present) return
+    history.value = replace(history.value, next)
+    if (mayEdit.value && !pulling.value) keeper.keep(next)
+  }
+
+  /** Do what a bracket or warning offers, as one edit. */
+  function apply(remedy: Remedy): void {
+    edit((doc) => {
+      if (remedy.pieces) return { ...doc, form: { ...doc.form, pieces: remedy.pieces } }
+      if (remedy.grams == null || !remedy.ingredient) return doc
+      const change = { grams: remedy.grams, entered: `${remedy.grams} g` }
+      if (remedy.line) return withLine(doc, remedy.line, change)
+      const id = freeId(remedy.ingredient, new Set((doc.lines ?? []).map((line) => line.id)))
+      return withLines(doc, [{ id, ingredient: remedy.ingredient, ...change } as LineDocument])
+    })
+    if (remedy.line) selected.value = remedy.line
+  }
+
+  async function loadVersions(): Promise<void> {
+    versions.value = await settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions', { params: { path: at() } }))
+  }
+
+  async function saveVersion(note: string): Promise<Version | null> {
+    if (!(await keeper.flush())) return null
+    const saved = await settled(
+      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions', {
+        params: { path: at() },
+        body: { lock: keeper.lock.value, note },
+      }),
+    )
+    keeper.lock.value += 1
+    keeper.changed.value = false
+    baseNumber.value = saved.number
+    await loadVersions()
+    return saved
+  }
+
+  /** Bring an old version onto the bench, as an edit that can be undone. */
+  async function recall(number: number): Promise<void> {
+    const old = await settled(
+      api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...at(), number } } }),
+    )
+    edit(() => old.document as FormulaDocument)
+  }
+
+  function takeTheirs(): void {
+    const theirs = keeper.takeTheirs()
+    if (theirs && history.value) {
+      history.value = push(history.value, theirs)
+      askAgain()
+    }
+  }
+
+  return {
+    formulaId, document, lines, mayEdit, archived, baseNumber, selected, versions, pulling, canUndo, canRedo,
+    analysis: judgement.analysis, refusal: judgement.refusal, readings, problems,
+    saveState: keeper.state, changed: keeper.changed, clash: keeper.clash, saveRefusal: keeper.refusal,
+    open, edit, pull, endPull, goBack, goForward, apply, askAgain, loadVersions, saveVersion, recall,
+    flush: keeper.flush, leave: keeper.close, keepMine: keeper.keepMine, takeTheirs,
+  }
+})

@@ -1,0 +1,71 @@
+/** Who is signed in, in which kitchen, and how they like to see things. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Kitchen, KitchenSettings, Me, Words } from '@/api/types'
+import type { Units } from '@/domain/format'
+
+type Theme = 'light' | 'dark'
+
+function storedTheme(): Theme {
+  const stored = localStorage.getItem('theme')
+  if (stored === 'light' || stored === 'dark') return stored
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light'
+}
+
+export const useSession = defineStore('session', () => {
+  const me = shallowRef<Me | null>(null)
+  const kitchenId = ref(Number(localStorage.getItem('kitchen')) || 0)
+  const words = shallowRef<Words | null>(null)
+  const theme = ref<Theme>(storedTheme())
+
+  const kitchen = computed<Kitchen | null>(() => {
+    const all = me.value?.kitchens ?? []
+    return all.find((k) => k.id === kitchenId.value) ?? all[0] ?? null
+  })
+  const units = computed<Units>(() => (kitchen.value?.units === 'us' ? 'us' : 'metric'))
+  const mayEdit = computed(() => kitchen.value !== null && kitchen.value.role !== 'viewer')
+
+  watch(theme, (now) => {
+    document.documentElement.dataset.theme = now
+  }, { immediate: true })
+
+  /** Ask the server who is here; false when nobody is signed in. */
+  async function load(): Promise<boolean> {
+    try {
+      const [who, lists] = await Promise.all([settled(api.GET('/api/me')), settled(api.GET('/api/words'))])
+      me.value = who
+      words.value = lists
+      return true
+    } catch (error) {
+      if (error instanceof Refusal && error.status === 401) {
+        me.value = null
+        return false
+      }
+      throw error
+    }
+  }
+
+  async function change(settings: KitchenSettings): Promise<void> {
+    if (!kitchen.value || !me.value) return
+    const { id } = kitchen.value
+    const changed = await settled(api.PATCH('/api/kitchens/{kitchen_id}', { params: { path: { kitchen_id: id } }, body: settings }))
+    me.value = { ...me.value, kitchens: me.value.kitchens.map((k) => (k.id === id ? changed : k)) }
+  }
+
+  function enter(id: number): void {
+    kitchenId.value = id
+    localStorage.setItem('kitchen', String(id))
+  }
+
+  function toggleTheme(): void {
+    theme.value = theme.value === 'dark' ? 'light' : 'dark'
+    localStorage.setItem('theme', theme.value)
+  }
+
+  function forget(): void {
+    me.value = null
+  }
+
+  return { me, kitchen, words, theme, units, mayEdit, load, change, enter, toggleTheme, forget }
+})

@@ -1,0 +1,15 @@
+/** The component library, dressed in the tokens. */
+import { createVuetify } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
+
+export const vuetify = createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  theme: {
+    defaultTheme: 'light',
+    themes: {
+      light: { dark: false, colors: { background: '#f4efe6', surface: '#fbf8f2', primary: '#96391f', secondary: '#5e6139' } },
+      dark: { dark: true, colors: { background: '#211c17', surface: '#2a241e', primary: '#e5906f', secondary: '#b3b781' } },
+    },
+  },
+  defaults: { VMenu: { transition: 'fade-transition' }, VList: { density: 'compact' } },
+})
