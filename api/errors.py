@@ -1,5 +1,7 @@
 """One map from every refusal to problem+json (RFC 9457), down to the line and the field."""
 
+from collections.abc import Callable
+from itertools import pairwise
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
@@ -41,8 +43,13 @@ def connect(api: NinjaAPI) -> None:
         return answer(
             request,
             ProblemOut(
-                title=error.what, status=422, got=error.got, allowed=error.allowed, remedy=error.remedy,
-                line=error.line, field=error.field,
+                title=error.what,
+                status=422,
+                got=error.got,
+                allowed=error.allowed,
+                remedy=error.remedy,
+                line=error.line,
+                field=error.field,
             ),
         )
 
@@ -51,8 +58,13 @@ def connect(api: NinjaAPI) -> None:
         return answer(
             request,
             ProblemOut(
-                title=error.what, status=error.status, got=error.got, allowed=error.allowed, remedy=error.remedy,
-                field=error.field, current=current,
+                title=error.what,
+                status=error.status,
+                got=error.got,
+                allowed=error.allowed,
+                remedy=error.remedy,
+                field=error.field,
+                current=current,
             ),
         )
 
@@ -64,25 +76,33 @@ def connect(api: NinjaAPI) -> None:
 
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         if isinstance(error.__context__, RequestDataTooBig):
-            return answer(request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less"))
+            return answer(
+                request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
+            )
         return answer(request, ProblemOut(title=str(error), status=error.status_code))
 
     def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
-        return answer(request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less"))
+        return answer(
+            request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
+        )
 
-    api.add_exception_handler(SubstrataError, core)
-    api.add_exception_handler(KitchenError, kitchen)
-    api.add_exception_handler(ValidationError, validation)
-    api.add_exception_handler(AuthenticationError, signed_out)
-    api.add_exception_handler(HttpError, http)
-    api.add_exception_handler(RequestDataTooBig, large)
+    handlers: dict[type[Exception], Callable[..., HttpResponse]] = {
+        SubstrataError: core,
+        KitchenError: kitchen,
+        ValidationError: validation,
+        AuthenticationError: signed_out,
+        HttpError: http,
+        RequestDataTooBig: large,
+    }
+    for error, handler in handlers.items():
+        api.add_exception_handler(error, handler)
 
 
 def _of_validation(errors: list[dict[str, Any]]) -> ProblemOut:
     """The first type error of a request, placed at its line and field."""
     first = errors[0]
     place = [part for part in first["loc"] if part not in ("body", "payload", "query", "path")]
-    line = next((str(b) for a, b in zip(place, place[1:], strict=False) if a == "lines" and isinstance(b, int)), None)
+    line = next((str(b) for a, b in pairwise(place) if a == "lines" and isinstance(b, int)), None)
     return ProblemOut(
         title=f"{'.'.join(map(str, place)) or 'the request'} cannot be read",
         status=422,

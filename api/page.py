@@ -12,7 +12,7 @@ _NOT_BUILT = "<!doctype html><title>Substrata</title><p>The page is not built ye
 
 
 @lru_cache(maxsize=1)
-def _built(file: Path, changed: float) -> str:  # noqa: ARG001 - the time makes a new build a new entry
+def _built(file: Path, changed: float) -> str:
     return file.read_text(encoding="utf8")
 
 

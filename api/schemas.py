@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import ConfigDict, Field, StringConstraints
 
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
-from kitchen.services.formulas import OpenFormula
+from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from substrata.formula.difference import Change
 from substrata.pantry.ingredient import Ingredient
 
@@ -77,8 +77,14 @@ class KitchenOut(Schema):
         """A membership as a kitchen."""
         k = member.kitchen
         return cls(
-            id=k.pk, name=k.name, role=member.role, spoons=k.spoons, egg_scheme=k.egg_scheme,
-            convention=k.convention, polyol_rule=k.polyol_rule, units=k.units,
+            id=k.pk,
+            name=k.name,
+            role=member.role,
+            spoons=k.spoons,
+            egg_scheme=k.egg_scheme,
+            convention=k.convention,
+            polyol_rule=k.polyol_rule,
+            units=k.units,
         )
 
 
@@ -162,10 +168,31 @@ class ShelfOut(Schema):
     def of(cls, formula: Formula) -> "ShelfOut":
         """A row of the shelf."""
         return cls(
-            id=formula.pk, name=formula.name, form=formula.form, card=formula.card,
-            versions=getattr(formula, "version_count", 0), archived=formula.archived_at is not None,
+            id=formula.pk,
+            name=formula.name,
+            form=formula.form,
+            card=formula.card,
+            versions=getattr(formula, "version_count", 0),
+            archived=formula.archived_at is not None,
             touched_at=formula.touched_at,
         )
+
+
+class ShelfQuery(Schema):
+    """What to look for on the shelf."""
+
+    search: Annotated[str, StringConstraints(max_length=120)] = ""
+    form: Annotated[str, StringConstraints(max_length=20)] = ""
+    archived: bool = False
+    limit: int = Field(60, ge=1, le=LONGEST_LIST)
+    offset: int = Field(0, ge=0, le=1_000_000)
+
+
+class IngredientQuery(Schema):
+    """A few typed letters."""
+
+    search: Annotated[str, StringConstraints(max_length=120)] = ""
+    limit: int = Field(12, ge=1, le=300)
 
 
 class ShelfPage(Schema):
@@ -192,8 +219,13 @@ class FormulaOut(Schema):
         """An opened formula."""
         draft: Draft = opened.draft
         return cls(
-            id=opened.formula.pk, document=draft.document, lock=draft.lock, base_number=draft.base_number,
-            changed=draft.changed, may_edit=opened.may_edit, archived=opened.formula.archived_at is not None,
+            id=opened.formula.pk,
+            document=draft.document,
+            lock=draft.lock,
+            base_number=draft.base_number,
+            changed=draft.changed,
+            may_edit=opened.may_edit,
+            archived=opened.formula.archived_at is not None,
             updated_by=draft.updated_by.email if draft.updated_by else "",
         )
 
@@ -225,8 +257,11 @@ class VersionOut(Schema):
     def of(cls, version: FormulaVersion) -> "VersionOut":
         """A row of the versions panel."""
         return cls(
-            number=version.number, note=version.note, changes=version.changes,
-            author=version.author.email if version.author else "", created_at=version.created_at,
+            number=version.number,
+            note=version.note,
+            changes=version.changes,
+            author=version.author.email if version.author else "",
+            created_at=version.created_at,
         )
 
 
@@ -281,8 +316,12 @@ class IngredientOut(Schema):
     def of(cls, ingredient: Ingredient) -> "IngredientOut":
         """An ingredient of the library."""
         return cls(
-            id=ingredient.id, name=ingredient.name, role=ingredient.role, aliases=list(ingredient.aliases),
-            measures=list(ingredient.measures), source=ingredient.source,
+            id=ingredient.id,
+            name=ingredient.name,
+            role=ingredient.role,
+            aliases=list(ingredient.aliases),
+            measures=list(ingredient.measures),
+            source=ingredient.source,
         )
 
 

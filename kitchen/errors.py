@@ -17,7 +17,9 @@ class KitchenError(Exception):
 
     status = 400
 
-    def __init__(self, what: str, *, got: str = "", allowed: str = "", remedy: str = "", field: str | None = None) -> None:
+    def __init__(
+        self, what: str, *, got: str = "", allowed: str = "", remedy: str = "", field: str | None = None
+    ) -> None:
         super().__init__(what)
         self.what, self.got, self.allowed, self.remedy, self.field = what, got, allowed, remedy, field
 

@@ -89,7 +89,9 @@ def cli_json(judged: Analysis) -> dict[str, Any]:
 
 def _table(judged: Analysis) -> str:
     rows = ["".join(phrase.text for phrase in judged.summary), ""]
-    rows += [f"{line.code}  {line.name:36} {line.grams:8.1f} g {_percent(line.bakers_percent)}" for line in judged.lines]
+    rows += [
+        f"{line.code}  {line.name:36} {line.grams:8.1f} g {_percent(line.bakers_percent)}" for line in judged.lines
+    ]
     rows += [f"    {'dough':36} {judged.totals.dough_g:8.1f} g", ""]
     for bracket in judged.brackets:
         estimate = bracket.estimate

@@ -4,7 +4,9 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from api.bench_pass import BenchAuth, choices, hand_out
 from api.errors import ProblemOut
+from api.person import person
 from api.schemas import (
     ArchiveIn,
     ChangeOut,
@@ -15,6 +17,7 @@ from api.schemas import (
     PasteIn,
     ShelfOut,
     ShelfPage,
+    ShelfQuery,
     VersionDocument,
     VersionIn,
     VersionOut,
@@ -30,90 +33,90 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 ONE = "/kitchens/{int:kitchen_id}/formulas/{int:formula_id}"
 
 
-@router.post("/kitchens/{int:kitchen_id}/analyse", response={200: Analysis, **Problems}, operation_id="analyse")
+@router.post(
+    "/kitchens/{int:kitchen_id}/analyse", response={200: Analysis, **Problems}, operation_id="analyse", auth=BenchAuth()
+)
 def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """Judge a document without keeping it: what the page asks while a finger drags."""
-    member = membership(request.user, kitchen_id)
+    settings, new = choices(request, kitchen_id)
     # Written straight from the core's dataclasses: validating our own figures would cost more than making them.
-    return HttpResponse(orjson.dumps(judge(member.kitchen, payload.model_dump())), content_type="application/json")
+    response = HttpResponse(orjson.dumps(judge(settings, payload.model_dump())), content_type="application/json")
+    if new:
+        hand_out(response, kitchen_id, settings, secure=request.is_secure())
+    return response
 
 
 @router.post("/kitchens/{int:kitchen_id}/paste", response={200: list[PastedLine], **Problems}, operation_id="paste")
 def paste(request: HttpRequest, kitchen_id: int, payload: PasteIn) -> list[PastedLine]:
     """Read a pasted ingredient list into lines."""
-    membership(request.user, kitchen_id)
+    membership(person(request), kitchen_id)
     return list(read_paste(payload.text))
 
 
 @router.get("/kitchens/{int:kitchen_id}/formulas", response={200: ShelfPage, **Problems}, operation_id="shelf")
-def shelf(  # noqa: PLR0913, PLR0917 - query parameters
-    request: HttpRequest,
-    kitchen_id: int,
-    search: str = Query("", max_length=120),
-    form: str = Query("", max_length=20),
-    archived: bool = False,
-    limit: int = Query(60, ge=1, le=formulas.LONGEST_LIST),
-    offset: int = Query(0, ge=0, le=1_000_000),
-) -> ShelfPage:
+def shelf(request: HttpRequest, kitchen_id: int, query: Query[ShelfQuery]) -> ShelfPage:
     """Formulas on the shelf, the last touched first."""
-    rows = formulas.shelf(request.user, kitchen_id, search=search, form=form, archived=archived)  # type: ignore[arg-type]
-    return ShelfPage(items=[ShelfOut.of(row) for row in rows[offset : offset + limit]], total=rows.count())
+    rows = formulas.shelf(person(request), kitchen_id, search=query.search, form=query.form, archived=query.archived)
+    page = rows[query.offset : query.offset + query.limit]
+    return ShelfPage(items=[ShelfOut.of(row) for row in page], total=rows.count())
 
 
-@router.post("/kitchens/{int:kitchen_id}/formulas", response={201: FormulaOut, **Problems}, operation_id="create_formula")
+@router.post(
+    "/kitchens/{int:kitchen_id}/formulas", response={201: FormulaOut, **Problems}, operation_id="create_formula"
+)
 def create_formula(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> tuple[int, FormulaOut]:
     """Put a new formula on the shelf."""
-    return 201, FormulaOut.of(formulas.create_formula(request.user, kitchen_id, payload.model_dump()))  # type: ignore[arg-type]
+    return 201, FormulaOut.of(formulas.create_formula(person(request), kitchen_id, payload.model_dump()))
 
 
 @router.get(ONE, response={200: FormulaOut, **Problems}, operation_id="open_formula")
 def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> FormulaOut:
     """A formula with its draft."""
-    return FormulaOut.of(formulas.open_formula(request.user, kitchen_id, formula_id))  # type: ignore[arg-type]
+    return FormulaOut.of(formulas.open_formula(person(request), kitchen_id, formula_id))
 
 
 @router.put(f"{ONE}/draft", response={200: FormulaOut, 409: ProblemOut, **Problems}, operation_id="save_draft")
 def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: DraftIn) -> FormulaOut:
     """Save what is being edited."""
     document = payload.document.model_dump()
-    return FormulaOut.of(formulas.save_draft(request.user, kitchen_id, formula_id, document, payload.lock))  # type: ignore[arg-type]
+    return FormulaOut.of(formulas.save_draft(person(request), kitchen_id, formula_id, document, payload.lock))
 
 
 @router.post(f"{ONE}/versions", response={201: VersionOut, 409: ProblemOut, **Problems}, operation_id="save_version")
 def save_version(request: HttpRequest, kitchen_id: int, formula_id: int, payload: VersionIn) -> tuple[int, VersionOut]:
     """Keep the draft as the next version."""
-    saved = formulas.save_version(request.user, kitchen_id, formula_id, payload.lock, payload.note)  # type: ignore[arg-type]
+    saved = formulas.save_version(person(request), kitchen_id, formula_id, payload.lock, payload.note)
     return 201, VersionOut.of(saved)
 
 
 @router.get(f"{ONE}/versions", response={200: list[VersionOut], **Problems}, operation_id="versions")
 def versions(request: HttpRequest, kitchen_id: int, formula_id: int) -> list[VersionOut]:
     """All versions, the newest first."""
-    return [VersionOut.of(v) for v in formulas.versions(request.user, kitchen_id, formula_id)]  # type: ignore[arg-type]
+    return [VersionOut.of(v) for v in formulas.versions(person(request), kitchen_id, formula_id)]
 
 
 @router.get(f"{ONE}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
 def version(request: HttpRequest, kitchen_id: int, formula_id: int, number: int) -> VersionDocument:
     """One version with its document."""
-    found = formulas.version(request.user, kitchen_id, formula_id, number)  # type: ignore[arg-type]
+    found = formulas.version(person(request), kitchen_id, formula_id, number)
     return VersionDocument(**VersionOut.of(found).model_dump(), document=found.document)
 
 
 @router.get(f"{ONE}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")
 def compare(request: HttpRequest, kitchen_id: int, formula_id: int, before: int, after: int) -> list[ChangeOut]:
     """Differences in words between two versions; 0 is the draft."""
-    changes = formulas.compare(request.user, kitchen_id, formula_id, before, after)  # type: ignore[arg-type]
+    changes = formulas.compare(person(request), kitchen_id, formula_id, before, after)
     return [ChangeOut.of(change) for change in changes]
 
 
 @router.post(f"{ONE}/fork", response={201: FormulaOut, **Problems}, operation_id="fork_formula")
 def fork_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ForkIn) -> tuple[int, FormulaOut]:
     """Start a new formula from this one."""
-    return 201, FormulaOut.of(formulas.fork_formula(request.user, kitchen_id, formula_id, payload.name))  # type: ignore[arg-type]
+    return 201, FormulaOut.of(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
 
 
 @router.post(f"{ONE}/archive", response={200: ShelfOut, **Problems}, operation_id="archive_formula")
 def archive_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ArchiveIn) -> ShelfOut:
     """Put a formula away, or back on the shelf."""
-    changed = formulas.archive_formula(request.user, kitchen_id, formula_id, archived=payload.archived)  # type: ignore[arg-type]
+    changed = formulas.archive_formula(person(request), kitchen_id, formula_id, archived=payload.archived)
     return ShelfOut.of(changed)

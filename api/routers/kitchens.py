@@ -1,9 +1,11 @@
 """Who am I, my kitchens, their people and choices."""
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from api.bench_pass import take_back
 from api.errors import ProblemOut
+from api.person import person
 from api.schemas import KitchenIn, KitchenOut, KitchenSettingsIn, MemberIn, MemberOut, MeOut
 from kitchen.models import Membership
 from kitchen.services import kitchens
@@ -16,34 +18,37 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 @router.get("/me", response={200: MeOut, 401: ProblemOut}, operation_id="me")
 def me(request: HttpRequest) -> MeOut:
     """The person signed in, with their kitchens."""
-    rows = Membership.objects.filter(user_id=request.user.pk).select_related("kitchen").order_by("kitchen_id")
-    return MeOut(id=request.user.pk, email=request.user.email, kitchens=[KitchenOut.of(m) for m in rows])  # type: ignore[union-attr]
+    rows = Membership.objects.filter(user_id=person(request).pk).select_related("kitchen").order_by("kitchen_id")
+    return MeOut(id=person(request).pk, email=person(request).email, kitchens=[KitchenOut.of(m) for m in rows])
 
 
 @router.post("/kitchens", response={201: KitchenOut, **Problems}, operation_id="open_kitchen")
 def open_kitchen(request: HttpRequest, payload: KitchenIn) -> tuple[int, KitchenOut]:
     """Open a kitchen of one's own."""
-    return 201, KitchenOut.of(kitchens.open_kitchen(request.user, payload.name))  # type: ignore[arg-type]
+    return 201, KitchenOut.of(kitchens.open_kitchen(person(request), payload.name))
 
 
 @router.patch("/kitchens/{int:kitchen_id}", response={200: KitchenOut, **Problems}, operation_id="change_settings")
-def change_settings(request: HttpRequest, kitchen_id: int, payload: KitchenSettingsIn) -> KitchenOut:
+def change_settings(
+    request: HttpRequest, kitchen_id: int, payload: KitchenSettingsIn, response: HttpResponse
+) -> KitchenOut:
     """Change spoons, egg sizes, convention, units or name."""
     changes = payload.model_dump(exclude_none=True)
-    return KitchenOut.of(kitchens.change_settings(request.user, kitchen_id, changes))  # type: ignore[arg-type]
+    take_back(response)
+    return KitchenOut.of(kitchens.change_settings(person(request), kitchen_id, changes))
 
 
 @router.get("/kitchens/{int:kitchen_id}/members", response={200: list[MemberOut], **Problems}, operation_id="members")
 def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
     """The people of a kitchen."""
-    member = membership(request.user, kitchen_id)
+    member = membership(person(request), kitchen_id)
     return [MemberOut.of(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
 
 
 @router.post("/kitchens/{int:kitchen_id}/members", response={200: MemberOut, **Problems}, operation_id="add_member")
 def add_member(request: HttpRequest, kitchen_id: int, payload: MemberIn) -> MemberOut:
     """Let a person in, or change their role."""
-    return MemberOut.of(kitchens.add_member(request.user, kitchen_id, payload.email, payload.role))  # type: ignore[arg-type]
+    return MemberOut.of(kitchens.add_member(person(request), kitchen_id, payload.email, payload.role))
 
 
 @router.delete(
@@ -51,5 +56,5 @@ def add_member(request: HttpRequest, kitchen_id: int, payload: MemberIn) -> Memb
 )
 def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tuple[int, None]:
     """Take a person out."""
-    kitchens.remove_member(request.user, kitchen_id, person_id)  # type: ignore[arg-type]
+    kitchens.remove_member(person(request), kitchen_id, person_id)
     return 204, None

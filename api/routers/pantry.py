@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import Query, Router
 
 from api.errors import ProblemOut
-from api.schemas import ConventionOut, FormOut, IngredientOut, RoleOut, WordsOut
+from api.schemas import ConventionOut, FormOut, IngredientOut, IngredientQuery, RoleOut, WordsOut
 from substrata import load_library
 from substrata.formula.form import forms, roles
 from substrata.nutrition.net_carbs import CONVENTIONS
@@ -23,9 +23,7 @@ def words(request: HttpRequest) -> WordsOut:
 
 
 @router.get("/ingredients", response={200: list[IngredientOut], 401: ProblemOut}, operation_id="find_ingredients")
-def find_ingredients(
-    request: HttpRequest, search: str = Query("", max_length=120), limit: int = Query(12, ge=1, le=300)
-) -> list[IngredientOut]:
+def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> list[IngredientOut]:
     """Ingredients whose name or alias fits a few typed letters, the likeliest first."""
     library = load_library()
-    return [IngredientOut.of(library[key]) for key in library.names.search(search, limit)]
+    return [IngredientOut.of(library[key]) for key in library.names.search(query.search, query.limit)]

@@ -38,11 +38,21 @@ def demo_document(formula: dict[str, Any], version: dict[str, Any], kitchen: Kit
         seen[ingredient] = seen.get(ingredient, 0) + 1
         key = ingredient if seen[ingredient] == 1 else f"{ingredient}-{seen[ingredient]}"
         grams = weigh_line(Line(id=key, ingredient=ingredient, entered=entered), library, settings).grams.value
-        lines.append({"id": key, "ingredient": ingredient, "entered": entered, "grams": round(grams, 1), **(more[0] if more else {})})
+        lines.append(
+            {
+                "id": key,
+                "ingredient": ingredient,
+                "entered": entered,
+                "grams": round(grams, 1),
+                **(more[0] if more else {}),
+            }
+        )
     return write_document(
         read_document(
             {
-                "name": formula["name"], "notes": formula["notes"], "lines": lines,
+                "name": formula["name"],
+                "notes": formula["notes"],
+                "lines": lines,
                 "form": {"kind": formula["form"], "pieces": formula["pieces"]},
                 "targets": version.get("targets", {}),
             }
@@ -84,17 +94,29 @@ def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetim
     edited = demo_document(entry, entry["draft"], kitchen) if "draft" in entry else documents[-1]
     touched = now - timedelta(days=entry["versions"][-1]["days"])
     formula = Formula.objects.create(
-        kitchen=kitchen, name=entry["name"], form=entry["form"], card=shelf_card(kitchen, edited),
-        card_mark=card_mark(kitchen), created_by=author, touched_at=touched,
+        kitchen=kitchen,
+        name=entry["name"],
+        form=entry["form"],
+        card=shelf_card(kitchen, edited),
+        card_mark=card_mark(kitchen),
+        created_by=author,
+        touched_at=touched,
     )
     previous = None
     for number, (version, document) in enumerate(zip(entry["versions"], documents, strict=True), 1):
-        changes = []
+        changes: list[str] = []
         if previous:
             settings = core_settings(kitchen)
-            changes = [c.text for c in differences(read_document(previous), read_document(document), load_library(), settings)]
+            changes = [
+                c.text for c in differences(read_document(previous), read_document(document), load_library(), settings)
+            ]
         FormulaVersion.objects.create(
-            formula=formula, number=number, document=document, note=version["note"], changes=changes, author=author,
+            formula=formula,
+            number=number,
+            document=document,
+            note=version["note"],
+            changes=changes,
+            author=author,
             created_at=now - timedelta(days=version["days"]),
         )
         previous = document

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from django.contrib.auth.models import User
 
 from kitchen.errors import Forbidden, NotFound
 from kitchen.models import AuditRow, Formula, Membership
@@ -10,16 +10,14 @@ from kitchen.models import AuditRow, Formula, Membership
 _RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
 
 
-def membership(
-    user: AbstractBaseUser | AnonymousUser, kitchen_id: int, at_least: Membership.Role = Membership.Role.VIEWER
-) -> Membership:
+def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membership.Role.VIEWER) -> Membership:
     """The person's membership of a kitchen.
 
     Raises:
         NotFound: for an outsider: a kitchen that is not theirs looks like none.
         Forbidden: when their role does not allow it.
     """
-    found = Membership.objects.select_related("kitchen", "user").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
+    found = Membership.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
     if found is None:
         raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
     if _RANK[Membership.Role(found.role)] < _RANK[at_least]:

@@ -42,7 +42,9 @@ def shelf(
 
 
 @transaction.atomic
-def create_formula(user: User, kitchen_id: int, document: dict[str, Any], *, forked_from: Formula | None = None) -> OpenFormula:
+def create_formula(
+    user: User, kitchen_id: int, document: dict[str, Any], *, forked_from: Formula | None = None
+) -> OpenFormula:
     """Put a new formula on the shelf, as a draft.
 
     Raises:
@@ -114,8 +116,13 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
         raise Refused("the note is too long", got=f"{len(note)} characters", allowed="up to 500", field="note")
     changes = [change.text for change in _differences(member, last.document, draft.document)] if last else []
     version = FormulaVersion.objects.create(
-        formula=formula, number=last.number + 1 if last else 1, document=draft.document, note=note.strip(),
-        changes=changes, author=user, created_at=timezone.now(),
+        formula=formula,
+        number=last.number + 1 if last else 1,
+        document=draft.document,
+        note=note.strip(),
+        changes=changes,
+        author=user,
+        created_at=timezone.now(),
     )
     draft.base_number, draft.changed, draft.lock = version.number, False, draft.lock + 1
     draft.save()
@@ -186,7 +193,10 @@ def refresh_cards(limit: int = 500) -> int:
     stale = Formula.objects.exclude(card_mark__startswith=CARD_MARK).select_related("draft", "kitchen")[:limit]
     made = 0
     for formula in stale:
-        formula.card, formula.card_mark = shelf_card(formula.kitchen, formula.draft.document), card_mark(formula.kitchen)
+        formula.card, formula.card_mark = (
+            shelf_card(formula.kitchen, formula.draft.document),
+            card_mark(formula.kitchen),
+        )
         formula.save(update_fields=["card", "card_mark"])
         made += 1
     return made

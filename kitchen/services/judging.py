@@ -25,13 +25,13 @@ def core_settings(kitchen: Kitchen) -> Settings:
     )
 
 
-def judge(kitchen: Kitchen, document: dict[str, Any]) -> Analysis:
-    """Analyse a document.
+def judge(settings: Settings, document: dict[str, Any]) -> Analysis:
+    """Analyse a document by a kitchen's choices.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    return analyse(read_document(document), load_library(), core_settings(kitchen))
+    return analyse(read_document(document), load_library(), settings)
 
 
 def read_paste(text: str) -> tuple[PastedLine, ...]:
@@ -45,7 +45,7 @@ def read_paste(text: str) -> tuple[PastedLine, ...]:
 
 def shelf_card(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
     """What the shelf shows of a formula: its strata and the two figures one looks for."""
-    judged = judge(kitchen, document)
+    judged = judge(core_settings(kitchen), document)
     piece = judged.nutrition.piece
     return {
         "strata": [{"role": line.role, "code": line.code, "share": round(line.share, 4)} for line in judged.lines],

@@ -63,7 +63,9 @@ def add_member(user: User, kitchen_id: int, email: str, role: str) -> Membership
         raise Refused("no such role", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
     person = User.objects.filter(email__iexact=email.strip()).first()
     if person is None:
-        raise Refused("nobody has signed up with this address", got=email[:80], remedy="ask them to sign up first", field="email")
+        raise Refused(
+            "nobody has signed up with this address", got=email[:80], remedy="ask them to sign up first", field="email"
+        )
     _keep_an_owner(member, person, role)
     added, _ = Membership.objects.update_or_create(kitchen=member.kitchen, user=person, defaults={"role": role})
     record(member, "member.add", email=person.email, role=role)
@@ -87,7 +89,9 @@ def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
 def _keep_an_owner(member: Membership, person: User, role: str) -> None:
     owners = Membership.objects.select_for_update().filter(kitchen=member.kitchen, role=Membership.Role.OWNER)
     if role != Membership.Role.OWNER and {o.user_id for o in owners} == {person.pk}:
-        raise Refused("a kitchen needs an owner", got=person.email, remedy="make somebody else owner first", field="role")
+        raise Refused(
+            "a kitchen needs an owner", got=person.email, remedy="make somebody else owner first", field="role"
+        )
 
 
 def _name(name: str) -> str:

@@ -4,22 +4,21 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.analysis.brackets import Bracket, brackets
+from substrata.analysis.brackets import Bracket, Case, brackets, quantities
 from substrata.analysis.summary import Phrase, summary
 from substrata.analysis.warnings import DoughWarning, Reading, warnings
 from substrata.dough.binder import Binder, binder
 from substrata.dough.lift import Lift, lift
-from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import Water, water
 from substrata.formula.bakers import bakers_percent
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Estimate
+from substrata.formula.propagate import Estimate, Sheet
 from substrata.formula.steps import kitchen_step
 from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.energy import METHOD
-from substrata.nutrition.facts import Nutrition, nutrition, whole_dough
+from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
 from substrata.settings import Settings
@@ -102,23 +101,24 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     """
     batch, problems = weigh_formula(formula, library, settings)
     form = form_of(formula.form)
-    figures = whole_dough(batch, settings)
-    bound = binder(batch, form)
-    risen = lift(batch, bound.load.value)
-    judged = brackets(formula, batch, bound, library, settings)
-    facts = nutrition(formula, batch, figures, settings)
+    ratios = nutrition_ratios(batch, formula, settings)
+    ratios_of = quantities(formula, settings)
+    ratios |= {key: ratio_of(batch) for key, ratio_of in ratios_of.items() if key not in ratios}
+    sheet = Sheet(batch, ratios)
+    bound, risen = binder(sheet, form), lift(sheet)
+    judged = brackets(Case(formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of))
     reading = Reading(formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"))
     return Analysis(
         summary=summary(formula, judged, weighed_lines=len(batch.lines)),
         lines=_lines(batch, settings),
-        totals=_totals(batch, figures, risen, 1 - form.bake_loss.value),
-        nutrition=facts,
+        totals=_totals(formula, sheet, risen, 1 - form.bake_loss.value),
+        nutrition=nutrition(formula, sheet),
         brackets=judged,
         binder=bound,
-        water=water(batch),
+        water=water(sheet),
         lift=risen,
-        salt=salt_ratio(batch).estimate(batch),
-        sweetness=sweetness_ratio(batch).estimate(batch),
+        salt=sheet.estimate("salt"),
+        sweetness=sheet.estimate("sweetness"),
         allergens=allergens(batch),
         warnings=warnings(reading),
         problems=problems,
@@ -157,15 +157,15 @@ def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
     )
 
 
-def _totals(batch: Batch, figures: dict[str, Estimate], risen: Lift, left: float) -> Totals:
-    whole = batch.dough_g
+def _totals(formula: Formula, sheet: Sheet, risen: Lift, left: float) -> Totals:
+    batch, whole = sheet.batch, sheet.batch.dough_g
     per_cent = 100 / whole if whole else 0.0
     return Totals(
         dough_g=whole,
         baked_g=whole * left,
         dry_base_g=batch.dry_base_g,
         dough_ml=risen.dough_ml,
-        fat_percent=figures["fat"].value * per_cent,
-        protein_percent=figures["protein"].value * per_cent,
+        fat_percent=sheet.value("fat") * formula.pieces * per_cent,
+        protein_percent=sheet.value("protein") * formula.pieces * per_cent,
         water_percent=float(batch.grams @ batch.nutrient("water_g")[0]) * per_cent,
     )

@@ -15,9 +15,9 @@ from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Contribution, Estimate, Figure, total_ratio
+from substrata.formula.propagate import Contribution, Estimate, Figure, Sheet
 from substrata.formula.weighed import Batch
-from substrata.nutrition.facts import per_gram
+from substrata.nutrition.facts import piece_ratio
 from substrata.pantry.library import Library
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
@@ -52,6 +52,8 @@ class Bracket:
     state: State
     note: str  # one line: what carries it, or what is wrong
     remedy: Remedy | None
+    word_share: str  # what a contribution's share does: "brings", "binds"
+    word_against: str  # what its share of the denominator does: "drinks"; "" when there is none to show
     contributions: tuple[Contribution, ...]
 
 
@@ -64,6 +66,8 @@ class _Kind:
     confidence: str
     word_low: str
     word_high: str
+    word_share: str
+    word_against: str
 
 
 @cache
@@ -78,6 +82,8 @@ def bracket_kinds() -> Mapping[str, _Kind]:
             confidence=row.text("confidence"),
             word_low=row.text("word_low"),
             word_high=row.text("word_high"),
+            word_share=row.text("word_share"),
+            word_against=row.text("word_against"),
         )
         for row in read_table("brackets.csv")
     }
@@ -87,7 +93,7 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
     """How to read every bracketed quantity off a batch."""
 
     def per_piece(key: str) -> RatioOf:
-        return lambda batch: total_ratio(batch, *per_gram(key, batch, settings), 1 / formula.pieces)
+        return lambda batch: piece_ratio(key, batch, formula, settings)
 
     return {
         "net_carbs": per_piece("net_carbs"),
@@ -120,48 +126,30 @@ def house_windows(formula: Formula, binder: Binder) -> dict[str, tuple[Window, S
     }
 
 
-def brackets(
-    formula: Formula, batch: Batch, binder: Binder, library: Library, settings: Settings
-) -> tuple[Bracket, ...]:
-    """All brackets of a formula, in order."""
-    houses = house_windows(formula, binder)
-    kinds = bracket_kinds()
-    found = []
-    for key, ratio_of in quantities(formula, settings).items():
-        house, source = houses.get(key, (Window(), "none"))
-        window = formula.targets.get(key, house)
-        found.append(
-            _bracket(
-                key,
-                kinds[key],
-                ratio_of,
-                window,
-                "target" if key in formula.targets else source,
-                formula,
-                batch,
-                binder,
-                library,
-            )
-        )
-    order = list(kinds)
-    return tuple(sorted(found, key=lambda b: order.index(b.key)))
+@dataclass(frozen=True, kw_only=True)
+class Case:
+    """What a bracket is judged by."""
+
+    formula: Formula
+    sheet: Sheet
+    binder: Binder
+    library: Library
+    ratios_of: Mapping[str, RatioOf]  # as of ``quantities``
 
 
-def _bracket(  # noqa: PLR0913, PLR0917 - one private step of the loop above
-    key: str,
-    kind: _Kind,
-    ratio_of: RatioOf,
-    window: Window,
-    source: Source,
-    formula: Formula,
-    batch: Batch,
-    binder: Binder,
-    library: Library,
-) -> Bracket:
-    ratio = ratio_of(batch)
-    figure = ratio.figure(batch)
-    state = _state(figure, window, batch)
-    remedy = remedy_for(key, ratio_of, window, state, formula=formula, batch=batch, library=library)
+def brackets(case: Case) -> tuple[Bracket, ...]:
+    """All brackets of a formula, in the order of the table."""
+    houses = house_windows(case.formula, case.binder)
+    return tuple(_bracket(key, kind, case, houses) for key, kind in bracket_kinds().items())
+
+
+def _bracket(key: str, kind: _Kind, case: Case, houses: Mapping[str, tuple[Window, Source]]) -> Bracket:
+    window, source = houses.get(key, (Window(), "none"))
+    if key in case.formula.targets:
+        window, source = case.formula.targets[key], "target"
+    figure = case.sheet.figure(key)
+    state = _state(figure, window, case.sheet.batch)
+    ratio_of = case.ratios_of[key]
     return Bracket(
         key=key,
         label=kind.label,
@@ -174,8 +162,12 @@ def _bracket(  # noqa: PLR0913, PLR0917 - one private step of the loop above
         window_source=source,
         ruler=ruler(window, _open_end(figure.estimate.value) if state == "open" else 0.0),
         state=state,
-        note=_note(key, kind, figure, window, state, binder, _water_off(batch, window)),
-        remedy=remedy,
+        note=_note(key, kind, figure, window, state, case),
+        remedy=remedy_for(
+            key, ratio_of, window, state, formula=case.formula, batch=case.sheet.batch, library=case.library
+        ),
+        word_share=kind.word_share,
+        word_against=kind.word_against,
         contributions=figure.contributions,
     )
 
@@ -236,28 +228,29 @@ def _tick_step(length: float) -> float:
         power *= 10
 
 
-def _water_off(batch: Batch, window: Window) -> float:
+def _water_off(sheet: Sheet, window: Window) -> float:
     """Grams of water beyond the nearer bound of a water-fill window; 0 inside it."""
-    fill = fill_ratio(batch)
-    available, demand = float(batch.grams @ fill.top[0]), float(batch.grams @ fill.bottom[0])
+    fill, grams = sheet.ratios["water_fill"], sheet.batch.grams
+    available, demand = float(grams @ fill.top[0]), float(grams @ fill.bottom[0])
     if window.low is not None and available < window.low * demand:
         return window.low * demand - available
     return max(available - window.high * demand, 0.0) if window.high is not None else 0.0
 
 
-def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, binder: Binder, water_off: float) -> str:
+def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, case: Case) -> str:
     if state == "undefined":
         return "no dry base yet: add a flour, a fibre or a binder"
     if state in ("low", "high"):
         if key == "water_fill":
-            return f"{grams(water_off)} water {'short' if state == 'low' else 'too much'}"
+            return f"{grams(_water_off(case.sheet, window))} water {'short' if state == 'low' else 'too much'}"
         bound = window.low if state == "low" else window.high
         return _outside(kind, state, abs(figure.estimate.value - (bound or 0.0)))
-    if key == "water_fill" and state == "open" and binder.matrix:
-        return f"{binder.matrix}: cheese and warmth come first"
+    matrix = case.binder.matrix
+    if key == "water_fill" and state == "open" and matrix:
+        return f"{matrix}: cheese and warmth come first"
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
-    if key == "binder_load" and binder.matrix:
-        carried = [*carried[:1], binder.matrix]
+    if key == "binder_load" and matrix:
+        carried = [*carried[:1], matrix]
     return " · ".join(carried) or "nothing brings any"
 
 

@@ -159,6 +159,7 @@ def _largest_doubt(r: Reading) -> Iterator[DoughWarning]:
 
 _SWELLS = "swells: eat it with plenty of liquid; it can choke those who swallow badly. Keep it apart from medicines and ask a clinician when in doubt."
 
+
 def _most_of(share: float) -> str:
     return "Nearly all of" if share > 0.95 else f"{percent(share)} of"
 

@@ -12,7 +12,7 @@ from functools import cache
 import numpy as np
 
 from substrata.formula.form import Form, Window
-from substrata.formula.propagate import Estimate, Ratio
+from substrata.formula.propagate import Estimate, Ratio, Sheet
 from substrata.formula.weighed import Batch
 from substrata.quantities.tables import read_table
 
@@ -64,12 +64,13 @@ def _caps() -> tuple[_Cap, ...]:
     )
 
 
-def binder(batch: Batch, form: Form) -> Binder:
-    """Binder load, heat-set share and caps of a batch."""
+def binder(sheet: Sheet, form: Form) -> Binder:
+    """Binder load, heat-set share and caps; the sheet holds ``binder_load`` and ``heat_set``."""
+    batch = sheet.batch
     matrix, window = dough_matrix(batch, form)
     return Binder(
-        load=load_ratio(batch).estimate(batch),
-        heat_set=heat_set_ratio(batch).estimate(batch),
+        load=sheet.estimate("binder_load"),
+        heat_set=sheet.estimate("heat_set"),
         window=window,
         heat_set_least=form.heat_set_least,
         matrix=matrix,

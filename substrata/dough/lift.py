@@ -7,7 +7,7 @@ from math import exp
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient, Estimate, Ratio
+from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
@@ -83,18 +83,14 @@ def expected_rise(binder_load: float, gas_per_dough: float) -> float:
     return 1 / (1 - min(largest_void, void))
 
 
-def lift(batch: Batch, binder_load: float) -> Lift:
-    """Gas, acid balance and rise of a batch.
-
-    Args:
-        batch: n weighed lines.
-        binder_load: what the dough can hold the gas with.
-    """
+def lift(sheet: Sheet) -> Lift:
+    """Gas, acid balance and rise; the sheet holds ``lift`` and ``binder_load``."""
+    batch = sheet.batch
     soda = float(batch.grams @ batch.behaviour("soda")[0])
     acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100
     neutralised = min(soda, acid)
     yeast, sugar, _ = _yeast(batch)
-    gas = gas_ratio(batch).estimate(batch)
+    gas = sheet.estimate("lift")
     dough_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
     return Lift(
         gas=gas,
@@ -105,7 +101,7 @@ def lift(batch: Batch, binder_load: float) -> Lift:
         acid_left_g=acid - neutralised,
         yeast_g=yeast,
         sugar_for_yeast_g=sugar,
-        rise=expected_rise(binder_load, gas.value / 100),
+        rise=expected_rise(sheet.value("binder_load"), gas.value / 100),
     )
 
 

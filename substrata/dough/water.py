@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient, Estimate, Ratio
+from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.formula.weighed import Batch
 from substrata.quantities.tables import constant
 
@@ -55,8 +55,9 @@ def held_water(available: float, demand: float) -> float:
     return float(low * (1 + (low / high) ** n) ** (-1 / n))
 
 
-def water(batch: Batch) -> Water:
-    """Water fill and free water of a batch."""
+def water(sheet: Sheet) -> Water:
+    """Water fill and free water; the sheet holds ``water_fill``."""
+    batch = sheet.batch
     supply = available_per_gram(batch)
     capacity = batch.behaviour("capacity")
     available = float(batch.grams @ supply[0])
@@ -64,7 +65,7 @@ def water(batch: Batch) -> Water:
     held = held_water(available, demand)
     whole = float(batch.grams @ batch.nutrient("water_g")[0])
     return Water(
-        fill=fill_ratio(batch).estimate(batch),
+        fill=sheet.estimate("water_fill"),
         available_g=available,
         demand_g=demand,
         held_g=held,

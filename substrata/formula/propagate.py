@@ -6,6 +6,7 @@ numbers, which all lines of that ingredient share.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -34,7 +35,8 @@ class Contribution:
     line: str
     name: str
     amount: float  # in the figure's unit
-    share: float  # of the value, 0..1
+    share: float  # of the value (of a ratio: of its numerator), 0..1
+    against: float  # of a ratio's denominator, 0..1: what the line holds or weighs; 0 in a plain total
     spread_share: float  # of the variance, 0..1
 
 
@@ -62,40 +64,6 @@ class Ratio:
         below = self.offset + float(grams @ self.bottom[0])
         return self.scale * float(grams @ self.top[0]) / below if below > 0 else 0.0
 
-    def estimate(self, batch: Batch) -> Estimate:
-        """The ratio with its spread; zero when the denominator is zero."""
-        return self._estimate(*self._variances(batch))
-
-    def figure(self, batch: Batch) -> Figure:
-        """The ratio with spread and contributions; all zero when the denominator is zero."""
-        shown, variances = self._variances(batch)
-        parts = self._parts(batch)
-        return Figure(
-            estimate=self._estimate(shown, variances),
-            contributions=_contributions(batch, parts, variances) if len(variances) else (),
-        )
-
-    def _estimate(self, shown: float, variances: Floats) -> Estimate:
-        half = SDS_IN_HALF_90 * float(variances.sum()) ** 0.5 * self.scale
-        return Estimate(value=shown, low=max(shown - half, 0.0), high=min(shown + half, self.most), unit=self.unit)
-
-    def _parts(self, batch: Batch) -> Floats:
-        """What each line brings, in the ratio's unit; shape (n,)."""
-        below = self.offset + float(batch.grams @ self.bottom[0])
-        return batch.grams * self.top[0] * (self.scale / below if below > 0 else 0.0)
-
-    def _variances(self, batch: Batch) -> tuple[float, Floats]:
-        """The ratio in its unit, and every line's part of its unscaled variance, shape (n,) or (0,)."""
-        m, sd_m = batch.grams, batch.grams_sd
-        (top, top_sd), (bottom, bottom_sd) = self.top, self.bottom
-        below = self.offset + float(m @ bottom)
-        if below <= 0:
-            return 0.0, np.zeros(0)
-        value = float(m @ top) / below
-        by_weight = ((top - value * bottom) / below * sd_m) ** 2
-        variances = by_weight + _shared(batch, m / below, top_sd) + _shared(batch, value * m / below, bottom_sd)
-        return value * self.scale, variances
-
     def grams_to_reach(self, grams: Floats, wanted: float, top: float, bottom: float) -> float | None:
         """Grams to add of a matter with these per-gram coefficients so that the ratio is ``wanted``.
 
@@ -116,29 +84,74 @@ class Ratio:
 
 def total_ratio(batch: Batch, per_gram: Coefficient, unit: str, scale: float = 1.0) -> Ratio:
     """A plain total as a ratio over 1."""
-    nothing = (np.zeros(len(batch.grams)), np.zeros(len(batch.grams)))
-    return Ratio(top=per_gram, bottom=nothing, unit=unit, scale=scale, offset=1.0)
+    return Ratio(top=per_gram, bottom=(batch.nothing, batch.nothing), unit=unit, scale=scale, offset=1.0)
 
 
-def _shared(batch: Batch, weights: Floats, sds: Floats) -> Floats:
-    """Variance of an ingredient's number over all its lines, dealt out to them by weight; shape (n,)."""
-    if not sds.any():
-        return np.zeros(len(weights))
-    together = np.bincount(batch.groups, weights=weights)[batch.groups]
-    return weights * together * sds**2
+class Sheet:
+    """Many ratios over one batch, evaluated together with their spread.
+
+    Attributes:
+        batch: the n weighed lines.
+        ratios: the k ratios by name.
+    """
+
+    def __init__(self, batch: Batch, ratios: Mapping[str, Ratio]) -> None:
+        self.batch = batch
+        self.ratios = dict(ratios)
+        self._row = {key: row for row, key in enumerate(self.ratios)}
+        k, n, every = len(self.ratios), len(batch.lines), self.ratios.values()
+        # Each of shape (k, n).
+        top, top_sd = (np.array([r.top[side] for r in every]).reshape(k, n) for side in (0, 1))
+        bottom, bottom_sd = (np.array([r.bottom[side] for r in every]).reshape(k, n) for side in (0, 1))
+        self._below = np.array([r.offset for r in every]) + bottom @ batch.grams
+        defined = self._below > 0
+        over = np.divide(1.0, self._below, where=defined, out=np.zeros(k))[:, None]
+        scale = np.array([r.scale for r in every])
+        plain = (top @ batch.grams)[:, None] * over
+        weights = batch.grams * over
+        # An ingredient's own numbers are shared by all its lines: their weights add before they are squared.
+        together = weights @ batch.same
+        self._variances = (
+            ((top - plain * bottom) * over * batch.grams_sd) ** 2
+            + weights * together * (top_sd**2 + (plain * bottom_sd) ** 2)
+        )  # fmt: skip
+        self._parts = weights * top * scale[:, None]
+        self._held = batch.grams * bottom
+        self._values: list[float] = (plain[:, 0] * scale).tolist()
+        self._halves: list[float] = (SDS_IN_HALF_90 * np.sqrt(self._variances.sum(axis=1)) * scale).tolist()
+
+    def value(self, key: str) -> float:
+        """A ratio's value; 0 when its denominator is not positive."""
+        return self._values[self._row[key]]
+
+    def estimate(self, key: str) -> Estimate:
+        """A ratio with its 90 % range, which does not reach below zero."""
+        ratio, row = self.ratios[key], self._row[key]
+        value, half = self._values[row], self._halves[row]
+        return Estimate(value=value, low=max(value - half, 0.0), high=min(value + half, ratio.most), unit=ratio.unit)
+
+    def figure(self, key: str) -> Figure:
+        """A ratio with its range and every line's contribution."""
+        row = self._row[key]
+        found = _contributions(self.batch, self._parts[row], self._held[row], self._variances[row])
+        return Figure(estimate=self.estimate(key), contributions=found if self._below[row] > 0 else ())
 
 
-def _contributions(batch: Batch, parts: Floats, variances: Floats) -> tuple[Contribution, ...]:
+def _contributions(batch: Batch, parts: Floats, below: Floats, variances: Floats) -> tuple[Contribution, ...]:
     whole, spread = sum(map(abs, parts.tolist())) or 1.0, float(variances.sum()) or 1.0
+    denominator = float(below.sum()) or 1.0
     found = [
         Contribution(
             line=w.line.id,
             name=w.ingredient.name,
             amount=amount,
             share=abs(amount) / whole,
+            against=held / denominator,
             spread_share=variance / spread,
         )
-        for w, amount, variance in zip(batch.lines, parts.tolist(), variances.tolist(), strict=True)
+        for w, amount, held, variance in zip(
+            batch.lines, parts.tolist(), below.tolist(), variances.tolist(), strict=True
+        )
         if amount or variance
     ]
-    return tuple(sorted(found, key=lambda c: (-c.share, -c.spread_share)))
+    return tuple(sorted(found, key=lambda c: (-c.share, -c.against, -c.spread_share)))

@@ -64,6 +64,8 @@ class Batch:
         lines: the n lines that count.
         grams, grams_sd: shape (n,).
         rows: row of each line's ingredient in the library, shape (n,).
+        same: 1.0 where two lines are of one ingredient, shape (n, n).
+        nothing: zeros, shape (n,).
         composition: amounts per g and their standard deviations, each shape (n, nutrients).
     """
 
@@ -72,8 +74,9 @@ class Batch:
         self.grams: Floats = np.array([w.grams.value for w in lines], dtype=float)
         self.grams_sd: Floats = np.array([w.grams.sd for w in lines], dtype=float)
         self.rows = np.array([library.index[w.ingredient.id] for w in lines], dtype=int)
-        # Lines of one ingredient share its uncertainty; ``groups`` numbers them.
-        _, self.groups = np.unique(self.rows, return_inverse=True)
+        # Lines of one ingredient share its uncertainty.
+        self.same: Floats = (self.rows[:, None] == self.rows[None, :]).astype(float)
+        self.nothing: Floats = np.zeros(len(lines))
         self.composition = library.values[self.rows], library.sds[self.rows]
         self._behaviour = library.behaviour[self.rows]
         self._behaviour_sds = library.behaviour_sds[self.rows]

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import hypot
 
 import numpy as np
 
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Coefficient, Estimate, total_ratio
+from substrata.formula.propagate import Estimate, Ratio, Sheet, total_ratio
 from substrata.formula.weighed import Batch
 from substrata.nutrition.energy import energy_per_gram
-from substrata.nutrition.net_carbs import net_carbs_per_gram
+from substrata.nutrition.net_carbs import CONVENTIONS, net_carbs_per_gram
 from substrata.quantities.spread import SDS_IN_HALF_90, Spread
-from substrata.settings import Convention, Settings
+from substrata.settings import Settings
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -54,57 +55,57 @@ _NUTRIENTS = {
     "saturates": "saturates_g",
     "sodium": "sodium_mg",
 }
+FIGURES = ("net_carbs", *_NUTRIENTS, "energy")
 
 
-def per_gram(key: str, batch: Batch, settings: Settings) -> tuple[Coefficient, str]:
-    """Per gram of each line, and the unit, of a figure of ``Facts`` by name.
+def piece_ratio(key: str, batch: Batch, formula: Formula, settings: Settings) -> Ratio:
+    """A figure of ``Facts`` a piece, as a ratio over the lines.
 
     Raises:
         KeyError: when ``Facts`` has no such figure.
     """
     if key == "net_carbs":
-        return net_carbs_per_gram(batch, settings.convention, settings.polyol_rule), "g"
+        return total_ratio(
+            batch, net_carbs_per_gram(batch, settings.convention, settings.polyol_rule), "g", 1 / formula.pieces
+        )
     if key == "energy":
-        return energy_per_gram(batch), "kcal"
+        return total_ratio(batch, energy_per_gram(batch), "kcal", 1 / formula.pieces)
     column = _NUTRIENTS[key]
-    return batch.nutrient(column), column.rpartition("_")[2]
+    return total_ratio(batch, batch.nutrient(column), column.rpartition("_")[2], 1 / formula.pieces)
 
 
-def nutrition(formula: Formula, batch: Batch, whole: dict[str, Estimate], settings: Settings) -> Nutrition:
-    """Scale the figures of the whole dough to every amount.
+def nutrition_ratios(batch: Batch, formula: Formula, settings: Settings) -> dict[str, Ratio]:
+    """All that ``nutrition`` reads from a sheet, a piece each."""
+    found = {key: piece_ratio(key, batch, formula, settings) for key in FIGURES}
+    for convention in CONVENTIONS:
+        per_gram = net_carbs_per_gram(batch, convention, settings.polyol_rule)
+        found[f"net_carbs_{convention}"] = total_ratio(batch, per_gram, "g", 1 / formula.pieces)
+    return found
+
+
+def nutrition(formula: Formula, sheet: Sheet) -> Nutrition:
+    """Scale the figures of a piece to every amount.
 
     Args:
         formula: gives pieces, serving and form.
-        batch: its weighed lines.
-        whole: figures of the whole dough by name, as of ``whole_dough``.
-        settings: the polyol rule.
+        sheet: holds what ``nutrition_ratios`` names.
     """
     loss = form_of(formula.form).bake_loss
-    dough = batch.dough_g
-    sd = float(np.sqrt((batch.grams_sd**2).sum()))
-    raw = Estimate(value=dough, low=dough - SDS_IN_HALF_90 * sd, high=dough + SDS_IN_HALF_90 * sd, unit="g")
-    baked = _baked(raw, loss)
-    piece = 1 / formula.pieces
-
-    def convention(key: Convention) -> Estimate:
-        return total_ratio(batch, net_carbs_per_gram(batch, key, settings.polyol_rule), "g", piece).estimate(batch)
-
-    per_dough = 100 / dough if dough else 0.0
+    batch, dough = sheet.batch, sheet.batch.dough_g
+    half = SDS_IN_HALF_90 * float(np.sqrt((batch.grams_sd**2).sum()))
+    raw = Estimate(value=dough, low=dough - half, high=dough + half, unit="g")
+    weight = scaled(_baked(raw, loss), 1 / formula.pieces)
+    piece = {key: sheet.estimate(key) for key in FIGURES}
+    per_dough = 100 * formula.pieces / dough if dough else 0.0
     return Nutrition(
-        piece=_facts(baked, whole, piece),
-        serving=_facts(baked, whole, piece * formula.serving_pieces),
-        dough_100g=_facts(raw, whole, per_dough, exact_grams=100.0),
-        baked_100g=_per_100_baked(whole, dough, loss),
-        net_carbs_us=convention("us"),
-        net_carbs_eu=convention("eu"),
-        net_carbs_total=convention("total"),
+        piece=_facts(weight, piece, 1.0),
+        serving=_facts(weight, piece, formula.serving_pieces),
+        dough_100g=_facts(raw, piece, per_dough, exact_grams=100.0),
+        baked_100g=_per_100_baked(piece, per_dough, loss),
+        net_carbs_us=sheet.estimate("net_carbs_us"),
+        net_carbs_eu=sheet.estimate("net_carbs_eu"),
+        net_carbs_total=sheet.estimate("net_carbs_total"),
     )
-
-
-def whole_dough(batch: Batch, settings: Settings) -> dict[str, Estimate]:
-    """Every figure of ``Facts`` but its grams, for the whole dough."""
-    keys = (*_NUTRIENTS, "net_carbs", "energy")
-    return {key: total_ratio(batch, *per_gram(key, batch, settings)).estimate(batch) for key in keys}
 
 
 def scaled(estimate: Estimate, factor: float) -> Estimate:
@@ -116,7 +117,7 @@ def scaled(estimate: Estimate, factor: float) -> Estimate:
 
 def _baked(raw: Estimate, loss: Spread) -> Estimate:
     left = 1 - loss.value
-    half = float(np.hypot((raw.high - raw.low) / 2 * left, raw.value * (loss.high - loss.low) / 2))
+    half = float(hypot((raw.high - raw.low) / 2 * left, raw.value * (loss.high - loss.low) / 2))
     return Estimate(value=raw.value * left, low=raw.value * left - half, high=raw.value * left + half, unit="g")
 
 
@@ -129,18 +130,16 @@ def _facts(grams: Estimate, whole: dict[str, Estimate], factor: float, exact_gra
     return Facts(grams=weight, **{name: scaled(estimate, factor) for name, estimate in whole.items()})
 
 
-def _per_100_baked(whole: dict[str, Estimate], dough: float, loss: Spread) -> Facts:
+def _per_100_baked(piece: dict[str, Estimate], per_dough: float, loss: Spread) -> Facts:
     """Per 100 g baked: what the oven takes is water, and how much of it is uncertain too."""
+    factor = per_dough / (1 - loss.value)
+    relative = (loss.high - loss.low) / 2 / (1 - loss.value)
 
     def widened(estimate: Estimate) -> Estimate:
-        if not dough:
-            return scaled(estimate, 0.0)
-        factor = 100 / (dough * (1 - loss.value))
-        relative = (loss.high - loss.low) / 2 / (1 - loss.value)
         middle = estimate.value * factor
-        below = float(np.hypot((estimate.value - estimate.low) * factor, middle * relative))
-        above = float(np.hypot((estimate.high - estimate.value) * factor, middle * relative))
+        below = hypot((estimate.value - estimate.low) * factor, middle * relative)
+        above = hypot((estimate.high - estimate.value) * factor, middle * relative)
         return Estimate(value=middle, low=max(middle - below, 0.0), high=middle + above, unit=estimate.unit)
 
     exact = Estimate(value=100.0, low=100.0, high=100.0, unit="g")
-    return Facts(grams=exact, **{name: widened(estimate) for name, estimate in whole.items()})
+    return Facts(grams=exact, **{name: widened(estimate) for name, estimate in piece.items()})

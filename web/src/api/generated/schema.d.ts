@@ -470,6 +470,10 @@ export interface components {
              * @enum {string}
              */
             window_source: "target" | "form" | "matrix" | "none";
+            /** Word Against */
+            word_against: string;
+            /** Word Share */
+            word_share: string;
         };
         /**
          * CapReading
@@ -526,6 +530,8 @@ export interface components {
          * @description What one line brings to a figure and to its spread.
          */
         Contribution: {
+            /** Against */
+            against: number;
             /** Amount */
             amount: number;
             /** Line */
@@ -717,6 +723,22 @@ export interface components {
             role: string;
             /** Source */
             source: string;
+        };
+        /**
+         * IngredientQuery
+         * @description A few typed letters.
+         */
+        IngredientQuery: {
+            /**
+             * Limit
+             * @default 12
+             */
+            limit: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
         };
         /**
          * KitchenIn
@@ -1141,6 +1163,37 @@ export interface components {
             items: components["schemas"]["ShelfOut"][];
             /** Total */
             total: number;
+        };
+        /**
+         * ShelfQuery
+         * @description What to look for on the shelf.
+         */
+        ShelfQuery: {
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /**
+             * Form
+             * @default
+             */
+            form: string;
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
         };
         /**
          * StratumOut

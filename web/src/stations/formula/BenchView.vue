@@ -76,7 +76,8 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
   flex-direction: column;
   gap: 12px;
   min-width: 0;
-  padding: 14px 12px 40px 0;
+  margin-left: -6px;
+  padding: 14px 12px 40px 6px;
   overflow-y: auto;
   scrollbar-width: thin;
 }

@@ -83,7 +83,7 @@ function add(): void {
         <template v-else>
           <span class="said">{{ row.text }}</span>
           <span v-if="row.status === 'read'" class="means">
-            <template v-for="(line, i) in row.lines" :key="line.id">{{ i ? ' + ' : '' }}<b>{{ nameOf(line.ingredient) }}</b> {{ line.entered }}<span v-if="line.note" class="note"> {{ line.note }}</span></template>
+            <template v-for="(line, i) in row.lines" :key="line.id">{{ i ? ' + ' : '' }}<b>{{ nameOf(line.ingredient) }}</b> {{ line.entered }}<span v-if="line.note" class="note beside">{{ line.note }}</span></template>
             <span v-if="row.problem" class="act"> · {{ row.problem.what }}</span>
           </span>
           <span v-else class="means">
@@ -141,6 +141,10 @@ li + li {
 
 .said {
   color: var(--ink-2);
+}
+
+.beside {
+  margin-left: 6px;
 }
 
 .near {

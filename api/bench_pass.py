@@ -1,0 +1,75 @@
+"""A minute's pass to the analysis endpoint, so that a dragging finger does not ask the database who it is.
+
+The endpoint keeps nothing and shows nothing but figures of the document it was sent; what a kitchen decides
+there is only by which conventions they are made. So a signed cookie that holds these choices for one person
+and one kitchen stands in for the session for a minute; without it the session and the membership are looked
+up as everywhere else, and a new pass is handed out.
+"""
+
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from django.core import signing
+from django.http import HttpRequest, HttpResponse
+from ninja.security.session import SessionAuth
+
+from api.person import person
+from kitchen.services.access import membership
+from kitchen.services.judging import core_settings
+from substrata import Settings
+
+COOKIE = "bench"
+SECONDS = 60
+_SALT = "substrata.bench"
+
+
+@dataclass(frozen=True, kw_only=True)
+class BenchPass:
+    """By which choices a kitchen's documents are judged."""
+
+    kitchen_id: int
+    settings: Settings
+
+
+class BenchAuth(SessionAuth):
+    """A valid pass for the kitchen of the address, else the session. Requests are CSRF-checked either way."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """Whoever may ask for an analysis; None refuses."""
+        return _read(request) or super().authenticate(request, key)
+
+
+def choices(request: HttpRequest, kitchen_id: int) -> tuple[Settings, bool]:
+    """The kitchen's choices, and whether a new pass should be handed out.
+
+    Raises:
+        NotFound: when the kitchen is not the person's.
+    """
+    known = _read(request)
+    if known is not None and known.kitchen_id == kitchen_id:
+        return known.settings, False
+    return core_settings(membership(person(request), kitchen_id).kitchen), True
+
+
+def hand_out(response: HttpResponse, kitchen_id: int, settings: Settings, *, secure: bool) -> None:
+    """Put a fresh pass into the response."""
+    value = signing.dumps({"kitchen": kitchen_id, "settings": asdict(settings)}, salt=_SALT)
+    response.set_cookie(
+        COOKIE, value, max_age=SECONDS, path="/api/kitchens", httponly=True, samesite="Strict", secure=secure
+    )
+
+
+def take_back(response: HttpResponse) -> None:
+    """Forget the pass: the kitchen's choices have changed."""
+    response.delete_cookie(COOKIE, path="/api/kitchens", samesite="Strict")
+
+
+def _read(request: HttpRequest) -> BenchPass | None:
+    value = request.COOKIES.get(COOKIE)
+    if not value:
+        return None
+    try:
+        held = signing.loads(value, salt=_SALT, max_age=SECONDS)
+        return BenchPass(kitchen_id=held["kitchen"], settings=Settings(**held["settings"]))
+    except (signing.BadSignature, KeyError, TypeError):
+        return None
