@@ -5,11 +5,20 @@ from typing import Any
 import orjson
 from django.http import HttpRequest
 from ninja import NinjaAPI
+from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
 from api.routers import formula, kitchens, pantry
+
+
+class OrjsonParser(Parser):
+    """JSON by orjson, which refuses half characters that could not be written again."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        """Read the body."""
+        return orjson.loads(request.body)
 
 
 class OrjsonRenderer(BaseRenderer):
@@ -22,7 +31,9 @@ class OrjsonRenderer(BaseRenderer):
         return orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY)
 
 
-api = NinjaAPI(title="Substrata", version="1", renderer=OrjsonRenderer(), auth=django_auth, docs_url=None)
+api = NinjaAPI(
+    title="Substrata", version="1", renderer=OrjsonRenderer(), parser=OrjsonParser(), auth=django_auth, docs_url=None
+)
 connect(api)
 api.add_router("", kitchens.router)
 api.add_router("", pantry.router)

@@ -48,7 +48,7 @@ def remedy_for(
     wanted = _aim(window, state)
     for candidate in _levers(key, state, batch):
         found = _move(candidate, ratio_of, wanted, batch, library)
-        if found is not None:
+        if found is not None and _mends(found, candidate, ratio_of, window, batch, library):
             return found
     return None
 
@@ -112,6 +112,17 @@ def _levers(key: str, state: str, batch: Batch) -> list[_Lever]:
         "salt": of("salt") + of("salt-flaked"),
     }.get(key, [])
     return own + ([_Lever(index=None, ingredient=new)] if new else [])
+
+
+def _mends(remedy: Remedy, lever: _Lever, ratio_of: RatioOf, window: Window, batch: Batch, library: Library) -> bool:
+    """Whether the weight, rounded to the scale, really lies inside: on a small dough a step may be too coarse."""
+    if lever.index is None:
+        batch = batch.joined_by(lever.ingredient, library)
+    weights = batch.grams.copy()
+    weights[len(weights) - 1 if lever.index is None else lever.index] = remedy.grams
+    value = ratio_of(batch).value(weights)
+    above = window.low is None or value >= window.low
+    return above and (window.high is None or value <= window.high)
 
 
 def _move(lever: _Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library: Library) -> Remedy | None:

@@ -43,7 +43,7 @@ def held_water(available: float, demand: float) -> float:
     """Smooth minimum of the water there is and the water that could be held, g.
 
     >>> round(held_water(570.0, 843.0))
-    469
+    464
     >>> held_water(100.0, 0.0)
     0.0
     """

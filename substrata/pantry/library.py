@@ -92,17 +92,13 @@ def build_library(
     """
     flags = {row.text("flag") for row in read_table("allergens.csv")}
     roles = {row.text("role") for row in read_table("roles.csv")}
-    ids = {row.text("id") for row in composition}
+    ids = _ids(composition)
     behaviours = _behaviours(behaviour, ids)
     weights = _measures(measures, ids)
     names = _aliases(aliases, ids)
-    seen: set[str] = set()
     ingredients = []
     for row in composition:
         key = row.text("id")
-        if key in seen:
-            raise row.error("the ingredient appears twice", got=key)
-        seen.add(key)
         strange = set(row.text("flags").split()) - flags
         if strange:
             raise row.error("unknown flag", got=", ".join(strange), allowed="a flag of allergens.csv")
@@ -110,6 +106,16 @@ def build_library(
             raise row.error("unknown role", got=row.text("role"), allowed="a role of roles.csv")
         ingredients.append(_ingredient(row, behaviours.get(key, {}), weights.get(key, {}), names.get(key, ())))
     return Library(ingredients)
+
+
+def _ids(rows: Sequence[Row]) -> set[str]:
+    found: set[str] = set()
+    for row in rows:
+        key = row.text("id")
+        if key in found:
+            raise row.error("the ingredient appears twice", got=key)
+        found.add(key)
+    return found
 
 
 def _ingredient(

@@ -1,0 +1,103 @@
+"""Every endpoint of the contract as an outsider, as a viewer and signed out."""
+
+import json
+from pathlib import Path
+
+import pytest
+from django.test import Client
+
+from api.app import api
+from tests.api.conftest import Caller
+from tests.conftest import sample
+
+CONTRACT = Path(__file__).parents[2] / "api" / "openapi.json"
+OPERATIONS = [
+    (method.upper(), path, operation["operationId"])
+    for path, methods in json.loads(CONTRACT.read_text(encoding="utf8"))["paths"].items()
+    for method, operation in methods.items()
+]
+OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
+READS = {"shelf", "open_formula", "versions", "version", "compare", "analyse", "paste", "members"}
+BODIES = {
+    "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
+    "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},
+    "change_settings": {"units": "us"}, "add_member": {"email": "outsider@kitchen.test", "role": "owner"}, "open_kitchen": {"name": "x"},
+}  # fmt: skip
+
+
+def place(path, kitchen, made):
+    values = {
+        "kitchen_id": kitchen.pk,
+        "formula_id": made.pk,
+        "number": 1,
+        "person_id": kitchen.memberships.first().user_id,
+    }
+    address = path.format(**values)
+    return f"{address}?before=1&after=0" if path.endswith("/compare") else address
+
+
+def test_the_committed_contract_is_the_one_the_code_serves():
+    served = api.get_openapi_schema(path_prefix="/api/")
+    assert json.loads(json.dumps(served)) == json.loads(CONTRACT.read_text(encoding="utf8"))
+
+
+def test_operation_ids_are_explicit_and_unique():
+    ids = [operation for _, _, operation in OPERATIONS]
+    assert len(set(ids)) == len(ids)
+    assert not [i for i in ids if i.startswith("api_")]
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_signed_out_nobody_gets_in(caller, kitchen, made, method, path, operation):
+    reply = Caller()(method, place(path, kitchen, made), BODIES.get(operation))
+    assert reply.status_code == 401
+    assert reply["Content-Type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), [o for o in OPERATIONS if o[2] not in OWN])
+def test_an_outsider_finds_nothing(caller, kitchen, made, method, path, operation):
+    assert caller("outsider")(method, place(path, kitchen, made), BODIES.get(operation)).status_code == 404
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), [o for o in OPERATIONS if o[2] not in OWN])
+def test_a_viewer_reads_and_changes_nothing(caller, kitchen, made, method, path, operation):
+    status = caller("viewer")(method, place(path, kitchen, made), BODIES.get(operation)).status_code
+    # A version that was never kept is not there for anybody.
+    assert status in ((200, 404) if operation in READS else (403,))
+
+
+def test_a_forged_request_from_another_site_is_refused(people, kitchen):
+    strict = Caller(people["baker"], enforce_csrf_checks=True)
+    assert strict("POST", f"/api/kitchens/{kitchen.pk}/formulas", sample()).status_code == 403
+    assert strict("POST", f"/api/kitchens/{kitchen.pk}/analyse", sample()).status_code == 403
+
+
+def test_a_bench_pass_is_for_one_kitchen_and_dies_when_tampered_with(people, kitchen):
+    baker = Caller(people["baker"])
+    path = f"/api/kitchens/{kitchen.pk}/analyse"
+    assert baker("POST", path, sample()).status_code == 200
+    value = baker.client.cookies["bench"].value
+    elsewhere = people["outsider"].memberships.get().kitchen
+
+    def bearer(cookie, where):
+        other = Caller()
+        other.client.cookies["bench"] = cookie
+        return other("POST", where, sample()).status_code
+
+    assert bearer(value, path) == 200
+    assert bearer(value, f"/api/kitchens/{elsewhere.pk}/analyse") == 401
+    assert bearer(value[:-2] + "xx", path) == 401
+    assert bearer(value, f"/api/kitchens/{kitchen.pk}/formulas") == 401
+
+
+def test_changed_settings_take_the_pass_back(people, kitchen):
+    baker = Caller(people["baker"])
+    baker("POST", f"/api/kitchens/{kitchen.pk}/analyse", sample())
+    baker("PATCH", f"/api/kitchens/{kitchen.pk}", {"convention": "total"})
+    assert baker("POST", f"/api/kitchens/{kitchen.pk}/analyse", sample()).json()["basis"]["convention"] == "total"
+
+
+def test_the_page_carries_a_content_security_policy_without_inline_script(db):
+    policy = Client().get("/formula")["Content-Security-Policy"]
+    assert "default-src 'self'" in policy
+    assert "script-src" not in policy or "unsafe" not in policy.split("script-src")[1].split(";")[0]

@@ -1,0 +1,68 @@
+"""The app as a baker meets it: Debian's Chromium against a live server with the built page."""
+
+import os
+
+import pytest
+from django.core.cache import cache
+
+from kitchen.demo.load import BAKER, DEMO_PASSWORD, PARTNER, load_demo
+
+FLAGS = (
+    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+)  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args):
+    chromium = os.environ.get("SUBSTRATA_CHROMIUM", "/usr/bin/chromium")
+    return {**browser_type_launch_args, "executable_path": chromium, "args": list(FLAGS)}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}}
+
+
+@pytest.fixture
+def site(live_server, transactional_db):
+    """The address of a server with the demo kitchen."""
+    cache.clear()
+    load_demo()
+    return live_server.url
+
+
+def sign_in(page, site, email=BAKER):
+    page.goto(f"{site}/formula")
+    page.get_by_label("Address").fill(email)
+    page.get_by_label("Password").fill(DEMO_PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", name="Formulas").wait_for()
+
+
+@pytest.fixture
+def shelf(page, site):
+    """A page signed in, at the shelf, that fails the test on any script error."""
+    errors = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    sign_in(page, site)
+    yield page
+    assert errors == []
+
+
+@pytest.fixture
+def bench(shelf):
+    """The celeriac flatbread on the bench, judged."""
+    shelf.get_by_role("link", name="Celeriac flatbread").click()
+    shelf.locator("[data-bracket=water_fill]").wait_for()
+    return shelf
+
+
+@pytest.fixture
+def partner(browser, browser_context_args, site):
+    """A second person in a browser of their own."""
+    context = browser.new_context(**browser_context_args)
+    page = context.new_page()
+    sign_in(page, site, PARTNER)
+    yield page
+    context.close()

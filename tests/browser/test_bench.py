@@ -1,0 +1,241 @@
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from kitchen.models import Draft, FormulaVersion
+
+pytestmark = pytest.mark.browser
+LIST = "1 1/2 cups almond flour\n2 T psyllium husk powder\n2 lg eggs + 2 whites\n1/2 cup peanut butter\n3/4 tsp salt\n1 cup warm water"
+
+
+def bracket(page, key):
+    return page.locator(f"[data-bracket={key}]")
+
+
+def line(page, key):
+    return page.locator(f"[data-line='{key}']")
+
+
+def weighs(page, key):
+    return line(page, key).locator("[data-column=weighed]")
+
+
+def draft(name):
+    return Draft.objects.get(formula__name=name).document
+
+
+def saved(page):
+    expect(page.get_by_role("button", name=re.compile(r"· (draft|kept)$"))).to_be_visible()
+
+
+def pull(page, key, by):
+    grip = page.locator(f"[data-grip='{key}']")
+    box = grip.bounding_box()
+    x, y = box["x"] + 60, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(1, 9):
+        page.mouse.move(x, y + by * step / 8)
+    page.mouse.up()
+
+
+def test_a_baker_pastes_a_list_and_sees_it_balance(shelf):
+    shelf.get_by_role("button", name="Paste a list").click()
+    shelf.get_by_label("Ingredient list").fill(LIST)
+    expect(shelf.get_by_text("not sure which ingredient is meant")).to_be_visible()
+    shelf.get_by_role("button", name="Add 6 lines").click()
+    # What could not be read stays in the box.
+    expect(shelf.get_by_label("Ingredient list")).to_have_value("1/2 cup peanut butter")
+    shelf.get_by_role("button", name="Almond butter").click()
+    shelf.get_by_role("button", name="Add 1 line").click()
+    expect(weighs(shelf, "almond-flour")).to_have_value("159")
+    expect(weighs(shelf, "egg-white")).to_have_value("66")
+    expect(shelf.get_by_text("g net carbs").first).to_be_visible()
+    expect(shelf.locator(".stratum")).to_have_count(7)
+    saved(shelf)
+    shelf.reload()
+    expect(weighs(shelf, "almond-flour")).to_have_value("159")
+
+
+def test_pulling_a_stratum_changes_its_grams_and_the_bracket_answers_and_one_undo_takes_it_back(bench):
+    before = bracket(bench, "water_fill").locator("b").inner_text()
+    pull(bench, "water", 40)
+    expect(weighs(bench, "water")).not_to_have_value("70")
+    expect(bracket(bench, "water_fill").locator("b")).not_to_have_text(before)
+    bench.keyboard.press("Control+z")
+    expect(weighs(bench, "water")).to_have_value("70")
+    expect(bracket(bench, "water_fill").locator("b")).to_have_text(before)
+    bench.get_by_role("button", name="Redo").click()
+    expect(weighs(bench, "water")).not_to_have_value("70")
+
+
+def test_a_locked_stratum_does_not_move(bench):
+    pull(bench, "celeriac-boiled", 40)
+    expect(weighs(bench, "celeriac-boiled")).to_have_value("240")
+
+
+def test_the_offered_remedy_brings_the_bracket_inside(bench):
+    expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "high")
+    bracket(bench, "water_fill").get_by_role("button", name=re.compile("g water$")).click()
+    expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "in")
+
+
+def test_a_bracket_tells_where_it_comes_from_and_takes_a_target(bench):
+    salt = bracket(bench, "salt")
+    salt.get_by_role("button", name=re.compile("Salt")).click()
+    expect(salt.get_by_role("row", name=re.compile("Salt, fine"))).to_be_visible()
+    salt.get_by_label("to").fill("0.8")
+    salt.get_by_label("from").fill("0.5")
+    salt.get_by_label("from").press("Enter")
+    expect(salt).to_have_attribute("data-state", "high")
+    expect(salt.get_by_text("your target")).to_be_visible()
+    saved(bench)
+    assert draft("Celeriac flatbread")["targets"]["salt"] == {"low": 0.5, "high": 0.8}
+    salt.get_by_role("button", name="house window").click()
+    expect(salt).to_have_attribute("data-state", "in")
+
+
+def test_amounts_are_typed_in_any_unit_and_a_wrong_one_says_what_is_allowed(bench):
+    measured = line(bench, "water").locator("[data-column=measured]")
+    measured.fill("1/4 cup")
+    measured.press("Enter")
+    expect(weighs(bench, "water")).to_have_value("59")
+    weighs(bench, "salt").fill("some")
+    weighs(bench, "salt").press("Tab")
+    expect(line(bench, "salt").get_by_role("alert")).to_contain_text("allowed")
+    weighs(bench, "salt").fill("1,5")
+    weighs(bench, "salt").press("Enter")
+    expect(line(bench, "salt").get_by_role("alert")).to_have_count(0)
+    expect(weighs(bench, "salt")).to_have_value("1.5")
+
+
+def test_arrow_keys_step_enter_goes_down_and_alt_arrow_moves_the_line(bench):
+    egg = weighs(bench, "egg")
+    egg.focus()
+    egg.press("ArrowUp")
+    expect(egg).to_have_value("150")
+    egg.press("Enter")
+    expect(weighs(bench, "gruyere")).to_be_focused()
+    bench.keyboard.press("Alt+ArrowUp")
+    expect(bench.locator("[data-row='4']")).to_have_attribute("data-line", "gruyere")
+
+
+def test_a_line_is_added_by_a_few_letters_and_taken_out_with_an_undo(bench):
+    bench.keyboard.press("/")
+    bench.keyboard.type("12 g xanth")
+    bench.get_by_role("option", name=re.compile("Xanthan")).wait_for()
+    bench.keyboard.press("Enter")
+    expect(weighs(bench, "xanthan")).to_have_value("12")
+    expect(bench.locator("[data-code=xanthan-over-cap]")).to_be_visible()
+    line(bench, "xanthan").hover()
+    line(bench, "xanthan").get_by_role("button", name="Take out").click()
+    expect(line(bench, "xanthan")).to_have_count(0)
+    bench.get_by_role("button", name="Put back").click()
+    expect(line(bench, "xanthan")).to_have_count(1)
+
+
+def test_a_version_is_kept_and_two_stand_side_by_side(bench):
+    bench.get_by_role("button", name=re.compile("^v3")).click()
+    expect(bench.get_by_text("Draft since v3:")).to_be_visible()
+    bench.get_by_label("Note for the version").fill("wetter")
+    bench.get_by_role("button", name="Keep as v4").click()
+    expect(bench.get_by_text("Kept as v4.")).to_be_visible()
+    expect(bench.get_by_role("button", name="v4 · kept")).to_be_visible()
+    bench.get_by_role("button", name="beside v3").click()
+    expect(bench.get_by_role("row", name=re.compile("Water 30 g 70 g"))).to_be_visible()
+    version = FormulaVersion.objects.get(formula__name="Celeriac flatbread", number=4)
+    assert version.note == "wetter"
+    assert version.changes == ["Water 30 → 70 g, + 133 %"]
+
+
+def test_two_people_do_not_overwrite_each_other(bench, partner):
+    partner.goto(bench.url)
+    weighs(partner, "salt").fill("9")
+    weighs(partner, "salt").press("Enter")
+    saved(partner)
+    weighs(bench, "water").fill("33")
+    weighs(bench, "water").press("Enter")
+    banner = bench.get_by_role("alert").filter(has_text="saved this formula in between")
+    expect(banner).to_contain_text("Salt, fine 5 → 9 g")
+    assert draft("Celeriac flatbread")["lines"][6]["grams"] == 70
+    banner.get_by_role("button", name="Keep mine").click()
+    expect(banner).to_have_count(0)
+    saved(bench)
+    assert draft("Celeriac flatbread")["lines"][6]["grams"] == 33
+
+
+def test_work_that_could_not_be_sent_survives_a_reload(bench):
+    bench.route("**/draft", lambda route: route.abort())
+    weighs(bench, "water").fill("44")
+    weighs(bench, "water").press("Enter")
+    expect(bench.get_by_role("button", name=re.compile("kept here, not sent"))).to_be_visible()
+    bench.unroute("**/draft")
+    bench.reload()
+    expect(weighs(bench, "water")).to_have_value("44")
+    saved(bench)
+    assert draft("Celeriac flatbread")["lines"][6]["grams"] == 44
+
+
+def test_stale_answers_do_not_overtake_the_hand(bench):
+    """Answers are slowed; after the last move the figures are those of the last weight."""
+    bench.route("**/analyse", lambda route: (bench.wait_for_timeout(60), route.continue_()))
+    for value in ("90", "20", "120", "31"):
+        weighs(bench, "water").fill(value)
+        weighs(bench, "water").press("Enter")
+    expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "in")
+    bench.unroute("**/analyse")
+
+
+def test_the_command_box_finds_and_goes(bench):
+    bench.keyboard.press("Control+k")
+    bench.keyboard.type("market rolls")
+    bench.get_by_role("option", name=re.compile("Market rolls")).wait_for()
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_label("Name of the formula")).to_have_value("Market rolls, egg-free")
+    bench.go_back()
+    expect(bench.get_by_label("Name of the formula")).to_have_value("Celeriac flatbread")
+
+
+def test_units_convention_and_theme_are_switched_where_one_looks_for_them(bench):
+    bench.get_by_role("button", name=re.compile("Units")).click()
+    expect(weighs(bench, "egg")).to_have_value("3.53")
+    bench.get_by_role("button", name=re.compile("Kitchen:")).click()
+    bench.get_by_role("radio", name=re.compile("^total")).check()
+    expect(bracket(bench, "net_carbs")).to_contain_text("total")
+    bench.get_by_role("button", name=re.compile("Dark theme")).click()
+    expect(bench.locator("html")).to_have_attribute("data-theme", "dark")
+
+
+def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
+    cards = shelf.locator(".grid .card")
+    expect(cards).to_have_count(10)
+    shelf.get_by_label("Find a formula").fill("seed")
+    expect(cards).to_have_count(2)
+    shelf.get_by_label("Find a formula").fill("")
+    shelf.get_by_label("Form", exact=True).select_option("cracker")
+    expect(cards).to_have_count(2)
+    cards.first.hover()
+    cards.first.get_by_role("button", name="put away").click()
+    expect(cards).to_have_count(1)
+    shelf.get_by_role("button", name="Undo").click()
+    expect(cards).to_have_count(2)
+    cards.first.hover()
+    cards.first.get_by_role("button", name="fork").click()
+    expect(shelf.get_by_label("Name of the formula")).to_have_value(re.compile("another way"))
+
+
+def test_signing_out_closes_the_door(shelf):
+    shelf.get_by_role("button", name=re.compile("Kitchen:")).click()
+    shelf.get_by_role("button", name="Sign out").click()
+    expect(shelf.get_by_role("button", name="Sign in")).to_be_visible()
+    shelf.goto(shelf.url.replace("/sign-in", "/formula"))
+    expect(shelf.get_by_role("button", name="Sign in")).to_be_visible()
+
+
+def test_a_huge_paste_is_refused_and_stays_in_the_box(bench):
+    bench.get_by_role("button", name="paste a list").click()
+    box = bench.get_by_label("Ingredient list")
+    box.evaluate("(e) => { e.value = 'x'.repeat(10_000_000); e.dispatchEvent(new Event('input')) }")
+    expect(bench.get_by_role("alert").filter(has_text="million characters")).to_be_visible()
+    assert box.evaluate("(e) => e.value.length") == 10_000_000

@@ -1,0 +1,89 @@
+import pytest
+
+from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove_demo
+from kitchen.errors import Forbidden, NotFound, Refused
+from kitchen.jobs import refresh_shelf
+from kitchen.models import Formula, Kitchen, Membership
+from kitchen.services import formulas, kitchens
+from kitchen.services.judging import core_settings, judge
+from tests.conftest import sample
+
+pytestmark = pytest.mark.django_db
+
+
+def test_an_owner_lets_people_in_and_out(people, kitchen):
+    kitchens.add_member(people["owner"], kitchen.pk, "OUTSIDER@kitchen.test", "baker")
+    assert Membership.objects.get(user=people["outsider"], kitchen=kitchen).role == "baker"
+    kitchens.remove_member(people["owner"], kitchen.pk, people["outsider"].pk)
+    assert not Membership.objects.filter(user=people["outsider"], kitchen=kitchen).exists()
+
+
+def test_a_kitchen_keeps_an_owner(people, kitchen):
+    for act in (
+        lambda: kitchens.add_member(people["owner"], kitchen.pk, "owner@kitchen.test", "viewer"),
+        lambda: kitchens.remove_member(people["owner"], kitchen.pk, people["owner"].pk),
+    ):
+        with pytest.raises(Refused, match="needs an owner"):
+            act()
+
+
+@pytest.mark.parametrize(
+    ("email", "role", "field"), [("nobody@kitchen.test", "baker", "email"), ("baker@kitchen.test", "king", "role")]
+)
+def test_a_person_or_role_that_is_not_there_is_refused(people, kitchen, email, role, field):
+    with pytest.raises(Refused) as refusal:
+        kitchens.add_member(people["owner"], kitchen.pk, email, role)
+    assert refusal.value.field == field
+
+
+@pytest.mark.parametrize(("who", "error"), [("baker", Forbidden), ("viewer", Forbidden), ("outsider", NotFound)])
+def test_only_an_owner_lets_people_in(people, kitchen, who, error):
+    with pytest.raises(error):
+        kitchens.add_member(people[who], kitchen.pk, "outsider@kitchen.test", "baker")
+
+
+@pytest.mark.parametrize(
+    ("field", "value"), [("spoons", "imperial"), ("convention", ""), ("name", "  "), ("name", "x" * 81)]
+)
+def test_a_setting_outside_its_choices_is_refused(people, kitchen, field, value):
+    with pytest.raises(Refused) as refusal:
+        kitchens.change_settings(people["baker"], kitchen.pk, {field: value})
+    assert refusal.value.field == field
+
+
+def test_a_changed_convention_makes_the_shelf_cards_anew(people, kitchen):
+    made = formulas.create_formula(people["baker"], kitchen.pk, sample())
+    before = made.formula.card["net_carbs"]
+    kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
+    assert refresh_shelf() == 1
+    card = Formula.objects.get().card
+    assert card["net_carbs"] > before
+    assert card["convention"] == "total"
+    assert refresh_shelf() == 0
+
+
+def test_the_demo_tells_stories_and_its_last_versions_are_sound():
+    """Every kept last version lies inside all its brackets by our own model, over many forms."""
+    kitchen = load_demo()
+    shelf = Formula.objects.filter(kitchen=kitchen)
+    assert shelf.count() == len(demo_formulas()) >= 8
+    assert len({f.form for f in shelf}) >= 7
+    for formula in shelf:
+        versions = list(formula.versions.all())
+        assert 2 <= len(versions) <= 3
+        assert all(v.note for v in versions)
+        assert all(v.changes for v in versions[:-1])
+        judged = judge(core_settings(kitchen), versions[0].document)
+        assert not judged.problems
+        assert [b.key for b in judged.brackets if b.state in ("low", "high")] == [], formula.name
+        assert not [w.code for w in judged.warnings if w.severity == "act"], formula.name
+
+
+def test_the_demo_can_be_put_back_without_touching_other_kitchens(people):
+    load_demo()
+    remove_demo()
+    assert not Kitchen.objects.filter(name=DEMO_NAME).exists()
+    assert not Membership.objects.filter(user__email=BAKER).exists()
+    assert people["owner"].memberships.exists()
+    load_demo()
+    assert Kitchen.objects.filter(name=DEMO_NAME).count() == 1

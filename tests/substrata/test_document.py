@@ -1,0 +1,144 @@
+import copy
+import json
+import math
+from pathlib import Path
+
+import jsonschema
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from substrata import Settings, load_library, read_document, write_document
+from substrata.errors import FormulaError
+from substrata.formula.difference import differences
+from substrata.formula.document import document_schema
+from substrata.formula.form import forms, roles
+
+SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "formula.schema.json"
+DOCUMENT = {
+    "substrata": 1,
+    "name": "Rolls",
+    "notes": "warm water",
+    "form": {"kind": "bun", "pieces": 6, "serving_pieces": 2, "diameter_mm": 90},
+    "lines": [
+        {"id": "a", "ingredient": "almond-flour", "entered": "1 cup", "grams": 106, "colour": "pale"},
+        {"id": "p", "ingredient": "psyllium-powder", "grams": 27, "locked": True, "treatment": "sifted"},
+        {"id": "w", "ingredient": "water", "grams": 200},
+    ],
+    "targets": {"net_carbs": {"low": None, "high": 4}},
+    "bake": {"stages": [{"kind": "bake", "minutes": 35}]},
+}
+
+
+def changed(path, value):
+    document = copy.deepcopy(DOCUMENT)
+    *way, last = path
+    place = document
+    for step in way:
+        place = place[step]
+    place[last] = value
+    return document
+
+
+def test_the_committed_schema_is_the_one_the_core_writes_and_it_accepts_what_the_core_writes():
+    assert json.loads(SCHEMA.read_text(encoding="utf8")) == document_schema()
+    jsonschema.Draft202012Validator.check_schema(document_schema())
+    jsonschema.validate(write_document(read_document(DOCUMENT)), document_schema())
+
+
+def test_a_round_trip_keeps_everything_and_unknown_keys_too():
+    written = write_document(read_document(DOCUMENT))
+    assert written["bake"] == DOCUMENT["bake"]
+    assert written["lines"][0]["colour"] == "pale"
+    assert written["form"]["diameter_mm"] == 90
+    assert read_document(written) == read_document(DOCUMENT)
+    assert write_document(read_document(written)) == written
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "field"),
+    [
+        (("substrata",), 9, "substrata"),
+        (("form",), "bun", "form"),
+        (("form", "kind"), "brick", "form"),
+        (("form", "pieces"), 0, "pieces"),
+        (("form", "pieces"), 2.5, "pieces"),
+        (("form", "pieces"), math.nan, "pieces"),
+        (("form", "pieces"), True, "pieces"),
+        (("lines",), {}, "lines"),
+        (("lines", 1, "grams"), math.inf, "grams"),
+        (("lines", 1, "grams"), "27", "grams"),
+        (("lines", 1, "role"), "glue", "role"),
+        (("lines", 1, "id"), "a", "id"),
+        (("lines", 1, "id"), "", "id"),
+        (("lines", 1, "note"), "x" * 600, "note"),
+        (("lines", 1, "note"), "\x00", "note"),
+        (("lines", 1, "locked"), "yes", "locked"),
+        (("name",), 7, "name"),
+        (("targets", "salt"), {"low": 2, "high": 1}, "targets.salt"),
+        (("targets",), [], "targets"),
+    ],
+)
+def test_a_refusal_names_the_field_and_what_is_allowed(path, value, field):
+    with pytest.raises(FormulaError) as refusal:
+        read_document(changed(path, value))
+    assert refusal.value.field == field
+    assert refusal.value.allowed
+    if path[0] == "lines" and len(path) > 1:
+        assert refusal.value.line
+
+
+_LINE = st.fixed_dictionaries(
+    {"ingredient": st.sampled_from(["almond-flour", "egg", "nothing-known"])},
+    optional={
+        "grams": st.none() | st.floats(0, 5000),
+        "entered": st.text(max_size=20),
+        "role": st.sampled_from(["", *roles()]),
+        "note": st.text(max_size=40),
+        "locked": st.booleans(),
+        "own": st.integers(),
+    },
+)
+
+
+@given(st.lists(_LINE, max_size=6), st.sampled_from(list(forms())), st.integers(1, 500), st.text(max_size=30))
+def test_any_readable_document_survives_a_round_trip(lines, kind, pieces, name):
+    document = {
+        "name": name, "form": {"kind": kind, "pieces": pieces},
+        "lines": [{"id": f"l{n}", **line} for n, line in enumerate(lines)],
+    }  # fmt: skip
+    try:
+        first = write_document(read_document(document))
+    except FormulaError as error:
+        assert "\x00" in json.dumps(document) or "\\u0000" in json.dumps(document), error  # noqa: PT017
+        return
+    assert write_document(read_document(json.loads(json.dumps(first)))) == first
+
+
+def said(path, value):
+    changes = differences(read_document(DOCUMENT), read_document(changed(path, value)), load_library(), Settings())
+    return [change.text for change in changes]
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        (("lines", 1, "grams"), 32, "Psyllium husk powder 27 → 32 g, + 19 %"),
+        (("lines", 2, "ingredient"), "milk", "Water, 200 g → Milk, whole, 200 g"),
+        (("lines", 0, "role"), "dusting", "Almond flour, blanched: role none → dusting"),
+        (("form", "pieces"), 8, "6 → 8 pieces"),
+        (("form", "kind"), "wrap", "Bun → wrap"),
+        (("targets", "salt"), {"low": 1, "high": 2}, "target salt house window → 1–2"),
+        (("name",), "Buns", "name “Rolls” → “Buns”"),
+        (("notes",), "cold water", "notes rewritten"),
+    ],
+)
+def test_a_difference_is_said_in_words(path, value, words):
+    assert said(path, value) == [words]
+
+
+def test_added_and_removed_lines_are_said_and_equal_formulas_say_nothing():
+    assert said(("lines",), DOCUMENT["lines"][:2]) == ["Water taken out, 200 g"]
+    more = [*DOCUMENT["lines"], {"id": "s", "ingredient": "salt", "grams": 5}]
+    assert said(("lines",), more) == ["Salt, fine added, 5 g"]
+    assert said(("name",), "Rolls") == []

@@ -1,0 +1,156 @@
+"""Sign tests, limits and the everyday doughs that the house windows were drawn from (common practice)."""
+
+from math import exp
+
+import pytest
+
+from substrata.dough.lift import co2_per_gram_soda, expected_rise, gas_ml_per_gram_co2
+from substrata.dough.water import held_water
+
+
+@pytest.mark.parametrize(
+    ("absorber", "more"),
+    [("almond_flour", 20), ("coconut_flour", 10), ("psyllium_powder", 3), ("flax_meal", 10), ("oat_fibre", 5)],
+)
+def test_more_absorber_lowers_the_water_fill_and_more_water_raises_it(judged, absorber, more):
+    base = {
+        "almond_flour": 100,
+        "coconut_flour": 20,
+        "psyllium_powder": 10,
+        "flax_meal": 10,
+        "oat_fibre": 5,
+        "water": 150,
+    }
+    before = judged(**base).water.fill.value
+    assert judged(**base | {absorber: base[absorber] + more}).water.fill.value < before
+    assert judged(**base | {"water": 170}).water.fill.value > before
+
+
+@pytest.mark.parametrize("binder", ["egg", "egg_white", "psyllium_powder", "xanthan", "whey_isolate", "gelatin"])
+def test_more_binder_binds_more(judged, binder):
+    base = {
+        "almond_flour": 200,
+        "egg": 20,
+        "egg_white": 20,
+        "psyllium_powder": 5,
+        "xanthan": 1,
+        "whey_isolate": 5,
+        "gelatin": 2,
+        "water": 80,
+    }
+    assert judged(**base | {binder: base[binder] * 1.5}).binder.load.value > judged(**base).binder.load.value
+
+
+def test_egg_sets_psyllium_sets_in_part_and_xanthan_never(judged):
+    share = [
+        judged(almond_flour=100, water=50, **{b: 5}).binder.heat_set.value
+        for b in ("egg", "psyllium_powder", "xanthan")
+    ]
+    assert share == sorted(share, reverse=True)
+    assert share[0] == 1
+    assert share[2] == 0
+
+
+def test_water_is_conserved_and_the_limits_hold():
+    for available in (0.0, 1e-6, 50.0, 1e6):
+        for demand in (0.0, 1e-6, 50.0, 1e6):
+            held = held_water(available, demand)
+            assert 0 <= held <= min(available, demand)
+    assert held_water(1e6, 50.0) == pytest.approx(50, rel=1e-4)
+    assert held_water(50.0, 1e6) == pytest.approx(50, rel=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("form", "lines", "low", "high"),
+    [
+        ("cracker", {"almond_flour": 224, "egg": 50}, 0.12, 0.35),
+        ("tin-loaf", {"egg": 300, "coconut_flour": 84, "butter": 113}, 0.62, 0.95),
+        (
+            "bun",
+            {"coconut_flour": 123, "sunflower_flour": 60, "psyllium_powder": 27, "flax_meal": 26, "water": 570},
+            0.45,
+            0.80,
+        ),
+    ],
+)
+def test_everyday_doughs_drink_as_their_form_wants(judged, form, lines, low, high):
+    assert low <= judged(form, **lines).water.fill.value <= high
+
+
+@pytest.mark.parametrize(
+    ("form", "lines", "low", "high"),
+    [
+        ("cracker", {"almond_flour": 224, "egg": 50}, 0.3, 1.5),
+        ("thin-crust", {"mozzarella": 170, "cream_cheese": 57, "egg": 100, "coconut_flour": 37}, 4, 10),
+        ("tin-loaf", {"egg": 300, "coconut_flour": 84, "butter": 113}, 2, 5),
+    ],
+)
+def test_everyday_doughs_are_bound_as_their_form_wants(judged, form, lines, low, high):
+    assert low <= judged(form, **lines).binder.load.value <= high
+
+
+def test_seven_grams_of_psyllium_stand_for_one_egg(judged):
+    """Common practice: 5 to 7 g of psyllium powder for one egg."""
+    egg = judged(almond_flour=200, egg=50).binder.load.value
+    assert judged(almond_flour=200, psyllium_powder=7).binder.load.value >= egg * 0.95
+    assert judged(almond_flour=200, psyllium_powder=5).binder.load.value <= egg
+
+
+def test_a_cheese_dough_is_judged_as_one(judged, bracket):
+    found = judged(mozzarella=170, cream_cheese=57, egg=50, almond_flour=80)
+    assert found.binder.matrix == "cheese-matrix dough"
+    assert bracket(found, "water_fill").state == "open"
+    assert judged(mozzarella=40, egg=50, almond_flour=200, water=40).binder.matrix == ""
+
+
+def test_carbon_dioxide_by_the_gas_law_and_by_stoichiometry():
+    """Handbook: 1 g CO₂ is .547 L at 20 °C and .696 L at 100 °C; 84.01 g NaHCO₃ give 44.01 g CO₂."""
+    assert gas_ml_per_gram_co2(20) == pytest.approx(547, rel=0.002)
+    assert gas_ml_per_gram_co2(100) == pytest.approx(696, rel=0.002)
+    assert co2_per_gram_soda() == pytest.approx(44.01 / 84.01, rel=1e-3)
+
+
+def test_baking_powder_gives_at_least_the_standard_twelve_per_cent(judged):
+    """The trade standard asks for 12 % available CO₂ at least."""
+    found = judged(almond_flour=100, egg=50, baking_powder=10).lift
+    assert found.gas_ml >= 10 * 0.12 * gas_ml_per_gram_co2(100)
+
+
+def test_soda_needs_acid_and_fifteen_grams_of_vinegar_meet_one_gram(judged):
+    """15 g of 5 % acetic acid neutralise 1.04 g of sodium bicarbonate: 15 · .05 / 60.05 · 84.01."""
+    assert pytest.approx(1.05, abs=0.01) == 15 * 0.05 / 60.05 * 84.01
+    bare = judged(almond_flour=100, egg=50, baking_soda=2)
+    met = judged(almond_flour=100, egg=50, baking_soda=2, cider_vinegar=30)
+    assert bare.lift.gas_ml == 0
+    assert bare.lift.soda_left_g == 2
+    assert met.lift.soda_left_g == pytest.approx(0, abs=0.1)
+    assert "soda-unneutralised" in {w.code for w in bare.warnings} - {w.code for w in met.warnings}
+
+
+def test_yeast_gives_gas_by_sugar_or_by_time_whichever_is_less(judged):
+    dough = {"coconut_flour": 100, "egg": 50, "dry_yeast": 5, "water": 100}
+    none, little, much = (judged(**dough, sugar=s).lift.gas_ml for s in (0, 0.2, 20))
+    assert none == 0
+    assert little == pytest.approx(0.2 * 0.514 * gas_ml_per_gram_co2(100), rel=0.01)
+    assert much == pytest.approx(5 * 0.020 * 44.01 * 0.5 * gas_ml_per_gram_co2(100), rel=0.01)
+    assert "yeast-without-sugar" in {w.code for w in judged(**dough).warnings}
+
+
+def test_gas_that_nothing_holds_does_not_raise():
+    assert expected_rise(0, 5) == 1
+    assert expected_rise(4, 1) > expected_rise(1, 1) > 1
+    # However much gas, the largest void the binder allows caps the rise.
+    assert expected_rise(4, 1e6) == pytest.approx(1 / (1 - 0.55 * (1 - exp(-2))))
+
+
+def test_cheese_salt_counts_and_leavening_sodium_does_not_taste(judged):
+    plain = judged(almond_flour=150, egg=50).salt.value
+    assert judged(almond_flour=150, egg=50, parmesan=50).salt.value > plain + 0.4
+    with_powder = judged(almond_flour=150, egg=50, baking_powder=10)
+    assert with_powder.salt.value < plain
+    assert with_powder.nutrition.piece.sodium.value > judged(almond_flour=150, egg=50).nutrition.piece.sodium.value + 50
+
+
+def test_sweetness_is_in_sucrose(judged):
+    assert judged(almond_flour=90, sugar=10).sweetness.value == pytest.approx(10)
+    assert judged(almond_flour=90, erythritol=10).sweetness.value == pytest.approx(6.5)

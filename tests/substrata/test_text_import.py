@@ -1,0 +1,85 @@
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from substrata import load_library
+from substrata.errors import FormulaError
+from substrata.formula.text_import import LONGEST_PASTE, import_text
+
+LIBRARY = load_library()
+LIST = """For the dough:
+• 1 1/2 cups (150 g) superfine blanched almond flour
+2 T psyllium husk powder, packed
+- 2 lg eggs + 2 whites, at room temperature
+1) 1 (8 oz) pkg cream cheese, softened
+[ ] 8 oz mozzarella, shredded (divided)
+½ cup peanut butter
+salt, a pinch
+salt to taste
+1 cup wobbleberry dust
+Topping:
+2 tbsp sesame seeds
+"""
+
+
+@pytest.fixture(scope="module")
+def pasted():
+    return import_text(LIST, LIBRARY)
+
+
+def by_text(pasted, word):
+    return next(row for row in pasted if word in row.text)
+
+
+def test_every_line_of_the_paste_is_accounted_for(pasted):
+    assert [row.text for row in pasted] == [part.strip() for part in LIST.splitlines()]
+
+
+def test_amount_ingredient_and_note_are_told_apart(pasted):
+    line = by_text(pasted, "mozzarella").lines[0]
+    assert (line.ingredient, line.entered, line.note) == ("mozzarella", "8 oz", "shredded, divided")
+    assert by_text(pasted, "superfine").lines[0].note == "superfine"
+
+
+def test_eggs_and_whites_become_two_lines_and_keep_the_note(pasted):
+    lines = by_text(pasted, "whites").lines
+    assert [line.ingredient for line in lines] == ["egg", "egg-white"]
+    assert lines[0].note == "at room temperature"
+
+
+def test_a_head_gives_its_role_to_the_lines_below(pasted):
+    assert by_text(pasted, "sesame").lines[0].role == "topping"
+    assert by_text(pasted, "psyllium").lines[0].role == ""
+
+
+def test_an_amount_behind_the_name_is_found(pasted):
+    assert by_text(pasted, "a pinch").lines[0].entered == "a pinch"
+
+
+def test_a_line_without_an_amount_is_kept_with_its_problem(pasted):
+    row = by_text(pasted, "to taste")
+    assert row.lines[0].ingredient == "salt"
+    assert "no amount" in row.problem.what
+
+
+@pytest.mark.parametrize(("word", "status"), [("peanut butter", "unsure"), ("wobbleberry", "unknown")])
+def test_a_doubtful_name_is_offered_not_guessed(pasted, word, status):
+    row = by_text(pasted, word)
+    assert row.status == status
+    assert row.lines[0].ingredient == ""
+    assert row.nearest
+    assert all(key in LIBRARY for key in row.nearest)
+
+
+@pytest.mark.parametrize("text", ["x" * (LONGEST_PASTE + 1), "1 g salt\n" * 300])
+def test_a_paste_that_is_too_long_is_refused_with_its_size(text):
+    with pytest.raises(FormulaError) as refusal:
+        import_text(text, LIBRARY)
+    assert refusal.value.field == "text"
+
+
+@given(st.text(max_size=300))
+def test_any_text_is_read_or_reported(text):
+    rows = import_text(text, LIBRARY)
+    assert all(row.status in ("read", "section") or row.problem for row in rows)
+    assert all(line.ingredient in LIBRARY for row in rows if row.status == "read" for line in row.lines)
