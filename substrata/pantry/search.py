@@ -67,6 +67,7 @@ class NameIndex:
                 self._owner.setdefault(tokens(name), key)
                 self._spoken.setdefault(" ".join(tokens(name)), key)
         self._longest = max(map(len, self._owner), default=0)
+        self._order = {key: number for number, key in enumerate(names)}  # the pantry lists the usual ones first
         self._primary = {key: " ".join(tokens(every[0])) for key, every in names.items()}
 
     def find(self, text: str) -> NameMatch | None:
@@ -103,5 +104,5 @@ class NameIndex:
                 primary = name == self._primary[key]
                 rank = (0 if words[0].startswith(typed[0]) else 4) + (0 if primary else 2) + (words != list(typed))
                 ranked[key] = min(rank, ranked.get(key, 99))
-        found = sorted(ranked, key=lambda key: (ranked[key], len(self._primary[key])))
+        found = sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
         return list(dict.fromkeys([*found, *(self.nearest(text, limit) if len(found) < 3 else [])]))[:limit]

@@ -1,9 +1,11 @@
 """The app as a baker meets it: Debian's Chromium against a live server with the built page."""
 
 import os
+import time
 
 import pytest
 from django.core.cache import cache
+from django.db import connection
 
 from kitchen.demo.load import BAKER, DEMO_PASSWORD, PARTNER, load_demo
 
@@ -29,7 +31,23 @@ def site(live_server, transactional_db):
     """The address of a server with the demo kitchen."""
     cache.clear()
     load_demo()
-    return live_server.url
+    yield live_server.url
+    wait_until_idle()
+
+
+def wait_until_idle():
+    """Let the server finish what the page asked last; emptying the tables under it would deadlock."""
+    quiet = 0
+    for _ in range(100):
+        with connection.cursor() as cursor:
+            cursor.execute(
+                "select count(*) from pg_stat_activity where datname = current_database() "
+                "and pid <> pg_backend_pid() and state <> 'idle'"
+            )
+            quiet = quiet + 1 if cursor.fetchone()[0] == 0 else 0
+        if quiet == 3:
+            return
+        time.sleep(0.05)
 
 
 def sign_in(page, site, email=BAKER):
@@ -47,6 +65,7 @@ def shelf(page, site):
     page.on("pageerror", lambda error: errors.append(str(error)))
     sign_in(page, site)
     yield page
+    page.goto("about:blank")
     assert errors == []
 
 

@@ -7,14 +7,14 @@ import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { api, csrfToken, Refusal, settled } from '@/api/client'
 import type { FormulaDocument, FormulaOut } from '@/api/types'
 
-export interface Clash {
+interface Clash {
   document: FormulaDocument
   lock: number
   by: string
   differences: string[]
 }
 
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'clash'
+type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'clash'
 
 export interface DraftKeeper {
   state: Ref<SaveState>
@@ -116,8 +116,14 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
   }
 
   function refuse(error: Refusal): void {
-    if (error.status === 409 && error.problem.current) {
-      clash.value = error.problem.current as unknown as Clash
+    const current = error.status === 409 ? (error.problem.current as unknown as Clash | undefined) : undefined
+    if (current && !current.differences.length) {
+      // The same work under another lock: this page's own last words, sent as it was closed. Ours takes its place.
+      lock.value = current.lock
+      state.value = 'waiting'
+      if (unsent) keep(unsent)
+    } else if (current) {
+      clash.value = current
       state.value = 'clash'
     } else if (error.status === 0 || error.status >= 500) {
       state.value = 'offline'

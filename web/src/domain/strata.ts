@@ -1,6 +1,6 @@
 /** Layout maths of the core column: heights of strata, their uneven edges, and pulling a boundary. */
 
-export interface Stratum {
+interface Stratum {
   top: number
   height: number
 }

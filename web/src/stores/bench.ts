@@ -29,6 +29,9 @@ export const useBench = defineStore('bench', () => {
   const keeper = useDraftKeeper((saved: FormulaOut) => { baseNumber.value = saved.base_number })
 
   const readings = computed(() => new Map((judgement.analysis.value?.lines ?? []).map((line) => [line.id, line])))
+  /** What is known of an ingredient from any answer so far, for lines that the last answer had to leave out. */
+  const known = new Map<string, Analysis['lines'][number]>()
+  const reading = (line: LineDocument): Analysis['lines'][number] | undefined => readings.value.get(line.id) ?? known.get(line.ingredient)
   const problems = computed(() => new Map((judgement.analysis.value?.problems ?? []).map((p) => [p.line ?? '', p])))
 
   function at(): { kitchen_id: number; formula_id: number } {
@@ -91,6 +94,7 @@ export const useBench = defineStore('bench', () => {
 
   /** The core has turned typed amounts into grams: put them into the lines they belong to. */
   function weighTyped(analysis: Analysis, asked: FormulaDocument): void {
+    for (const line of analysis.lines) known.set(line.ingredient, line)
     if (!history.value || !(asked.lines ?? []).some((line) => line.grams == null)) return
     const weighed = new Map(analysis.lines.map((line) => [line.id, line.grams]))
     const typed = new Map((asked.lines ?? []).map((line) => [line.id, line.entered]))
@@ -156,7 +160,7 @@ export const useBench = defineStore('bench', () => {
 
   return {
     formulaId, document, lines, mayEdit, archived, baseNumber, selected, versions, pulling, canUndo, canRedo,
-    analysis: judgement.analysis, refusal: judgement.refusal, readings, problems,
+    analysis: judgement.analysis, refusal: judgement.refusal, readings, reading, problems,
     saveState: keeper.state, changed: keeper.changed, clash: keeper.clash, saveRefusal: keeper.refusal,
     open, edit, pull, endPull, goBack, goForward, apply, askAgain, loadVersions, saveVersion, recall,
     flush: keeper.flush, leave: keeper.close, keepMine: keeper.keepMine, takeTheirs,

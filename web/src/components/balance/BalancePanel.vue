@@ -44,6 +44,12 @@ const region: Record<string, string> = { us: 'United States list', eu: 'European
   scrollbar-width: thin;
 }
 
+@media (max-width: 1140px) {
+  .balance {
+    padding-inline: 14px;
+  }
+}
+
 .more {
   width: 100%;
   padding: 8px 0;

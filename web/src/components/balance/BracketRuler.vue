@@ -36,7 +36,8 @@ function pullBy(event: PointerEvent, done: boolean): void {
   if (!held) return
   const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect()
   if (!box) return
-  const raw = valueAt(event.clientX - box.left - 3, props.bracket.ruler, WIDTH)
+  const x = ((event.clientX - box.left) / box.width) * (WIDTH + 6) - 3
+  const raw = valueAt(x, props.bracket.ruler, WIDTH)
   const grain = 10 ** -props.bracket.decimals
   emit('window', held, Math.round(raw / grain) * grain, done)
   if (done) held = null
@@ -44,7 +45,7 @@ function pullBy(event: PointerEvent, done: boolean): void {
 </script>
 
 <template>
-  <svg :width="WIDTH + 6" height="28" :viewBox="`0 0 ${WIDTH + 6} 28`" class="ruler" :class="{ outside }" aria-hidden="true">
+  <svg preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH + 6} 28`" class="ruler" :class="{ outside }" aria-hidden="true">
     <line x1="3" :x2="WIDTH + 3" y1="19" y2="19" class="rule" />
     <line v-for="tick in bracket.ruler.ticks" :key="tick" :x1="at(tick)" :x2="at(tick)" y1="19" y2="24" class="rule" />
     <template v-if="window">
@@ -65,6 +66,8 @@ function pullBy(event: PointerEvent, done: boolean): void {
 <style scoped>
 .ruler {
   display: block;
+  width: calc(100% + 6px);
+  height: 28px;
   margin: 1px 0 0 -3px;
   overflow: visible;
 }

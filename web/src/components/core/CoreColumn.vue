@@ -28,10 +28,10 @@ interface Pull {
 const pull = shallowRef<Pull | null>(null)
 
 const shown = computed(() => bench.lines.map((line) => {
-  const reading = bench.readings.get(line.id)
+  const reading = bench.reading(line)
   return {
     id: line.id,
-    grams: line.grams ?? reading?.grams ?? 0,
+    grams: line.grams ?? bench.readings.get(line.id)?.grams ?? 0,
     role: line.role || reading?.role || 'base',
     code: reading?.code ?? '??',
     name: reading?.name ?? line.ingredient,

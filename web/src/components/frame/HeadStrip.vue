@@ -40,7 +40,7 @@ async function switchUnits(): Promise<void> {
       </button>
     </template>
     <button class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switchUnits">{{ unitsShown }}</button>
-    <button class="find" @click="commands.open.value = true"><span>Find or do…</span><kbd>Ctrl K</kbd></button>
+    <button class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></button>
     <KitchenMenu />
   </header>
 </template>
@@ -104,7 +104,8 @@ kbd {
 
 @media (max-width: 1100px) {
   .find {
-    width: 90px;
+    width: 96px;
+    white-space: nowrap;
   }
 
   .find kbd {

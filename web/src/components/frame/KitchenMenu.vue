@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiChefHat } from '@mdi/js'
 import { useRouter } from 'vue-router'
+import KitchenPeople from './KitchenPeople.vue'
 import { signOut } from '@/api/account'
 import type { KitchenSettings } from '@/api/types'
 import { Refusal } from '@/api/client'
@@ -75,6 +76,7 @@ async function leave(): Promise<void> {
             <option v-for="(word, key) in eggs" :key="key" :value="key">{{ word }}</option>
           </select></label>
       </div>
+      <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
       <button class="row" @click="session.toggleTheme()">{{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}</button>
       <button class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></button>

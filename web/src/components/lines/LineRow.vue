@@ -25,8 +25,10 @@ const toasts = useToasts()
 const reading = computed(() => bench.readings.get(props.line.id))
 const problem = computed(() => bench.problems.get(props.line.id))
 const grams = computed(() => props.line.grams ?? reading.value?.grams ?? null)
-const role = computed(() => props.line.role || reading.value?.role || 'base')
-const name = computed(() => reading.value?.name ?? (props.line.ingredient || props.line.note || 'unknown'))
+const role = computed(() => props.line.role || known.value?.role || 'base')
+/** Also for a line that could not be weighed: its name and role are still known. */
+const known = computed(() => bench.reading(props.line))
+const name = computed(() => known.value?.name ?? (props.line.ingredient || props.line.note || 'unknown'))
 const beside = computed(() => [props.line.treatment, props.line.note].filter(Boolean).join(' · '))
 /** Typed grams say nothing that the weight does not: only measures are repeated beside it. */
 const measure = computed(() => (/^[\d.,\s]+g$/.test(props.line.entered ?? '') ? '' : (props.line.entered ?? '')))
@@ -191,7 +193,7 @@ function take(): void {
 }
 
 .share {
-  padding-right: 14px;
+  padding-right: 12px;
   color: var(--ink-2);
 }
 
@@ -225,5 +227,11 @@ function take(): void {
   margin: 0 12px 6px 0;
   color: var(--act);
   font-size: 12px;
+}
+
+@media (max-width: 1140px) {
+  .line {
+    grid-template-columns: 42px minmax(90px, 1fr) 78px 74px 60px 34px 22px;
+  }
 }
 </style>

@@ -99,4 +99,10 @@ function dragEnd(): void {
 .mid {
   text-align: center;
 }
+
+@media (max-width: 1140px) {
+  .head {
+    grid-template-columns: 42px minmax(90px, 1fr) 78px 74px 60px 34px 22px;
+  }
+}
 </style>

@@ -100,7 +100,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
 
 @media (max-width: 1140px) {
   .bench {
-    grid-template-columns: 176px minmax(0, 1fr) 290px;
+    grid-template-columns: 176px minmax(0, 1fr) 258px;
   }
 
   .below {

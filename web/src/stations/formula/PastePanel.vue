@@ -10,7 +10,6 @@ import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
-const PASTE_ROOM = 900_000
 const bench = useBench()
 const session = useSession()
 const toasts = useToasts()
@@ -19,7 +18,8 @@ const text = panels.pasted
 const rested = refDebounced(text, 250)
 const box = ref<HTMLTextAreaElement>()
 const rows = shallowRef<PastedLine[]>([])
-const chosen = ref<Record<number, string>>({})
+/** The ingredient chosen for a line, by the line's text: it outlives a new reading of the box. */
+const chosen = ref<Record<string, string>>({})
 const names = shallowRef(new Map<string, string>())
 const refusal = ref('')
 
@@ -32,16 +32,10 @@ async function read(now: string): Promise<void> {
     rows.value = []
     return
   }
-  if (now.length > PASTE_ROOM) {
-    refusal.value = `That is ${(now.length / 1e6).toFixed(1)} million characters; paste the ingredient list only. Nothing was sent, the text is still here.`
-    rows.value = []
-    return
-  }
   try {
     const pasted = await settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: session.kitchen.id } }, body: { text: now } }))
     if (now !== text.value) return
     rows.value = pasted
-    chosen.value = {}
     if (!names.value.size) {
       const all: Ingredient[] = await settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } }))
       names.value = new Map(all.map((i) => [i.id, i.name]))
@@ -53,12 +47,16 @@ async function read(now: string): Promise<void> {
 }
 
 const ready = computed<LineDocument[]>(() => rows.value.flatMap((row) => {
-  const choice = chosen.value[row.number]
+  const choice = chosen.value[row.text]
   if (row.status === 'read') return row.lines
   if (choice) return row.lines.map((line) => ({ ...line, id: choice, ingredient: choice }))
   return []
 }) as LineDocument[])
-const left = computed(() => rows.value.filter((row) => row.status !== 'section' && row.status !== 'read' && !chosen.value[row.number]))
+const left = computed(() => rows.value.filter((row) => row.status !== 'section' && row.status !== 'read' && !chosen.value[row.text]))
+function onPaste(event: ClipboardEvent): void {
+  if (!panels.takes(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault()
+}
+
 const nameOf = (id: string): string => names.value.get(id) ?? id
 
 function add(): void {
@@ -74,9 +72,9 @@ function add(): void {
 <template>
   <section class="paste" aria-label="Paste a list">
     <div class="head"><h3>Paste an ingredient list</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
-    <textarea ref="box" v-model="text" class="field" rows="7" aria-label="Ingredient list" spellcheck="false"
+    <textarea ref="box" v-model="text" class="field" rows="7" aria-label="Ingredient list" spellcheck="false" @paste="onPaste"
       placeholder="1 1/2 cups almond flour&#10;2 T psyllium husk powder&#10;2 lg eggs + 2 whites&#10;¼ tsp salt" />
-    <p v-if="refusal" class="act" role="alert">{{ refusal }}</p>
+    <p v-if="panels.refused.value || refusal" class="act" role="alert">{{ panels.refused.value || refusal }}</p>
     <ol v-if="rows.length" class="rows">
       <li v-for="row in rows" :key="row.number" :class="row.status">
         <template v-if="row.status === 'section'"><b>{{ row.text }}</b></template>
@@ -87,9 +85,9 @@ function add(): void {
             <span v-if="row.problem" class="act"> · {{ row.problem.what }}</span>
           </span>
           <span v-else class="means">
-            <span :class="{ act: !chosen[row.number] }">{{ row.problem?.what }}:</span>
-            <button v-for="id in row.nearest" :key="id" class="near" :class="{ on: chosen[row.number] === id }" :aria-pressed="chosen[row.number] === id"
-              @click="chosen[row.number] = chosen[row.number] === id ? '' : id">{{ nameOf(id) }}</button>
+            <span :class="{ act: !chosen[row.text] }">{{ row.problem?.what }}:</span>
+            <button v-for="id in row.nearest" :key="id" class="near" :class="{ on: chosen[row.text] === id }" :aria-pressed="chosen[row.text] === id"
+              @click="chosen[row.text] = chosen[row.text] === id ? '' : id">{{ nameOf(id) }}</button>
             <span v-if="!row.nearest.length" class="note">nothing in the pantry comes near; it stays here</span>
           </span>
         </template>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** The people of a kitchen: an owner lets them in, changes their role, or takes them out. */
+import { onMounted, ref, shallowRef } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Kitchen, Member } from '@/api/types'
+
+const props = defineProps<{ kitchen: Kitchen }>()
+const people = shallowRef<Member[]>([])
+const email = ref('')
+const wrong = ref('')
+const path = { kitchen_id: props.kitchen.id }
+const roles = ['owner', 'baker', 'viewer'] as const
+
+async function attempt(work: () => Promise<unknown>): Promise<boolean> {
+  wrong.value = ''
+  try {
+    await work()
+    people.value = await settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } }))
+    return true
+  } catch (error) {
+    wrong.value = error instanceof Refusal ? error.sentence : 'That did not work.'
+    return false
+  }
+}
+
+const set = (who: string, role: string): Promise<boolean> =>
+  attempt(() => settled(api.POST('/api/kitchens/{kitchen_id}/members', { params: { path }, body: { email: who, role } })))
+const takeOut = (id: number): Promise<boolean> =>
+  attempt(() => settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: id } } })))
+
+async function letIn(): Promise<void> {
+  if (await set(email.value, 'baker')) email.value = ''
+}
+
+onMounted(() => attempt(() => Promise.resolve()))
+</script>
+
+<template>
+  <section class="people" aria-label="People">
+    <p class="note">People</p>
+    <div v-for="p in people" :key="p.id" class="person">
+      <span class="email">{{ p.email }}</span>
+      <select :value="p.role" :aria-label="`Role of ${p.email}`" @change="set(p.email, ($event.target as HTMLSelectElement).value)">
+        <option v-for="role in roles" :key="role" :value="role">{{ role }}</option>
+      </select>
+      <button :aria-label="`Take out ${p.email}`" @click="takeOut(p.id)">×</button>
+    </div>
+    <form class="person" @submit.prevent="letIn">
+      <input v-model="email" class="field" type="email" required placeholder="address of somebody signed up" aria-label="Let somebody in" />
+      <button class="quiet-button">let in</button>
+    </form>
+    <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+.people {
+  margin-top: 12px;
+}
+
+p {
+  margin: 0;
+}
+
+.person {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 0;
+}
+
+.email {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+select {
+  border: 0;
+  background: none;
+}
+</style>

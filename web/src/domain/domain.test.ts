@@ -1,0 +1,114 @@
+import { describe, expect, it } from 'vitest'
+import type { FormulaDocument, LineDocument } from '@/api/types'
+import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withTarget } from './edits'
+import { ago, range, weight } from './format'
+import { begin, push, redo, replace, undo } from './history'
+import { isBeyond, place, valueAt } from './ruler'
+import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
+
+const line = (id: string, grams = 10): LineDocument => ({ id, ingredient: id, grams, entered: '', role: '', stage: '', treatment: '', note: '', locked: false })
+const doc = (...lines: LineDocument[]): FormulaDocument => ({
+  substrata: 1, name: 'x', notes: '', form: { kind: 'bun', pieces: 1, serving_pieces: 1 }, lines, targets: {},
+})
+const ids = (d: FormulaDocument): string[] => (d.lines ?? []).map((l) => l.id)
+
+describe('strata', () => {
+  it('fill the height, keep their order and a least height', () => {
+    const { strata } = layStrata([240, 90, 1, 0.2], 500, 9)
+    expect(strata.reduce((sum, s) => sum + s.height, 0)).toBeCloseTo(500)
+    expect(Math.min(...strata.map((s) => s.height))).toBeCloseTo(9)
+    expect(strata[1]?.top).toBeCloseTo(strata[0]?.height ?? 0)
+  })
+
+  it.each([[[]], [[0, 0]], [[1e9, 1e-9]]])('survive %j', (grams) => {
+    for (const s of layStrata(grams, 300, 9).strata) expect(Number.isFinite(s.height)).toBe(true)
+  })
+
+  it('pulled by as many pixels as they stand high, double', () => {
+    const { strata, pixelsPerGram } = layStrata([240, 90], 500, 9)
+    expect(pulledGrams(240, strata[0]?.height ?? 0, pixelsPerGram)).toBe(480)
+    expect(pulledGrams(5, -1e6, pixelsPerGram)).toBe(0)
+    expect(stack([480, 90], pixelsPerGram, 9).strata[0]?.height).toBeCloseTo(2 * (strata[0]?.height ?? 0))
+  })
+
+  it('have the same uneven edge every time', () => {
+    expect(unevenEdge(3, 132, 50, 2)).toBe(unevenEdge(3, 132, 50, 2))
+    expect(unevenEdge(3, 132, 50, 2)).not.toBe(unevenEdge(4, 132, 50, 2))
+  })
+})
+
+describe('history', () => {
+  it('goes back and forth, and a new edit forgets the future', () => {
+    const edited = push(push(begin('a'), 'b'), 'c')
+    expect(undo(edited).present).toBe('b')
+    expect(redo(undo(edited)).present).toBe('c')
+    expect(redo(push(undo(edited), 'd')).present).toBe('d')
+    expect(undo(begin('a')).present).toBe('a')
+  })
+
+  it('takes a drag as one step', () => {
+    const dragged = replace(replace(push(begin(0), 1), 2), 3)
+    expect(undo(dragged).present).toBe(0)
+  })
+
+  it('forgets the oldest before it grows without end', () => {
+    let history = begin(0)
+    for (let n = 1; n < 500; n++) history = push(history, n)
+    expect(history.past.length).toBe(200)
+  })
+})
+
+describe('edits', () => {
+  it('leave the document they got as it was', () => {
+    const before = doc(line('a'), line('b'))
+    const frozen = JSON.stringify(before)
+    withLine(before, 'a', { grams: 5 })
+    withoutLine(before, 'a')
+    movedLine(before, 'a', 1)
+    withTarget(before, 'salt', { low: 1, high: 2 })
+    expect(JSON.stringify(before)).toBe(frozen)
+  })
+
+  it('move, add with free ids, and take out', () => {
+    expect(ids(movedLine(doc(line('a'), line('b'), line('c')), 'a', 9))).toEqual(['b', 'c', 'a'])
+    expect(ids(movedLine(doc(line('a')), 'nobody', 0))).toEqual(['a'])
+    expect(ids(withLines(doc(line('egg')), [line('egg'), line('egg')]))).toEqual(['egg', 'egg-2', 'egg-3'])
+    expect(freeId('', new Set())).toBe('line')
+  })
+
+  it('set and lift a target', () => {
+    const set = withTarget(doc(), 'salt', { low: null, high: 2 })
+    expect(set.targets).toEqual({ salt: { low: null, high: 2 } })
+    expect(withTarget(set, 'salt', null).targets).toEqual({})
+  })
+
+  it.each([['90', 'g', '90 g'], ['1,5', 'oz', '1,5 oz'], [' 1 1/2 cup ', 'g', '1 1/2 cup'], ['2 lg eggs', 'g', '2 lg eggs']] as const)(
+    'hand %s on to be read', (text, unit, entered) => {
+      expect(enteredAmount(text, unit)).toEqual({ entered, grams: null })
+    },
+  )
+})
+
+describe('format', () => {
+  it.each([[13.5, 'metric', '13.5'], [5, 'metric', '5'], [240.4, 'metric', '240'], [100, 'us', '3.53'], [600, 'us', '21.2']] as const)(
+    'writes %d in %s as %s', (grams, units, text) => {
+      expect(weight(grams, units)).toBe(text)
+    },
+  )
+
+  it('writes ranges and days', () => {
+    const now = new Date('2026-11-25T12:00:00')
+    expect(range(1.23, 4.56, 1)).toBe('1.2–4.6')
+    expect([0, 1, 5].map((d) => ago(new Date(now.getTime() - d * 86_400_000).toISOString(), now))).toEqual(['today', 'yesterday', '5 days ago'])
+  })
+})
+
+describe('ruler', () => {
+  it('places values, keeps them on the ruler, and reads them back', () => {
+    const span = { low: 2, high: 6 }
+    expect(place(4, span, 100)).toBe(50)
+    expect(place(99, span, 100)).toBe(100)
+    expect(valueAt(place(3, span, 100), span, 100)).toBeCloseTo(3)
+    expect([isBeyond(7, span), isBeyond(3, span)]).toEqual([true, false])
+  })
+})
