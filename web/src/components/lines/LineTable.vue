@@ -55,7 +55,8 @@ function dragEnd(): void {
 </script>
 
 <template>
-  <section ref="table" class="table" aria-label="Lines" role="table">
+  <section ref="table" class="table">
+    <div role="table" aria-label="Lines">
     <div class="head note" role="row">
       <span role="columnheader"><span class="visually-hidden">Role</span></span>
       <span role="columnheader">Ingredient</span>
@@ -71,6 +72,7 @@ function dragEnd(): void {
         :dragged="dragged === line.id" @next="next(index, $event)" @step="step(line.id, $event)"
         @drag-start="dragStart($event, line.id)" @drag-move="dragMove" @drag-end="dragEnd"
       />
+    </div>
     </div>
     <AddLine v-if="bench.mayEdit" />
   </section>

@@ -1,0 +1,92 @@
+"""Take the pictures of docs/screenshots from the demo kitchen.
+
+Usage: ``.venv/bin/python ops/pictures.py http://localhost:8000`` with ``./start --reset-demo`` running and the
+development requirements installed (``./check`` installs them).
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
+FLAGS += ["--disable-background-networking", "--disable-component-update", "--disable-sync"]
+LIST = """For the dough:
+1 1/2 cups (150 g) superfine almond flour
+2 T psyllium husk powder, packed
+2 lg eggs + 2 whites, at room temperature
+1/2 cup peanut butter
+salt to taste"""
+
+
+def bench(page: Page) -> None:
+    """The celeriac flatbread, judged."""
+    page.get_by_role("link", name="Celeriac flatbread").click()
+    page.locator("[data-bracket=salt]").wait_for()
+
+
+def sources(page: Page) -> None:
+    """A bracket opened: where the water fill comes from."""
+    bench(page)
+    page.locator("[data-bracket=water_fill] .head").click()
+    page.locator("[data-bracket=water_fill] .figure").hover()
+
+
+def versions(page: Page) -> None:
+    """Two versions side by side."""
+    bench(page)
+    page.keyboard.press("v")
+    page.get_by_role("button", name="side by side").click()
+    page.get_by_role("button", name="All versions").wait_for()
+
+
+def paste(page: Page) -> None:
+    """A list being read."""
+    bench(page)
+    page.get_by_role("button", name="paste a list").click()
+    page.get_by_label("Ingredient list").fill(LIST)
+    page.get_by_text("not sure which ingredient").wait_for()
+
+
+VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
+    "shelf": (lambda _: None, "light"),
+    "formula": (bench, "light"),
+    "formula-dark": (bench, "dark"),
+    "bracket": (sources, "light"),
+    "versions": (versions, "light"),
+    "paste": (paste, "light"),
+}
+
+
+def main(address: str) -> None:
+    """Take them all."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        signed_in = None
+        for name, (view, scheme) in VIEWS.items():
+            context = browser.new_context(
+                viewport={"width": 1280, "height": 800}, color_scheme=scheme, storage_state=signed_in
+            )
+            page = context.new_page()
+            page.goto(f"{address}/formula")
+            if signed_in is None:
+                page.get_by_label("Address").fill("baker@example.com")
+                page.get_by_label("Password").fill("rye-free-and-easy")
+                page.get_by_role("button", name="Sign in").click()
+            page.get_by_role("link", name="Celeriac flatbread").wait_for()
+            signed_in = signed_in or context.storage_state()
+            view(page)
+            page.wait_for_timeout(700)
+            page.screenshot(path=FOLDER / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1] if len(sys.argv) > 1 else "http://localhost:8000")

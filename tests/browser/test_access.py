@@ -1,0 +1,58 @@
+"""Every view against axe's rules for accessibility, in both themes."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.browser
+
+
+def violations(page):
+    found = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa"]}).response["violations"]
+    return [(v["id"], [n["target"] for n in v["nodes"]][:4], v["nodes"][0]["failureSummary"][:300]) for v in found]
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_the_views_are_clean(bench, theme):
+    if theme == "dark":
+        bench.evaluate("localStorage.setItem('theme', 'dark')")
+        bench.reload()
+        bench.locator("[data-bracket=salt]").wait_for()
+    assert violations(bench) == [], "bench"
+    bench.locator("[data-bracket=salt] .head").click()
+    bench.get_by_role("button", name=re.compile("^v3")).click()
+    bench.get_by_text("Draft since v3:").wait_for()
+    assert violations(bench) == [], "versions"
+    bench.get_by_text("back to the lines").click()
+    bench.get_by_role("button", name="paste a list").click()
+    bench.get_by_label("Ingredient list").fill("1 cup almond flour\n1 cup moon dust")
+    bench.get_by_text("unknown ingredient").wait_for()
+    assert violations(bench) == [], "paste"
+    bench.keyboard.press("Control+k")
+    bench.get_by_role("dialog").wait_for()
+    assert violations(bench) == [], "command box"
+    bench.keyboard.press("Escape")
+    bench.get_by_role("link", name="Formula", exact=True).click()
+    bench.get_by_role("heading", name="Formulas").wait_for()
+    assert violations(bench) == [], "shelf"
+
+
+def test_the_door_is_clean(page, site):
+    page.goto(f"{site}/sign-in")
+    page.get_by_role("button", name="Sign in").wait_for()
+    assert violations(page) == []
+
+
+def test_the_bench_is_worked_by_keyboard_alone(bench):
+    grip = bench.get_by_role("slider", name="Water, boundary")
+    grip.focus()
+    grip.press("ArrowUp")
+    expect(grip).to_have_attribute("aria-valuenow", "65")
+    bench.keyboard.press("?")
+    expect(bench.get_by_role("dialog", name="Keys")).to_be_visible()
+    bench.keyboard.press("Escape")
+    bench.keyboard.press("g")
+    bench.keyboard.press("p")
+    expect(bench.get_by_role("heading", name="Pantry")).to_be_visible()
