@@ -5,7 +5,7 @@ import time
 
 import pytest
 from django.core.cache import cache
-from django.db import connection
+from django.db import connection, connections
 
 from kitchen.demo.load import BAKER, DEMO_PASSWORD, PARTNER, load_demo
 
@@ -19,6 +19,12 @@ FLAGS = (
 def browser_type_launch_args(browser_type_launch_args):
     chromium = os.environ.get("SUBSTRATA_CHROMIUM", "/usr/bin/chromium")
     return {**browser_type_launch_args, "executable_path": chromium, "args": list(FLAGS)}
+
+
+@pytest.fixture(scope="session")
+def django_db_modify_db_settings(django_db_modify_db_settings):
+    """The live server's threads give their connections back, so that the database can be emptied and dropped."""
+    connections.databases["default"]["CONN_MAX_AGE"] = 0
 
 
 @pytest.fixture(scope="session")

@@ -56,7 +56,7 @@ function setWindow(): void {
         nine in ten: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} · {{ bracket.confidence }}
       </p>
       <table v-if="bracket.contributions.length" class="sources">
-        <thead><tr><th>where it comes from</th><th>{{ bracket.word_share }}</th><th v-if="bracket.word_against">{{ bracket.word_against }}</th><th>of the ±</th></tr></thead>
+        <thead><tr><th>where it comes from</th><th>{{ bracket.word_share }}</th><th v-if="bracket.word_against">{{ bracket.word_against }}</th><th title="share of the uncertainty">±</th></tr></thead>
         <tbody>
           <tr v-for="c in bracket.contributions.slice(0, 8)" :key="c.line" :class="{ on: c.line === bench.selected }" @click="bench.selected = c.line">
             <td>{{ c.name }}</td><td>{{ c.share ? percent(c.share) : '' }}</td><td v-if="bracket.word_against">{{ c.against ? percent(c.against) : '' }}</td><td class="note">{{ percent(c.spread_share) }}</td>
@@ -135,6 +135,11 @@ th {
   font-weight: 400;
   color: var(--ink-2);
   text-align: right;
+}
+
+th + th,
+td + td {
+  padding-left: 10px;
 }
 
 th:first-child,
