@@ -105,7 +105,8 @@ USE_I18N = False
 USE_TZ = True
 
 STATIC_URL = "/static/"
-STATIC_ROOT = LOCAL / "static"
+STATIC_ROOT = LOCAL / "static"  # left empty: the finders serve web/dist; it only has to exist
+STATIC_ROOT.mkdir(parents=True, exist_ok=True)
 WEB_DIST = Path(os.environ.get("SUBSTRATA_WEB_DIST", BASE_DIR / "web" / "dist"))
 STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
 # Vite names its files by their content, so they may be kept for ever.

