@@ -1,4 +1,5 @@
 import re
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -261,3 +262,41 @@ def test_a_huge_paste_is_refused_and_what_was_there_stays(bench):
     assert taken is False
     expect(bench.get_by_role("alert").filter(has_text="million characters")).to_be_visible()
     expect(box).to_have_value("2 lg eggs")
+
+
+def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_path):
+    bench.keyboard.press("Control+k")
+    bench.keyboard.type("as a file")
+    with bench.expect_download() as download:
+        bench.keyboard.press("Enter")
+    assert download.value.suggested_filename == "Celeriac flatbread.substrata.json"
+    text = Path(download.value.path()).read_text(encoding="utf8")
+    bench.get_by_role("link", name="Formula", exact=True).click()
+    bench.get_by_role("heading", name="Formulas").wait_for()
+
+    def drop(name, content):
+        bench.locator(".shelf").evaluate(
+            """(shelf, [name, content]) => {
+                const data = new DataTransfer()
+                data.items.add(new File([content], name))
+                shelf.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true }))
+            }""",
+            [name, content],
+        )
+
+    drop("again.substrata.json", text.replace("Celeriac flatbread", "Celeriac again"))
+    expect(bench.get_by_role("link", name=re.compile("Celeriac again"))).to_be_visible()
+    drop("picture.json", "[1, 2]")
+    expect(bench.get_by_text("picture.json is no formula document")).to_be_visible()
+    drop("odd.json", text.replace("thin-crust", "brick"))
+    expect(bench.get_by_text("odd.json: Unknown form")).to_be_visible()
+
+
+def test_brackets_leaf_through_the_versions(bench):
+    bench.keyboard.press("[")
+    expect(bench.get_by_role("row", name=re.compile("Water 60 g 30 g"))).to_be_visible()
+    bench.keyboard.press("[")
+    expect(bench.get_by_role("columnheader", name="v1")).to_be_visible()
+    bench.keyboard.press("]")
+    bench.keyboard.press("]")
+    expect(bench.get_by_text("Two eggs and psyllium. Flips.")).to_be_visible()

@@ -9,6 +9,7 @@ const PASTE_ROOM = 200_000
 
 const pasted = ref('')
 const refused = ref('')
+const version = ref(0)
 
 export interface Panels {
   open: Ref<Panel>
@@ -16,7 +17,11 @@ export interface Panels {
   pasted: Ref<string>
   /** Why the last paste was not taken. */
   refused: Ref<string>
+  /** The version that stands beside the one before it; 0 shows the list. */
+  version: Ref<number>
   toggle: (panel: Panel) => void
+  /** Leaf through the versions: −1 older, 1 newer; past the newest comes the list. */
+  leaf: (step: -1 | 1, newest: number) => void
   paste: (text: string) => void
   /** Whether a paste can be taken; says why when it cannot. What was there stays. */
   takes: (text: string) => boolean
@@ -35,6 +40,12 @@ export function usePanels(): Panels {
     pasted,
     refused,
     takes,
+    version,
+    leaf(step, newest) {
+      open.value = 'versions'
+      const now = version.value || newest + 1
+      version.value = Math.max(now + step, 1) > newest ? 0 : Math.max(now + step, 1)
+    },
     toggle(panel) {
       open.value = open.value === panel ? 'lines' : panel
     },

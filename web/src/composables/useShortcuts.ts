@@ -41,6 +41,7 @@ export function useShortcuts(): void {
     else if (event.key === '?') commands.keys.value = !commands.keys.value
     else if (event.key === '/') focusFinder(event)
     else if (event.key === 'v') panels.toggle('versions')
+    else if (event.key === '[' || event.key === ']') panels.leaf(event.key === '[' ? -1 : 1, bench.versions[0]?.number ?? 0)
   }
 
   function focusFinder(event: KeyboardEvent): void {

@@ -5,6 +5,7 @@ import { api, settled } from '@/api/client'
 import type { Ingredient, LineDocument, ShelfItem } from '@/api/types'
 import { useCommands } from '@/composables/useCommands'
 import { usePanels } from '@/composables/usePanels'
+import { keepAsFile } from '@/composables/useDocumentFiles'
 import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -65,6 +66,7 @@ const doings = computed<Choice[]>(() => {
     ...(onBench && bench.mayEdit ? [
       { key: 'd-paste', text: 'Paste an ingredient list', kind: 'do', run: () => { panels.paste('') } },
       { key: 'd-versions', text: 'Versions of this formula', kind: 'do', run: () => { panels.open.value = 'versions' } },
+      { key: 'd-file', text: 'Keep this formula as a file', kind: 'do', run: () => { if (bench.document) keepAsFile(bench.document) } },
       { key: 'd-undo', text: 'Undo', kind: 'do', run: () => { bench.goBack() } },
     ] : []),
     ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(`/${s.id}`) })),

@@ -8,7 +8,7 @@ const { keys } = useCommands()
 const closer = ref<HTMLButtonElement>()
 const all: [string, string][] = [
   ['Ctrl K', 'find or do anything'], ['/', 'find an ingredient, or a formula on the shelf'], ['↑ ↓ in an amount', 'a kitchen step more or less; Shift for ten'],
-  ['Enter in an amount', 'the next line'], ['Alt ↑ Alt ↓', 'move the line'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['v', 'versions'],
+  ['Enter in an amount', 'the next line'], ['Alt ↑ Alt ↓', 'move the line'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['v', 'versions'], ['[ ]', 'an older, a newer version beside the one before it'],
   ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]), ['?', 'these keys'],
 ]
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {

@@ -2,11 +2,13 @@
 /** What the formula brings, by four amounts, with the 90 % range of every figure. */
 import { computed, ref } from 'vue'
 import type { Analysis } from '@/api/types'
-import { figure, range } from '@/domain/format'
+import { figure, range, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 
 type Facts = Analysis['nutrition']['piece']
 const bench = useBench()
+const session = useSession()
 const ranges = ref(false)
 const rows: { key: keyof Facts; label: string; unit: string; digits: number }[] = [
   { key: 'net_carbs', label: 'net carbs', unit: 'g', digits: 1 },
@@ -52,6 +54,9 @@ const conventions = computed(() => {
       </tbody>
     </table>
     <p class="note">
+      The dough is {{ figure(bench.analysis.totals.water_percent, 0) }} % water ({{ weight(bench.analysis.water.free_g, session.units) }}
+      {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat and
+      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein.
       Net carbs a piece by convention: <template v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</template> g.
       A piece weighs about {{ figure(bench.analysis.nutrition.piece.grams.value, 0) }} g baked, by this form's usual loss.
       Energy: {{ bench.analysis.basis.energy_method }}.

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { api, Refusal, settled } from '@/api/client'
 import type { FormulaDocument, ShelfItem } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
+import { readFile } from '@/composables/useDocumentFiles'
 import { usePanels } from '@/composables/usePanels'
 import { ago, figure } from '@/domain/format'
 import { useSession } from '@/stores/session'
@@ -21,6 +22,7 @@ const settledSearch = refDebounced(search, 150)
 const form = ref('')
 const archived = ref(false)
 const shown = ref(PAGE)
+const over = ref(false)
 
 const kitchenId = computed(() => session.kitchen?.id ?? 0)
 const shelf = useQuery({
@@ -44,6 +46,19 @@ async function start(paste: boolean): Promise<void> {
   } catch (error) {
     toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
   }
+}
+
+async function drop(event: DragEvent): Promise<void> {
+  over.value = false
+  for (const file of event.dataTransfer?.files ?? []) {
+    try {
+      const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value } }, body: await readFile(file) }))
+      toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
+    } catch (error) {
+      toasts.show(error instanceof Refusal ? `${file.name}: ${error.sentence}` : (error as Error).message, { tone: 'act' })
+    }
+  }
+  await shelf.refetch()
 }
 
 async function put(item: ShelfItem, away: boolean): Promise<void> {
@@ -71,7 +86,7 @@ async function fork(item: ShelfItem): Promise<void> {
 </script>
 
 <template>
-  <div class="shelf">
+  <div class="shelf" :class="{ over }" @dragover.prevent="over = session.mayEdit" @dragleave.self="over = false" @drop.prevent="drop">
     <div class="bar">
       <h2>{{ archived ? 'Put away' : 'Formulas' }}</h2>
       <input v-model="search" class="field find" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
@@ -94,7 +109,7 @@ async function fork(item: ShelfItem): Promise<void> {
     <ul v-else-if="shelf.isPending.value" class="grid" aria-label="Loading"><li v-for="n in 6" :key="n" class="skeleton card" /></ul>
     <div v-else-if="!items.length" class="empty">
       <p class="figure">{{ search || form ? 'No formula fits.' : archived ? 'Nothing is put away.' : 'The shelf is empty.' }}</p>
-      <p class="note">{{ search || form ? 'Search by a few letters of the name, or choose every form.' : 'Start with a new formula, or paste an ingredient list.' }}</p>
+      <p class="note">{{ search || form ? 'Search by a few letters of the name, or choose every form.' : 'Start with a new formula, paste an ingredient list, or drop a *.substrata.json file here.' }}</p>
     </div>
     <ul v-else class="grid">
       <li v-for="item in items" :key="item.id" class="card">
@@ -130,6 +145,10 @@ async function fork(item: ShelfItem): Promise<void> {
   height: 100%;
   padding: 22px 28px 40px;
   overflow-y: auto;
+}
+
+.shelf.over {
+  box-shadow: inset 0 0 0 3px var(--in);
 }
 
 .bar {

@@ -69,6 +69,15 @@ watch(sides, async (two) => {
   }
 })
 
+watch(panels.version, (number) => {
+  sides.value = number === 0 ? null : number === 1 ? [1, 0] : [number - 1, number]
+}, { immediate: true })
+
+function close(): void {
+  panels.version.value = 0
+  sides.value = null
+}
+
 async function recall(number: number): Promise<void> {
   await bench.recall(number)
   toasts.show(`v${number} is on the bench as your draft.`, { action: { label: 'Undo', run: () => { bench.goBack() } } })
@@ -85,7 +94,7 @@ async function recall(number: number): Promise<void> {
     </form>
     <p v-if="draftChanges.length" class="since"><b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
       <button class="note" @click="sides = [bench.baseNumber, 0]">side by side</button></p>
-    <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="sides = null" />
+    <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="close" />
     <ol v-else class="list">
       <li v-for="v in bench.versions" :key="v.number">
         <span class="figure number">v{{ v.number }}</span>
