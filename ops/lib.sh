@@ -83,7 +83,7 @@ need_web_packages() {
   need_node
   if ! fresh web-packages web/package-lock.json || [ ! -d web/node_modules ]; then
     say "installing web packages"
-    (cd web && npm ci --no-audit --no-fund --loglevel=error >/dev/null)
+    (cd web && npm ci --no-audit --no-fund --no-update-notifier --loglevel=error >/dev/null)
     remember web-packages web/package-lock.json
   fi
 }
@@ -96,6 +96,7 @@ build_web() {
   if ! fresh web-build $(web_sources) || [ ! -f web/dist/index.html ]; then
     say "building the page"
     (cd web && npm run --silent build >"$LOCAL/web-build.log" 2>&1) || { cat "$LOCAL/web-build.log"; die "the page does not build"; }
+    .venv/bin/python -m whitenoise.compress -q web/dist
     remember web-build $(web_sources)
   fi
 }

@@ -158,13 +158,14 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
   function close(): void {
     clearTimeout(timer)
     if (!unsent || state.value === 'clash' || sending) return
+    const where = shelf()
     void fetch(`/api/kitchens/${place.kitchenId}/formulas/${place.formulaId}/draft`, {
       method: 'PUT',
       keepalive: true,
       headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
       body: JSON.stringify({ document: unsent, lock: lock.value }),
     }).then((response) => {
-      if (response.ok) localStorage.removeItem(shelf())
+      if (response.ok) localStorage.removeItem(where)
     }, () => undefined)
   }
 

@@ -27,8 +27,8 @@ const missing = ref('')
 watch(() => props.id, async (id) => {
   missing.value = ''
   if (panels.open.value !== 'paste') panels.open.value = 'lines'
-  bench.leave()
   try {
+    await bench.flush()
     await bench.open(id)
   } catch (error) {
     missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'

@@ -42,6 +42,8 @@ async function save(): Promise<void> {
     if (saved) {
       note.value = ''
       toasts.show(`Kept as v${saved.number}.`)
+    } else {
+      toasts.show('The draft could not be saved yet, so no version was kept. Its note is still here.', { tone: 'act' })
     }
   } catch (error) {
     toasts.show(error instanceof Refusal ? error.sentence : 'The version could not be kept.', { tone: 'act' })

@@ -1,4 +1,4 @@
-"""Background work in the PostgreSQL queue."""
+"""Background work in the PostgreSQL queue. The worker looks for tasks in a module of this name."""
 
 from procrastinate.contrib.django import app
 

@@ -1,0 +1,51 @@
+import pytest
+
+from kitchen.models import AuditRow, Kitchen
+
+
+def test_me_lists_only_ones_own_kitchens(caller):
+    assert [k["name"] for k in caller("owner")("GET", "/api/me").json()["kitchens"]] == ["The corner kitchen"]
+    assert [k["role"] for k in caller("viewer")("GET", "/api/me").json()["kitchens"]] == ["viewer"]
+
+
+def test_what_is_left_out_of_a_settings_change_stays(caller, kitchen):
+    changed = caller("baker")("PATCH", f"/api/kitchens/{kitchen.pk}", {"spoons": "australian"}).json()
+    assert (changed["spoons"], changed["convention"], changed["name"]) == ("australian", "us", "The corner kitchen")
+    assert AuditRow.objects.get(action="kitchen.settings").detail == {"spoons": "australian"}
+
+
+@pytest.mark.parametrize(
+    ("change", "field"), [({"spoons": "imperial"}, "spoons"), ({"name": " "}, "name"), ({"units": "stone"}, "units")]
+)
+def test_a_setting_that_cannot_be_is_refused_with_its_choices(caller, kitchen, change, field):
+    reply = caller("baker")("PATCH", f"/api/kitchens/{kitchen.pk}", change)
+    assert reply.status_code == 422
+    assert (reply.json()["field"], bool(reply.json()["allowed"])) == (field, True)
+
+
+def test_spoons_change_what_a_typed_cup_weighs(caller, kitchen):
+    call, path = caller("baker"), f"/api/kitchens/{kitchen.pk}"
+    cup = {"form": {"kind": "bun", "pieces": 1}, "lines": [{"id": "w", "ingredient": "water", "entered": "1 cup"}]}
+    us = call("POST", f"{path}/analyse", cup).json()["totals"]["dough_g"]
+    call("PATCH", path, {"spoons": "metric"})
+    metric = call("POST", f"{path}/analyse", cup).json()["totals"]["dough_g"]
+    assert metric / us == pytest.approx(250 / 236.588, rel=1e-4)
+
+
+def test_people_come_and_go(caller, people, kitchen):
+    owner, path = caller("owner"), f"/api/kitchens/{kitchen.pk}/members"
+    assert owner("POST", path, {"email": "outsider@kitchen.test", "role": "baker"}).status_code == 200
+    assert caller("outsider")("GET", f"/api/kitchens/{kitchen.pk}/formulas").status_code == 200
+    assert owner("DELETE", f"{path}/{people['outsider'].pk}").status_code == 204
+    assert caller("outsider")("GET", f"/api/kitchens/{kitchen.pk}/formulas").status_code == 404
+
+
+def test_the_last_owner_cannot_leave(caller, people, kitchen):
+    reply = caller("owner")("DELETE", f"/api/kitchens/{kitchen.pk}/members/{people['owner'].pk}")
+    assert (reply.status_code, reply.json()["title"]) == (422, "a kitchen needs an owner")
+
+
+def test_a_kitchen_of_ones_own_is_opened(caller):
+    made = caller("viewer")("POST", "/api/kitchens", {"name": "  Mine  "}).json()
+    assert (made["name"], made["role"]) == ("Mine", "owner")
+    assert Kitchen.objects.filter(name="Mine").count() == 1
