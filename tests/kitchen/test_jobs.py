@@ -1,5 +1,10 @@
+import os
+import subprocess
+import sys
+from pathlib import Path
+
 import pytest
-from procrastinate.contrib.django import app
+from django.db import connection
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from kitchen.models import Formula
@@ -7,14 +12,22 @@ from kitchen.queue import defer_refresh
 from kitchen.services import formulas, kitchens
 from tests.conftest import sample
 
+ROOT = Path(__file__).parents[2]
+
 
 @pytest.mark.django_db(transaction=True)
 def test_a_changed_convention_reaches_the_shelf_through_the_queue(people, kitchen):
     formulas.create_formula(people["baker"], kitchen.pk, sample())
     kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
     assert Formula.objects.get().card["convention"] == "us"
-    worker = app.with_connector(app.connector.get_worker_connector())
-    worker.run_worker(wait=False, install_signal_handlers=False, listen_notify=False)
+    # The same command that ./start runs, on the test's database, until the queue is empty.
+    subprocess.run(
+        [sys.executable, "manage.py", "procrastinate", "worker", "--one-shot"],
+        cwd=ROOT,
+        env=os.environ | {"SUBSTRATA_DB_NAME": connection.settings_dict["NAME"]},
+        check=True,
+        capture_output=True,
+    )
     assert Formula.objects.get().card["convention"] == "total"
     assert ProcrastinateJob.objects.get().status == "succeeded"
 

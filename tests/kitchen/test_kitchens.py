@@ -2,10 +2,10 @@ import pytest
 
 from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove_demo
 from kitchen.errors import Forbidden, NotFound, Refused
-from kitchen.tasks import refresh_shelf
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
 from kitchen.services.judging import core_settings, judge
+from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
 pytestmark = pytest.mark.django_db
