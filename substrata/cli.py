@@ -75,8 +75,9 @@ def _analyse(options: argparse.Namespace) -> str:
 
 
 def cli_json(judged: Analysis) -> dict[str, Any]:
-    """The analysis as plain JSON values, with the piece's figures under one short key each."""
+    """The analysis as plain JSON values, with the piece's figures and the binder under their short names."""
     whole = asdict(judged)
+    whole["binder"] |= {"window": whole["binder"]["matrix"]["window"], "heat_set_share": whole["binder"]["heat_set"]}
     piece = judged.nutrition.piece
     names = {"fibre": "fibre_g", "protein": "protein_g", "fat": "fat_g", "net_carbs": "net_carbs_g"}
     names |= {"total_carbs": "total_carbs_g", "energy": "energy_kcal", "sodium": "sodium_mg"}

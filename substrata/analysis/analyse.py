@@ -107,7 +107,9 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     sheet = Sheet(batch, ratios)
     bound, risen = binder(sheet, form), lift(sheet)
     judged = brackets(Case(formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of))
-    reading = Reading(formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"))
+    reading = Reading(
+        formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"), library=library
+    )
     return Analysis(
         summary=summary(formula, judged, weighed_lines=len(batch.lines)),
         lines=_lines(batch, settings),

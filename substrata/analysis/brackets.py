@@ -113,13 +113,13 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
 def house_windows(formula: Formula, binder: Binder) -> dict[str, tuple[Window, Source]]:
     """The windows that hold when the baker has set no target."""
     form = form_of(formula.form)
-    cheese = binder.matrix.startswith("cheese")
+    matrix = binder.matrix
     return {
         "net_carbs": (form.net_carbs, "form"),
         "protein": (form.protein, "form"),
-        "binder_load": (binder.window, "matrix" if binder.matrix else "form"),
+        "binder_load": (matrix.window, "matrix" if matrix.name else "form"),
         # A cheese-matrix dough is judged by cheese and temperature first: its water is shown, not judged.
-        "water_fill": (Window(), "matrix") if cheese else (form.water_fill, "form"),
+        "water_fill": (form.water_fill, "form") if matrix.judges_water else (Window(), "matrix"),
         "lift": (form.gas, "form"),
         "salt": (form.salt, "form"),
         "heat_set": (Window(low=binder.heat_set_least or None), "form" if binder.heat_set_least else "none"),
@@ -245,7 +245,7 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, c
             return f"{grams(_water_off(case.sheet, window))} water {'short' if state == 'low' else 'too much'}"
         bound = window.low if state == "low" else window.high
         return _outside(kind, state, abs(figure.estimate.value - (bound or 0.0)))
-    matrix = case.binder.matrix
+    matrix = case.binder.matrix.name
     if key == "water_fill" and state == "open" and matrix:
         return f"{matrix}: cheese and warmth come first"
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]

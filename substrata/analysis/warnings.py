@@ -17,6 +17,7 @@ from substrata.dough.lift import Lift
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import Batch
+from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
 
 Severity = Literal["act", "note", "caution"]
@@ -43,6 +44,7 @@ class Reading:
     binder: Binder
     lift: Lift
     net_carbs: Bracket
+    library: Library
 
 
 def warnings(reading: Reading) -> tuple[DoughWarning, ...]:
@@ -105,7 +107,7 @@ def _acid_balance(r: Reading) -> Iterator[DoughWarning]:
             severity="act",
             lines=soda,
             text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
-            f"About {grams(lift.soda_left_g / 0.07)} cider vinegar would meet it.",
+            f"About {grams(_vinegar_for(lift.soda_left_g, r.library))} cider vinegar would meet it.",
         )
     if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
         yield DoughWarning(
@@ -114,6 +116,11 @@ def _acid_balance(r: Reading) -> Iterator[DoughWarning]:
             lines=acid,
             text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
         )
+
+
+def _vinegar_for(soda_g: float, library: Library) -> float:
+    """Grams of cider vinegar that neutralise some soda."""
+    return 100 * soda_g / library["cider-vinegar"].parameter("neutralising").value
 
 
 def _yeast(r: Reading) -> Iterator[DoughWarning]:

@@ -24,12 +24,3 @@ def grams(value: float) -> str:
 def percent(share: float) -> str:
     """A share in whole per cent."""
     return f"{100 * share:.0f} %"
-
-
-def listed(words: list[str]) -> str:
-    """Words joined as in a sentence.
-
-    >>> listed(["egg", "milk", "sesame"])
-    'egg, milk and sesame'
-    """
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

@@ -30,14 +30,22 @@ class CapReading:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Matrix:
+    """What carries the dough, and how that changes its windows."""
+
+    name: str  # "" when flour and binder carry it, as the form expects
+    window: Window  # of the binder load
+    judges_water: bool  # whether the form's water fill applies
+
+
+@dataclass(frozen=True, kw_only=True)
 class Binder:
     """What holds the dough together."""
 
     load: Estimate  # egg equivalents per 100 g weighted dry base
     heat_set: Estimate  # share of the load that sets in the oven, 0..1
-    window: Window
+    matrix: Matrix
     heat_set_least: float
-    matrix: str  # "", or the name of the matrix that replaces the form's window
     caps: tuple[CapReading, ...]  # binders present that have a cap
 
 
@@ -67,30 +75,27 @@ def _caps() -> tuple[_Cap, ...]:
 def binder(sheet: Sheet, form: Form) -> Binder:
     """Binder load, heat-set share and caps; the sheet holds ``binder_load`` and ``heat_set``."""
     batch = sheet.batch
-    matrix, window = dough_matrix(batch, form)
     return Binder(
         load=sheet.estimate("binder_load"),
         heat_set=sheet.estimate("heat_set"),
-        window=window,
         heat_set_least=form.heat_set_least,
-        matrix=matrix,
+        matrix=dough_matrix(batch, form),
         caps=_readings(batch),
     )
 
 
-def dough_matrix(batch: Batch, form: Form) -> tuple[str, Window]:
-    """The matrix that carries the dough and its binder window; "" and the form's when flour and binder do.
+def dough_matrix(batch: Batch, form: Form) -> Matrix:
+    """What carries the dough: flour and binder, unless enough of another matter is there to do it.
 
-    Half cheese makes a cheese matrix; an eighth of protein powder makes a protein matrix.
+    Half cheese makes a cheese matrix; an eighth of protein powder makes a protein matrix (``matrices.csv``).
     """
-    if batch.dough_g:
-        cheese = float(batch.grams @ batch.is_role("cheese")) / batch.dough_g
-        powder = np.array([float(w.ingredient.id in ("whey-isolate", "casein-powder")) for w in batch.lines])
-        shares = {"cheese": cheese, "protein": float(batch.grams @ powder) / batch.dough_g}
-        for row in sorted(read_table("matrices.csv"), key=lambda r: r.text("matrix"), reverse=True):
-            if shares[row.text("matrix")] >= row.number_in("share_least", 0, 1):
-                return row.text("name"), Window(low=row.number_in("binder_low"), high=row.number_in("binder_high"))
-    return "", form.binder
+    for row in read_table("matrices.csv") if batch.dough_g else ():
+        counted = row.text("counts").split()
+        belongs = np.array([float(f"role:{w.role}" in counted or w.ingredient.id in counted) for w in batch.lines])
+        if float(batch.grams @ belongs) / batch.dough_g >= row.number_in("share_least", 0, 1):
+            window = Window(low=row.number_in("binder_low"), high=row.number_in("binder_high"))
+            return Matrix(name=row.text("name"), window=window, judges_water=row.text("judges_water") == "1")
+    return Matrix(name="", window=form.binder, judges_water=True)
 
 
 def load_ratio(batch: Batch) -> Ratio:

@@ -78,7 +78,7 @@ def expected_rise(binder_load: float, gas_per_dough: float) -> float:
     (1.0, 1.52)
     """
     kept = constant("retained_gas") * (1 - exp(-binder_load))
-    largest_void = 0.55 * (1 - exp(-binder_load / 2))
+    largest_void = constant("largest_void") * (1 - exp(-binder_load / 2))
     void = kept * gas_per_dough / (1 + kept * gas_per_dough)
     return 1 / (1 - min(largest_void, void))
 

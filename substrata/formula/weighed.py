@@ -18,6 +18,7 @@ from substrata.pantry.weigh import weigh
 from substrata.quantities.amount import parse_amount
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import constant
+from substrata.quantities.units import unit
 from substrata.settings import Settings
 
 _parse = lru_cache(maxsize=4096)(parse_amount)
@@ -171,6 +172,6 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
     if measured is None or not measured.value:
         half = abs(line.grams) * constant("unmeasured_spread") if line.entered else constant("scale_resolution")
     else:
-        is_mass = all(term.unit in ("g", "kg", "mg", "oz", "lb") for term in _parse(line.entered).terms)
+        is_mass = all(term.unit and unit(term.unit).kind == "mass" for term in _parse(line.entered).terms)
         half = (measured.high - measured.low) / 2 * (1.0 if is_mass else abs(line.grams) / measured.value)
     return Spread.around(line.grams, half)

@@ -105,4 +105,4 @@ class NameIndex:
                 rank = (0 if words[0].startswith(typed[0]) else 4) + (0 if primary else 2) + (words != list(typed))
                 ranked[key] = min(rank, ranked.get(key, 99))
         found = sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
-        return list(dict.fromkeys([*found, *(self.nearest(text, limit) if len(found) < 3 else [])]))[:limit]
+        return list(dict.fromkeys([*found, *([] if found else self.nearest(text, limit))]))[:limit]

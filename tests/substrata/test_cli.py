@@ -27,7 +27,10 @@ def test_analyse_prints_what_the_architecture_promises(said, tmp_path):
     assert found["totals"]["dough_g"] == 152
     for key in ("net_carbs_g", "total_carbs_g", "fibre_g", "protein_g", "fat_g", "energy_kcal", "sodium_mg"):
         assert set(found["per_piece"][key]) == {"value", "low", "high"}
-    assert found["binder"]["window"]
+    assert found["binder"]["load"]["value"] > 0
+    assert found["binder"]["window"] == {"low": 0.8, "high": 8.0}
+    assert 0 <= found["binder"]["heat_set_share"]["value"] <= 1
+    assert found["water"]["fill"]["value"] > 0
     assert found["water"]["free_g"] >= 0
     assert {"lift", "allergens", "warnings"} <= set(found)
 

@@ -98,9 +98,9 @@ def test_seven_grams_of_psyllium_stand_for_one_egg(judged):
 
 def test_a_cheese_dough_is_judged_as_one(judged, bracket):
     found = judged(mozzarella=170, cream_cheese=57, egg=50, almond_flour=80)
-    assert found.binder.matrix == "cheese-matrix dough"
+    assert found.binder.matrix.name == "cheese-matrix dough"
     assert bracket(found, "water_fill").state == "open"
-    assert judged(mozzarella=40, egg=50, almond_flour=200, water=40).binder.matrix == ""
+    assert judged(mozzarella=40, egg=50, almond_flour=200, water=40).binder.matrix.name == ""
 
 
 def test_carbon_dioxide_by_the_gas_law_and_by_stoichiometry():

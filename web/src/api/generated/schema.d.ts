@@ -431,9 +431,7 @@ export interface components {
             /** Heat Set Least */
             heat_set_least: number;
             load: components["schemas"]["Estimate"];
-            /** Matrix */
-            matrix: string;
-            window: components["schemas"]["Window"];
+            matrix: components["schemas"]["Matrix"];
         };
         /**
          * Bracket
@@ -935,6 +933,17 @@ export interface components {
             source: string;
             /** Step G */
             step_g: number;
+        };
+        /**
+         * Matrix
+         * @description What carries the dough, and how that changes its windows.
+         */
+        Matrix: {
+            /** Judges Water */
+            judges_water: boolean;
+            /** Name */
+            name: string;
+            window: components["schemas"]["Window"];
         };
         /**
          * MeOut
