@@ -239,7 +239,7 @@ def _water_off(sheet: Sheet, window: Window) -> float:
 
 def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, case: Case) -> str:
     if state == "undefined":
-        return "no dry base yet: add a flour, a fibre or a binder"
+        return "no dry base yet: add a flour, a fibre or a binder" if key == "binder_load" else ""
     if state in ("low", "high"):
         if key == "water_fill":
             return f"{grams(_water_off(case.sheet, window))} water {'short' if state == 'low' else 'too much'}"

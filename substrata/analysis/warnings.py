@@ -160,7 +160,7 @@ def _largest_doubt(r: Reading) -> Iterator[DoughWarning]:
             severity="note",
             lines=(top.line,),
             text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: "
-            "weigh it, or enter its pack.",
+            "weigh it, and read its pack.",
         )
 
 

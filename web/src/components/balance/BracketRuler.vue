@@ -22,7 +22,7 @@ const smear = computed(() => {
   return { cx: (x1 + x2) / 2, rx: Math.max((x2 - x1) / 2, 2) }
 })
 const x = computed(() => at(value.value))
-const beyond = computed(() => isBeyond(value.value, props.bracket.ruler))
+const beyond = computed(() => props.bracket.state !== 'undefined' && isBeyond(value.value, props.bracket.ruler))
 
 let held: 'low' | 'high' | null = null
 

@@ -57,7 +57,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
       <PastePanel v-else-if="panels.open.value === 'paste'" />
       <template v-else>
         <LineTable />
-        <div class="below"><FactsTable /><div><NoticeList /><FormulaNotes /></div></div>
+        <div class="below"><FactsTable /><div class="beside"><NoticeList /><FormulaNotes /></div></div>
       </template>
     </div>
     <BalancePanel />
@@ -87,6 +87,10 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
   grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
   gap: 28px;
   padding-top: 6px;
+}
+
+.beside:only-child {
+  grid-column: 1 / -1;
 }
 
 .missing {

@@ -39,7 +39,7 @@ const conventions = computed(() => {
 </script>
 
 <template>
-  <section v-if="bench.analysis" class="facts">
+  <section v-if="bench.analysis?.lines.length" class="facts">
     <h3>What it brings <button class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</button></h3>
     <table>
       <thead><tr><th /><th v-for="c in columns" :key="c.head">{{ c.head }}</th></tr></thead>
