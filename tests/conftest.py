@@ -1,12 +1,17 @@
 import pytest
 from django.contrib.auth.models import User
+from hypothesis import HealthCheck, settings
 
 from kitchen.models import Membership
 from kitchen.services.kitchens import open_kitchen
 
+# No test is timed: a busy machine is no defect.
+settings.register_profile("untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("untimed")
+
 
 @pytest.fixture(autouse=True)
-def _quick_passwords(settings):
+def _quick_passwords(settings):  # the fixture of pytest-django, not hypothesis
     """Slow hashing is for real passwords; sign-in itself is tested all the same."""
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
