@@ -300,3 +300,18 @@ def test_brackets_leaf_through_the_versions(bench):
     bench.keyboard.press("]")
     bench.keyboard.press("]")
     expect(bench.get_by_text("Two eggs and psyllium. Flips.")).to_be_visible()
+
+
+def test_a_line_is_dragged_to_another_place_in_one_step(bench):
+    handle = line(bench, "salt").locator("[data-handle]")
+    start, end = handle.bounding_box(), line(bench, "egg").bounding_box()
+    bench.mouse.move(start["x"] + 10, start["y"] + 10)
+    bench.mouse.down()
+    for share in (0.3, 0.6, 1.0):
+        bench.mouse.move(start["x"] + 10, start["y"] + 10 + share * (end["y"] - start["y"]))
+    bench.mouse.up()
+    expect(bench.locator("[data-row='4']")).to_have_attribute("data-line", "salt")
+    saved(bench)
+    assert [entry["id"] for entry in draft("Celeriac flatbread")["lines"]][4] == "salt"
+    bench.keyboard.press("Control+z")
+    expect(bench.locator("[data-row='9']")).to_have_attribute("data-line", "salt")
