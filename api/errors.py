@@ -27,8 +27,7 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
-class TooLarge(Exception):  # noqa: N818
-    """The request's body is larger than the server reads."""
+_TOO_MUCH = ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
 
 
 def connect(api: NinjaAPI) -> None:
@@ -40,33 +39,11 @@ def connect(api: NinjaAPI) -> None:
         return response
 
     def core(request: HttpRequest, error: SubstrataError) -> HttpResponse:
-        return answer(
-            request,
-            ProblemOut(
-                title=error.what,
-                status=422,
-                got=error.got,
-                allowed=error.allowed,
-                remedy=error.remedy,
-                line=error.line,
-                field=error.field,
-            ),
-        )
+        return answer(request, _of_refusal(error, 422, line=error.line))
 
     def kitchen(request: HttpRequest, error: KitchenError) -> HttpResponse:
         current = error.current if isinstance(error, Conflict) else None
-        return answer(
-            request,
-            ProblemOut(
-                title=error.what,
-                status=error.status,
-                got=error.got,
-                allowed=error.allowed,
-                remedy=error.remedy,
-                field=error.field,
-                current=current,
-            ),
-        )
+        return answer(request, _of_refusal(error, error.status, current=current))
 
     def validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
         return answer(request, _of_validation(error.errors))
@@ -75,16 +52,13 @@ def connect(api: NinjaAPI) -> None:
         return answer(request, ProblemOut(title="you are signed out", status=401, remedy="sign in"))
 
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        # The parser wraps what stopped it: a body too large to read is not a body that cannot be read.
         if isinstance(error.__context__, RequestDataTooBig):
-            return answer(
-                request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
-            )
+            return answer(request, _TOO_MUCH)
         return answer(request, ProblemOut(title=str(error), status=error.status_code))
 
     def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
-        return answer(
-            request, ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
-        )
+        return answer(request, _TOO_MUCH)
 
     handlers: dict[type[Exception], Callable[..., HttpResponse]] = {
         SubstrataError: core,
@@ -96,6 +70,19 @@ def connect(api: NinjaAPI) -> None:
     }
     for error, handler in handlers.items():
         api.add_exception_handler(error, handler)
+
+
+def _of_refusal(error: SubstrataError | KitchenError, status: int, **more: Any) -> ProblemOut:
+    """A refusal of the core or the kitchen: the same four things under the same names."""
+    return ProblemOut(
+        title=error.what,
+        status=status,
+        got=error.got,
+        allowed=error.allowed,
+        remedy=error.remedy,
+        field=error.field,
+        **more,
+    )
 
 
 def _of_validation(errors: list[dict[str, Any]]) -> ProblemOut:

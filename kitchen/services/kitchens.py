@@ -10,8 +10,6 @@ from kitchen.models import Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
 
-SETTINGS = ("name", "spoons", "egg_scheme", "convention", "polyol_rule", "units")
-
 
 @transaction.atomic
 def open_kitchen(user: User, name: str) -> Membership:

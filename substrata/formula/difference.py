@@ -75,6 +75,12 @@ def _compare(old: Line, new: Line, library: Library, settings: Settings) -> Chan
     if was is not None and now is not None and abs(was - now) > 0.05:
         share = f", {'+' if now > was else '−'} {abs(now / was - 1):.0%}".replace("%", " %") if was else ""
         return Change(kind="grams", line=new.id, text=f"{name} {_short(was)} → {_short(now)} g{share}")
+    if old.entered != new.entered:
+        return Change(
+            kind="text", line=new.id, text=f"{name}: measured as {old.entered or 'grams'} → {new.entered or 'grams'}"
+        )
+    if old.locked != new.locked:
+        return Change(kind="text", line=new.id, text=f"{name} {'locked' if new.locked else 'unlocked'}")
     for field, word in (("role", "role"), ("treatment", "treatment"), ("note", "note"), ("stage", "stage")):
         before, after = getattr(old, field), getattr(new, field)
         if before != after:
@@ -88,6 +94,11 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         changes.append(Change(kind="form", text=f"{form_of(before.form).name} → {form_of(after.form).name.lower()}"))
     if before.pieces != after.pieces:
         changes.append(Change(kind="form", text=f"{before.pieces} → {after.pieces} pieces"))
+    if before.serving_pieces != after.serving_pieces:
+        changes.append(Change(kind="form", text=f"{before.serving_pieces} → {after.serving_pieces} pieces at once"))
+    kept = {line.id for line in before.lines} & {line.id for line in after.lines}
+    if [l.id for l in before.lines if l.id in kept] != [l.id for l in after.lines if l.id in kept]:
+        changes.append(Change(kind="text", text="lines in another order"))
     for key in sorted({*before.targets, *after.targets}):
         was, now = before.targets.get(key), after.targets.get(key)
         if was != now:

@@ -37,6 +37,27 @@ def test_a_draft_saves_under_its_lock_and_a_stale_lock_is_refused_with_their_dra
     assert Draft.objects.get().document["form"]["pieces"] == 8
 
 
+def test_the_same_work_under_an_older_lock_overwrites_nothing_and_is_taken(made, people, kitchen):
+    formulas.save_draft(people["baker"], kitchen.pk, made.formula.pk, changed(made, pieces=8), 1)
+    again = formulas.save_draft(people["baker"], kitchen.pk, made.formula.pk, changed(made, pieces=8), 1)
+    assert again.draft.document["form"]["pieces"] == 8
+
+
+@pytest.mark.parametrize("what", ["order", "lock", "serving"])
+def test_no_change_is_too_small_to_be_a_conflict(made, people, kitchen, what):
+    theirs, mine = changed(made), changed(made)
+    if what == "order":
+        theirs["lines"] = theirs["lines"][::-1]
+    elif what == "lock":
+        theirs["lines"] = [{**theirs["lines"][0], "locked": True}, *theirs["lines"][1:]]
+    else:
+        theirs = changed(made, serving_pieces=2)
+    formulas.save_draft(people["owner"], kitchen.pk, made.formula.pk, theirs, 1)
+    with pytest.raises(Conflict) as clash:
+        formulas.save_draft(people["baker"], kitchen.pk, made.formula.pk, mine, 1)
+    assert clash.value.current["differences"]
+
+
 def test_versions_are_numbered_say_what_changed_and_never_change(made, people, kitchen):
     one = formulas.save_version(people["baker"], kitchen.pk, made.formula.pk, 1, "first")
     edited = formulas.save_draft(people["baker"], kitchen.pk, made.formula.pk, changed(made, pieces=8), 2)

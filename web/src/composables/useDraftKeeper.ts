@@ -79,7 +79,8 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
 
   async function flush(): Promise<boolean> {
     clearTimeout(timer)
-    if (sending) await sending
+    // Each waiter looks again: another may have begun to send meanwhile.
+    while (sending) await sending
     if (!unsent || state.value === 'clash') return state.value === 'saved'
     sending = send(unsent)
     const done = await sending
@@ -116,14 +117,8 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
   }
 
   function refuse(error: Refusal): void {
-    const current = error.status === 409 ? (error.problem.current as unknown as Clash | undefined) : undefined
-    if (current && !current.differences.length) {
-      // The same work under another lock: this page's own last words, sent as it was closed. Ours takes its place.
-      lock.value = current.lock
-      state.value = 'waiting'
-      if (unsent) keep(unsent)
-    } else if (current) {
-      clash.value = current
+    if (error.status === 409 && error.problem.current) {
+      clash.value = error.problem.current as unknown as Clash
       state.value = 'clash'
     } else if (error.status === 0 || error.status >= 500) {
       state.value = 'offline'

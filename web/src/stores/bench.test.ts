@@ -170,14 +170,27 @@ describe('the draft', () => {
     expect(bench.lines[0]?.grams).toBe(2)
   })
 
-  it('that meets its own last words goes on without asking', async () => {
+  it('that meets somebody else asks even when no words are found for the difference', async () => {
     const bench = await openBench(document(line('a', 1)))
     edit(bench, 2)
     vi.advanceTimersByTime(600)
-    await answer('/draft', { title: 'x', status: 409, current: { document: document(line('a', 2)), lock: 6, by: '', differences: [] } }, 409)
-    expect(bench.clash).toBeNull()
+    await answer('/draft', { title: 'x', status: 409, current: { document: document(line('a', 2)), lock: 6, by: 'p@b.c', differences: [] } }, 409)
+    expect(bench.saveState).toBe('clash')
+    vi.advanceTimersByTime(5000)
+    expect(drafts()).toHaveLength(1)
+  })
+
+  it('is never sent twice at once', async () => {
+    const bench = await openBench(document(line('a', 1)))
+    edit(bench, 2)
     vi.advanceTimersByTime(600)
-    expect(drafts().at(-1)?.lock).toBe(6)
+    edit(bench, 3)
+    void bench.flush()
+    void bench.flush()
+    await settle()
+    expect(drafts()).toHaveLength(1)
+    await answer('/draft', opened(document(line('a', 2)), 2))
+    expect(drafts().map((d) => d.lock)).toEqual([1, 2])
   })
 
   it('is kept here while the server is away, tried again, and found after a reload', async () => {

@@ -122,13 +122,6 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.veil {
-  position: fixed;
-  inset: 0;
-  z-index: 30;
-  background: rgb(30 22 12 / 30%);
-}
-
 .box {
   width: min(560px, 92vw);
   margin: 90px auto 0;

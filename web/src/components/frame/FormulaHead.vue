@@ -54,7 +54,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="quiet-button">{{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}</button>
     </template>
-    <div class="sheet">
+    <div class="sheet popover">
       <div class="forms" role="radiogroup" aria-label="Form">
         <button v-for="f in session.words?.forms" :key="f.id" role="radio" :aria-checked="f.id === form?.id" class="form" :class="{ on: f.id === form?.id }"
           :disabled="!bench.mayEdit" @click="setForm(f.id)">{{ f.name }}</button>
@@ -94,11 +94,6 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
 
 .sheet {
   width: 360px;
-  padding: 16px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 12px;
-  background: var(--panel);
-  box-shadow: var(--shadow);
 }
 
 .forms {

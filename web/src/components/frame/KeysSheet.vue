@@ -29,12 +29,8 @@ watch(keys, (on) => { if (on) void nextTick(() => closer.value?.focus()) })
 
 <style scoped>
 .veil {
-  position: fixed;
-  inset: 0;
-  z-index: 30;
   display: grid;
   place-items: center;
-  background: rgb(30 22 12 / 35%);
 }
 
 .sheet {

@@ -51,7 +51,7 @@ async function leave(): Promise<void> {
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="round" :aria-label="`Kitchen: ${session.kitchen?.name}`"><v-icon :icon="mdiChefHat" size="20" /></button>
     </template>
-    <div v-if="session.kitchen" class="sheet">
+    <div v-if="session.kitchen" class="sheet popover">
       <p class="figure kitchen">{{ session.kitchen.name }}</p>
       <p class="note">{{ session.me?.email }} · {{ session.kitchen.role }}</p>
       <button v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">go to {{ k.name }}</button>
@@ -100,11 +100,6 @@ async function leave(): Promise<void> {
   width: 340px;
   max-height: calc(100vh - 70px);
   overflow-y: auto;
-  padding: 16px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 12px;
-  background: var(--panel);
-  box-shadow: var(--shadow);
 }
 
 .kitchen {

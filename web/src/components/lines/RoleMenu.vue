@@ -27,7 +27,7 @@ function set(change: Partial<LineDocument>): void {
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="name">{{ name }}</button>
     </template>
-    <div class="sheet">
+    <div class="sheet popover">
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
       <div class="roles" role="radiogroup" aria-label="Role">
@@ -59,11 +59,6 @@ function set(change: Partial<LineDocument>): void {
 
 .sheet {
   width: 380px;
-  padding: 16px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 12px;
-  background: var(--panel);
-  box-shadow: var(--shadow);
 }
 
 p {

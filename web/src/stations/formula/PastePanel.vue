@@ -71,7 +71,7 @@ function add(): void {
 
 <template>
   <section class="paste" aria-label="Paste a list">
-    <div class="head"><h3>Paste an ingredient list</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
+    <div class="panel-head"><h3>Paste an ingredient list</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
     <textarea ref="box" v-model="text" class="field" rows="7" aria-label="Ingredient list" spellcheck="false" @paste="onPaste"
       placeholder="1 1/2 cups almond flour&#10;2 T psyllium husk powder&#10;2 lg eggs + 2 whites&#10;¼ tsp salt" />
     <p v-if="panels.refused.value || refusal" class="act" role="alert">{{ panels.refused.value || refusal }}</p>
@@ -101,16 +101,6 @@ function add(): void {
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  margin-bottom: 8px;
-}
-
-h3 {
-  font-size: 16px;
-}
-
 textarea {
   display: block;
   resize: vertical;

@@ -89,7 +89,7 @@ async function recall(number: number): Promise<void> {
 
 <template>
   <section class="versions" aria-label="Versions">
-    <div class="head"><h3>Versions</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
+    <div class="panel-head"><h3>Versions</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <input v-model="note" class="field" maxlength="500" placeholder="What is this version about?" aria-label="Note for the version" />
       <button class="act-button" :disabled="saving || (!bench.changed && bench.saveState === 'saved')">Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}</button>
@@ -117,16 +117,6 @@ async function recall(number: number): Promise<void> {
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  margin-bottom: 8px;
-}
-
-h3 {
-  font-size: 16px;
-}
-
 .keep {
   display: flex;
   gap: 10px;
