@@ -17,6 +17,7 @@ from api.person import person
 from kitchen.services.access import membership
 from kitchen.services.judging import core_settings
 from substrata import Settings
+from substrata.settings import Eater
 
 COOKIE = "bench"
 SECONDS = 60
@@ -28,6 +29,7 @@ class BenchPass:
     """By which choices a kitchen's documents are judged."""
 
     kitchen_id: int
+    revision: int  # of the kitchen: tells which state of its packs is meant
     settings: Settings
 
 
@@ -39,7 +41,7 @@ class BenchAuth(SessionAuth):
         return _read(request) or super().authenticate(request, key)
 
 
-def choices(request: HttpRequest, kitchen_id: int) -> tuple[Settings, bool]:
+def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
     """The kitchen's choices, and whether a new pass should be handed out.
 
     Raises:
@@ -47,13 +49,14 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[Settings, bool]:
     """
     known = _read(request)
     if known is not None and known.kitchen_id == kitchen_id:
-        return known.settings, False
-    return core_settings(membership(person(request), kitchen_id).kitchen), True
+        return known, False
+    kitchen = membership(person(request), kitchen_id).kitchen
+    return BenchPass(kitchen_id=kitchen_id, revision=kitchen.revision, settings=core_settings(kitchen)), True
 
 
-def hand_out(response: HttpResponse, kitchen_id: int, settings: Settings, *, secure: bool) -> None:
+def hand_out(response: HttpResponse, held: BenchPass, *, secure: bool) -> None:
     """Put a fresh pass into the response."""
-    value = signing.dumps({"kitchen": kitchen_id, "settings": asdict(settings)}, salt=_SALT)
+    value = signing.dumps(asdict(held), salt=_SALT, compress=True)
     response.set_cookie(
         COOKIE, value, max_age=SECONDS, path="/api/kitchens", httponly=True, samesite="Strict", secure=secure
     )
@@ -70,6 +73,11 @@ def _read(request: HttpRequest) -> BenchPass | None:
         return None
     try:
         held = signing.loads(value, salt=_SALT, max_age=SECONDS)
-        return BenchPass(kitchen_id=held["kitchen"], settings=Settings(**held["settings"]))
+        eaters = tuple(
+            Eater(name=eater["name"], budgets=tuple((key, amount) for key, amount in eater["budgets"]))
+            for eater in held["settings"].pop("eaters")
+        )
+        settings = Settings(**held["settings"], eaters=eaters)
+        return BenchPass(kitchen_id=held["kitchen_id"], revision=held["revision"], settings=settings)
     except (signing.BadSignature, KeyError, TypeError):
         return None

@@ -27,7 +27,7 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
-_TOO_MUCH = ProblemOut(title="too much at once", status=413, allowed="up to 1 MB", remedy="send less")
+_TOO_MUCH = ProblemOut(title="too much at once", status=413, remedy="send less")
 
 
 def connect(api: NinjaAPI) -> None:

@@ -9,7 +9,14 @@ from pydantic import ConfigDict, Field, StringConstraints
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from substrata.formula.difference import Change
+from substrata.formula.form import forms, roles
+from substrata.nutrition.allergens import allergen_words
+from substrata.nutrition.budgets import budget_kinds
+from substrata.nutrition.claims import claim_kinds
+from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.ingredient import Ingredient
+from substrata.pantry.label import FIGURE_UNITS, FIGURES
+from substrata.pantry.product_files import fields
 
 Text = Annotated[str, StringConstraints(max_length=2_000)]
 
@@ -21,6 +28,7 @@ class LineDocument(Schema):
 
     id: str
     ingredient: str
+    lot: str = ""
     grams: float | None = None
     entered: str = ""
     role: str = ""
@@ -40,6 +48,16 @@ class FormDocument(Schema):
     serving_pieces: int | float = 1
 
 
+class MixDocument(Schema):
+    """How a dough is mixed; what is left open follows from what is in it."""
+
+    model_config = ConfigDict(extra="allow")
+
+    temperature_c: float | None = None
+    cheese: str = ""
+    work: str = ""
+
+
 class WindowDocument(Schema):
     """Wanted bounds."""
 
@@ -56,6 +74,7 @@ class FormulaDocument(Schema):
     name: str = ""
     notes: str = ""
     form: FormDocument
+    mix: MixDocument = Field(default_factory=MixDocument)
     lines: list[LineDocument] = Field(default_factory=list, max_length=1_000)
     targets: dict[str, WindowDocument] = Field(default_factory=dict)
 
@@ -71,6 +90,9 @@ class KitchenOut(Schema):
     convention: str
     polyol_rule: str
     units: str
+    currency: str
+    coconut_is_nut: bool
+    xanthan_is_grain: bool
 
     @classmethod
     def of(cls, member: Membership) -> "KitchenOut":
@@ -85,6 +107,9 @@ class KitchenOut(Schema):
             convention=k.convention,
             polyol_rule=k.polyol_rule,
             units=k.units,
+            currency=k.currency,
+            coconut_is_nut=k.coconut_is_nut,
+            xanthan_is_grain=k.xanthan_is_grain,
         )
 
 
@@ -111,6 +136,9 @@ class KitchenSettingsIn(Schema):
     convention: Text | None = None
     polyol_rule: Text | None = None
     units: Text | None = None
+    currency: Text | None = None
+    coconut_is_nut: bool | None = None
+    xanthan_is_grain: bool | None = None
 
 
 class MemberIn(Schema):
@@ -341,6 +369,38 @@ class FormOut(Schema):
     note: str
 
 
+class ClaimOut(Schema):
+    """A diet claim that can be certified."""
+
+    id: str
+    name: str
+    basis: str
+
+
+class FigureOut(Schema):
+    """A figure that a label can carry."""
+
+    id: str
+    name: str
+    unit: str
+
+
+class BudgetOut(Schema):
+    """A thing of which a daily budget can be kept."""
+
+    id: str
+    name: str
+    unit: str
+    usual: float
+
+
+class AllergenOut(Schema):
+    """A fact that a pack can add: an allergen by its flag."""
+
+    flag: str
+    name: str
+
+
 class ConventionOut(Schema):
     """A net-carb convention with its rule."""
 
@@ -354,3 +414,37 @@ class WordsOut(Schema):
     roles: list[RoleOut]
     forms: list[FormOut]
     conventions: list[ConventionOut]
+    claims: list[ClaimOut]
+    label_figures: list[FigureOut]
+    budgets: list[BudgetOut]
+    allergens: list[AllergenOut]
+    import_fields: list[str]
+
+    @classmethod
+    def everything(cls) -> "WordsOut":
+        """All lists of the core."""
+        return cls(
+            roles=[RoleOut(id=r.id, code=r.code, name=r.name) for r in roles().values()],
+            forms=[FormOut(id=f.id, name=f.name, note=f.note) for f in forms().values()],
+            conventions=[ConventionOut(id=key, rule=rule) for key, rule in CONVENTIONS.items()],
+            claims=[ClaimOut(id=c.key, name=c.name, basis=c.basis) for c in claim_kinds().values()],
+            label_figures=[
+                FigureOut(id=k, name=name, unit=FIGURE_UNITS[k.rpartition("_")[2]]) for k, name in FIGURES.items()
+            ],
+            budgets=[BudgetOut(id=b.key, name=b.name, unit=b.unit, usual=b.usual) for b in budget_kinds().values()],
+            allergens=[AllergenOut(flag=flag, name=name) for flag, name in allergen_words().items()],
+            import_fields=list(fields()),
+        )
+
+
+class EaterDocument(Schema):
+    """Somebody's daily budgets."""
+
+    name: Text
+    budgets: dict[str, float | None] = Field(default_factory=dict)
+
+
+class EatersIn(Schema):
+    """All eaters of a kitchen."""
+
+    eaters: list[EaterDocument]

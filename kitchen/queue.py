@@ -10,3 +10,8 @@ def defer_refresh() -> None:
         app.configure_task("kitchen.refresh_shelf", queueing_lock="refresh_shelf").defer()
     except AlreadyEnqueued:
         return
+
+
+def defer_import(import_id: int) -> None:
+    """Ask for the background part of an import."""
+    app.configure_task("kitchen.run_import", lock=f"import {import_id}").defer(import_id=import_id)

@@ -3,6 +3,7 @@
 from procrastinate.contrib.django import app
 
 from kitchen.services.formulas import refresh_cards
+from kitchen.services.imports import run_import
 
 _BATCH = 200
 
@@ -14,3 +15,9 @@ def refresh_shelf() -> int:
     while done := refresh_cards(_BATCH):
         made += done
     return made
+
+
+@app.task(name="kitchen.run_import")  # type: ignore[untyped-decorator]
+def import_packs(import_id: int) -> None:
+    """Check the rows of a product file, or keep them."""
+    run_import(import_id)

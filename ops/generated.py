@@ -2,7 +2,7 @@
 
 * ``api/openapi.json``: the contract of the API
 * ``web/src/api/generated/schema.d.ts``: the page's types, from the contract
-* ``docs/formats/formula.schema.json``: the open formula document
+* ``docs/formats/*.schema.json``: the open documents of a formula and of a pack
 """
 
 from __future__ import annotations
@@ -30,11 +30,16 @@ def openapi() -> str:
     return json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, sort_keys=True, ensure_ascii=False) + "\n"
 
 
-def formula_schema() -> str:
-    """The JSON Schema of the document."""
+def document_schemas() -> dict[str, str]:
+    """The JSON Schemas of the open documents, by file."""
     from substrata.formula.document import document_schema
+    from substrata.pantry.lot_document import lot_schema
 
-    return json.dumps(document_schema(), indent=1, ensure_ascii=False) + "\n"
+    schemas = {"formula": document_schema(), "pack": lot_schema()}
+    return {
+        f"docs/formats/{name}.schema.json": json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
+        for name, schema in schemas.items()
+    }
 
 
 def page_types(contract: str) -> str:
@@ -51,7 +56,7 @@ def page_types(contract: str) -> str:
 def main() -> int:
     """Write or check; returns the exit code."""
     contract = openapi()
-    files = {"api/openapi.json": contract, "docs/formats/formula.schema.json": formula_schema()}
+    files = {"api/openapi.json": contract} | document_schemas()
     # The types follow from the contract, so they are made only when Node's packages are there.
     if (ROOT / "web" / "node_modules").exists():
         files["web/src/api/generated/schema.d.ts"] = page_types(contract)

@@ -30,6 +30,14 @@ def bench(page: Page) -> None:
     page.locator("[data-bracket=salt]").wait_for()
 
 
+PACKS = """Product name,Serving Size,Calories,Total Fat (g),Total Carbohydrate (g),Dietary Fiber (g),Protein (g),Price,Pack size
+Northfield blanched almond flour,1/4 cup (28 g),160,14,6,3,6,$8.99,16 oz
+Northfield coconut flour,2 Tbsp (14 g),60,2,9,5,3,$5.49,1 lb
+Mystery tonic,28 g,1,2,3,4,6,,
+Fellmoor cheddar,1 oz (28 g),110,nine,0,0,7,3.99,8 oz
+"""
+
+
 def sources(page: Page) -> None:
     """A bracket opened: where the water fill comes from."""
     bench(page)
@@ -53,6 +61,40 @@ def paste(page: Page) -> None:
     page.get_by_text("not sure which ingredient").wait_for()
 
 
+def at(path: str, sign: str) -> Callable[[Page], object]:
+    """A view by its address, once a sign of it is there."""
+
+    def view(page: Page) -> None:
+        page.goto(page.url.replace("/formula", path))
+        page.get_by_text(sign).first.wait_for()
+
+    return view
+
+
+def pack(page: Page) -> None:
+    """A pack whose label was typed the wrong way."""
+    at("/pantry", "Your packs")(page)
+    page.get_by_role("link", name="Quern ground almonds").click()
+    page.get_by_text("It looks like").wait_for()
+
+
+def imported(page: Page) -> None:
+    """A file looked over."""
+    at("/pantry/import", "Drop a file")(page)
+    page.get_by_label("Rows of products").fill(PACKS)
+    page.get_by_role("button", name="Read it").click()
+    page.get_by_role("button", name="Look at all").click()
+    page.get_by_text("cannot.").wait_for()
+
+
+def card(page: Page) -> None:
+    """What is handed on."""
+    bench(page)
+    page.get_by_role("link", name="Card", exact=True).click()
+    page.get_by_role("region", name="Nutrition Facts").wait_for()
+
+
+COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flour-defatted&keys=psyllium-powder"
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
     "formula": (bench, "light"),
@@ -60,6 +102,12 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "bracket": (sources, "light"),
     "versions": (versions, "light"),
     "paste": (paste, "light"),
+    "pantry": (at("/pantry", "Your packs"), "light"),
+    "pack": (pack, "light"),
+    "compare": (at(COMPARED, "holds water"), "light"),
+    "stock": (at("/pantry/stock", "Done: take it away"), "light"),
+    "import": (imported, "light"),
+    "card": (card, "light"),
 }
 
 

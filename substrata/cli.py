@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -14,11 +14,15 @@ from pathlib import Path
 from typing import Any
 
 from substrata.analysis.analyse import Analysis, analyse
+from substrata.card.card import card
 from substrata.errors import FormulaError, SubstrataError
 from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
 from substrata.formula.text_import import import_text
+from substrata.pantry.label_check import check_lot
 from substrata.pantry.library import load_library
+from substrata.pantry.lot_document import read_lot
+from substrata.pantry.pack_reading import read_pack
 from substrata.settings import Settings
 
 BAD_INPUT = 2
@@ -45,6 +49,14 @@ def _parser() -> argparse.ArgumentParser:
     judge.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
     judge.add_argument("--spoons", choices=["us", "metric", "australian"], default="us")
     judge.set_defaults(command=_analyse)
+    handed = commands.add_parser("card", help="panels, statement, allergens and claims of a formula document")
+    handed.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    handed.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
+    handed.set_defaults(command=_card)
+    label = commands.add_parser("check-label", help="does a pack's label make sense, and what does it mean")
+    label.add_argument("file", help="a *.pack.json file, or - for standard input")
+    label.add_argument("--table", action="store_true", help="for people instead of JSON")
+    label.set_defaults(command=_check_label)
     paste = commands.add_parser("import", help="read an ingredient list into a document")
     paste.add_argument("file", help="a text file, or - for standard input")
     paste.add_argument("--form", default="thin-crust", help="form of the new formula")
@@ -62,13 +74,44 @@ def _read(file: str) -> str:
         raise FormulaError("the file cannot be read", got=str(error), remedy="name a UTF-8 text file") from error
 
 
-def _analyse(options: argparse.Namespace) -> str:
+def _document(file: str, what: str) -> dict[str, Any]:
     try:
-        document = json.loads(_read(options.file))
+        document = json.loads(_read(file))
     except ValueError as error:
-        raise FormulaError("the file is not JSON", got=str(error), allowed="a formula document") from error
+        raise FormulaError("the file is not JSON", got=str(error), allowed=f"a {what} document") from error
     if not isinstance(document, dict):
-        raise FormulaError("the file is not a formula document", got=type(document).__name__, allowed="an object")
+        raise FormulaError(f"the file is not a {what} document", got=type(document).__name__, allowed="an object")
+    return document
+
+
+def _card(options: argparse.Namespace) -> str:
+    made = card(
+        read_document(_document(options.file, "formula")), load_library(), Settings(convention=options.convention)
+    )
+    return json.dumps(asdict(made), ensure_ascii=False, indent=1)
+
+
+def _check_label(options: argparse.Namespace) -> str:
+    library = load_library()
+    lot = read_lot(_document(options.file, "pack"), key="pack")
+    ingredient = library[lot.ingredient]
+    check = check_lot(lot, ingredient, library)
+    figures = read_pack(lot.label, ingredient) if lot.label else ()
+    if not options.table:
+        whole = {"passes": check.passes, "figures": [asdict(f) for f in figures], **asdict(check)}
+        return json.dumps(whole, ensure_ascii=False, indent=1)
+    rows = [f"likely: {check.mistake.text}"] if check.mistake else []
+    rows += [f"{finding.severity}: {finding.text}" for finding in check.findings]
+    rows += [
+        f"{f.nutrient:16} {f.value:8.2f} ({f.spread.low:.2f}–{f.spread.high:.2f}) {f.origin}"
+        for f in figures
+        if f.value
+    ]
+    return "\n".join(rows or ["no label"])
+
+
+def _analyse(options: argparse.Namespace) -> str:
+    document = _document(options.file, "formula")
     settings = Settings(convention=options.convention, spoons=options.spoons)
     judged = analyse(read_document(document), load_library(), settings)
     return _table(judged) if options.table else json.dumps(cli_json(judged), ensure_ascii=False, indent=1)
@@ -78,6 +121,18 @@ def cli_json(judged: Analysis) -> dict[str, Any]:
     """The analysis as plain JSON values, with the piece's figures and the binder under their short names."""
     whole = asdict(judged)
     whole["binder"] |= {"window": whole["binder"]["matrix"]["window"], "heat_set_share": whole["binder"]["heat_set"]}
+    forecast = judged.handling
+    whole["handling_forecast"] = whole["handling"]
+    whole["handling"] = [
+        {
+            "minutes": point.minutes,
+            "temperature_c": point.temperature_c,
+            "consistency": point.consistency,
+            "class": point.class_name,
+            "probability": point.probability,
+        }
+        for point in (forecast.minutes if forecast else ())
+    ]
     piece = judged.nutrition.piece
     names = {"fibre": "fibre_g", "protein": "protein_g", "fat": "fat_g", "net_carbs": "net_carbs_g"}
     names |= {"total_carbs": "total_carbs_g", "energy": "energy_kcal", "sodium": "sodium_mg"}
@@ -85,6 +140,9 @@ def cli_json(judged: Analysis) -> dict[str, Any]:
         word: {side: getattr(getattr(piece, key), side) for side in ("value", "low", "high")}
         for key, word in names.items()
     }
+    # A bill has no range; without any price there is no cost to tell.
+    price = judged.cost.piece if judged.cost.priced_share else None
+    whole["per_piece"]["cost"] = {"value": price, "low": price, "high": price}
     return whole
 
 

@@ -6,6 +6,7 @@
     ├── AmountError     (ValueError)   an amount that cannot be read or turned into grams
     ├── LibraryError    (ValueError)   a row of a shipped table that cannot be true
     ├── UnknownIngredient (LookupError)
+    ├── LabelError      (ValueError)   a pack's label that cannot be read
     └── FormulaError    (ValueError)   a formula or document that cannot be worked with
 
 Each says *what* is wrong, what was *got*, what is *allowed* and a *remedy*; ``line`` and ``field``
@@ -58,6 +59,10 @@ class LibraryError(SubstrataError, ValueError):
 
 class UnknownIngredient(SubstrataError, LookupError):  # noqa: N818 - reads as the refusal it is
     """No ingredient goes by this id."""
+
+
+class LabelError(SubstrataError, ValueError):
+    """A pack's label, or a file of packs, that cannot be read."""
 
 
 class FormulaError(SubstrataError, ValueError):

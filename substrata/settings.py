@@ -1,4 +1,4 @@
-"""What a kitchen may choose: spoons, egg scheme, net-carb convention, polyol rule."""
+"""What a kitchen may choose: spoons, eggs, conventions, currency, strictness of claims, daily budgets."""
 
 from __future__ import annotations
 
@@ -12,6 +12,14 @@ PolyolRule = Literal["half", "energy"]
 
 
 @dataclass(frozen=True, kw_only=True)
+class Eater:
+    """Somebody's day: how much of each thing at most. No medical advice: the kitchen sets its own."""
+
+    name: str
+    budgets: tuple[tuple[str, float], ...]  # (budget key, amount a day)
+
+
+@dataclass(frozen=True, kw_only=True)
 class Settings:
     """The kitchen's choices that change a computed figure."""
 
@@ -20,3 +28,7 @@ class Settings:
     egg_size: str = "large"  # what "2 eggs" means when no size is typed
     convention: Convention = "us"  # which net-carb convention the brackets use
     polyol_rule: PolyolRule = "half"  # "half" of other polyols, or 1 - kcal/4 of each
+    currency: str = "USD"  # ISO 4217, of all prices
+    coconut_is_nut: bool = False  # a school's nut-free rule may ban coconut
+    xanthan_is_grain: bool = False  # some grain-free bakers refuse what grew on grain sugar
+    eaters: tuple[Eater, ...] = ()

@@ -24,7 +24,7 @@ from api.schemas import (
 )
 from kitchen.services import formulas
 from kitchen.services.access import membership
-from kitchen.services.judging import judge, read_paste
+from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste
 from substrata import Analysis
 from substrata.formula.text_import import PastedLine
 
@@ -38,11 +38,13 @@ ONE = "/kitchens/{int:kitchen_id}/formulas/{int:formula_id}"
 )
 def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """Judge a document without keeping it: what the page asks while a finger drags."""
-    settings, new = choices(request, kitchen_id)
+    held, new = choices(request, kitchen_id)
+    document = payload.model_dump()
+    library = kitchen_library(kitchen_id, held.revision, packs_named(document))
     # Written straight from the core's dataclasses: validating our own figures would cost more than making them.
-    response = HttpResponse(orjson.dumps(judge(settings, payload.model_dump())), content_type="application/json")
+    response = HttpResponse(orjson.dumps(judge(library, held.settings, document)), content_type="application/json")
     if new:
-        hand_out(response, kitchen_id, settings, secure=request.is_secure())
+        hand_out(response, held, secure=request.is_secure())
     return response
 
 

@@ -6,7 +6,7 @@ from ninja import Router
 from api.bench_pass import take_back
 from api.errors import ProblemOut
 from api.person import person
-from api.schemas import KitchenIn, KitchenOut, KitchenSettingsIn, MemberIn, MemberOut, MeOut
+from api.schemas import EaterDocument, EatersIn, KitchenIn, KitchenOut, KitchenSettingsIn, MemberIn, MemberOut, MeOut
 from kitchen.models import Membership
 from kitchen.services import kitchens
 from kitchen.services.access import membership
@@ -58,3 +58,20 @@ def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tupl
     """Take a person out."""
     kitchens.remove_member(person(request), kitchen_id, person_id)
     return 204, None
+
+
+@router.get("/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="eaters")
+def eaters(request: HttpRequest, kitchen_id: int) -> list[EaterDocument]:
+    """Whose daily budgets are kept."""
+    member = membership(person(request), kitchen_id)
+    return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in member.kitchen.eaters.all()]
+
+
+@router.put(
+    "/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="set_eaters"
+)
+def set_eaters(request: HttpRequest, kitchen_id: int, payload: EatersIn, response: HttpResponse) -> list[EaterDocument]:
+    """Keep the eaters of a kitchen."""
+    take_back(response)
+    kept = kitchens.set_eaters(person(request), kitchen_id, [eater.model_dump() for eater in payload.eaters])
+    return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in kept]

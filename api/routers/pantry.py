@@ -1,25 +1,48 @@
-"""The Pantry: ingredients to find, and the word lists of the page."""
+"""The Pantry: packs and ingredients to find, read, compare and keep; stock; files of products."""
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from api.bench_pass import take_back
 from api.errors import ProblemOut
-from api.schemas import ConventionOut, FormOut, IngredientOut, IngredientQuery, RoleOut, WordsOut
+from api.import_schemas import ImportIn, ImportOut, MatchIn, StepIn
+from api.pantry_schemas import (
+    ArchivedIn,
+    ArchivedOut,
+    CompareQuery,
+    IngredientPage,
+    LotChangeIn,
+    LotDocument,
+    LotIn,
+    LotOut,
+    PackQuery,
+    PanelTextIn,
+    PanelTextOut,
+    PantryPage,
+    ReadingOut,
+)
+from api.person import person
+from api.schemas import FormulaDocument, IngredientOut, IngredientQuery, WordsOut
+from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut
+from kitchen.services import imports, pantry, stock
+from kitchen.services.access import membership
 from substrata import load_library
-from substrata.formula.form import forms, roles
-from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.formula.cheaper import CheaperPack
+from substrata.nutrition.compare import Compared
+from substrata.pantry.panel_text import read_panel
 
 router = Router(tags=["pantry"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+KITCHEN = "/kitchens/{int:kitchen_id}"
+LOT = f"{KITCHEN}/packs/{{int:lot_id}}"
+BAKE = f"{KITCHEN}/bakes/{{int:bake_id}}"
+IMPORT = f"{KITCHEN}/imports/{{int:import_id}}"
 
 
 @router.get("/words", response={200: WordsOut, 401: ProblemOut}, operation_id="words")
 def words(request: HttpRequest) -> WordsOut:
-    """Roles, forms and conventions."""
-    return WordsOut(
-        roles=[RoleOut(id=r.id, code=r.code, name=r.name) for r in roles().values()],
-        forms=[FormOut(id=f.id, name=f.name, note=f.note) for f in forms().values()],
-        conventions=[ConventionOut(id=key, rule=rule) for key, rule in CONVENTIONS.items()],
-    )
+    """Roles, forms, conventions, claims, figures: the lists that the page draws from."""
+    return WordsOut.everything()
 
 
 @router.get("/ingredients", response={200: list[IngredientOut], 401: ProblemOut}, operation_id="find_ingredients")
@@ -27,3 +50,141 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
     """Ingredients whose name or alias fits a few typed letters, the likeliest first."""
     library = load_library()
     return [IngredientOut.of(library[key]) for key in library.names.search(query.search, query.limit)]
+
+
+@router.get(f"{KITCHEN}/pantry", response={200: PantryPage, **Problems}, operation_id="find_in_pantry")
+def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery]) -> PantryPage:
+    """Packs and ingredients that fit, packs first."""
+    wanted = pantry.Wanted(**query.model_dump(exclude={"limit", "offset"}))
+    found = pantry.find(person(request), kitchen_id, wanted, offset=query.offset, limit=query.limit)
+    return PantryPage.of(found)
+
+
+@router.get(
+    f"{KITCHEN}/ingredients/{{ingredient}}", response={200: IngredientPage, **Problems}, operation_id="open_ingredient"
+)
+def open_ingredient(request: HttpRequest, kitchen_id: int, ingredient: str) -> IngredientPage:
+    """All that is known of a reference ingredient, with the kitchen's packs of it."""
+    return IngredientPage.of(pantry.open_ingredient(person(request), kitchen_id, ingredient))
+
+
+@router.get(f"{KITCHEN}/compare", response={200: list[Compared], **Problems}, operation_id="compare_ingredients")
+def compare_ingredients(request: HttpRequest, kitchen_id: int, query: Query[CompareQuery]) -> list[Compared]:
+    """Ingredients and packs side by side."""
+    return list(pantry.side_by_side(person(request), kitchen_id, query.keys))
+
+
+@router.post(f"{KITCHEN}/cheaper", response={200: list[CheaperPack], **Problems}, operation_id="cheaper_packs")
+def cheaper_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> list[CheaperPack]:
+    """Packs that would do the same work for less."""
+    return list(pantry.cheaper(person(request), kitchen_id, payload.model_dump()))
+
+
+@router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
+def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
+    """What a pack means, before it is kept: what the page asks while a label is typed."""
+    return ReadingOut.of(pantry.read(person(request), kitchen_id, payload.model_dump()))
+
+
+@router.post(f"{KITCHEN}/packs/panel", response={200: PanelTextOut, **Problems}, operation_id="read_panel")
+def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn) -> PanelTextOut:
+    """Read a pasted nutrition panel."""
+    membership(person(request), kitchen_id)
+    return PanelTextOut.of(read_panel(payload.text))
+
+
+@router.post(f"{KITCHEN}/packs", response={201: LotOut, **Problems}, operation_id="create_pack")
+def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response: HttpResponse) -> tuple[int, LotOut]:
+    """Put a pack into the pantry."""
+    take_back(response)
+    made = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
+    return 201, LotOut.of(made)
+
+
+@router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
+def open_pack(request: HttpRequest, kitchen_id: int, lot_id: int) -> LotOut:
+    """A pack with what it means and where it is used."""
+    return LotOut.of(pantry.open_lot(person(request), kitchen_id, lot_id))
+
+
+@router.put(LOT, response={200: LotOut, 409: ProblemOut, **Problems}, operation_id="save_pack")
+def save_pack(
+    request: HttpRequest, kitchen_id: int, lot_id: int, payload: LotChangeIn, response: HttpResponse
+) -> LotOut:
+    """Change a pack."""
+    take_back(response)
+    document = payload.document.model_dump()
+    return LotOut.of(pantry.save_lot(person(request), kitchen_id, lot_id, document, payload.lock))
+
+
+@router.post(f"{LOT}/archive", response={200: ArchivedOut, **Problems}, operation_id="archive_pack")
+def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: ArchivedIn) -> ArchivedOut:
+    """Put a pack away, or back."""
+    changed = pantry.archive_lot(person(request), kitchen_id, lot_id, archived=payload.archived)
+    return ArchivedOut(id=changed.pk, archived=changed.archived_at is not None)
+
+
+@router.post(f"{LOT}/stock", response={200: StockOut, **Problems}, operation_id="change_stock")
+def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: StockIn) -> StockOut:
+    """So much came in, or so much was counted."""
+    return StockOut.of(stock.change_stock(person(request), kitchen_id, lot_id, payload.kind, payload.grams))
+
+
+@router.get(f"{KITCHEN}/stock", response={200: list[StockOut], **Problems}, operation_id="stock")
+def stock_list(request: HttpRequest, kitchen_id: int) -> list[StockOut]:
+    """What is on hand, the next to be used up first."""
+    return [StockOut.of(shelved) for shelved in stock.shelf(person(request), kitchen_id)]
+
+
+@router.get(f"{KITCHEN}/bakes", response={200: list[BakeOut], **Problems}, operation_id="bakes")
+def bakes(request: HttpRequest, kitchen_id: int, over: bool = False) -> list[BakeOut]:
+    """Planned bakes, or those that are over."""
+    rows = stock.bakes(person(request), kitchen_id, planned=not over)
+    return [BakeOut.of(bake) for bake in rows[: stock.MOST_BAKES]]
+
+
+@router.post(f"{KITCHEN}/bakes", response={201: BakeOut, **Problems}, operation_id="plan_bake")
+def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[int, BakeOut]:
+    """Plan a bake and speak for what it takes."""
+    made = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
+    return 201, BakeOut.of(made)
+
+
+@router.post(f"{BAKE}/done", response={200: BakeOut, **Problems}, operation_id="finish_bake")
+def finish_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
+    """The bake is done: its packs lose what it took."""
+    return BakeOut.of(stock.finish_bake(person(request), kitchen_id, bake_id))
+
+
+@router.post(f"{BAKE}/cancel", response={200: BakeOut, **Problems}, operation_id="cancel_bake")
+def cancel_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
+    """The bake will not be: its packs are free again."""
+    return BakeOut.of(stock.cancel_bake(person(request), kitchen_id, bake_id))
+
+
+@router.post(f"{KITCHEN}/imports", response={201: ImportOut, **Problems}, operation_id="start_import")
+def start_import(request: HttpRequest, kitchen_id: int, payload: ImportIn) -> tuple[int, ImportOut]:
+    """Take a file of products in and match its columns."""
+    return 201, ImportOut.of(imports.start_import(person(request), kitchen_id, payload.file_name, payload.text))
+
+
+@router.get(IMPORT, response={200: ImportOut, **Problems}, operation_id="open_import")
+def open_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
+    """How far an import is."""
+    return ImportOut.of(imports.open_import(person(request), kitchen_id, import_id))
+
+
+@router.put(f"{IMPORT}/columns", response={200: ImportOut, **Problems}, operation_id="match_columns")
+def match_columns(request: HttpRequest, kitchen_id: int, import_id: int, payload: MatchIn) -> ImportOut:
+    """Change how the columns are read."""
+    matched = imports.match_columns(person(request), kitchen_id, import_id, **payload.model_dump())
+    return ImportOut.of(matched)
+
+
+@router.post(f"{IMPORT}/step", response={200: ImportOut, **Problems}, operation_id="go_on_importing")
+def go_on_importing(
+    request: HttpRequest, kitchen_id: int, import_id: int, payload: StepIn, response: HttpResponse
+) -> ImportOut:
+    """Check all rows, keep the good ones, or stop."""
+    take_back(response)
+    return ImportOut.of(imports.go_on(person(request), kitchen_id, import_id, payload.step))

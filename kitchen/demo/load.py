@@ -1,7 +1,7 @@
 """Load and remove the demo kitchen. Everything in it is invented."""
 
 import json
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from importlib.resources import files
 from typing import Any
 
@@ -10,8 +10,10 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from kitchen.models import Draft, Formula, FormulaVersion, Kitchen, Membership
-from kitchen.services.judging import card_mark, core_settings, shelf_card
+from kitchen.models import Draft, Eater, Formula, FormulaVersion, Kitchen, Membership
+from kitchen.services.judging import card_mark, core_settings, library_of, shelf_card
+from kitchen.services.pantry import create_lot
+from kitchen.services.stock import plan_bake
 from substrata import load_library, read_document, write_document
 from substrata.formula.difference import differences
 from substrata.formula.formula import Line
@@ -19,6 +21,10 @@ from substrata.formula.weighed import weigh_line
 
 DEMO_NAME = "The Saturday stall"
 BAKER, PARTNER = "baker@example.com", "partner@example.com"
+EATERS = (
+    ("Strict day", {"net_carbs": 20.0, "cheese": 113.0, "sodium": 2300.0}),
+    ("Easy day", {"net_carbs": 50.0, "saturates": 30.0, "energy": 2000.0}),
+)
 DEMO_PASSWORD = "rye-free-and-easy"  # noqa: S105 - printed by ./start, for the demo on loopback only
 
 
@@ -29,8 +35,24 @@ def demo_formulas() -> list[dict[str, Any]]:
     return found
 
 
-def demo_document(formula: dict[str, Any], version: dict[str, Any], kitchen: Kitchen) -> dict[str, Any]:
-    """A version of a demo formula as a document, weighed by the kitchen's own measures."""
+def demo_packs() -> list[dict[str, Any]]:
+    """The shipped packs; days are counted from today."""
+    text = files("kitchen.demo").joinpath("packs.json").read_text(encoding="utf8")
+    found: list[dict[str, Any]] = json.loads(text)
+    return found
+
+
+def demo_document(
+    formula: dict[str, Any], version: dict[str, Any], kitchen: Kitchen, packs: dict[str, str] | None = None
+) -> dict[str, Any]:
+    """A version of a demo formula as a document, weighed by the kitchen's own measures.
+
+    Args:
+        formula: its entry.
+        version: one of its versions.
+        kitchen: whose measures.
+        packs: ingredient -> key of the pack that its lines are taken from.
+    """
     library, settings = load_library(), core_settings(kitchen)
     lines = []
     seen: dict[str, int] = {}
@@ -42,6 +64,7 @@ def demo_document(formula: dict[str, Any], version: dict[str, Any], kitchen: Kit
             {
                 "id": key,
                 "ingredient": ingredient,
+                "lot": (packs or {}).get(ingredient, ""),
                 "entered": entered,
                 "grams": round(grams, 1),
                 **(more[0] if more else {}),
@@ -68,8 +91,14 @@ def load_demo() -> Kitchen:
     Membership.objects.create(kitchen=kitchen, user=baker, role=Membership.Role.OWNER)
     Membership.objects.create(kitchen=kitchen, user=partner, role=Membership.Role.BAKER)
     now = timezone.now()
+    packs = _packs(kitchen, baker, now.date())
     for number, entry in enumerate(demo_formulas()):
-        _formula(kitchen, entry, (baker, partner)[number % 2], now)
+        _formula(kitchen, entry, (baker, partner)[number % 2], now, packs)
+    Eater.objects.bulk_create(
+        Eater(kitchen=kitchen, order=n, name=name, budgets=b) for n, (name, b) in enumerate(EATERS)
+    )
+    flatbread = kitchen.formulas.get(name="Celeriac flatbread")
+    plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
     return kitchen
 
 
@@ -88,10 +117,29 @@ def _person(email: str) -> User:
     return user
 
 
-def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime) -> None:
-    """A formula with its versions; an entry's "draft" is what lies on the bench unsaved."""
-    documents = [demo_document(entry, version, kitchen) for version in entry["versions"]]
-    edited = demo_document(entry, entry["draft"], kitchen) if "draft" in entry else documents[-1]
+def _packs(kitchen: Kitchen, owner: User, today: date) -> dict[str, str]:
+    """Fill the pantry; returns the first pack of every ingredient by its key."""
+    found: dict[str, str] = {}
+    for entry in demo_packs():
+        days = {"use_by": entry["use_by_days"], "bought_on": entry["bought_days"] and -entry["bought_days"]}
+        dates = {field: (today + timedelta(days=n)).isoformat() for field, n in days.items() if n}
+        made = create_lot(owner, kitchen.pk, entry["document"] | dates, entry["on_hand_g"]).lot
+        found.setdefault(made.ingredient, made.key)
+    return found
+
+
+def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime, packs: dict[str, str]) -> None:
+    """A formula with its versions; an entry's "draft" is what lies on the bench unsaved.
+
+    An entry with "packs" takes its last version and its draft from the packs of the pantry.
+    """
+    last = len(entry["versions"]) - 1
+    used = packs if entry.get("packs") else {}
+    documents = [
+        demo_document(entry, version, kitchen, used if number == last else None)
+        for number, version in enumerate(entry["versions"])
+    ]
+    edited = demo_document(entry, entry["draft"], kitchen, used) if "draft" in entry else documents[-1]
     touched = now - timedelta(days=entry["versions"][-1]["days"])
     formula = Formula.objects.create(
         kitchen=kitchen,
@@ -107,9 +155,8 @@ def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetim
         changes: list[str] = []
         if previous:
             settings = core_settings(kitchen)
-            changes = [
-                c.text for c in differences(read_document(previous), read_document(document), load_library(), settings)
-            ]
+            library = library_of(kitchen, previous, document)
+            changes = [c.text for c in differences(read_document(previous), read_document(document), library, settings)]
         FormulaVersion.objects.create(
             formula=formula,
             number=number,

@@ -5,7 +5,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from kitchen.errors import Forbidden, NotFound
-from kitchen.models import AuditRow, Formula, Membership
+from kitchen.models import AuditRow, Formula, Lot, Membership
 
 _RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
 
@@ -39,6 +39,21 @@ def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Fo
     found = rows.filter(pk=formula_id).first()
     if found is None:
         raise NotFound("no such formula", got=str(formula_id), remedy="choose one from the shelf")
+    return found
+
+
+def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
+    """A pack of the member's kitchen.
+
+    Raises:
+        NotFound: when the kitchen has no such pack.
+    """
+    rows = Lot.objects.filter(kitchen_id=member.kitchen_id).select_related("kitchen", "updated_by")
+    if lock:
+        rows = rows.select_for_update(of=("self",))
+    found = rows.filter(pk=lot_id).first()
+    if found is None:
+        raise NotFound("no such pack", got=str(lot_id), remedy="choose one from the pantry")
     return found
 
 

@@ -11,8 +11,8 @@ from django.utils import timezone
 from kitchen.errors import Conflict, NotFound, Refused
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.access import formula_of, membership, record
-from kitchen.services.judging import CARD_MARK, card_mark, core_settings, shelf_card
-from substrata import load_library, read_document, write_document
+from kitchen.services.judging import CARD_MARK, card_mark, core_settings, library_of, shelf_card
+from substrata import read_document, write_document
 from substrata.formula.difference import Change, differences
 
 BAKER = Membership.Role.BAKER
@@ -87,11 +87,11 @@ def save_draft(user: User, kitchen_id: int, formula_id: int, document: dict[str,
     draft = formula.draft
     clean = _clean(document)
     # The same work under an older lock, such as a page's last words sent twice, overwrites nothing.
-    if draft.document != clean:
+    if _clean(draft.document) != clean:
         _guard(draft, lock, clean, member)
     draft.document, draft.lock, draft.updated_by = clean, draft.lock + 1, user
     base = formula.versions.filter(number=draft.base_number).first()
-    draft.changed = base is None or base.document != clean
+    draft.changed = base is None or _clean(base.document) != clean
     draft.save()
     _describe(formula, member, clean)
     formula.touched_at = timezone.now()
@@ -112,7 +112,7 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
     draft = formula.draft
     _guard(draft, lock, draft.document, member)
     last = formula.versions.first()
-    if last is not None and last.document == draft.document:
+    if last is not None and _clean(last.document) == _clean(draft.document):
         raise Refused("nothing has changed since the last version", got=f"v{last.number}", remedy="edit first")
     if len(note) > 500 or "\x00" in note:
         raise Refused("the note is too long", got=f"{len(note)} characters", allowed="up to 500", field="note")
@@ -209,7 +209,10 @@ def _may_edit(member: Membership) -> bool:
 
 
 def _clean(document: dict[str, Any]) -> dict[str, Any]:
-    """The document as the core reads and writes it: checked, complete, unknown keys kept."""
+    """The document as the core reads and writes it: checked, complete, unknown keys kept.
+
+    What an earlier release kept is brought to the same form before it is compared.
+    """
     return write_document(read_document(document))
 
 
@@ -236,4 +239,5 @@ def _guard(draft: Draft, lock: int, mine: dict[str, Any], member: Membership) ->
 
 
 def _differences(member: Membership, before: dict[str, Any], after: dict[str, Any]) -> tuple[Change, ...]:
-    return differences(read_document(before), read_document(after), load_library(), core_settings(member.kitchen))
+    library = library_of(member.kitchen, before, after)
+    return differences(read_document(before), read_document(after), library, core_settings(member.kitchen))

@@ -1,13 +1,21 @@
-"""The core, with a kitchen's choices."""
+"""The core, with a kitchen's choices and its packs."""
 
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any
 
-from kitchen.models import Kitchen
-from substrata import Analysis, Settings, analyse, load_library, read_document
+from kitchen.models import Kitchen, Lot
+from substrata import Analysis, Library, Settings, analyse, load_library, read_document
+from substrata.card.card import Card, card
 from substrata.formula.text_import import PastedLine, import_text
+from substrata.pantry.ingredient import Ingredient
+from substrata.pantry.lot_document import read_lot
+from substrata.pantry.pack_reading import ingredient_of_lot
+from substrata.settings import Eater
 
 # Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
-CARD_MARK = "2026-11-25"
+CARD_MARK = "2026-11-25b"
 
 
 def card_mark(kitchen: Kitchen) -> str:
@@ -22,16 +30,80 @@ def core_settings(kitchen: Kitchen) -> Settings:
         egg_scheme=kitchen.egg_scheme,  # type: ignore[arg-type]
         convention=kitchen.convention,  # type: ignore[arg-type]
         polyol_rule=kitchen.polyol_rule,  # type: ignore[arg-type]
+        currency=kitchen.currency,
+        coconut_is_nut=kitchen.coconut_is_nut,
+        xanthan_is_grain=kitchen.xanthan_is_grain,
+        eaters=tuple(Eater(name=eater.name, budgets=tuple(eater.budgets.items())) for eater in kitchen.eaters.all()),
     )
 
 
-def judge(settings: Settings, document: dict[str, Any]) -> Analysis:
+def packs_named(document: dict[str, Any]) -> frozenset[str]:
+    """Keys of the packs that a document's lines are taken from."""
+    lines = document.get("lines")
+    found = (line.get("lot") for line in lines if isinstance(line, dict)) if isinstance(lines, list) else ()
+    return frozenset(key for key in found if isinstance(key, str) and key)
+
+
+def library_of(kitchen: Kitchen, *documents: dict[str, Any]) -> Library:
+    """The shipped library and the packs of this kitchen that the documents name."""
+    return kitchen_library(kitchen.pk, kitchen.revision, frozenset().union(*map(packs_named, documents)))
+
+
+@lru_cache(maxsize=64)
+def kitchen_library(kitchen_id: int, revision: int, keys: frozenset[str]) -> Library:  # noqa: ARG001 - tells the cache apart
+    """The shipped library and some packs of a kitchen.
+
+    Args:
+        kitchen_id: whose packs; those of another kitchen are not found.
+        revision: of the kitchen; a changed pack is another library.
+        keys: of the packs; unknown ones are left out, and the reference answers for them.
+    """
+    if not keys:
+        return load_library()
+    return load_library().with_packs(map(pack_ingredient, Lot.objects.filter(kitchen_id=kitchen_id, key__in=keys)))
+
+
+@dataclass(frozen=True)
+class _Kept:
+    """A pack as it was kept: the same key and lock are the same document."""
+
+    key: str
+    lock: int
+    document: dict[str, Any] = field(compare=False)
+
+
+@lru_cache(maxsize=2048)
+def _pack_ingredient(kept: _Kept) -> Ingredient:
+    lot = read_lot(kept.document, kept.key)
+    return ingredient_of_lot(lot, load_library()[lot.ingredient])
+
+
+def pack_ingredient(lot: Lot) -> Ingredient:
+    """A pack as the core sees it; read once, since lists show the same packs again and again."""
+    return _pack_ingredient(_Kept(lot.key, lot.lock, lot.document))
+
+
+def all_packs(lots: Iterable[Lot]) -> Library:
+    """The shipped library and all of these packs."""
+    return load_library().with_packs(map(pack_ingredient, lots))
+
+
+def judge(library: Library, settings: Settings, document: dict[str, Any]) -> Analysis:
     """Analyse a document by a kitchen's choices.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    return analyse(read_document(document), load_library(), settings)
+    return analyse(read_document(document), library, settings)
+
+
+def make_card(kitchen: Kitchen, document: dict[str, Any]) -> Card:
+    """The card of a document by a kitchen's choices.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    return card(read_document(document), library_of(kitchen, document), core_settings(kitchen))
 
 
 def read_paste(text: str) -> tuple[PastedLine, ...]:
@@ -45,7 +117,7 @@ def read_paste(text: str) -> tuple[PastedLine, ...]:
 
 def shelf_card(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
     """What the shelf shows of a formula: its strata and the two figures one looks for."""
-    judged = judge(core_settings(kitchen), document)
+    judged = judge(library_of(kitchen, document), core_settings(kitchen), document)
     piece = judged.nutrition.piece
     return {
         "strata": [{"role": line.role, "code": line.code, "share": round(line.share, 4)} for line in judged.lines],

@@ -1,14 +1,21 @@
-"""Kitchens and their people."""
+"""Kitchens, their people, choices and eaters."""
 
+import re
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import BooleanField, F
 
 from kitchen.errors import Refused
-from kitchen.models import Kitchen, Membership
+from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
+from substrata.nutrition.budgets import budget_kinds
+
+MOST_EATERS = 6
+MOST_A_DAY = 100_000.0
+_CURRENCY = re.compile(r"[A-Z]{3}")
 
 
 @transaction.atomic
@@ -37,16 +44,74 @@ def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Mem
         if field == "name":
             kitchen.name = _name(value)
             continue
-        choices = [choice for choice, _ in Kitchen._meta.get_field(field).choices or ()]  # type: ignore[union-attr]  # noqa: SLF001
-        if value not in choices:
-            raise Refused(f"{field} cannot be that", got=str(value)[:40], allowed=", ".join(choices), field=field)
-        setattr(kitchen, field, value)
+        setattr(kitchen, field, _choice(field, value))
     kitchen.save(update_fields=list(changes))
+    touch(kitchen)
     # The shelf shows figures by these choices: its cards are made anew in the background.
     kitchen.formulas.update(card_mark="")
     transaction.on_commit(defer_refresh)
     record(member, "kitchen.settings", **changes)
     return member
+
+
+def touch(kitchen: Kitchen) -> None:
+    """Count a change of choices, packs or eaters."""
+    Kitchen.objects.filter(pk=kitchen.pk).update(revision=F("revision") + 1)
+    kitchen.refresh_from_db(fields=["revision"])
+
+
+def _choice(field: str, value: Any) -> Any:
+    """A value that a field of the kitchen can take.
+
+    Raises:
+        Refused: when it cannot.
+    """
+    if field == "currency":
+        if not _CURRENCY.fullmatch(value):
+            raise Refused("no such currency", got=value[:10], allowed="three letters of ISO 4217", field=field)
+        return value
+    found = Kitchen._meta.get_field(field)  # noqa: SLF001 - Django's own way to a field
+    if isinstance(found, BooleanField):
+        return bool(value)
+    choices = [choice for choice, _ in found.choices or ()]  # type: ignore[union-attr]
+    if value not in choices:
+        raise Refused(f"{field} cannot be that", got=str(value)[:40], allowed=", ".join(choices), field=field)
+    return value
+
+
+@transaction.atomic
+def set_eaters(user: User, kitchen_id: int, eaters: list[dict[str, Any]]) -> list[Eater]:
+    """Keep the eaters of a kitchen, all at once.
+
+    Raises:
+        Refused: when a name or a budget cannot be kept.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    if len(eaters) > MOST_EATERS:
+        raise Refused("too many eaters", got=str(len(eaters)), allowed=f"up to {MOST_EATERS}", field="eaters")
+    clean = [Eater(kitchen=member.kitchen, order=order, **_eater(entry)) for order, entry in enumerate(eaters)]
+    member.kitchen.eaters.all().delete()
+    Eater.objects.bulk_create(clean)
+    touch(member.kitchen)
+    record(member, "kitchen.eaters", names=[eater.name for eater in clean])
+    return clean
+
+
+def _eater(entry: dict[str, Any]) -> dict[str, Any]:
+    name = str(entry.get("name", "")).strip()
+    if not 0 < len(name) <= 40 or "\x00" in name:
+        raise Refused("the eater's name cannot be used", got=name[:40], allowed="1 to 40 characters", field="name")
+    budgets = {}
+    for key, amount in entry.get("budgets", {}).items():
+        if key not in budget_kinds():
+            raise Refused("no such budget", got=str(key)[:40], allowed=", ".join(budget_kinds()), field="budgets")
+        if amount is None:
+            continue
+        if not 0 < amount <= MOST_A_DAY:
+            allowed = f"more than 0, up to {MOST_A_DAY:g}"
+            raise Refused("the budget cannot be kept", got=f"{amount:g}", allowed=allowed, field=key)
+        budgets[key] = float(amount)
+    return {"name": name, "budgets": budgets}
 
 
 @transaction.atomic

@@ -8,17 +8,22 @@ from substrata.analysis.brackets import Bracket, Case, brackets, quantities
 from substrata.analysis.summary import Phrase, summary
 from substrata.analysis.warnings import DoughWarning, Reading, warnings
 from substrata.dough.binder import Binder, binder
+from substrata.dough.handling import HandlingForecast, handling_forecast
 from substrata.dough.lift import Lift, lift
 from substrata.dough.water import Water, water
 from substrata.formula.bakers import bakers_percent
+from substrata.formula.cost import Cost, cost
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Estimate, Sheet
 from substrata.formula.steps import kitchen_step
 from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
+from substrata.nutrition.budgets import EaterFit, eater_fits, weight_ratios
+from substrata.nutrition.claims import Claim, claims
 from substrata.nutrition.energy import METHOD
 from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
+from substrata.nutrition.hidden import Hidden, hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
 from substrata.settings import Settings
@@ -41,6 +46,8 @@ class LineReading:
     bakers_percent: float | None  # of the dry base; None when there is none
     source: str  # of its composition
     note: str  # of its data
+    lot: str  # key of the pack it is taken from; "" for the reference
+    pack: str  # name of that pack; "" when it is not in this pantry
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -78,9 +85,14 @@ class Analysis:
     binder: Binder
     water: Water
     lift: Lift
+    handling: HandlingForecast | None  # None while there is no dough to speak of
     salt: Estimate
     sweetness: Estimate
     allergens: tuple[Allergen, ...]
+    claims: tuple[Claim, ...]
+    hidden: tuple[Hidden, ...]
+    cost: Cost
+    eaters: tuple[EaterFit, ...]
     warnings: tuple[DoughWarning, ...]
     problems: tuple[Problem, ...]
     basis: Basis
@@ -102,13 +114,25 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     batch, problems = weigh_formula(formula, library, settings)
     form = form_of(formula.form)
     ratios = nutrition_ratios(batch, formula, settings)
+    ratios |= weight_ratios(batch, formula) if settings.eaters else {}
     ratios_of = quantities(formula, settings)
     ratios |= {key: ratio_of(batch) for key, ratio_of in ratios_of.items() if key not in ratios}
     sheet = Sheet(batch, ratios)
     bound, risen = binder(sheet, form), lift(sheet)
-    judged = brackets(Case(formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of))
+    judged = brackets(
+        Case(
+            formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of, currency=settings.currency
+        )
+    )
+    zeros = hidden(batch, formula.pieces)
     reading = Reading(
-        formula=formula, batch=batch, binder=bound, lift=risen, net_carbs=_of(judged, "net_carbs"), library=library
+        formula=formula,
+        batch=batch,
+        binder=bound,
+        lift=risen,
+        net_carbs=_of(judged, "net_carbs"),
+        hidden=zeros,
+        library=library,
     )
     return Analysis(
         summary=summary(formula, judged, weighed_lines=len(batch.lines)),
@@ -119,9 +143,14 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
         binder=bound,
         water=water(sheet),
         lift=risen,
+        handling=handling_forecast(batch, form.id, formula.mix),
         salt=sheet.estimate("salt"),
         sweetness=sheet.estimate("sweetness"),
         allergens=allergens(batch),
+        claims=claims(batch, settings, complete=not problems),
+        hidden=zeros,
+        cost=cost(batch, formula.pieces, settings.currency),
+        eaters=eater_fits(sheet, settings),
         warnings=warnings(reading),
         problems=problems,
         basis=Basis(
@@ -154,6 +183,8 @@ def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
             bakers_percent=share,
             source=w.ingredient.source,
             note=w.ingredient.note,
+            lot=w.line.lot,
+            pack=w.ingredient.pack.name if w.ingredient.pack else "",
         )
         for w, share in zip(batch.lines, bakers_percent(batch), strict=True)
     )

@@ -13,6 +13,7 @@ from substrata.dough.binder import Binder, heat_set_ratio, load_ratio
 from substrata.dough.lift import gas_ratio
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
+from substrata.formula.cost import cost_ratio
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Contribution, Estimate, Figure, Sheet
@@ -107,6 +108,7 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
         "fibre": per_piece("fibre"),
         "fat": per_piece("fat"),
         "sweetness": sweetness_ratio,
+        "cost": lambda batch: cost_ratio(batch, formula.pieces),
     }
 
 
@@ -135,12 +137,15 @@ class Case:
     binder: Binder
     library: Library
     ratios_of: Mapping[str, RatioOf]  # as of ``quantities``
+    currency: str = ""
 
 
 def brackets(case: Case) -> tuple[Bracket, ...]:
     """All brackets of a formula, in the order of the table."""
     houses = house_windows(case.formula, case.binder)
-    return tuple(_bracket(key, kind, case, houses) for key, kind in bracket_kinds().items())
+    priced = case.sheet.value("cost") > 0 or "cost" in case.formula.targets
+    kinds = {key: kind for key, kind in bracket_kinds().items() if key != "cost" or priced}
+    return tuple(_bracket(key, kind, case, houses) for key, kind in kinds.items())
 
 
 def _bracket(key: str, kind: _Kind, case: Case, houses: Mapping[str, tuple[Window, Source]]) -> Bracket:
@@ -153,7 +158,7 @@ def _bracket(key: str, kind: _Kind, case: Case, houses: Mapping[str, tuple[Windo
     return Bracket(
         key=key,
         label=kind.label,
-        unit=kind.unit,
+        unit=f"{case.currency} {kind.unit}" if key == "cost" else kind.unit,
         decimals=kind.decimals,
         primary=kind.primary,
         confidence=kind.confidence,

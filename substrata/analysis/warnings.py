@@ -17,6 +17,8 @@ from substrata.dough.lift import Lift
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import Batch
+from substrata.nutrition.hidden import Hidden
+from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
 
@@ -44,6 +46,7 @@ class Reading:
     binder: Binder
     lift: Lift
     net_carbs: Bracket
+    hidden: tuple[Hidden, ...]
     library: Library
 
 
@@ -159,8 +162,35 @@ def _largest_doubt(r: Reading) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: "
-            "weigh it, and read its pack.",
+            text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: {_settle(r, top.line)}.",
+        )
+
+
+def _settle(r: Reading, line: str) -> str:
+    """What would narrow a line's doubt: its pack, where none is chosen; else the scale."""
+    packed = any(w.line.id == line and w.ingredient.pack for w in r.batch.lines)
+    return "weigh it" if packed else "weigh it, and enter its pack"
+
+
+def _zeros(r: Reading) -> Iterator[DoughWarning]:
+    for found in r.hidden:
+        if found.figure == "carbohydrate_g" and found.most_a_piece >= constant("hidden_carbs_told"):
+            yield DoughWarning(
+                code="hidden-carbs",
+                severity="note",
+                lines=tuple(zero.line for zero in found.zeros),
+                text=found.text,
+            )
+
+
+def _strange_packs(r: Reading) -> Iterator[DoughWarning]:
+    lines = tuple(w.line.id for w in r.batch.lines if w.line.lot and not w.ingredient.pack)
+    if lines:
+        yield DoughWarning(
+            code="pack-unknown",
+            severity="note",
+            lines=lines,
+            text="A pack of this formula is not in this pantry: the reference stands in for it.",
         )
 
 
@@ -173,6 +203,8 @@ def _most_of(share: float) -> str:
 
 # Facts of single ingredients: flag or id, code, severity, text (nutrition law and common practice).
 _FACTS: tuple[tuple[str, str, Severity, str], ...] = (
+    ("grain:wheat", "gluten", "act", "Wheat gluten is gluten itself: never for those who must avoid it."),
+    ("grain:barley", "gluten", "act", "Barley holds gluten: take another vinegar or extract."),
     ("grain:oat", "oat", "note", "Oats must be certified gluten-free, and are a grain."),
     (
         "anticaking",
@@ -189,10 +221,22 @@ _FACTS: tuple[tuple[str, str, Severity, str], ...] = (
 )
 
 
+# What a pack's certificates settle: code of a fact -> claims that must all be printed on it.
+_SETTLED_BY = {"oat": {"gluten-free"}, "powder-starch": {"gluten-free", "grain-free"}}
+
+
+def _settled(code: str, ingredient: Ingredient) -> bool:
+    """Whether a pack answers a doubt that its ingredient raises."""
+    needed = _SETTLED_BY.get(code)
+    return needed is not None and ingredient.pack is not None and needed <= ingredient.pack.certificates
+
+
 def _facts(r: Reading) -> Iterator[DoughWarning]:
     said = set()
     for flag, code, severity, text in _FACTS:
-        lines = tuple(w.line.id for w in r.batch.lines if flag in w.ingredient.flags)
+        lines = tuple(
+            w.line.id for w in r.batch.lines if flag in w.ingredient.flags and not _settled(code, w.ingredient)
+        )
         if lines and code not in said:
             said.add(code)
             yield DoughWarning(code=code, severity=severity, text=text, lines=lines)
@@ -240,6 +284,8 @@ _RULES: tuple[Callable[[Reading], Iterator[DoughWarning]], ...] = (
     _yeast,
     _carb_traps,
     _largest_doubt,
+    _zeros,
+    _strange_packs,
     _facts,
     _pumpkin_seed,
     _polyols,

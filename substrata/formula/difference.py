@@ -8,7 +8,7 @@ from typing import Literal
 
 from substrata.errors import SubstrataError
 from substrata.formula.form import Window, form_of
-from substrata.formula.formula import Formula, Line
+from substrata.formula.formula import Formula, Line, Mix
 from substrata.formula.weighed import weigh_line
 from substrata.pantry.library import Library
 from substrata.settings import Settings
@@ -72,13 +72,21 @@ def _compare(old: Line, new: Line, library: Library, settings: Settings) -> Chan
     was, now = _weight(old, library, settings), _weight(new, library, settings)
     if old.ingredient != new.ingredient:
         return Change(kind="swapped", line=new.id, text=f"{_name(old, library)}{_with(was)} → {name}{_with(now)}")
+    if old.lot != new.lot:
+        weights = "" if was == now else f"{_with(was)} →{_with(now).removeprefix(',')}"
+        packs = f"{_pack(old, library)} → {_pack(new, library)}"
+        return Change(kind="swapped", line=new.id, text=f"{name}: {packs}{weights}")
     if was is not None and now is not None and abs(was - now) > 0.05:
         share = f", {'+' if now > was else '−'} {abs(now / was - 1):.0%}".replace("%", " %") if was else ""
         return Change(kind="grams", line=new.id, text=f"{name} {_short(was)} → {_short(now)} g{share}")
+    return _text_change(old, new, name)
+
+
+def _text_change(old: Line, new: Line, name: str) -> Change | None:
+    """What is written about a line that weighs the same."""
     if old.entered != new.entered:
-        return Change(
-            kind="text", line=new.id, text=f"{name}: measured as {old.entered or 'grams'} → {new.entered or 'grams'}"
-        )
+        measured = f"{name}: measured as {old.entered or 'grams'} → {new.entered or 'grams'}"
+        return Change(kind="text", line=new.id, text=measured)
     if old.locked != new.locked:
         return Change(kind="text", line=new.id, text=f"{name} {'locked' if new.locked else 'unlocked'}")
     for field, word in (("role", "role"), ("treatment", "treatment"), ("note", "note"), ("stage", "stage")):
@@ -106,9 +114,17 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
             changes.append(Change(kind="target", text=f"target {word} {_bounds(was)} → {_bounds(now)}"))
     if before.name != after.name:
         changes.append(Change(kind="text", text=f"name “{before.name}” → “{after.name}”"))
+    if before.mix != after.mix:
+        changes.append(Change(kind="text", text=f"mixed {_mixing(before.mix)} → {_mixing(after.mix)}"))
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))
     return changes
+
+
+def _mixing(mix: Mix) -> str:
+    warm = f"at {mix.temperature_c:g} °C" if mix.temperature_c is not None else ""
+    cheese = f"cheese {mix.cheese}" if mix.cheese else ""
+    return ", ".join(filter(None, (warm, cheese, mix.work))) or "as usual"
 
 
 def _bounds(window: Window | None) -> str:
@@ -120,6 +136,13 @@ def _bounds(window: Window | None) -> str:
 
 def _name(line: Line, library: Library) -> str:
     return library[line.ingredient].name if line.ingredient in library else line.ingredient
+
+
+def _pack(line: Line, library: Library) -> str:
+    if not line.lot:
+        return "reference"
+    pack = library[line.lot].pack if line.lot in library else None
+    return pack.name if pack else "another kitchen's pack"
 
 
 def _weight(line: Line, library: Library, settings: Settings) -> float | None:

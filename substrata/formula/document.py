@@ -7,18 +7,21 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from math import isfinite
-from typing import Any
+from typing import Any, Literal
 
 from substrata.errors import FormulaError
 from substrata.formula.form import Window, form_of, forms, roles
-from substrata.formula.formula import Formula, Line
+from substrata.formula.formula import Formula, Line, Mix
 
 DOCUMENT_VERSION = 1
 MOST_LINES = 200
 MOST_PIECES = 10_000
-_TEXT_LIMITS = {"name": 120, "notes": 20_000, "entered": 300, "note": 500, "treatment": 120, "stage": 60}
-_LINE_KEYS = {"id", "ingredient", "grams", "entered", "role", "stage", "treatment", "note", "locked"}
-_FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets"}
+MIX_C = (0.0, 90.0)  # degC a dough can have after mixing
+MIX_CHEESE: tuple[Literal["", "melted", "cold"], ...] = ("", "melted", "cold")
+MIX_WORK: tuple[Literal["", "pressed", "stirred"], ...] = ("", "pressed", "stirred")
+_TEXT_LIMITS = {"name": 120, "lot": 40, "notes": 20_000, "entered": 300, "note": 500, "treatment": 120, "stage": 60}
+_LINE_KEYS = {"id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked"}
+_FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix"}
 
 
 def document_schema() -> dict[str, Any]:
@@ -35,6 +38,7 @@ def document_schema() -> dict[str, Any]:
         "properties": {
             "id": {"type": "string", "minLength": 1, "maxLength": 40},
             "ingredient": {"type": "string", "maxLength": 120, "description": "id in the pantry"},
+            "lot": text("lot") | {"description": "key of a pack; the ingredient answers where it is not known"},
             "grams": {"type": ["number", "null"], "minimum": 0, "description": "null: take the weight from entered"},
             "entered": text("entered"),
             "role": {"enum": ["", *roles()]},
@@ -62,6 +66,14 @@ def document_schema() -> dict[str, Any]:
                     "kind": {"enum": list(forms())},
                     "pieces": {"type": "integer", "minimum": 1, "maximum": MOST_PIECES},
                     "serving_pieces": {"type": "integer", "minimum": 1},
+                },
+            },
+            "mix": {
+                "type": "object",
+                "properties": {
+                    "temperature_c": {"type": ["number", "null"], "minimum": MIX_C[0], "maximum": MIX_C[1]},
+                    "cheese": {"enum": list(MIX_CHEESE)},
+                    "work": {"enum": list(MIX_WORK)},
                 },
             },
             "lines": {"type": "array", "maxItems": MOST_LINES, "items": line},
@@ -122,6 +134,7 @@ def read_document(document: Mapping[str, Any]) -> Formula:
         pieces=pieces,
         serving_pieces=_count(form, "serving_pieces", 1),
         lines=read,
+        mix=_mix(document.get("mix") or {}),
         targets=_targets(document.get("targets", {})),
         extra={
             **{key: value for key, value in document.items() if key not in _FORMULA_KEYS},
@@ -147,6 +160,7 @@ def write_document(formula: Formula) -> dict[str, Any]:
             {
                 "id": line.id,
                 "ingredient": line.ingredient,
+                "lot": line.lot,
                 "grams": line.grams,
                 "entered": line.entered,
                 "role": line.role,
@@ -158,6 +172,11 @@ def write_document(formula: Formula) -> dict[str, Any]:
             }
             for line in formula.lines
         ],
+        "mix": {
+            "temperature_c": formula.mix.temperature_c,
+            "cheese": formula.mix.cheese,
+            "work": formula.mix.work,
+        },
         "targets": {key: {"low": w.low, "high": w.high} for key, w in formula.targets.items()},
         **{key: value for key, value in formula.extra.items() if key != "form"},
     }
@@ -229,6 +248,7 @@ def _line(entry: object, number: int) -> Line:
     return Line(
         id=key,
         ingredient=_text(entry, "ingredient", key),
+        lot=_text(entry, "lot", key),
         grams=_number(entry.get("grams"), "grams", key),
         entered=_text(entry, "entered", key),
         role=role,
@@ -238,6 +258,20 @@ def _line(entry: object, number: int) -> Line:
         locked=locked,
         extra={k: v for k, v in entry.items() if k not in _LINE_KEYS},
     )
+
+
+def _mix(entry: object) -> Mix:
+    if not isinstance(entry, Mapping):
+        raise _wrong("mix", entry, "an object with temperature_c, cheese and work")
+    warm = _number(entry.get("temperature_c"), "mix.temperature_c")
+    if warm is not None and not MIX_C[0] <= warm <= MIX_C[1]:
+        raise _wrong("mix.temperature_c", warm, f"{MIX_C[0]:g} to {MIX_C[1]:g} °C")
+    cheese, work = entry.get("cheese", ""), entry.get("work", "")
+    if cheese not in MIX_CHEESE:
+        raise _wrong("mix.cheese", cheese, "melted, cold or nothing")
+    if work not in MIX_WORK:
+        raise _wrong("mix.work", work, "pressed, stirred or nothing")
+    return Mix(temperature_c=warm, cheese=cheese, work=work)
 
 
 def _targets(entry: object) -> dict[str, Window]:

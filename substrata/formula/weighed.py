@@ -74,7 +74,7 @@ class Batch:
         self.lines = tuple(lines)
         self.grams: Floats = np.array([w.grams.value for w in lines], dtype=float)
         self.grams_sd: Floats = np.array([w.grams.sd for w in lines], dtype=float)
-        self.rows = np.array([library.index[w.ingredient.id] for w in lines], dtype=int)
+        self.rows = np.array([library.index[w.ingredient.key] for w in lines], dtype=int)
         # Lines of one ingredient share its uncertainty.
         self.same: Floats = (self.rows[:, None] == self.rows[None, :]).astype(float)
         self.nothing: Floats = np.zeros(len(lines))
@@ -139,7 +139,7 @@ def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
     Raises:
         SubstrataError: when the ingredient is unknown or the amount cannot be right.
     """
-    ingredient = library[line.ingredient]
+    ingredient = library.pack_or_ingredient(line.ingredient, line.lot)
     grams = _grams(line, ingredient, settings)
     most = constant("line_limit_kg") * 1000
     if grams.value < 0 or grams.value > most:

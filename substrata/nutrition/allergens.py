@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 
@@ -16,6 +17,7 @@ class Allergen:
     name: str
     regions: tuple[str, ...]  # "us", "eu"
     lines: tuple[str, ...]
+    traces: bool  # only because a pack says "may contain"
 
 
 @cache
@@ -24,22 +26,56 @@ def _by_flag() -> dict[str, dict[str, str]]:
 
 
 def allergens(batch: Batch) -> tuple[Allergen, ...]:
-    """Allergens of all weighed lines, in alphabetical order.
+    """Allergens of all weighed lines, in alphabetical order; what packs "may contain" comes after.
 
     United States: FALCPA with the FASTER Act; coconut is no longer on the list. European Union:
     Annex II of 1169/2011, where celeriac counts as celery and lupin is listed.
     """
-    regions: dict[str, set[str]] = {}
-    lines: dict[str, list[str]] = {}
-    for weighed in batch.lines:
-        for flag in weighed.ingredient.flags:
+    certain = _collected((w.line.id, w.ingredient.flags) for w in batch.lines)
+    possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in batch.lines if w.ingredient.pack)
+    return (
+        *(_allergen(name, found, traces=False) for name, found in sorted(certain.items())),
+        *(_allergen(name, found, traces=True) for name, found in sorted(possible.items()) if name not in certain),
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Found:
+    regions: set[str]
+    lines: list[str]
+
+
+def _collected(flagged: Iterable[tuple[str, frozenset[str]]]) -> dict[str, _Found]:
+    found: dict[str, _Found] = {}
+    for line, flags in flagged:
+        for flag in flags:
             for region, name in _by_flag()[flag].items():
                 if name:
-                    short = name.removeprefix("tree ")
-                    regions.setdefault(short, set()).add(region)
-                    if weighed.line.id not in lines.setdefault(short, []):
-                        lines[short].append(weighed.line.id)
-    return tuple(
-        Allergen(name=name, regions=tuple(sorted(regions[name], reverse=True)), lines=tuple(lines[name]))
-        for name in sorted(regions)
+                    entry = found.setdefault(name.removeprefix("tree "), _Found(regions=set(), lines=[]))
+                    entry.regions.add(region)
+                    if line not in entry.lines:
+                        entry.lines.append(line)
+    return found
+
+
+def _allergen(name: str, found: _Found, *, traces: bool) -> Allergen:
+    regions = tuple(sorted(found.regions, reverse=True))
+    return Allergen(name=name, regions=regions, lines=tuple(found.lines), traces=traces)
+
+
+def allergen_words() -> dict[str, str]:
+    """Flags of the allergens that a pack can name, with the word for each."""
+    return {row.text("flag"): row.text("word") for row in read_table("allergens.csv") if row.text("word")}
+
+
+def us_contains(batch: Batch) -> str:
+    """The "Contains:" statement of FALCPA, naming each tree nut; "" when there is nothing to name."""
+    names = sorted(
+        {_us_name(_by_flag()[flag]["us"]) for w in batch.lines for flag in w.ingredient.flags if _by_flag()[flag]["us"]}
     )
+    return f"Contains: {', '.join(names)}." if names else ""
+
+
+def _us_name(name: str) -> str:
+    """A tree nut by its own name: "tree nuts (almond)" → "almond"."""
+    return name.partition(" (")[2].rstrip(")") or name

@@ -25,6 +25,8 @@ NUTRIENTS = (
     "iron_mg",
     "potassium_mg",
     "vitamin_d_ug",
+    "trans_g",
+    "added_sugars_g",
 )
 # carbohydrate_g is by difference and so includes fibre, polyols and allulose;
 # polyols_g are those other than erythritol.

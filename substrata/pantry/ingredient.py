@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from substrata.pantry.composition import Composition
+from substrata.pantry.lot import Lot
 from substrata.quantities.spread import Spread
 from substrata.quantities.units import unit
 
@@ -23,6 +24,15 @@ BEHAVIOURS = {
     "fermentable": 0.0,  # g sugar per g that yeast can ferment
     "sweetness": 0.0,  # g sucrose that taste the same, per g
     "polyol_energy": 2.4,  # kcal per g of its polyols other than erythritol
+    "uptake_minutes": 4.0,  # time constant of drinking at 20 degC, min
+    "uptake_energy": 25.0,  # its activation energy, kJ/mol
+    "oil_capacity": 0.0,  # g oil held per g
+    "lubricates": 0.0,  # how far its own fat comes out when worked, of a nut flour's
+    "gum_share": 0.0,  # share of its mass that thickens water
+    "gum_c0": 1.0,  # its overlap concentration, percent
+    "gum_power": 2.0,  # how steeply it thickens
+    "gel_part": 0.0,  # share of its capacity that is held as gel
+    "soluble_fibre": 0.2,  # share of its fibre that dissolves; typical of seeds and vegetables (IFCT 2017)
 }
 
 
@@ -46,7 +56,7 @@ class Measure:
 
 @dataclass(frozen=True, kw_only=True)
 class Ingredient:
-    """A reference substance of the pantry."""
+    """A reference substance of the pantry, or a pack of one with its own numbers."""
 
     id: str
     name: str
@@ -59,6 +69,12 @@ class Ingredient:
     source: str  # data set and id, or "from memory"
     spread_source: str
     note: str = ""
+    pack: Lot | None = None  # the pack whose numbers these are
+
+    @property
+    def key(self) -> str:
+        """What tells it from everything else in a library: the pack's key, or the id."""
+        return self.pack.key if self.pack else self.id
 
     def parameter(self, name: str) -> Spread:
         """A behaviour by name, its default when the tables are silent.

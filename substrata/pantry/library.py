@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from copy import copy
 from functools import cache
 
 import numpy as np
@@ -28,8 +29,8 @@ class Library:
         behaviour_sds: their standard deviations, same shape.
     """
 
-    def __init__(self, ingredients: Iterable[Ingredient]) -> None:
-        self._by_id: dict[str, Ingredient] = {i.id: i for i in ingredients}
+    def __init__(self, ingredients: Iterable[Ingredient], names: NameIndex | None = None) -> None:
+        self._by_id: dict[str, Ingredient] = {i.key: i for i in ingredients}
         self.index = {key: row for row, key in enumerate(self._by_id)}
         every = list(self._by_id.values())
         self.values: Floats = np.array([i.composition.values for i in every]) / 100
@@ -37,7 +38,29 @@ class Library:
         found = [[i.parameter(name) for name in BEHAVIOURS] for i in every]
         self.behaviour: Floats = np.array([[p.value for p in row] for row in found])
         self.behaviour_sds: Floats = np.array([[p.sd for p in row] for row in found])
-        self.names = NameIndex({i.id: (i.name, *i.aliases) for i in every})
+        self.names = names or NameIndex({i.id: (i.name, *i.aliases) for i in every})
+
+    def with_packs(self, packs: Iterable[Ingredient]) -> Library:
+        """This library and some packs beside it; the packs are found by their keys, not by name."""
+        every = [pack for pack in packs if pack.key not in self]
+        if not every:
+            return self
+        beside, joined = Library(every, names=self.names), copy(self)
+        joined._by_id = {i.key: i for i in (*self, *every)}  # noqa: SLF001 - its own kind
+        joined.index = {key: row for row, key in enumerate(joined._by_id)}  # noqa: SLF001
+        # Stacked rather than made anew: a formula is judged with its packs many times a second.
+        for name in ("values", "sds", "behaviour", "behaviour_sds"):
+            setattr(joined, name, np.vstack((getattr(self, name), getattr(beside, name))))
+        return joined
+
+    def pack_or_ingredient(self, key: str, lot: str) -> Ingredient:
+        """The pack of an ingredient when it is here, else the ingredient.
+
+        Raises:
+            UnknownIngredient: when neither is.
+        """
+        pack = self._by_id.get(lot) if lot else None
+        return pack if pack is not None and pack.id == key else self[key]
 
     def __len__(self) -> int:
         return len(self._by_id)

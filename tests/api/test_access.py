@@ -1,12 +1,14 @@
 """Every endpoint of the contract as an outsider, as a viewer and signed out."""
 
 import json
+from datetime import date
 from pathlib import Path
 
 import pytest
 from django.test import Client
 
 from api.app import api
+from kitchen.services import imports, pantry, stock
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -17,11 +19,20 @@ OPERATIONS = [
     for method, operation in methods.items()
 ]
 OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
-READS = {"shelf", "open_formula", "versions", "version", "compare", "analyse", "paste", "members"}
+READS = {
+    "shelf", "open_formula", "versions", "version", "compare", "analyse", "paste", "members", "eaters", "card", "find_in_pantry",
+    "open_ingredient", "compare_ingredients", "cheaper_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
+}  # fmt: skip
+PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},
     "change_settings": {"units": "us"}, "add_member": {"email": "outsider@kitchen.test", "role": "owner"}, "open_kitchen": {"name": "x"},
+    "set_eaters": {"eaters": []}, "card": sample(), "cheaper_packs": sample(), "read_pack": PACK, "read_panel": {"text": "Protein 3 g"},
+    "create_pack": {"document": PACK}, "save_pack": {"document": PACK, "lock": 1}, "archive_pack": {"archived": True},
+    "change_stock": {"kind": "counted", "grams": 1}, "plan_bake": {"formula_id": 1, "batches": 1, "on": "2026-12-01"},
+    "start_import": {"text": "name\nSea salt"}, "match_columns": {"columns": ["name"], "style": "us", "per_100": True},
+    "go_on_importing": {"step": "stop"},
 }  # fmt: skip
 
 
@@ -31,9 +42,23 @@ def place(path, kitchen, made):
         "formula_id": made.pk,
         "number": 1,
         "person_id": kitchen.memberships.first().user_id,
+        "ingredient": "salt",
+        "lot_id": kitchen.lots.get().pk,
+        "bake_id": kitchen.bakes.get().pk,
+        "import_id": kitchen.pack_imports.get().pk,
     }
     address = path.format(**values)
-    return f"{address}?before=1&after=0" if path.endswith("/compare") else address
+    if path.endswith("/formulas/{formula_id}/compare"):
+        return f"{address}?before=1&after=0"
+    return f"{address}?keys=salt" if path.endswith("/compare") else address
+
+
+@pytest.fixture(autouse=True)
+def _stocked(people, kitchen, made):
+    """Something of everything in the kitchen: a pack, a planned bake, an import."""
+    pantry.create_lot(people["baker"], kitchen.pk, PACK, 100)
+    stock.plan_bake(people["baker"], kitchen.pk, made.pk, 1, date(2026, 12, 1))
+    imports.start_import(people["baker"], kitchen.pk, "x.csv", "name\nSea salt")
 
 
 def test_the_committed_contract_is_the_one_the_code_serves():

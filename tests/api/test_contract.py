@@ -1,12 +1,13 @@
 """What the server really answers, held against the committed contract."""
 
 import json
+from datetime import date
 from pathlib import Path
 
 import jsonschema
 import pytest
 
-from kitchen.services import formulas
+from kitchen.services import formulas, imports, pantry, stock
 from tests.conftest import sample
 
 CONTRACT = json.loads((Path(__file__).parents[2] / "api" / "openapi.json").read_text(encoding="utf8"))
@@ -27,6 +28,18 @@ def holds(operation, reply):
 RICH = sample(
     almond_flour=150, coconut_flour=20, psyllium_powder=60, egg=100, mozzarella=30, water=500, xylitol=10, baking_soda=4, celeriac=40
 )  # fmt: skip
+PACK = {
+    "ingredient": "almond-flour", "name": "Mill", "price": 9, "pack_g": 900,
+    "label": {"style": "us", "per_g": 28, "figures": {"fat_g": "14", "carbohydrate_g": "6", "fibre_g": "3", "protein_g": "6"}},
+}  # fmt: skip
+FAULTY = {
+    **PACK,
+    "label": {
+        "style": "us",
+        "per_g": 100,
+        "figures": {"carbohydrate_g": "6", "fibre_g": "10", "fat_g": "53", "protein_g": "22"},
+    },
+}
 BROKEN = {**RICH, "lines": [*RICH["lines"], {"id": "x", "ingredient": "moon-dust", "grams": 3}]}
 
 
@@ -65,11 +78,50 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
         ("fork_formula", "POST", "{one}/fork", {"name": "Other"}),
         ("archive_formula", "POST", "{one}/archive", {"archived": True}),
         ("remove_member", "DELETE", "{root}/members/{baker}", None),
+        ("set_eaters", "PUT", "{root}/eaters", {"eaters": [{"name": "Ada", "budgets": {"cheese": 100}}]}),
+        ("eaters", "GET", "{root}/eaters", None),
+        ("card", "POST", "{root}/card", RICH),
+        ("card", "POST", "{root}/card", BROKEN),
+        ("cheaper_packs", "POST", "{root}/cheaper", RICH),
+        ("find_in_pantry", "GET", "{root}/pantry?search=mill", None),
+        ("find_in_pantry", "GET", "{root}/pantry?limit=0", None),
+        ("open_ingredient", "GET", "{root}/ingredients/almond-flour", None),
+        ("open_ingredient", "GET", "{root}/ingredients/moon-dust", None),
+        ("compare_ingredients", "GET", "{root}/compare?keys=egg&keys=salt", None),
+        ("read_pack", "POST", "{root}/packs/read", PACK),
+        ("read_pack", "POST", "{root}/packs/read", FAULTY),
+        ("read_pack", "POST", "{root}/packs/read", {**PACK, "price": -1}),
+        ("read_panel", "POST", "{root}/packs/panel", {"text": "Protein 3 g"}),
+        ("read_panel", "POST", "{root}/packs/panel", {"text": ""}),
+        ("create_pack", "POST", "{root}/packs", {"document": PACK, "on_hand_g": 5}),
+        ("open_pack", "GET", "{root}/packs/{lot}", None),
+        ("save_pack", "PUT", "{root}/packs/{lot}", {"document": FAULTY, "lock": 1}),
+        ("save_pack", "PUT", "{root}/packs/{lot}", {"document": FAULTY, "lock": 9}),
+        ("archive_pack", "POST", "{root}/packs/{lot}/archive", {"archived": True}),
+        ("change_stock", "POST", "{root}/packs/{lot}/stock", {"kind": "counted", "grams": 9}),
+        ("stock", "GET", "{root}/stock", None),
+        ("plan_bake", "POST", "{root}/bakes", {"formula_id": "{made}", "batches": 1, "on": "2027-03-01"}),
+        ("bakes", "GET", "{root}/bakes", None),
+        ("finish_bake", "POST", "{root}/bakes/{bake}/done", None),
+        ("cancel_bake", "POST", "{root}/bakes/{bake}/cancel", None),
+        ("start_import", "POST", "{root}/imports", {"text": "name,protein\nGouda,24\nMoon,x"}),
+        ("start_import", "POST", "{root}/imports", {"text": "{"}),
+        ("open_import", "GET", "{root}/imports/{imported}", None),
+        ("match_columns", "PUT", "{root}/imports/{imported}/columns", {"columns": ["name"], "style": "eu", "per_100": True}),
+        ("go_on_importing", "POST", "{root}/imports/{imported}/step", {"step": "stop"}),
     ],
 )  # fmt: skip
 def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, operation, method, path, body):
     formulas.save_version(people["baker"], kitchen.pk, made.pk, 1, "first")
     formulas.save_draft(people["baker"], kitchen.pk, made.pk, sample(pieces=8), 2)
-    root = f"/api/kitchens/{kitchen.pk}"
-    address = path.format(root=root, one=f"{root}/formulas/{made.pk}", baker=people["baker"].pk)
+    root, baker = f"/api/kitchens/{kitchen.pk}", people["baker"]
+    lot = pantry.create_lot(baker, kitchen.pk, PACK, 400).lot
+    places = {
+        "lot": lot.pk,
+        "bake": stock.plan_bake(baker, kitchen.pk, made.pk, 1, date(2027, 3, 1)).pk,
+        "imported": imports.start_import(baker, kitchen.pk, "x.csv", "name\nSea salt").pk,
+    }
+    if isinstance(body, dict) and body.get("formula_id"):
+        body = body | {"formula_id": made.pk}
+    address = path.format(root=root, one=f"{root}/formulas/{made.pk}", baker=baker.pk, **places)
     holds(operation, caller("owner")(method, address, body))

@@ -83,6 +83,15 @@ def test_ten_megabytes_are_refused_before_they_are_read(people, kitchen):
     assert reply.json()["remedy"]
 
 
+def test_a_file_of_products_may_be_larger_than_other_bodies_but_not_endless(people, kitchen):
+    call, root = Caller(people["baker"]), f"/api/kitchens/{kitchen.pk}"
+    row = "Sea salt of " + "many words " * 12 + "\n"
+    assert call("POST", f"{root}/paste", {"text": "name\n" + row * 9_000}).status_code == 413
+    assert call("POST", f"{root}/imports", {"text": "name\n" + row * 9_000}).status_code == 201
+    assert call("POST", f"{root}/imports", {"text": "name\n" + row * 21_000}).json()["title"] == "the file is too large"
+    assert call("POST", f"{root}/imports", {"text": "name\n" + row * 90_000}).status_code == 413
+
+
 @pytest.mark.parametrize("name", ["<script>alert(1)</script>", "Brötchen 🥖", "a" * 120])
 def test_any_name_is_kept_as_it_was_written(caller, kitchen, name):
     call = caller("baker")

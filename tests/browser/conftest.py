@@ -51,7 +51,8 @@ def wait_until_idle():
                 "and pid <> pg_backend_pid() and state <> 'idle'"
             )
             quiet = quiet + 1 if cursor.fetchone()[0] == 0 else 0
-        if quiet == 3:
+        # A page's last words may come a moment after it has gone.
+        if quiet == 12:
             return
         time.sleep(0.05)
 

@@ -80,6 +80,7 @@ def test_the_offered_remedy_brings_the_bracket_inside(bench):
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "high")
     bracket(bench, "water_fill").get_by_role("button", name=re.compile("g water$")).click()
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "in")
+    saved(bench)
 
 
 def test_a_bracket_tells_where_it_comes_from_and_takes_a_target(bench):
@@ -230,6 +231,7 @@ def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
     shelf.get_by_label("Find a formula").fill("seed")
     expect(cards).to_have_count(2)
     shelf.get_by_label("Find a formula").fill("")
+    expect(cards).to_have_count(10)
     shelf.get_by_label("Form", exact=True).select_option("cracker")
     expect(cards).to_have_count(2)
     cards.first.hover()
@@ -315,3 +317,15 @@ def test_a_line_is_dragged_to_another_place_in_one_step(bench):
     assert [entry["id"] for entry in draft("Celeriac flatbread")["lines"]][4] == "salt"
     bench.keyboard.press("Control+z")
     expect(bench.locator("[data-row='9']")).to_have_attribute("data-line", "salt")
+
+
+def test_how_a_dough_is_mixed_is_part_of_the_formula(shelf):
+    shelf.get_by_role("link", name="Gouda-melt crust").click()
+    curve = shelf.get_by_role("region", name="How it handles")
+    expect(curve.get_by_text("cracks below 40 °C").first).to_be_visible()
+    curve.get_by_role("button", name="cheese melted").click()
+    expect(curve.get_by_text("cracks below 40 °C")).to_have_count(0)
+    curve.get_by_role("slider", name="Temperature after mixing").press("ArrowRight")
+    saved(shelf)
+    assert draft("Gouda-melt crust")["mix"]["cheese"] == "cold"
+    assert draft("Gouda-melt crust")["mix"]["temperature_c"] is not None

@@ -4,7 +4,7 @@ from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
-from kitchen.services.judging import core_settings, judge
+from kitchen.services.judging import core_settings, judge, library_of
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
@@ -73,7 +73,8 @@ def test_the_demo_tells_stories_and_its_last_versions_are_sound():
         assert 2 <= len(versions) <= 3
         assert all(v.note for v in versions)
         assert all(v.changes for v in versions[:-1])
-        judged = judge(core_settings(kitchen), versions[0].document)
+        document = versions[0].document
+        judged = judge(library_of(kitchen, document), core_settings(kitchen), document)
         assert not judged.problems
         assert [b.key for b in judged.brackets if b.state in ("low", "high")] == [], formula.name
         assert not [w.code for w in judged.warnings if w.severity == "act"], formula.name

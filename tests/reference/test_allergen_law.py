@@ -30,6 +30,11 @@ def test_every_allergen_we_name_is_on_its_list():
     assert {kind(n) for n in named("eu")} <= EU
 
 
+def test_every_allergen_of_the_law_can_be_named_by_a_pack():
+    assert {kind(n) for n in named("us")} == US
+    assert {kind(n) for n in named("eu")} == EU
+
+
 def test_the_european_nuts_are_the_eight_of_annex_ii():
     assert {n.partition("(")[2].rstrip(")") for n in named("eu") if n.startswith("nuts")} == EU_NUTS
 

@@ -1,6 +1,16 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.errors import SubstrataError
+
+
+def refusal_of(act):
+    """The core's refusal of what is tried, or None; any other error is a defect and goes through."""
+    try:
+        act()
+    except SubstrataError as refusal:
+        return refusal
+    return None
 
 
 def document(form="thin-crust", pieces=6, **lines):

@@ -64,4 +64,26 @@ useShortcuts()
 .skip:focus {
   top: 8px;
 }
+
+/* On a phone the stations lie at the foot, where a thumb reaches them. */
+@media (max-width: 700px) {
+  .frame {
+    grid-template: 52px minmax(0, 1fr) 58px / minmax(0, 1fr);
+  }
+}
+
+@media print {
+  .frame {
+    display: block;
+    height: auto;
+  }
+
+  .frame > :not(.work) {
+    display: none;
+  }
+
+  .work {
+    overflow: visible;
+  }
+}
 </style>

@@ -1,12 +1,12 @@
-/** Formula documents as files: kept from the bench, dropped on the shelf. */
-import type { FormulaDocument } from '@/api/types'
+/** Documents as files: formulas kept from the bench and dropped on the shelf, packs kept from the pantry. */
+import type { FormulaDocument, LotDocument } from '@/api/types'
 
 const LARGEST_FILE = 900_000
 
-export function keepAsFile(document: FormulaDocument): void {
+export function keepAsFile(document: FormulaDocument | LotDocument, kind: 'substrata' | 'pack' = 'substrata'): void {
   const link = window.document.createElement('a')
   link.href = URL.createObjectURL(new Blob([JSON.stringify(document, null, 1)], { type: 'application/json' }))
-  link.download = `${document.name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'formula'}.substrata.json`
+  link.download = `${document.name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || kind}.${kind}.json`
   link.click()
   URL.revokeObjectURL(link.href)
 }

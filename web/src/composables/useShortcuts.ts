@@ -1,7 +1,7 @@
 /** Keys that work everywhere. A key typed into a field belongs to the field. */
 import { useEventListener } from '@vueuse/core'
 import { useRouter } from 'vue-router'
-import { stations } from '@/components/frame/stations'
+import { stationAddress, stations } from '@/components/frame/stations'
 import { useBench } from '@/stores/bench'
 import { useCommands } from './useCommands'
 import { usePanels } from './usePanels'
@@ -34,7 +34,7 @@ export function useShortcuts(): void {
     if (goUntil > event.timeStamp) {
       goUntil = 0
       const station = stations.find((s) => s.key === event.key)
-      if (station) void router.push(`/${station.id}`)
+      if (station) void router.push(stationAddress(station, bench.formulaId))
       return
     }
     if (event.key === 'g') goUntil = event.timeStamp + CHORD_MS

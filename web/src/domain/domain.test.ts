@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import type { FormulaDocument, LineDocument } from '@/api/types'
 import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withTarget } from './edits'
-import { ago, range, weight } from './format'
+import { ago, day, money, range, temperature, weight } from './format'
 import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
 import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
 
-const line = (id: string, grams = 10): LineDocument => ({ id, ingredient: id, grams, entered: '', role: '', stage: '', treatment: '', note: '', locked: false })
+const line = (id: string, grams = 10): LineDocument => ({ id, ingredient: id, lot: '', grams, entered: '', role: '', stage: '', treatment: '', note: '', locked: false })
 const doc = (...lines: LineDocument[]): FormulaDocument => ({
   substrata: 1, name: 'x', notes: '', form: { kind: 'bun', pieces: 1, serving_pieces: 1 }, lines, targets: {},
 })
@@ -90,6 +90,17 @@ describe('edits', () => {
 })
 
 describe('format', () => {
+  it('shows small money finer and temperature by the units', () => {
+    expect([money(1.111), money(0.0123), money(0)]).toEqual(['1.11', '0.012', '0.00'])
+    expect([temperature(71, 'metric'), temperature(71, 'us')]).toEqual(['71 °C', '160 °F'])
+  })
+
+  it('names the year of a day only when it is another', () => {
+    const now = new Date('2026-11-25T10:00:00')
+    expect(day('2026-12-07', now)).toBe('7 Dec')
+    expect(day('2027-01-04', now)).toBe('4 Jan 2027')
+  })
+
   it.each([[13.5, 'metric', '13.5'], [5, 'metric', '5'], [240.4, 'metric', '240'], [100, 'us', '3.53'], [600, 'us', '21.2']] as const)(
     'writes %d in %s as %s', (grams, units, text) => {
       expect(weight(grams, units)).toBe(text)

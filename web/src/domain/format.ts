@@ -29,6 +29,9 @@ export function range(low: number, high: number, digits: number): string {
   return `${decimals(low, digits)}–${decimals(high, digits)}`
 }
 
+export const temperature = (celsius: number, units: Units): string =>
+  units === 'us' ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`
+
 export const percent = (share: number): string => `${Math.round(share * 100)} %`
 
 /** "today", "yesterday", "5 days ago", then the date. */
@@ -43,4 +46,15 @@ export function ago(iso: string, now: Date = new Date()): string {
 
 function startOfDay(date: Date): number {
   return new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime()
+}
+
+/** Money without its currency: three figures where they matter. */
+export function money(amount: number): string {
+  return amount.toFixed(amount !== 0 && Math.abs(amount) < 0.1 ? 3 : 2)
+}
+
+/** A day as a shelf label has it: "7 Dec", with the year when it is another. */
+export function day(iso: string, now: Date = new Date()): string {
+  const then = new Date(`${iso}T12:00:00`)
+  return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: then.getFullYear() === now.getFullYear() ? undefined : 'numeric' })
 }

@@ -18,7 +18,7 @@ import { useBench } from './bench'
 import { useSession } from './session'
 
 const line = (id: string, grams: number | null, entered = ''): LineDocument =>
-  ({ id, ingredient: id, grams, entered, role: '', stage: '', treatment: '', note: '', locked: false })
+  ({ id, lot: '', ingredient: id, grams, entered, role: '', stage: '', treatment: '', note: '', locked: false })
 const document = (...lines: LineDocument[]): FormulaDocument => ({
   substrata: 1, name: 'Rolls', notes: '', form: { kind: 'bun', pieces: 6, serving_pieces: 1 }, lines, targets: {},
 })

@@ -84,6 +84,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/bakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bakes
+         * @description Planned bakes, or those that are over.
+         */
+        get: operations["bakes"];
+        put?: never;
+        /**
+         * Plan Bake
+         * @description Plan a bake and speak for what it takes.
+         */
+        post: operations["plan_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Bake
+         * @description The bake will not be: its packs are free again.
+         */
+        post: operations["cancel_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/bakes/{bake_id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish Bake
+         * @description The bake is done: its packs lose what it took.
+         */
+        post: operations["finish_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Card
+         * @description The card of a document, without keeping it.
+         */
+        post: operations["card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/cheaper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cheaper Packs
+         * @description Packs that would do the same work for less.
+         */
+        post: operations["cheaper_packs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Ingredients
+         * @description Ingredients and packs side by side.
+         */
+        get: operations["compare_ingredients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/eaters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Eaters
+         * @description Whose daily budgets are kept.
+         */
+        get: operations["eaters"];
+        /**
+         * Set Eaters
+         * @description Keep the eaters of a kitchen.
+         */
+        put: operations["set_eaters"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/formulas": {
         parameters: {
             query?: never;
@@ -252,6 +400,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Import
+         * @description Take a file of products in and match its columns.
+         */
+        post: operations["start_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Import
+         * @description How far an import is.
+         */
+        get: operations["open_import"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/imports/{import_id}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Match Columns
+         * @description Change how the columns are read.
+         */
+        put: operations["match_columns"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/imports/{import_id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go On Importing
+         * @description Check all rows, keep the good ones, or stop.
+         */
+        post: operations["go_on_importing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ingredients/{ingredient}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Ingredient
+         * @description All that is known of a reference ingredient, with the kitchen's packs of it.
+         */
+        get: operations["open_ingredient"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/members": {
         parameters: {
             query?: never;
@@ -296,6 +544,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create Pack
+         * @description Put a pack into the pantry.
+         */
+        post: operations["create_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packs/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Panel Text
+         * @description Read a pasted nutrition panel.
+         */
+        post: operations["read_panel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packs/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pack
+         * @description What a pack means, before it is kept: what the page asks while a label is typed.
+         */
+        post: operations["read_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packs/{lot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Pack
+         * @description A pack with what it means and where it is used.
+         */
+        get: operations["open_pack"];
+        /**
+         * Save Pack
+         * @description Change a pack.
+         */
+        put: operations["save_pack"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packs/{lot_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Archive Pack
+         * @description Put a pack away, or back.
+         */
+        post: operations["archive_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packs/{lot_id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Stock
+         * @description So much came in, or so much was counted.
+         */
+        post: operations["change_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/pantry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find In Pantry
+         * @description Packs and ingredients that fit, packs first.
+         */
+        get: operations["find_in_pantry"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/paste": {
         parameters: {
             query?: never;
@@ -310,6 +702,26 @@ export interface paths {
          * @description Read a pasted ingredient list into lines.
          */
         post: operations["paste"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stock List
+         * @description What is on hand, the next to be used up first.
+         */
+        get: operations["stock"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -345,7 +757,7 @@ export interface paths {
         };
         /**
          * Words
-         * @description Roles, forms and conventions.
+         * @description Roles, forms, conventions, claims, figures: the lists that the page draws from.
          */
         get: operations["words"];
         put?: never;
@@ -371,6 +783,18 @@ export interface components {
             name: string;
             /** Regions */
             regions: string[];
+            /** Traces */
+            traces: boolean;
+        };
+        /**
+         * AllergenOut
+         * @description A fact that a pack can add: an allergen by its flag.
+         */
+        AllergenOut: {
+            /** Flag */
+            flag: string;
+            /** Name */
+            name: string;
         };
         /**
          * Analysis
@@ -383,6 +807,14 @@ export interface components {
             binder: components["schemas"]["Binder"];
             /** Brackets */
             brackets: components["schemas"]["Bracket"][];
+            /** Claims */
+            claims: components["schemas"]["Claim"][];
+            cost: components["schemas"]["Cost"];
+            /** Eaters */
+            eaters: components["schemas"]["EaterFit"][];
+            handling: components["schemas"]["HandlingForecast"] | null;
+            /** Hidden */
+            hidden: components["schemas"]["Hidden"][];
             lift: components["schemas"]["Lift"];
             /** Lines */
             lines: components["schemas"]["LineReading"][];
@@ -405,6 +837,87 @@ export interface components {
         ArchiveIn: {
             /** Archived */
             archived: boolean;
+        };
+        /**
+         * ArchivedIn
+         * @description Away or back.
+         */
+        ArchivedIn: {
+            /** Archived */
+            archived: boolean;
+        };
+        /**
+         * ArchivedOut
+         * @description Where a pack is now.
+         */
+        ArchivedOut: {
+            /** Archived */
+            archived: boolean;
+            /** Id */
+            id: number;
+        };
+        /**
+         * BadRowOut
+         * @description A row that cannot be read.
+         */
+        BadRowOut: {
+            /** Allowed */
+            allowed: string;
+            /** Field */
+            field: string;
+            /** Got */
+            got: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Remedy */
+            remedy: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * BakeIn
+         * @description A bake to plan.
+         */
+        BakeIn: {
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
+         * BakeOut
+         * @description A planned bake, or one that is over.
+         */
+        BakeOut: {
+            /** Batches */
+            batches: number;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Picks */
+            picks: components["schemas"]["PickOut"][];
+            /** Shortages */
+            shortages: components["schemas"]["ShortageOut"][];
+            /** State */
+            state: string;
         };
         /**
          * Basis
@@ -474,6 +987,41 @@ export interface components {
             word_share: string;
         };
         /**
+         * BudgetFit
+         * @description One budget against one piece.
+         */
+        BudgetFit: {
+            /** A Day */
+            a_day: number;
+            a_piece: components["schemas"]["Estimate"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Pieces For Sure */
+            pieces_for_sure: number;
+            /** Share Of Piece */
+            share_of_piece: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * BudgetOut
+         * @description A thing of which a daily budget can be kept.
+         */
+        BudgetOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
          * CapReading
          * @description How much of one binder the dough holds against its cap.
          */
@@ -490,6 +1038,38 @@ export interface components {
             percent: number;
             /** Soft Percent */
             soft_percent: number;
+        };
+        /**
+         * Card
+         * @description All that is printed with a formula.
+         */
+        Card: {
+            /** Allergens */
+            allergens: components["schemas"]["Allergen"][];
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
+            /** Claims */
+            claims: components["schemas"]["Claim"][];
+            /** Convention */
+            convention: string;
+            /** Convention Rule */
+            convention_rule: string;
+            eu_panel: components["schemas"]["Panel"];
+            eu_statement: components["schemas"]["Statement"];
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            net_carbs: components["schemas"]["Estimate"];
+            piece_g: components["schemas"]["Estimate"];
+            /** Pieces */
+            pieces: number;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Unsure */
+            unsure: components["schemas"]["Claim"][];
+            us_panel: components["schemas"]["Panel"];
+            us_statement: components["schemas"]["Statement"];
         };
         /**
          * CardOut
@@ -512,6 +1092,18 @@ export interface components {
             strata: components["schemas"]["StratumOut"][];
         };
         /**
+         * Caution
+         * @description Something to print with the food.
+         */
+        Caution: {
+            /** Code */
+            code: string;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ChangeOut
          * @description One difference in words.
          */
@@ -522,6 +1114,128 @@ export interface components {
             line: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * CheaperPack
+         * @description A pack of the kitchen that would save money on one line.
+         */
+        CheaperPack: {
+            /** Ingredient */
+            ingredient: string;
+            /** Line */
+            line: string;
+            /** Lot */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Pack */
+            pack: string;
+            /** Same Ingredient */
+            same_ingredient: boolean;
+            /** Saves A Piece */
+            saves_a_piece: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Claim
+         * @description One claim about a formula.
+         */
+        Claim: {
+            /** Basis */
+            basis: string;
+            /** Grounds */
+            grounds: components["schemas"]["Ground"][];
+            /** Hint */
+            hint: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "fails" | "unsure" | "empty";
+        };
+        /**
+         * ClaimOut
+         * @description A diet claim that can be certified.
+         */
+        ClaimOut: {
+            /** Basis */
+            basis: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ClassBand
+         * @description A handling class on the axis of consistency.
+         */
+        ClassBand: {
+            /** Class Name */
+            class_name: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
+         * ClassShare
+         * @description How likely a class is.
+         */
+        ClassShare: {
+            /** Class Name */
+            class_name: string;
+            /** Probability */
+            probability: number;
+        };
+        /**
+         * CompareQuery
+         * @description Keys of what to look at side by side.
+         */
+        CompareQuery: {
+            /** Keys */
+            keys?: string[];
+        };
+        /**
+         * Compared
+         * @description One ingredient or pack, per 100 g.
+         */
+        Compared: {
+            binding: components["schemas"]["Spread"];
+            capacity: components["schemas"]["Spread"];
+            /** Energy Kcal */
+            energy_kcal: number;
+            fat: components["schemas"]["Estimate"];
+            fibre: components["schemas"]["Estimate"];
+            /** Flags */
+            flags: string[];
+            function_price: components["schemas"]["FunctionPrice"];
+            /** G Per Cup */
+            g_per_cup: number | null;
+            /** Ingredient */
+            ingredient: string;
+            /** Key */
+            key: string;
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
+            /** Name */
+            name: string;
+            net_carbs: components["schemas"]["Estimate"];
+            /** Pack */
+            pack: string;
+            /** Price 100G */
+            price_100g: number | null;
+            protein: components["schemas"]["Estimate"];
+            /** Role */
+            role: string;
+            /** Source */
+            source: string;
         };
         /**
          * Contribution
@@ -550,6 +1264,26 @@ export interface components {
             id: string;
             /** Rule */
             rule: string;
+        };
+        /**
+         * Cost
+         * @description Cost in the kitchen's currency; lines without a price are left out and counted.
+         */
+        Cost: {
+            /** Batch */
+            batch: number;
+            /** Currency */
+            currency: string;
+            /** Dough 100G */
+            dough_100g: number;
+            /** Lines */
+            lines: components["schemas"]["LineCost"][];
+            /** Piece */
+            piece: number;
+            /** Priced Share */
+            priced_share: number;
+            /** Unpriced */
+            unpriced: string[];
         };
         /**
          * DoughWarning
@@ -581,6 +1315,44 @@ export interface components {
             lock: number;
         };
         /**
+         * EaterDocument
+         * @description Somebody's daily budgets.
+         */
+        EaterDocument: {
+            /** Budgets */
+            budgets?: {
+                [key: string]: number | null;
+            };
+            /** Name */
+            name: string;
+        };
+        /**
+         * EaterFit
+         * @description How many pieces fit into an eater's day, and what stops the next one.
+         */
+        EaterFit: {
+            /** Budgets */
+            budgets: components["schemas"]["BudgetFit"][];
+            /** Eater */
+            eater: string;
+            /** Limit */
+            limit: string;
+            /** Pieces */
+            pieces: number;
+            /** Pieces For Sure */
+            pieces_for_sure: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * EatersIn
+         * @description All eaters of a kitchen.
+         */
+        EatersIn: {
+            /** Eaters */
+            eaters: components["schemas"]["EaterDocument"][];
+        };
+        /**
          * Estimate
          * @description A computed figure with its 90 % range.
          */
@@ -609,6 +1381,38 @@ export interface components {
             sodium: components["schemas"]["Estimate"];
             sugars: components["schemas"]["Estimate"];
             total_carbs: components["schemas"]["Estimate"];
+        };
+        /**
+         * FigureOut
+         * @description A figure that a label can carry.
+         */
+        FigureOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * Finding
+         * @description One thing about a label that a baker should look at.
+         */
+        Finding: {
+            /** Code */
+            code: string;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: string[];
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "wrong" | "odd" | "note";
+            /** Text */
+            text: string;
         };
         /**
          * ForkIn
@@ -658,6 +1462,7 @@ export interface components {
             form: components["schemas"]["FormDocument"];
             /** Lines */
             lines?: components["schemas"]["LineDocument"][];
+            mix?: components["schemas"]["MixDocument"];
             /**
              * Name
              * @default
@@ -705,6 +1510,187 @@ export interface components {
             updated_by: string;
         };
         /**
+         * FunctionPrice
+         * @description Price of what an ingredient is bought for; None when it has no price or does not do it.
+         */
+        FunctionPrice: {
+            /** Egg Equivalent */
+            egg_equivalent: number | null;
+            /** Protein 100G */
+            protein_100g: number | null;
+            /** Water 100G */
+            water_100g: number | null;
+        };
+        /**
+         * Ground
+         * @description Why one line breaks a claim or leaves it unsure.
+         */
+        Ground: {
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * HandlingForecast
+         * @description How a dough handles, until the baker has tried it.
+         */
+        HandlingForecast: {
+            at_shaping: components["schemas"]["HandlingPoint"];
+            /** Bands */
+            bands: components["schemas"]["ClassBand"][];
+            /** Brittle Below C */
+            brittle_below_c: number | null;
+            /** Crumbly */
+            crumbly: number;
+            /** Degrees */
+            degrees: components["schemas"]["HandlingPoint"][];
+            /** Fits */
+            fits: boolean;
+            /** Has Cheese */
+            has_cheese: boolean;
+            /** Melted */
+            melted: boolean;
+            /** Minutes */
+            minutes: components["schemas"]["HandlingPoint"][];
+            /** Pressed */
+            pressed: boolean;
+            /** Probabilities */
+            probabilities: components["schemas"]["ClassShare"][];
+            /** Ready Min */
+            ready_min: number | null;
+            /** Rest Min */
+            rest_min: number;
+            /** Tack */
+            tack: number;
+            /** Temperature C */
+            temperature_c: number;
+            /** Text */
+            text: string;
+            /** Usual C */
+            usual_c: number;
+            /** Wanted High */
+            wanted_high: string;
+            /** Wanted Low */
+            wanted_low: string;
+        };
+        /**
+         * HandlingPoint
+         * @description A dough at one moment and temperature.
+         */
+        HandlingPoint: {
+            /** Class Name */
+            class_name: string;
+            /** Consistency */
+            consistency: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Minutes */
+            minutes: number;
+            /** Probability */
+            probability: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * Hidden
+         * @description All zeros of one figure together.
+         */
+        Hidden: {
+            /** Figure */
+            figure: string;
+            /** Most A Piece */
+            most_a_piece: number;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Zeros */
+            zeros: components["schemas"]["HiddenAmount"][];
+        };
+        /**
+         * HiddenAmount
+         * @description One printed zero.
+         */
+        HiddenAmount: {
+            /** Figure */
+            figure: string;
+            /** Line */
+            line: string;
+            /** Most A Piece */
+            most_a_piece: number;
+            /** Most Per 100G */
+            most_per_100g: number;
+            /** Name */
+            name: string;
+            /** Per G */
+            per_g: number;
+            /** Printed */
+            printed: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ImportIn
+         * @description A file of products.
+         */
+        ImportIn: {
+            /**
+             * File Name
+             * @default
+             */
+            file_name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ImportOut
+         * @description An import on its way.
+         */
+        ImportOut: {
+            /** Bad */
+            bad: components["schemas"]["BadRowOut"][];
+            /** Bad Kept */
+            bad_kept: number;
+            /** Columns */
+            columns: string[];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Done */
+            done: number;
+            /** File Name */
+            file_name: string;
+            /** Good */
+            good: number;
+            /** Headers */
+            headers: string[];
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Odd */
+            odd: number;
+            /** Per 100 */
+            per_100: boolean;
+            /** Rows */
+            rows: components["schemas"]["PreviewRow"][];
+            /** State */
+            state: string;
+            /** Style */
+            style: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * IngredientOut
          * @description An ingredient to choose.
          */
@@ -723,6 +1709,25 @@ export interface components {
             source: string;
         };
         /**
+         * IngredientPage
+         * @description All that is known of a reference ingredient.
+         */
+        IngredientPage: {
+            /** Aliases */
+            aliases: string[];
+            compared: components["schemas"]["Compared"];
+            /** Composition */
+            composition: components["schemas"]["PackFigure"][];
+            /** Measures */
+            measures: components["schemas"]["ParameterOut"][];
+            /** Note */
+            note: string;
+            /** Packs */
+            packs: components["schemas"]["PantryRow"][];
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+        };
+        /**
          * IngredientQuery
          * @description A few typed letters.
          */
@@ -739,6 +1744,16 @@ export interface components {
             search: string;
         };
         /**
+         * Interval
+         * @description Every amount that a printed figure can stand for.
+         */
+        Interval: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * KitchenIn
          * @description A new kitchen.
          */
@@ -751,8 +1766,12 @@ export interface components {
          * @description A kitchen as its member sees it.
          */
         KitchenOut: {
+            /** Coconut Is Nut */
+            coconut_is_nut: boolean;
             /** Convention */
             convention: string;
+            /** Currency */
+            currency: string;
             /** Egg Scheme */
             egg_scheme: string;
             /** Id */
@@ -767,14 +1786,20 @@ export interface components {
             spoons: string;
             /** Units */
             units: string;
+            /** Xanthan Is Grain */
+            xanthan_is_grain: boolean;
         };
         /**
          * KitchenSettingsIn
          * @description Settings to change; what is left out stays.
          */
         KitchenSettingsIn: {
+            /** Coconut Is Nut */
+            coconut_is_nut?: boolean | null;
             /** Convention */
             convention?: string | null;
+            /** Currency */
+            currency?: string | null;
             /** Egg Scheme */
             egg_scheme?: string | null;
             /** Name */
@@ -785,6 +1810,44 @@ export interface components {
             spoons?: string | null;
             /** Units */
             units?: string | null;
+            /** Xanthan Is Grain */
+            xanthan_is_grain?: boolean | null;
+        };
+        /**
+         * LabelDocument
+         * @description A label as printed; the core checks it and names the figure.
+         */
+        LabelDocument: {
+            /** Figures */
+            figures?: {
+                [key: string]: string;
+            };
+            /**
+             * Per Digit G
+             * @default 1
+             */
+            per_digit_g: number;
+            /** Per G */
+            per_g: number;
+            /**
+             * Serving Measure
+             * @default
+             */
+            serving_measure: string;
+            /** Style */
+            style: string;
+        };
+        /**
+         * Layer
+         * @description One stratum of 100 g.
+         */
+        Layer: {
+            /** Grams */
+            grams: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * Lift
@@ -838,6 +1901,11 @@ export interface components {
              */
             locked: boolean;
             /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
              * Note
              * @default
              */
@@ -857,6 +1925,20 @@ export interface components {
              * @default
              */
             treatment: string;
+        };
+        /**
+         * LineCost
+         * @description What one line costs in the whole batch.
+         */
+        LineCost: {
+            /** Cost */
+            cost: number | null;
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * LineDocument
@@ -879,6 +1961,11 @@ export interface components {
              * @default false
              */
             locked: boolean;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
             /**
              * Note
              * @default
@@ -921,10 +2008,14 @@ export interface components {
             id: string;
             /** Ingredient */
             ingredient: string;
+            /** Lot */
+            lot: string;
             /** Name */
             name: string;
             /** Note */
             note: string;
+            /** Pack */
+            pack: string;
             /** Role */
             role: string;
             /** Share */
@@ -933,6 +2024,125 @@ export interface components {
             source: string;
             /** Step G */
             step_g: number;
+        };
+        /**
+         * LotChangeIn
+         * @description A changed pack, with its lock as last seen.
+         */
+        LotChangeIn: {
+            document: components["schemas"]["LotDocument"];
+            /** Lock */
+            lock: number;
+        };
+        /**
+         * LotDocument
+         * @description A pack document (docs/formats/pack.schema.json).
+         */
+        LotDocument: {
+            /** Bought On */
+            bought_on?: string | null;
+            /** Capacity */
+            capacity?: number | null;
+            /** Certificates */
+            certificates?: string[];
+            /** Contains */
+            contains?: string[];
+            /**
+             * Husk
+             * @default
+             */
+            husk: string;
+            /** Ingredient */
+            ingredient: string;
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** May Contain */
+            may_contain?: string[];
+            /** Measures */
+            measures?: {
+                [key: string]: number | null;
+            };
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Pack G */
+            pack_g?: number | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * Statement
+             * @default
+             */
+            statement: string;
+            /**
+             * Substrata Pack
+             * @default 1
+             */
+            substrata_pack: number;
+            /**
+             * Usable
+             * @default 1
+             */
+            usable: number | null;
+            /** Use By */
+            use_by?: string | null;
+        };
+        /**
+         * LotIn
+         * @description A new pack, and how much of it is on hand.
+         */
+        LotIn: {
+            document: components["schemas"]["LotDocument"];
+            /**
+             * On Hand G
+             * @default 0
+             */
+            on_hand_g: number;
+        };
+        /**
+         * LotOut
+         * @description A pack with what it means and where it is used.
+         */
+        LotOut: {
+            /** Archived */
+            archived: boolean;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Lock */
+            lock: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** On Hand G */
+            on_hand_g: number;
+            reading: components["schemas"]["ReadingOut"];
+            /** Reserved G */
+            reserved_g: number;
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+        };
+        /**
+         * MatchIn
+         * @description How the columns are to be read.
+         */
+        MatchIn: {
+            /** Columns */
+            columns: string[];
+            /** Per 100 */
+            per_100: boolean;
+            /**
+             * Style
+             * @default
+             */
+            style: string;
         };
         /**
          * Matrix
@@ -980,6 +2190,39 @@ export interface components {
             role: string;
         };
         /**
+         * MistakeOut
+         * @description A slip that would explain a label, and the label put right.
+         */
+        MistakeOut: {
+            /** Code */
+            code: string;
+            /** Ingredient */
+            ingredient: string;
+            label: components["schemas"]["LabelDocument"] | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * MixDocument
+         * @description How a dough is mixed; what is left open follows from what is in it.
+         */
+        MixDocument: {
+            /**
+             * Cheese
+             * @default
+             */
+            cheese: string;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /**
+             * Work
+             * @default
+             */
+            work: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * Nutrition
          * @description The same food by four amounts, and net carbs of a piece by all three conventions.
          */
@@ -991,6 +2234,221 @@ export interface components {
             net_carbs_us: components["schemas"]["Estimate"];
             piece: components["schemas"]["Facts"];
             serving: components["schemas"]["Facts"];
+        };
+        /**
+         * PackFigure
+         * @description One nutrient of a pack per 100 g.
+         */
+        PackFigure: {
+            bounds: components["schemas"]["Interval"] | null;
+            /** Nutrient */
+            nutrient: string;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "label" | "reference" | "closing";
+            reference: components["schemas"]["Spread"];
+            /** Sd */
+            sd: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * PackQuery
+         * @description What to look for in the pantry.
+         */
+        PackQuery: {
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * Without
+             * @default
+             */
+            without: string;
+        };
+        /**
+         * Panel
+         * @description A nutrition panel.
+         */
+        Panel: {
+            /** Columns */
+            columns: string[];
+            /** Notes */
+            notes: string[];
+            /** Rows */
+            rows: components["schemas"]["PanelRow"][];
+            /** Serving */
+            serving: string;
+            /** Servings */
+            servings: string;
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "us" | "eu";
+            /** Title */
+            title: string;
+        };
+        /**
+         * PanelCell
+         * @description One printed figure.
+         */
+        PanelCell: {
+            estimate: components["schemas"]["Estimate"];
+            /** Range Text */
+            range_text: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PanelRow
+         * @description One line of a panel.
+         */
+        PanelRow: {
+            /** Cells */
+            cells: components["schemas"]["PanelCell"][];
+            /** Daily Percent */
+            daily_percent: string;
+            /** Indent */
+            indent: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PanelTextIn
+         * @description A pasted nutrition panel.
+         */
+        PanelTextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * PanelTextOut
+         * @description What a pasted panel says; style or grams are null when it does not tell.
+         */
+        PanelTextOut: {
+            /** Figures */
+            figures: {
+                [key: string]: string;
+            };
+            /** Notes */
+            notes: string[];
+            /** Per Digit G */
+            per_digit_g: number;
+            /** Per G */
+            per_g: number | null;
+            /** Serving Measure */
+            serving_measure: string;
+            /** Style */
+            style: string | null;
+        };
+        /**
+         * PantryPage
+         * @description A page of the pantry: packs first, then the reference.
+         */
+        PantryPage: {
+            /** Items */
+            items: components["schemas"]["PantryRow"][];
+            /** Packs */
+            packs: number;
+            /** References */
+            references: number;
+        };
+        /**
+         * PantryRow
+         * @description A pack, or a reference ingredient, in the list.
+         */
+        PantryRow: {
+            /** Binding */
+            binding: number;
+            /** Capacity */
+            capacity: number;
+            /** Code */
+            code: string;
+            /** Flags */
+            flags: string[];
+            /** Ingredient */
+            ingredient: string;
+            /** Key */
+            key: string;
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
+            /** Lot Id */
+            lot_id: number | null;
+            /** Name */
+            name: string;
+            /** Net Carbs */
+            net_carbs: number;
+            /** Of */
+            of: string;
+            /** On Hand G */
+            on_hand_g: number | null;
+            /** Price 100G */
+            price_100g: number | null;
+            /** Protein */
+            protein: number;
+            /** Role */
+            role: string;
+            /** Trouble */
+            trouble: string;
+            /** Use By */
+            use_by: string | null;
+        };
+        /**
+         * ParameterOut
+         * @description One number of knowledge with its source.
+         */
+        ParameterOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * PasteIn
@@ -1044,6 +2502,33 @@ export interface components {
              * @enum {string}
              */
             tone: "plain" | "figure" | "act";
+        };
+        /**
+         * PickOut
+         * @description Grams out of one pack.
+         */
+        PickOut: {
+            /** Grams */
+            grams: number;
+            /** Lot Id */
+            lot_id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PreviewRow
+         * @description One of the first rows, as the file has it and as it is read.
+         */
+        PreviewRow: {
+            /** Cells */
+            cells: string[];
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            problem: components["schemas"]["BadRowOut"] | null;
         };
         /**
          * Problem
@@ -1100,6 +2585,21 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * ReadingOut
+         * @description What a pack means.
+         */
+        ReadingOut: {
+            /** Figures */
+            figures: components["schemas"]["PackFigure"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            mistake: components["schemas"]["MistakeOut"] | null;
+            pack: components["schemas"]["Compared"];
+            /** Passes */
+            passes: boolean;
+            reference: components["schemas"]["Compared"];
         };
         /**
          * Remedy
@@ -1205,6 +2705,104 @@ export interface components {
             search: string;
         };
         /**
+         * ShortageOut
+         * @description What no pack holds.
+         */
+        ShortageOut: {
+            /** Grams */
+            grams: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Spread
+         * @description A value and the range that holds it nine times in ten.
+         *
+         *     >>> Spread(value=100.0, low=92.0, high=108.0).sd.__round__(2)
+         *     4.86
+         */
+        Spread: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * Statement
+         * @description An ingredient statement.
+         */
+        Statement: {
+            /** Contains */
+            contains: string;
+            /** Parts */
+            parts: components["schemas"]["StatementPart"][];
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "us" | "eu";
+            /** To Read */
+            to_read: string[];
+        };
+        /**
+         * StatementPart
+         * @description A run of text, set off or not.
+         */
+        StatementPart: {
+            /** Strong */
+            strong: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * StepIn
+         * @description What comes next: check, save or stop.
+         */
+        StepIn: {
+            /** Step */
+            step: string;
+        };
+        /**
+         * StockIn
+         * @description A change of stock: so much came in, or so much was counted.
+         */
+        StockIn: {
+            /** Grams */
+            grams: number;
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * StockOut
+         * @description A pack on the shelf.
+         */
+        StockOut: {
+            /** Free G */
+            free_g: number;
+            /** Id */
+            id: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** On Hand G */
+            on_hand_g: number;
+            /** Reserved G */
+            reserved_g: number;
+            /** Trouble */
+            trouble: string;
+            /** Use By */
+            use_by: string | null;
+        };
+        /**
          * StratumOut
          * @description One layer of the small core drawing.
          */
@@ -1235,6 +2833,16 @@ export interface components {
             protein_percent: number;
             /** Water Percent */
             water_percent: number;
+        };
+        /**
+         * UseOut
+         * @description A formula that takes from a pack.
+         */
+        UseOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * VersionDocument
@@ -1333,10 +2941,20 @@ export interface components {
          * @description The lists that the page draws from, so that it holds no knowledge itself.
          */
         WordsOut: {
+            /** Allergens */
+            allergens: components["schemas"]["AllergenOut"][];
+            /** Budgets */
+            budgets: components["schemas"]["BudgetOut"][];
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
             /** Conventions */
             conventions: components["schemas"]["ConventionOut"][];
             /** Forms */
             forms: components["schemas"]["FormOut"][];
+            /** Import Fields */
+            import_fields: string[];
+            /** Label Figures */
+            label_figures: components["schemas"]["FigureOut"][];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
         };
@@ -1556,6 +3174,613 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bakes: {
+        parameters: {
+            query?: {
+                over?: boolean;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plan_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cancel_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    finish_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cheaper_packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheaperPack"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    compare_ingredients: {
+        parameters: {
+            query?: {
+                keys?: string[];
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    eaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaterDocument"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_eaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EatersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaterDocument"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2300,6 +4525,357 @@ export interface operations {
             };
         };
     };
+    start_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    match_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    go_on_importing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_ingredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                ingredient: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     members: {
         parameters: {
             query?: never;
@@ -2477,6 +5053,588 @@ export interface operations {
             };
         };
     };
+    create_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_panel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelTextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelTextOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    save_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    archive_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchivedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchivedOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    find_in_pantry: {
+        parameters: {
+            query?: {
+                search?: string;
+                role?: string;
+                without?: string;
+                own?: boolean;
+                ingredient?: string;
+                archived?: boolean;
+                limit?: number;
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PantryPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     paste: {
         parameters: {
             query?: never;
@@ -2499,6 +5657,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PastedLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"][];
                 };
             };
             /** @description Unauthorized */

@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { useBench } from '@/stores/bench'
 import { useBalance } from '@/composables/useBalance'
 import BracketPanel from './BracketPanel.vue'
+import ClaimStrip from './ClaimStrip.vue'
+import EaterStrip from './EaterStrip.vue'
 
 const bench = useBench()
 const balance = useBalance()
@@ -12,7 +14,6 @@ const primary = computed(() => bench.analysis?.brackets.filter((b) => b.primary)
 const others = computed(() => bench.analysis?.brackets.filter((b) => !b.primary) ?? [])
 const asking = computed(() => others.value.filter((b) => b.state === 'low' || b.state === 'high'))
 const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.basis.convention ?? '') : '')
-const region: Record<string, string> = { us: 'United States list', eu: 'European list' }
 </script>
 
 <template>
@@ -23,10 +24,8 @@ const region: Record<string, string> = { us: 'United States list', eu: 'European
       <button class="more note" :aria-expanded="more" @click="more = !more">
         {{ more ? 'fewer' : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
       </button>
-      <div class="chips" aria-label="Allergens">
-        <span v-for="a in bench.analysis.allergens" :key="a.name" class="chip" :title="a.regions.map((r) => region[r]).join(', ')">{{ a.name }}</span>
-        <span v-if="!bench.analysis.allergens.length" class="note">no listed allergen among these ingredients</span>
-      </div>
+      <EaterStrip v-if="bench.analysis.eaters.length" :eaters="bench.analysis.eaters" />
+      <ClaimStrip :allergens="bench.analysis.allergens" :claims="bench.analysis.claims" />
     </template>
     <template v-else>
       <div v-for="n in 6" :key="n" class="skeleton waiting" />
@@ -58,21 +57,6 @@ const region: Record<string, string> = { us: 'United States list', eu: 'European
 
 .more:hover {
   color: var(--ink);
-}
-
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  padding-top: 4px;
-}
-
-.chip {
-  padding: 2px 9px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 6px;
-  background: var(--panel);
-  font-size: 12px;
 }
 
 .waiting {

@@ -6,6 +6,7 @@ import { withTarget } from '@/domain/edits'
 import { figure, percent, range } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import BracketRuler from './BracketRuler.vue'
+import CheaperHints from './CheaperHints.vue'
 
 const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string }>()
 defineEmits<{ toggle: [] }>()
@@ -63,6 +64,7 @@ function setWindow(): void {
           </tr>
         </tbody>
       </table>
+      <CheaperHints v-if="bracket.key === 'cost'" />
       <form class="target" @submit.prevent="setWindow">
         <label class="note">from <input v-model="typed.low" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>
         <label class="note">to <input v-model="typed.high" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>

@@ -9,7 +9,7 @@ import { keepAsFile } from '@/composables/useDocumentFiles'
 import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
-import { stations } from './stations'
+import { stationAddress, stations } from './stations'
 
 interface Choice {
   key: string
@@ -29,7 +29,10 @@ const at = ref(0)
 const box = ref<HTMLInputElement>()
 const formulas = ref<ShelfItem[]>([])
 const ingredients = ref<Ingredient[]>([])
+/** The text that the answer is for: what was found for older letters is not offered under newer ones. */
+const answered = ref('')
 let asked = 0
+let enterWaits = false
 let returnTo: HTMLElement | null = null
 
 watch(open, async (on) => {
@@ -44,7 +47,11 @@ watch(open, async (on) => {
   box.value?.focus()
   await look()
 })
-watch(text, () => { at.value = 0; void look() })
+watch(text, () => {
+  at.value = 0
+  enterWaits = false
+  void look()
+})
 
 async function look(): Promise<void> {
   const turn = ++asked
@@ -58,6 +65,8 @@ async function look(): Promise<void> {
   if (turn !== asked) return
   formulas.value = [...shelf.items]
   ingredients.value = [...found]
+  answered.value = text.value
+  if (enterWaits) choose(choices.value[at.value])
 }
 
 const doings = computed<Choice[]>(() => {
@@ -69,7 +78,7 @@ const doings = computed<Choice[]>(() => {
       { key: 'd-file', text: 'Keep this formula as a file', kind: 'do', run: () => { if (bench.document) keepAsFile(bench.document) } },
       { key: 'd-undo', text: 'Undo', kind: 'do', run: () => { bench.goBack() } },
     ] : []),
-    ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(`/${s.id}`) })),
+    ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(stationAddress(s, bench.formulaId)) })),
     { key: 'd-theme', text: session.theme === 'dark' ? 'Light theme' : 'Dark theme', kind: 'do', run: () => { session.toggleTheme() } },
     { key: 'd-keys', text: 'Keys', kind: 'do', run: () => { keys.value = true } },
   ]
@@ -78,8 +87,8 @@ const doings = computed<Choice[]>(() => {
 })
 
 const choices = computed<Choice[]>(() => [
-  ...formulas.value.map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
-  ...(route.name === 'bench' && bench.mayEdit ? ingredients.value : []).map((i): Choice => ({
+  ...(answered.value === text.value ? formulas.value : []).map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
+  ...(answered.value === text.value && route.name === 'bench' && bench.mayEdit ? ingredients.value : []).map((i): Choice => ({
     key: `i-${i.id}`, text: `Add ${i.name}`, kind: 'ingredient',
     run: () => {
       bench.edit((doc) => withLines(doc, [{ id: i.id, ingredient: i.id, entered: '', grams: 0 } as LineDocument]))
@@ -89,6 +98,8 @@ const choices = computed<Choice[]>(() => [
 ])
 
 function choose(choice: Choice | undefined): void {
+  // Enter came before the answer: it is done when the answer is there.
+  enterWaits = !choice && answered.value !== text.value
   if (!choice) return
   open.value = false
   choice.run()

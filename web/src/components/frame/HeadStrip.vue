@@ -14,7 +14,7 @@ const bench = useBench()
 const session = useSession()
 const toasts = useToasts()
 const commands = useCommands()
-const onBench = computed(() => route.name === 'bench' && bench.document !== null)
+const onBench = computed(() => (route.name === 'bench' || route.name === 'card') && bench.document !== null)
 const unitsShown = computed(() => (session.units === 'us' ? 'oz · °F · in' : 'g · °C · mm'))
 
 async function switchUnits(): Promise<void> {
@@ -100,6 +100,19 @@ async function switchUnits(): Promise<void> {
 kbd {
   font: inherit;
   font-size: 12px;
+}
+
+@media (max-width: 700px) {
+  .head {
+    gap: 6px;
+    padding: 0 10px;
+  }
+
+  .find,
+  .head > .quiet-button,
+  .icon {
+    display: none;
+  }
 }
 
 @media (max-width: 1100px) {

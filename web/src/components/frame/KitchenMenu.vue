@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiChefHat } from '@mdi/js'
 import { useRouter } from 'vue-router'
+import KitchenEaters from './KitchenEaters.vue'
 import KitchenPeople from './KitchenPeople.vue'
 import { signOut } from '@/api/account'
 import type { KitchenSettings } from '@/api/types'
@@ -75,7 +76,15 @@ async function leave(): Promise<void> {
           <select class="field" :value="session.kitchen.egg_scheme" :disabled="!session.mayEdit" @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })">
             <option v-for="(word, key) in eggs" :key="key" :value="key">{{ word }}</option>
           </select></label>
+        <label>Currency of prices
+          <input class="field" :value="session.kitchen.currency" maxlength="3" :readonly="!session.mayEdit" @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })" /></label>
       </div>
+      <fieldset :disabled="!session.mayEdit">
+        <legend>Strict about</legend>
+        <label class="choice"><input type="checkbox" :checked="session.kitchen.coconut_is_nut" @change="choose({ coconut_is_nut: ($event.target as HTMLInputElement).checked })" /> <span>nut-free bans coconut <span class="note">as some schools do</span></span></label>
+        <label class="choice"><input type="checkbox" :checked="session.kitchen.xanthan_is_grain" @change="choose({ xanthan_is_grain: ($event.target as HTMLInputElement).checked })" /> <span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></label>
+      </fieldset>
+      <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
       <button class="row" @click="session.toggleTheme()">{{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}</button>
@@ -87,6 +96,7 @@ async function leave(): Promise<void> {
 
 <style scoped>
 .round {
+  flex: none;
   display: grid;
   place-items: center;
   width: 34px;

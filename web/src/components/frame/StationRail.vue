@@ -2,21 +2,21 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useBench } from '@/stores/bench'
-import { stations } from './stations'
+import { stationAddress, stations, type Station } from './stations'
 
 const route = useRoute()
 const bench = useBench()
 const here = computed(() => route.meta.station ?? String(route.params.station ?? ''))
 /** Back to the formula on the bench; pressed again there, to the shelf. */
-const home = (id: string): string => (id === 'formula' && bench.formulaId && here.value !== 'formula' ? `/formula/${bench.formulaId}` : `/${id}`)
+const home = (station: Station): string => (here.value === station.id ? `/${station.id}` : stationAddress(station, bench.formulaId))
 </script>
 
 <template>
   <nav class="rail" aria-label="Stations">
     <router-link to="/formula" class="mark" aria-label="Substrata, to the shelf">S</router-link>
     <router-link
-      v-for="station in stations" :key="station.id" :to="home(station.id)" class="station"
-      :class="{ here: here === station.id, later: station.id !== 'formula' }" :aria-current="here === station.id ? 'page' : undefined"
+      v-for="station in stations" :key="station.id" :to="home(station)" class="station"
+      :class="{ here: here === station.id, later: station.later }" :aria-current="here === station.id ? 'page' : undefined"
     >
       <v-icon :icon="station.icon" size="21" aria-hidden="true" />
       <span>{{ station.word }}</span>
@@ -78,6 +78,32 @@ const home = (id: string): string => (id === 'formula' && bench.formulaId && her
 
 .station:focus-visible {
   outline-offset: -3px;
+}
+
+@media (max-width: 700px) {
+  .rail {
+    grid-row: 3;
+    flex-direction: row;
+    border-top: 1px solid var(--rule);
+    border-right: 0;
+    overflow-x: auto;
+  }
+
+  .mark {
+    display: none;
+  }
+
+  .station {
+    flex: none;
+    width: 62px;
+    padding: 8px 0;
+  }
+
+  .station.here::before {
+    inset: 0 0 auto;
+    width: auto;
+    height: 4px;
+  }
 }
 
 @media (max-height: 740px) {

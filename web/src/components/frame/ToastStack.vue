@@ -57,4 +57,10 @@ function act(toast: Toast): void {
   font-size: 18px;
   line-height: 1;
 }
+
+@media print {
+  .stack {
+    display: none;
+  }
+}
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Search as you type over names and aliases; an amount may stand before the name; a pasted list opens the paste panel. */
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, Refusal, settled } from '@/api/client'
 import type { Ingredient, LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
@@ -80,6 +80,24 @@ function onKey(event: KeyboardEvent): void {
   }
 }
 
+const loose = computed(() => bench.lines.some((line) => !line.lot && line.ingredient && line.ingredient !== 'water'))
+
+/** Take every line that still goes by the reference from the pack that should be used up next, as one edit. */
+async function usePacks(): Promise<void> {
+  if (!session.kitchen) return
+  try {
+    const stock = await settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: { kitchen_id: session.kitchen.id } } }))
+    const first = new Map<string, string>()
+    // A label that cannot be right would spoil every figure: such a pack is taken only by hand.
+    for (const pack of stock) if (!first.has(pack.ingredient) && pack.trouble !== 'wrong') first.set(pack.ingredient, pack.key)
+    const fits = bench.lines.filter((line) => !line.lot && first.has(line.ingredient))
+    if (fits.length) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => (line.lot ? line : { ...line, lot: first.get(line.ingredient) ?? '' })) }))
+    toasts.show(fits.length ? `${fits.length} ${fits.length === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.', fits.length ? { action: { label: 'Undo', run: () => { bench.goBack() } } } : {})
+  } catch (error) {
+    if (error instanceof Refusal) toasts.show(error.sentence, { tone: 'act' })
+  }
+}
+
 function onPaste(event: ClipboardEvent): void {
   const pasted = event.clipboardData?.getData('text/plain') ?? ''
   if (!pasted.trim().includes('\n')) return
@@ -94,6 +112,7 @@ function onPaste(event: ClipboardEvent): void {
     <input v-model="text" class="entry" data-finder placeholder="Add an ingredient, “30 g psyllium”, or paste a whole list" maxlength="300" role="combobox" aria-label="Add an ingredient"
       :aria-expanded="focused && found.length > 0" aria-controls="found-ingredients" :aria-activedescendant="found[at] ? `found-${at}` : undefined" autocomplete="off"
       @keydown="onKey" @paste="onPaste" @focus="focused = true" @blur="focused = false" />
+    <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">use my packs</button>
     <button class="note paste" @click="panels.paste('')">paste a list</button>
     <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
       <li v-for="(item, i) in found" :id="`found-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @pointerdown.prevent="add(item)">

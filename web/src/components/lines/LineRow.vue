@@ -29,7 +29,8 @@ const role = computed(() => props.line.role || known.value?.role || 'base')
 /** Also for a line that could not be weighed: its name and role are still known. */
 const known = computed(() => bench.reading(props.line))
 const name = computed(() => known.value?.name ?? (props.line.ingredient || props.line.note || 'unknown'))
-const beside = computed(() => [props.line.treatment, props.line.note].filter(Boolean).join(' · '))
+const pack = computed(() => (props.line.lot ? reading.value?.pack || 'a pack of another kitchen' : ''))
+const beside = computed(() => [pack.value, props.line.treatment, props.line.note].filter(Boolean).join(' · '))
 /** Typed grams say nothing that the weight does not: only measures are repeated beside it. */
 const measure = computed(() => (/^[\d.,\s]+g$/.test(props.line.entered ?? '') ? '' : (props.line.entered ?? '')))
 
@@ -91,7 +92,7 @@ function take(): void {
       @keydown.alt.up.prevent="emit('step', -1)" @keydown.alt.down.prevent="emit('step', 1)"><RoleSwatch :role="role" /></span>
     <span role="cell" class="name">
       <RoleMenu :line="line" :role="role" :name="name" :usual="reading?.source ?? ''" />
-      <span v-if="beside" class="note beside">{{ beside }}</span>
+      <span v-if="beside" class="note beside" :title="beside">{{ beside }}</span>
     </span>
     <span role="cell">
       <input v-model="measured" class="cell" data-column="measured" :aria-label="`${name}, as measured`" :placeholder="editing === 'measured' ? '1 1/2 cup' : ''"

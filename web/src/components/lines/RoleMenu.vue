@@ -1,15 +1,17 @@
 <script setup lang="ts">
-/** A line's name; pressed, it offers role, treatment and note in a small sheet. */
+/** A line's name; pressed, it offers the pack it is taken from, role, treatment and note in a small sheet. */
 import { ref, watch } from 'vue'
 import type { LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
 import { withLine } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import PackChoice from './PackChoice.vue'
 
 const props = defineProps<{ line: LineDocument; role: string; name: string; usual: string }>()
 const bench = useBench()
 const session = useSession()
+const open = ref(false)
 const treatment = ref('')
 const note = ref('')
 watch(() => props.line, (line) => {
@@ -23,13 +25,14 @@ function set(change: Partial<LineDocument>): void {
 </script>
 
 <template>
-  <v-menu :close-on-content-click="false" location="bottom start">
+  <v-menu v-model="open" :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="name">{{ name }}</button>
     </template>
     <div class="sheet popover">
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
+      <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
         <button v-for="r in session.words?.roles" :key="r.id" role="radio" :aria-checked="r.id === role" class="role" :class="{ on: r.id === role }"
           :disabled="!bench.mayEdit" @click="set({ role: r.id })"><RoleSwatch :role="r.id" /> {{ r.name.toLowerCase() }} <span class="note">{{ r.code }}</span></button>

@@ -13,11 +13,13 @@ import { usePanels } from '@/composables/usePanels'
 import { useBench } from '@/stores/bench'
 import ClashBanner from './ClashBanner.vue'
 import FactsTable from './FactsTable.vue'
+import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
 import NoticeList from './NoticeList.vue'
 import PastePanel from './PastePanel.vue'
 import SummarySentence from './SummarySentence.vue'
 import VersionsPanel from './VersionsPanel.vue'
+import ZerosHidden from './ZerosHidden.vue'
 
 const props = defineProps<{ id: number }>()
 const bench = useBench()
@@ -57,7 +59,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
       <PastePanel v-else-if="panels.open.value === 'paste'" />
       <template v-else>
         <LineTable />
-        <div class="below"><FactsTable /><div class="beside"><NoticeList /><FormulaNotes /></div></div>
+        <div class="below"><div><HandlingCurve /><FactsTable /></div><div class="beside"><NoticeList /><ZerosHidden /><FormulaNotes /></div></div>
       </template>
     </div>
     <BalancePanel />

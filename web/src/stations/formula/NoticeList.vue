@@ -17,7 +17,7 @@ const point = (lines: readonly string[]): void => {
   <section class="notices" aria-label="Notes and cautions">
     <template v-for="group in groups" :key="group.severity">
       <h3 :class="`is-${group.severity}`">{{ heads[group.severity] }}</h3>
-      <ul>
+      <ul class="said-list">
         <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
           <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><template v-else>{{ w.text }}</template>
         </li>
@@ -35,23 +35,6 @@ h3 {
 
 h3.is-act {
   color: var(--act);
-}
-
-ul {
-  margin: 0 0 10px;
-  padding: 0;
-  list-style: none;
-}
-
-li {
-  padding: 3px 0 3px 12px;
-  border-left: 3px solid var(--rule-strong);
-  font-size: 13px;
-  line-height: 1.35;
-}
-
-li + li {
-  margin-top: 4px;
 }
 
 li.is-act {

@@ -1,0 +1,33 @@
+"""How large a request may be: small everywhere, but for a file of products."""
+
+import re
+from collections.abc import Callable
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse, JsonResponse
+
+_FILES = re.compile(r"/api/kitchens/\d+/imports")
+
+
+def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Refuse a body that says it is larger than its address takes, before anything reads it.
+
+    Django itself stops reading at ``DATA_UPLOAD_MAX_MEMORY_SIZE``, whatever a request says of its length.
+    """
+
+    def limited(request: HttpRequest) -> HttpResponse:
+        files = _FILES.fullmatch(request.path) is not None
+        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE if files else settings.SMALL_BODY_SIZE
+        said = request.META.get("CONTENT_LENGTH") or "0"
+        if said.isdigit() and int(said) > most:
+            problem = {
+                "type": "about:blank",
+                "title": "too much at once",
+                "status": 413,
+                "got": f"{int(said) / 1e6:.1f} MB",
+            }
+            problem |= {"allowed": f"up to {most / 1e6:.0f} MB", "remedy": "send less"}
+            return JsonResponse(problem, status=413, content_type="application/problem+json")
+        return get_response(request)
+
+    return limited

@@ -1,0 +1,332 @@
+"""What goes in and out of the Pantry. Readings are the core's own dataclasses."""
+
+from datetime import date
+from typing import Annotated, Any
+
+from ninja import Schema
+from pydantic import ConfigDict, Field, StringConstraints
+
+from kitchen.models import Formula, Lot
+from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, OpenLot, PackReading, PantryList
+from substrata.formula.form import roles
+from substrata.nutrition.compare import Compared, Layer
+from substrata.pantry.label import Label
+from substrata.pantry.label_check import Finding
+from substrata.pantry.label_mistakes import Mistake
+from substrata.pantry.pack_reading import PackFigure, reference_figures
+from substrata.pantry.panel_text import PanelText
+from substrata.quantities.spread import Spread
+
+Short = Annotated[str, StringConstraints(max_length=120)]
+
+
+class LabelDocument(Schema):
+    """A label as printed; the core checks it and names the figure."""
+
+    style: str
+    per_g: float
+    per_digit_g: float = 1.0
+    serving_measure: str = ""
+    figures: dict[str, str] = Field(default_factory=dict)
+
+    @classmethod
+    def of(cls, label: Label) -> "LabelDocument":
+        """A label of the core."""
+        return cls(
+            style=label.style,
+            per_g=label.per_g,
+            per_digit_g=label.per_digit_g,
+            serving_measure=label.serving_measure,
+            figures=dict(label.figures),
+        )
+
+
+class LotDocument(Schema):
+    """A pack document (docs/formats/pack.schema.json)."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    substrata_pack: int = 1
+    ingredient: str
+    name: str
+    label: LabelDocument | None = None
+    price: float | None = None
+    pack_g: float | None = None
+    usable: float | None = 1.0
+    bought_on: str | None = None
+    use_by: str | None = None
+    measures: dict[str, float | None] = Field(default_factory=dict)
+    capacity: float | None = None
+    contains: list[str] = Field(default_factory=list)
+    may_contain: list[str] = Field(default_factory=list)
+    certificates: list[str] = Field(default_factory=list)
+    statement: str = ""
+    husk: str = ""
+    notes: str = ""
+
+
+class PackQuery(Schema):
+    """What to look for in the pantry."""
+
+    search: Short = ""
+    role: Annotated[str, StringConstraints(max_length=20)] = ""
+    without: Annotated[str, StringConstraints(max_length=20)] = ""
+    own: bool = False  # packs only
+    ingredient: Short = ""  # only packs of this one
+    archived: bool = False
+    limit: int = Field(60, ge=1, le=LONGEST_LIST)
+    offset: int = Field(0, ge=0, le=1_000_000)
+
+
+class PantryRow(Schema):
+    """A pack, or a reference ingredient, in the list."""
+
+    key: str
+    lot_id: int | None
+    ingredient: str
+    name: str
+    of: str  # the reference's name, for a pack
+    role: str
+    code: str
+    layers: list[Layer]
+    net_carbs: float
+    protein: float
+    capacity: float
+    binding: float  # eggs per 100 g
+    price_100g: float | None
+    trouble: str
+    on_hand_g: float | None
+    use_by: date | None
+    flags: list[str]
+
+    @classmethod
+    def of_compared(cls, seen: Compared, lot: Lot | None = None) -> "PantryRow":
+        """A row of what is compared."""
+        return cls(
+            key=seen.key,
+            lot_id=lot.pk if lot else None,
+            ingredient=seen.ingredient,
+            name=seen.pack or seen.name,
+            of=seen.name if seen.pack else "",
+            role=seen.role,
+            code=roles()[seen.role].code,
+            layers=list(seen.layers),
+            net_carbs=seen.net_carbs.value,
+            protein=seen.protein.value,
+            capacity=seen.capacity.value,
+            binding=seen.binding.value,
+            price_100g=seen.price_100g,
+            trouble=lot.trouble if lot else "",
+            on_hand_g=lot.on_hand_g if lot else None,
+            use_by=lot.use_by if lot else None,
+            flags=list(seen.flags),
+        )
+
+
+class PantryPage(Schema):
+    """A page of the pantry: packs first, then the reference."""
+
+    items: list[PantryRow]
+    packs: int
+    references: int
+
+    @classmethod
+    def of(cls, found: PantryList) -> "PantryPage":
+        """A page of the services."""
+        return cls(
+            items=[
+                *(PantryRow.of_compared(seen, lot) for lot, seen in found.packs),
+                *(PantryRow.of_compared(seen) for seen in found.references),
+            ],
+            packs=found.packs_found,
+            references=found.references_found,
+        )
+
+
+class ParameterOut(Schema):
+    """One number of knowledge with its source."""
+
+    name: str
+    value: float
+    low: float
+    high: float
+    unit: str
+    source: str
+    note: str
+
+    @classmethod
+    def of(cls, name: str, spread: Spread, unit: str, source: str, note: str) -> "ParameterOut":
+        """A parameter of the core."""
+        return cls(name=name, value=spread.value, low=spread.low, high=spread.high, unit=unit, source=source, note=note)
+
+
+class IngredientPage(Schema):
+    """All that is known of a reference ingredient."""
+
+    compared: Compared
+    composition: list[PackFigure]
+    parameters: list[ParameterOut]
+    measures: list[ParameterOut]
+    aliases: list[str]
+    note: str
+    packs: list[PantryRow]
+
+    @classmethod
+    def of(cls, opened: OpenIngredient) -> "IngredientPage":
+        """An opened ingredient."""
+        found = opened.ingredient
+        return cls(
+            compared=opened.compared,
+            composition=list(reference_figures(found)),
+            parameters=[
+                ParameterOut.of(name, p.spread, p.unit, p.source, p.note) for name, p in found.behaviour.items()
+            ],
+            measures=[ParameterOut.of(name, m.grams, "g", m.source, "") for name, m in found.measures.items()],
+            aliases=list(found.aliases),
+            note=found.note,
+            packs=[PantryRow.of_compared(seen, lot) for lot, seen in opened.packs],
+        )
+
+
+class MistakeOut(Schema):
+    """A slip that would explain a label, and the label put right."""
+
+    code: str
+    text: str
+    label: LabelDocument | None
+    ingredient: str
+
+    @classmethod
+    def of(cls, mistake: Mistake) -> "MistakeOut":
+        """A mistake of the core."""
+        label = LabelDocument.of(mistake.label) if mistake.label else None
+        return cls(code=mistake.code, text=mistake.text, label=label, ingredient=mistake.ingredient)
+
+
+class ReadingOut(Schema):
+    """What a pack means."""
+
+    figures: list[PackFigure]
+    findings: list[Finding]
+    mistake: MistakeOut | None
+    passes: bool
+    pack: Compared
+    reference: Compared
+
+    @classmethod
+    def of(cls, reading: PackReading) -> "ReadingOut":
+        """A reading of the services."""
+        check = reading.check
+        return cls(
+            figures=list(reading.figures),
+            findings=list(check.findings),
+            mistake=MistakeOut.of(check.mistake) if check.mistake else None,
+            passes=check.passes,
+            pack=reading.compared[0],
+            reference=reading.compared[1],
+        )
+
+
+class UseOut(Schema):
+    """A formula that takes from a pack."""
+
+    id: int
+    name: str
+
+    @classmethod
+    def of(cls, formula: Formula) -> "UseOut":
+        """A formula in the list."""
+        return cls(id=formula.pk, name=formula.name)
+
+
+class LotOut(Schema):
+    """A pack with what it means and where it is used."""
+
+    id: int
+    key: str
+    document: dict[str, Any]
+    lock: int
+    archived: bool
+    on_hand_g: float
+    reserved_g: float
+    reading: ReadingOut
+    uses: list[UseOut]
+    may_edit: bool
+
+    @classmethod
+    def of(cls, opened: OpenLot) -> "LotOut":
+        """An opened pack."""
+        return cls(
+            id=opened.lot.pk,
+            key=opened.lot.key,
+            document=opened.lot.document,
+            lock=opened.lot.lock,
+            archived=opened.lot.archived_at is not None,
+            on_hand_g=opened.lot.on_hand_g,
+            reserved_g=opened.reserved_g,
+            reading=ReadingOut.of(opened.reading),
+            uses=[UseOut.of(formula) for formula in opened.uses],
+            may_edit=opened.may_edit,
+        )
+
+
+class LotIn(Schema):
+    """A new pack, and how much of it is on hand."""
+
+    document: LotDocument
+    on_hand_g: float = 0.0
+
+
+class LotChangeIn(Schema):
+    """A changed pack, with its lock as last seen."""
+
+    document: LotDocument
+    lock: int
+
+
+class ArchivedIn(Schema):
+    """Away or back."""
+
+    archived: bool
+
+
+class ArchivedOut(Schema):
+    """Where a pack is now."""
+
+    id: int
+    archived: bool
+
+
+class PanelTextIn(Schema):
+    """A pasted nutrition panel."""
+
+    text: str
+
+
+class PanelTextOut(Schema):
+    """What a pasted panel says; style or grams are null when it does not tell."""
+
+    style: str | None
+    per_g: float | None
+    per_digit_g: float
+    serving_measure: str
+    figures: dict[str, str]
+    notes: list[str]
+
+    @classmethod
+    def of(cls, read: PanelText) -> "PanelTextOut":
+        """A read panel."""
+        return cls(
+            style=read.style,
+            per_g=read.per_g,
+            per_digit_g=read.per_digit_g,
+            serving_measure=read.serving_measure,
+            figures=read.figures,
+            notes=list(read.notes),
+        )
+
+
+class CompareQuery(Schema):
+    """Keys of what to look at side by side."""
+
+    keys: list[Short] = Field(default_factory=list, max_length=MOST_COMPARED)

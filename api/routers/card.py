@@ -1,0 +1,22 @@
+"""The Card: what is handed on with the food."""
+
+import orjson
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from api.errors import ProblemOut
+from api.person import person
+from api.schemas import FormulaDocument
+from kitchen.services.access import membership
+from kitchen.services.judging import make_card
+from substrata.card.card import Card
+
+router = Router(tags=["card"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+
+
+@router.post("/kitchens/{int:kitchen_id}/card", response={200: Card, **Problems}, operation_id="card")
+def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
+    """The card of a document, without keeping it."""
+    kitchen = membership(person(request), kitchen_id).kitchen
+    return HttpResponse(orjson.dumps(make_card(kitchen, payload.model_dump())), content_type="application/json")

@@ -1,0 +1,53 @@
+"""A pantry of 10,000 packs: wanted 100 ms a search, and an import of as many as a background job."""
+
+import os
+from time import perf_counter
+
+import django
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+django.setup()
+
+from django.db import transaction  # noqa: E402
+
+from benchmarks.spread import line, timed  # noqa: E402
+from kitchen.models import Lot  # noqa: E402
+from kitchen.services import imports, pantry  # noqa: E402
+from kitchen.services.kitchens import open_kitchen  # noqa: E402
+from kitchen.services.pantry import Wanted  # noqa: E402
+
+ROWS = 10_000
+KINDS = (
+    "blanched almond flour",
+    "coconut flour",
+    "psyllium husk powder",
+    "salted butter",
+    "cheddar",
+    "golden flax meal",
+    "tapioca starch",
+)
+HEAD = "name,serving size,calories,total fat (g),total carbohydrate (g),dietary fiber (g),protein (g),price,pack size\n"
+
+
+def measure():
+    from django.contrib.auth.models import User
+
+    user = User.objects.create_user("bench", "bench@kitchen.test", "x")
+    kitchen = open_kitchen(user, "Bench").kitchen
+    text = HEAD + "".join(f"Brand {n} {KINDS[n % len(KINDS)]},28 g,160,14,6,3,6,8.9,454 g\n" for n in range(ROWS))
+    found = imports.start_import(user, kitchen.pk, "many.csv", text)
+    for step in ("check", "save"):
+        start = perf_counter()
+        imports.go_on(user, kitchen.pk, found.pk, step)
+        imports.run_import(found.pk)
+        print(f"import of {ROWS} packs, {step:5}        {perf_counter() - start:6.1f} s")
+    print(f"packs kept                        {Lot.objects.filter(kitchen=kitchen).count()}")
+    for word in ("almond", "brand 7", "xyz", ""):
+        seen = timed(lambda word=word: pantry.find(user, kitchen.pk, Wanted(search=word)), 30)
+        print(line(f"pantry of {ROWS}, “{word}”", seen, 100.0))
+
+
+if __name__ == "__main__":
+    with transaction.atomic():
+        measure()
+        transaction.set_rollback(True)  # leave the database as it was

@@ -1,0 +1,222 @@
+"""What is on hand, what planned bakes have spoken for, and what a bake takes away."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+from math import isfinite
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Q, QuerySet, Sum
+from django.utils import timezone
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Bake, BakePick, Lot, Membership, StockMove
+from kitchen.services.access import formula_of, lot_of, membership, record
+from kitchen.services.judging import core_settings, library_of
+from substrata import load_library, read_document
+from substrata.formula.weighed import weigh_formula
+from substrata.pantry.lot_document import read_lot
+from substrata.pantry.stock import Allocation, Need, StockedLot, allocate
+
+BAKER = Membership.Role.BAKER
+MOST_G = 1_000_000.0
+MOST_BATCHES = 1_000.0
+MOST_BAKES = 200
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShelfLot:
+    """A pack on the shelf and what is spoken for of it."""
+
+    lot: Lot
+    reserved_g: float
+
+    @property
+    def free_g(self) -> float:
+        """Grams nobody has spoken for."""
+        return max(self.lot.on_hand_g - self.reserved_g, 0.0)
+
+
+def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
+    """Packs with something on hand or spoken for, the next to be used up first."""
+    member = membership(user, kitchen_id)
+    rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=True)
+    spoken = Q(picks__bake__state=Bake.State.PLANNED)
+    lots = list(rows.filter(Q(on_hand_g__gt=0) | spoken).distinct().order_by("use_by", "bought_on", "pk")[:limit])
+    reserved = reserved_of(lots)
+    return [ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots]
+
+
+def reserved_of(lots: Iterable[Lot]) -> dict[int, float]:
+    """Grams of each pack that planned bakes have spoken for."""
+    picks = BakePick.objects.filter(lot__in=[lot.pk for lot in lots], bake__state=Bake.State.PLANNED)
+    return {row["lot"]: row["grams"] for row in picks.values("lot").annotate(grams=Sum("grams"))}
+
+
+def receive(lot: Lot, grams: float, user: User) -> None:
+    """Put more of a pack on the shelf.
+
+    Raises:
+        Refused: when the amount cannot be right.
+    """
+    _move(lot, StockMove.Kind.RECEIVED, _amount(grams, 0.0), user)
+
+
+@transaction.atomic
+def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: float) -> ShelfLot:
+    """Receive some more of a pack, or say how much was counted.
+
+    Raises:
+        Refused: when the amount or the kind cannot be right.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    lot = lot_of(member, lot_id, lock=True)
+    if kind == StockMove.Kind.RECEIVED:
+        receive(lot, grams, user)
+    elif kind == StockMove.Kind.COUNTED:
+        _move(lot, StockMove.Kind.COUNTED, _amount(grams, -1.0) - lot.on_hand_g, user)
+    else:
+        raise Refused("no such change of stock", got=kind[:20], allowed="received, counted", field="kind")
+    record(member, f"stock.{kind}", lot=lot.key, grams=grams)
+    return ShelfLot(lot=lot, reserved_g=reserved_of([lot]).get(lot.pk, 0.0))
+
+
+def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[Bake]:
+    """Planned bakes, the next first; or those that are over, the last first."""
+    member = membership(user, kitchen_id)
+    rows = Bake.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("picks__lot")
+    if planned:
+        return rows.filter(state=Bake.State.PLANNED).order_by("on", "pk")
+    return rows.exclude(state=Bake.State.PLANNED).order_by("-on", "-pk")
+
+
+@transaction.atomic
+def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: date) -> Bake:
+    """Plan a bake of a formula's draft and speak for what it takes, first in, first out.
+
+    What no pack holds is noted as a shortage; the bake is planned all the same.
+
+    Raises:
+        Refused: when the number of batches cannot be right, or a line cannot be weighed.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    formula = formula_of(member, formula_id)
+    if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
+        raise Refused(
+            "so many batches cannot be baked", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches"
+        )
+    found = _allocated(member, formula.draft.document, batches, on)
+    library = load_library()
+    bake = Bake.objects.create(
+        kitchen=member.kitchen,
+        formula=formula,
+        name=formula.name,
+        batches=batches,
+        on=on,
+        created_by=user,
+        shortages=[
+            {"line": s.line, "ingredient": s.ingredient, "name": library[s.ingredient].name, "grams": round(s.grams, 1)}
+            for s in found.shortages
+        ],
+    )
+    lots = {
+        lot.key: lot for lot in Lot.objects.filter(kitchen_id=member.kitchen_id, key__in={p.lot for p in found.picks})
+    }
+    BakePick.objects.bulk_create(
+        BakePick(bake=bake, lot=lots[pick.lot], line=pick.line, grams=pick.grams) for pick in found.picks
+    )
+    record(member, "bake.plan", formula, batches=batches, on=on.isoformat())
+    return bake
+
+
+@transaction.atomic
+def finish_bake(user: User, kitchen_id: int, bake_id: int) -> Bake:
+    """The bake is done: its packs lose what it took.
+
+    Raises:
+        Refused: when it is not planned any more.
+    """
+    member, bake = _planned(user, kitchen_id, bake_id)
+    picks = list(bake.picks.select_related("lot").order_by("lot_id"))
+    # Locked in one order, so that two finishing bakes cannot wait for each other.
+    lots = {
+        lot.pk: lot for lot in Lot.objects.select_for_update().filter(pk__in={p.lot_id for p in picks}).order_by("pk")
+    }
+    for pick in picks:
+        lot = lots[pick.lot_id]
+        _move(lot, StockMove.Kind.USED, -min(pick.grams, lot.on_hand_g), user, bake)
+    bake.state = Bake.State.DONE
+    bake.save(update_fields=["state"])
+    record(member, "bake.done", bake.formula, bake=bake.pk)
+    return bake
+
+
+@transaction.atomic
+def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> Bake:
+    """The bake will not be: its packs are free again.
+
+    Raises:
+        Refused: when it is not planned any more.
+    """
+    member, bake = _planned(user, kitchen_id, bake_id)
+    bake.state = Bake.State.CANCELLED
+    bake.save(update_fields=["state"])
+    record(member, "bake.cancel", bake.formula, bake=bake.pk)
+    return bake
+
+
+def _planned(user: User, kitchen_id: int, bake_id: int) -> tuple[Membership, Bake]:
+    member = membership(user, kitchen_id, BAKER)
+    bake = Bake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
+    if bake is None:
+        raise NotFound("no such bake", got=str(bake_id), remedy="choose one from the list")
+    if bake.state != Bake.State.PLANNED:
+        raise Refused("the bake is over", got=bake.state, allowed="a planned bake", remedy="plan another")
+    return member, bake
+
+
+def _allocated(member: Membership, document: dict[str, Any], batches: float, on: date) -> Allocation:
+    """Packs for so many batches of a document."""
+    kitchen = member.kitchen
+    batch, problems = weigh_formula(read_document(document), library_of(kitchen, document), core_settings(kitchen))
+    if problems:
+        first = problems[0]
+        raise Refused("a line cannot be weighed", got=f"{first.line}: {first.what}", remedy="mend the line first")
+    needs = [
+        Need(line=w.line.id, ingredient=w.ingredient.id, grams=w.grams.value * batches, lot=w.line.lot)
+        for w in batch.lines
+    ]
+    # Two plans at once must not speak for the same grams.
+    rows = list(
+        Lot.objects.select_for_update()
+        .filter(kitchen_id=member.kitchen_id, archived_at__isnull=True, ingredient__in={n.ingredient for n in needs})
+        .order_by("pk")
+    )
+    reserved = reserved_of(rows)
+    stocked = [
+        StockedLot(
+            key=lot.key,
+            ingredient=lot.ingredient,
+            on_hand_g=lot.on_hand_g,
+            reserved_g=reserved.get(lot.pk, 0.0),
+            usable=read_lot(lot.document, lot.key).usable,
+            use_by=lot.use_by,
+            bought_on=lot.bought_on,
+        )
+        for lot in rows
+    ]
+    return allocate(needs, stocked, on)
+
+
+def _amount(grams: float, above: float) -> float:
+    if not isfinite(grams) or not above < grams <= MOST_G:
+        raise Refused("the weight cannot be right", got=f"{grams:g} g", allowed=f"up to {MOST_G:g} g", field="grams")
+    return grams
+
+
+def _move(lot: Lot, kind: StockMove.Kind, grams: float, user: User, bake: Bake | None = None) -> None:
+    lot.on_hand_g = max(lot.on_hand_g + grams, 0.0)
+    lot.save(update_fields=["on_hand_g"])
+    StockMove.objects.create(lot=lot, kind=kind, grams=grams, user=user, bake=bake, at=timezone.now())

@@ -1,0 +1,1 @@
+"""What is handed on with the food: panels, statement, allergens, claims, cautions."""

@@ -1,0 +1,255 @@
+"""How a dough handles: consistency, cohesion and tack over resting minutes and degrees.
+
+The phases of a dough are weighed into particles and what flows between them; particles crowd
+(Krieger & Dougherty 1959), what flows is mixed of serum, oil, soft dairy, melted cheese and solid fat
+(co-continuous, Davies 1971), and a dough coheres when enough of it fills the voids (Newitt &
+Conway-Jones 1958). ``C`` reads as log10 Pa s at about 1 per second.
+
+Everything is computed for all points (minutes, temperature) and all draws of the parameters at once.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from substrata.dough.phases import phase_of, volumes_ml
+from substrata.dough.water import available_per_gram
+from substrata.formula.weighed import Batch
+from substrata.pantry.library import Floats
+from substrata.quantities.spread import Spread
+from substrata.quantities.tables import constant, read_table
+
+KELVIN = 273.15
+_TINY = 1e-9
+DRAWS = 24  # of the parameters; the first is the typical dough
+
+
+@cache
+def parameters() -> dict[str, Spread]:
+    """The handling parameters by name, each with its 90 % range."""
+    return {row.text("name"): row.spread() for row in read_table("handling.csv")}
+
+
+@cache
+def _normals(columns: int) -> Floats:
+    """Standard normal draws, shape (DRAWS, columns): always the same ones, the first all zero, the others in mirrored pairs."""
+    half = np.random.default_rng(20_261_125).normal(size=((DRAWS - 1) // 2, columns))
+    return np.vstack((np.zeros((1, columns)), half, -half, np.zeros((DRAWS - 1 - 2 * len(half), columns))))
+
+
+@cache
+def drawn_parameters() -> dict[str, Floats]:
+    """Every parameter in every draw, shape (DRAWS, 1); bounded by its range."""
+    found = {}
+    for column, (name, spread) in enumerate(parameters().items()):
+        values = spread.value + spread.sd * _normals(len(parameters()))[:, column]
+        found[name] = np.clip(values, spread.low, spread.high)[:, None]
+    return found
+
+
+@dataclass(frozen=True, kw_only=True)
+class Handling:
+    """A dough at some points, in all draws; each array of shape (draws, points)."""
+
+    consistency: Floats  # C
+    fill: Floats  # void filling over the critical one: below 1 it crumbles
+    tack: Floats  # 0..1
+    free_water_g: Floats
+    saturation: Floats  # water taken up, of what could be at that moment
+
+
+@dataclass(frozen=True, kw_only=True)
+class Method:
+    """How it is mixed."""
+
+    melted: bool = True  # the cheese is melted first; else it is stirred in cold
+    pressed: bool = True  # kneaded or pressed; else only stirred
+
+
+def handling(batch: Batch, method: Method, minutes: Floats, temperature_c: Floats) -> Handling:
+    """Work out how a dough handles.
+
+    Args:
+        batch: the n weighed lines.
+        method: melted or cold cheese, pressed or stirred.
+        minutes: resting time of each point, shape (points,).
+        temperature_c: temperature of each point, shape (points,).
+    """
+    p = drawn_parameters()
+    shared = _share_water(batch, p, minutes, temperature_c)
+    phases = _phases(batch, method, p, shared, temperature_c)
+    flow = _flow(batch, p, phases, temperature_c)
+    packed = p["max_packing"] + (p["press_packing"] if method.pressed else 0.0)
+    solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
+    relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])
+    modulus = p["particle_modulus"] + 0.8 * (1 - shared.saturation)
+    stiff = flow + relative
+    # A dough cannot be stiffer than its particles; summed in a way that does not overflow.
+    consistency = stiff - 0.5 * np.log10(1 + 10 ** np.minimum(2 * (stiff - modulus), 300))
+    voids = ((1 - solid) / np.maximum(solid, _TINY)) / ((1 - packed) / packed)
+    critical = p["critical_fill"] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5))))
+    wet = (phases.serum + 0.6 * phases.soft) / np.maximum(phases.particles + phases.continuous, _TINY)
+    tack = (
+        wet * np.clip((5.2 - consistency) / 2.5, 0, 1) * (1 - 0.6 * phases.fat / np.maximum(phases.continuous, _TINY))
+    )
+    return Handling(
+        consistency=consistency,
+        fill=voids / critical,
+        tack=np.clip(tack, 0, 1),
+        free_water_g=shared.free,
+        saturation=shared.saturation,
+    )
+
+
+def _typical(batch: Batch, name: str) -> Floats:
+    """A behaviour of each line without its spread, shape (n,)."""
+    return batch.behaviour(name)[0]
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Shared:
+    """Who holds the water; each of shape (draws, points), grams."""
+
+    flours: Floats  # held in flours and shreds
+    gel: Floats  # held as gel
+    free: Floats
+    saturation: Floats
+    uptake: Floats  # how far each line has drunk, shape (points, n)
+
+
+def _share_water(batch: Batch, p: dict[str, Floats], minutes: Floats, temperature_c: Floats) -> _Shared:
+    capacity, capacity_sd = batch.behaviour("capacity")
+    drawn = np.maximum(
+        capacity + capacity_sd * _normals(len(parameters()) + len(batch.lines))[:, len(parameters()) :], 0.2 * capacity
+    )
+    kelvin = temperature_c[:, None] + KELVIN
+    slower = _typical(batch, "uptake_energy") * 1000 / constant("gas_constant") * (1 / kelvin - 1 / (20 + KELVIN))
+    tau = np.maximum(_typical(batch, "uptake_minutes") * np.exp(np.clip(slower, -20, 20)), _TINY)
+    at_once = np.where(
+        _typical(batch, "gum_share") >= 1, parameters()["gum_at_once"].value, parameters()["flour_at_once"].value
+    )
+    uptake = at_once + (1 - at_once) * (1 - np.exp(-minutes[:, None] / tau))
+    shreds = batch.is_role("vegetable") * (_typical(batch, "water_availability") >= 1)
+    uptake = np.where(shreds > 0, 1.0, uptake)  # shreds come with their water in them
+    could = batch.grams * drawn  # (draws, n)
+    gel_part = _typical(batch, "gel_part")
+    flours = (could * (1 - gel_part)) @ uptake.T
+    drawn_out = 1 + p["gel_yield"] * np.clip(temperature_c - 40, -40, 10)[None, :]
+    gels = ((could * gel_part) @ uptake.T) * drawn_out
+    demand = np.maximum(flours + gels, _TINY)
+    water = max(float(batch.grams @ available_per_gram(batch)[0]), _TINY)
+    low, high = np.minimum(demand, water), np.maximum(demand, water)
+    held = low * (1 + (low / high) ** p["sharing"]) ** (-1 / p["sharing"])
+    saturation = held / demand
+    return _Shared(
+        flours=saturation * flours, gel=saturation * gels, free=water - held, saturation=saturation, uptake=uptake
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Phases:
+    """Volumes, mL, each of shape (draws, points)."""
+
+    particles: Floats
+    continuous: Floats
+    serum: Floats
+    oil: Floats
+    soft: Floats
+    cheese: Floats
+    fat: Floats  # solid fat
+    gum_x: Floats  # how many times over its overlap concentration the gum of the serum is
+    gum_power: Floats
+    protein_percent: Floats  # g in 100 mL serum
+
+
+def _phases(batch: Batch, method: Method, p: dict[str, Floats], shared: _Shared, temperature_c: Floats) -> _Phases:
+    names = [phase_of(w).name for w in batch.lines]
+    mask = {
+        name: np.array([float(n == name) for n in names])
+        for name in ("particle", "serum", "soft", "cheese", "fat", "oil", "sweet")
+    }
+    water, fat, rest = volumes_ml(batch)
+    bound = water - batch.grams * available_per_gram(batch)[0]  # water that stays where it is
+    whole = bound + fat + rest
+    gum_ml = batch.grams * _typical(batch, "gum_share") / 1.5
+    # Nut flours give oil when worked; it does not go back.
+    worked = p["oil_pressed"] if method.pressed else p["oil_mixed"]
+    lubricating = float((fat * _typical(batch, "lubricates")) @ mask["particle"])
+    given = p["oil_release"] * worked * lubricating * np.maximum(1 + 0.01 * (temperature_c - 20), 0)[None, :]
+    given = np.minimum(given, 0.6 * lubricating)
+    sponge = ((batch.grams * _typical(batch, "oil_capacity")) @ shared.uptake.T)[None, :] * (1 - shared.saturation)
+    added = float(whole @ mask["oil"])
+    taken = added * sponge / np.maximum(added + sponge, _TINY)
+    oil = added - taken + given
+    sweet = float(rest @ mask["sweet"])
+    dissolved = np.minimum(sweet, 0.5 * shared.free / 1.6)
+    dairy_cheese = float(whole @ mask["cheese"])
+    flowing = dairy_cheese * (1.0 if method.melted else parameters()["cold_cheese_flows"].value)
+    gel = shared.gel + float(gum_ml.sum())
+    psyllium = np.clip(p["gel_particle"], 0, 1)
+    dry = float((whole - gum_ml) @ mask["particle"])
+    particles = dry - given + shared.flours + taken + (sweet - dissolved) + (dairy_cheese - flowing) + psyllium * gel
+    serum = shared.free + (1 - psyllium) * gel + float(whole @ mask["serum"]) + dissolved
+    soft, solid_fat = float(whole @ mask["soft"]), float(whole @ mask["fat"])
+    zero = np.zeros_like(serum)
+    gum_g = batch.grams * _typical(batch, "gum_share")
+    x_each = 100 * gum_g * shared.uptake / np.maximum(_typical(batch, "gum_c0"), _TINY)  # (points, n)
+    drawn_out = 1 + p["gel_yield"] * np.clip(temperature_c - 40, -40, 10)[None, :]
+    x = (x_each.sum(axis=1)[None, :] * drawn_out) / np.maximum(serum, _TINY)
+    power = (x_each @ _typical(batch, "gum_power")) / np.maximum(x_each.sum(axis=1), _TINY)
+    protein = float((batch.grams * batch.nutrient("protein_g")[0]) @ mask["serum"])
+    return _Phases(
+        particles=np.maximum(particles, 0.0),
+        continuous=serum + oil + soft + flowing + solid_fat,
+        serum=serum,
+        oil=oil,
+        soft=zero + soft,
+        cheese=zero + flowing,
+        fat=zero + solid_fat,
+        gum_x=x,
+        gum_power=power[None, :] + zero,
+        protein_percent=100 * protein / np.maximum(serum, _TINY),
+    )
+
+
+def _flow(batch: Batch, p: dict[str, Floats], v: _Phases, temperature_c: Floats) -> Floats:
+    """log10 viscosity of what flows between the particles, Pa s, shape (draws, points)."""
+    protein = 10 ** (-3 + 5 * np.log10(1 + np.minimum(v.protein_percent, 60) / 15))
+    gum = 0.001 * np.expm1(np.minimum(v.gum_power * np.log1p(v.gum_x), 40))
+    serum = np.log10(protein + gum)
+    t = temperature_c[None, :]
+    oil = -1.1 - 0.01 * (t - 20)
+    soft = _soft_flow(batch, temperature_c)[None, :]
+    thin = v.serum + v.oil + v.soft
+    mixed = (v.serum * serum + v.oil * oil + v.soft * soft) / np.maximum(thin, _TINY)
+    cheese = p["cheese_60"] + p["cheese_slope"] * (60 - t)
+    butter = np.interp(temperature_c, _BUTTER_C, _BUTTER)[None, :]
+    whole = np.maximum(thin + v.cheese + v.fat, _TINY)
+    fifth = (thin * 10 ** (mixed / 5) + v.cheese * 10 ** (cheese / 5) + v.fat * 10 ** (butter / 5)) / whole
+    flow: Floats = 5 * np.log10(np.maximum(fifth, _TINY))
+    return flow
+
+
+# Worked butter, log10 Pa s (from memory).
+_BUTTER_C = np.array([-5.0, 5.0, 15.0, 20.0, 25.0, 30.0, 35.0, 70.0])
+_BUTTER = np.array([5.6, 4.8, 3.8, 3.1, 2.3, 1.0, -1.1, -1.5])
+
+
+def _soft_flow(batch: Batch, temperature_c: Floats) -> Floats:
+    """log10 viscosity of the soft dairy, weighed by its lines, shape (points,)."""
+    softs = [(w.grams.value, phase) for w in batch.lines if (phase := phase_of(w)).name == "soft"]
+    grams = sum(g for g, _ in softs) or 1.0
+    at_20 = sum(g * phase.log_viscosity for g, phase in softs) / grams
+    slope = sum(g * phase.slope for g, phase in softs) / grams
+    return at_20 - slope * (temperature_c - 20)
+
+
+def _crowding(x: Floats, exponent: Floats, jam: Floats) -> Floats:
+    """log10 of what crowding particles multiply the flow by; beyond ``jam`` the tangent goes on."""
+    free = -exponent * np.log10(1 - np.minimum(x, jam))
+    slope = exponent / (np.log(10) * (1 - jam))
+    crowded: Floats = free + slope * np.maximum(x - jam, 0.0)
+    return crowded

@@ -1,0 +1,80 @@
+"""What a formula costs: a price for every line that is taken from a priced pack."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.formula.propagate import Coefficient, Ratio, total_ratio
+from substrata.formula.weighed import Batch
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineCost:
+    """What one line costs in the whole batch."""
+
+    line: str
+    name: str
+    cost: float | None  # None when its price is not known
+    share: float  # of what is priced
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cost:
+    """Cost in the kitchen's currency; lines without a price are left out and counted."""
+
+    currency: str
+    batch: float
+    piece: float
+    dough_100g: float
+    priced_share: float  # of the dough's weight, 0..1
+    unpriced: tuple[str, ...]  # lines
+    lines: tuple[LineCost, ...]  # dearest first
+
+
+def price_per_gram(batch: Batch) -> Coefficient:
+    """Price of a gram of each line, 0 where it is not known; shape (n,). A bill has no spread."""
+    prices = [
+        _price(w.ingredient.id, w.ingredient.pack.price_per_g if w.ingredient.pack else None) for w in batch.lines
+    ]
+    return np.array([p or 0.0 for p in prices], dtype=float), batch.nothing
+
+
+def cost_ratio(batch: Batch, pieces: int) -> Ratio:
+    """Cost of a piece as a ratio over the lines."""
+    return total_ratio(batch, price_per_gram(batch), "a piece", 1 / pieces)
+
+
+def cost(batch: Batch, pieces: int, currency: str) -> Cost:
+    """Cost of a formula and of each line."""
+    costs = []
+    for weighed in batch.lines:
+        pack = weighed.ingredient.pack
+        price = _price(weighed.ingredient.id, pack.price_per_g if pack else None)
+        costs.append((weighed, None if price is None else price * weighed.grams.value))
+    whole = sum(c for _, c in costs if c is not None)
+    priced_g = sum(w.grams.value for w, c in costs if c is not None)
+    lines = [
+        LineCost(
+            line=w.line.id,
+            name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
+            cost=c,
+            share=c / whole if c is not None and whole else 0.0,
+        )
+        for w, c in costs
+    ]
+    return Cost(
+        currency=currency,
+        batch=whole,
+        piece=whole / pieces,
+        dough_100g=100 * whole / batch.dough_g if batch.dough_g else 0.0,
+        priced_share=priced_g / batch.dough_g if batch.dough_g else 0.0,
+        unpriced=tuple(w.line.id for w, c in costs if c is None),
+        lines=tuple(sorted(lines, key=lambda line: -(line.cost or 0.0))),
+    )
+
+
+def _price(ingredient: str, price: float | None) -> float | None:
+    """Water from the tap costs nothing worth writing down."""
+    return 0.0 if price is None and ingredient == "water" else price

@@ -1,0 +1,133 @@
+"""A pack's label as printed, and what its rounded figures can mean per 100 g.
+
+A label of the United States counts fibre in its carbohydrate; a European one does not. A pack must say
+which it is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from math import isfinite
+
+from substrata.errors import LabelError
+from substrata.pantry.rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
+from substrata.quantities.tables import constant
+
+# Figures a label can carry, in the order in which labels print them: key -> name.
+FIGURES = {
+    "energy_kcal": "Energy",
+    "energy_kj": "Energy",
+    "fat_g": "Fat",
+    "saturates_g": "Saturates",
+    "trans_g": "Trans fat",
+    "cholesterol_mg": "Cholesterol",
+    "sodium_mg": "Sodium",
+    "salt_g": "Salt",
+    "carbohydrate_g": "Carbohydrate",
+    "fibre_g": "Fibre",
+    "sugars_g": "Sugars",
+    "added_sugars_g": "Added sugars",
+    "polyols_g": "Polyols",
+    "erythritol_g": "Erythritol",
+    "allulose_g": "Allulose",
+    "protein_g": "Protein",
+    "vitamin_d_ug": "Vitamin D",
+    "calcium_mg": "Calcium",
+    "iron_mg": "Iron",
+    "potassium_mg": "Potassium",
+}
+FIGURE_UNITS = {"kcal": "kcal", "kj": "kJ", "g": "g", "mg": "mg", "ug": "µg"}  # as they are written
+MOST_SERVING_G = 5_000.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Label:
+    """The nutrition label of a pack, as printed."""
+
+    style: LabelStyle
+    per_g: float  # grams that the figures are for: the serving, or 100
+    per_digit_g: float = 1.0  # size of the last digit of those grams; 0 for "per 100 g"
+    serving_measure: str = ""  # "2 tbsp": what the serving is said to be
+    figures: Mapping[str, str] = field(default_factory=dict)  # figure -> text as printed
+
+    def __post_init__(self) -> None:
+        """Refuse what no label can say.
+
+        Raises:
+            LabelError: naming the field.
+        """
+        if self.style not in STYLES:
+            raise LabelError("no such label style", got=str(self.style)[:20], allowed=", ".join(STYLES), field="style")
+        if not isfinite(self.per_g) or not 0 < self.per_g <= MOST_SERVING_G:
+            raise LabelError(
+                "the serving cannot be weighed",
+                got=f"{self.per_g:g} g",
+                allowed=f"more than 0, up to {MOST_SERVING_G:g} g",
+                remedy="type the grams the figures are for",
+                field="per_g",
+            )
+        strange = set(self.figures) - set(FIGURES)
+        if strange:
+            raise LabelError("no such figure", got=", ".join(sorted(strange))[:60], allowed=", ".join(FIGURES))
+
+    @cached_property
+    def intervals(self) -> dict[str, Interval]:
+        """What each figure can stand for, in its unit per ``per_g``; blank figures are left out.
+
+        Raises:
+            LabelError: at the first figure that cannot be read.
+        """
+        return {key: stands_for(self.style, key, text) for key, text in self.figures.items() if text.strip()}
+
+    @property
+    def per_range_g(self) -> Interval:
+        """Grams that the figures can be for: the serving is rounded too."""
+        half = self.per_digit_g / 2
+        return Interval(low=max(self.per_g - half, self.per_g / 2), high=self.per_g + half)
+
+    def number(self, key: str) -> float | None:
+        """A figure as the number printed, in its unit per ``per_g``; None when it is blank."""
+        text = self.figures.get(key, "")
+        return read_printed(text, key).number if text.strip() else None
+
+    def hides(self, key: str) -> bool:
+        """True when the figure prints nothing or "less than" although there may be some."""
+        text = self.figures.get(key, "").strip()
+        if not text:
+            return False
+        read = read_printed(text, key)
+        return read.less_than or (read.number == 0 and self.intervals[key].high > 0)
+
+    def per_100g(self, key: str) -> Interval | None:
+        """A figure's interval per 100 g; None when it is blank."""
+        found = self.intervals.get(key)
+        if found is None:
+            return None
+        grams = self.per_range_g
+        return Interval(low=100 * found.low / grams.high, high=100 * found.high / grams.low)
+
+
+def nutrient_intervals(label: Label, fibre_if_blank: float) -> dict[str, Interval]:
+    """Intervals per 100 g by the names of a composition: carbohydrate includes fibre, salt is sodium.
+
+    Args:
+        label: what is printed.
+        fibre_if_blank: g per 100 g to add to a European carbohydrate whose label leaves fibre out.
+    """
+    found = {key: interval for key in FIGURES if (interval := label.per_100g(key)) is not None}
+    for key in ("energy_kcal", "energy_kj"):
+        found.pop(key, None)
+    salt = found.pop("salt_g", None)
+    if salt is not None and "sodium_mg" not in found:
+        found["sodium_mg"] = _scaled(salt, 1000 / constant("salt_per_sodium"))
+    if label.style == "eu" and "carbohydrate_g" in found:
+        fibre = found.get("fibre_g", Interval(low=fibre_if_blank, high=fibre_if_blank))
+        carbohydrate = found["carbohydrate_g"]
+        found["carbohydrate_g"] = Interval(low=carbohydrate.low + fibre.low, high=carbohydrate.high + fibre.high)
+    return found
+
+
+def _scaled(interval: Interval, factor: float) -> Interval:
+    return Interval(low=interval.low * factor, high=interval.high * factor)

@@ -1,0 +1,337 @@
+"""Read packs from files of products: CSV with any headers, JSON with any keys that name what they hold.
+
+A file is read in two steps: its columns are matched to fields (a guess that the baker can change), then
+every row becomes a pack or a problem with its number. Rows are numbered as the file shows them.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+from typing import Any, Literal
+
+from substrata.errors import AmountError, LabelError, SubstrataError
+from substrata.pantry.label import FIGURES
+from substrata.pantry.label_words import Header, plain, read_header
+from substrata.pantry.library import Library
+from substrata.pantry.lot import Lot
+from substrata.pantry.lot_document import certificates, read_lot, traces
+from substrata.pantry.rounding import LabelStyle
+from substrata.quantities.amount import parse_amount
+from substrata.quantities.tables import read_table
+from substrata.quantities.units import unit
+
+FileKind = Literal["csv", "json"]
+MOST_ROWS = 20_000
+MOST_COLUMNS = 400
+_DEEPEST = 6  # levels of a JSON product that are looked into
+_IN_BRACKETS = re.compile(r"\(?\s*(\d+(?:[.,]\d+)?)\s*(g|gr|grams?)\b", re.IGNORECASE)
+_PRICE = re.compile(r"\d+(?:[.,]\d{1,2})?")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Table:
+    """A file as rows of text."""
+
+    headers: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+    first_number: int  # number of the first row as the file shows it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Mapped:
+    """How a file's columns are to be read."""
+
+    fields: tuple[str, ...]  # one a column; "" leaves it out
+    style: LabelStyle | None  # of labels that do not say themselves
+    per_100: bool  # figures are per 100 g unless a row says its serving
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReadRow:
+    """One row: a pack, or why not."""
+
+    number: int
+    name: str
+    lot: Lot | None
+    problem: LabelError | None
+
+
+@cache
+def fields() -> tuple[str, ...]:
+    """All that a column can be."""
+    return tuple(row.text("field") for row in read_table("label_words.csv"))
+
+
+def read_file(text: str, kind: FileKind) -> Table:
+    """Split a file into rows.
+
+    Raises:
+        LabelError: when it is not what it says, is empty or too large.
+    """
+    table = _read_csv(text) if kind == "csv" else _read_json(text)
+    if not table.rows:
+        raise LabelError("the file holds no products", got="no rows", allowed="one product a row", field="file")
+    if len(table.rows) > MOST_ROWS or len(table.headers) > MOST_COLUMNS:
+        got = f"{len(table.rows)} rows, {len(table.headers)} columns"
+        allowed = f"up to {MOST_ROWS} rows, {MOST_COLUMNS} columns"
+        raise LabelError("the file is too large", got=got, allowed=allowed, remedy="split it", field="file")
+    return table
+
+
+def _read_csv(text: str) -> Table:
+    text = text.removeprefix("\ufeff").replace("\x00", "")
+    head = text[:4_000].partition("\n")[0]
+    delimiter = max(",;\t|", key=head.count)
+    try:
+        lines = list(csv.reader(io.StringIO(text), delimiter=delimiter, strict=True))
+    except csv.Error as error:
+        raise LabelError(
+            "the file is no CSV", got=str(error)[:80], remedy="save it as CSV again", field="file"
+        ) from error
+    lines = [row for row in lines if any(cell.strip() for cell in row)]
+    if not lines:
+        return Table(headers=(), rows=(), first_number=2)
+    width = len(lines[0])
+    rows = tuple(tuple((*row, *[""] * width)[:width]) for row in lines[1:])
+    return Table(headers=tuple(cell.strip() for cell in lines[0]), rows=rows, first_number=2)
+
+
+def _read_json(text: str) -> Table:
+    try:
+        whole = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise LabelError(
+            "the file is no JSON", got=str(error)[:80], remedy="check how it was saved", field="file"
+        ) from error
+    products = _products(whole)
+    if products and all("substrata_pack" in product for product in products):
+        documents = tuple((json.dumps(product),) for product in products)
+        return Table(headers=("pack document",), rows=documents, first_number=1)
+    flat = [dict(_flattened(product, "", 0)) for product in products[: MOST_ROWS + 1]]
+    headers = tuple(dict.fromkeys(key for product in flat for key in product))
+    rows = tuple(tuple(product.get(key, "") for key in headers) for product in flat)
+    return Table(headers=headers, rows=rows, first_number=1)
+
+
+def _products(whole: object) -> list[Mapping[str, Any]]:
+    """The list of products in a JSON file, wherever it lies."""
+    if isinstance(whole, Mapping):
+        for key in ("products", "product", "packs", "items", "foods", "@graph", "data"):
+            if isinstance(whole.get(key), list | Mapping):
+                return _products(whole[key])
+        return [whole]
+    return [item for item in whole if isinstance(item, Mapping)] if isinstance(whole, list) else []
+
+
+def _flattened(value: object, path: str, depth: int) -> Iterator[tuple[str, str]]:
+    if isinstance(value, Mapping) and depth < _DEEPEST:
+        for key, inner in value.items():
+            yield from _flattened(inner, f"{path}.{key}" if path else str(key), depth + 1)
+    elif isinstance(value, list):
+        if all(isinstance(item, str | int | float) for item in value):
+            yield path, ", ".join(map(str, value))
+    elif isinstance(value, str | int | float) and not isinstance(value, bool):
+        yield path, str(value)
+
+
+def guess(table: Table) -> Mapped:
+    """Match columns to fields by their headers; of two columns for one figure the one per 100 g is kept."""
+    read = [_header(text) for text in table.headers]
+    per_100 = any(h.per_100 for h in read if h.field in FIGURES)
+    taken: set[str] = set()
+    chosen = []
+    for header in read:
+        fits = header.field and header.field not in taken
+        if header.field in FIGURES and per_100 and header.per_100 is not True:
+            fits = False
+        chosen.append(header.field if fits else "")
+        taken.add(chosen[-1])
+    has_serving = "per_g" in chosen and not per_100
+    style = _guessed_style(table.headers, taken)
+    return Mapped(fields=tuple(chosen), style=style, per_100=per_100 or not has_serving)
+
+
+def _header(text: str) -> Header:
+    """A header, or the last step of a JSON path that says something."""
+    for tried in (text, text.rpartition(".")[2]):
+        if (header := read_header(tried)).field:
+            return header
+    return Header(field="", unit="", per_100=None)
+
+
+def _guessed_style(headers: Sequence[str], chosen: set[str]) -> LabelStyle | None:
+    """Europe prints salt and kilojoules, the United States dietary fiber, calories and servings."""
+    if chosen & {"salt_g", "energy_kj"}:
+        return "eu"
+    said = " ".join(plain(h) for h in headers)
+    return "us" if re.search(r"dietary fib|calories|total carb|daily value|serving", said) else None
+
+
+def read_rows(
+    table: Table, mapped: Mapped, library: Library, start: int = 0, stop: int | None = None
+) -> Iterator[ReadRow]:
+    """Make packs of rows ``start`` to ``stop``.
+
+    Raises:
+        LabelError: when the mapping does not fit the file.
+    """
+    if len(mapped.fields) != len(table.headers):
+        raise LabelError(
+            "the columns do not fit the file",
+            got=str(len(mapped.fields)),
+            allowed=str(len(table.headers)),
+            field="fields",
+        )
+    units = [_header(h).unit for h in table.headers]
+    for offset, row in enumerate(table.rows[start:stop], start):
+        cells = {
+            f: (cell.strip(), u) for f, cell, u in zip(mapped.fields, row, units, strict=True) if f and cell.strip()
+        }
+        number = table.first_number + offset
+        name = cells.get("name", ("", ""))[0]
+        try:
+            lot = _lot(cells, mapped, library)
+            yield ReadRow(number=number, name=lot.name, lot=lot, problem=None)
+        except SubstrataError as error:
+            problem = LabelError(
+                error.what,
+                got=error.got,
+                allowed=error.allowed,
+                remedy=error.remedy,
+                field=error.field,
+                line=f"row {number}",
+            )
+            yield ReadRow(number=number, name=name, lot=None, problem=problem)
+
+
+_Cells = Mapping[str, tuple[str, str]]
+
+
+def _lot(cells: _Cells, mapped: Mapped, library: Library) -> Lot:
+    if "document" in cells:  # our own format: taken as it stands
+        lot = read_lot(json.loads(cells["document"][0]), key="")
+        _ = library[lot.ingredient]
+        return lot
+    said = {field: text for field, (text, _) in cells.items()}
+    name = " ".join(filter(None, (said.get("brand", ""), said.get("name", ""))))[:120]
+    return read_lot(
+        {
+            "name": name,
+            "ingredient": _ingredient(said, library),
+            "label": _label(cells, mapped),
+            "price": _price(said.get("price", "")),
+            "pack_g": _grams(*cells["pack_g"]) if "pack_g" in cells else None,
+            "use_by": said.get("use_by"),
+            "bought_on": said.get("bought_on"),
+            "certificates": _listed(said.get("certificates", ""), certificates()),
+            "contains": _listed(said.get("contains", ""), traces()),
+            "may_contain": _listed(said.get("may_contain", ""), traces()),
+            "statement": said.get("statement", "")[:2_000],
+            "notes": said.get("notes", "")[:2_000],
+        },
+        key="",
+    )
+
+
+def _ingredient(said: Mapping[str, str], library: Library) -> str:
+    named = said.get("ingredient", "")
+    if named in library:
+        return named
+    match = library.names.find(named) if named else library.names.find(said.get("name", ""))
+    if match is None:
+        near = ", ".join(library.names.nearest(named or said.get("name", ""), 3))
+        raise LabelError(
+            "no ingredient is known for it",
+            got=(named or said.get("name", ""))[:80] or "no name",
+            allowed="a name of the pantry",
+            remedy=f"write one of {near} in a column “ingredient”" if near else "add a column “ingredient”",
+            field="ingredient",
+        )
+    return match.ingredient
+
+
+def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
+    figures = {key: _figure(*cells[key], key) for key in FIGURES if key in cells}
+    if not figures:
+        return None
+    said = cells.get("style", ("", ""))[0].lower()
+    style = "us" if said.startswith("us") else "eu" if said.startswith("eu") else mapped.style
+    if style is None:
+        raise LabelError(
+            "the label style is not known",
+            got=said or "nothing",
+            allowed="us, eu",
+            remedy="choose it for the file",
+            field="style",
+        )
+    if mapped.per_100:
+        return {"style": style, "per_g": 100.0, "per_digit_g": 0.0, "figures": figures}
+    if "per_g" not in cells:
+        raise LabelError("the serving is missing", got="nothing", allowed="grams, such as 28 g", field="per_g")
+    text, unit_said = cells["per_g"]
+    bracketed = _IN_BRACKETS.search(text)
+    grams = float(bracketed.group(1).replace(",", ".")) if bracketed else _grams(text, unit_said)
+    digits = bracketed.group(1) if bracketed else text
+    decimals = re.search(r"\d[.,](\d+)", digits)
+    measure = text[: bracketed.start()].strip(" (") if bracketed else ""
+    return {
+        "style": style,
+        "per_g": grams,
+        "per_digit_g": 10.0 ** -len(decimals.group(1)) if decimals else 1.0,
+        "serving_measure": measure[:60].lower(),
+        "figures": figures,
+    }
+
+
+def _figure(text: str, unit_said: str, key: str) -> str:
+    """A cell as a printed figure; a header's unit joins it when it is another than the figure's own."""
+    bare = re.fullmatch(r"(<?)\s*(\d+(?:[.,]\d+)?)", text)
+    if bare and float(bare.group(2).replace(",", ".")) > 0 and len(bare.group(2)) > 8:
+        text = f"{bare.group(1)}{float(bare.group(2).replace(',', '.')):.3f}"  # a computed figure, not a printed one
+    own = key.rpartition("_")[2]
+    return f"{text} {unit_said}" if bare and unit_said and unit_said != own else text
+
+
+def _price(text: str) -> float | None:
+    found = _PRICE.search(text)
+    if text and not found:
+        raise LabelError("the price cannot be read", got=text[:40], allowed="a number such as 4.99", field="price")
+    return float(found.group().replace(",", ".")) if found else None
+
+
+def _grams(text: str, unit_said: str) -> float:
+    """A weight with its unit, g when none is written."""
+    try:
+        amount = parse_amount(text if re.search(r"[a-z]", text, re.IGNORECASE) else f"{text} {unit_said or 'g'}")
+        sizes = [
+            term.number * unit(term.unit).size for term in amount.terms if unit(term.unit or "piece").kind == "mass"
+        ]
+    except (AmountError, KeyError) as error:
+        raise LabelError(
+            "the weight cannot be read", got=text[:40], allowed="a weight such as 454 g, 1 lb", field="pack_g"
+        ) from error
+    if not sizes:
+        raise LabelError(
+            "the weight cannot be read", got=text[:40], allowed="a weight such as 454 g, 1 lb", field="pack_g"
+        )
+    return sum(sizes)
+
+
+def _listed(text: str, allowed: Sequence[str]) -> list[str]:
+    """The known words of a list in a cell; others are none of ours. "en:milk" is milk, "almonds" are nut:almond."""
+    said = {plain(part.rpartition(":")[2]) for part in re.split(r"[,;|]", text)} - {""}
+    said |= {word.removesuffix("s") for word in said}
+    return [
+        key for key in allowed if said & {plain(key), plain(key.partition(":")[2]) or plain(key), _words().get(key, "")}
+    ]
+
+
+@cache
+def _words() -> dict[str, str]:
+    return {row.text("flag"): plain(row.text("word")) for row in read_table("allergens.csv") if row.text("word")}

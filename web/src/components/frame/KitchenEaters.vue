@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** Whose day is kept in mind: a name and a few amounts. The kitchen sets its own; this is no medical advice. */
+import { ref } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Eater } from '@/api/types'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const session = useSession()
+const bench = useBench()
+const toasts = useToasts()
+const path = { kitchen_id: session.kitchen?.id ?? 0 }
+const eaters = ref<Eater[]>([])
+void settled(api.GET('/api/kitchens/{kitchen_id}/eaters', { params: { path } })).then((found) => { eaters.value = [...found] }).catch(() => undefined)
+
+async function keep(next: Eater[]): Promise<void> {
+  try {
+    eaters.value = [...(await settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path }, body: { eaters: next } })))]
+    bench.askAgain()
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'The budgets could not be kept.', { tone: 'act' })
+  }
+}
+
+function setBudget(at: number, key: string, text: string): void {
+  const plain = text.trim().replace(',', '.')
+  const amount = plain === '' || !Number.isFinite(Number(plain)) ? null : Number(plain)
+  void keep(eaters.value.map((e, i) => (i === at ? { ...e, budgets: { ...e.budgets, [key]: amount } } : e)))
+}
+
+function add(): void {
+  const first = session.words?.budgets[0]
+  void keep([...eaters.value, { name: `Eater ${eaters.value.length + 1}`, budgets: first ? { [first.id]: first.usual } : {} }])
+}
+</script>
+
+<template>
+  <details class="eaters">
+    <summary>Daily budgets <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody’s' }}</span></summary>
+    <div v-for="(e, i) in eaters" :key="i" class="eater">
+      <span class="who"><input class="field" :value="e.name" maxlength="40" aria-label="Name" :readonly="!session.mayEdit" @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))" />
+        <button v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</button></span>
+      <label v-for="b in session.words?.budgets" :key="b.id" class="note">{{ b.name.toLowerCase() }}, {{ b.unit }}
+        <input class="field" inputmode="decimal" :value="e.budgets?.[b.id] ?? ''" :placeholder="String(b.usual)" :readonly="!session.mayEdit" @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)" /></label>
+    </div>
+    <button v-if="session.mayEdit && eaters.length < 6" class="quiet-button" @click="add">Add an eater</button>
+    <p class="note">Amounts a day, as you set them; no medical advice.</p>
+  </details>
+</template>
+
+<style scoped>
+.eaters {
+  margin: 10px 0;
+}
+
+summary {
+  cursor: pointer;
+}
+
+.eater {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 4px 8px;
+  margin: 8px 0;
+}
+
+.who {
+  display: flex;
+  grid-column: 1 / -1;
+  gap: 8px;
+}
+
+.field {
+  min-height: 28px;
+  padding: 2px 8px;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+/** Which formula's card: the shelf as a list. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import { useSession } from '@/stores/session'
+
+const session = useSession()
+const search = ref('')
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const shelf = useQuery({
+  queryKey: ['cards', kitchenId, search],
+  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value }, query: { search: search.value, limit: 100 } } })),
+})
+</script>
+
+<template>
+  <div class="page">
+    <h2>Whose card?</h2>
+    <input v-model="search" class="field" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
+    <router-link v-for="f in shelf.data.value?.items" :key="f.id" :to="`/formula/${f.id}/card`" class="row"><b>{{ f.name }}</b> <span class="note">{{ f.card.pieces }} pieces</span></router-link>
+    <p v-if="shelf.isError.value" role="alert">The shelf could not be read. <button class="quiet-button" @click="shelf.refetch()">Try again</button></p>
+    <p v-else-if="shelf.data.value && !shelf.data.value.items.length" class="note">No formula fits.</p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  width: 460px;
+  max-width: calc(100% - 30px);
+  height: 100%;
+  margin: 0 auto;
+  padding: 26px 0;
+  overflow-y: auto;
+}
+
+h2 {
+  margin-bottom: 8px;
+}
+
+.row {
+  display: flex;
+  justify-content: space-between;
+  padding: 9px 4px;
+  border-bottom: 1px solid var(--rule);
+  text-decoration: none;
+}
+
+.row:hover {
+  background: var(--select);
+}
+</style>

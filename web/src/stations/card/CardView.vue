@@ -1,0 +1,261 @@
+<script setup lang="ts">
+/**
+ * The Card decides whether and how the food is handed on. The eye falls on the panel, then on what may be claimed
+ * and what must be warned of; an edit at the bench, a region switched or Ctrl P changes or prints the sheet.
+ */
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Card } from '@/api/types'
+import CoreColumn from '@/components/core/CoreColumn.vue'
+import { figure, range } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import PanelSheet from './PanelSheet.vue'
+
+const props = defineProps<{ id: number }>()
+const bench = useBench()
+const session = useSession()
+const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
+const ranges = ref(false)
+const card = shallowRef<Card | null>(null)
+const missing = ref('')
+watch(region, (now) => { localStorage.setItem('card region', now) })
+
+watch(() => props.id, async (id) => {
+  missing.value = ''
+  try {
+    if (bench.formulaId !== id || !bench.document) {
+      await bench.flush()
+      await bench.open(id)
+    }
+  } catch (error) {
+    missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'
+  }
+}, { immediate: true })
+
+const settledDocument = refDebounced(computed(() => bench.document), 200)
+watch([settledDocument, () => session.kitchen], async ([document]) => {
+  if (!document || !session.kitchen || bench.formulaId !== props.id) return
+  try {
+    card.value = await settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: { kitchen_id: session.kitchen.id } }, body: document }))
+  } catch (error) {
+    missing.value = error instanceof Refusal ? error.sentence : 'The card could not be made.'
+  }
+}, { immediate: true })
+
+const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
+const statement = computed(() => (region.value === 'us' ? card.value?.us_statement : card.value?.eu_statement))
+const listed = computed(() => card.value?.allergens.filter((a) => a.regions.includes(region.value)) ?? [])
+const toRead = computed(() => bench.analysis?.lines.filter((l) => statement.value?.to_read.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()).join(', ') ?? '')
+const print = (): void => { window.print() }
+</script>
+
+<template>
+  <div v-if="missing" class="missing" role="alert"><p>{{ missing }}</p><router-link class="quiet-button" to="/formula">To the shelf</router-link></div>
+  <div v-else class="station">
+    <CoreColumn class="core-side" />
+    <div class="middle">
+      <div class="tools">
+        <div role="radiogroup" aria-label="Region" class="regions">
+          <button v-for="r in (['us', 'eu'] as const)" :key="r" role="radio" :aria-checked="region === r" class="quiet-button" :class="{ on: region === r }" @click="region = r">{{ r === 'us' ? 'United States' : 'European Union' }}</button>
+        </div>
+        <label class="note"><input v-model="ranges" type="checkbox" /> what the ranges could print</label>
+        <span class="spring" />
+        <button class="act-button" @click="print">Print</button>
+      </div>
+      <div v-if="!card" class="skeleton wait" />
+      <article v-else class="sheet">
+        <header>
+          <h2>{{ card.name }}</h2>
+          <p>{{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g baked
+            · <b>{{ figure(card.net_carbs.value, 1) }} g net carbs</b> a piece <span class="note">({{ range(card.net_carbs.low, card.net_carbs.high, 1) }}; {{ card.convention }}: {{ card.convention_rule }})</span></p>
+          <p v-if="card.problems.length" class="act">{{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: mend {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.</p>
+        </header>
+        <div class="columns">
+          <PanelSheet v-if="panel" :panel="panel" :ranges="ranges" />
+          <div class="words">
+            <h3>Ingredients</h3>
+            <p class="statement"><template v-for="(part, i) in statement?.parts" :key="i"><strong v-if="part.strong">{{ part.text }}</strong><template v-else>{{ part.text }}</template></template></p>
+            <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
+            <p v-if="toRead" class="note no-print">Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.</p>
+            <h3>Allergens</h3>
+            <p class="chips"><span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span><span v-if="!listed.length" class="note">none of this list among these ingredients</span></p>
+            <h3>May be said</h3>
+            <p class="chips"><span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span v-if="!card.claims.length" class="note">no claim holds without more certificates</span></p>
+            <ul class="unsure no-print"><li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li></ul>
+            <h3>Take care</h3>
+            <ul><li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li></ul>
+          </div>
+        </div>
+      </article>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-columns: 192px minmax(0, 1fr);
+  height: 100%;
+}
+
+.middle {
+  min-width: 0;
+  padding: 14px 28px 40px 6px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  margin-bottom: 12px;
+}
+
+.tools label {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.tools input {
+  accent-color: var(--act);
+}
+
+.regions {
+  display: flex;
+  gap: 6px;
+}
+
+.on {
+  border-color: var(--act);
+  box-shadow: inset 0 0 0 1px var(--act);
+  font-weight: 650;
+}
+
+.spring {
+  flex: 1;
+}
+
+.sheet {
+  padding: 20px 24px 26px;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  background: var(--panel);
+}
+
+h2 {
+  font-size: 26px;
+}
+
+header p {
+  margin: 2px 0 0;
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: minmax(300px, 380px) minmax(0, 1fr);
+  gap: 30px;
+  align-items: start;
+  margin-top: 16px;
+}
+
+.words h3 {
+  margin-bottom: 3px;
+  font-size: 15px;
+}
+
+.words p {
+  margin: 0 0 10px;
+}
+
+.contains {
+  font-weight: 700;
+}
+
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+
+.chip {
+  padding: 1px 9px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 6px;
+  font-size: 13px;
+}
+
+.chip.holds {
+  border-color: var(--in);
+  background: var(--in-soft);
+}
+
+ul {
+  margin: 0 0 10px;
+  padding: 0 0 0 14px;
+  font-size: 13px;
+}
+
+.unsure {
+  color: var(--ink-2);
+}
+
+.wait {
+  height: 60vh;
+}
+
+.missing {
+  margin: 14vh auto 0;
+  max-width: 520px;
+}
+
+@media (max-width: 700px) {
+  .station {
+    display: block;
+    height: 100%;
+    overflow-y: auto;
+  }
+
+  .core-side {
+    display: none;
+  }
+
+  .middle {
+    padding: 10px 12px 40px;
+  }
+
+  .tools {
+    flex-wrap: wrap;
+  }
+
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+
+@media print {
+  .station {
+    display: block;
+    height: auto;
+  }
+
+  .core-side,
+  .tools,
+  .no-print {
+    display: none;
+  }
+
+  .middle {
+    padding: 0;
+    overflow: visible;
+  }
+
+  .sheet {
+    border: 0;
+    padding: 0;
+  }
+}
+</style>

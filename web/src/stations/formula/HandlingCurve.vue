@@ -1,0 +1,186 @@
+<script setup lang="ts">
+/**
+ * How the dough handles: consistency over resting minutes or over degrees, with the classes named on the axis,
+ * the uncertain range as a soft band, and marks for the moment of shaping. The sentence says the same in words.
+ */
+import { computed, ref } from 'vue'
+import type { FormulaDocument } from '@/api/types'
+import { percent, temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const WIDTH = 340
+const HEIGHT = 200
+const LEFT = 66
+const FOOT = 22
+const LOW = -1.5
+const HIGH = 5.6
+const bench = useBench()
+const mix = computed<Partial<NonNullable<FormulaDocument['mix']>>>(() => bench.document?.mix ?? {})
+const warmth = computed(() => mix.value.temperature_c ?? forecast.value?.usual_c ?? 20)
+
+function setMix(change: { temperature_c?: number | null; cheese?: string; work?: string }, pulling = false): void {
+  const edit = pulling ? bench.pull : bench.edit
+  edit((doc) => ({ ...doc, mix: { temperature_c: null, cheese: '', work: '', ...doc.mix, ...change } }))
+}
+const celsius = (event: Event): number => Number((event.target as HTMLInputElement).value)
+const session = useSession()
+const over = ref<'minutes' | 'degrees'>('minutes')
+const forecast = computed(() => bench.analysis?.handling ?? null)
+const points = computed(() => (over.value === 'minutes' ? forecast.value?.minutes : forecast.value?.degrees) ?? [])
+const at = (p: { minutes: number; temperature_c: number }): number => (over.value === 'minutes' ? p.minutes : p.temperature_c)
+const range = computed(() => (over.value === 'minutes' ? [0, 20] : [5, 70]) as [number, number])
+const x = (value: number): number => LEFT + ((WIDTH - LEFT - 8) * (value - range.value[0])) / (range.value[1] - range.value[0])
+const y = (value: number): number => 6 + ((HEIGHT - FOOT - 6) * (HIGH - Math.min(Math.max(value, LOW), HIGH))) / (HIGH - LOW)
+const line = computed(() => points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.consistency).toFixed(1)}`).join(' '))
+const band = computed(() => [
+  ...points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.high).toFixed(1)}`),
+  ...[...points.value].reverse().map((p) => `L ${x(at(p)).toFixed(1)} ${y(p.low).toFixed(1)}`), 'Z',
+].join(' '))
+const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y(b.high), bottom: y(b.low) })))
+const wanted = computed(() => {
+  const all = forecast.value?.bands ?? []
+  const from = all.find((b) => b.class_name === forecast.value?.wanted_low)
+  const to = all.find((b) => b.class_name === forecast.value?.wanted_high)
+  return from && to ? { top: y(to.high), bottom: y(from.low) } : null
+})
+const marks = computed(() => {
+  const f = forecast.value
+  if (!f) return []
+  if (over.value === 'degrees') return f.brittle_below_c == null ? [] : [{ at: f.brittle_below_c, word: 'cracks below' }]
+  const ready = f.ready_min == null || f.ready_min === 0 ? [] : [{ at: f.ready_min, word: 'ready' }]
+  return [...ready, { at: f.rest_min, word: 'shape' }]
+})
+const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5, 20, 35, 50, 70]))
+</script>
+
+<template>
+  <section v-if="forecast" class="handling" aria-label="How it handles">
+    <div class="head">
+      <h3>How it handles</h3>
+      <span class="note" role="radiogroup" aria-label="Over">
+        <button v-for="o in (['minutes', 'degrees'] as const)" :key="o" role="radio" :aria-checked="over === o" :class="{ on: over === o }" @click="over = o">{{ o === 'minutes' ? 'over minutes' : 'over °C' }}</button>
+      </span>
+    </div>
+    <p :class="{ act: !forecast.fits }">{{ forecast.text }}</p>
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`${forecast.text} Nine in ten: from ${forecast.at_shaping.low.toFixed(1)} to ${forecast.at_shaping.high.toFixed(1)} on the scale of consistency when shaped.`">
+      <rect v-if="wanted" :x="LEFT" :y="wanted.top" :width="WIDTH - LEFT - 8" :height="wanted.bottom - wanted.top" class="wanted" />
+      <g v-for="b in bands" :key="b.class_name">
+        <line :x1="LEFT" :x2="WIDTH - 8" :y1="b.bottom" :y2="b.bottom" class="rule" />
+        <text :x="LEFT - 6" :y="(b.top + b.bottom) / 2 + 4" text-anchor="end">{{ b.class_name }}</text>
+      </g>
+      <path :d="band" class="smear" />
+      <path :d="line" class="line" />
+      <g v-for="m in marks" :key="m.word">
+        <line :x1="x(m.at)" :x2="x(m.at)" y1="6" :y2="HEIGHT - FOOT" class="mark" />
+        <text :x="x(m.at) + 3" :y="m.word === 'ready' ? 28 : 16">{{ m.word }}</text>
+      </g>
+      <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">{{ t }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ' °C') : '' }}</text>
+    </svg>
+    <div class="mix">
+      <label class="note">mixed at <input type="range" min="5" max="70" step="1" :value="warmth" :disabled="!bench.mayEdit" :aria-valuetext="temperature(warmth, session.units)" aria-label="Temperature after mixing"
+        @input="setMix({ temperature_c: celsius($event) }, true)" @change="bench.endPull()" /> <b>{{ temperature(forecast.temperature_c, session.units) }}</b></label>
+      <button v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">as usual</button>
+      <button v-if="forecast.has_cheese" class="quiet-button" :disabled="!bench.mayEdit" title="melt the cheese first, or stir it in cold" @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })">cheese {{ forecast.melted ? 'melted' : 'cold' }}</button>
+      <button class="quiet-button" :disabled="!bench.mayEdit" title="knead or press it, or only stir it" @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })">{{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}</button>
+    </div>
+    <p class="note">{{ forecast.probabilities.filter((s) => s.probability >= 0.04).map((s) => `${s.class_name} ${percent(s.probability)}`).join(' · ') }}<template v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</template>. A forecast by computed phases; most of its ranges are from memory.</p>
+  </section>
+</template>
+
+<style scoped>
+.handling {
+  margin-bottom: 14px;
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+h3 {
+  font-size: 16px;
+}
+
+.head button {
+  margin-left: 10px;
+  padding-bottom: 1px;
+}
+
+.head .on {
+  border-bottom: 2px solid var(--act);
+  color: var(--ink);
+}
+
+.mix {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+
+.mix label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.mix b {
+  color: var(--ink);
+}
+
+.mix input {
+  width: 110px;
+  accent-color: var(--act);
+}
+
+.mix .quiet-button {
+  min-height: 26px;
+  padding: 1px 9px;
+  font-size: 12px;
+}
+
+p {
+  margin: 2px 0 4px;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  max-width: 420px;
+}
+
+.wanted {
+  fill: var(--in-soft);
+}
+
+.rule {
+  stroke: var(--rule);
+}
+
+.smear {
+  fill: var(--smear);
+  opacity: 0.55;
+}
+
+.line {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+.mark {
+  stroke: var(--act);
+  stroke-dasharray: 3 3;
+}
+
+text {
+  fill: var(--ink);
+  font-size: 11px;
+}
+
+.tick {
+  fill: var(--ink-2);
+}
+</style>

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** What the zeros on the packs hide, at worst, in a piece. */
+import { useBench } from '@/stores/bench'
+
+const bench = useBench()
+const amount = (value: number): string => value.toFixed(value < 1 ? 2 : 1)
+</script>
+
+<template>
+  <section v-if="bench.analysis?.hidden.length" class="zeros" aria-label="What the zeros hide">
+    <h3>What the zeros hide</h3>
+    <p class="note">at worst, in a piece</p>
+    <details v-for="h in bench.analysis.hidden" :key="h.figure">
+      <summary>{{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b></summary>
+      <button v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">{{ z.name }}: “{{ z.printed }}” in {{ z.per_g }} g, up to {{ amount(z.most_a_piece) }} {{ z.unit }}</button>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.zeros {
+  margin-bottom: 10px;
+}
+
+h3 {
+  font-size: 15px;
+}
+
+p {
+  margin: 0 0 2px;
+}
+
+summary {
+  padding: 3px 0;
+  border-top: 1px solid var(--rule);
+  font-size: 13px;
+  cursor: pointer;
+}
+
+summary b {
+  float: right;
+}
+
+button {
+  display: block;
+  padding: 2px 0 2px 16px;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,289 @@
+<script setup lang="ts">
+/**
+ * Import decides how a file's columns are read and whether its good rows are kept. The eye falls on the columns
+ * with what each is taken for, then on the rows that cannot be read; nothing is in the pantry until all is kept at once.
+ */
+import { useIntervalFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, Refusal, settled } from '@/api/client'
+import type { BadRow, PackImport } from '@/api/types'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import PantryBar from './PantryBar.vue'
+
+const props = defineProps<{ id: number }>()
+const session = useSession()
+const toasts = useToasts()
+const router = useRouter()
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const found = shallowRef<PackImport | null>(null)
+const missing = ref('')
+const text = ref('')
+const over = ref(false)
+const path = computed(() => ({ kitchen_id: kitchenId.value, import_id: props.id }))
+const running = computed(() => found.value?.state === 'checking' || found.value?.state === 'saving')
+const figures = computed(() => new Map(session.words?.label_figures.map((f) => [f.id, `${f.name}, ${f.unit}`]) ?? []))
+const fieldName = (id: string): string => figures.value.get(id) ?? ({ per_g: 'serving', pack_g: 'pack weight', use_by: 'use by', bought_on: 'bought on', may_contain: 'may contain' })[id] ?? id
+
+const { pause, resume } = useIntervalFn(() => { void load() }, 700, { immediate: false })
+watch(running, (now) => { if (now) resume(); else pause() })
+
+async function load(): Promise<void> {
+  try {
+    found.value = await settled(api.GET('/api/kitchens/{kitchen_id}/imports/{import_id}', { params: { path: path.value } }))
+  } catch (error) {
+    missing.value = error instanceof Refusal ? error.sentence : 'The import could not be opened.'
+    pause()
+  }
+}
+watch(() => props.id, (id) => {
+  found.value = null
+  missing.value = ''
+  if (id) void load()
+}, { immediate: true })
+
+async function start(name: string, content: string): Promise<void> {
+  try {
+    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/imports', { params: { path: { kitchen_id: kitchenId.value } }, body: { file_name: name, text: content } }))
+    await router.push(`/pantry/import/${made.id}`)
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'The file could not be read.', { tone: 'act' })
+  }
+}
+
+async function take(files: FileList | null | undefined): Promise<void> {
+  over.value = false
+  const file = files?.[0]
+  if (file) await start(file.name, await file.text())
+}
+
+/** A long list is sent as it comes: a text field that holds megabytes would only make the page slow. */
+function paste(event: ClipboardEvent): void {
+  const pasted = event.clipboardData?.getData('text/plain') ?? ''
+  if (pasted.length < 50_000) return
+  event.preventDefault()
+  void start('pasted', pasted)
+}
+
+async function match(change: Partial<Pick<PackImport, 'columns' | 'style' | 'per_100'>>): Promise<void> {
+  if (!found.value) return
+  const { columns, style, per_100 } = { ...found.value, ...change }
+  try {
+    found.value = await settled(api.PUT('/api/kitchens/{kitchen_id}/imports/{import_id}/columns', { params: { path: path.value }, body: { columns, style, per_100 } }))
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+
+async function go(step: 'check' | 'save' | 'stop'): Promise<void> {
+  try {
+    found.value = await settled(api.POST('/api/kitchens/{kitchen_id}/imports/{import_id}/step', { params: { path: path.value }, body: { step } }))
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+
+function setColumn(at: number, field: string): void {
+  void match({ columns: found.value?.columns.map((f, i) => (i === at ? field : f === field ? '' : f)) ?? [] })
+}
+const why = (row: BadRow): string => [row.what, row.got && `got ${row.got}`, row.allowed && `allowed: ${row.allowed}`, row.remedy].filter(Boolean).join('; ')
+</script>
+
+<template>
+  <div class="page">
+    <PantryBar title="Import packs" />
+    <p v-if="missing" class="start" role="alert">{{ missing }} <router-link class="quiet-button" to="/pantry/import">Start again</router-link></p>
+    <div v-else-if="!id" class="start" :class="{ over }" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="take($event.dataTransfer?.files)">
+      <p class="figure">Drop a file of products here</p>
+      <p class="note">CSV with any headers, or JSON with keys that say what they hold: name, serving size, protein (g), price … Up to 20,000 products, 8 MB. Nothing is kept before you say so.</p>
+      <label class="quiet-button">Choose a file <input class="visually-hidden" type="file" accept=".csv,.json,.tsv,.txt" @change="take(($event.target as HTMLInputElement).files)" /></label>
+      <form @submit.prevent="start('pasted', text)">
+        <textarea v-model="text" class="field" rows="8" placeholder="… or paste rows from a spreadsheet" aria-label="Rows of products" @paste="paste" />
+        <button class="act-button" :disabled="!text.trim()">Read it</button>
+      </form>
+    </div>
+    <div v-else-if="found" class="page-sheet">
+      <p class="head"><b class="figure">{{ found.file_name }}</b> <span class="note">{{ found.total }} products, {{ found.kind }}</span></p>
+      <template v-if="found.headers.length">
+        <div class="options">
+          <fieldset><legend class="note">labels are</legend>
+            <label v-for="s in (['us', 'eu'] as const)" :key="s"><input type="radio" name="style" :checked="found.style === s" :disabled="!session.mayEdit" @change="match({ style: s })" /> {{ s === 'us' ? 'United States: carbohydrate includes fibre' : 'European: it leaves fibre out' }}</label>
+            <span v-if="!found.style" class="act">the file does not tell: choose</span>
+          </fieldset>
+          <fieldset><legend class="note">figures are</legend>
+            <label><input type="radio" name="per" :checked="found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: true })" /> per 100 g</label>
+            <label><input type="radio" name="per" :checked="!found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: false })" /> per serving, which a column gives</label>
+          </fieldset>
+        </div>
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr><th class="note">row</th><th v-for="(h, i) in found.headers" :key="i">{{ h || '–' }}</th><th>read as</th></tr>
+              <tr class="as"><td class="note">is</td>
+                <td v-for="(f, i) in found.columns" :key="i">
+                  <select class="field" :class="{ none: !f }" :value="f" :disabled="!session.mayEdit" :aria-label="`Column ${found.headers[i]} is`" @change="setColumn(i, ($event.target as HTMLSelectElement).value)">
+                    <option value="">left out</option>
+                    <option v-for="id_ in session.words?.import_fields" :key="id_" :value="id_">{{ fieldName(id_) }}</option>
+                  </select></td><td /></tr>
+            </thead>
+            <tbody>
+              <tr v-for="r in found.rows" :key="r.number" :class="{ bad: r.problem }">
+                <td class="note">{{ r.number }}</td><td v-for="(c, i) in r.cells" :key="i" :class="{ none: !found.columns[i] }">{{ c }}</td>
+                <td>{{ r.problem ? r.problem.what : r.ingredient }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </template>
+      <div v-if="running" class="progress" role="status">
+        <progress :max="found.total" :value="found.done" /> {{ found.state === 'checking' ? 'looked at' : 'kept' }} {{ found.done }} of {{ found.total }}
+        <button class="quiet-button" @click="go('stop')">Stop</button>
+      </div>
+      <p v-if="found.state === 'checked' || found.state === 'saved'" class="result"><b>{{ found.good }}</b> can be read<template v-if="found.odd">, <b>{{ found.odd }}</b> of them with a label to look at again</template>; <b>{{ found.total - found.good }}</b> cannot.</p>
+      <div v-if="session.mayEdit" class="doings">
+        <button v-if="found.state === 'matching'" class="act-button" @click="go('check')">Look at all {{ found.total }}</button>
+        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('save')">Keep the {{ found.good }} good ones, all at once</button>
+        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="go('stop')">Keep none</button>
+        <p v-if="found.state === 'saved'">{{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link></p>
+        <p v-if="found.state === 'stopped'">Stopped; nothing was kept. <router-link to="/pantry/import">Start again</router-link></p>
+      </div>
+      <section v-if="found.bad.length" class="bads" aria-label="Rows that cannot be read">
+        <h3>Rows that cannot be read</h3>
+        <ul><li v-for="r in found.bad.slice(0, 200)" :key="r.number"><b>row {{ r.number }}</b> {{ r.name }}: {{ why(r) }}</li></ul>
+        <p v-if="found.total - found.good > 200" class="note">and {{ found.total - found.good - 200 }} more</p>
+      </section>
+    </div>
+    <div v-else class="page-sheet"><div class="skeleton wait" /></div>
+  </div>
+</template>
+
+<style scoped>
+.start {
+  width: 620px;
+  max-width: 90%;
+  margin: 6vh auto 0;
+  padding: 30px;
+  border: 2px dashed var(--rule-strong);
+  border-radius: 14px;
+  text-align: center;
+}
+
+.start.over {
+  border-color: var(--act);
+  background: var(--select);
+}
+
+.start form {
+  display: grid;
+  gap: 10px;
+  justify-items: end;
+  margin-top: 18px;
+}
+
+.head {
+  margin: 0 0 8px;
+}
+
+.head .figure {
+  font-size: 17px;
+}
+
+.options {
+  display: flex;
+  gap: 40px;
+  margin-bottom: 10px;
+}
+
+fieldset {
+  display: grid;
+  gap: 2px;
+  padding: 0;
+  border: 0;
+  font-size: 13px;
+}
+
+fieldset input {
+  accent-color: var(--act);
+}
+
+.scroll {
+  overflow-x: auto;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  background: var(--panel);
+}
+
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+
+th,
+td {
+  padding: 5px 10px;
+  border-bottom: 1px solid var(--rule);
+  text-align: left;
+  white-space: nowrap;
+  max-width: 220px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.as .field {
+  min-width: 112px;
+  min-height: 28px;
+  padding: 2px 4px;
+  border-color: var(--in);
+  font-size: 12px;
+}
+
+.as .field.none,
+td.none {
+  color: var(--ink-2);
+  opacity: 0.75;
+  border-color: var(--rule-strong);
+}
+
+tr.bad td:last-child {
+  color: var(--act);
+}
+
+.progress,
+.doings {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-top: 14px;
+}
+
+progress {
+  width: 300px;
+  accent-color: var(--act);
+}
+
+.result {
+  margin: 14px 0 0;
+}
+
+.bads h3 {
+  margin: 18px 0 6px;
+  font-size: 15px;
+}
+
+.bads ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 13px;
+}
+
+.bads li {
+  padding: 3px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.wait {
+  height: 240px;
+}
+</style>

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+/** The label as it is printed, figure by figure; Enter and Tab lead down the list. */
+import { computed, ref, watch } from 'vue'
+import type { LabelDocument } from '@/api/types'
+import { useSession } from '@/stores/session'
+
+const label = defineModel<LabelDocument>({ required: true })
+const props = defineProps<{ readonly: boolean; wrongField: string; marked: readonly string[] }>()
+const session = useSession()
+const shown = {
+  us: ['energy_kcal', 'fat_g', 'saturates_g', 'trans_g', 'cholesterol_mg', 'sodium_mg', 'carbohydrate_g', 'fibre_g', 'sugars_g', 'added_sugars_g', 'polyols_g',
+    'erythritol_g', 'allulose_g', 'protein_g', 'vitamin_d_ug', 'calcium_mg', 'iron_mg', 'potassium_mg'],
+  eu: ['energy_kj', 'energy_kcal', 'fat_g', 'saturates_g', 'carbohydrate_g', 'sugars_g', 'polyols_g', 'erythritol_g', 'fibre_g', 'protein_g', 'salt_g'],
+} as const
+const parts = new Set(['saturates_g', 'trans_g', 'fibre_g', 'sugars_g', 'added_sugars_g', 'polyols_g', 'erythritol_g', 'allulose_g'])
+const style = computed(() => (label.value.style === 'eu' ? 'eu' : 'us'))
+const figures = computed(() => shown[style.value].map((id) => session.words?.label_figures.find((f) => f.id === id)).filter((f) => f !== undefined))
+const form = ref<HTMLElement>()
+const grams = ref('')
+watch(() => label.value.per_g, (now) => { if (Number(grams.value.replace(',', '.')) !== now) grams.value = now ? String(now) : '' }, { immediate: true })
+
+function setFigure(id: string, text: string): void {
+  label.value = { ...label.value, figures: { ...label.value.figures, [id]: text } }
+}
+
+/** Grams and the size of their last digit, as they are written. */
+function setGrams(text: string): void {
+  grams.value = text
+  const plain = text.trim().replace(',', '.')
+  const value = Number(plain)
+  if (plain && Number.isFinite(value)) label.value = { ...label.value, per_g: value, per_digit_g: 10 ** -(plain.split('.')[1]?.length ?? 0) }
+}
+
+function setStyle(next: 'us' | 'eu'): void {
+  const { per_g: per } = label.value
+  label.value = { ...label.value, style: next, ...(next === 'eu' && !per ? { per_g: 100, per_digit_g: 0 } : {}) }
+}
+
+function next(event: KeyboardEvent): void {
+  const fields = [...(form.value?.querySelectorAll<HTMLInputElement>('input:not([type=radio])') ?? [])]
+  const to = fields[fields.indexOf(event.target as HTMLInputElement) + 1]
+  to?.focus()
+  to?.select()
+}
+</script>
+
+<template>
+  <section ref="form" class="label" aria-label="Label as printed" @keydown.enter.exact.prevent="next">
+    <div class="style" role="radiogroup" aria-label="Label style">
+      <label v-for="s in (['us', 'eu'] as const)" :key="s" :class="{ on: style === s }">
+        <input type="radio" name="label-style" :value="s" :checked="style === s" :disabled="readonly" @change="setStyle(s)" />
+        <b>{{ s === 'us' ? 'United States' : 'European' }}</b>
+        <span class="note">{{ s === 'us' ? 'carbohydrate includes fibre' : 'carbohydrate leaves fibre out' }}</span>
+      </label>
+    </div>
+    <div class="serving">
+      <label class="note">figures are for
+        <span class="with"><input class="field" :class="{ wrong: wrongField === 'per_g' }" inputmode="decimal" :value="grams" :readonly="readonly" aria-label="Grams the figures are for" @input="setGrams(($event.target as HTMLInputElement).value)" /> g</span>
+      </label>
+      <label class="note">serving, as the pack says
+        <input class="field" :value="label.serving_measure" placeholder="2 tbsp" maxlength="60" :readonly="readonly" @input="label = { ...label, serving_measure: ($event.target as HTMLInputElement).value }" />
+      </label>
+    </div>
+    <div class="figures">
+      <label v-for="f in figures" :key="f.id" class="figure-row" :class="{ part: parts.has(f.id), marked: props.marked.includes(f.id) }">
+        <span>{{ f.name }}</span>
+        <input class="cell" :class="{ wrong: wrongField === f.id }" :value="label.figures?.[f.id] ?? ''" :aria-label="`${f.name}, ${f.unit}`" placeholder="–" maxlength="40" autocomplete="off" :readonly="readonly"
+          :data-figure="f.id" @input="setFigure(f.id, ($event.target as HTMLInputElement).value)" @focus="($event.target as HTMLInputElement).select()" />
+        <span class="note unit">{{ f.unit }}</span>
+      </label>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.label {
+  padding: 12px 14px;
+  border: 2px solid var(--ink);
+  border-radius: 4px;
+  background: var(--panel);
+}
+
+.style {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+
+.style label {
+  display: block;
+  padding: 5px 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 8px;
+  font-size: 13px;
+  line-height: 1.25;
+}
+
+.style label.on {
+  border-color: var(--act);
+  box-shadow: inset 0 0 0 1px var(--act);
+}
+
+.style input {
+  accent-color: var(--act);
+}
+
+.style .note {
+  display: block;
+}
+
+.serving {
+  display: grid;
+  grid-template-columns: 110px 1fr;
+  gap: 10px;
+  padding: 10px 0;
+  border-bottom: 6px solid var(--ink);
+}
+
+.with {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.field {
+  color: var(--ink);
+  font-size: 15px;
+}
+
+.figure-row {
+  display: grid;
+  grid-template-columns: 1fr 84px 34px;
+  align-items: center;
+  min-height: 27px;
+  border-bottom: 1px solid var(--rule);
+  font-weight: 650;
+  font-size: 13px;
+}
+
+.figure-row.part {
+  padding-left: 16px;
+  font-weight: 400;
+}
+
+.figure-row.marked {
+  background: var(--act-soft);
+}
+
+.cell {
+  height: 24px;
+  padding: 0 6px;
+  border: 1px solid transparent;
+  border-bottom-color: var(--rule-strong);
+  background: transparent;
+  text-align: right;
+}
+
+.cell:focus {
+  border-color: var(--focus);
+  border-radius: 4px;
+  outline: 1px solid var(--focus);
+}
+
+.wrong {
+  border-color: var(--act);
+}
+
+.unit {
+  padding-left: 6px;
+}
+</style>

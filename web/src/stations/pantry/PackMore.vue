@@ -1,0 +1,132 @@
+<script setup lang="ts">
+/** Bill, dates, own measurements, what the pack claims and warns of. */
+import { computed } from 'vue'
+import type { LotDocument } from '@/api/types'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ pack: LotDocument; readonly: boolean; isNew: boolean; onHand: string }>()
+const emit = defineEmits<{ set: [change: Partial<LotDocument>]; onHand: [text: string] }>()
+const session = useSession()
+const currency = computed(() => session.kitchen?.currency ?? '')
+
+function number(field: 'price' | 'pack_g' | 'capacity' | 'usable', text: string, factor = 1): void {
+  const plain = text.trim().replace(',', '.')
+  emit('set', { [field]: plain === '' || !Number.isFinite(Number(plain)) ? (field === 'usable' ? 1 : null) : Number(plain) * factor })
+}
+
+function measure(key: string, text: string): void {
+  const plain = text.trim().replace(',', '.')
+  const rest = Object.entries(props.pack.measures ?? {}).filter(([held]) => held !== key)
+  const typed: [string, number][] = plain && Number.isFinite(Number(plain)) ? [[key, Number(plain)]] : []
+  emit('set', { measures: Object.fromEntries([...rest, ...typed]) })
+}
+
+function toggle(field: 'certificates' | 'contains' | 'may_contain', value: string): void {
+  const held = props.pack[field] ?? []
+  emit('set', { [field]: held.includes(value) ? held.filter((v) => v !== value) : [...held, value] })
+}
+const shown = (value: number | null | undefined): string => (value == null ? '' : String(Number(value.toFixed(4))))
+const lists = [['contains', 'Contains, beyond its ingredient'], ['may_contain', 'May contain traces of']] as const
+</script>
+
+<template>
+  <section class="more" aria-label="Bill and measurements">
+    <div class="grid">
+      <label class="note">price of a pack <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.price)" :readonly="readonly" @change="number('price', ($event.target as HTMLInputElement).value)" /> {{ currency }}</span></label>
+      <label class="note">net weight <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.pack_g)" :readonly="readonly" @change="number('pack_g', ($event.target as HTMLInputElement).value)" /> g</span></label>
+      <label v-if="isNew" class="note">on hand <span class="with"><input class="field" inputmode="decimal" :value="onHand" :placeholder="shown(pack.pack_g)" @change="emit('onHand', ($event.target as HTMLInputElement).value)" /> g</span></label>
+      <label class="note">use by <input class="field" type="date" :value="pack.use_by ?? ''" :readonly="readonly" @change="emit('set', { use_by: ($event.target as HTMLInputElement).value || null })" /></label>
+      <label class="note">bought on <input class="field" type="date" :value="pack.bought_on ?? ''" :readonly="readonly" @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })" /></label>
+      <label class="note">reaches the bowl <span class="with"><input class="field" inputmode="decimal" :value="shown((pack.usable ?? 1) * 100)" :readonly="readonly" @change="number('usable', ($event.target as HTMLInputElement).value, 0.01)" /> %</span></label>
+    </div>
+    <h3>Measured at the bench</h3>
+    <div class="grid">
+      <label class="note">a cup weighs <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.cup)" :readonly="readonly" @change="measure('cup', ($event.target as HTMLInputElement).value)" /> g</span></label>
+      <label class="note">a tablespoon <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.tbsp)" :readonly="readonly" @change="measure('tbsp', ($event.target as HTMLInputElement).value)" /> g</span></label>
+      <label class="note">holds water <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.capacity)" :readonly="readonly" @change="number('capacity', ($event.target as HTMLInputElement).value)" /> g/g</span></label>
+      <label class="note">colour <input class="field" :value="pack.husk" maxlength="60" placeholder="blond, dark" :readonly="readonly" @change="emit('set', { husk: ($event.target as HTMLInputElement).value })" /></label>
+    </div>
+    <h3>Certified on the pack</h3>
+    <div class="chips">
+      <button v-for="c in session.words?.claims" :key="c.id" class="chip" :class="{ on: pack.certificates?.includes(c.id) }" :aria-pressed="pack.certificates?.includes(c.id)" :disabled="readonly" :title="c.basis" @click="toggle('certificates', c.id)">{{ c.name.toLowerCase() }}</button>
+    </div>
+    <details v-for="[field, word] in lists" :key="field" :open="(pack[field]?.length ?? 0) > 0">
+      <summary>{{ word }}<span class="note"> {{ pack[field]?.join(', ') || 'nothing' }}</span></summary>
+      <div class="chips">
+        <button v-for="a in session.words?.allergens" :key="a.flag" class="chip" :class="{ on: pack[field]?.includes(a.flag) }" :aria-pressed="pack[field]?.includes(a.flag)" :disabled="readonly" @click="toggle(field, a.flag)">{{ a.name }}</button>
+        <template v-if="field === 'contains'">
+          <button v-for="[flag, name] in [['anticaking', 'anticaking starch'], ['nightshade', 'potato starch'], ['sugar', 'sugar']] as const" :key="flag" class="chip" :class="{ on: pack.contains?.includes(flag) }" :aria-pressed="pack.contains?.includes(flag)" :disabled="readonly" @click="toggle('contains', flag)">{{ name }}</button>
+        </template>
+      </div>
+    </details>
+    <label class="note">ingredient list on the pack <textarea class="field" rows="2" maxlength="2000" :value="pack.statement" :readonly="readonly" @change="emit('set', { statement: ($event.target as HTMLTextAreaElement).value })" /></label>
+    <label class="note">notes <textarea class="field" rows="2" maxlength="2000" :value="pack.notes" :readonly="readonly" @change="emit('set', { notes: ($event.target as HTMLTextAreaElement).value })" /></label>
+  </section>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 14px;
+}
+
+h3 {
+  margin: 14px 0 4px;
+  font-size: 14px;
+}
+
+.with {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.field {
+  color: var(--ink);
+  font-size: 14px;
+}
+
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin: 4px 0;
+}
+
+.chip {
+  padding: 2px 9px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 6px;
+  background: var(--panel);
+  font-size: 12px;
+}
+
+.chip.on {
+  border-color: var(--in);
+  background: var(--in-soft);
+  box-shadow: inset 0 0 0 1px var(--in);
+  font-weight: 650;
+}
+
+details {
+  margin-top: 8px;
+}
+
+summary .note {
+  margin-left: 6px;
+}
+
+summary {
+  font-size: 13px;
+  cursor: pointer;
+}
+
+label {
+  display: block;
+}
+
+.more > label {
+  margin-top: 10px;
+}
+</style>

@@ -1,0 +1,259 @@
+<script setup lang="ts">
+/**
+ * A pack's page decides whether its label can be trusted and what it means for a dough. The eye falls on the
+ * findings, then on the bands; every keystroke in the label on the left moves the bands on the right.
+ */
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, Refusal, settled } from '@/api/client'
+import type { LabelDocument, LotOut } from '@/api/types'
+import IngredientFinder from '@/components/pantry/IngredientFinder.vue'
+import { keepAsFile } from '@/composables/useDocumentFiles'
+import { usePackDraft } from '@/composables/usePackDraft'
+import { weight, weightUnit } from '@/domain/format'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import LabelForm from './LabelForm.vue'
+import PackMeaning from './PackMeaning.vue'
+import PackMore from './PackMore.vue'
+import PantryBar from './PantryBar.vue'
+
+const props = defineProps<{ id: number }>()
+const route = useRoute()
+const router = useRouter()
+const session = useSession()
+const toasts = useToasts()
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const lot = shallowRef<LotOut | null>(null)
+const missing = ref('')
+const ready = ref(false)
+const saving = ref(false)
+const onHand = ref('')
+const nameField = ref<HTMLInputElement>()
+const { draft, label, hasLabel, reading, refusal, changed, open, set, setLabel, clean, forget } = usePackDraft()
+const readonly = computed(() => !session.mayEdit)
+const ingredientName = computed(() => reading.value?.reference.name ?? '')
+const marked = computed(() => reading.value?.findings.filter((f) => f.severity !== 'note').flatMap((f) => f.figures ?? []) ?? [])
+const wrongField = computed(() => refusal.value?.problem.field ?? '')
+
+watch(() => props.id, async (id) => {
+  missing.value = ''
+  ready.value = false
+  lot.value = null
+  try {
+    if (id) lot.value = await settled(api.GET('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { kitchen_id: kitchenId.value, lot_id: id } } }))
+    open(kitchenId.value, lot.value, String(route.query.ingredient ?? ''))
+    ready.value = true
+    await nextTick()
+    if (!id) nameField.value?.focus()
+  } catch (error) {
+    missing.value = error instanceof Refusal ? error.sentence : 'The pack could not be opened.'
+  }
+}, { immediate: true })
+
+/** The name often says what it is: propose the ingredient while none is chosen. */
+async function guess(): Promise<void> {
+  if (draft.value.ingredient || draft.value.name.trim().length < 4) return
+  const hits = await settled(api.GET('/api/ingredients', { params: { query: { search: draft.value.name.slice(0, 100), limit: 1 } } })).catch(() => [])
+  if (hits[0] && !draft.value.ingredient) set({ ingredient: hits[0].id })
+}
+
+async function save(): Promise<void> {
+  if (saving.value || readonly.value) return
+  saving.value = true
+  try {
+    const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
+    const path = { kitchen_id: kitchenId.value }
+    const saved = lot.value
+      ? await settled(api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...path, lot_id: lot.value.id } }, body: { document: clean(), lock: lot.value.lock } }))
+      : await settled(api.POST('/api/kitchens/{kitchen_id}/packs', { params: { path }, body: { document: clean(), on_hand_g: grams } }))
+    forget()
+    toasts.show(`${draft.value.name} is in the pantry.`)
+    if (lot.value) {
+      lot.value = saved
+      open(kitchenId.value, saved, '')
+    } else {
+      await router.replace(`/pantry/packs/${saved.id}`)
+    }
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'The pack could not be kept.', { tone: 'act' })
+  }
+  saving.value = false
+}
+
+async function putAway(away: boolean): Promise<void> {
+  if (!lot.value) return
+  try {
+    await settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/archive', { params: { path: { kitchen_id: kitchenId.value, lot_id: lot.value.id } }, body: { archived: away } }))
+    lot.value = { ...lot.value, archived: away }
+    toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', { action: { label: 'Undo', run: () => void putAway(!away) } })
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+}
+
+function mend(mended: LabelDocument): void {
+  const before = draft.value.label
+  setLabel(mended)
+  toasts.show('The label is read the other way.', { action: { label: 'Undo', run: () => { set({ label: before }) } } })
+}
+
+/** A panel pasted anywhere but into a field is read into the label. */
+async function readPanel(text: string): Promise<void> {
+  try {
+    const panel = await settled(api.POST('/api/kitchens/{kitchen_id}/packs/panel', { params: { path: { kitchen_id: kitchenId.value } }, body: { text } }))
+    const before = draft.value.label
+    setLabel({
+      style: panel.style ?? label.value.style, per_g: panel.per_g ?? label.value.per_g, per_digit_g: panel.per_digit_g,
+      serving_measure: panel.serving_measure || label.value.serving_measure, figures: { ...label.value.figures, ...panel.figures },
+    })
+    toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), { action: { label: 'Undo', run: () => { set({ label: before }) } } })
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'The text could not be read.', { tone: 'act' })
+  }
+}
+
+useEventListener(window, 'paste', (event: ClipboardEvent) => {
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  const field = event.target instanceof HTMLElement && event.target.matches('input, textarea')
+  // A whole panel is never meant for one small field.
+  if (readonly.value || (field && text.length < 40)) return
+  event.preventDefault()
+  void readPanel(text)
+})
+
+async function fromClipboard(): Promise<void> {
+  try {
+    await readPanel(await navigator.clipboard.readText())
+  } catch {
+    toasts.show('Copy the panel, then press Ctrl V here.', { tone: 'act' })
+  }
+}
+</script>
+
+<template>
+  <div class="page" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
+    <PantryBar :title="lot ? 'Pack' : 'New pack'" />
+    <div v-if="missing" class="page-blank" role="alert"><p>{{ missing }}</p><router-link class="quiet-button" to="/pantry">To the pantry</router-link></div>
+    <div v-else-if="!ready" class="page-sheet" aria-label="Loading"><div class="skeleton wait" /></div>
+    <div v-else class="two">
+      <div class="left">
+        <label class="note">name, as you call it
+          <input ref="nameField" class="field name" :value="draft.name" maxlength="120" placeholder="Brand and kind" :readonly="readonly" @input="set({ name: ($event.target as HTMLInputElement).value })" @change="guess" />
+        </label>
+        <label class="note">it is a pack of
+          <IngredientFinder :shown="ingredientName" placeholder="almond flour …" label="It is a pack of" @pick="(key) => set({ ingredient: key })" />
+        </label>
+        <p v-if="refusal" class="act" role="alert">{{ refusal.sentence }}</p>
+        <button v-if="!readonly" class="note paste" @click="fromClipboard">Paste a nutrition panel from the clipboard <kbd>Ctrl V</kbd></button>
+        <LabelForm :model-value="label" :readonly="readonly" :wrong-field="wrongField" :marked="marked" @update:model-value="setLabel" />
+        <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
+      </div>
+      <div class="right">
+        <div class="doings">
+          <span v-if="lot" class="stock">on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units) }}<template v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} spoken for</template></span>
+          <span v-if="lot?.archived" class="note">put away</span>
+          <span class="spring" />
+          <button v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</button>
+          <template v-if="!readonly">
+            <button v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</button>
+            <button class="act-button" :disabled="saving || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)" title="Ctrl Enter" @click="save">{{ lot ? 'Keep the changes' : 'Put into the pantry' }}</button>
+          </template>
+        </div>
+        <PackMeaning v-if="reading" :reading="reading" :has-label="hasLabel" :may-edit="!readonly" @mend="mend" @ingredient="(key) => set({ ingredient: key })" />
+        <p v-else class="note">Name the pack and say what it is; its label then reads itself here while you type.</p>
+        <section v-if="lot" class="uses">
+          <h3>Used in</h3>
+          <p v-if="!lot.uses.length" class="note">No formula takes from this pack yet. Choose it at a line of a formula.</p>
+          <router-link v-for="u in lot.uses" :key="u.id" class="quiet-button" :to="`/formula/${u.id}`">{{ u.name }}</router-link>
+        </section>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 410px minmax(0, 1fr);
+  flex: 1;
+  min-height: 0;
+}
+
+.left,
+.right {
+  min-height: 0;
+  padding: 4px 24px 40px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+.right {
+  padding-left: 12px;
+}
+
+.left > label {
+  display: block;
+  margin-bottom: 8px;
+}
+
+.left > :deep(.label) {
+  margin: 6px 0 14px;
+}
+
+.name {
+  font: 700 17px/1.3 var(--head);
+}
+
+.left :deep(.field) {
+  color: var(--ink);
+  font-size: 14px;
+}
+
+.left .name {
+  font-size: 17px;
+}
+
+.paste {
+  text-decoration: underline;
+  text-decoration-color: var(--rule-strong);
+  text-underline-offset: 3px;
+}
+
+.doings {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 34px;
+  margin-bottom: 8px;
+}
+
+.spring {
+  flex: 1;
+}
+
+.wait {
+  height: 50vh;
+}
+
+.uses {
+  margin-top: 18px;
+}
+
+.uses h3 {
+  margin-bottom: 6px;
+  font-size: 15px;
+}
+
+.uses a {
+  margin: 0 6px 6px 0;
+  text-decoration: none;
+}
+
+@media (max-width: 1140px) {
+  .two {
+    grid-template-columns: 360px minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+/** The head of the station: where one is in it, and what can be done from everywhere. */
+import { useSession } from '@/stores/session'
+
+defineProps<{ title: string }>()
+const session = useSession()
+</script>
+
+<template>
+  <div class="bar">
+    <h2>{{ title }}</h2>
+    <slot />
+    <span class="spring" />
+    <router-link class="quiet-button" to="/pantry" active-class="" exact-active-class="on">Ingredients and packs</router-link>
+    <router-link class="quiet-button" to="/pantry/stock" active-class="on">Stock</router-link>
+    <router-link v-if="session.mayEdit" class="quiet-button" to="/pantry/import" active-class="on">Import</router-link>
+    <router-link v-if="session.mayEdit" class="act-button" to="/pantry/packs/new">New pack</router-link>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 14px 24px 10px;
+}
+
+h2 {
+  margin-right: 6px;
+  font-size: 20px;
+  white-space: nowrap;
+}
+
+.spring {
+  flex: 1;
+}
+
+a {
+  text-decoration: none;
+}
+
+.on {
+  border-color: var(--act);
+  box-shadow: inset 0 0 0 1px var(--act);
+}
+</style>

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+/**
+ * The Pantry decides which flour, cheese, fibre or egg, and which bought pack of it. The eye falls on the
+ * bars of what 100 g are made of; the next letter narrows the list, Enter opens, Space marks for comparing.
+ */
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { PantryRow } from '@/api/types'
+import { useCompareList } from '@/composables/useCompareList'
+import { useSession } from '@/stores/session'
+import PantryBar from './PantryBar.vue'
+import PantryRows from './PantryRows.vue'
+
+const PAGE = 60
+const route = useRoute()
+const router = useRouter()
+const session = useSession()
+const marked = useCompareList()
+const search = ref(String(route.query.search ?? ''))
+const settledSearch = refDebounced(search, 120)
+const role = ref(String(route.query.role ?? ''))
+const without = ref(String(route.query.without ?? ''))
+const own = ref(route.query.own === 'true')
+const archived = ref(false)
+const offset = ref(0)
+watch([settledSearch, role, without, own, archived], () => { offset.value = 0 })
+watch([settledSearch, role, without, own], ([s, r, w, o]) => {
+  void router.replace({ query: { ...(s && { search: s }), ...(r && { role: r }), ...(w && { without: w }), ...(o && { own: 'true' }) } })
+})
+
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const found = useQuery({
+  queryKey: ['pantry', kitchenId, settledSearch, role, without, own, archived, offset],
+  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
+    params: {
+      path: { kitchen_id: kitchenId.value },
+      query: { search: settledSearch.value, role: role.value, without: without.value, own: own.value, archived: archived.value, offset: offset.value, limit: PAGE },
+    },
+  })),
+  placeholderData: keepPreviousData,
+})
+const packs = computed(() => found.data.value?.items.filter((r) => r.lot_id != null) ?? [])
+const references = computed(() => found.data.value?.items.filter((r) => r.lot_id == null) ?? [])
+const total = computed(() => (found.data.value?.packs ?? 0) + (found.data.value?.references ?? 0))
+const last = computed(() => Math.min(offset.value + PAGE, total.value))
+
+const facets = [
+  ['', 'with anything'], ['nut:', 'without tree nuts'], ['milk', 'without milk'], ['egg', 'without egg'], ['coconut', 'without coconut'],
+  ['pulse', 'without pulses'], ['sesame', 'without sesame'], ['grain:', 'without grain'], ['soy', 'without soy'], ['nightshade', 'without nightshades'],
+] as const
+
+function open(row: PantryRow | undefined): void {
+  if (row) void router.push(row.lot_id == null ? `/pantry/ingredients/${row.ingredient}` : `/pantry/packs/${row.lot_id}`)
+}
+</script>
+
+<template>
+  <div class="page">
+    <PantryBar title="Pantry" />
+    <div class="tools">
+      <input v-model="search" class="field find" data-finder type="search" placeholder="Find by a few letters" aria-label="Find in the pantry" maxlength="100"
+        @keydown.enter="open(packs[0] ?? references[0])" />
+      <select v-model="role" class="field pick" aria-label="Role">
+        <option value="">every role</option>
+        <option v-for="r in session.words?.roles" :key="r.id" :value="r.id">{{ r.name.toLowerCase() }}</option>
+      </select>
+      <select v-model="without" class="field pick" aria-label="Without">
+        <option v-for="[value, word] in facets" :key="value" :value="value">{{ word }}</option>
+      </select>
+      <label class="note"><input v-model="own" type="checkbox" /> packs only</label>
+      <label class="note"><input v-model="archived" type="checkbox" /> put away</label>
+      <span class="spring" />
+      <span v-if="marked.keys.value.length" class="marked">
+        <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }">Compare {{ marked.keys.value.length }}</router-link>
+        <button class="note" @click="marked.clear()">none</button>
+      </span>
+      <span v-else class="note">mark up to six to compare</span>
+    </div>
+    <div v-if="found.isError.value" class="page-blank" role="alert">
+      <p class="figure">The pantry could not be read.</p>
+      <button class="quiet-button" @click="found.refetch()">Try again</button>
+    </div>
+    <div v-else-if="found.isPending.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
+    <div v-else-if="!total" class="page-blank">
+      <p class="figure">{{ archived ? 'Nothing is put away.' : 'Nothing fits.' }}</p>
+      <p class="note">{{ own ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.' : 'Search by a few letters, or take a facet away.' }}</p>
+    </div>
+    <div v-else class="page-sheet">
+      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.data.value?.packs ?? 0}`" />
+      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.data.value?.references ?? 0}`" />
+      <p v-if="total > PAGE" class="pages note">
+        <button class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - PAGE, 0)">before</button>
+        {{ offset + 1 }}–{{ last }} of {{ total }}
+        <button class="quiet-button" :disabled="last >= total" @click="offset += PAGE">after</button>
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 24px 10px;
+}
+
+.find {
+  max-width: 260px;
+}
+
+.pick {
+  width: auto;
+}
+
+.tools label {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  white-space: nowrap;
+}
+
+.tools input[type='checkbox'] {
+  accent-color: var(--act);
+}
+
+.spring {
+  flex: 1;
+}
+
+.marked {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+
+.marked a {
+  text-decoration: none;
+}
+
+.row {
+  height: 30px;
+  margin-top: 8px;
+}
+
+.pages {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  gap: 14px;
+  padding: 14px;
+}
+
+</style>

@@ -1,0 +1,255 @@
+<script setup lang="ts">
+/**
+ * Stock decides what can still be baked from the shelf. The eye falls on what must be used up first and on
+ * what is spoken for; a typed count corrects a pack, a planned bake speaks for its grams at once.
+ */
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { Bake, StockRow } from '@/api/types'
+import { day, weight, weightUnit } from '@/domain/format'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import PantryBar from './PantryBar.vue'
+
+const session = useSession()
+const toasts = useToasts()
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const path = computed(() => ({ kitchen_id: kitchenId.value }))
+const stock = useQuery({ queryKey: ['stock', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: path.value } })) })
+const bakes = useQuery({ queryKey: ['bakes', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value } })) })
+const over = useQuery({ queryKey: ['bakes over', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value, query: { over: true } } })) })
+const shelf = useQuery({
+  queryKey: ['shelf for bakes', kitchenId],
+  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: path.value, query: { limit: 200 } } })),
+})
+const most = computed(() => Math.max(1, ...(stock.data.value ?? []).map((s) => Math.max(s.on_hand_g, s.reserved_g))))
+const today = new Date().toISOString().slice(0, 10)
+const soon = new Date(Date.now() + 7 * 86_400_000).toISOString().slice(0, 10)
+const formula = ref(0)
+const batches = ref('1')
+const on = ref(today)
+const unit = computed(() => weightUnit(session.units))
+
+async function doing(work: () => Promise<unknown>, said: string): Promise<void> {
+  try {
+    await work()
+    toasts.show(said)
+  } catch (error) {
+    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+  }
+  await Promise.all([stock.refetch(), bakes.refetch(), over.refetch()])
+}
+
+function count(row: StockRow, text: string): void {
+  const grams = Number(text.replace(',', '.'))
+  if (!text.trim() || !Number.isFinite(grams) || Math.abs(grams - row.on_hand_g) < 0.05) return
+  void doing(() => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/stock', { params: { path: { ...path.value, lot_id: row.id } }, body: { kind: 'counted', grams } })), `${row.name}: ${grams} g on hand.`)
+}
+
+function plan(): void {
+  const id = formula.value
+  if (id) void doing(() => settled(api.POST('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value }, body: { formula_id: id, batches: Number(batches.value.replace(',', '.')), on: on.value } })), 'Planned; its grams are spoken for.')
+}
+
+function finish(bake: Bake, how: 'done' | 'cancel'): void {
+  const at = { params: { path: { ...path.value, bake_id: bake.id } } }
+  void doing(
+    () => settled(how === 'done' ? api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/done', at) : api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel', at)),
+    how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} will not be; its packs are free again.`,
+  )
+}
+</script>
+
+<template>
+  <div class="page">
+    <PantryBar title="Stock" />
+    <div class="two">
+      <section aria-label="On hand">
+        <table>
+          <thead><tr><th class="name">the next to use up first</th><th>on hand, g</th><th class="drawn" /><th>spoken for</th><th>free</th><th>use by</th></tr></thead>
+          <tbody>
+            <tr v-for="s in stock.data.value" :key="s.id">
+              <td class="name"><router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link></td>
+              <td><input class="cell" inputmode="decimal" :value="s.on_hand_g.toFixed(0)" :aria-label="`${s.name}, grams on hand`" :readonly="!session.mayEdit" @change="count(s, ($event.target as HTMLInputElement).value)" /></td>
+              <td class="drawn"><svg width="140" height="12" aria-hidden="true"><rect x="0" y="2" :width="140 * s.on_hand_g / most" height="8" class="held" /><rect x="0" y="2" :width="140 * Math.min(s.reserved_g, s.on_hand_g) / most" height="8" class="spoken" /></svg></td>
+              <td>{{ s.reserved_g ? `${weight(s.reserved_g, session.units)} ${unit}` : '' }}</td>
+              <td><b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}</td>
+              <td :class="{ act: s.use_by && s.use_by < soon }">{{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span></td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="stock.data.value && !stock.data.value.length" class="note">Nothing on hand. Put a pack into the pantry, or count one on its page.</p>
+        <p v-if="stock.isError.value" role="alert">The stock could not be read. <button class="quiet-button" @click="stock.refetch()">Try again</button></p>
+      </section>
+      <section aria-label="Bakes">
+        <h3>Planned bakes</h3>
+        <form v-if="session.mayEdit" class="plan" @submit.prevent="plan">
+          <select v-model="formula" class="field" aria-label="Formula">
+            <option :value="0" disabled>which formula</option>
+            <option v-for="f in shelf.data.value?.items" :key="f.id" :value="f.id">{{ f.name }}</option>
+          </select>
+          <label class="note">batches <input v-model="batches" class="field few" inputmode="decimal" /></label>
+          <label class="note">on <input v-model="on" class="field" type="date" /></label>
+          <button class="act-button" :disabled="!formula">Plan</button>
+        </form>
+        <article v-for="b in bakes.data.value" :key="b.id" class="bake">
+          <p><b>{{ b.name }}</b> <span class="note">{{ b.batches }} × · {{ day(b.on) }}</span></p>
+          <ul>
+            <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
+            <li v-for="s in b.shortages" :key="s.line" class="act">{{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack</li>
+          </ul>
+          <div v-if="session.mayEdit" class="doings">
+            <button class="act-button" @click="finish(b, 'done')">Done: take it away</button>
+            <button class="quiet-button" @click="finish(b, 'cancel')">Will not be</button>
+            <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
+          </div>
+        </article>
+        <p v-if="bakes.data.value && !bakes.data.value.length" class="note">Nothing planned. A planned bake speaks for its grams, first in, first out.</p>
+        <template v-if="over.data.value?.length">
+          <h3>Over</h3>
+          <p v-for="b in over.data.value.slice(0, 12)" :key="b.id" class="note">{{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}</p>
+        </template>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr);
+  gap: 36px;
+  flex: 1;
+  min-height: 0;
+  padding: 4px 24px 0;
+}
+
+section {
+  min-height: 0;
+  padding-bottom: 40px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 13px;
+}
+
+th {
+  position: sticky;
+  top: 0;
+  padding: 6px;
+  background: var(--ground);
+  color: var(--ink-2);
+  font-size: 12px;
+  font-weight: 400;
+  text-align: right;
+}
+
+td {
+  padding: 4px 6px;
+  border-top: 1px solid var(--rule);
+  text-align: right;
+  white-space: nowrap;
+}
+
+.name,
+.drawn {
+  text-align: left;
+}
+
+.name a {
+  font-weight: 600;
+  text-decoration: none;
+}
+
+.cell {
+  width: 74px;
+  height: 25px;
+  padding: 0 6px;
+  border: 1px solid transparent;
+  border-radius: 6px;
+  background: transparent;
+  font-weight: 700;
+  text-align: right;
+}
+
+.cell:hover:not([readonly]),
+.cell:focus {
+  border-color: var(--rule-strong);
+}
+
+.held {
+  fill: var(--role-base);
+}
+
+.spoken {
+  fill: url('#hatch-binder');
+}
+
+h3 {
+  margin: 0 0 8px;
+  font-size: 16px;
+}
+
+.bake + h3 {
+  margin-top: 22px;
+}
+
+.plan {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+  margin-bottom: 12px;
+}
+
+.plan label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.plan .field {
+  color: var(--ink);
+}
+
+.plan .few {
+  width: 56px;
+}
+
+.plan [type='date'] {
+  width: 150px;
+}
+
+.bake {
+  padding: 10px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.bake p {
+  margin: 0;
+}
+
+.bake ul {
+  margin: 4px 0 8px;
+  padding: 0;
+  list-style: none;
+  columns: 2;
+  font-size: 12px;
+}
+
+.bake li {
+  break-inside: avoid;
+  padding: 1px 0;
+}
+
+.doings {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+</style>
