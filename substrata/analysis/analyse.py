@@ -10,14 +10,16 @@ from substrata.analysis.warnings import DoughWarning, Reading, warnings
 from substrata.dough.binder import Binder, binder
 from substrata.dough.handling import HandlingForecast, handling_forecast
 from substrata.dough.lift import Lift, lift
+from substrata.dough.texture import Eaten, Texture, texture
 from substrata.dough.water import Water, water
+from substrata.formula.baked import Baked, baked, oven_c, thickness_mm
 from substrata.formula.bakers import bakers_percent
 from substrata.formula.cost import Cost, cost
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Estimate, Sheet
 from substrata.formula.steps import kitchen_step
-from substrata.formula.weighed import Batch, Problem, weigh_formula
+from substrata.formula.weighed import FRYING, Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.budgets import EaterFit, eater_fits, weight_ratios
 from substrata.nutrition.claims import Claim, claims
@@ -54,8 +56,9 @@ class LineReading:
 class Totals:
     """The whole dough."""
 
-    dough_g: float
-    baked_g: float  # by the form's usual loss, until the oven computes it
+    dough_g: float  # without what lies in, on or around the dough
+    whole_g: float  # with it, before the oven
+    baked_g: float  # the whole batch out of the oven
     dry_base_g: float
     dough_ml: float  # without gas
     fat_percent: float  # of the dough
@@ -86,6 +89,8 @@ class Analysis:
     water: Water
     lift: Lift
     handling: HandlingForecast | None  # None while there is no dough to speak of
+    baked: Baked  # what comes out of the oven, until the oven computes it
+    texture: Texture | None  # None while there is nothing to eat
     salt: Estimate
     sweetness: Estimate
     allergens: tuple[Allergen, ...]
@@ -118,13 +123,15 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     ratios_of = quantities(formula, settings)
     ratios |= {key: ratio_of(batch) for key, ratio_of in ratios_of.items() if key not in ratios}
     sheet = Sheet(batch, ratios)
-    bound, risen = binder(sheet, form), lift(sheet)
+    bound, risen, after = binder(sheet, form), lift(sheet, form.heat_set_least), baked(batch, formula)
     judged = brackets(
         Case(
             formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of, currency=settings.currency
         )
     )
     zeros = hidden(batch, formula.pieces)
+    handles = handling_forecast(batch, formula, library)
+    eats = texture(batch, after, _eaten(formula, after, bound, risen))
     reading = Reading(
         formula=formula,
         batch=batch,
@@ -133,17 +140,22 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
         net_carbs=_of(judged, "net_carbs"),
         hidden=zeros,
         library=library,
+        handling=handles,
+        texture=eats,
+        baked=after,
     )
     return Analysis(
-        summary=summary(formula, judged, weighed_lines=len(batch.lines)),
+        summary=summary(formula, judged, handles, eats, weighed_lines=len(batch.lines)),
         lines=_lines(batch, settings),
-        totals=_totals(formula, sheet, risen, 1 - form.bake_loss.value),
+        totals=_totals(formula, sheet, risen, after),
         nutrition=nutrition(formula, sheet),
         brackets=judged,
         binder=bound,
         water=water(sheet),
         lift=risen,
-        handling=handling_forecast(batch, form.id, formula.mix),
+        handling=handles,
+        baked=after,
+        texture=eats,
         salt=sheet.estimate("salt"),
         sweetness=sheet.estimate("sweetness"),
         allergens=allergens(batch),
@@ -162,12 +174,24 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     )
 
 
+def _eaten(formula: Formula, after: Baked, bound: Binder, risen: Lift) -> Eaten:
+    return Eaten(
+        moisture=after.moisture_percent,
+        moisture_low=after.moisture_low,
+        moisture_high=after.moisture_high,
+        thickness_mm=thickness_mm(formula),
+        oven_c=oven_c(formula),
+        binder_load=bound.load.value,
+        rise=risen.rise,
+    )
+
+
 def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
     return next(bracket for bracket in judged if bracket.key == key)
 
 
 def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
-    whole = batch.dough_g or 1.0
+    whole = batch.whole_g or 1.0
     return tuple(
         LineReading(
             id=w.line.id,
@@ -187,15 +211,17 @@ def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
             pack=w.ingredient.pack.name if w.ingredient.pack else "",
         )
         for w, share in zip(batch.lines, bakers_percent(batch), strict=True)
+        if w.role != FRYING
     )
 
 
-def _totals(formula: Formula, sheet: Sheet, risen: Lift, left: float) -> Totals:
-    batch, whole = sheet.batch, sheet.batch.dough_g
+def _totals(formula: Formula, sheet: Sheet, risen: Lift, after: Baked) -> Totals:
+    batch, whole = sheet.batch, sheet.batch.whole_g
     per_cent = 100 / whole if whole else 0.0
     return Totals(
-        dough_g=whole,
-        baked_g=whole * left,
+        dough_g=batch.dough_g,
+        whole_g=whole,
+        baked_g=after.bake_to_g,
         dry_base_g=batch.dry_base_g,
         dough_ml=risen.dough_ml,
         fat_percent=sheet.value("fat") * formula.pieces * per_cent,

@@ -8,6 +8,8 @@ from typing import Literal
 
 from substrata.analysis.brackets import Bracket
 from substrata.analysis.words import percent, short_name
+from substrata.dough.handling import HandlingForecast
+from substrata.dough.texture import Texture
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 
@@ -21,10 +23,18 @@ class Phrase:
     text: str
     bracket: str = ""
     tone: Tone = "plain"
+    section: str = ""  # part of the bench that shows more: handling or texture
 
 
-def summary(formula: Formula, brackets: Sequence[Bracket], *, weighed_lines: int) -> tuple[Phrase, ...]:
-    """Two sentences: how the dough holds and drinks, and what a piece brings."""
+def summary(
+    formula: Formula,
+    brackets: Sequence[Bracket],
+    handling: HandlingForecast | None,
+    texture: Texture | None,
+    *,
+    weighed_lines: int,
+) -> tuple[Phrase, ...]:
+    """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
         return (Phrase(text="An empty bowl. Add a line, or paste an ingredient list."),)
     by_key = {bracket.key: bracket for bracket in brackets}
@@ -33,8 +43,27 @@ def summary(formula: Formula, brackets: Sequence[Bracket], *, weighed_lines: int
         Phrase(text=", "),
         *_water(by_key, formula),
         Phrase(text=". "),
+        *_handles(handling),
+        *_eats(texture),
         *_piece(by_key),
         *_rest(by_key),
+    )
+
+
+def _handles(handling: HandlingForecast | None) -> tuple[Phrase, ...]:
+    if handling is None:
+        return ()
+    tone: Tone = "figure" if handling.fits else "act"
+    return Phrase(text=handling.text, section="handling", tone=tone), Phrase(text=" ")
+
+
+def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
+    if texture is None:
+        return ()
+    return (
+        Phrase(text="Eats "),
+        Phrase(text=texture.text[0].lower() + texture.text[1:], section="texture", tone="figure"),
+        Phrase(text=" "),
     )
 
 

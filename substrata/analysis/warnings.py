@@ -11,11 +11,16 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.analysis.brackets import Bracket
+from substrata.analysis.remedies import Remedy
 from substrata.analysis.words import grams, percent, short_name
 from substrata.dough.binder import Binder
+from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import Lift
+from substrata.dough.texture import Texture
+from substrata.formula.baked import Baked
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
+from substrata.formula.steps import to_the_scale
 from substrata.formula.weighed import Batch
 from substrata.nutrition.hidden import Hidden
 from substrata.pantry.ingredient import Ingredient
@@ -24,6 +29,8 @@ from substrata.quantities.tables import constant
 
 Severity = Literal["act", "note", "caution"]
 _MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
+_LEAST_CHANGE_G = 0.05
+_GUMMY = 5.0  # points from which gumminess is told
 _MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
 
 
@@ -35,6 +42,7 @@ class DoughWarning:
     severity: Severity
     text: str
     lines: tuple[str, ...] = ()
+    remedy: Remedy | None = None  # an edit that answers it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -48,6 +56,9 @@ class Reading:
     net_carbs: Bracket
     hidden: tuple[Hidden, ...]
     library: Library
+    handling: HandlingForecast | None
+    texture: Texture | None
+    baked: Baked
 
 
 def warnings(reading: Reading) -> tuple[DoughWarning, ...]:
@@ -111,6 +122,7 @@ def _acid_balance(r: Reading) -> Iterator[DoughWarning]:
             lines=soda,
             text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
             f"About {grams(_vinegar_for(lift.soda_left_g, r.library))} cider vinegar would meet it.",
+            remedy=_more(r, "cider-vinegar", _vinegar_for(lift.soda_left_g, r.library)),
         )
     if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
         yield DoughWarning(
@@ -118,6 +130,85 @@ def _acid_balance(r: Reading) -> Iterator[DoughWarning]:
             severity="note",
             lines=acid,
             text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
+        )
+
+
+def _more(r: Reading, ingredient: str, change: float) -> Remedy | None:
+    """The edit that adds to a line of an ingredient (or takes from it), or brings it in."""
+    row = next((w for w in r.batch.lines if w.ingredient.id == ingredient and not w.line.locked), None)
+    present = row.grams.value if row else 0.0
+    after = to_the_scale(max(present + change, 0.0))
+    if abs(after - present) < _LEAST_CHANGE_G:
+        return None
+    return Remedy(
+        text=f"{'+' if after > present else '−'} {grams(abs(after - present))} {short_name(r.library[ingredient].name)}",
+        line=row.line.id if row else None,
+        ingredient=ingredient,
+        grams=after,
+    )
+
+
+def _handles(r: Reading) -> Iterator[DoughWarning]:
+    """What keeps the dough from being shaped as its form wants."""
+    cause = r.handling.cause if r.handling else None
+    if r.handling is None or cause is None:
+        return
+    what = {
+        "crumbly": "It crumbles",
+        "stiff": "Too stiff to shape",
+        "cold": "Too cool to shape",
+        "wet": "Too soft to shape",
+    }
+    said = what.get(cause.kind, "Not ready yet")
+    yield DoughWarning(
+        code=f"handling-{cause.kind}",
+        severity="note" if cause.kind == "rest" else "act",
+        text=f"{said}: {cause.text}.",
+        lines=(cause.line,) if cause.line else (),
+        remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,
+    )
+
+
+def _sinks(r: Reading) -> Iterator[DoughWarning]:
+    """Soft: retention of gas is the least known thing here."""
+    if r.lift.strain > 1 and r.lift.gas_ml > 0:
+        lines = tuple(w.line.id for w in r.batch.lines if w.role == "lift")
+        yield DoughWarning(
+            code="may-sink",
+            severity="note",
+            lines=lines,
+            text=f"It may rise and sink: the gas asks for {r.lift.strain:.1f} times the void that this binding holds. "
+            "Less powder, or egg white.",
+            remedy=_less_powder(r),
+        )
+
+
+def _less_powder(r: Reading) -> Remedy | None:
+    powder = next((w for w in r.batch.lines if w.ingredient.id == "baking-powder" and not w.line.locked), None)
+    return _more(r, "baking-powder", -powder.grams.value * (1 - 1 / r.lift.strain)) if powder else None
+
+
+def _cold_water(r: Reading) -> Iterator[DoughWarning]:
+    """A cool psyllium dough gives less gel (common practice; sign from the model)."""
+    gelled = tuple(w.line.id for w in r.batch.lines if "psyllium" in w.ingredient.flags)
+    if gelled and r.handling and r.handling.temperature_c < constant("cool_psyllium"):
+        yield DoughWarning(
+            code="cool-psyllium",
+            severity="note",
+            lines=gelled,
+            text=f"Mixed at {r.handling.temperature_c:.0f} °C the psyllium gives less gel and stays wet: bath-warm liquid.",
+        )
+
+
+def _gummy(r: Reading) -> Iterator[DoughWarning]:
+    score = next((s for s in r.texture.scores if s.key == "gummy"), None) if r.texture else None
+    if score and score.value >= _GUMMY:
+        lines = score.terms[0].lines if score.terms else ()
+        yield DoughWarning(
+            code="gummy",
+            severity="act",
+            lines=lines,
+            text=f"It will eat gummy ({score.value:.0f} of 10): {score.terms[0].what}. Less of it, or bake it drier.",
         )
 
 
@@ -255,8 +346,8 @@ def _pumpkin_seed(r: Reading) -> Iterator[DoughWarning]:
 
 def _polyols(r: Reading) -> Iterator[DoughWarning]:
     amount = sum(r.batch.nutrient(n)[0] for n in ("erythritol_g", "polyols_g"))
-    baked = r.batch.dough_g * (1 - form_of(r.formula.form).bake_loss.value)
-    share = 100 * float(r.batch.grams @ amount) / baked if baked else 0.0
+    after = r.baked.bake_to_g
+    share = 100 * float(r.batch.grams @ amount) / after if after else 0.0
     if share > constant("laxative_polyols"):
         yield DoughWarning(
             code="polyols",
@@ -279,7 +370,11 @@ def _raw_egg(r: Reading) -> Iterator[DoughWarning]:
 _RULES: tuple[Callable[[Reading], Iterator[DoughWarning]], ...] = (
     _no_lines,
     _caps,
+    _handles,
     _heat_set,
+    _sinks,
+    _gummy,
+    _cold_water,
     _acid_balance,
     _yeast,
     _carb_traps,

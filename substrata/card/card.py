@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from substrata.formula.baked import baked
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Estimate, Sheet
@@ -61,7 +62,7 @@ def card(formula: Formula, library: Library, settings: Settings) -> Card:
     form = form_of(formula.form)
     sheet = Sheet(batch, nutrition_ratios(batch, formula, settings) | panel_ratios(batch, formula))
     facts = nutrition(formula, sheet)
-    left = 1 - form.bake_loss.value
+    left = baked(batch, formula).left
     judged = claims(batch, settings, complete=not problems)
     return Card(
         name=formula.name,

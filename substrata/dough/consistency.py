@@ -10,6 +10,7 @@ Everything is computed for all points (minutes, temperature) and all draws of th
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
@@ -24,6 +25,8 @@ from substrata.quantities.tables import constant, read_table
 
 KELVIN = 273.15
 _TINY = 1e-9
+_CLOSEST = 0.86  # share of its volume that no powder packs beyond
+Draws = Mapping[str, Floats]  # every parameter by name, each of shape (draws, 1)
 DRAWS = 24  # of the parameters; the first is the typical dough
 
 
@@ -41,13 +44,25 @@ def _normals(columns: int) -> Floats:
 
 
 @cache
-def drawn_parameters() -> dict[str, Floats]:
+def drawn_parameters() -> Draws:
     """Every parameter in every draw, shape (DRAWS, 1); bounded by its range."""
     found = {}
     for column, (name, spread) in enumerate(parameters().items()):
         values = spread.value + spread.sd * _normals(len(parameters()))[:, column]
         found[name] = np.clip(values, spread.low, spread.high)[:, None]
     return found
+
+
+def draws_of(values: Mapping[str, float]) -> Draws:
+    """One draw: the typical dough, with some parameters replaced."""
+    typical = {name: spread.value for name, spread in parameters().items()} | dict(values)
+    return {name: np.array([[value]]) for name, value in typical.items()}
+
+
+@cache
+def typical_draw() -> Draws:
+    """The typical dough alone."""
+    return draws_of({})
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -69,7 +84,9 @@ class Method:
     pressed: bool = True  # kneaded or pressed; else only stirred
 
 
-def handling(batch: Batch, method: Method, minutes: Floats, temperature_c: Floats) -> Handling:
+def handling(
+    batch: Batch, method: Method, minutes: Floats, temperature_c: Floats, *, draws: Draws | None = None
+) -> Handling:
     """Work out how a dough handles.
 
     Args:
@@ -77,12 +94,13 @@ def handling(batch: Batch, method: Method, minutes: Floats, temperature_c: Float
         method: melted or cold cheese, pressed or stirred.
         minutes: resting time of each point, shape (points,).
         temperature_c: temperature of each point, shape (points,).
+        draws: the parameters in every draw; None takes the usual draws.
     """
-    p = drawn_parameters()
+    p = drawn_parameters() if draws is None else draws
     shared = _share_water(batch, p, minutes, temperature_c)
     phases = _phases(batch, method, p, shared, temperature_c)
     flow = _flow(batch, p, phases, temperature_c)
-    packed = p["max_packing"] + (p["press_packing"] if method.pressed else 0.0)
+    packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])
     modulus = p["particle_modulus"] + 0.8 * (1 - shared.saturation)
@@ -104,6 +122,16 @@ def handling(batch: Batch, method: Method, minutes: Floats, temperature_c: Float
     )
 
 
+def _packing(p: Draws, phases: _Phases, *, pressed: bool) -> Floats:
+    """Volume share at which the particles touch: pressing and a mixture of sizes let them lie closer.
+
+    Large among small packs best when about half is large (Furnas 1931).
+    """
+    coarse = phases.coarse_share
+    packed = p["max_packing"] + p["coarse_packing"] * 4 * coarse * (1 - coarse)
+    return np.minimum(packed + (p["press_packing"] if pressed else 0.0), _CLOSEST)
+
+
 def _typical(batch: Batch, name: str) -> Floats:
     """A behaviour of each line without its spread, shape (n,)."""
     return batch.behaviour(name)[0]
@@ -120,10 +148,12 @@ class _Shared:
     uptake: Floats  # how far each line has drunk, shape (points, n)
 
 
-def _share_water(batch: Batch, p: dict[str, Floats], minutes: Floats, temperature_c: Floats) -> _Shared:
+def _share_water(batch: Batch, p: Draws, minutes: Floats, temperature_c: Floats) -> _Shared:
     capacity, capacity_sd = batch.behaviour("capacity")
     drawn = np.maximum(
-        capacity + capacity_sd * _normals(len(parameters()) + len(batch.lines))[:, len(parameters()) :], 0.2 * capacity
+        capacity
+        + capacity_sd * _normals(len(parameters()) + len(batch.lines))[: len(p["sharing"]), len(parameters()) :],
+        0.2 * capacity,
     )
     kelvin = temperature_c[:, None] + KELVIN
     slower = _typical(batch, "uptake_energy") * 1000 / constant("gas_constant") * (1 / kelvin - 1 / (20 + KELVIN))
@@ -163,9 +193,10 @@ class _Phases:
     gum_x: Floats  # how many times over its overlap concentration the gum of the serum is
     gum_power: Floats
     protein_percent: Floats  # g in 100 mL serum
+    coarse_share: Floats  # whole seeds and nuts, of all particles
 
 
-def _phases(batch: Batch, method: Method, p: dict[str, Floats], shared: _Shared, temperature_c: Floats) -> _Phases:
+def _phases(batch: Batch, method: Method, p: Draws, shared: _Shared, temperature_c: Floats) -> _Phases:
     names = [phase_of(w).name for w in batch.lines]
     mask = {
         name: np.array([float(n == name) for n in names])
@@ -195,6 +226,8 @@ def _phases(batch: Batch, method: Method, p: dict[str, Floats], shared: _Shared,
     serum = shared.free + (1 - psyllium) * gel + float(whole @ mask["serum"]) + dissolved
     soft, solid_fat = float(whole @ mask["soft"]), float(whole @ mask["fat"])
     zero = np.zeros_like(serum)
+    particles = np.maximum(particles, 0.0)
+    coarse = float((whole * _typical(batch, "coarse")) @ mask["particle"])
     gum_g = batch.grams * _typical(batch, "gum_share")
     x_each = 100 * gum_g * shared.uptake / np.maximum(_typical(batch, "gum_c0"), _TINY)  # (points, n)
     drawn_out = 1 + p["gel_yield"] * np.clip(temperature_c - 40, -40, 10)[None, :]
@@ -202,7 +235,7 @@ def _phases(batch: Batch, method: Method, p: dict[str, Floats], shared: _Shared,
     power = (x_each @ _typical(batch, "gum_power")) / np.maximum(x_each.sum(axis=1), _TINY)
     protein = float((batch.grams * batch.nutrient("protein_g")[0]) @ mask["serum"])
     return _Phases(
-        particles=np.maximum(particles, 0.0),
+        particles=particles,
         continuous=serum + oil + soft + flowing + solid_fat,
         serum=serum,
         oil=oil,
@@ -212,10 +245,11 @@ def _phases(batch: Batch, method: Method, p: dict[str, Floats], shared: _Shared,
         gum_x=x,
         gum_power=power[None, :] + zero,
         protein_percent=100 * protein / np.maximum(serum, _TINY),
+        coarse_share=np.minimum(coarse / np.maximum(particles, _TINY), 1.0),
     )
 
 
-def _flow(batch: Batch, p: dict[str, Floats], v: _Phases, temperature_c: Floats) -> Floats:
+def _flow(batch: Batch, p: Draws, v: _Phases, temperature_c: Floats) -> Floats:
     """log10 viscosity of what flows between the particles, Pa s, shape (draws, points)."""
     protein = 10 ** (-3 + 5 * np.log10(1 + np.minimum(v.protein_percent, 60) / 15))
     gum = 0.001 * np.expm1(np.minimum(v.gum_power * np.log1p(v.gum_x), 40))

@@ -7,23 +7,27 @@ never given without how likely it is.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from substrata.dough.consistency import Method, handling
+from substrata.dough.handling_cause import HandlingCause, limiting_cause
+from substrata.dough.handling_search import Bowl, crossing
+from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
 from substrata.dough.phases import phase_of
-from substrata.formula.formula import Mix
+from substrata.dough.temperature import DoughHeat, dough_heat
+from substrata.formula.baked import thickness_mm
+from substrata.formula.formula import Formula, Mix
 from substrata.formula.weighed import Batch
-from substrata.pantry.library import Floats
-from substrata.quantities.tables import read_table
+from substrata.pantry.library import Floats, Library
+from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)
-BRITTLE_BELOW_C = 40.0  # a melted-cheese dough cracks when it is cooler (common practice)
-_CHEESE_DOUGH = 0.25  # share of the dough from which cheese is melted first
-_MELTED_C, _WARM_C, _ROOM_C = 55.0, 38.0, 22.0  # usual temperatures after mixing (common practice)
+CHEESE_DOUGH = 0.25  # share of the dough from which cheese is melted first
+_EVEN = 0.5  # a probability from which a thing is said to be so
+_SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
 
 
@@ -49,15 +53,6 @@ class ClassShare:
 
 
 @dataclass(frozen=True, kw_only=True)
-class ClassBand:
-    """A handling class on the axis of consistency."""
-
-    class_name: str
-    low: float
-    high: float
-
-
-@dataclass(frozen=True, kw_only=True)
 class HandlingForecast:
     """How a dough handles, until the baker has tried it."""
 
@@ -76,114 +71,120 @@ class HandlingForecast:
     minutes: tuple[HandlingPoint, ...]  # 0 to 20 min at the mixing temperature
     degrees: tuple[HandlingPoint, ...]  # 5 to 70 degC after the rest
     bands: tuple[ClassBand, ...]
+    knead_min: float | None  # when it has seized enough to be kneaded
     ready_min: float | None  # when it first can be shaped; None when it does not come there
-    brittle_below_c: float | None  # of a melted-cheese dough
+    closes_min: float | None  # when it has become too stiff to shape
+    brittle_below_c: float | None  # of a melted-cheese dough: below it, it cracks
     tack: float  # 0..1 at shaping
+    cause: HandlingCause | None  # what keeps it from being shaped; None when nothing does
+    heat: DoughHeat  # where its temperature comes from
     text: str
 
 
-@cache
-def classes() -> tuple[ClassBand, ...]:
-    """The handling classes from thin to stiff."""
-    rows = read_table("handling_classes.csv")
-    starts = [row.number_in("from") for row in rows]
-    return tuple(
-        ClassBand(class_name=row.text("class"), low=low, high=high)
-        for row, low, high in zip(rows, starts, [*starts[1:], 9.0], strict=True)
-    )
+def is_melted(batch: Batch, mix: Mix) -> bool:
+    """Whether the cheese is melted first: as told, else when there is enough of it to be the dough."""
+    if mix.cheese:
+        return mix.cheese == "melted"
+    return cheese_share(batch) >= CHEESE_DOUGH
 
 
-@dataclass(frozen=True, kw_only=True)
-class _FormHandling:
-    lowest: str
-    highest: str
-    pressed: bool
-    rest_min: float
+def cheese_share(batch: Batch) -> float:
+    """Melting cheese, share of the dough."""
+    cheese = np.array([float(phase_of(w).name == "cheese") for w in batch.lines])
+    return float(batch.grams @ cheese) / batch.dough_g if batch.dough_g else 0.0
 
 
-@cache
-def _forms() -> dict[str, _FormHandling]:
-    return {
-        row.text("form"): _FormHandling(
-            lowest=row.text("lowest"),
-            highest=row.text("highest"),
-            pressed=row.text("pressed") == "1",
-            rest_min=row.number_in("rest_min", 0, 60),
-        )
-        for row in read_table("handling_forms.csv")
-    }
-
-
-def class_of(consistency: float) -> str:
-    """The class of a consistency.
-
-    >>> class_of(0.0), class_of(2.6), class_of(5.1)
-    ('pourable', 'tacky', 'stiff')
-    """
-    return next(band.class_name for band in reversed(classes()) if consistency >= band.low)
-
-
-def mixing_temperature_c(batch: Batch, *, melted: bool) -> float:
-    """What a dough usually has after mixing: hot with melted cheese, hand-warm with psyllium, else the room's."""
-    if melted:
-        return _MELTED_C
-    return _WARM_C if any("psyllium" in w.ingredient.flags for w in batch.lines) else _ROOM_C
-
-
-def handling_forecast(batch: Batch, form: str, mix: Mix) -> HandlingForecast | None:
+def handling_forecast(batch: Batch, formula: Formula, library: Library) -> HandlingForecast | None:
     """Forecast how a dough handles; None when there is no dough to speak of.
 
     Args:
-        batch: the weighed lines.
-        form: id of the form: gives the wanted class, the rest and whether it is usually pressed.
-        mix: what the baker says of temperature and method; the rest follows from what is in the bowl.
+        batch: the weighed lines; what is not part of the dough is left out here.
+        formula: gives the form (wanted class, rest, pressing) and what the baker says of temperature and method.
+        library: where a remedy finds its ingredient.
     """
+    batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g <= 0:
         return None
-    habit = _forms()[form]
-    cheese = np.array([float(phase_of(w).name == "cheese") for w in batch.lines])
-    much_cheese = float(batch.grams @ cheese) >= _CHEESE_DOUGH * batch.dough_g
-    melted = mix.cheese == "melted" if mix.cheese else much_cheese
-    pressed = mix.work == "pressed" if mix.work else habit.pressed
-    method = Method(melted=melted, pressed=pressed)
-    usual = mixing_temperature_c(batch, melted=melted and much_cheese)
-    warm = usual if mix.temperature_c is None else mix.temperature_c
+    mix, habit, thick = formula.mix, form_handling()[formula.form], thickness_mm(formula)
+    share = cheese_share(batch)
+    melted = is_melted(batch, mix)
+    method = Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed)
+    heat = dough_heat(batch, melted=melted and share >= CHEESE_DOUGH, room_c=_room(formula))
+    warm = heat.temperature_c if mix.temperature_c is None else mix.temperature_c
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES), habit.rest_min)))
     degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES))
     found = handling(batch, method, minutes, degrees)
-    points = _points(minutes, degrees, found.consistency)
+    points = _points(minutes, degrees, found.consistency, thick)
     shaping = int(habit.rest_min)  # minutes are whole
-    shares = _shares(found.consistency[:, shaping])
     crumbly = float((found.fill[:, shaping] < 1).mean())
-    low, high = (next(b for b in classes() if b.class_name == name) for name in (habit.lowest, habit.highest))
-    typical = found.consistency[0, : len(MINUTES)]
+    low, high = band_of(habit.lowest, thick), band_of(habit.highest, thick)
+    typical = found.consistency[0]
     at = points[shaping]
+    bowl = Bowl(batch=batch, method=method, temperature_c=warm, rest_min=habit.rest_min)
+    rising = typical[: len(MINUTES)]
+    ready = crossing(bowl.over_minutes, MINUTES, rising, low.low)
+    fits = low.low <= at.consistency < high.high and crumbly < _EVEN
+    brittle = (
+        _brittle(bowl, typical[len(MINUTES) :], min(high.high, constant("brittle_cheese")))
+        if melted and share >= CHEESE_DOUGH
+        else None
+    )
+    shares = _shares(found.consistency[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
         rest_min=habit.rest_min,
         melted=melted,
-        pressed=pressed,
-        usual_c=usual,
-        has_cheese=bool(cheese.any()),
+        pressed=method.pressed,
+        usual_c=heat.temperature_c,
+        has_cheese=share > 0,
         at_shaping=at,
         probabilities=shares,
         crumbly=crumbly,
         wanted_low=habit.lowest,
         wanted_high=habit.highest,
-        fits=low.low <= at.consistency < high.high and crumbly < 0.5,
+        fits=fits,
         minutes=points[: len(MINUTES)],
         degrees=points[len(MINUTES) :],
-        bands=classes(),
-        ready_min=_first_minute(typical, low.low),
-        brittle_below_c=BRITTLE_BELOW_C if melted and much_cheese else None,
+        bands=classes(thick),
+        knead_min=_knead(bowl, rising, low) if method.pressed else None,
+        ready_min=ready,
+        closes_min=_closes(bowl, rising, high.high, ready),
+        brittle_below_c=brittle,
         tack=float(found.tack[0, shaping]),
-        text=_text(at, shares, crumbly, melted=melted and much_cheese, rest=habit.rest_min),
+        cause=None if fits else limiting_cause(bowl, low, high, library, crumbly=crumbly >= _EVEN, ready_min=ready),
+        heat=heat,
+        text=_text(points, shares, shaping, crumbly, brittle),
     )
 
 
-def _points(minutes: Floats, degrees: Floats, consistency: Floats) -> tuple[HandlingPoint, ...]:
+def _room(formula: Formula) -> float | None:
+    room = formula.prep.get("room_c")
+    return float(room) if room is not None else None
+
+
+def _knead(bowl: Bowl, rising: Floats, low: ClassBand) -> float | None:
+    """When it seizes enough to be kneaded: it is tacky, if its form wants that much."""
+    tacky = band_of("tacky")
+    if low.low < tacky.low:
+        return None
+    return crossing(bowl.over_minutes, MINUTES, rising, tacky.low)
+
+
+def _closes(bowl: Bowl, rising: Floats, stiff: float, ready: float | None) -> float | None:
+    """When it has become too stiff to shape; None when it does not within the curve, or is from the start."""
+    closes = crossing(bowl.over_minutes, MINUTES, rising, stiff)
+    return closes if closes and ready is not None and closes > ready else None
+
+
+def _brittle(bowl: Bowl, falling: Floats, stiff: float) -> float | None:
+    """Below which temperature a melted-cheese dough is too stiff to bend; None when it never is."""
+    found = crossing(lambda cooled: bowl.over_degrees(-cooled), -DEGREES[::-1], falling[::-1], stiff)
+    return -found if found is not None else None
+
+
+def _points(minutes: Floats, degrees: Floats, consistency: Floats, thick: float) -> tuple[HandlingPoint, ...]:
     low, high = np.percentile(consistency, (_LOW, _HIGH), axis=0)
-    which = _class_numbers(consistency)
+    which = _class_numbers(consistency, thick)
     sure = (which == which[0]).mean(axis=0)
     columns = (minutes, degrees, consistency[0], low, high, which[0], sure)
     return tuple(
@@ -194,38 +195,37 @@ def _points(minutes: Floats, degrees: Floats, consistency: Floats) -> tuple[Hand
     )
 
 
-def _class_numbers(consistency: Floats) -> NDArray[np.int64]:
+def _class_numbers(consistency: Floats, thick: float) -> NDArray[np.int64]:
     """Place in ``classes`` of each consistency, same shape."""
-    return np.searchsorted(np.array([band.low for band in classes()]), consistency, side="right") - 1
+    return np.searchsorted(np.array([band.low for band in classes(thick)]), consistency, side="right") - 1
 
 
-def _shares(draws: Floats) -> tuple[ClassShare, ...]:
+def _shares(draws: Floats, thick: float) -> tuple[ClassShare, ...]:
     """How likely each class is, over the draws of one point."""
-    counts = np.bincount(_class_numbers(draws), minlength=len(classes())) / len(draws)
+    counts = np.bincount(_class_numbers(draws, thick), minlength=len(classes())) / len(draws)
     found = [ClassShare(class_name=b.class_name, probability=float(n)) for b, n in zip(classes(), counts, strict=True)]
     return tuple(sorted(found, key=lambda share: -share.probability))
 
 
-def _first_minute(consistency: Floats, wanted: float) -> float | None:
-    """When a thickening dough first reaches a consistency: the root between two minutes."""
-    there = np.flatnonzero(consistency >= wanted)
-    if not len(there):
-        return None
-    at = int(there[0])
-    if at == 0:
-        return 0.0
-    before, after = consistency[at - 1], consistency[at]
-    return float(MINUTES[at - 1] + (wanted - before) / (after - before))
-
-
-def _text(at: HandlingPoint, shares: tuple[ClassShare, ...], crumbly: float, *, melted: bool, rest: float) -> str:
-    sure = "" if at.probability >= 0.75 else f", perhaps {_other(at, shares)}"
-    when = f"after {rest:g} min" if rest else "at once"
-    said = f"{at.class_name.capitalize()}{sure} {when}"
-    if crumbly >= 0.5:
-        said = "Crumbly: too little flows to fill the voids; a little more liquid or egg, or press it"
-    cool = f"; cracks below {BRITTLE_BELOW_C:.0f} °C" if melted else ""
-    return f"{said}{cool}."
+def _text(
+    points: tuple[HandlingPoint, ...],
+    shares: tuple[ClassShare, ...],
+    shaping: int,
+    crumbly: float,
+    brittle: float | None,
+) -> str:
+    """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
+    start, at = points[0], points[shaping]
+    if crumbly >= _EVEN:
+        return "Crumbly: too little flows to fill the voids."
+    perhaps = "" if at.probability >= _SURE else f", perhaps {_other(at, shares)}"
+    if not shaping:
+        said = f"{at.class_name.capitalize()} at once{perhaps}"
+    elif start.class_name == at.class_name:
+        said = f"{at.class_name.capitalize()} from the start{perhaps}"
+    else:
+        said = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {shaping} min{perhaps}"
+    return f"{said}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
 
 
 def _other(at: HandlingPoint, shares: tuple[ClassShare, ...]) -> str:

@@ -6,11 +6,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-import numpy as np
-
 from substrata.formula.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import Row, constant, read_table
+from substrata.pantry.matter import densities_20c
+from substrata.quantities.tables import Row, read_table
 
 PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet"]
 
@@ -55,17 +54,6 @@ def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
     Densities of Choi & Okos (1986) at 20 degC.
     """
 
-    def amount(name: str) -> Floats:
-        return batch.grams * batch.nutrient(name)[0]
-
-    fibre = amount("fibre_g")
-    water = (amount("water_g") + amount("alcohol_g") + amount("acid_g")) / _density("water")
-    fat = amount("fat_g") / _density("fat")
-    rest = amount("protein_g") / _density("protein") + amount("ash_g") / _density("ash") + fibre / _density("fibre")
-    rest = rest + np.maximum(amount("carbohydrate_g") - fibre, 0.0) / _density("carbohydrate")
-    return water, fat, rest
-
-
-def _density(matter: str) -> float:
-    """Density, g per mL."""
-    return constant(f"density_{matter}") / 1000
+    ml = {matter: batch.grams * share / densities_20c()[matter] for matter, share in batch.matters().items()}
+    rest = ml["protein"] + ml["ash"] + ml["fibre"] + ml["carbohydrate"]
+    return ml["water"], ml["fat"], rest

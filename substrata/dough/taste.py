@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from substrata.formula.propagate import Ratio
 from substrata.formula.weighed import Batch
 from substrata.quantities.tables import constant
@@ -16,11 +14,10 @@ def salt_ratio(batch: Batch) -> Ratio:
     """
     sodium, sodium_sd = batch.nutrient("sodium_mg")
     tasted = (1 - batch.is_role("lift", "acid")) * constant("salt_per_sodium") / 1000
-    ones = np.ones(len(batch.grams))
-    return Ratio(top=(sodium * tasted, sodium_sd * tasted), bottom=(ones, 0 * ones), unit="%", scale=100.0)
+    tasted = tasted * batch.inside
+    return Ratio(top=(sodium * tasted, sodium_sd * tasted), bottom=(batch.inside, batch.nothing), unit="%", scale=100.0)
 
 
 def sweetness_ratio(batch: Batch) -> Ratio:
     """Sweetness, % sucrose equivalent of the dough."""
-    ones = np.ones(len(batch.grams))
-    return Ratio(top=batch.behaviour("sweetness"), bottom=(ones, 0 * ones), unit="% sucrose", scale=100.0)
+    return Ratio(top=batch.behaviour("sweetness"), bottom=(batch.inside, batch.nothing), unit="% sucrose", scale=100.0)

@@ -68,8 +68,8 @@ def cost(batch: Batch, pieces: int, currency: str) -> Cost:
         currency=currency,
         batch=whole,
         piece=whole / pieces,
-        dough_100g=100 * whole / batch.dough_g if batch.dough_g else 0.0,
-        priced_share=priced_g / batch.dough_g if batch.dough_g else 0.0,
+        dough_100g=100 * whole / batch.whole_g if batch.whole_g else 0.0,
+        priced_share=priced_g / batch.whole_g if batch.whole_g else 0.0,
         unpriced=tuple(w.line.id for w, c in costs if c is None),
         lines=tuple(sorted(lines, key=lambda line: -(line.cost or 0.0))),
     )

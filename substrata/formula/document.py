@@ -11,17 +11,29 @@ from typing import Any, Literal
 
 from substrata.errors import FormulaError
 from substrata.formula.form import Window, form_of, forms, roles
-from substrata.formula.formula import Formula, Line, Mix
+from substrata.formula.formula import Bake, Formula, Line, Mix
+from substrata.formula.prep_document import prep_schema, read_choices, read_prep, write_prep
 
 DOCUMENT_VERSION = 1
 MOST_LINES = 200
 MOST_PIECES = 10_000
-MIX_C = (0.0, 90.0)  # degC a dough can have after mixing
+FRIED: tuple[Literal["", "fried", "baked"], ...] = ("", "fried", "baked")
+# Bounds of what may be told of temperatures and sizes.
+LIMITS: Mapping[str, tuple[float, float]] = {
+    "temperature_c": (-20.0, 110.0),
+    "mix.temperature_c": (0.0, 90.0),
+    "bake.moisture_percent": (1.0, 90.0),
+    "bake.thickness_mm": (0.5, 200.0),
+    "bake.oven_c": (60.0, 350.0),
+}
 MIX_CHEESE: tuple[Literal["", "melted", "cold"], ...] = ("", "melted", "cold")
 MIX_WORK: tuple[Literal["", "pressed", "stirred"], ...] = ("", "pressed", "stirred")
 _TEXT_LIMITS = {"name": 120, "lot": 40, "notes": 20_000, "entered": 300, "note": 500, "treatment": 120, "stage": 60}
-_LINE_KEYS = {"id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked"}
-_FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix"}
+_LINE_KEYS = {
+    "id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked", "temperature_c", "prep",
+}  # fmt: skip
+_BAKE_KEYS = {"moisture_percent", "thickness_mm", "oven_c", "fried", "frying_fat"}
+_FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix", "bake", "prep"}
 
 
 def document_schema() -> dict[str, Any]:
@@ -31,6 +43,10 @@ def document_schema() -> dict[str, Any]:
         return {"type": "string", "maxLength": _TEXT_LIMITS[key]}
 
     bound = {"type": ["number", "null"]}
+
+    def bounded(key: str) -> dict[str, Any]:
+        return bound | {"minimum": LIMITS[key][0], "maximum": LIMITS[key][1]}
+
     line = {
         "type": "object",
         "required": ["id", "ingredient"],
@@ -46,6 +62,8 @@ def document_schema() -> dict[str, Any]:
             "treatment": text("treatment"),
             "note": text("note"),
             "locked": {"type": "boolean"},
+            "temperature_c": bounded("temperature_c"),
+            "prep": prep_schema(),
         },
     }
     return {
@@ -71,11 +89,22 @@ def document_schema() -> dict[str, Any]:
             "mix": {
                 "type": "object",
                 "properties": {
-                    "temperature_c": {"type": ["number", "null"], "minimum": MIX_C[0], "maximum": MIX_C[1]},
+                    "temperature_c": bounded("mix.temperature_c"),
                     "cheese": {"enum": list(MIX_CHEESE)},
                     "work": {"enum": list(MIX_WORK)},
                 },
             },
+            "bake": {
+                "type": "object",
+                "properties": {
+                    "moisture_percent": bounded("bake.moisture_percent"),
+                    "thickness_mm": bounded("bake.thickness_mm"),
+                    "oven_c": bounded("bake.oven_c"),
+                    "fried": {"enum": list(FRIED)},
+                    "frying_fat": {"type": "string", "maxLength": 120},
+                },
+            },
+            "prep": {"type": "object", "description": "what is set on the Prep station", "additionalProperties": True},
             "lines": {"type": "array", "maxItems": MOST_LINES, "items": line},
             "targets": {
                 "type": "object",
@@ -135,6 +164,8 @@ def read_document(document: Mapping[str, Any]) -> Formula:
         serving_pieces=_count(form, "serving_pieces", 1),
         lines=read,
         mix=_mix(document.get("mix") or {}),
+        bake=_bake(document.get("bake") or {}),
+        prep=read_choices(document.get("prep") or {}),
         targets=_targets(document.get("targets", {})),
         extra={
             **{key: value for key, value in document.items() if key not in _FORMULA_KEYS},
@@ -168,6 +199,8 @@ def write_document(formula: Formula) -> dict[str, Any]:
                 "treatment": line.treatment,
                 "note": line.note,
                 "locked": line.locked,
+                **({"temperature_c": line.temperature_c} if line.temperature_c is not None else {}),
+                **({"prep": write_prep(line.prep)} if line.prep is not None else {}),
                 **line.extra,
             }
             for line in formula.lines
@@ -177,6 +210,15 @@ def write_document(formula: Formula) -> dict[str, Any]:
             "cheese": formula.mix.cheese,
             "work": formula.mix.work,
         },
+        "bake": {
+            "moisture_percent": formula.bake.moisture_percent,
+            "thickness_mm": formula.bake.thickness_mm,
+            "oven_c": formula.bake.oven_c,
+            "fried": formula.bake.fried,
+            "frying_fat": formula.bake.frying_fat,
+            **formula.bake.extra,
+        },
+        "prep": dict(formula.prep),
         "targets": {key: {"low": w.low, "high": w.high} for key, w in formula.targets.items()},
         **{key: value for key, value in formula.extra.items() if key != "form"},
     }
@@ -233,6 +275,31 @@ def _number(value: object, field: str, line: str | None = None) -> float | None:
     return float(value)
 
 
+def _within(value: object, field: str, line: str | None = None) -> float | None:
+    """A number between the bounds of its field, or nothing."""
+    found = _number(value, field, line)
+    low, high = LIMITS[field]
+    if found is not None and not low <= found <= high:
+        raise _wrong(field, found, f"{low:g} to {high:g}", line)
+    return found
+
+
+def _bake(entry: object) -> Bake:
+    if not isinstance(entry, Mapping):
+        raise _wrong("bake", entry, "an object with moisture_percent, thickness_mm, oven_c and fried")
+    fried = entry.get("fried", "")
+    if fried not in FRIED:
+        raise _wrong("bake.fried", fried, "fried, baked or nothing")
+    return Bake(
+        moisture_percent=_within(entry.get("moisture_percent"), "bake.moisture_percent"),
+        thickness_mm=_within(entry.get("thickness_mm"), "bake.thickness_mm"),
+        oven_c=_within(entry.get("oven_c"), "bake.oven_c"),
+        fried=fried,
+        frying_fat=_text(entry, "frying_fat"),
+        extra={key: value for key, value in entry.items() if key not in _BAKE_KEYS},
+    )
+
+
 def _line(entry: object, number: int) -> Line:
     if not isinstance(entry, Mapping):
         raise _wrong("lines", entry, "an object for each line", f"line {number}")
@@ -256,6 +323,8 @@ def _line(entry: object, number: int) -> Line:
         treatment=_text(entry, "treatment", key),
         note=_text(entry, "note", key),
         locked=locked,
+        temperature_c=_within(entry.get("temperature_c"), "temperature_c", key),
+        prep=read_prep(entry.get("prep"), key),
         extra={k: v for k, v in entry.items() if k not in _LINE_KEYS},
     )
 
@@ -263,9 +332,7 @@ def _line(entry: object, number: int) -> Line:
 def _mix(entry: object) -> Mix:
     if not isinstance(entry, Mapping):
         raise _wrong("mix", entry, "an object with temperature_c, cheese and work")
-    warm = _number(entry.get("temperature_c"), "mix.temperature_c")
-    if warm is not None and not MIX_C[0] <= warm <= MIX_C[1]:
-        raise _wrong("mix.temperature_c", warm, f"{MIX_C[0]:g} to {MIX_C[1]:g} °C")
+    warm = _within(entry.get("temperature_c"), "mix.temperature_c")
     cheese, work = entry.get("cheese", ""), entry.get("work", "")
     if cheese not in MIX_CHEESE:
         raise _wrong("mix.cheese", cheese, "melted, cold or nothing")

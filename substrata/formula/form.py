@@ -30,6 +30,10 @@ class Form:
     binder: Window  # whole-egg equivalents per 100 g weighted dry base
     heat_set_least: float  # least share of the binder load that sets in the oven
     bake_loss: Spread  # share of the dough that leaves as vapour, until the oven computes it
+    dried_to: float | None  # % water the piece is dried to; None where the loss is the habit
+    thickness_mm: float  # usual, before baking
+    oven_c: float  # usual oven, or oil
+    fat_taken: Spread  # share of the dough's weight taken up as frying fat, when it is fried
     net_carbs: Window  # g a piece: a starting target
     protein: Window  # g a piece: a starting target
     source: str
@@ -45,6 +49,7 @@ class Role:
     name: str
     order: int  # mix order of the core, from the top
     dry_base: bool  # counts as 100 % of the baker's percentages
+    in_dough: bool  # is part of the dough; else it lies in, on or around it
 
 
 @cache
@@ -62,6 +67,10 @@ def forms() -> dict[str, Form]:
             binder=Window(low=number("binder_low"), high=number("binder_high")),
             heat_set_least=number("heat_set_least", 0, 1),
             bake_loss=row.spread("bake_loss_low", "bake_loss", "bake_loss_high").scaled(0.01),
+            dried_to=number("dried_to", 0, 100) if row.text("dried_to") else None,
+            thickness_mm=number("thickness_mm", 0, 500),
+            oven_c=number("oven_c", 0, 400),
+            fat_taken=row.spread("fat_taken_low", "fat_taken", "fat_taken_high").scaled(0.01),
             net_carbs=Window(high=number("piece_net_carbs")),
             protein=Window(low=number("piece_protein") or None),
             source=row.text("source"),
@@ -80,6 +89,7 @@ def roles() -> dict[str, Role]:
             name=row.text("name"),
             order=int(row.number_in("order")),
             dry_base=row.text("dry_base") == "1",
+            in_dough=row.text("in_dough") == "1",
         )
         for row in read_table("roles.csv")
     }

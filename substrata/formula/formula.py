@@ -7,6 +7,16 @@ from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from substrata.formula.form import Window
+from substrata.pantry.drying import DryingStep
+
+
+@dataclass(frozen=True, kw_only=True)
+class LinePrep:
+    """How the raw matter of a line is dried; the line's grams are what goes into the dough."""
+
+    steps: tuple[DryingStep, ...] = ()
+    start_g: float | None = None  # raw weight; None takes what the steps need to give the line's grams
+    weighed: bool = False  # the line's grams stand on the scale, and are no forecast
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,6 +37,8 @@ class Line:
     treatment: str = ""  # "squeezed", "melted"
     note: str = ""  # "softened", "divided", and what else stood in the list
     locked: bool = False  # the solver leaves it alone
+    temperature_c: float | None = None  # its own when it goes in; None takes the usual one
+    prep: LinePrep | None = None  # how it is dried first
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -40,6 +52,18 @@ class Mix:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Bake:
+    """What is wanted of the oven; what is left open follows from the form."""
+
+    moisture_percent: float | None = None  # of the baked piece
+    thickness_mm: float | None = None  # of the piece before baking
+    oven_c: float | None = None
+    fried: Literal["", "fried", "baked"] = ""  # a doughnut is fried unless told otherwise
+    frying_fat: str = ""  # ingredient
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
 class Formula:
     """Lines, form, pieces and targets."""
 
@@ -50,5 +74,7 @@ class Formula:
     serving_pieces: int = 1  # pieces that are eaten as one serving
     notes: str = ""
     mix: Mix = Mix()
+    bake: Bake = Bake()
+    prep: Mapping[str, float | str] = field(default_factory=dict)  # what is set on the Prep station, by name
     targets: Mapping[str, Window] = field(default_factory=dict)  # bracket key -> wanted bounds
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from copy import copy
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from substrata.errors import AmountError, FormulaError, SubstrataError
-from substrata.formula.form import roles
+from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula, Line
 from substrata.pantry.composition import NUTRIENTS
+from substrata.pantry.drying import Dried, dry, dry_to, start_for
 from substrata.pantry.ingredient import BEHAVIOURS, Ingredient
 from substrata.pantry.library import Floats, Library
+from substrata.pantry.matter import Matter
 from substrata.pantry.weigh import weigh
 from substrata.quantities.amount import parse_amount
 from substrata.quantities.spread import Spread
@@ -21,6 +25,8 @@ from substrata.quantities.tables import constant
 from substrata.quantities.units import unit
 from substrata.settings import Settings
 
+FRYING = "frying"  # role and line id of the fat that frying brings
+USUAL_FRYING_FAT = "sunflower-oil"  # high oleic: a plain taste and a high smoke point
 _parse = lru_cache(maxsize=4096)(parse_amount)
 
 
@@ -56,6 +62,8 @@ class WeighedLine:
     ingredient: Ingredient
     grams: Spread
     role: str
+    in_dough: bool = True  # else it lies in, on or around the dough
+    dried: Dried | None = None  # how its raw matter was dried, which changes what it is made of
 
 
 class Batch:
@@ -79,8 +87,21 @@ class Batch:
         self.same: Floats = (self.rows[:, None] == self.rows[None, :]).astype(float)
         self.nothing: Floats = np.zeros(len(lines))
         self.composition = library.values[self.rows], library.sds[self.rows]
-        self._behaviour = library.behaviour[self.rows]
-        self._behaviour_sds = library.behaviour_sds[self.rows]
+        # What lies in, on or around the dough does nothing in it.
+        self.inside: Floats = np.array([float(w.in_dough) for w in lines])
+        self._behaviour = library.behaviour[self.rows] * self.inside[:, None]
+        self._behaviour_sds = library.behaviour_sds[self.rows] * self.inside[:, None]
+        for row, line in enumerate(lines):
+            if line.dried is not None:
+                self._put_dried(row, line.dried)
+
+    def _put_dried(self, row: int, dried: Dried) -> None:
+        """A dried vegetable is another matter: its own composition, and it holds what water it has left."""
+        values, sds = self.composition
+        values[row], sds[row] = np.array(dried.composition.values) / 100, np.array(dried.composition.sds) / 100
+        left = dried.water_left
+        self._behaviour[row, _BEHAVIOUR_COLUMNS["capacity"]] *= left
+        self._behaviour_sds[row, _BEHAVIOUR_COLUMNS["capacity"]] *= left
 
     def nutrient(self, name: str) -> tuple[Floats, Floats]:
         """Per g of each line: value and standard deviation, shape (n,)."""
@@ -107,10 +128,49 @@ class Batch:
         )
         return Batch((*self.lines, line), library)
 
+    def matters(self) -> dict[Matter, Floats]:
+        """Grams of each matter per g of each line, shape (n,); alcohol and acid are counted as water."""
+        fibre = self.nutrient("fibre_g")[0]
+        return {
+            "water": sum((self.nutrient(n)[0] for n in ("water_g", "alcohol_g", "acid_g")), self.nothing),
+            "protein": self.nutrient("protein_g")[0],
+            "fat": self.nutrient("fat_g")[0],
+            "carbohydrate": np.maximum(self.nutrient("carbohydrate_g")[0] - fibre, 0.0),
+            "fibre": fibre,
+            "ash": self.nutrient("ash_g")[0],
+        }
+
+    def with_grams(self, grams: Floats) -> Batch:
+        """The same lines at other weights, shape (n,)."""
+        other = copy(self)
+        other.grams = grams
+        return other
+
+    def dough(self) -> Batch:
+        """Only the lines that are part of the dough."""
+        if self.inside.all():
+            return self
+        return self._only(np.flatnonzero(self.inside))
+
+    def _only(self, rows: NDArray[np.intp]) -> Batch:
+        other = copy(self)
+        other.lines = tuple(self.lines[row] for row in rows)
+        other.grams, other.grams_sd, other.rows = self.grams[rows], self.grams_sd[rows], self.rows[rows]
+        other.inside, other.nothing = self.inside[rows], self.nothing[rows]
+        other.same = self.same[np.ix_(rows, rows)]
+        other.composition = self.composition[0][rows], self.composition[1][rows]
+        other._behaviour, other._behaviour_sds = self._behaviour[rows], self._behaviour_sds[rows]  # noqa: SLF001 - of its own kind
+        return other
+
+    @property
+    def whole_g(self) -> float:
+        """Grams of every line, before the oven; what frying brings is not in it."""
+        return float(sum(w.grams.value for w in self.lines if w.role != FRYING))
+
     @property
     def dough_g(self) -> float:
-        """Grams of everything."""
-        return float(self.grams.sum())
+        """Grams of the dough, without what lies in, on or around it."""
+        return float(self.grams @ self.inside)
 
     @property
     def dry_base_g(self) -> float:
@@ -130,7 +190,23 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
             weighed.append(weigh_line(line, library, settings))
         except SubstrataError as error:
             problems.append(Problem.of(error, line.id))
-    return Batch(weighed, library), tuple(problems)
+    return Batch([*weighed, *_frying_fat(formula, weighed, library)], library), tuple(problems)
+
+
+def is_fried(formula: Formula) -> bool:
+    """Whether the form is one that is fried, and the baker has not chosen the oven."""
+    return form_of(formula.form).fat_taken.value > 0 and formula.bake.fried != "baked"
+
+
+def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Library) -> list[WeighedLine]:
+    """What a fried piece takes up, as a line of its own after the dough: it is eaten, and counts in every figure."""
+    dough = sum(w.grams.value for w in weighed if w.in_dough)
+    if not is_fried(formula) or dough <= 0:
+        return []
+    fat = library[formula.bake.frying_fat or USUAL_FRYING_FAT]
+    grams = form_of(formula.form).fat_taken.scaled(dough)
+    line = Line(id=FRYING, ingredient=fat.id, grams=grams.value, role="topping")
+    return [WeighedLine(line=line, ingredient=fat, grams=grams, role=FRYING, in_dough=False)]
 
 
 def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
@@ -150,7 +226,15 @@ def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
             remedy="check for a slip",
             field="grams",
         )
-    return WeighedLine(line=line, ingredient=ingredient, grams=grams, role=line.role or ingredient.role)
+    role = line.role or ingredient.role
+    return WeighedLine(
+        line=line,
+        ingredient=ingredient,
+        grams=grams,
+        role=role,
+        in_dough=roles()[role].in_dough,
+        dried=_dried(line, ingredient, grams.value),
+    )
 
 
 def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
@@ -175,3 +259,13 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
         is_mass = all(term.unit and unit(term.unit).kind == "mass" for term in _parse(line.entered).terms)
         half = (measured.high - measured.low) / 2 * (1.0 if is_mass else abs(line.grams) / measured.value)
     return Spread.around(line.grams, half)
+
+
+def _dried(line: Line, ingredient: Ingredient, grams: float) -> Dried | None:
+    """What the line's preparation makes of it; None for a line that goes in as it is."""
+    if line.prep is None or not line.prep.steps or grams <= 0:
+        return None
+    raw, steps, start = ingredient.composition, line.prep.steps, line.prep.start_g
+    if line.prep.weighed and start:
+        return dry_to(raw, steps, start, grams)
+    return dry(raw, steps, start_for(raw, steps, grams))

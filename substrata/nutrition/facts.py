@@ -7,13 +7,13 @@ from math import hypot
 
 import numpy as np
 
-from substrata.formula.form import form_of
+from substrata.formula.baked import Baked, baked
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Estimate, Ratio, Sheet, total_ratio
 from substrata.formula.weighed import Batch
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.net_carbs import CONVENTIONS, net_carbs_per_gram
-from substrata.quantities.spread import SDS_IN_HALF_90, Spread
+from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.settings import Settings
 
 
@@ -90,18 +90,18 @@ def nutrition(formula: Formula, sheet: Sheet) -> Nutrition:
         formula: gives pieces, serving and form.
         sheet: holds what ``nutrition_ratios`` names.
     """
-    loss = form_of(formula.form).bake_loss
-    batch, dough = sheet.batch, sheet.batch.dough_g
+    batch, dough = sheet.batch, sheet.batch.whole_g
+    after = baked(batch, formula)
     half = SDS_IN_HALF_90 * float(np.sqrt((batch.grams_sd**2).sum()))
     raw = Estimate(value=dough, low=dough - half, high=dough + half, unit="g")
-    weight = scaled(_baked(raw, loss), 1 / formula.pieces)
+    weight = scaled(_baked(raw, after), 1 / formula.pieces)
     piece = {key: sheet.estimate(key) for key in FIGURES}
     per_dough = 100 * formula.pieces / dough if dough else 0.0
     return Nutrition(
         piece=_facts(weight, piece, 1.0),
         serving=_facts(weight, piece, formula.serving_pieces),
         dough_100g=_facts(raw, piece, per_dough, exact_grams=100.0),
-        baked_100g=_per_100_baked(piece, per_dough, loss),
+        baked_100g=_per_100_baked(piece, per_dough, after),
         net_carbs_us=sheet.estimate("net_carbs_us"),
         net_carbs_eu=sheet.estimate("net_carbs_eu"),
         net_carbs_total=sheet.estimate("net_carbs_total"),
@@ -115,10 +115,11 @@ def scaled(estimate: Estimate, factor: float) -> Estimate:
     )
 
 
-def _baked(raw: Estimate, loss: Spread) -> Estimate:
-    left = 1 - loss.value
-    half = float(hypot((raw.high - raw.low) / 2 * left, raw.value * (loss.high - loss.low) / 2))
-    return Estimate(value=raw.value * left, low=raw.value * left - half, high=raw.value * left + half, unit="g")
+def _baked(raw: Estimate, after: Baked) -> Estimate:
+    loss = after.loss
+    half = float(hypot((raw.high - raw.low) / 2 * after.left, raw.value * (loss.high - loss.low) / 2))
+    middle = after.bake_to_g
+    return Estimate(value=middle, low=max(middle - half, 0.0), high=middle + half, unit="g")
 
 
 def _facts(grams: Estimate, whole: dict[str, Estimate], factor: float, exact_grams: float | None = None) -> Facts:
@@ -130,10 +131,9 @@ def _facts(grams: Estimate, whole: dict[str, Estimate], factor: float, exact_gra
     return Facts(grams=weight, **{name: scaled(estimate, factor) for name, estimate in whole.items()})
 
 
-def _per_100_baked(piece: dict[str, Estimate], per_dough: float, loss: Spread) -> Facts:
+def _per_100_baked(piece: dict[str, Estimate], per_dough: float, after: Baked) -> Facts:
     """Per 100 g baked: what the oven takes is water, and how much of it is uncertain too."""
-    factor = per_dough / (1 - loss.value)
-    relative = (loss.high - loss.low) / 2 / (1 - loss.value)
+    factor, relative = per_dough * after.whole_per_baked, after.relative
 
     def widened(estimate: Estimate) -> Estimate:
         middle = estimate.value * factor

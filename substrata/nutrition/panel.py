@@ -11,7 +11,7 @@ from math import floor, hypot
 
 import numpy as np
 
-from substrata.formula.form import form_of
+from substrata.formula.baked import baked
 from substrata.formula.formula import Formula
 from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.formula.weighed import Batch
@@ -178,10 +178,9 @@ def _us_rows(formula: Formula, sheet: Sheet) -> tuple[PanelRow, ...]:
 
 
 def _eu_rows(formula: Formula, sheet: Sheet) -> tuple[PanelRow, ...]:
-    loss = form_of(formula.form).bake_loss
-    dough = sheet.batch.dough_g
-    per_100 = 100 * formula.pieces / dough / (1 - loss.value) if dough else 0.0
-    relative = (loss.high - loss.low) / 2 / (1 - loss.value)
+    after = baked(sheet.batch, formula)
+    per_100 = 100 / after.bake_to_piece_g if after.bake_to_g else 0.0
+    relative = after.relative
     rows = []
     for key, name, indent in _EU_ROWS:
         source = {"carbohydrate_g": "eu_carbohydrate_g", "energy_kj": "eu_energy_kj"}.get(key, key)

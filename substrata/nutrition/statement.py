@@ -92,7 +92,7 @@ def statement(batch: Batch, style: LabelStyle, left: float) -> Statement:
             entry.grams += w.grams.value
             entry.lines.append(w.line.id)
     if style == "eu":
-        _dry_water(entries, batch.dough_g, left)
+        _dry_water(entries, batch.whole_g, left)
     ordered = sorted(entries.values(), key=lambda e: -e.grams)
     whole = sum(e.grams for e in ordered) or 1.0
     little = [e for e in ordered if e.grams / whole < _LITTLE]

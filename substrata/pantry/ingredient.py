@@ -23,9 +23,11 @@ BEHAVIOURS = {
     "yeast_rate": 0.0,  # mmol CO2 per hour and g
     "fermentable": 0.0,  # g sugar per g that yeast can ferment
     "sweetness": 0.0,  # g sucrose that taste the same, per g
+    "syrup": 0.0,  # how far it stays a syrup in a baked piece
     "polyol_energy": 2.4,  # kcal per g of its polyols other than erythritol
     "uptake_minutes": 4.0,  # time constant of drinking at 20 degC, min
     "uptake_energy": 25.0,  # its activation energy, kJ/mol
+    "coarse": 0.0,  # how far it lies whole among ground matter
     "oil_capacity": 0.0,  # g oil held per g
     "lubricates": 0.0,  # how far its own fat comes out when worked, of a nut flour's
     "gum_share": 0.0,  # share of its mass that thickens water

@@ -5,7 +5,7 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.dough.consistency import DRAWS, Method, _crowding, _share_water, drawn_parameters, handling, parameters
-from substrata.dough.handling import class_of, classes
+from substrata.dough.handling_words import class_of, classes
 from substrata.dough.phases import phase_of, volumes_ml
 from substrata.dough.water import available_per_gram
 from substrata.errors import FormulaError
@@ -200,8 +200,10 @@ def test_the_forecast_says_class_probability_and_window(judged):
 def test_a_cheese_dough_is_taken_to_be_melted_and_cracks_when_cool(judged):
     forecast = judged("rope", 6, **CHEESE).handling
     assert forecast.melted
-    assert forecast.brittle_below_c == 40
-    assert "cracks below 40 °C" in forecast.text
+    assert 18 < forecast.brittle_below_c < 40
+    assert f"cracks below {forecast.brittle_below_c:.0f} °C" in forecast.text
+    thin = judged("thin-crust", 2, **CHEESE).handling
+    assert forecast.brittle_below_c < thin.brittle_below_c < 45  # a thin sheet cracks first
     assert judged("rope", 6, egg=50).handling is None
 
 
@@ -211,7 +213,8 @@ def mixed(mix, **lines):
 
 def test_the_baker_says_how_it_is_mixed():
     usual, cold = mixed({}, **CHEESE), mixed({"cheese": "cold", "temperature_c": 20}, **CHEESE)
-    assert (usual.melted, usual.temperature_c) == (True, 55)
+    assert usual.melted
+    assert 45 < usual.temperature_c < 60
     assert (cold.melted, cold.temperature_c, cold.brittle_below_c) == (False, 20, None)
     assert mixed({"work": "stirred"}, **NUT).crumbly > mixed({"work": "pressed"}, **NUT).crumbly
     assert (

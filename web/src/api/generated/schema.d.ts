@@ -803,6 +803,7 @@ export interface components {
         Analysis: {
             /** Allergens */
             allergens: components["schemas"]["Allergen"][];
+            baked: components["schemas"]["Baked"];
             basis: components["schemas"]["Basis"];
             binder: components["schemas"]["Binder"];
             /** Brackets */
@@ -825,6 +826,7 @@ export interface components {
             /** Summary */
             summary: components["schemas"]["Phrase"][];
             sweetness: components["schemas"]["Estimate"];
+            texture: components["schemas"]["Texture"] | null;
             totals: components["schemas"]["Totals"];
             /** Warnings */
             warnings: components["schemas"]["DoughWarning"][];
@@ -918,6 +920,30 @@ export interface components {
             shortages: components["schemas"]["ShortageOut"][];
             /** State */
             state: string;
+        };
+        /**
+         * Baked
+         * @description The whole batch after the oven.
+         */
+        Baked: {
+            /** Bake To G */
+            bake_to_g: number;
+            /** Bake To Piece G */
+            bake_to_piece_g: number;
+            /** Fat Taken G */
+            fat_taken_g: number;
+            loss: components["schemas"]["Spread"];
+            /** Moisture High */
+            moisture_high: number;
+            /** Moisture Low */
+            moisture_low: number;
+            /** Moisture Percent */
+            moisture_percent: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "set" | "dried" | "habit";
         };
         /**
          * Basis
@@ -1286,6 +1312,18 @@ export interface components {
             unpriced: string[];
         };
         /**
+         * DoughHeat
+         * @description Heat of a dough just mixed.
+         */
+        DoughHeat: {
+            /** J Per K */
+            j_per_k: number;
+            /** Lines */
+            lines: components["schemas"]["LineHeat"][];
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * DoughWarning
          * @description One thing to know, with the lines it is about.
          */
@@ -1297,6 +1335,7 @@ export interface components {
              * @default []
              */
             lines: string[];
+            remedy?: components["schemas"]["Remedy"] | null;
             /**
              * Severity
              * @enum {string}
@@ -1313,6 +1352,42 @@ export interface components {
             document: components["schemas"]["FormulaDocument"];
             /** Lock */
             lock: number;
+        };
+        /**
+         * DryingStep
+         * @description One thing done to a vegetable before it goes into the dough.
+         */
+        DryingStep: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "salt" | "microwave" | "pan" | "cook" | "squeeze";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /**
+             * Salt G
+             * @default 0
+             */
+            salt_g: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * Water G
+             * @default 0
+             */
+            water_g: number;
+            /**
+             * Watts
+             * @default 0
+             */
+            watts: number;
         };
         /**
          * EaterDocument
@@ -1534,6 +1609,33 @@ export interface components {
             reason: string;
         };
         /**
+         * HandlingCause
+         * @description Why it does not handle as wanted, and one line that mends it.
+         */
+        HandlingCause: {
+            /**
+             * Change G
+             * @default 0
+             */
+            change_g: number;
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /** Kind */
+            kind: string;
+            /** Line */
+            line?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * HandlingForecast
          * @description How a dough handles, until the baker has tried it.
          */
@@ -1543,6 +1645,9 @@ export interface components {
             bands: components["schemas"]["ClassBand"][];
             /** Brittle Below C */
             brittle_below_c: number | null;
+            cause: components["schemas"]["HandlingCause"] | null;
+            /** Closes Min */
+            closes_min: number | null;
             /** Crumbly */
             crumbly: number;
             /** Degrees */
@@ -1551,6 +1656,9 @@ export interface components {
             fits: boolean;
             /** Has Cheese */
             has_cheese: boolean;
+            heat: components["schemas"]["DoughHeat"];
+            /** Knead Min */
+            knead_min: number | null;
             /** Melted */
             melted: boolean;
             /** Minutes */
@@ -1867,6 +1975,8 @@ export interface components {
             soda_g: number;
             /** Soda Left G */
             soda_left_g: number;
+            /** Strain */
+            strain: number;
             /** Sugar For Yeast G */
             sugar_for_yeast_g: number;
             /** Yeast G */
@@ -1910,6 +2020,7 @@ export interface components {
              * @default
              */
             note: string;
+            prep?: components["schemas"]["LinePrep"] | null;
             /**
              * Role
              * @default
@@ -1920,6 +2031,8 @@ export interface components {
              * @default
              */
             stage: string;
+            /** Temperature C */
+            temperature_c?: number | null;
             /**
              * Treatment
              * @default
@@ -1988,6 +2101,36 @@ export interface components {
             treatment: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LineHeat
+         * @description What one line brings.
+         */
+        LineHeat: {
+            /** Line */
+            line: string;
+            /** Share */
+            share: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * LinePrep
+         * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
+         */
+        LinePrep: {
+            /** Start G */
+            start_g?: number | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["DryingStep"][];
+            /**
+             * Weighed
+             * @default false
+             */
+            weighed: boolean;
         };
         /**
          * LineReading
@@ -2494,6 +2637,11 @@ export interface components {
              * @default
              */
             bracket: string;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
             /** Text */
             text: string;
             /**
@@ -2815,6 +2963,65 @@ export interface components {
             share: number;
         };
         /**
+         * Texture
+         * @description The forecast with what it rests on.
+         */
+        Texture: {
+            /** Moisture Percent */
+            moisture_percent: number;
+            /** Moisture Source */
+            moisture_source: string;
+            /** Oven C */
+            oven_c: number;
+            /** Scores */
+            scores: components["schemas"]["TextureScore"][];
+            /** Text */
+            text: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
+         * TextureScore
+         * @description One of the nine.
+         */
+        TextureScore: {
+            /** Basis */
+            basis: string;
+            /** Confidence */
+            confidence: string;
+            /** High */
+            high: number;
+            /** High Word */
+            high_word: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Low Word */
+            low_word: string;
+            /** Terms */
+            terms: components["schemas"]["TextureTerm"][];
+            /** Value */
+            value: number;
+        };
+        /**
+         * TextureTerm
+         * @description One thing that raises or lowers a score.
+         */
+        TextureTerm: {
+            /** Amount */
+            amount: number;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
+            /** What */
+            what: string;
+        };
+        /**
          * Totals
          * @description The whole dough.
          */
@@ -2833,6 +3040,8 @@ export interface components {
             protein_percent: number;
             /** Water Percent */
             water_percent: number;
+            /** Whole G */
+            whole_g: number;
         };
         /**
          * UseOut

@@ -1,0 +1,73 @@
+"""The words of handling: classes from thin to stiff, and what each form is shaped at."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from math import log10
+
+from substrata.quantities.tables import constant, read_table
+
+_STIFFEST = 9.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassBand:
+    """A handling class on the axis of consistency."""
+
+    class_name: str
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class FormHandling:
+    """At what class a form is shaped, and how."""
+
+    lowest: str
+    highest: str
+    pressed: bool
+    rest_min: float
+
+
+@cache
+def classes(thickness_mm: float = 2.5) -> tuple[ClassBand, ...]:
+    """The handling classes from thin to stiff.
+
+    A thick piece bends where a thin sheet cracks, so it may be stiffer: ``4.4 + .9·log10(thickness / 2.5 mm)``.
+    """
+    rows = read_table("handling_classes.csv")
+    starts = [row.number_in("from") for row in rows]
+    starts[-1] += constant("stiff_per_decade") * log10(max(thickness_mm, 0.5) / 2.5)
+    return tuple(
+        ClassBand(class_name=row.text("class"), low=low, high=high)
+        for row, low, high in zip(rows, starts, [*starts[1:], _STIFFEST], strict=True)
+    )
+
+
+def class_of(consistency: float, thickness_mm: float = 2.5) -> str:
+    """The class of a consistency.
+
+    >>> class_of(0.0), class_of(2.6), class_of(5.1), class_of(5.1, 20.0)
+    ('pourable', 'tacky', 'stiff', 'rollable')
+    """
+    return next(band.class_name for band in reversed(classes(thickness_mm)) if consistency >= band.low)
+
+
+def band_of(class_name: str, thickness_mm: float = 2.5) -> ClassBand:
+    """The band of a class by name."""
+    return next(band for band in classes(thickness_mm) if band.class_name == class_name)
+
+
+@cache
+def form_handling() -> dict[str, FormHandling]:
+    """How each form is shaped, by id."""
+    return {
+        row.text("form"): FormHandling(
+            lowest=row.text("lowest"),
+            highest=row.text("highest"),
+            pressed=row.text("pressed") == "1",
+            rest_min=row.number_in("rest_min", 0, 60),
+        )
+        for row in read_table("handling_forms.csv")
+    }

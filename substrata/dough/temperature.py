@@ -1,0 +1,99 @@
+"""The temperature of a dough after mixing: a balance of what each line brings of heat.
+
+``T = Σ m·c·T_own / Σ m·c``, less what bowl and air take. Specific heats by composition (Choi & Okos 1986).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.formula.weighed import Batch, WeighedLine
+from substrata.pantry.library import Floats
+from substrata.pantry.matter import property_choi_okos
+from substrata.quantities.tables import Row, constant, read_table
+
+_MIXED_C = 40.0  # specific heats are read at; they change by 1 % in 10 K
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineHeat:
+    """What one line brings."""
+
+    line: str
+    temperature_c: float  # its own when it goes in
+    share: float  # of the dough's heat capacity, 0..1
+
+
+@dataclass(frozen=True, kw_only=True)
+class DoughHeat:
+    """Heat of a dough just mixed."""
+
+    temperature_c: float
+    lines: tuple[LineHeat, ...]
+    j_per_k: float  # heat capacity of all of it
+
+
+def heat_capacities(batch: Batch) -> Floats:
+    """J/K of each line, shape (n,)."""
+    per_g = sum(
+        (share * property_choi_okos("specific_heat", m, _MIXED_C) for m, share in batch.matters().items()),
+        batch.nothing,
+    )
+    return batch.grams * per_g / 1000
+
+
+def start_temperature(line: WeighedLine, *, when: frozenset[str], room_c: float) -> float:
+    """A line's own temperature: as told, else as such matter usually has it.
+
+    Args:
+        line: the line.
+        when: what is so in this bowl: ``melted``, ``psyllium``, ``yeast``.
+        room_c: of the kitchen; what stands on the shelf has it.
+    """
+    if line.line.temperature_c is not None:
+        return line.line.temperature_c
+    return next(
+        (row.number_in("typical") for row in read_table("start_temperatures.csv") if _is(row, line, when)), room_c
+    )
+
+
+def _is(row: Row, line: WeighedLine, when: frozenset[str]) -> bool:
+    condition = row.text("when")
+    names = row.text("matter").split()
+    known = f"id:{line.ingredient.id}" in names or f"role:{line.role}" in names
+    return known and (not condition or condition in when)
+
+
+def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
+    """What is so in this bowl, as ``start_temperatures.csv`` asks."""
+    found = {"melted"} if melted else set()
+    found |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
+    return frozenset(
+        found | ({"yeast"} if any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines) else set())
+    )
+
+
+def dough_heat(batch: Batch, *, melted: bool, room_c: float | None = None) -> DoughHeat:
+    """The temperature of a dough just mixed.
+
+    Args:
+        batch: the n weighed lines of the dough.
+        melted: whether its cheese is melted first.
+        room_c: of the kitchen.
+    """
+    room = constant("room_temperature") if room_c is None else room_c
+    when = circumstances(batch, melted=melted)
+    own = np.array([start_temperature(w, when=when, room_c=room) for w in batch.lines])
+    held = heat_capacities(batch)
+    whole = float(held.sum())
+    mixed = float(held @ own) / whole if whole else room
+    return DoughHeat(
+        temperature_c=mixed - constant("mixing_heat_lost") * (mixed - room),
+        lines=tuple(
+            LineHeat(line=w.line.id, temperature_c=t, share=h / whole if whole else 0.0)
+            for w, t, h in zip(batch.lines, own.tolist(), held.tolist(), strict=True)
+        ),
+        j_per_k=whole,
+    )

@@ -1,0 +1,116 @@
+"""What comes out of the oven: how much water has left, and what the piece then weighs.
+
+Until the oven computes it, the form's habit answers, or the dryness the baker asks for. Both say so.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from substrata.formula.form import Form, form_of
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import FRYING, Batch
+from substrata.quantities.spread import Spread
+
+Source = Literal["set", "dried", "habit"]
+_SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight
+_DRIEST_PERCENT = 2.0  # no oven dries a crumb further in ordinary use
+
+
+@dataclass(frozen=True, kw_only=True)
+class Baked:
+    """The whole batch after the oven."""
+
+    loss: Spread  # share of the weight before the oven that leaves as vapour
+    moisture_percent: float  # water in what comes out
+    moisture_low: float
+    moisture_high: float
+    source: Source  # set by the baker, dried to the form's mark, or the form's habit
+    bake_to_g: float  # weight of the whole batch out of the oven
+    bake_to_piece_g: float
+    fat_taken_g: float  # taken up in frying
+
+    @property
+    def left(self) -> float:
+        """What the vapour leaves, of the weight before the oven."""
+        return 1 - self.loss.value
+
+    @property
+    def relative(self) -> float:
+        """90 % half-range of the weight after the oven, as a share of it: how much water leaves is a doubt too."""
+        return (self.loss.high - self.loss.low) / 2 / self.left
+
+    @property
+    def whole_per_baked(self) -> float:
+        """Weight before the oven, of the weight after."""
+        before = (self.bake_to_g - self.fat_taken_g) / self.left
+        return before / self.bake_to_g if self.bake_to_g else 1.0
+
+
+def baked(batch: Batch, formula: Formula) -> Baked:
+    """What the oven leaves of a batch.
+
+    Args:
+        batch: the weighed lines.
+        formula: gives the form, the pieces and a wanted final moisture.
+    """
+    form = form_of(formula.form)
+    whole = batch.whole_g
+    fat = sum(w.grams.value for w in batch.lines if w.role == FRYING)
+    water = sum(float(g) for g in batch.grams * batch.nutrient("water_g")[0])
+    wet = 100 * water / whole if whole else 0.0
+    loss, source = _loss(form, formula.bake.moisture_percent, wet)
+    after = whole * (1 - loss.value) + fat
+    return Baked(
+        loss=loss,
+        moisture_percent=_moisture(wet, loss.value) * (1 - fat / after if after else 1.0),
+        moisture_low=_moisture(wet, loss.high),
+        moisture_high=_moisture(wet, loss.low),
+        source=source,
+        bake_to_g=after,
+        bake_to_piece_g=after / formula.pieces,
+        fat_taken_g=fat,
+    )
+
+
+def _loss(form: Form, wanted: float | None, wet: float) -> tuple[Spread, Source]:
+    """The loss, and who says so; never more than the water there is."""
+    most = loss_to(wet, _DRIEST_PERCENT)
+    if wanted is not None:
+        aim = min(loss_to(wet, wanted), most)
+        return Spread(value=aim, low=max(aim - _SET_HALF, 0.0), high=aim + _SET_HALF), "set"
+    if form.dried_to is not None:
+        aim = loss_to(wet, form.dried_to)
+        return Spread(value=aim, low=loss_to(wet, 2 * form.dried_to), high=max(most, aim)), "dried"
+    habit = form.bake_loss
+    return Spread(value=min(habit.value, most), low=min(habit.low, most), high=min(habit.high, most)), "habit"
+
+
+def loss_to(wet: float, moisture: float) -> float:
+    """Loss that brings a dough to a moisture: ``(wet − M) / (100 − M)``; 0 when it is drier already.
+
+    Args:
+        wet: water before the oven, %.
+        moisture: wanted water after it, %.
+
+    >>> round(loss_to(46.0, 25.0), 3)
+    0.28
+    """
+    return max((wet - moisture) / (100 - moisture), 0.0)
+
+
+def _moisture(wet: float, loss: float) -> float:
+    return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
+
+
+def thickness_mm(formula: Formula) -> float:
+    """Thickness of a piece before baking: as told, else the form's usual one."""
+    told = formula.bake.thickness_mm
+    return form_of(formula.form).thickness_mm if told is None else told
+
+
+def oven_c(formula: Formula) -> float:
+    """Temperature of the oven, or of the oil: as told, else the form's usual one."""
+    told = formula.bake.oven_c
+    return form_of(formula.form).oven_c if told is None else told
