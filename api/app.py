@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import card, formula, kitchens, pantry
+from api.routers import card, formula, kitchens, pantry, prep
 
 
 class OrjsonParser(Parser):
@@ -38,4 +38,5 @@ connect(api)
 api.add_router("", kitchens.router)
 api.add_router("", pantry.router)
 api.add_router("", formula.router)
+api.add_router("", prep.router)
 api.add_router("", card.router)

@@ -21,6 +21,25 @@ from substrata.pantry.product_files import fields
 Text = Annotated[str, StringConstraints(max_length=2_000)]
 
 
+class StepDocument(Schema):
+    """One drying step of a vegetable."""
+
+    act: str
+    minutes: float | None = None
+    watts: float | None = None
+    salt_g: float | None = None
+    water_g: float | None = None
+    times: int | None = None
+
+
+class PrepDocument(Schema):
+    """How the raw matter of a line is dried; the line's grams are what goes into the dough."""
+
+    steps: list[StepDocument] = Field(default_factory=list, max_length=50)
+    start_g: float | None = None
+    weighed: bool = False
+
+
 class LineDocument(Schema):
     """One line of a formula document; the core checks its values and names the line."""
 
@@ -36,6 +55,8 @@ class LineDocument(Schema):
     treatment: str = ""
     note: str = ""
     locked: bool = False
+    temperature_c: float | None = None
+    prep: PrepDocument | None = None
 
 
 class FormDocument(Schema):
@@ -58,6 +79,18 @@ class MixDocument(Schema):
     work: str = ""
 
 
+class BakeDocument(Schema):
+    """What is wanted of the oven; what is left open follows from the form."""
+
+    model_config = ConfigDict(extra="allow")
+
+    moisture_percent: float | None = None
+    thickness_mm: float | None = None
+    oven_c: float | None = None
+    fried: str = ""
+    frying_fat: str = ""
+
+
 class WindowDocument(Schema):
     """Wanted bounds."""
 
@@ -75,8 +108,17 @@ class FormulaDocument(Schema):
     notes: str = ""
     form: FormDocument
     mix: MixDocument = Field(default_factory=MixDocument)
+    bake: BakeDocument = Field(default_factory=BakeDocument)
+    prep: dict[str, float | str] = Field(default_factory=dict, max_length=60)
     lines: list[LineDocument] = Field(default_factory=list, max_length=1_000)
     targets: dict[str, WindowDocument] = Field(default_factory=dict)
+
+
+class PrepIn(Schema):
+    """A document to prepare, and the one it came from when a change is to be told."""
+
+    document: FormulaDocument
+    before: FormulaDocument | None = None
 
 
 class KitchenOut(Schema):

@@ -162,16 +162,8 @@ def main() -> None:
     report(seen, [read(one, whole) for one in seen], "fitted again, in sample")
     for name, value in whole.items():
         print(f"  {name:18} {value:.4g}   ships {parameters()[name].value:g}")
-    told = []
-    for one in seen:
-        others = fit([other for other in seen if other.dough != one.dough]) if one is _first(seen, one) else values
-        values = others
-        told.append(read(one, values))
-    report(seen, told, "leave one dough out")
-
-
-def _first(seen: Sequence[Observation], one: Observation) -> Observation:
-    return next(other for other in seen if other.dough == one.dough)
+    without = {dough: fit([one for one in seen if one.dough != dough]) for dough in {one.dough for one in seen}}
+    report(seen, [read(one, without[one.dough]) for one in seen], "leave one dough out")
 
 
 if __name__ == "__main__":

@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -23,6 +23,7 @@ from substrata.pantry.label_check import check_lot
 from substrata.pantry.library import load_library
 from substrata.pantry.lot_document import read_lot
 from substrata.pantry.pack_reading import read_pack
+from substrata.prep.plan import prep_plan
 from substrata.settings import Settings
 
 BAD_INPUT = 2
@@ -53,6 +54,10 @@ def _parser() -> argparse.ArgumentParser:
     handed.add_argument("file", help="a *.substrata.json file, or - for standard input")
     handed.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
     handed.set_defaults(command=_card)
+    before = commands.add_parser("prep", help="what is to be done before and while mixing a formula document")
+    before.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    before.add_argument("--table", action="store_true", help="for people instead of JSON")
+    before.set_defaults(command=_prep)
     label = commands.add_parser("check-label", help="does a pack's label make sense, and what does it mean")
     label.add_argument("file", help="a *.pack.json file, or - for standard input")
     label.add_argument("--table", action="store_true", help="for people instead of JSON")
@@ -89,6 +94,16 @@ def _card(options: argparse.Namespace) -> str:
         read_document(_document(options.file, "formula")), load_library(), Settings(convention=options.convention)
     )
     return json.dumps(asdict(made), ensure_ascii=False, indent=1)
+
+
+def _prep(options: argparse.Namespace) -> str:
+    plan = prep_plan(read_document(_document(options.file, "formula")), load_library())
+    if not options.table:
+        return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
+    rows = []
+    for number, made in enumerate(plan.cards, 1):
+        rows += [f"{number}. {made.title}: {made.text}", *(f"   {step}" for step in (*made.steps, *made.cautions))]
+    return "\n".join(rows or ["nothing to prepare"])
 
 
 def _check_label(options: argparse.Namespace) -> str:

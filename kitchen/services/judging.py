@@ -7,15 +7,17 @@ from typing import Any
 
 from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
+from substrata.analysis.changes import FigureChange, changes
 from substrata.card.card import Card, card
 from substrata.formula.text_import import PastedLine, import_text
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.lot_document import read_lot
 from substrata.pantry.pack_reading import ingredient_of_lot
+from substrata.prep.plan import PrepPlan, prep_plan
 from substrata.settings import Eater
 
 # Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
-CARD_MARK = "2026-11-25b"
+CARD_MARK = "2026-11-25c"
 
 
 def card_mark(kitchen: Kitchen) -> str:
@@ -95,6 +97,29 @@ def judge(library: Library, settings: Settings, document: dict[str, Any]) -> Ana
         FormulaError: when the document cannot be read.
     """
     return analyse(read_document(document), library, settings)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Prepared:
+    """What is to be done, and what the last change did."""
+
+    plan: PrepPlan
+    changes: tuple[FigureChange, ...]
+
+
+def prepare(
+    library: Library, settings: Settings, document: dict[str, Any], before: dict[str, Any] | None = None
+) -> Prepared:
+    """The cards of a document, and the figures that moved since the one before.
+
+    Raises:
+        FormulaError: when a document cannot be read.
+    """
+    formula = read_document(document)
+    moved: tuple[FigureChange, ...] = ()
+    if before is not None:
+        moved = changes(analyse(read_document(before), library, settings), analyse(formula, library, settings))
+    return Prepared(plan=prep_plan(formula, library, settings), changes=moved)
 
 
 def make_card(kitchen: Kitchen, document: dict[str, Any]) -> Card:

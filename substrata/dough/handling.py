@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from substrata.dough.consistency import Method, handling
 from substrata.dough.handling_cause import HandlingCause, limiting_cause
-from substrata.dough.handling_search import Bowl, crossing
+from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, dough_heat
@@ -109,7 +109,12 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library) -> Handl
     share = cheese_share(batch)
     melted = is_melted(batch, mix)
     method = Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed)
-    heat = dough_heat(batch, melted=melted and share >= CHEESE_DOUGH, room_c=_room(formula))
+    heat = dough_heat(
+        batch,
+        melted=melted and share >= CHEESE_DOUGH,
+        room_c=_told(formula, "room_c"),
+        melted_c=_told(formula, "melt_to_c"),
+    )
     warm = heat.temperature_c if mix.temperature_c is None else mix.temperature_c
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES), habit.rest_min)))
     degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES))
@@ -122,7 +127,7 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library) -> Handl
     at = points[shaping]
     bowl = Bowl(batch=batch, method=method, temperature_c=warm, rest_min=habit.rest_min)
     rising = typical[: len(MINUTES)]
-    ready = crossing(bowl.over_minutes, MINUTES, rising, low.low)
+    knead, ready, closes = crossings(bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, low.low, high.high))
     fits = low.low <= at.consistency < high.high and crumbly < _EVEN
     brittle = (
         _brittle(bowl, typical[len(MINUTES) :], min(high.high, constant("brittle_cheese")))
@@ -146,9 +151,10 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library) -> Handl
         minutes=points[: len(MINUTES)],
         degrees=points[len(MINUTES) :],
         bands=classes(thick),
-        knead_min=_knead(bowl, rising, low) if method.pressed else None,
+        # Kneaded when it has seized to tacky, if its form wants that much.
+        knead_min=knead if method.pressed and low.low >= band_of("tacky").low else None,
         ready_min=ready,
-        closes_min=_closes(bowl, rising, high.high, ready),
+        closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
         tack=float(found.tack[0, shaping]),
         cause=None if fits else limiting_cause(bowl, low, high, library, crumbly=crumbly >= _EVEN, ready_min=ready),
@@ -157,28 +163,15 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library) -> Handl
     )
 
 
-def _room(formula: Formula) -> float | None:
-    room = formula.prep.get("room_c")
-    return float(room) if room is not None else None
-
-
-def _knead(bowl: Bowl, rising: Floats, low: ClassBand) -> float | None:
-    """When it seizes enough to be kneaded: it is tacky, if its form wants that much."""
-    tacky = band_of("tacky")
-    if low.low < tacky.low:
-        return None
-    return crossing(bowl.over_minutes, MINUTES, rising, tacky.low)
-
-
-def _closes(bowl: Bowl, rising: Floats, stiff: float, ready: float | None) -> float | None:
-    """When it has become too stiff to shape; None when it does not within the curve, or is from the start."""
-    closes = crossing(bowl.over_minutes, MINUTES, rising, stiff)
-    return closes if closes and ready is not None and closes > ready else None
+def _told(formula: Formula, choice: str) -> float | None:
+    """What is set on the Prep station; None when nothing is."""
+    value = formula.prep.get(choice)
+    return float(value) if value is not None else None
 
 
 def _brittle(bowl: Bowl, falling: Floats, stiff: float) -> float | None:
     """Below which temperature a melted-cheese dough is too stiff to bend; None when it never is."""
-    found = crossing(lambda cooled: bowl.over_degrees(-cooled), -DEGREES[::-1], falling[::-1], stiff)
+    (found,) = crossings(lambda cooled: bowl.over_degrees(-cooled), -DEGREES[::-1], falling[::-1], (stiff,))
     return -found if found is not None else None
 
 

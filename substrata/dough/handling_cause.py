@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from math import ceil
 
 import numpy as np
 
@@ -55,7 +56,7 @@ def limiting_cause(
         return _mended(bowl, library, "stiff", "too little water runs free", high.high - _INSIDE)
     if consistency < low.low:
         if ready_min is not None and ready_min > bowl.rest_min:
-            return HandlingCause(kind="rest", text=f"it still drinks: rest it {ready_min:.0f} min")
+            return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
         return _mended(bowl, library, "wet", "more water than the dry matter holds", low.low + _INSIDE)
     return None
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,7 +11,8 @@ from substrata.dough.consistency import Method, handling, typical_draw
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats, Library
 
-_ROUNDS, _FANNED = 3, 9  # each round narrows a bracket to an eighth
+_ROUNDS, _FANNED = 2, 9  # each round narrows a bracket to an eighth
+_HALVINGS = 9
 _MOST_ADDED = 0.4  # of the dough
 
 
@@ -37,28 +38,37 @@ class Bowl:
         return found
 
 
-def crossing(curve: Callable[[Floats], Floats], at: Floats, values: Floats, wanted: float) -> float | None:
-    """Where a curve first reaches a value from below, by narrowing the bracket; None when it does not.
+def crossings(
+    curve: Callable[[Floats], Floats], at: Floats, values: Floats, wanted: Sequence[float]
+) -> tuple[float | None, ...]:
+    """Where a curve first reaches some values from below, by narrowing all brackets together.
 
     Args:
         curve: the values at points, shape (points,) to (points,).
         at: points already known, rising, shape (k,).
         values: the curve there, shape (k,).
-        wanted: value to reach.
+        wanted: values to reach.
+
+    Returns:
+        A point for each wanted value; None for one that is not reached.
     """
-    there = np.flatnonzero(values >= wanted)
-    if not len(there):
-        return None
-    first = int(there[0])
-    if first == 0:
-        return float(at[0])
-    low, high = float(at[first - 1]), float(at[first])
-    for _ in range(_ROUNDS):
-        points = np.linspace(low, high, _FANNED)
-        over = np.flatnonzero(curve(points) >= wanted)
-        k = max(int(over[0]), 1) if len(over) else _FANNED - 1
-        low, high = float(points[k - 1]), float(points[k])
-    return (low + high) / 2
+    found: list[float | None] = []
+    brackets: dict[int, tuple[float, float]] = {}
+    for number, level in enumerate(wanted):
+        there = np.flatnonzero(values >= level)
+        found.append(float(at[0]) if len(there) else None)
+        if len(there) and there[0] > 0:
+            brackets[number] = float(at[there[0] - 1]), float(at[there[0]])
+    for _ in range(_ROUNDS if brackets else 0):
+        points = np.array([np.linspace(low, high, _FANNED) for low, high in brackets.values()])
+        levels = np.array([wanted[number] for number in brackets])[:, None]
+        over = curve(points.ravel()).reshape(points.shape) >= levels
+        over[:, -1] = True  # known from the round before
+        first = np.maximum(over.argmax(axis=1), 1)
+        brackets = {n: (float(row[k - 1]), float(row[k])) for n, row, k in zip(brackets, points, first, strict=True)}
+    for number, (low, high) in brackets.items():
+        found[number] = (low + high) / 2
+    return tuple(found)
 
 
 def grams_for(bowl: Bowl, row: int, *, read: Callable[[Batch], float], wanted: float) -> float | None:
@@ -71,27 +81,21 @@ def grams_for(bowl: Bowl, row: int, *, read: Callable[[Batch], float], wanted: f
         wanted: its value.
     """
     present = float(bowl.batch.grams[row])
-    start = read(bowl.batch)
 
     def off(grams: float) -> float:
         weights = bowl.batch.grams.copy()
         weights[row] = grams
         return read(bowl.batch.with_grams(weights)) - wanted
 
-    most = present + _MOST_ADDED * bowl.batch.dough_g
-    for low, high in ((present, most), (0.0, present)):
-        if high <= low:
+    now = off(present)
+    for end in (present + _MOST_ADDED * bowl.batch.dough_g, 0.0):
+        if (off(end) > 0) == (now > 0):
             continue
-        first, last = (
-            (start - wanted if low == present else off(low)),
-            (start - wanted if high == present else off(high)),
-        )
-        if (first > 0) == (last > 0):
-            continue
-        for _ in range(9):
-            middle = (low + high) / 2
-            low, high = (low, middle) if (off(middle) > 0) == (last > 0) else (middle, high)
-        return (low + high) / 2
+        near, far = present, end
+        for _ in range(_HALVINGS):
+            middle = (near + far) / 2
+            near, far = (middle, far) if (off(middle) > 0) == (now > 0) else (near, middle)
+        return (near + far) / 2
     return None
 
 

@@ -53,7 +53,6 @@ def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
 
     Densities of Choi & Okos (1986) at 20 degC.
     """
-
     ml = {matter: batch.grams * share / densities_20c()[matter] for matter, share in batch.matters().items()}
     rest = ml["protein"] + ml["ash"] + ml["fibre"] + ml["carbohydrate"]
     return ml["water"], ml["fat"], rest

@@ -6,14 +6,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 
 from substrata.formula.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import property_choi_okos
-from substrata.quantities.tables import Row, constant, read_table
+from substrata.quantities.tables import constant, read_table
 
+_MELTED = "melted"
 _MIXED_C = 40.0  # specific heats are read at; they change by 1 % in 10 K
 
 
@@ -44,48 +46,60 @@ def heat_capacities(batch: Batch) -> Floats:
     return batch.grams * per_g / 1000
 
 
-def start_temperature(line: WeighedLine, *, when: frozenset[str], room_c: float) -> float:
+def start_temperature(
+    line: WeighedLine, *, when: frozenset[str], room_c: float, melted_c: float | None = None
+) -> float:
     """A line's own temperature: as told, else as such matter usually has it.
 
     Args:
         line: the line.
         when: what is so in this bowl: ``melted``, ``psyllium``, ``yeast``.
         room_c: of the kitchen; what stands on the shelf has it.
+        melted_c: how hot the cheese is melted; None takes the usual.
     """
     if line.line.temperature_c is not None:
         return line.line.temperature_c
+    names = (f"id:{line.ingredient.id}", f"role:{line.role}")
     return next(
-        (row.number_in("typical") for row in read_table("start_temperatures.csv") if _is(row, line, when)), room_c
+        (
+            melted_c if condition == _MELTED and melted_c is not None else degrees
+            for matters, condition, degrees in _usual_temperatures()
+            if (not condition or condition in when) and not matters.isdisjoint(names)
+        ),
+        room_c,
     )
 
 
-def _is(row: Row, line: WeighedLine, when: frozenset[str]) -> bool:
-    condition = row.text("when")
-    names = row.text("matter").split()
-    known = f"id:{line.ingredient.id}" in names or f"role:{line.role}" in names
-    return known and (not condition or condition in when)
+@cache
+def _usual_temperatures() -> tuple[tuple[frozenset[str], str, float], ...]:
+    """Which matter, when, °C; the first that fits counts."""
+    return tuple(
+        (frozenset(row.text("matter").split()), row.text("when"), row.number_in("typical"))
+        for row in read_table("start_temperatures.csv")
+    )
 
 
 def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
     """What is so in this bowl, as ``start_temperatures.csv`` asks."""
-    found = {"melted"} if melted else set()
+    found = {_MELTED} if melted else set()
     found |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
     return frozenset(
         found | ({"yeast"} if any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines) else set())
     )
 
 
-def dough_heat(batch: Batch, *, melted: bool, room_c: float | None = None) -> DoughHeat:
+def dough_heat(batch: Batch, *, melted: bool, room_c: float | None = None, melted_c: float | None = None) -> DoughHeat:
     """The temperature of a dough just mixed.
 
     Args:
         batch: the n weighed lines of the dough.
         melted: whether its cheese is melted first.
         room_c: of the kitchen.
+        melted_c: how hot it is melted; None takes the usual.
     """
     room = constant("room_temperature") if room_c is None else room_c
     when = circumstances(batch, melted=melted)
-    own = np.array([start_temperature(w, when=when, room_c=room) for w in batch.lines])
+    own = np.array([start_temperature(w, when=when, room_c=room, melted_c=melted_c) for w in batch.lines])
     held = heat_capacities(batch)
     whole = float(held.sum())
     mixed = float(held @ own) / whole if whole else room

@@ -7,9 +7,9 @@ taste are kitchen lore. Every coefficient is a house guess (``docs/science.md``)
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from math import exp
 
 import numpy as np
@@ -101,32 +101,26 @@ _SHARES: dict[str, tuple[tuple[str, ...], str]] = {
 }
 
 
-def _belongs(batch: Batch, names: Iterable[str]) -> Floats:
-    def one(name: str) -> list[bool]:
-        kind, _, rest = name.partition(":")
-        if kind == "role":
-            return [w.role == rest for w in batch.lines]
-        if kind == "id":
-            return [w.ingredient.id == rest for w in batch.lines]
-        if kind == "flag":
-            return [rest in w.ingredient.flags for w in batch.lines]
-        if kind == "nut":
-            return [any(f.startswith("nut:") for f in w.ingredient.flags) and w.role == "base" for w in batch.lines]
-        return [True] * len(batch.lines)
-
-    found: Floats = np.any([one(name) for name in names], axis=0).astype(float)
-    return found
+@lru_cache(maxsize=4096)
+def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> Floats:
+    """1.0 for each of ``_SHARES`` that a line counts towards, shape (shares,)."""
+    names = {"any", f"role:{role}", f"id:{ingredient}", *(f"flag:{flag}" for flag in flags)}
+    if role == "base" and any(flag.startswith("nut:") for flag in flags):
+        names.add("nut")
+    return np.array([float(not names.isdisjoint(members)) for members, _ in _SHARES.values()])
 
 
 def _shares(batch: Batch, baked_g: float) -> dict[str, _Share]:
+    belongs = np.array([_counts_as(w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines])
+    ids = [w.line.id for w in batch.lines]
     found = {}
-    for name, (members, counted) in _SHARES.items():
-        each = batch.grams * _belongs(batch, members)
+    for column, (name, (_, counted)) in enumerate(_SHARES.items()):
+        each = batch.grams * belongs[:, column]
         if counted != "mass":
             each = each * batch.nutrient(counted)[0]
+        grams = each.tolist()
         found[name] = _Share(
-            percent=100 * float(each.sum()) / baked_g,
-            lines=tuple(w.line.id for w, g in zip(batch.lines, each.tolist(), strict=True) if g > 0),
+            percent=100 * sum(grams) / baked_g, lines=tuple(line for line, g in zip(ids, grams, strict=True) if g > 0)
         )
     syrup = batch.grams * batch.behaviour("syrup")[0]
     lines = tuple(w.line.id for w, g in zip(batch.lines, syrup.tolist(), strict=True) if g > 0)

@@ -22,6 +22,7 @@ DryingAct = Literal["salt", "microwave", "pan", "cook", "squeeze"]
 ACTS: tuple[DryingAct, ...] = ("salt", "microwave", "pan", "cook", "squeeze")
 _SODIUM_MG_IN_SALT = 393.4  # per g of sodium chloride; IUPAC atomic weights 2021
 _BOILS_C = 100.0
+_OTHER = "other_carbohydrate"  # neither sugar nor fibre
 _DRYEST = 0.05  # share of its water that no kitchen takes out of a vegetable
 
 
@@ -62,6 +63,7 @@ class Dried:
     end_g: float
     low_g: float  # nine in ten end between these
     high_g: float
+    water_percent: float  # in what is left
     water_left: float  # water per g of it, of water per g of the raw one
     sugars_lost_g: float
     sodium_lost_mg: float  # negative when salt was added and stays
@@ -143,6 +145,7 @@ def dry(raw: Composition, steps: tuple[DryingStep, ...], start_g: float, *, effo
         end_g=pot.grams,
         low_g=stages[-1].low,
         high_g=stages[-1].high,
+        water_percent=100 * pot.amounts["water_g"] / whole,
         water_left=(pot.amounts["water_g"] / whole) / max(raw["water_g"] / 100, 1e-9),
         sugars_lost_g=start["sugars_g"] - pot.amounts["sugars_g"],
         sodium_lost_mg=start["sodium_mg"] - pot.amounts["sodium_mg"],
@@ -275,9 +278,11 @@ def _squeeze(pot: _Pot, share: float) -> None:
         return
     before = pot.grams
     pot.amounts["water_g"] = water * (1 - share)
+    other = max(pot.amounts["carbohydrate_g"] - pot.amounts["fibre_g"] - pot.amounts["sugars_g"], 0.0)
     for name, dissolved in _dissolved().items():
-        leaves = pot.amounts[name] * dissolved * share
-        pot.amounts[name] -= leaves
-        if name == "sugars_g":
+        leaves = (other if name == _OTHER else pot.amounts[name]) * dissolved * share
+        if name != _OTHER:
+            pot.amounts[name] -= leaves
+        if name in (_OTHER, "sugars_g"):
             pot.amounts["carbohydrate_g"] -= leaves
     pot.juice += before - pot.grams

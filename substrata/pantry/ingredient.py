@@ -27,6 +27,7 @@ BEHAVIOURS = {
     "polyol_energy": 2.4,  # kcal per g of its polyols other than erythritol
     "uptake_minutes": 4.0,  # time constant of drinking at 20 degC, min
     "uptake_energy": 25.0,  # its activation energy, kJ/mol
+    "puree": 0.0,  # 1 for what no cloth can squeeze
     "coarse": 0.0,  # how far it lies whole among ground matter
     "oil_capacity": 0.0,  # g oil held per g
     "lubricates": 0.0,  # how far its own fat comes out when worked, of a nut flour's

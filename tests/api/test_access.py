@@ -20,7 +20,7 @@ OPERATIONS = [
 ]
 OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
 READS = {
-    "shelf", "open_formula", "versions", "version", "compare", "analyse", "paste", "members", "eaters", "card", "find_in_pantry",
+    "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
@@ -32,7 +32,7 @@ BODIES = {
     "create_pack": {"document": PACK}, "save_pack": {"document": PACK, "lock": 1}, "archive_pack": {"archived": True},
     "change_stock": {"kind": "counted", "grams": 1}, "plan_bake": {"formula_id": 1, "batches": 1, "on": "2026-12-01"},
     "start_import": {"text": "name\nSea salt"}, "match_columns": {"columns": ["name"], "style": "us", "per_100": True},
-    "go_on_importing": {"step": "stop"},
+    "go_on_importing": {"step": "stop"}, "prep": {"document": sample()},
 }  # fmt: skip
 
 

@@ -28,6 +28,21 @@ def holds(operation, reply):
 RICH = sample(
     almond_flour=150, coconut_flour=20, psyllium_powder=60, egg=100, mozzarella=30, water=500, xylitol=10, baking_soda=4, celeriac=40
 )  # fmt: skip
+WET = {
+    **RICH,
+    "form": {"kind": "doughnut", "pieces": 6},
+    "lines": [
+        *RICH["lines"],
+        {
+            "id": "z",
+            "ingredient": "zucchini",
+            "grams": 100,
+            "prep": {"steps": [{"act": "squeeze", "times": 2}], "start_g": 180, "weighed": True},
+        },
+        {"id": "y", "ingredient": "dry-yeast", "grams": 4},
+        {"id": "m", "ingredient": "mozzarella", "grams": 400},
+    ],
+}
 PACK = {
     "ingredient": "almond-flour", "name": "Mill", "price": 9, "pack_g": 900,
     "label": {"style": "us", "per_g": 28, "figures": {"fat_g": "14", "carbohydrate_g": "6", "fibre_g": "3", "protein_g": "6"}},
@@ -82,6 +97,8 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
         ("eaters", "GET", "{root}/eaters", None),
         ("card", "POST", "{root}/card", RICH),
         ("card", "POST", "{root}/card", BROKEN),
+        ("prep", "POST", "{root}/prep", {"document": WET, "before": RICH}),
+        ("prep", "POST", "{root}/prep", {"document": {**WET, "prep": {"room_c": 900}}}),
         ("cheaper_packs", "POST", "{root}/cheaper", RICH),
         ("find_in_pantry", "GET", "{root}/pantry?search=mill", None),
         ("find_in_pantry", "GET", "{root}/pantry?limit=0", None),

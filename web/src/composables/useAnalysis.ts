@@ -1,12 +1,8 @@
-/**
- * Ask for the judgement of a document while it changes under a finger.
- *
- * One question is on its way at a time and only the newest waits behind it, so answers come as fast as the
- * server gives them and never in the wrong order; an answer that a newer one has overtaken is dropped.
- */
-import { shallowRef, type ShallowRef } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
+/** Ask for the judgement of a document while it changes. */
+import type { ShallowRef } from 'vue'
+import { api, settled, type Refusal } from '@/api/client'
 import type { Analysis, FormulaDocument } from '@/api/types'
+import { useLatest } from './useLatest'
 
 export interface Judgement {
   analysis: ShallowRef<Analysis | null>
@@ -16,46 +12,10 @@ export interface Judgement {
 }
 
 export function useAnalysis(onAnswer: (analysis: Analysis, document: FormulaDocument) => void): Judgement {
-  const analysis = shallowRef<Analysis | null>(null)
-  const refusal = shallowRef<Refusal | null>(null)
-  let waiting: { kitchenId: number; document: FormulaDocument } | null = null
-  let busy = false
-  let epoch = 0
-
-  function ask(kitchenId: number, document: FormulaDocument): void {
-    waiting = { kitchenId, document }
-    if (!busy) void run()
-  }
-
-  async function run(): Promise<void> {
-    busy = true
-    while (waiting) {
-      const { kitchenId, document } = waiting
-      waiting = null
-      const asked = epoch
-      try {
-        const answer = await settled(
-          api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: kitchenId } }, body: document }),
-        )
-        if (asked === epoch) {
-          analysis.value = answer
-          refusal.value = null
-          onAnswer(answer, document)
-        }
-      } catch (error) {
-        if (!(error instanceof Refusal)) throw error
-        if (asked === epoch) refusal.value = error
-      }
-    }
-    busy = false
-  }
-
-  function clear(): void {
-    epoch++
-    waiting = null
-    analysis.value = null
-    refusal.value = null
-  }
-
-  return { analysis, refusal, ask, clear }
+  const latest = useLatest(
+    ({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
+      settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: kitchenId } }, body: document })),
+    (analysis, { document }) => { onAnswer(analysis, document) },
+  )
+  return { analysis: latest.answer, refusal: latest.refusal, ask: (kitchenId, document) => { latest.ask({ kitchenId, document }) }, clear: latest.clear }
 }

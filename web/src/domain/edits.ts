@@ -53,3 +53,9 @@ export function enteredAmount(text: string, unit: 'g' | 'oz'): Pick<LineDocument
   const bare = /^\d+(?:[.,]\d+)?$/.exec(typed)
   return { entered: bare ? `${typed} ${unit}` : typed, grams: null }
 }
+
+/** What is set on the Prep station; nothing goes back to the usual. */
+export function withPrep(doc: FormulaDocument, change: Record<string, number | string | null>): FormulaDocument {
+  const kept = Object.entries({ ...doc.prep, ...change }).filter((entry): entry is [string, number | string] => entry[1] !== null)
+  return { ...doc, prep: Object.fromEntries(kept) }
+}

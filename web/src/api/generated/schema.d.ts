@@ -708,6 +708,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/prep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Prep
+         * @description The cards of a document, and what a change did, without keeping either.
+         */
+        post: operations["prep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/stock": {
         parameters: {
             query?: never;
@@ -879,6 +899,30 @@ export interface components {
             what: string;
         };
         /**
+         * BakeDocument
+         * @description What is wanted of the oven; what is left open follows from the form.
+         */
+        BakeDocument: {
+            /**
+             * Fried
+             * @default
+             */
+            fried: string;
+            /**
+             * Frying Fat
+             * @default
+             */
+            frying_fat: string;
+            /** Moisture Percent */
+            moisture_percent?: number | null;
+            /** Oven C */
+            oven_c?: number | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * BakeIn
          * @description A bake to plan.
          */
@@ -1046,6 +1090,38 @@ export interface components {
             unit: string;
             /** Usual */
             usual: number;
+        };
+        /**
+         * Burst
+         * @description One burst, with the temperature after stirring.
+         */
+        Burst: {
+            /** High C */
+            high_c: number;
+            /** Low C */
+            low_c: number;
+            /** Seconds */
+            seconds: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * Bursts
+         * @description Warming in bursts.
+         */
+        Bursts: {
+            /** Bursts */
+            bursts: components["schemas"]["Burst"][];
+            /** High S */
+            high_s: number;
+            /** Low S */
+            low_s: number;
+            /** Reached C */
+            reached_c: number;
+            /** Seconds */
+            seconds: number;
+            /** Start C */
+            start_c: number;
         };
         /**
          * CapReading
@@ -1264,6 +1340,16 @@ export interface components {
             source: string;
         };
         /**
+         * Composition
+         * @description Amounts per 100 g, in the order of ``NUTRIENTS``, with standard deviations.
+         */
+        Composition: {
+            /** Sds */
+            sds: number[];
+            /** Values */
+            values: number[];
+        };
+        /**
          * Contribution
          * @description What one line brings to a figure and to its spread.
          */
@@ -1290,6 +1376,36 @@ export interface components {
             id: string;
             /** Rule */
             rule: string;
+        };
+        /**
+         * Cooling
+         * @description A dough that cools on the bench.
+         */
+        Cooling: {
+            /** Curve */
+            curve: components["schemas"]["CoolingPoint"][];
+            /** High Min */
+            high_min: number | null;
+            /** Low Min */
+            low_min: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Room C */
+            room_c: number;
+            /** Start C */
+            start_c: number;
+            /** Until C */
+            until_c: number | null;
+        };
+        /**
+         * CoolingPoint
+         * @description Temperature at one moment.
+         */
+        CoolingPoint: {
+            /** Minutes */
+            minutes: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * Cost
@@ -1352,6 +1468,59 @@ export interface components {
             document: components["schemas"]["FormulaDocument"];
             /** Lock */
             lock: number;
+        };
+        /**
+         * Dried
+         * @description A dried vegetable.
+         */
+        Dried: {
+            composition: components["schemas"]["Composition"];
+            /** Effort */
+            effort: number;
+            /** End G */
+            end_g: number;
+            /** High G */
+            high_g: number;
+            /** Low G */
+            low_g: number;
+            /** Potassium Lost Mg */
+            potassium_lost_mg: number;
+            /** Sodium Lost Mg */
+            sodium_lost_mg: number;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Start G */
+            start_g: number;
+            /** Sugars Lost G */
+            sugars_lost_g: number;
+            /** Water Left */
+            water_left: number;
+            /** Water Percent */
+            water_percent: number;
+        };
+        /**
+         * DryingSchool
+         * @description One way of drying, and what it asks of the raw vegetable.
+         */
+        DryingSchool: {
+            /** Chosen */
+            chosen: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Source */
+            source: string;
+            /** Start G */
+            start_g: number;
+            /** Steps */
+            steps: components["schemas"]["DryingStep"][];
+            /** Sugars Lost G */
+            sugars_lost_g: number;
+            /** Water Percent */
+            water_percent: number;
         };
         /**
          * DryingStep
@@ -1458,6 +1627,28 @@ export interface components {
             total_carbs: components["schemas"]["Estimate"];
         };
         /**
+         * FigureChange
+         * @description One figure before and after.
+         */
+        FigureChange: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** State After */
+            state_after: string;
+            /** State Before */
+            state_before: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * FigureOut
          * @description A figure that a label can carry.
          */
@@ -1534,6 +1725,7 @@ export interface components {
          * @description A formula document (docs/formats/formula.schema.json).
          */
         FormulaDocument: {
+            bake?: components["schemas"]["BakeDocument"];
             form: components["schemas"]["FormDocument"];
             /** Lines */
             lines?: components["schemas"]["LineDocument"][];
@@ -1548,6 +1740,10 @@ export interface components {
              * @default
              */
             notes: string;
+            /** Prep */
+            prep?: {
+                [key: string]: number | string;
+            };
             /**
              * Substrata
              * @default 1
@@ -1585,6 +1781,30 @@ export interface components {
             updated_by: string;
         };
         /**
+         * FryingFat
+         * @description One fat at one oil temperature.
+         */
+        FryingFat: {
+            /** High C */
+            high_c: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Low C */
+            low_c: number;
+            /** Margin C */
+            margin_c: number;
+            /** Name */
+            name: string;
+            /** Smoke C */
+            smoke_c: number;
+            /** Source */
+            source: string;
+            /** Taste */
+            taste: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * FunctionPrice
          * @description Price of what an ingredient is bought for; None when it has no price or does not do it.
          */
@@ -1595,6 +1815,28 @@ export interface components {
             protein_100g: number | null;
             /** Water 100G */
             water_100g: number | null;
+        };
+        /**
+         * Gel
+         * @description One way to set a filling.
+         */
+        Gel: {
+            /** Grams */
+            grams: number;
+            /** High G */
+            high_g: number;
+            /** How */
+            how: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Low G */
+            low_g: number;
+            /** Percent */
+            percent: number;
+            /** Source */
+            source: string;
+            /** Within */
+            within: boolean;
         };
         /**
          * Ground
@@ -2084,6 +2326,7 @@ export interface components {
              * @default
              */
             note: string;
+            prep?: components["schemas"]["PrepDocument"] | null;
             /**
              * Role
              * @default
@@ -2094,6 +2337,8 @@ export interface components {
              * @default
              */
             stage: string;
+            /** Temperature C */
+            temperature_c?: number | null;
             /**
              * Treatment
              * @default
@@ -2664,6 +2909,152 @@ export interface components {
             name: string;
         };
         /**
+         * Premix
+         * @description Dry things for several batches.
+         */
+        Premix: {
+            /** Batches */
+            batches: number;
+            /** Cautions */
+            cautions: string[];
+            /** Keeps */
+            keeps: string;
+            /** Parts */
+            parts: components["schemas"]["PremixPart"][];
+            /** Per Batch G */
+            per_batch_g: number;
+            /** Whole G */
+            whole_g: number;
+        };
+        /**
+         * PremixPart
+         * @description One line of the premix.
+         */
+        PremixPart: {
+            /** Code */
+            code: string;
+            /** Grams */
+            grams: number;
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Share */
+            share: number;
+            /** Whole G */
+            whole_g: number;
+        };
+        /**
+         * PrepCard
+         * @description One thing to be done. Of its drawings only the one of its kind is there.
+         */
+        PrepCard: {
+            bursts?: components["schemas"]["Bursts"] | null;
+            /** Cautions */
+            cautions: string[];
+            /** Confidence */
+            confidence: string;
+            cooling?: components["schemas"]["Cooling"] | null;
+            /**
+             * Fats
+             * @default []
+             */
+            fats: components["schemas"]["FryingFat"][];
+            /**
+             * Gels
+             * @default []
+             */
+            gels: components["schemas"]["Gel"][];
+            /** Inputs */
+            inputs: components["schemas"]["PrepInput"][];
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: string[];
+            premix?: components["schemas"]["Premix"] | null;
+            /** Steps */
+            steps: string[];
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            vegetable?: components["schemas"]["VegetableCard"] | null;
+            water?: components["schemas"]["WaterTemperature"] | null;
+            yeast?: components["schemas"]["Waking"] | null;
+        };
+        /**
+         * PrepDocument
+         * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
+         */
+        PrepDocument: {
+            /** Start G */
+            start_g?: number | null;
+            /** Steps */
+            steps?: components["schemas"]["StepDocument"][];
+            /**
+             * Weighed
+             * @default false
+             */
+            weighed: boolean;
+        };
+        /**
+         * PrepIn
+         * @description A document to prepare, and the one it came from when a change is to be told.
+         */
+        PrepIn: {
+            before?: components["schemas"]["FormulaDocument"] | null;
+            document: components["schemas"]["FormulaDocument"];
+        };
+        /**
+         * PrepInput
+         * @description One thing to set.
+         */
+        PrepInput: {
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: boolean;
+            /** Value */
+            value: number | null;
+            /** Word */
+            word: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * PrepPlan
+         * @description All cards of a formula.
+         */
+        PrepPlan: {
+            /** Cards */
+            cards: components["schemas"]["PrepCard"][];
+            /** Family */
+            family: string;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Room */
+            room: components["schemas"]["PrepInput"][];
+        };
+        /**
+         * Prepared
+         * @description What is to be done, and what the last change did.
+         */
+        Prepared: {
+            /** Changes */
+            changes: components["schemas"]["FigureChange"][];
+            plan: components["schemas"]["PrepPlan"];
+        };
+        /**
          * PreviewRow
          * @description One of the first rows, as the file has it and as it is read.
          */
@@ -2733,6 +3124,16 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * RatePoint
+         * @description How fast the yeast works at one temperature.
+         */
+        RatePoint: {
+            /** Rate */
+            rate: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * ReadingOut
@@ -2882,6 +3283,30 @@ export interface components {
             value: number;
         };
         /**
+         * Stage
+         * @description The vegetable after one step, grams.
+         */
+        Stage: {
+            /** Act */
+            act: string;
+            /** Grams */
+            grams: number;
+            /** High */
+            high: number;
+            /** Juice G */
+            juice_g: number;
+            /** Low */
+            low: number;
+            /** Solids G */
+            solids_g: number;
+            /** Steam G */
+            steam_g: number;
+            /** Temperature C */
+            temperature_c: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
          * Statement
          * @description An ingredient statement.
          */
@@ -2907,6 +3332,24 @@ export interface components {
             strong: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * StepDocument
+         * @description One drying step of a vegetable.
+         */
+        StepDocument: {
+            /** Act */
+            act: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Salt G */
+            salt_g?: number | null;
+            /** Times */
+            times?: number | null;
+            /** Water G */
+            water_g?: number | null;
+            /** Watts */
+            watts?: number | null;
         };
         /**
          * StepIn
@@ -3054,6 +3497,35 @@ export interface components {
             name: string;
         };
         /**
+         * VegetableCard
+         * @description A vegetable on its way into the dough.
+         */
+        VegetableCard: {
+            dried: components["schemas"]["Dried"] | null;
+            /** High G */
+            high_g: number;
+            /** Line */
+            line: string;
+            /** Low G */
+            low_g: number;
+            /** Name */
+            name: string;
+            /** Schools */
+            schools: components["schemas"]["DryingSchool"][];
+            /** Start G */
+            start_g: number;
+            /** Start Set */
+            start_set: boolean;
+            /** Steps */
+            steps: components["schemas"]["DryingStep"][];
+            /** Target G */
+            target_g: number;
+            /** Text */
+            text: string;
+            /** Weighed */
+            weighed: boolean;
+        };
+        /**
          * VersionDocument
          * @description A version with its document.
          */
@@ -3109,6 +3581,30 @@ export interface components {
             number: number;
         };
         /**
+         * Waking
+         * @description Yeast in warm water.
+         */
+        Waking: {
+            /** Curve */
+            curve: components["schemas"]["RatePoint"][];
+            /** Foam Min */
+            foam_min: number | null;
+            /** Foams */
+            foams: boolean;
+            /** Gas Ml */
+            gas_ml: number;
+            /** Limited By Sugar */
+            limited_by_sugar: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Rate */
+            rate: number;
+            /** Temperature C */
+            temperature_c: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * Water
          * @description Water in the dough, grams.
          */
@@ -3124,6 +3620,24 @@ export interface components {
             held_g: number;
             /** Total Percent */
             total_percent: number;
+        };
+        /**
+         * WaterTemperature
+         * @description The water's thermometer.
+         */
+        WaterTemperature: {
+            /** Dough At Limit C */
+            dough_at_limit_c: number;
+            /** Dough C */
+            dough_c: number;
+            /** Limit C */
+            limit_c: number;
+            /** Wanted Dough C */
+            wanted_dough_c: number;
+            /** Water C */
+            water_c: number;
+            /** Within */
+            within: boolean;
         };
         /**
          * Window
@@ -5866,6 +6380,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PastedLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    prep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
                 };
             };
             /** @description Unauthorized */

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { usePanels } from '@/composables/usePanels'
 
 const bench = useBench()
+const route = useRoute()
+const router = useRouter()
 const session = useSession()
 const panels = usePanels()
 const name = ref('')
@@ -23,6 +26,15 @@ const saveWord = computed(() => ({
   saved: bench.changed ? 'draft' : 'kept', waiting: 'draft …', saving: 'draft …', offline: 'kept here, not sent', refused: 'not saved',
   clash: 'two drafts',
 })[bench.saveState])
+
+/** The versions lie on the bench; from another station one goes there. */
+async function toVersions(): Promise<void> {
+  if (route.name === 'bench') panels.toggle('versions')
+  else {
+    await router.push(`/formula/${bench.formulaId}`)
+    panels.open.value = 'versions'
+  }
+}
 
 function rename(): void {
   const wanted = name.value.trim()
@@ -47,7 +59,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
     @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()"
   />
   <button class="quiet-button" :class="{ warn: bench.saveState === 'clash' || bench.saveState === 'refused' || bench.saveState === 'offline' }"
-    :aria-expanded="panels.open.value === 'versions'" @click="panels.toggle('versions')">
+    :aria-expanded="panels.open.value === 'versions'" @click="toVersions">
     {{ bench.baseNumber ? `v${bench.baseNumber}` : 'new' }} · <span aria-live="polite">{{ saveWord }}</span>
   </button>
   <v-menu :close-on-content-click="false" location="bottom start">

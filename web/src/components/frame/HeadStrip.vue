@@ -14,7 +14,7 @@ const bench = useBench()
 const session = useSession()
 const toasts = useToasts()
 const commands = useCommands()
-const onBench = computed(() => (route.name === 'bench' || route.name === 'card') && bench.document !== null)
+const onBench = computed(() => /^\/formula\/\d+/.test(route.path) && bench.document !== null)
 const unitsShown = computed(() => (session.units === 'us' ? 'oz · °F · in' : 'g · °C · mm'))
 
 async function switchUnits(): Promise<void> {

@@ -25,7 +25,7 @@ export interface Station {
 export const stations: readonly Station[] = [
   { id: 'pantry', word: 'Pantry', icon: mdiViewSequentialOutline, key: 'p', decides: 'which flour, cheese, fibre and egg; which bought pack' },
   { id: 'formula', word: 'Formula', icon: mdiLayersOutline, key: 'f', decides: 'how much of each', ofFormula: '' },
-  { id: 'prep', word: 'Prep', icon: mdiWaterOutline, key: 'r', decides: 'how to dry the vegetable, melt the cheese, warm the water', later: true },
+  { id: 'prep', word: 'Prep', icon: mdiWaterOutline, key: 'r', decides: 'how to dry the vegetable, melt the cheese, warm the water', ofFormula: '/prep' },
   { id: 'shape', word: 'Shape', icon: mdiCircleHalf, key: 's', decides: 'thickness, size, number and pan', later: true },
   { id: 'oven', word: 'Oven', icon: mdiToasterOven, key: 'o', decides: 'temperature, stages, rack and fan', later: true },
   { id: 'run', word: 'Run', icon: mdiTimerOutline, key: 'u', decides: 'doing it, with timers, scale and probe', later: true },

@@ -7,7 +7,8 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, settled } from '@/api/client'
 import type { Card } from '@/api/types'
-import CoreColumn from '@/components/core/CoreColumn.vue'
+import FormulaFrame from '@/components/frame/FormulaFrame.vue'
+import { useOpenFormula } from '@/composables/useOpenFormula'
 import { figure, range } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -19,20 +20,8 @@ const session = useSession()
 const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
 const ranges = ref(false)
 const card = shallowRef<Card | null>(null)
-const missing = ref('')
+const { missing } = useOpenFormula(() => props.id)
 watch(region, (now) => { localStorage.setItem('card region', now) })
-
-watch(() => props.id, async (id) => {
-  missing.value = ''
-  try {
-    if (bench.formulaId !== id || !bench.document) {
-      await bench.flush()
-      await bench.open(id)
-    }
-  } catch (error) {
-    missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'
-  }
-}, { immediate: true })
 
 const settledDocument = refDebounced(computed(() => bench.document), 200)
 watch([settledDocument, () => session.kitchen], async ([document]) => {
@@ -52,10 +41,8 @@ const print = (): void => { window.print() }
 </script>
 
 <template>
-  <div v-if="missing" class="missing" role="alert"><p>{{ missing }}</p><router-link class="quiet-button" to="/formula">To the shelf</router-link></div>
-  <div v-else class="station">
-    <CoreColumn class="core-side" />
-    <div class="middle">
+  <FormulaFrame :missing="missing" :balance="false">
+    <div class="card">
       <div class="tools">
         <div role="radiogroup" aria-label="Region" class="regions">
           <button v-for="r in (['us', 'eu'] as const)" :key="r" role="radio" :aria-checked="region === r" class="quiet-button" :class="{ on: region === r }" @click="region = r">{{ r === 'us' ? 'United States' : 'European Union' }}</button>
@@ -90,21 +77,12 @@ const print = (): void => { window.print() }
         </div>
       </article>
     </div>
-  </div>
+  </FormulaFrame>
 </template>
 
 <style scoped>
-.station {
-  display: grid;
-  grid-template-columns: 192px minmax(0, 1fr);
-  height: 100%;
-}
-
-.middle {
-  min-width: 0;
-  padding: 14px 28px 40px 6px;
-  overflow-y: auto;
-  scrollbar-width: thin;
+.card {
+  padding-right: 16px;
 }
 
 .tools {
@@ -207,24 +185,9 @@ ul {
   height: 60vh;
 }
 
-.missing {
-  margin: 14vh auto 0;
-  max-width: 520px;
-}
-
 @media (max-width: 700px) {
-  .station {
-    display: block;
-    height: 100%;
-    overflow-y: auto;
-  }
-
-  .core-side {
-    display: none;
-  }
-
-  .middle {
-    padding: 10px 12px 40px;
+  .card {
+    padding: 0;
   }
 
   .tools {
@@ -237,20 +200,9 @@ ul {
 }
 
 @media print {
-  .station {
-    display: block;
-    height: auto;
-  }
-
-  .core-side,
   .tools,
   .no-print {
     display: none;
-  }
-
-  .middle {
-    padding: 0;
-    overflow: visible;
   }
 
   .sheet {

@@ -48,8 +48,10 @@ const marks = computed(() => {
   const f = forecast.value
   if (!f) return []
   if (over.value === 'degrees') return f.brittle_below_c == null ? [] : [{ at: f.brittle_below_c, word: 'cracks below' }]
-  const ready = f.ready_min == null || f.ready_min === 0 ? [] : [{ at: f.ready_min, word: 'ready' }]
-  return [...ready, { at: f.rest_min, word: 'shape' }]
+  const found = [{ at: f.knead_min, word: 'knead' }, { at: f.ready_min, word: 'ready' }, { at: f.rest_min, word: 'shape' }, { at: f.closes_min, word: 'too stiff' }]
+  const known = found.filter((m): m is { at: number; word: string } => m.at != null && (m.at > 0.2 || m.word === 'shape') && m.at <= 20)
+  // One mark for what happens together.
+  return known.filter((m, i) => m.word !== 'knead' || !known.some((o, j) => j !== i && Math.abs(o.at - m.at) < 0.3))
 })
 const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5, 20, 35, 50, 70]))
 </script>
@@ -71,9 +73,9 @@ const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5
       </g>
       <path :d="band" class="smear" />
       <path :d="line" class="line" />
-      <g v-for="m in marks" :key="m.word">
+      <g v-for="(m, i) in marks" :key="m.word">
         <line :x1="x(m.at)" :x2="x(m.at)" y1="6" :y2="HEIGHT - FOOT" class="mark" />
-        <text :x="x(m.at) + 3" :y="m.word === 'ready' ? 28 : 16">{{ m.word }}</text>
+        <text :x="x(m.at) + 3" :y="16 + 12 * i">{{ m.word }}</text>
       </g>
       <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">{{ t }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ' °C') : '' }}</text>
     </svg>

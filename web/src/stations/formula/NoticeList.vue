@@ -20,6 +20,7 @@ const point = (lines: readonly string[]): void => {
       <ul class="said-list">
         <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
           <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><template v-else>{{ w.text }}</template>
+          <button v-if="w.remedy && bench.mayEdit" class="quiet-button fix" @click="bench.apply(w.remedy)">{{ w.remedy.text }}</button>
         </li>
       </ul>
     </template>
@@ -49,7 +50,16 @@ li button {
   text-align: left;
 }
 
-li button:hover {
+li .fix {
+  min-height: 24px;
+  margin: 2px 0;
+  padding: 0 9px;
+  border-color: var(--act);
+  color: var(--act);
+  font-size: 12px;
+}
+
+li button:not(.fix):hover {
   text-decoration: underline;
   text-decoration-color: var(--rule-strong);
   text-underline-offset: 3px;

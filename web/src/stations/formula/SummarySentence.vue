@@ -4,11 +4,12 @@ import { useBench } from '@/stores/bench'
 
 const bench = useBench()
 const balance = useBalance()
+const toSection = (id: string): void => { document.getElementById(id)?.scrollIntoView({ block: 'center' }) }
 </script>
 
 <template>
   <p v-if="bench.analysis" class="sentence" aria-live="polite">
-    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
+    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><button v-else-if="phrase.section" class="link" :class="{ asking: phrase.tone === 'act' }" @click="toSection(phrase.section)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
   </p>
   <div v-else class="skeleton waiting" />
 </template>

@@ -1,0 +1,29 @@
+"""The Prep station: what is to be done before and while mixing."""
+
+import orjson
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from api.bench_pass import BenchAuth, choices, hand_out
+from api.errors import ProblemOut
+from api.schemas import PrepIn
+from kitchen.services.judging import Prepared, kitchen_library, packs_named, prepare
+
+router = Router(tags=["prep"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+
+
+@router.post(
+    "/kitchens/{int:kitchen_id}/prep", response={200: Prepared, **Problems}, operation_id="prep", auth=BenchAuth()
+)
+def prep(request: HttpRequest, kitchen_id: int, payload: PrepIn) -> HttpResponse:
+    """The cards of a document, and what a change did, without keeping either."""
+    held, new = choices(request, kitchen_id)
+    document = payload.document.model_dump()
+    before = payload.before.model_dump() if payload.before else None
+    library = kitchen_library(kitchen_id, held.revision, packs_named(document) | packs_named(before or {}))
+    made = prepare(library, held.settings, document, before)
+    response = HttpResponse(orjson.dumps(made), content_type="application/json")
+    if new:
+        hand_out(response, held, secure=request.is_secure())
+    return response

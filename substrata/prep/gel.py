@@ -1,0 +1,47 @@
+"""Gel fillings: how much of which gum for some water, and how to disperse it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.quantities.tables import read_table
+
+
+@dataclass(frozen=True, kw_only=True)
+class Gel:
+    """One way to set a filling."""
+
+    ingredient: str
+    grams: float
+    low_g: float
+    high_g: float
+    percent: float  # of the water
+    within: bool  # whether the percentage is in its usual range
+    how: str
+    source: str
+
+
+def gels(water_g: float, percent: float | None = None) -> tuple[Gel, ...]:
+    """All gelling matters for some water.
+
+    Args:
+        water_g: of the filling.
+        percent: of the water; None takes each one's usual share.
+    """
+    found = []
+    for row in read_table("gels.csv"):
+        usual = row.spread()
+        share = usual.value if percent is None else percent
+        found.append(
+            Gel(
+                ingredient=row.text("ingredient"),
+                grams=water_g * share / 100,
+                low_g=water_g * usual.low / 100,
+                high_g=water_g * usual.high / 100,
+                percent=share,
+                within=usual.low <= share <= usual.high,
+                how=row.text("how"),
+                source=row.text("source"),
+            )
+        )
+    return tuple(found)

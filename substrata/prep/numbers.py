@@ -1,0 +1,28 @@
+"""Numbers of the bench by name, each with its range (``bench_heat.csv``, ``bench_surfaces.csv``, ``yeast.csv``)."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from substrata.quantities.spread import Spread
+from substrata.quantities.tables import read_table
+
+
+@cache
+def _table(file: str, key: str) -> dict[str, Spread]:
+    return {row.text(key): row.spread() for row in read_table(file)}
+
+
+def heat(name: str) -> Spread:
+    """A number of bench heat."""
+    return _table("bench_heat.csv", "name")[name]
+
+
+def surfaces() -> dict[str, Spread]:
+    """Heat taken by what the dough lies on, W/(m² K)."""
+    return _table("bench_surfaces.csv", "surface")
+
+
+def yeast_number(name: str) -> Spread:
+    """A number of yeast."""
+    return _table("yeast.csv", "name")[name]

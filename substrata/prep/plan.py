@@ -1,0 +1,356 @@
+"""``prep_plan``: what is to be done for a formula before and while mixing, one card a thing, in order of work."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from substrata.dough.family import family_of
+from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_share, handling_forecast
+from substrata.dough.lift import dough_volume_per_gram
+from substrata.dough.phases import phase_of
+from substrata.dough.temperature import DoughHeat, heat_capacities
+from substrata.formula.baked import thickness_mm
+from substrata.formula.form import form_of, roles
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
+from substrata.pantry.library import Library
+from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling
+from substrata.prep.frying import FryingFat, frying_fats
+from substrata.prep.gel import Gel, gels
+from substrata.prep.inputs import PrepInput, number_set, prep_input, word_set
+from substrata.prep.microwave import Bursts, Warmed, bursts
+from substrata.prep.premix import Premix, premix
+from substrata.prep.vegetable import VegetableCard, is_wet_vegetable, vegetable_card
+from substrata.prep.water_temperature import WaterTemperature, water_for
+from substrata.prep.yeast import Waking, waking
+from substrata.quantities.tables import read_table
+from substrata.settings import Settings
+
+
+@dataclass(frozen=True, kw_only=True)
+class PrepCard:
+    """One thing to be done. Of its drawings only the one of its kind is there."""
+
+    kind: str  # premix, vegetable, yeast, water, melt, mix, bench, rewarm, gel, fry
+    title: str
+    text: str  # the answer in a sentence
+    lines: tuple[str, ...]
+    inputs: tuple[PrepInput, ...]
+    steps: tuple[str, ...]
+    cautions: tuple[str, ...]
+    confidence: str  # measured, computed, rule of thumb
+    premix: Premix | None = None
+    vegetable: VegetableCard | None = None
+    yeast: Waking | None = None
+    water: WaterTemperature | None = None
+    bursts: Bursts | None = None
+    cooling: Cooling | None = None
+    gels: tuple[Gel, ...] = ()
+    fats: tuple[FryingFat, ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class PrepPlan:
+    """All cards of a formula."""
+
+    family: str
+    room: tuple[PrepInput, ...]  # what holds for all cards
+    cards: tuple[PrepCard, ...]
+    problems: tuple[Problem, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Bench:
+    """What the cards are made of."""
+
+    formula: Formula
+    batch: Batch  # all lines
+    dough: Batch  # the lines of the dough
+    library: Library
+    handling: HandlingForecast
+    room_c: float
+
+    @property
+    def heat(self) -> DoughHeat:
+        return self.handling.heat
+
+    @property
+    def melts(self) -> bool:
+        return self.handling.melted and cheese_share(self.dough) >= CHEESE_DOUGH
+
+
+def prep_plan(formula: Formula, library: Library, settings: Settings = Settings()) -> PrepPlan:  # noqa: B008 - frozen
+    """What is to be done for a formula. A pure function.
+
+    Raises:
+        FormulaError: when the form is unknown.
+    """
+    batch, problems = weigh_formula(formula, library, settings)
+    handling = handling_forecast(batch, formula, library)
+    room = (prep_input(formula, "room_c"), prep_input(formula, "fridge_c"), prep_input(formula, "microwave_watts"))
+    dough = batch.dough()
+    if handling is None:
+        return PrepPlan(family=family_of(dough, formula), room=room, cards=(), problems=problems)
+    bench = _Bench(
+        formula=formula,
+        batch=batch,
+        dough=dough,
+        library=library,
+        handling=handling,
+        room_c=number_set(formula, "room_c"),
+    )
+    makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_bench, _rewarm, _gel, _fry)
+    return PrepPlan(
+        family=family_of(dough, formula),
+        room=room,
+        cards=tuple(card for make in makers for card in make(bench)),
+        problems=problems,
+    )
+
+
+def _premix(b: _Bench) -> Iterator[PrepCard]:
+    codes = {role.id: role.code for role in roles().values()}
+    found = premix(b.batch, int(number_set(b.formula, "batches")), codes)
+    if found is None:
+        return
+    yield PrepCard(
+        kind="premix",
+        title="Blend the dry things",
+        text=f"{found.per_batch_g:.0f} g for one batch; {found.whole_g:.0f} g make the premix of {found.batches}.",
+        lines=tuple(part.line for part in found.parts),
+        inputs=(prep_input(b.formula, "batches"),),
+        steps=(f"Sift or whisk until even. {found.keeps}",),
+        cautions=found.cautions,
+        confidence="computed",
+        premix=found,
+    )
+
+
+def _vegetables(b: _Bench) -> Iterator[PrepCard]:
+    for line in b.batch.lines:
+        if is_wet_vegetable(line):
+            card = vegetable_card(line)
+            yield PrepCard(
+                kind="vegetable",
+                title=f"Dry the {line.ingredient.name.partition(',')[0].lower()}",
+                text=card.text,
+                lines=(line.line.id,),
+                inputs=(),
+                steps=("Rice or shred it; grip the cloth anew: two or three grips keep giving.",) if card.steps else (),
+                cautions=(),
+                confidence="rule of thumb",
+                vegetable=card,
+            )
+
+
+def _yeast(b: _Bench) -> Iterator[PrepCard]:
+    lines = [w for w in b.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
+    if not lines:
+        return
+    found = waking(
+        sum(w.grams.value for w in lines),
+        number_set(b.formula, "yeast_c"),
+        number_set(b.formula, "yeast_minutes"),
+        number_set(b.formula, "yeast_sugar_g"),
+    )
+    yield PrepCard(
+        kind="yeast",
+        title="Wake the yeast",
+        text=found.text,
+        lines=tuple(w.line.id for w in lines),
+        inputs=tuple(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes", "yeast_sugar_g")),
+        steps=("Sugar and yeast into part of the liquid; the yeast eats most of that sugar.",),
+        cautions=(),
+        confidence="rule of thumb",
+        yeast=found,
+    )
+
+
+def _water(b: _Bench) -> Iterator[PrepCard]:
+    lines = [w for w in b.dough.lines if w.ingredient.id == "water" and w.grams.value > 0]
+    if not lines:
+        return
+    largest = max(lines, key=lambda w: w.grams.value)
+    wanted = number_set(b.formula, "dough_c", round(b.handling.temperature_c))
+    egg = any(w.role == "egg" for w in b.dough.lines)
+    found = water_for(b.heat, largest.line.id, wanted, room_c=b.room_c, has_egg=egg)
+    if found.within:
+        text = f"{largest.grams.value:.0f} g water at {found.water_c:.0f} °C make a dough of {wanted:.0f} °C."
+    else:
+        side = "boiling hot" if found.water_c > found.limit_c else "ice cold"
+        reach = (
+            f"; {found.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {found.dough_at_limit_c:.0f} °C"
+        )
+        text = f"{wanted:.0f} °C would take {side} water{reach if found.water_c > found.limit_c else ''}: warm or chill the rest."
+    gelled = any("psyllium" in w.ingredient.flags for w in b.dough.lines)
+    cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
+    yield PrepCard(
+        kind="water",
+        title="Warm the water",
+        text=text,
+        lines=(largest.line.id,),
+        inputs=(prep_input(b.formula, "dough_c", wanted),),
+        steps=(),
+        cautions=(*cautions, *(("Never above 50 °C with egg: it begins to set.",) if egg else ())),
+        confidence="computed",
+        water=found,
+    )
+
+
+def _melt(b: _Bench) -> Iterator[PrepCard]:
+    if not b.melts:
+        return
+    rows = [n for n, w in enumerate(b.dough.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"]
+    matter = _warmed(b.dough, rows)
+    fridge, aim = number_set(b.formula, "fridge_c"), number_set(b.formula, "melt_to_c")
+    watts, length = number_set(b.formula, "microwave_watts"), number_set(b.formula, "burst_seconds")
+    found = bursts(matter, fridge, aim, watts=watts, burst_s=length)
+    yield PrepCard(
+        kind="melt",
+        title="Melt the cheese",
+        text=f"{matter.grams:.0f} g from the fridge: {len(found.bursts)} bursts, {found.seconds:.0f} s in all "
+        f"({found.low_s:.0f} to {found.high_s:.0f} s), stirring between.",
+        lines=tuple(b.dough.lines[n].line.id for n in rows),
+        inputs=tuple(prep_input(b.formula, key) for key in ("burst_seconds", "melt_to_c")),
+        steps=("Stop when it flows; too hot and the fat runs out.",),
+        cautions=("It holds the heat: it burns fingers.",),
+        confidence="computed",
+        bursts=found,
+    )
+
+
+def _warmed(batch: Batch, rows: list[int]) -> Warmed:
+    held, fat = heat_capacities(batch), batch.grams * batch.nutrient("fat_g")[0]
+    return Warmed(grams=float(batch.grams[rows].sum()), j_per_k=float(held[rows].sum()), fat_g=float(fat[rows].sum()))
+
+
+def _mix(b: _Bench) -> Iterator[PrepCard]:
+    family = family_of(b.dough, b.formula)
+    yield PrepCard(
+        kind="mix",
+        title="Mix",
+        text=b.handling.text,
+        lines=(),
+        inputs=(),
+        steps=tuple(row.text("text") for row in read_table("mixing_steps.csv") if row.text("family") == family),
+        cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.dough.lines) else (),
+        confidence="rule of thumb",
+    )
+
+
+def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
+    """The clock only runs for a dough that is warmer than the room and minds it."""
+    until = b.handling.brittle_below_c
+    if until is None:
+        return
+    shape: Lying = word_set(b.formula, "cool_shape")  # type: ignore[assignment]  # the document allows no other word
+    surface = word_set(b.formula, "cool_on")
+    piece_g = b.dough.dough_g / b.formula.pieces
+    usual = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else thickness_mm(b.formula)
+    found = cooling(
+        shape,
+        number_set(b.formula, "cool_mm", round(usual, 1)),
+        surface,
+        b.heat.j_per_k / b.dough.dough_g * _density(b.dough) * 1e6,
+        start_c=b.handling.temperature_c,
+        room_c=b.room_c,
+        until_c=until,
+    )
+    if found.minutes is None:
+        text = f"In this room it stays workable: it cracks below {until:.0f} °C and the room has {b.room_c:.0f} °C."
+    elif found.minutes <= 0:
+        text = f"It is past its window: it cracks below {until:.0f} °C. Warm the piece in hand."
+    else:
+        text = f"{found.minutes:.0f} min until it cracks ({found.low_min:.0f} to {found.high_min:.0f} min): from {found.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
+    yield PrepCard(
+        kind="bench",
+        title="The bench clock",
+        text=text,
+        lines=(),
+        inputs=(
+            prep_input(b.formula, "cool_shape"),
+            prep_input(b.formula, "cool_mm", round(usual, 1)),
+            prep_input(b.formula, "cool_on"),
+        ),
+        steps=(),
+        cautions=(),
+        confidence="computed",
+        cooling=found,
+    )
+
+
+def _density(batch: Batch) -> float:
+    """Density of the dough without pores, g/mL."""
+    return batch.dough_g / float(batch.grams @ dough_volume_per_gram(batch)[0])
+
+
+def _rewarm(b: _Bench) -> Iterator[PrepCard]:
+    """Warming one piece again, once it has gone stiff."""
+    until = b.handling.brittle_below_c
+    if until is None:
+        return
+    share = 1 / b.formula.pieces
+    whole = _warmed(b.dough, list(range(len(b.dough.lines))))
+    piece = Warmed(grams=whole.grams * share, j_per_k=whole.j_per_k * share, fat_g=whole.fat_g * share)
+    aim = max(number_set(b.formula, "warm_to_c"), until)
+    watts = number_set(b.formula, "microwave_watts")
+    start = max(b.room_c, min(until - 5, aim))
+    found = bursts(piece, start, aim, watts=watts, burst_s=min(number_set(b.formula, "burst_seconds"), 15.0))
+    all_of_it = bursts(whole, start, aim, watts=watts, burst_s=15.0)
+    yield PrepCard(
+        kind="rewarm",
+        title="Warm a piece again",
+        text=f"A piece of {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C: {found.seconds:.0f} s. "
+        f"The whole lump would take {all_of_it.seconds:.0f} s: warm only the piece in hand.",
+        lines=(),
+        inputs=(prep_input(b.formula, "warm_to_c", aim),),
+        steps=("Not too often: each time it loses fat and water.",),
+        cautions=("The middle gets hotter than the rim: knead before it touches the skin.",),
+        confidence="computed",
+        bursts=found,
+    )
+
+
+def _gel(b: _Bench) -> Iterator[PrepCard]:
+    """Shown where a filling is usual, or one is wanted."""
+    if b.formula.form not in ("doughnut", "filled-bread", "pocket") and "gel_percent" not in b.formula.prep:
+        return
+    percent = b.formula.prep.get("gel_percent")
+    water = number_set(b.formula, "gel_water_g")
+    found = gels(water, None if percent is None else float(percent))
+    first = found[0]
+    yield PrepCard(
+        kind="gel",
+        title="A gel filling",
+        text=f"For {water:.0f} g of liquid: "
+        + ", ".join(f"{gel.grams:.1f} g {gel.ingredient}" for gel in found[:3])
+        + " (one of them).",
+        lines=(),
+        inputs=(prep_input(b.formula, "gel_water_g"), prep_input(b.formula, "gel_percent", first.percent)),
+        steps=(),
+        cautions=("Dry konjac and psyllium swell: never swallow them dry.",),
+        confidence="rule of thumb",
+        gels=found,
+    )
+
+
+def _fry(b: _Bench) -> Iterator[PrepCard]:
+    if not is_fried(b.formula):
+        return
+    oil = number_set(b.formula, "fry_c", form_of(b.formula.form).oven_c)
+    fats = frying_fats(
+        oil, {key: b.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))}
+    )
+    good = [fat.name.partition(",")[0].lower() for fat in fats if fat.verdict == "good"]
+    yield PrepCard(
+        kind="fry",
+        title="Choose the frying fat",
+        text=f"At {oil:.0f} °C: {', '.join(good[:4]) or 'no common fat stays clear of its smoke point'}.",
+        lines=(),
+        inputs=(prep_input(b.formula, "fry_c", oil),),
+        steps=("Test it with a crumb of dough: it rises and sizzles at once. Turn once, drain.",),
+        cautions=("Hot oil: never leave it, never water on it, lid at hand.",),
+        confidence="rule of thumb",
+        fats=fats,
+    )

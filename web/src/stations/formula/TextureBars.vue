@@ -1,0 +1,171 @@
+<script setup lang="ts">
+/**
+ * What it will eat like: nine scores as bars from 0 to 10 with their soft range. How far a score can be trusted
+ * is its bar's edge and a word; a press shows what makes it.
+ */
+import { computed, ref } from 'vue'
+import type { FormulaDocument } from '@/api/types'
+import { figure, temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const bench = useBench()
+const session = useSession()
+const open = ref('')
+const texture = computed(() => bench.analysis?.texture ?? null)
+const baked = computed(() => bench.analysis?.baked ?? null)
+const sources: Record<string, string> = { set: 'As you set it', dried: 'Dried as this form is', habit: 'By this form’s habit', oven: 'By the oven' }
+const marks: Record<string, string> = { computed: 'computed', 'rule of thumb': 'rule of thumb', hint: 'a hint' }
+type Bake = NonNullable<FormulaDocument['bake']>
+
+function setBake(change: Partial<Bake>): void {
+  bench.edit((doc) => ({ ...doc, bake: { ...doc.bake, ...change } as Bake }))
+}
+function typed(event: Event, key: 'moisture_percent' | 'thickness_mm' | 'oven_c'): void {
+  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  const value = text === '' ? null : Number(text)
+  if (value === null || Number.isFinite(value)) setBake({ [key]: value })
+}
+const point = (lines: readonly string[] | undefined): void => {
+  if (lines?.[0]) bench.selected = lines[0]
+}
+</script>
+
+<template>
+  <section v-if="texture && baked" class="texture" aria-label="Texture">
+    <h3>What it will eat like</h3>
+    <p>{{ texture.text }}</p>
+    <ul>
+      <li v-for="s in texture.scores" :key="s.key">
+        <button class="row" :aria-expanded="open === s.key" :title="`${marks[s.confidence] ?? s.confidence}: ${s.basis}`" @click="open = open === s.key ? '' : s.key">
+          <span class="name">{{ s.label }}</span>
+          <span class="bar" role="img" :aria-label="`${s.label} ${figure(s.value, 1)} of 10, nine in ten between ${figure(s.low, 1)} and ${figure(s.high, 1)}`">
+            <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
+            <i class="value" :class="`is-${s.confidence.split(' ')[0]}`" :style="{ width: `${s.value * 10}%` }" />
+          </span>
+          <span class="figure">{{ figure(s.value, 0) }}</span>
+          <span class="note mark">{{ marks[s.confidence] }}</span>
+        </button>
+        <div v-if="open === s.key" class="terms">
+          <button v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">{{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}</button>
+          <span v-if="!s.terms.length" class="note">nothing here makes it</span>
+          <p class="note">{{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}</p>
+        </div>
+      </li>
+    </ul>
+    <div class="bake">
+      <label class="note">baked to <input class="field" :value="figure(baked.moisture_percent, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Final moisture, per cent" @change="typed($event, 'moisture_percent')" /> % water</label>
+      <label class="note"><input class="field" :value="texture.thickness_mm" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Thickness, mm" @change="typed($event, 'thickness_mm')" /> mm thick</label>
+      <button v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit" class="note usual" @click="setBake({ moisture_percent: null })">as usual</button>
+    </div>
+    <p class="note">{{ sources[baked.source] }}: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)<template v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</template>; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.</p>
+  </section>
+</template>
+
+<style scoped>
+.texture {
+  margin-bottom: 14px;
+}
+
+h3 {
+  font-size: 16px;
+}
+
+p {
+  margin: 2px 0 4px;
+}
+
+ul {
+  margin: 0 0 6px;
+  padding: 0;
+  list-style: none;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 92px minmax(60px, 1fr) 20px 82px;
+  gap: 8px;
+  align-items: center;
+  width: 100%;
+  padding: 2px 0;
+  text-align: left;
+  font-size: 13px;
+}
+
+.row:hover .name {
+  text-decoration: underline;
+  text-decoration-color: var(--rule-strong);
+  text-underline-offset: 3px;
+}
+
+.bar {
+  position: relative;
+  height: 10px;
+  border-radius: 3px;
+  background: var(--rule);
+  overflow: hidden;
+}
+
+.bar i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+}
+
+.smear {
+  background: var(--smear);
+  opacity: 0.55;
+}
+
+.value {
+  left: 0;
+  border-right: 2px solid var(--ink);
+  background: var(--in);
+}
+
+.value.is-rule {
+  background: repeating-linear-gradient(115deg, var(--in) 0 4px, var(--in-soft) 4px 6px);
+}
+
+.value.is-hint {
+  background: repeating-linear-gradient(115deg, var(--in) 0 2px, var(--in-soft) 2px 6px);
+}
+
+.figure {
+  text-align: right;
+}
+
+.terms {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  padding: 2px 0 5px 10px;
+  border-left: 2px solid var(--rule-strong);
+}
+
+.terms p {
+  flex-basis: 100%;
+}
+
+.term:not([disabled]) {
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.bake {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+}
+
+.bake .field {
+  width: 48px;
+  min-height: 26px;
+  padding: 1px 6px;
+  text-align: right;
+}
+
+.usual {
+  border-bottom: 1px solid var(--rule-strong);
+}
+</style>

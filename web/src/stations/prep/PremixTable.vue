@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** The dry things: for one batch and for the premix, with the weight that the scale really showed. */
+import type { PrepCard } from '@/api/types'
+import { withLine } from '@/domain/edits'
+import { weight, weightUnit } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+defineProps<{ premix: NonNullable<PrepCard['premix']> }>()
+const emit = defineEmits<{ weighing: [] }>()
+const bench = useBench()
+const session = useSession()
+
+function weighed(event: Event, line: string): void {
+  const field = event.target as HTMLInputElement
+  const grams = Number(field.value.trim().replace(',', '.'))
+  if (!Number.isFinite(grams) || grams <= 0) return
+  emit('weighing')
+  bench.edit((doc) => withLine(doc, line, { grams, entered: `${grams} g` }))
+  field.value = ''
+}
+</script>
+
+<template>
+  <div class="premix">
+    <div class="bar" aria-hidden="true"><i v-for="p in premix.parts" :key="p.line" :style="{ flexGrow: p.share, background: `var(--role-${p.role})` }" :title="p.name"><b v-if="p.share > 0.07">{{ p.code }}</b></i></div>
+    <table>
+      <thead><tr><th>dry thing</th><th>one batch</th><th>{{ premix.batches }} batches</th><th>on the scale</th></tr></thead>
+      <tbody>
+        <tr v-for="p in premix.parts" :key="p.line">
+          <th scope="row">{{ p.name }}</th><td>{{ weight(p.grams, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ weight(p.whole_g, session.units) }} {{ weightUnit(session.units) }}</td>
+          <td><input class="field" :placeholder="weight(p.grams, 'metric')" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${p.name} on the scale, g`" @change="weighed($event, p.line)" /> g</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  height: 20px;
+  margin-bottom: 6px;
+  border-radius: 4px;
+  overflow: hidden;
+}
+
+.bar i {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  min-width: 2px;
+  border-right: 1px solid var(--panel);
+  font: 600 11px var(--text);
+  color: var(--on-role);
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 13px;
+}
+
+th,
+td {
+  padding: 2px 10px 2px 0;
+  border-bottom: 1px solid var(--rule);
+  text-align: right;
+  font-weight: 400;
+}
+
+thead th {
+  color: var(--ink-2);
+  font-size: 12px;
+}
+
+th:first-child {
+  text-align: left;
+}
+
+.field {
+  width: 70px;
+  min-height: 24px;
+  padding: 0 6px;
+  text-align: right;
+}
+</style>

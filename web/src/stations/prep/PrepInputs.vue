@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** Inputs of a card: numbers that are edited where they stand, and choices between words. */
+import type { PrepInput } from '@/api/types'
+import { withPrep } from '@/domain/edits'
+import { temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+defineProps<{ inputs: readonly PrepInput[] }>()
+const bench = useBench()
+const session = useSession()
+
+function set(key: string, value: number | string | null): void {
+  bench.edit((doc) => withPrep(doc, { [key]: value }))
+}
+function typed(event: Event, input: PrepInput): void {
+  const field = event.target as HTMLInputElement
+  const text = field.value.trim().replace(',', '.')
+  const value = text === '' ? null : Number(text)
+  if (value !== null && !(value >= input.low && value <= input.high)) {
+    field.setCustomValidity(`${input.low} to ${input.high} ${input.unit}`)
+    field.reportValidity()
+    return
+  }
+  field.setCustomValidity('')
+  set(input.key, value)
+}
+const shown = (input: PrepInput): string => (input.value == null ? '' : String(Math.round(input.value * 10) / 10))
+const asFahrenheit = (input: PrepInput): string => (input.unit === 'degC' && session.units === 'us' && input.value != null ? ` (${temperature(input.value, 'us')})` : '')
+const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : input.unit)
+</script>
+
+<template>
+  <div class="inputs">
+    <label v-for="input in inputs" :key="input.key" class="note" :class="{ usual: input.usual }">
+      {{ input.label }}
+      <select v-if="input.words.length" class="field" :value="input.word" :disabled="!bench.mayEdit" @change="set(input.key, ($event.target as HTMLSelectElement).value)">
+        <option v-for="w in input.words" :key="w" :value="w">{{ w }}</option>
+      </select>
+      <template v-else>
+        <input class="field" :value="shown(input)" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${input.label}, ${unit(input) || 'number'}`" :title="`${input.low} to ${input.high} ${unit(input)}`" @change="typed($event, input)" />
+        {{ unit(input) }}{{ asFahrenheit(input) }}
+      </template>
+      <button v-if="!input.usual && bench.mayEdit" class="back" :aria-label="`${input.label}: as usual`" title="as usual" @click.prevent="set(input.key, null)">×</button>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.inputs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+}
+
+label {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.field {
+  width: 56px;
+  min-height: 26px;
+  padding: 1px 6px;
+  text-align: right;
+  color: var(--ink);
+}
+
+select.field {
+  width: auto;
+  text-align: left;
+}
+
+.usual .field {
+  border-style: dashed;
+}
+
+.back {
+  min-width: 20px;
+}
+</style>

@@ -1,0 +1,200 @@
+<script setup lang="ts">
+/** The vegetable as a stratum that loses its water, step by step, and the ways of drying it side by side. */
+import { computed } from 'vue'
+import type { DryingStep, VegetableCard } from '@/api/types'
+import { withLine } from '@/domain/edits'
+import { figure, weight, weightUnit } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ card: VegetableCard }>()
+const emit = defineEmits<{ weighing: [] }>()
+const bench = useBench()
+const session = useSession()
+
+const TALL = 120
+const words: Record<string, string> = { start: 'raw', salt: 'salted', microwave: 'microwaved', pan: 'panned', cook: 'cooked', squeeze: 'squeezed' }
+const stages = computed(() => props.card.dried?.stages ?? [])
+const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
+const px = (grams: number): number => (TALL * grams) / most.value
+const left = (steam: number, juice: number): string => [steam > 1 ? `${figure(steam, 0)} g steam` : '', juice > 1 ? `${figure(juice, 0)} g juice` : ''].filter(Boolean).join(', ')
+interface Prep { steps: DryingStep[]; start_g: number | null; weighed: boolean }
+const prep = computed<Prep>(() => {
+  const held = bench.lines.find((l) => l.id === props.card.line)?.prep
+  return { steps: (held?.steps ?? []) as DryingStep[], start_g: held?.start_g ?? null, weighed: held?.weighed ?? false }
+})
+
+function set(change: Partial<Prep> | null, grams?: number): void {
+  bench.edit((doc) => withLine(doc, props.card.line, {
+    prep: change ? { ...prep.value, ...change } : null,
+    ...(grams === undefined ? {} : { grams, entered: `${grams} g` }),
+  }))
+}
+const number = (event: Event): number | null => {
+  const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
+  return Number.isFinite(value) && value > 0 ? value : null
+}
+function setStep(index: number, change: Partial<DryingStep>): void {
+  set({ steps: prep.value.steps.map((s, i) => (i === index ? { ...s, ...change } : s)), weighed: false })
+}
+function weighed(event: Event): void {
+  const grams = number(event)
+  if (grams === null) return
+  emit('weighing')
+  set({ start_g: props.card.start_g, weighed: true }, grams)
+}
+</script>
+
+<template>
+  <div class="chain">
+    <svg v-if="stages.length" class="columns" :viewBox="`0 0 ${stages.length * 108} ${TALL + 44}`" role="img"
+      :aria-label="stages.map((s) => `${words[s.act]} ${figure(s.grams, 0)} g, of it ${figure(s.water_g, 0)} g water`).join('; ')">
+      <g v-for="(s, i) in stages" :key="i" :transform="`translate(${i * 108} 0)`">
+        <rect x="6" :y="16 + TALL - px(s.grams)" width="58" :height="px(s.water_g)" class="water" />
+        <rect x="6" :y="16 + TALL - px(s.solids_g)" width="58" :height="px(s.solids_g)" fill="url(#hatch-vegetable)" class="solids" />
+        <line v-if="s.high > s.low + 1" x1="70" x2="70" :y1="16 + TALL - px(s.high)" :y2="16 + TALL - px(s.low)" class="range" />
+        <text x="35" :y="11 + TALL - px(s.grams)" text-anchor="middle" class="grams">{{ weight(s.grams, session.units) }} {{ weightUnit(session.units) }}</text>
+        <text x="35" :y="TALL + 30" text-anchor="middle">{{ words[s.act] }}</text>
+        <text x="35" :y="TALL + 42" text-anchor="middle" class="lost">{{ left(s.steam_g, s.juice_g) }}</text>
+      </g>
+    </svg>
+    <div class="settings">
+      <div v-if="card.steps.length" class="steps">
+        <span v-for="(s, i) in prep.steps" :key="i" class="step note">
+          {{ i + 1 }}. {{ s.act }}
+          <label v-if="s.act !== 'squeeze'"><input class="field" :value="s.minutes" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${s.act}: minutes`" @change="setStep(i, { minutes: number($event) ?? 0 })" /> min</label>
+          <label v-if="s.act === 'microwave' || s.act === 'pan'"><input class="field" :value="s.watts" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${s.act}: watts`" @change="setStep(i, { watts: number($event) ?? 0 })" /> W</label>
+          <label v-if="s.act === 'salt'"><input class="field" :value="s.salt_g" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="salt: grams" @change="setStep(i, { salt_g: number($event) ?? 0 })" /> g salt</label>
+          <label v-if="s.act === 'squeeze'"><input class="field" :value="s.times" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="squeeze: grips" @change="setStep(i, { times: Math.min(Math.round(number($event) ?? 1), 10) })" /> grips</label>
+        </span>
+      </div>
+      <div v-if="card.steps.length" class="scale">
+        <label class="note">raw <input class="field" :value="figure(card.start_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Raw weight, g" @change="set({ start_g: number($event), weighed: card.weighed })" /> g</label>
+        <label class="note"><b>on the scale</b> <input class="field scale-field" :value="card.weighed ? figure(card.target_g, 0) : ''" :placeholder="figure(card.target_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Weighed after drying, g" @change="weighed" /> g</label>
+        <button v-if="(card.weighed || card.start_set) && bench.mayEdit" class="quiet-button small" @click="set({ weighed: false, start_g: null })">as forecast</button>
+        <span v-if="card.dried" class="note">with the juice leave {{ figure(card.dried.sugars_lost_g, 1) }} g sugars, {{ figure(card.dried.potassium_lost_mg, 0) }} mg potassium; what is left is {{ figure(card.dried.water_percent, 0) }} % water</span>
+      </div>
+    </div>
+    <table>
+      <thead><tr><th>way of drying</th><th>raw needed</th><th>water left</th><th>sugars lost</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="s in card.schools" :key="s.key" :class="{ on: s.chosen }" :title="`${s.note} (${s.source})`">
+          <th scope="row">{{ s.name }}</th><td>{{ weight(s.start_g, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ figure(s.water_percent, 0) }} %</td><td>{{ figure(s.sugars_lost_g, 1) }} g</td>
+          <td><button v-if="!s.chosen && bench.mayEdit" class="quiet-button small" @click="set({ steps: [...s.steps], start_g: null, weighed: false })">so</button><button v-else-if="bench.mayEdit" class="quiet-button small" @click="set(null)">not at all</button></td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.chain {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+  gap: 6px 18px;
+  align-items: start;
+}
+
+.columns {
+  width: 100%;
+  max-height: 190px;
+  grid-row: span 2;
+}
+
+.columns text {
+  fill: var(--ink);
+  font-size: 12px;
+}
+
+.columns .grams {
+  font-weight: 650;
+}
+
+.columns .lost {
+  fill: var(--ink-2);
+  font-size: 10.5px;
+}
+
+.water {
+  fill: var(--role-liquid);
+}
+
+.solids {
+  stroke: var(--ink-2);
+  stroke-width: 0.5;
+}
+
+.range {
+  stroke: var(--ink);
+  stroke-width: 4;
+  opacity: 0.35;
+}
+
+.steps,
+.scale {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  margin-bottom: 6px;
+}
+
+.step {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+
+.field {
+  width: 54px;
+  min-height: 26px;
+  padding: 1px 6px;
+  text-align: right;
+  color: var(--ink);
+}
+
+.scale-field {
+  width: 76px;
+  border-width: 2px;
+  font-weight: 700;
+}
+
+.small {
+  min-height: 24px;
+  padding: 0 9px;
+  font-size: 12px;
+}
+
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+
+th,
+td {
+  padding: 2px 8px 2px 0;
+  border-bottom: 1px solid var(--rule);
+  text-align: right;
+  font-weight: 400;
+}
+
+thead th {
+  color: var(--ink-2);
+  font-size: 12px;
+}
+
+th:first-child {
+  text-align: left;
+}
+
+tr.on th,
+tr.on td {
+  font-weight: 650;
+}
+
+@media (max-width: 900px) {
+  .chain {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
