@@ -1,0 +1,133 @@
+"""The handling model against everyday doughs, Krieger & Dougherty, Einstein, and the signs of every ingredient and parameter."""
+
+import numpy as np
+import pytest
+
+from benchmarks.handling import distance, observations, read, said
+from substrata import Settings, analyse, load_library, read_document
+from substrata.dough.consistency import Method, _crowding, draws_of, handling, parameters
+from substrata.dough.handling_words import band_of, classes
+from substrata.formula.baked import thickness_mm
+from substrata.formula.weighed import weigh_formula
+from tests.substrata.conftest import document
+
+LIBRARY = load_library()
+WORDS = ["crumbly", *(band.class_name for band in classes())]
+MIXED = {"almond-flour": 100, "coconut-flour": 20, "psyllium-powder": 10, "flax-meal": 15, "egg": 50, "water": 140}
+SEEDY = MIXED | {"sunflower-seeds": 60}
+CHEESE = {"mozzarella": 170, "cream-cheese": 57, "egg": 100, "coconut-flour": 37}
+
+
+def made(lines):
+    return document("bun", 6, **{key.replace("-", "_"): grams for key, grams in lines.items()})
+
+
+def consistency(lines, degrees=30.0, minutes=10.0, *, melted=True, **replaced):
+    batch = weigh_formula(read_document(made(lines)), LIBRARY, Settings())[0]
+    point = np.array([minutes]), np.array([degrees])
+    found = handling(batch, Method(melted=melted), *point, draws=draws_of(replaced))
+    return float(found.consistency[0, 0])
+
+
+def test_everyday_doughs_fall_into_their_class():
+    """Common practice (benchmarks/handling_cases.csv). Left out one by one and fitted again it is 24 of 28, 27 within one."""
+    seen = observations()
+    told = [said(*read(one, {})) for one in seen]
+    right = sum(name in one.accepted for name, one in zip(told, seen, strict=True))
+    near = sum(
+        min(abs(WORDS.index(name) - WORDS.index(a)) for a in one.accepted) <= 1
+        for name, one in zip(told, seen, strict=True)
+    )
+    assert right >= 0.8 * len(seen)
+    assert near >= len(seen) - 2
+
+
+def test_known_consistencies_are_met_within_half_a_decade():
+    for one in observations():
+        if one.consistency is not None:
+            assert read(one, {})[0] == pytest.approx(one.consistency, abs=0.5)
+
+
+def test_the_residual_of_a_fit_is_nought_inside_the_class():
+    inside = next(one for one in observations() if one.dough == "almond psyllium loaf")
+    assert distance(inside, {}) == [0, 0]
+
+
+def test_thin_suspensions_thicken_as_einstein_says():
+    """Einstein (1906): 1 + 2.5 φ. Krieger & Dougherty's slope is k/φm; doughs fit one a little steeper."""
+    k, packed = (
+        parameters()["packing_exponent"].value,
+        parameters()["max_packing"].value + parameters()["press_packing"].value,
+    )
+    thin = _crowding(np.array([[0.01 / packed]]), np.array([[k]]), np.array([[0.92]]))[0, 0]
+    assert (10**thin - 1) / 0.01 == pytest.approx(2.5, rel=0.12)
+
+
+ABSORBERS = sorted(
+    i.id for i in LIBRARY
+    if i.role in ("base", "fibre", "binder") and i.parameter("capacity").value >= 0.5 and i.composition["water_g"] < 15
+    and not i.parameter("lubricates").value and not i.parameter("coarse").value and i.id != "whey-isolate"  # it dissolves
+)  # fmt: skip
+LIQUIDS = sorted(i.id for i in LIBRARY if i.role == "liquid" and i.composition["water_g"] >= 80)
+
+
+@pytest.mark.parametrize("ingredient", ABSORBERS)
+def test_more_of_what_drinks_stiffens(ingredient):
+    assert consistency(MIXED | {ingredient: MIXED.get(ingredient, 0) + 5}) > consistency(MIXED)
+
+
+@pytest.mark.parametrize("ingredient", LIQUIDS)
+def test_more_of_what_is_wet_softens(ingredient):
+    assert consistency(MIXED | {ingredient: MIXED.get(ingredient, 0) + 25}) < consistency(MIXED)
+
+
+@pytest.mark.parametrize(
+    ("name", "lines", "degrees", "sign"),
+    [
+        ("max_packing", MIXED, 30, -1), ("press_packing", MIXED, 30, -1), ("packing_exponent", MIXED, 30, 1), ("oil_release", MIXED, 30, -1),
+        ("cheese_60", CHEESE, 50, 1), ("cheese_slope", CHEESE, 40, 1), ("particle_modulus", CHEESE, 10, 1), ("sharing", MIXED, 30, 1),
+        ("gel_yield", MIXED, 20, -1), ("gel_yield", MIXED, 50, 1), ("coarse_packing", SEEDY, 30, -1),
+    ],
+)  # fmt: skip
+def test_every_parameter_pulls_as_its_meaning_says(name, lines, degrees, sign):
+    spread = parameters()[name]
+    assert (
+        consistency(lines, degrees, **{name: spread.high}) - consistency(lines, degrees, **{name: spread.low})
+    ) * sign > 0
+
+
+def test_flour_among_whole_seeds_packs_closer_than_either():
+    """Furnas (1931): a mixture of large and small lies denser than either alone."""
+    coarse = [consistency(SEEDY, coarse_packing=value) for value in (0.0, 0.2)]
+    assert coarse[1] < coarse[0]
+    assert consistency(MIXED, coarse_packing=0.0) == consistency(MIXED, coarse_packing=0.2)
+
+
+@pytest.mark.parametrize(
+    ("form", "lines", "kind"),
+    [
+        ("bun", MIXED | {"water": 320}, "wet"), ("cracker", {"almond-flour": 224, "egg": 20}, "crumbly"), ("tin-loaf", MIXED | {"water": 190}, "stiff"),
+    ],
+)  # fmt: skip
+def test_the_offered_line_brings_the_dough_into_its_class(form, lines, kind):
+    document_ = made(lines) | {"form": {"kind": form, "pieces": 6}}
+    before = analyse(read_document(document_), LIBRARY)
+    warning = next(w for w in before.warnings if w.code.startswith("handling-"))
+    assert warning.code == f"handling-{kind}"
+    remedy = warning.remedy
+    after = {**document_, "lines": [line for line in document_["lines"] if line["id"] != remedy.line]}
+    after["lines"].append({"id": "mended", "ingredient": remedy.ingredient, "grams": remedy.grams})
+    mended = analyse(read_document(after), LIBRARY).handling
+    assert mended.fits or mended.cause.kind != kind
+    assert mended.crumbly <= before.handling.crumbly
+
+
+def test_the_told_moments_are_roots_of_the_curve():
+    formula = read_document(made(MIXED))
+    found = analyse(formula, LIBRARY).handling
+    warm = found.temperature_c
+    for minute, name in ((found.ready_min, found.wanted_low), (found.knead_min, "tacky")):
+        assert consistency(MIXED, warm, minute) == pytest.approx(band_of(name, thickness_mm(formula)).low, abs=0.05)
+    crust = made(CHEESE) | {"form": {"kind": "thin-crust", "pieces": 6}}
+    brittle = analyse(read_document(crust), LIBRARY).handling.brittle_below_c
+    assert consistency(CHEESE, brittle, 5) == pytest.approx(band_of("stiff", 4).low, abs=0.05)
