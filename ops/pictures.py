@@ -94,6 +94,19 @@ def card(page: Page) -> None:
     page.get_by_role("region", name="Nutrition Facts").wait_for()
 
 
+def prep(page: Page) -> None:
+    """A vegetable on its way into the dough."""
+    bench(page)
+    page.get_by_role("link", name="Prep", exact=True).click()
+    page.locator("[data-card=vegetable]").wait_for()
+
+
+def texture(page: Page) -> None:
+    """How it handles and what it will eat like."""
+    bench(page)
+    page.locator("#texture").scroll_into_view_if_needed()
+
+
 COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flour-defatted&keys=psyllium-powder"
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
@@ -108,6 +121,8 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "stock": (at("/pantry/stock", "Done: take it away"), "light"),
     "import": (imported, "light"),
     "card": (card, "light"),
+    "texture": (texture, "light"),
+    "prep": (prep, "light"),
 }
 
 

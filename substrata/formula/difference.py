@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from substrata.errors import SubstrataError
 from substrata.formula.form import Window, form_of
-from substrata.formula.formula import Formula, Line, Mix
+from substrata.formula.formula import Formula, Line, LinePrep, Mix
 from substrata.formula.weighed import weigh_line
 from substrata.pantry.library import Library
 from substrata.settings import Settings
@@ -93,7 +93,24 @@ def _text_change(old: Line, new: Line, name: str) -> Change | None:
         before, after = getattr(old, field), getattr(new, field)
         if before != after:
             return Change(kind="text", line=new.id, text=f"{name}: {word} {before or 'none'} → {after or 'none'}")
+    if old.temperature_c != new.temperature_c:
+        degrees = f"{_degrees(old.temperature_c)} → {_degrees(new.temperature_c)}"
+        return Change(kind="text", line=new.id, text=f"{name}: goes in {degrees}")
+    if old.prep != new.prep:
+        return Change(kind="text", line=new.id, text=f"{name}: {_drying(old.prep)} → {_drying(new.prep)}")
     return None
+
+
+def _degrees(temperature_c: float | None) -> str:
+    return "as usual" if temperature_c is None else f"at {temperature_c:g} °C"
+
+
+def _drying(prep: LinePrep | None) -> str:
+    """How it is dried, in a few words."""
+    if prep is None or not prep.steps:
+        return "as it is"
+    start = f", from {prep.start_g:g} g" if prep.start_g else ""
+    return f"{', '.join(step.act for step in prep.steps)}{start}{', weighed' if prep.weighed else ''}"
 
 
 def _frame_changes(before: Formula, after: Formula) -> list[Change]:
@@ -116,9 +133,30 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         changes.append(Change(kind="text", text=f"name “{before.name}” → “{after.name}”"))
     if before.mix != after.mix:
         changes.append(Change(kind="text", text=f"mixed {_mixing(before.mix)} → {_mixing(after.mix)}"))
+    changes += _settings("bake", _bake_said(before), _bake_said(after))
+    changes += _settings("prep", before.prep, after.prep)
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))
     return changes
+
+
+def _bake_said(formula: Formula) -> dict[str, object]:
+    bake = formula.bake
+    named = {"moisture percent": bake.moisture_percent, "thickness mm": bake.thickness_mm, "oven c": bake.oven_c}
+    return named | {"fried or baked": bake.fried or None, "frying fat": bake.frying_fat or None}
+
+
+def _settings(where: str, before: Mapping[str, object], after: Mapping[str, object]) -> list[Change]:
+    """What is set otherwise, a change for each."""
+    keys = [key for key in {**before, **after} if before.get(key) != after.get(key)]
+    return [
+        Change(kind="text", text=f"{where}: {key.replace('_', ' ')} {_said(before.get(key))} → {_said(after.get(key))}")
+        for key in sorted(keys)
+    ]
+
+
+def _said(value: object) -> str:
+    return "as usual" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
 
 
 def _mixing(mix: Mix) -> str:

@@ -165,7 +165,7 @@ def read_document(document: Mapping[str, Any]) -> Formula:
         lines=read,
         mix=_mix(document.get("mix") or {}),
         bake=_bake(document.get("bake") or {}),
-        prep=read_choices(document.get("prep") or {}),
+        prep=read_choices(document.get("prep", {})),
         targets=_targets(document.get("targets", {})),
         extra={
             **{key: value for key, value in document.items() if key not in _FORMULA_KEYS},

@@ -77,6 +77,22 @@ def test_a_round_trip_keeps_everything_and_unknown_keys_too():
         (("name",), 7, "name"),
         (("targets", "salt"), {"low": 2, "high": 1}, "targets.salt"),
         (("targets",), [], "targets"),
+        (("lines", 2, "temperature_c"), 400, "temperature_c"),
+        (("lines", 2, "prep"), "squeezed", "prep"),
+        (("lines", 2, "prep"), {"steps": [{"act": "iron"}]}, "prep.steps"),
+        (("lines", 2, "prep"), {"steps": [{"act": "pan", "minutes": math.nan}]}, "prep.steps.minutes"),
+        (("lines", 2, "prep"), {"steps": [{"act": "squeeze", "times": 99}]}, "prep.steps.times"),
+        (("lines", 2, "prep"), {"steps": [{"act": "pan"}] * 13}, "prep.steps"),
+        (("lines", 2, "prep"), {"start_g": -1}, "prep.start_g"),
+        (("lines", 2, "prep"), {"weighed": "yes"}, "prep.weighed"),
+        (("bake",), 5, "bake"),
+        (("bake", "moisture_percent"), 0, "bake.moisture_percent"),
+        (("bake", "oven_c"), "hot", "bake.oven_c"),
+        (("bake", "fried"), "boiled", "bake.fried"),
+        (("prep",), [], "prep"),
+        (("prep",), {"room_c": 300}, "prep.room_c"),
+        (("prep",), {"cool_on": "ice"}, "prep.cool_on"),
+        (("prep",), {"batches": math.inf}, "prep.batches"),
     ],
 )
 def test_a_refusal_names_the_field_and_what_is_allowed(path, value, field):
@@ -96,6 +112,18 @@ _LINE = st.fixed_dictionaries(
         "role": st.sampled_from(["", *roles()]),
         "note": st.text(max_size=40),
         "locked": st.booleans(),
+        "temperature_c": st.none() | st.floats(-20, 110),
+        "prep": st.none()
+        | st.fixed_dictionaries(
+            {
+                "steps": st.lists(
+                    st.sampled_from([{"act": "pan", "minutes": 3.5, "watts": 900}, {"act": "squeeze", "times": 2}]),
+                    max_size=3,
+                ),
+                "start_g": st.none() | st.floats(1, 900),
+                "weighed": st.booleans(),
+            }
+        ),
         "own": st.integers(),
     },
 )
@@ -135,6 +163,15 @@ def said(path, value):
         (("targets", "salt"), {"low": 1, "high": 2}, "target salt house window → 1–2"),
         (("name",), "Buns", "name “Rolls” → “Buns”"),
         (("notes",), "cold water", "notes rewritten"),
+        (("lines", 2, "temperature_c"), 42, "Water: goes in as usual → at 42 °C"),
+        (
+            ("lines", 2, "prep"),
+            {"steps": [{"act": "squeeze"}], "start_g": 400, "weighed": True},
+            "Water: as it is → squeeze, from 400 g, weighed",
+        ),
+        (("bake", "moisture_percent"), 40, "bake: moisture percent as usual → 40"),
+        (("bake", "fried"), "baked", "bake: fried or baked as usual → baked"),
+        (("prep",), {"cool_on": "stone"}, "prep: cool on as usual → stone"),
     ],
 )
 def test_a_difference_is_said_in_words(path, value, words):

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { FormulaDocument, LineDocument } from '@/api/types'
-import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withTarget } from './edits'
+import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withPrep, withTarget } from './edits'
 import { ago, day, money, range, temperature, weight } from './format'
 import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
@@ -34,6 +34,14 @@ describe('strata', () => {
   it('have the same uneven edge every time', () => {
     expect(unevenEdge(3, 132, 50, 2)).toBe(unevenEdge(3, 132, 50, 2))
     expect(unevenEdge(3, 132, 50, 2)).not.toBe(unevenEdge(4, 132, 50, 2))
+  })
+})
+
+describe('what is set on the Prep station', () => {
+  it('joins what was set, and nothing goes back to the usual', () => {
+    const warm = withPrep({ ...doc(), prep: { room_c: 24 } }, { cool_on: 'stone' })
+    expect(warm.prep).toEqual({ room_c: 24, cool_on: 'stone' })
+    expect(withPrep(warm, { room_c: null }).prep).toEqual({ cool_on: 'stone' })
   })
 })
 
