@@ -59,6 +59,17 @@ class LineDocument(Schema):
     prep: PrepDocument | None = None
 
 
+class SizeDocument(Schema):
+    """How a piece is shaped: one measure is held, the others follow."""
+
+    held: str = ""
+    thickness_mm: float | None = None
+    length_mm: float | None = None
+    pan: str = ""
+    tray: str = ""
+    gap_mm: float | None = None
+
+
 class FormDocument(Schema):
     """What is baked."""
 
@@ -67,6 +78,7 @@ class FormDocument(Schema):
     kind: str
     pieces: int | float
     serving_pieces: int | float = 1
+    size: SizeDocument = Field(default_factory=SizeDocument)
 
 
 class MixDocument(Schema):
@@ -79,14 +91,28 @@ class MixDocument(Schema):
     work: str = ""
 
 
+class BakeStageDocument(Schema):
+    """One stage of a bake."""
+
+    kind: str
+    minutes: float | None = None
+    oven_c: float | None = None
+    fan: bool | None = None
+
+
 class BakeDocument(Schema):
     """What is wanted of the oven; what is left open follows from the form."""
 
     model_config = ConfigDict(extra="allow")
 
     moisture_percent: float | None = None
-    thickness_mm: float | None = None
     oven_c: float | None = None
+    fan: bool = False
+    ware: str = ""
+    trays: int = 1
+    dough_c: float | None = None
+    altitude_m: float = 0.0
+    stages: list[BakeStageDocument] = Field(default_factory=list, max_length=50)
     fried: str = ""
     frying_fat: str = ""
 

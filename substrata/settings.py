@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.shape.ware import Pan
+
 Spoons = Literal["us", "metric", "australian"]
 EggScheme = Literal["us", "eu"]
 Convention = Literal["us", "eu", "total"]
@@ -32,3 +34,4 @@ class Settings:
     coconut_is_nut: bool = False  # a school's nut-free rule may ban coconut
     xanthan_is_grain: bool = False  # some grain-free bakers refuse what grew on grain sugar
     eaters: tuple[Eater, ...] = ()
+    pans: tuple[Pan, ...] = ()  # the kitchen's own

@@ -12,7 +12,7 @@ from substrata.dough.handling import HandlingForecast, handling_forecast
 from substrata.dough.lift import Lift, lift
 from substrata.dough.texture import Eaten, Texture, texture
 from substrata.dough.water import Water, water
-from substrata.formula.baked import Baked, baked, oven_c, thickness_mm
+from substrata.formula.baked import Baked, baked, oven_c
 from substrata.formula.bakers import bakers_percent
 from substrata.formula.cost import Cost, cost
 from substrata.formula.form import form_of, roles
@@ -29,6 +29,9 @@ from substrata.nutrition.hidden import Hidden, hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
 from substrata.settings import Settings
+from substrata.shape.piece import piece_of
+
+_THINNEST_MM = 0.2  # below it there is no piece to speak of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -130,8 +133,9 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
         )
     )
     zeros = hidden(batch, formula.pieces)
-    handles = handling_forecast(batch, formula, library)
-    eats = texture(batch, after, _eaten(formula, after, bound, risen))
+    thick = piece_of(batch, formula, settings.pans).thickness_mm
+    handles = handling_forecast(batch, formula, library, thick)
+    eats = texture(batch, after, _eaten(formula, after, bound, risen, thick))
     reading = Reading(
         formula=formula,
         batch=batch,
@@ -174,12 +178,12 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     )
 
 
-def _eaten(formula: Formula, after: Baked, bound: Binder, risen: Lift) -> Eaten:
+def _eaten(formula: Formula, after: Baked, bound: Binder, risen: Lift, thick: float) -> Eaten:
     return Eaten(
         moisture=after.moisture_percent,
         moisture_low=after.moisture_low,
         moisture_high=after.moisture_high,
-        thickness_mm=thickness_mm(formula),
+        thickness_mm=max(thick, _THINNEST_MM),
         oven_c=oven_c(formula),
         binder_load=bound.load.value,
         rise=risen.rise,

@@ -17,7 +17,6 @@ from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, dough_heat
-from substrata.formula.baked import thickness_mm
 from substrata.formula.formula import Formula, Mix
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats, Library
@@ -94,18 +93,19 @@ def cheese_share(batch: Batch) -> float:
     return float(batch.grams @ cheese) / batch.dough_g if batch.dough_g else 0.0
 
 
-def handling_forecast(batch: Batch, formula: Formula, library: Library) -> HandlingForecast | None:
+def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: float) -> HandlingForecast | None:
     """Forecast how a dough handles; None when there is no dough to speak of.
 
     Args:
         batch: the weighed lines; what is not part of the dough is left out here.
         formula: gives the form (wanted class, rest, pressing) and what the baker says of temperature and method.
         library: where a remedy finds its ingredient.
+        thick: thickness of a piece, mm; a thick one may be stiffer.
     """
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g <= 0:
         return None
-    mix, habit, thick = formula.mix, form_handling()[formula.form], thickness_mm(formula)
+    mix, habit = formula.mix, form_handling()[formula.form]
     share = cheese_share(batch)
     melted = is_melted(batch, mix)
     method = Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed)

@@ -104,12 +104,6 @@ def _moisture(wet: float, loss: float) -> float:
     return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
 
 
-def thickness_mm(formula: Formula) -> float:
-    """Thickness of a piece before baking: as told, else the form's usual one."""
-    told = formula.bake.thickness_mm
-    return form_of(formula.form).thickness_mm if told is None else told
-
-
 def oven_c(formula: Formula) -> float:
     """Temperature of the oven, or of the oil: as told, else the form's usual one."""
     told = formula.bake.oven_c

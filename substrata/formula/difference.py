@@ -134,6 +134,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
     if before.mix != after.mix:
         changes.append(Change(kind="text", text=f"mixed {_mixing(before.mix)} → {_mixing(after.mix)}"))
     changes += _settings("bake", _bake_said(before), _bake_said(after))
+    changes += _settings("size", _size_said(before), _size_said(after))
     changes += _settings("prep", before.prep, after.prep)
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))
@@ -142,8 +143,31 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
 
 def _bake_said(formula: Formula) -> dict[str, object]:
     bake = formula.bake
-    named = {"moisture percent": bake.moisture_percent, "thickness mm": bake.thickness_mm, "oven c": bake.oven_c}
-    return named | {"fried or baked": bake.fried or None, "frying fat": bake.frying_fat or None}
+    named: dict[str, object] = {
+        "moisture percent": bake.moisture_percent,
+        "oven c": bake.oven_c,
+        "dough c": bake.dough_c,
+    }
+    named |= {"fan": 1.0 if bake.fan else None, "trays": float(bake.trays), "altitude m": bake.altitude_m}
+    stages = ", ".join(f"{s.kind} {s.minutes:g}" if s.minutes else s.kind for s in bake.stages)
+    return named | {
+        "fried or baked": bake.fried or None,
+        "frying fat": bake.frying_fat or None,
+        "ware": bake.ware or None,
+        "stages": stages or None,
+    }
+
+
+def _size_said(formula: Formula) -> dict[str, object]:
+    size = formula.size
+    return {
+        "held": size.held or None,
+        "thickness mm": size.thickness_mm,
+        "length mm": size.length_mm,
+        "pan": size.pan or None,
+        "tray": size.tray or None,
+        "gap mm": size.gap_mm,
+    }
 
 
 def _settings(where: str, before: Mapping[str, object], after: Mapping[str, object]) -> list[Change]:

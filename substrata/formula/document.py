@@ -11,20 +11,27 @@ from typing import Any, Literal
 
 from substrata.errors import FormulaError
 from substrata.formula.form import Window, form_of, forms, roles
-from substrata.formula.formula import Bake, Formula, Line, Mix
+from substrata.formula.formula import Bake, Formula, Line, Mix, Size
+from substrata.formula.bake_document import OVEN_C, read_stages, stages_schema, write_stages
 from substrata.formula.prep_document import prep_schema, read_choices, read_prep, write_prep
 
 DOCUMENT_VERSION = 1
 MOST_LINES = 200
 MOST_PIECES = 10_000
+MOST_TRAYS = 6
+HELD: tuple[Literal["", "thickness", "size"], ...] = ("", "thickness", "size")
 FRIED: tuple[Literal["", "fried", "baked"], ...] = ("", "fried", "baked")
 # Bounds of what may be told of temperatures and sizes.
 LIMITS: Mapping[str, tuple[float, float]] = {
     "temperature_c": (-20.0, 110.0),
     "mix.temperature_c": (0.0, 90.0),
     "bake.moisture_percent": (1.0, 90.0),
-    "bake.thickness_mm": (0.5, 200.0),
-    "bake.oven_c": (60.0, 350.0),
+    "bake.oven_c": OVEN_C,
+    "bake.dough_c": (-5.0, 90.0),
+    "bake.altitude_m": (-400.0, 5000.0),
+    "size.thickness_mm": (0.5, 200.0),
+    "size.length_mm": (5.0, 1000.0),
+    "size.gap_mm": (0.0, 200.0),
 }
 MIX_CHEESE: tuple[Literal["", "melted", "cold"], ...] = ("", "melted", "cold")
 MIX_WORK: tuple[Literal["", "pressed", "stirred"], ...] = ("", "pressed", "stirred")
@@ -32,7 +39,10 @@ _TEXT_LIMITS = {"name": 120, "lot": 40, "notes": 20_000, "entered": 300, "note":
 _LINE_KEYS = {
     "id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked", "temperature_c", "prep",
 }  # fmt: skip
-_BAKE_KEYS = {"moisture_percent", "thickness_mm", "oven_c", "fried", "frying_fat"}
+_BAKE_KEYS = {
+    "moisture_percent", "oven_c", "fan", "ware", "trays", "dough_c", "altitude_m", "stages", "fried", "frying_fat",
+}  # fmt: skip
+_SIZE_KEYS = {"held", "thickness_mm", "length_mm", "pan", "tray", "gap_mm"}
 _FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix", "bake", "prep"}
 
 
@@ -84,6 +94,17 @@ def document_schema() -> dict[str, Any]:
                     "kind": {"enum": list(forms())},
                     "pieces": {"type": "integer", "minimum": 1, "maximum": MOST_PIECES},
                     "serving_pieces": {"type": "integer", "minimum": 1},
+                    "size": {
+                        "type": "object",
+                        "properties": {
+                            "held": {"enum": list(HELD)},
+                            "thickness_mm": bounded("size.thickness_mm"),
+                            "length_mm": bounded("size.length_mm"),
+                            "pan": {"type": "string", "maxLength": 60},
+                            "tray": {"type": "string", "maxLength": 60},
+                            "gap_mm": bounded("size.gap_mm"),
+                        },
+                    },
                 },
             },
             "mix": {
@@ -98,8 +119,13 @@ def document_schema() -> dict[str, Any]:
                 "type": "object",
                 "properties": {
                     "moisture_percent": bounded("bake.moisture_percent"),
-                    "thickness_mm": bounded("bake.thickness_mm"),
                     "oven_c": bounded("bake.oven_c"),
+                    "fan": {"type": "boolean"},
+                    "ware": {"type": "string", "maxLength": 60},
+                    "trays": {"type": "integer", "minimum": 1, "maximum": MOST_TRAYS},
+                    "dough_c": bounded("bake.dough_c"),
+                    "altitude_m": bounded("bake.altitude_m"),
+                    "stages": stages_schema(),
                     "fried": {"enum": list(FRIED)},
                     "frying_fat": {"type": "string", "maxLength": 120},
                 },
@@ -163,13 +189,14 @@ def read_document(document: Mapping[str, Any]) -> Formula:
         pieces=pieces,
         serving_pieces=_count(form, "serving_pieces", 1),
         lines=read,
+        size=_size(form.get("size") or {}),
         mix=_mix(document.get("mix") or {}),
         bake=_bake(document.get("bake") or {}),
         prep=read_choices(document.get("prep", {})),
         targets=_targets(document.get("targets", {})),
         extra={
             **{key: value for key, value in document.items() if key not in _FORMULA_KEYS},
-            "form": {k: v for k, v in form.items() if k not in ("kind", "pieces", "serving_pieces")},
+            "form": {k: v for k, v in form.items() if k not in ("kind", "pieces", "serving_pieces", "size")},
         },
     )
 
@@ -185,6 +212,7 @@ def write_document(formula: Formula) -> dict[str, Any]:
             "kind": formula.form,
             "pieces": formula.pieces,
             "serving_pieces": formula.serving_pieces,
+            "size": {key: getattr(formula.size, key) for key in sorted(_SIZE_KEYS)},
             **form_extra,
         },
         "lines": [
@@ -212,8 +240,13 @@ def write_document(formula: Formula) -> dict[str, Any]:
         },
         "bake": {
             "moisture_percent": formula.bake.moisture_percent,
-            "thickness_mm": formula.bake.thickness_mm,
             "oven_c": formula.bake.oven_c,
+            "fan": formula.bake.fan,
+            "ware": formula.bake.ware,
+            "trays": formula.bake.trays,
+            "dough_c": formula.bake.dough_c,
+            "altitude_m": formula.bake.altitude_m,
+            "stages": write_stages(formula.bake.stages),
             "fried": formula.bake.fried,
             "frying_fat": formula.bake.frying_fat,
             **formula.bake.extra,
@@ -290,13 +323,39 @@ def _bake(entry: object) -> Bake:
     fried = entry.get("fried", "")
     if fried not in FRIED:
         raise _wrong("bake.fried", fried, "fried, baked or nothing")
+    fan, trays = entry.get("fan", False), entry.get("trays", 1)
+    if not isinstance(fan, bool):
+        raise _wrong("bake.fan", fan, "true or false")
+    if isinstance(trays, bool) or trays not in range(1, MOST_TRAYS + 1):
+        raise _wrong("bake.trays", trays, f"a whole number from 1 to {MOST_TRAYS}")
     return Bake(
         moisture_percent=_within(entry.get("moisture_percent"), "bake.moisture_percent"),
-        thickness_mm=_within(entry.get("thickness_mm"), "bake.thickness_mm"),
         oven_c=_within(entry.get("oven_c"), "bake.oven_c"),
+        fan=fan,
+        ware=_text(entry, "ware"),
+        trays=int(trays),
+        dough_c=_within(entry.get("dough_c"), "bake.dough_c"),
+        altitude_m=_within(entry.get("altitude_m"), "bake.altitude_m") or 0.0,
+        stages=read_stages(entry.get("stages", [])),
         fried=fried,
         frying_fat=_text(entry, "frying_fat"),
         extra={key: value for key, value in entry.items() if key not in _BAKE_KEYS},
+    )
+
+
+def _size(entry: object) -> Size:
+    if not isinstance(entry, Mapping):
+        raise _wrong("size", entry, "an object with held, thickness_mm, length_mm, pan, tray and gap_mm")
+    held = entry.get("held", "")
+    if held not in HELD:
+        raise _wrong("size.held", held, "thickness, size or nothing")
+    return Size(
+        held=held,
+        thickness_mm=_within(entry.get("thickness_mm"), "size.thickness_mm"),
+        length_mm=_within(entry.get("length_mm"), "size.length_mm"),
+        pan=_text(entry, "pan"),
+        tray=_text(entry, "tray"),
+        gap_mm=_within(entry.get("gap_mm"), "size.gap_mm"),
     )
 
 

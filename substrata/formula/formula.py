@@ -52,12 +52,42 @@ class Mix:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Size:
+    """How a piece is shaped: one measure is held, the others follow from the dough's weight and density."""
+
+    held: Literal["", "thickness", "size"] = ""  # "" holds what the form usually holds
+    thickness_mm: float | None = None  # of a sheet, diameter of a rope, height of a bun
+    length_mm: float | None = None  # diameter of a round, length of a rope, side of a cut piece
+    pan: str = ""  # for what is baked in one
+    tray: str = ""
+    gap_mm: float | None = None  # between pieces on a tray
+
+
+StageKind = Literal["bake", "flip", "rotate", "door", "top", "finish", "broil", "rest"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeStage:
+    """One stage of a bake."""
+
+    kind: StageKind
+    minutes: float | None = None  # None: until it is done; of a moment (flip, rotate, door, top) nothing
+    oven_c: float | None = None  # None: as before
+    fan: bool | None = None  # None: as before
+
+
+@dataclass(frozen=True, kw_only=True)
 class Bake:
     """What is wanted of the oven; what is left open follows from the form."""
 
     moisture_percent: float | None = None  # of the baked piece
-    thickness_mm: float | None = None  # of the piece before baking
     oven_c: float | None = None
+    fan: bool = False
+    ware: str = ""  # what it lies on: tray, stone; "" is the form's usual one
+    trays: int = 1  # baked at once
+    dough_c: float | None = None  # temperature of the dough going in; None: as it was mixed
+    altitude_m: float = 0.0
+    stages: tuple[BakeStage, ...] = ()
     fried: Literal["", "fried", "baked"] = ""  # a doughnut is fried unless told otherwise
     frying_fat: str = ""  # ingredient
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
@@ -71,6 +101,7 @@ class Formula:
     form: str  # id in forms.csv
     pieces: int
     lines: tuple[Line, ...]
+    size: Size = Size()
     serving_pieces: int = 1  # pieces that are eaten as one serving
     notes: str = ""
     mix: Mix = Mix()

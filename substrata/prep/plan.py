@@ -10,7 +10,6 @@ from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_shar
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
-from substrata.formula.baked import thickness_mm
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
@@ -26,6 +25,7 @@ from substrata.prep.water_temperature import WaterTemperature, water_for
 from substrata.prep.yeast import Waking, waking
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
+from substrata.shape.piece import piece_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,6 +70,7 @@ class _Bench:
     library: Library
     handling: HandlingForecast
     room_c: float
+    thickness_mm: float
 
     @property
     def heat(self) -> DoughHeat:
@@ -87,7 +88,8 @@ def prep_plan(formula: Formula, library: Library, settings: Settings = Settings(
         FormulaError: when the form is unknown.
     """
     batch, problems = weigh_formula(formula, library, settings)
-    handling = handling_forecast(batch, formula, library)
+    piece = piece_of(batch, formula, settings.pans)
+    handling = handling_forecast(batch, formula, library, piece.thickness_mm)
     room = (prep_input(formula, "room_c"), prep_input(formula, "fridge_c"), prep_input(formula, "microwave_watts"))
     dough = batch.dough()
     if handling is None:
@@ -99,6 +101,7 @@ def prep_plan(formula: Formula, library: Library, settings: Settings = Settings(
         library=library,
         handling=handling,
         room_c=number_set(formula, "room_c"),
+        thickness_mm=piece.thickness_mm,
     )
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_bench, _rewarm, _gel, _fry)
     return PrepPlan(
@@ -247,7 +250,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
     shape: Lying = word_set(b.formula, "cool_shape")  # type: ignore[assignment]  # the document allows no other word
     surface = word_set(b.formula, "cool_on")
     piece_g = b.dough.dough_g / b.formula.pieces
-    usual = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else thickness_mm(b.formula)
+    usual = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else min(b.thickness_mm, 120.0)
     found = cooling(
         shape,
         number_set(b.formula, "cool_mm", round(usual, 1)),

@@ -7,7 +7,7 @@ from benchmarks.handling import distance, observations, read, said
 from substrata import Settings, analyse, load_library, read_document
 from substrata.dough.consistency import Method, _crowding, draws_of, handling, parameters
 from substrata.dough.handling_words import band_of, classes
-from substrata.formula.baked import thickness_mm
+from substrata.formula.form import form_of
 from substrata.formula.weighed import weigh_formula
 from tests.substrata.conftest import document
 
@@ -127,7 +127,9 @@ def test_the_told_moments_are_roots_of_the_curve():
     found = analyse(formula, LIBRARY).handling
     warm = found.temperature_c
     for minute, name in ((found.ready_min, found.wanted_low), (found.knead_min, "tacky")):
-        assert consistency(MIXED, warm, minute) == pytest.approx(band_of(name, thickness_mm(formula)).low, abs=0.05)
+        assert consistency(MIXED, warm, minute) == pytest.approx(
+            band_of(name, form_of("bun").thickness_mm).low, abs=0.05
+        )
     crust = made(CHEESE) | {"form": {"kind": "thin-crust", "pieces": 6}}
     brittle = analyse(read_document(crust), LIBRARY).handling.brittle_below_c
     assert consistency(CHEESE, brittle, 5) == pytest.approx(band_of("stiff", 4).low, abs=0.05)

@@ -45,10 +45,13 @@ def test_drier_is_crisper_and_thinner_is_crisper():
     wet = [score("crisp", "cracker", {"moisture_percent": m}, **COOKIE).value for m in (3, 6, 9, 15, 30)]
     assert wet == sorted(wet, reverse=True)
     assert wet[0] > 8
-    assert (
-        score("crisp", "cracker", {"thickness_mm": 12}, **COOKIE).value
-        < score("crisp", "cracker", {"thickness_mm": 2}, **COOKIE).value
-    )
+    assert thick_score(12) < thick_score(2)
+
+
+def thick_score(thickness_mm):
+    made = document("cracker", 6, **COOKIE)
+    made["form"]["size"] = {"held": "thickness", "thickness_mm": thickness_mm}
+    return next(s.value for s in analyse(read_document(made), LIBRARY).texture.scores if s.key == "crisp")
 
 
 def test_a_syrup_makes_a_cookie_chewy_and_erythritol_does_not():

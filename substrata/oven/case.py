@@ -1,0 +1,253 @@
+"""What is baked of a formula: its family, body, matter, surroundings and stages, all as numbers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import exp, pi
+from typing import Literal
+
+import numpy as np
+
+from substrata.dough.family import family_of
+from substrata.dough.handling import handling_forecast
+from substrata.errors import FormulaError
+from substrata.formula.baked import baked, loss_to, oven_c
+from substrata.formula.formula import BakeStage, Formula
+from substrata.formula.weighed import Batch, is_fried
+from substrata.oven.body import Body, brick, rope, short_cylinder, slab
+from substrata.oven.matter import BakeMatter, bake_matter, psyllium_sorption
+from substrata.oven.numbers import Bakeware, OvenFamily, bakeware, oven_families, oven_number
+from substrata.oven.profile import OvenProfile
+from substrata.oven.simulate import Browning, Heat, Lying
+from substrata.pantry.library import Library
+from substrata.quantities.tables import constant, read_table
+from substrata.shape.piece import Piece, piece_of
+from substrata.shape.ware import Pan
+
+_CRACKER = {"melted-cheese": "cheese-cracker", "cold-stirred": "cheese-cracker"}
+_SHEET = {"vegetable": "vegetable-crust", "melted-cheese": "mozzarella-crust", "cold-stirred": "whey-crust"}
+_BY_FORM = {"cookie": "shortbread", "rope": "rope", "bun": "bun", "free-loaf": "loaf", "tin-loaf": "batter-tin"}
+
+
+def oven_family_of(batch: Batch, formula: Formula) -> OvenFamily:
+    """The oven's family: by the form, and by what carries the dough."""
+    kind = family_of(batch.dough(), formula)
+    form = formula.form
+    if form == "cracker":
+        key = _CRACKER.get(kind, "nut-cracker")
+    elif form == "doughnut":
+        key = "doughnut" if is_fried(formula) else "shortbread"
+    else:
+        key = _BY_FORM.get(form) or _SHEET.get(kind, "nut-crust")
+    return oven_families()[key]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Topping:
+    """What is laid on at the stage ``top``."""
+
+    matter: BakeMatter
+    thickness_mm: float
+    per_dough: float  # its weight over the dough's
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeCase:
+    """One bake as numbers. ``replace`` makes the same bake with another oven, thickness or dough."""
+
+    family: OvenFamily
+    piece: Piece
+    body: Body
+    matter: BakeMatter
+    porosity: float
+    dough_c: float
+    oven_c: float  # on the dial
+    offset_k: float  # of this oven over its dial
+    offset_sd: float
+    fan: bool
+    altitude_m: float
+    trays: int
+    ware: Bakeware
+    fried: bool
+    has_egg: bool
+    stages: tuple[BakeStage, ...]
+    topping: Topping | None
+    wet_percent: float  # water of the dough
+    loss_wanted: float  # share, of the form's habit or the baker's wish
+    moisture_wanted: float  # %, for what is dried
+    browning: float  # factor
+    h_factor: float = 1.0
+    pipe_factor: float = 1.0
+
+    @property
+    def light(self) -> float:
+        """Lightness of the raw dough."""
+        return oven_number("dough_light")
+
+    @property
+    def brown(self) -> Browning:
+        """How its faces brown; a face on a tray has no blisters."""
+        return Browning(factor=self.browning, beta_top=self.family.beta, beta_bottom=0.5 * self.family.beta)
+
+    @property
+    def lying(self) -> Lying:
+        """How it lies."""
+        return Lying(ware=self.ware, contact=0.0 if self.fried else self.family.contact)
+
+    @property
+    def pressure_pa(self) -> float:
+        """Of the air, by the altitude."""
+        return constant("standard_pressure") * exp(-self.altitude_m / oven_number("altitude_scale"))
+
+    def heat(self, dial_c: float, *, fan: bool, broil: bool = False) -> Heat:
+        """The surroundings at a setting of the dial."""
+        if self.fried:
+            return Heat(
+                air_c=dial_c,
+                wall_c=dial_c,
+                h=oven_number("h_frying") * self.h_factor,
+                emissivity=0.0,
+                pressure_pa=self.pressure_pa,
+                vapour_pa=0.0,
+                frying=True,
+            )
+        air = dial_c + self.offset_k
+        crowd = oven_number("second_tray") if self.trays > 1 else 1.0
+        h = oven_number("h_broil") if broil else oven_number("h_fan") if fan else oven_number("h_static")
+        return Heat(
+            air_c=air,
+            wall_c=air + (oven_number("broil_wall") if broil else oven_number("wall_offset")),
+            h=h * crowd * self.h_factor,
+            emissivity=oven_number("emissivity") * crowd,
+            pressure_pa=self.pressure_pa,
+            vapour_pa=oven_number("oven_vapour"),
+        )
+
+    def with_thickness(self, thickness_mm: float) -> BakeCase:
+        """The same dough, thicker or thinner."""
+        return replace(
+            self, body=body_of(self.piece, thickness_mm), piece=replace(self.piece, thickness_mm=thickness_mm)
+        )
+
+
+def body_of(piece: Piece, thickness_mm: float) -> Body:
+    """The body of a piece at some thickness, with the length and width it has."""
+    whole = thickness_mm * piece.layers
+    if piece.kind == "rope":
+        return rope(thickness_mm)
+    if piece.kind == "dome":
+        # A dome bakes like a drum of the same height that holds as much.
+        return short_cylinder(piece.length_mm * np.sqrt(0.60 / (pi / 4)), whole)
+    if piece.kind in ("loaf", "tin"):
+        rounding = 0.58 if piece.kind == "loaf" else 1.0
+        side = np.sqrt(rounding)
+        return brick(piece.length_mm * side, piece.width_mm * side, whole)
+    rim = piece.perimeter_mm / max(piece.area_cm2 * 100, 1e-9) * 1000
+    # The rim counts where a piece is hardly wider than it is thick.
+    counts = piece.length_mm < 8 * whole
+    return slab(whole, rim if counts else 0.0)
+
+
+def stages_of(formula: Formula, family: OvenFamily) -> tuple[BakeStage, ...]:
+    """The stages of a document, else those that are usual."""
+    if formula.bake.stages:
+        return formula.bake.stages
+    text = next(row.text("stages") for row in read_table("bake_plans.csv") if row.text("family") == family.id)
+    return tuple(_usual(word) for word in text.split())
+
+
+def _usual(word: str) -> BakeStage:
+    kind, _, minutes = word.partition("=")
+    return BakeStage(kind=kind, minutes=float(minutes) if minutes else None)  # type: ignore[arg-type]  # a test reads every row
+
+
+Ware = Literal["tray", "steel-tray", "tin", "stone", "cold-stone", "rack"]
+
+
+def ware_of(formula: Formula, piece: Piece) -> Bakeware:
+    """What it lies on: as told, else a tin for a tin loaf and a tray for all else.
+
+    Raises:
+        FormulaError: when there is no such ware.
+    """
+    key = formula.bake.ware or ("tin" if piece.kind == "tin" else "tray")
+    if key not in bakeware():
+        raise FormulaError(
+            "unknown bakeware",
+            got=key[:60],
+            allowed=", ".join(bakeware()),
+            remedy="choose one of these",
+            field="bake.ware",
+        )
+    return bakeware()[key]
+
+
+def bake_case(
+    formula: Formula, batch: Batch, library: Library, profile: OvenProfile, own: tuple[Pan, ...] = ()
+) -> BakeCase:
+    """Everything a bake of this formula needs.
+
+    Args:
+        formula: the formula.
+        batch: its weighed lines.
+        library: where handling finds its ingredients.
+        profile: the oven.
+        own: the kitchen's own pans.
+
+    Raises:
+        FormulaError: when pan or ware are unknown.
+    """
+    family = oven_family_of(batch, formula)
+    piece = piece_of(batch, formula, own)
+    matter = bake_matter(batch, batch.inside, psyllium_sorption(batch, family.sorption))
+    wet = 100 * matter.water / (1 + matter.water)
+    after = baked(batch, formula)
+    handles = handling_forecast(batch, formula, library, piece.thickness_mm)
+    warm = handles.temperature_c if handles else constant("room_temperature")
+    told = formula.bake
+    return BakeCase(
+        family=family,
+        piece=piece,
+        body=body_of(piece, piece.thickness_mm),
+        matter=matter,
+        porosity=family.porosity,
+        dough_c=warm if told.dough_c is None else told.dough_c,
+        oven_c=oven_c(formula),
+        offset_k=profile.offset_k,
+        offset_sd=profile.offset_sd,
+        fan=told.fan,
+        altitude_m=told.altitude_m,
+        trays=told.trays,
+        ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),
+        fried=is_fried(formula),
+        has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),
+        stages=stages_of(formula, family),
+        topping=_topping(batch, piece, family),
+        wet_percent=wet,
+        loss_wanted=after.loss.value,
+        moisture_wanted=after.moisture_percent if after.source != "habit" else loss_moisture(wet, after.loss.value),
+        browning=family.browning.value * profile.browning,
+    )
+
+
+def loss_moisture(wet: float, loss: float) -> float:
+    """Moisture after a loss, %; the inverse of ``loss_to``.
+
+    >>> round(loss_to(46.0, loss_moisture(46.0, 0.28)), 3)
+    0.28
+    """
+    return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
+
+
+def _topping(batch: Batch, piece: Piece, family: OvenFamily) -> Topping | None:
+    rows = batch.is_role("topping", "filling") * (1 - batch.inside)
+    grams = float(batch.grams @ rows)
+    if grams <= 0 or piece.area_cm2 <= 0:
+        return None
+    matter = bake_matter(batch, rows, family.sorption)
+    bodies = max(batch.dough_g / piece.dough_g, 1e-9) if piece.dough_g else 1.0
+    thickness = grams / bodies / (matter.density / 1000) / piece.area_cm2 * 10
+    return Topping(matter=matter, thickness_mm=min(max(thickness, 0.3), 30.0), per_dough=grams / batch.dough_g)
+
+
+__all__ = ["BakeCase", "bake_case", "body_of", "loss_to", "oven_family_of"]

@@ -1,0 +1,406 @@
+"""``bake``: what a baker is told of a bake, with its range, and what would change it.
+
+It is a fit, not a validation: times are ranges, and the criterion that decides is named. A surface temperature, a lightness
+number or a gram-exact weight is never told as truth.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
+from functools import cache
+
+import numpy as np
+
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import weigh_formula
+from substrata.oven.case import BakeCase, bake_case
+from substrata.oven.doneness import Doneness, doneness
+from substrata.oven.numbers import bakeware, oven_number, oven_numbers
+from substrata.oven.profile import OvenProfile
+from substrata.oven.run import Ran, StageMark, run
+from substrata.oven.simulate import grid_sizes
+from substrata.pantry.library import Floats, Library
+from substrata.quantities.spread import SDS_IN_HALF_90
+from substrata.settings import Settings
+from substrata.shape.piece import shape_forms
+
+DRAWS = 12
+_COARSE = 25  # cells of the draws and of the what-ifs; their differences to the fine bake are used, not their values
+_SHADES_DEEP, _SHADES_LONG = 21, 48
+_CHECK = 0.75  # of the time, from which bakers look (common practice)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Between:
+    """A forecast with its range of nine bakes in ten."""
+
+    low: float
+    best: float
+    high: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class WhatIf:
+    """The same bake with one thing changed."""
+
+    key: str
+    name: str
+    minutes: float | None  # later (or earlier) that it is done; None when it is not at all
+    loss_points: float  # more (or less) lost, %-points
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeSeries:
+    """Curves and the picture of the inside; k moments."""
+
+    minutes: tuple[float, ...]
+    core_c: tuple[float, ...]
+    loss_percent: tuple[float, ...]
+    colour_top: tuple[float, ...]  # 0 raw, 1 gold, 2 burnt: for a strip, not a measurement
+    colour_bottom: tuple[float, ...]
+    shade_minutes: tuple[float, ...]  # columns of the picture
+    shade_mm: tuple[float, ...]  # rows, from the top of the piece down
+    temperature_c: tuple[tuple[float, ...], ...]  # [row][column]
+    dryness: tuple[tuple[float, ...], ...]  # 0 as wet as the dough, 1 bone dry
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeForecast:
+    """What is told of a bake."""
+
+    family: str
+    criterion: str
+    decides: str
+    ready_min: Between | None
+    check_min: float | None
+    golden_min: float | None
+    golden_until_min: float | None
+    burnt_min: float | None
+    edge_min: float | None  # when the edge is as far
+    safe_min: float | None
+    core_c_at_ready: float | None
+    loss_percent: Between | None
+    moisture_percent: float | None
+    bake_to_g: Between | None  # the whole batch
+    bake_to_piece_g: float | None
+    carry_over_c: float | None  # core temperature at most, while it rests
+    oven: str
+    oven_c: float
+    really_c: float  # by what is known of this oven
+    stages: tuple[StageMark, ...]
+    series: BakeSeries
+    what_ifs: tuple[WhatIf, ...]
+    flags: tuple[str, ...]
+    cautions: tuple[str, ...]
+    sureness: str
+    text: str
+
+
+def bake(
+    formula: Formula,
+    library: Library,
+    settings: Settings = Settings(),  # noqa: B008 - frozen
+    profile: OvenProfile = OvenProfile(),  # noqa: B008 - frozen
+) -> BakeForecast | None:
+    """Forecast the bake of a formula. A pure function; None while there is no dough.
+
+    Raises:
+        FormulaError: when form, pan or ware are unknown.
+    """
+    batch, _ = weigh_formula(formula, library, settings)
+    if batch.dough_g <= 0 or batch.dry_base_g <= 0:
+        return None
+    case = bake_case(formula, batch, library, profile, settings.pans)
+    whole = run(case)
+    done = doneness(case, whole)
+    shown_until = _horizon(case, done, whole)
+    draws = tuple(_many(_drawn(case, formula.form)))
+    ready = _between(done.ready, [d.ready for d in draws])
+    loss = _between(done.loss, [d.loss for d in draws])
+    out = done.ready if done.ready is not None else shown_until
+    rested = run(case, until_min=out, rest=True)
+    weight = batch.whole_g
+    bake_to = None
+    if loss:
+        bake_to = Between(low=weight * (1 - loss.high), best=weight * (1 - loss.best), high=weight * (1 - loss.low))
+    edge = next(iter(_many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
+    told = _Told(case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, formula=formula)
+    return BakeForecast(
+        family=case.family.name,
+        criterion=case.family.criterion,
+        decides=_DECIDES[case.family.criterion],
+        ready_min=ready,
+        check_min=done.ready * _CHECK if done.ready else None,
+        golden_min=done.gold,
+        golden_until_min=done.gold_until,
+        burnt_min=done.burnt,
+        edge_min=edge.ready if edge else None,
+        safe_min=done.safe,
+        core_c_at_ready=done.core_c,
+        loss_percent=Between(low=100 * loss.low, best=100 * loss.best, high=100 * loss.high) if loss else None,
+        moisture_percent=_moisture(case, done.loss),
+        bake_to_g=bake_to,
+        bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
+        carry_over_c=float(rested.core_c[rested.minutes >= out].max()),
+        oven=profile.text,
+        oven_c=case.oven_c,
+        really_c=case.oven_c if case.fried else case.oven_c + case.offset_k,
+        stages=_marks(whole, out, rested),
+        series=_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0)), out),
+        what_ifs=_what_ifs(case),
+        flags=_flags(told),
+        cautions=_cautions(case),
+        sureness="± 20 % in an unknown oven"
+        if not profile.bakes
+        else "± 12 to 15 % in this oven; weight is the surer sign",
+        text=_text(told),
+    )
+
+
+def _many(cases: Iterable[BakeCase]) -> list[Doneness]:
+    """Bake several cases coarsely; the compiled part runs beside Python's lock."""
+
+    def one(case: BakeCase) -> Doneness:
+        return doneness(case, run(case, cells=_COARSE, keep_s=20.0 if not case.fried else 4.0))
+
+    with ThreadPoolExecutor(2) as pool:
+        return list(pool.map(one, cases))
+
+
+@cache
+def _normals() -> Floats:
+    """Standard normal draws, shape (DRAWS, 5): always the same, in mirrored pairs."""
+    half = np.random.default_rng(20_261_125).normal(size=(DRAWS // 2, 5))
+    return np.vstack((half, -half))
+
+
+def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
+    """The same bake by other parameters: oven, colour, convection, heat pipe, thickness."""
+    numbers = oven_numbers()
+    h, thin = numbers["h_static"], shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
+    colour = case.family.browning
+    found = []
+    for oven, brown, air, _, thick in _normals().tolist():
+        made = replace(
+            case,
+            offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
+            browning=max(case.browning * (1 + brown * colour.sd / colour.value), 0.1),
+            h_factor=max(1 + air * h.sd / h.value, 0.3),
+        )
+        found.append(made.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
+    return found
+
+
+def _between(best: float | None, drawn: list[float | None]) -> Between | None:
+    """The best with the draws' spread about their middle: a normal's 90 %."""
+    known = [d for d in drawn if d is not None]
+    if best is None or len(known) < DRAWS // 2:
+        return None
+    sd = float(np.std(known, ddof=1))
+    return Between(low=max(best - SDS_IN_HALF_90 * sd, 0.0), best=best, high=best + SDS_IN_HALF_90 * sd)
+
+
+def _edge(case: BakeCase) -> BakeCase:
+    """The edge: thinner, and it gets more heat."""
+    return replace(
+        case.with_thickness(case.piece.thickness_mm * oven_number("edge_thin")), h_factor=oven_number("edge_heat")
+    )
+
+
+def _horizon(case: BakeCase, done: Doneness, ran: Ran) -> float:
+    """How far the picture goes: somewhat beyond the burnt moment, or twice the bake."""
+    end = float(ran.minutes[-1])
+    if done.ready is None:
+        return min(done.burnt * 1.1 if done.burnt else end, end)
+    wanted = max(done.ready * 1.35, done.gold_until or 0.0)
+    if done.burnt and done.burnt < 1.7 * done.ready:
+        wanted = max(wanted, done.burnt * 1.05)
+    return min(wanted, end)
+
+
+def _moisture(case: BakeCase, loss: float | None) -> float | None:
+    if loss is None:
+        return None
+    wet = case.wet_percent / 100
+    return 100 * max((wet - loss) / (1 - loss), 0.0)
+
+
+def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
+    """The stages with the open one ended where it is taken out, and the rest after it."""
+    found = []
+    for mark in whole.marks:
+        if mark.start_min > out:
+            continue
+        found.append(replace(mark, end_min=min(mark.end_min, out)))
+    return (*found, *(m for m in rested.marks if m.kind == "rest"))
+
+
+_RAW, _BURNT = 82.0, 40.0
+
+
+def _series(case: BakeCase, ran: Ran, out: float) -> BakeSeries:
+    columns = np.unique(np.linspace(0, len(ran.minutes) - 1, _SHADES_LONG).astype(int))
+    thick = case.body.radius_m * 2000
+    depths = np.linspace(0, thick, _SHADES_DEEP)
+    temperature, dryness = [], []
+    for k in columns:
+        cells = len(ran.temperatures[k])
+        # From the bottom up in the column; drawn from the top down. A topping's cells lie on top and are left out here.
+        middles = _middles(case, min(cells, 41))
+        at = thick - depths
+        temperature.append(np.interp(at, middles, ran.temperatures[k][: len(middles)]))
+        wet = np.interp(at, middles, ran.waters[k][: len(middles)])
+        dryness.append(np.clip(1 - wet / case.matter.water, 0, 1))
+    ready_light, burnt = case.family.light_ready, case.family.light_burnt
+
+    def colour(light: Floats) -> tuple[float, ...]:
+        early = (case.light - light) / (case.light - ready_light)
+        late = 1 + (ready_light - light) / (ready_light - burnt)
+        return tuple(np.clip(np.where(light > ready_light, early, late), 0, 2).round(3).tolist())
+
+    rows_t, rows_d = np.array(temperature).T, np.array(dryness).T
+    return BakeSeries(
+        minutes=tuple(ran.minutes.round(3).tolist()),
+        core_c=tuple(ran.core_c.round(1).tolist()),
+        loss_percent=tuple((100 * ran.loss).round(2).tolist()),
+        colour_top=colour(ran.light_top),
+        colour_bottom=colour(ran.light_bottom),
+        shade_minutes=tuple(ran.minutes[columns].round(3).tolist()),
+        shade_mm=tuple(depths.round(2).tolist()),
+        temperature_c=tuple(tuple(row) for row in rows_t.round(1).tolist()),
+        dryness=tuple(tuple(row) for row in rows_d.round(3).tolist()),
+    )
+
+
+def _middles(case: BakeCase, cells: int) -> Floats:
+    """Heights of the cells' middles, mm from the bottom."""
+    sizes = grid_sizes(case.body, cells) * 1000
+    return np.cumsum(sizes) - sizes / 2
+
+
+_DECIDES = {
+    "colour": "colour; the core is done before",
+    "core": "the core",
+    "loss": "the water it has lost",
+    "dry": "dryness and colour",
+}
+
+
+def _what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
+    """One thing changed each: computed, not tabled."""
+    thick = case.piece.thickness_mm
+    more = 1.0 if thick < 12 else 5.0
+    cooler = replace(case, oven_c=case.oven_c - 10)
+    options: list[tuple[str, str, BakeCase]] = [
+        ("cooler", "10 °C cooler", cooler),
+        ("thicker", f"{more:g} mm thicker", case.with_thickness(thick + more)),
+        ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
+    ]
+    if not case.fried:
+        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (20 if case.fan else -20))
+        options.insert(0, ("fan", "still, 20 °C hotter" if case.fan else "fan, 20 °C lower", fan))
+        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf"):
+            stone = "tray" if case.ware.id == "stone" else "stone"
+            options.append(
+                ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
+            )
+        if case.trays == 1:
+            options.append(("second", "a second tray beside it", replace(case, trays=2)))
+        options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
+    found = _many([case, *(made for _, _, made in options)])
+    usual = found[0]
+    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, found[1:], strict=True))
+
+
+def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
+    if usual.ready is None or other.ready is None:
+        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text="not done")
+    later = other.ready - usual.ready
+    points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
+    step = 0.25 if usual.ready < 8 else 0.5
+    told = round(later / step) * step
+    said = "same time" if told == 0 else f"{'+' if told > 0 else '−'} {abs(told):g} min"
+    drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
+    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=said + drier)
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Told:
+    case: BakeCase
+    done: Doneness
+    ready: Between | None
+    edge: Doneness | None
+    bake_to: Between | None
+    formula: Formula
+
+
+def _flags(t: _Told) -> tuple[str, ...]:
+    """Where the model is known to be weak, or the bake goes wrong."""
+    found = []
+    done, case = t.done, t.case
+    if done.ready is None:
+        found.append(f"It does not get done this way: {_DECIDES[case.family.criterion]} does not come before it burns.")
+    elif done.burnt is not None and done.burnt < done.ready:
+        found.append("It burns before it is done: thinner, or a cooler oven and more time.")
+    elif done.gold_until is not None and case.family.criterion in ("core", "loss") and done.gold_until < done.ready:
+        found.append("It is dark before it is done: cover it, or bake it cooler.")
+    if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
+        found.append(
+            "A thin hot melted-cheese crust is where this forecast was least sure: watch it from the first spots on."
+        )
+    if case.topping is not None:
+        found.append(
+            "A topped finish is forecast roughly: the topping is done when its cheese has melted; browning is a matter of taste."
+        )
+    if case.fried and case.piece.thickness_mm > 15:
+        found.append("Thicker than 15 mm: dark outside with a raw middle.")
+    return tuple(found)
+
+
+def _cautions(case: BakeCase) -> tuple[str, ...]:
+    found = []
+    if case.has_egg:
+        found.append("Egg: 71 °C (160 °F) in the middle; a probe is the only proof. Local food rules come first.")
+    if case.fried:
+        found.append("Hot oil: never leave it, no water near it, a lid at hand.")
+    return tuple(found)
+
+
+def _text(t: _Told) -> str:
+    """Check at 14 min; gold 16 to 20; burnt two minutes after; core safe at 9; take out at 412 g."""
+    done = t.done
+    if t.ready is None or done.ready is None:
+        return "This bake does not come to an end that can be told."
+    parts = []
+    early = [m for m in t.case.stages if m.kind in ("flip", "top")]
+    if early:
+        words = " and ".join(dict.fromkeys(m.kind for m in early))
+        first = next((s.minutes for s in t.case.stages if s.minutes), None)
+        parts.append(f"{words.capitalize()}{f' at {_minutes(first)}' if first else ''}")
+    parts.append(f"{'check' if parts else 'Check'} at {_minutes(done.ready * _CHECK)} min")
+    word = {"colour": "gold", "core": "done", "loss": "dry enough", "dry": "dry and gold"}[t.case.family.criterion]
+    parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")
+    if done.burnt is not None:
+        after = done.burnt - done.ready
+        parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")
+    if done.safe is not None and t.case.has_egg:
+        parts.append(f"core safe at {_minutes(done.safe)}")
+    if t.bake_to is not None:
+        parts.append(f"take it out at {t.bake_to.best:.0f} g")
+    return "; ".join(parts) + "."
+
+
+def _minutes(value: float) -> str:
+    """Minutes as one says them: halves below ten, whole above.
+
+    >>> _minutes(2.4), _minutes(16.4)
+    ('2½', '16')
+    """
+    if value >= 10:
+        return f"{value:.0f}"
+    halves = round(value * 2)
+    whole, half = divmod(halves, 2)
+    return f"{whole or ''}½" if half else f"{whole}"

@@ -1,0 +1,64 @@
+"""The matter that is baked, by its composition: what heat and water find in it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.formula.weighed import Batch
+from substrata.oven.numbers import oven_number
+from substrata.pantry.library import Floats
+from substrata.pantry.matter import MATTERS, property_choi_okos
+
+_AT_C = 60.0  # specific heat of the solids is read here, so that T(h) inverts exactly
+_WARM_C = 80.0  # and their conductivity and density here
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeMatter:
+    """A dough or a topping before the oven."""
+
+    water: float  # kg per kg dry solids (fat is a solid)
+    fat: float  # share of the dry solids
+    c_s: float  # J/(kg K) of the dry solids
+    k_s: float  # W/(m K) of them
+    v_s: float  # m3 per kg of them, without pores
+    density: float  # kg/m3 of the whole, without pores
+    sorption: float  # Oswin's A at 25 degC
+
+
+def bake_matter(batch: Batch, rows: Floats, sorption: float) -> BakeMatter:
+    """The matter of some lines.
+
+    Args:
+        batch: the n weighed lines.
+        rows: 1.0 for the lines that belong to it, shape (n,).
+        sorption: Oswin's A at 25 °C, before its fat is taken off.
+    """
+    grams = batch.grams * rows
+    amounts = {m: float(grams @ share) for m, share in batch.matters().items()}
+    solids = sum(amounts[m] for m in MATTERS if m != "water")
+    dry = max(solids, 1e-9)
+    shares = {m: amounts[m] / dry for m in MATTERS if m != "water"}
+    volume = {m: s / property_choi_okos("density", m, _WARM_C) for m, s in shares.items()}
+    v_s = sum(volume.values())
+    k_s = sum(v * property_choi_okos("conductivity", m, _WARM_C) for m, v in volume.items()) / v_s
+    # A dough without any water would have no sorption to speak of; a trace keeps the equations alive.
+    water = max(amounts["water"] / dry, 0.01)
+    return BakeMatter(
+        water=water,
+        fat=shares["fat"],
+        c_s=sum(s * property_choi_okos("specific_heat", m, _AT_C) for m, s in shares.items()),
+        k_s=k_s,
+        v_s=v_s,
+        density=(1 + water) / (v_s + water / property_choi_okos("density", "water", 20.0)),
+        sorption=sorption * (1 - shares["fat"]),
+    )
+
+
+def psyllium_sorption(batch: Batch, usual: float) -> float:
+    """Oswin's A: psyllium holds water more tightly than flours do (assumed)."""
+    psyllium = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines])
+    share = float(batch.grams @ psyllium) / batch.dough_g if batch.dough_g else 0.0
+    return oven_number("sorption_psyllium") if share >= oven_number("psyllium_counts") else usual

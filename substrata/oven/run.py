@@ -1,0 +1,280 @@
+"""Run the stages of a bake: the fixed ones as they are told, the last hot one until it is certainly burnt or dry."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.formula.bake_document import MOMENTS
+from substrata.formula.formula import BakeStage
+from substrata.oven.case import BakeCase
+from substrata.oven.numbers import oven_number
+from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, flip, top
+from substrata.pantry.library import Floats
+
+LONGEST_MIN = 180.0
+_CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by these until it is burnt
+
+
+@dataclass(frozen=True, kw_only=True)
+class StageMark:
+    """Where a stage lies on the time line."""
+
+    kind: str
+    start_min: float
+    end_min: float
+    oven_c: float
+    fan: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ran:
+    """A bake over time, the open stage drawn out; k moments."""
+
+    minutes: Floats  # (k,)
+    core_c: Floats
+    loss: Floats  # share of the weight that went in
+    light_top: Floats
+    light_bottom: Floats
+    temperatures: tuple[Floats, ...]  # of each moment, from the bottom up
+    waters: tuple[Floats, ...]
+    marks: tuple[StageMark, ...]  # the open stage ends with the simulation
+    open_from: float  # minute from which the last hot stage runs
+    dry: float
+    cells_mm: Floats  # height of each cell's middle from the bottom, of the dough alone
+
+
+def run(
+    case: BakeCase, *, until_min: float | None = None, keep_s: float = 15.0, rest: bool = False, cells: int = 41
+) -> Ran:
+    """Bake.
+
+    Args:
+        case: what is baked.
+        until_min: when it is taken out; None draws the last hot stage out until it is burnt or bone dry.
+        keep_s: seconds between two kept moments.
+        rest: let it rest on the bench afterwards.
+        cells: of the column.
+    """
+    frying_ware = case.oven_c if case.ware.hot or case.fried else oven_number_room()
+    dough = column(
+        case.matter,
+        case.body,
+        porosity=case.porosity,
+        start_c=case.dough_c,
+        ware_c=frying_ware,
+        light=case.light,
+        cells=cells,
+    )
+    start_mass = dough.dry + dough.water
+    pieces: list[Series] = []
+    marks: list[StageMark] = []
+    setting = _Setting(oven_c=case.oven_c, fan=case.fan)
+    stages = [s for s in case.stages if s.kind != "rest"]
+    last = max((n for n, s in enumerate(stages) if s.kind not in MOMENTS), default=-1)
+    open_from = 0.0
+    added = 0.0
+    for number, stage in enumerate(stages):
+        setting = setting.after(stage)
+        now = dough.seconds / 60
+        if stage.kind in MOMENTS:
+            added += _moment(dough, stage, case)
+            marks.append(StageMark(kind=stage.kind, start_min=now, end_min=now, oven_c=setting.oven_c, fan=setting.fan))
+            if stage.kind in ("flip", "door", "rotate"):
+                setting = setting.with_door()
+            continue
+        if number == last:
+            open_from = now
+            pieces += _open_stage(dough, case, stage, setting, until_min, keep_s)
+        else:
+            minutes = (
+                stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, stage, setting, keep_s)
+            )
+            pieces += _heated(dough, case, stage, setting, minutes, keep_s)
+        marks.append(
+            StageMark(
+                kind=stage.kind, start_min=now, end_min=dough.seconds / 60, oven_c=setting.oven_c, fan=setting.fan
+            )
+        )
+        setting = setting.settled()
+    if rest:
+        now = dough.seconds / 60
+        heat = cooled(case.heat(setting.oven_c, fan=False), 21.0)
+        still = case.brown
+        pieces.append(
+            bake_stage(
+                dough,
+                heat,
+                case.lying,
+                still,
+                60 * oven_number("carry_over_min"),
+                keep_s=keep_s,
+                side_per_m=case.body.side_per_m,
+            )
+        )
+        marks.append(StageMark(kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=21.0, fan=False))
+    return _joined(pieces, tuple(marks), open_from, start_mass, added, dough, case)
+
+
+def oven_number_room() -> float:
+    """Temperature of a tray that stood in the kitchen, °C."""
+    return 21.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Setting:
+    oven_c: float
+    fan: bool
+    door: bool = False  # just opened
+
+    def after(self, stage: BakeStage) -> _Setting:
+        return _Setting(
+            oven_c=self.oven_c if stage.oven_c is None else stage.oven_c,
+            fan=self.fan if stage.fan is None else stage.fan,
+            door=self.door,
+        )
+
+    def with_door(self) -> _Setting:
+        return _Setting(oven_c=self.oven_c, fan=self.fan, door=True)
+
+    def settled(self) -> _Setting:
+        return _Setting(oven_c=self.oven_c, fan=self.fan)
+
+
+def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
+    """What happens at once; returns the mass laid on, kg per m2."""
+    if stage.kind == "flip":
+        flip(dough)
+    elif stage.kind == "top" and case.topping is not None and case.body.power == 0:
+        before = dough.dry + dough.water
+        top(
+            dough,
+            case.topping.matter,
+            case.topping.thickness_mm,
+            start_c=10.0,
+            light=oven_number("topping_light"),
+        )
+        return dough.dry + dough.water - before
+    return 0.0
+
+
+def _heated(
+    dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, minutes: float, keep_s: float
+) -> list[Series]:
+    """A stage at one setting; after an opened door the air comes back slowly."""
+    broil = stage.kind == "broil"
+    full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
+    found = []
+    left = minutes * 60
+    if setting.door and not case.fried and left > 0:
+        back, drop = oven_number("door_back_s"), oven_number("door_drop")
+        for part in range(3):
+            span = min(back * 0.7, left)
+            missing = drop * np.exp(-(part + 0.5) * 0.7)
+            found.append(_bake(dough, case, _cooler(full, float(missing)), span, keep_s))
+            left -= span
+            if left <= 0:
+                return found
+    if left > 0:
+        found.append(_bake(dough, case, full, left, keep_s))
+    return found
+
+
+def _cooler(heat: Heat, by_k: float) -> Heat:
+    return Heat(
+        air_c=heat.air_c - by_k,
+        wall_c=heat.wall_c,
+        h=heat.h,
+        emissivity=heat.emissivity,
+        pressure_pa=heat.pressure_pa,
+        vapour_pa=heat.vapour_pa,
+        frying=heat.frying,
+    )
+
+
+def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: float) -> Series:
+    return bake_stage(dough, heat, case.lying, case.brown, seconds, keep_s=keep_s, side_per_m=case.body.side_per_m)
+
+
+def _open_stage(
+    dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, until_min: float | None, keep_s: float
+) -> list[Series]:
+    if until_min is not None:
+        return _heated(dough, case, stage, setting, max(until_min - dough.seconds / 60, 0.0), keep_s)
+    found: list[Series] = []
+    shorter = 0.1 if case.fried else 1.0
+    for chunk in _CHUNKS:
+        found += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
+        setting = setting.settled()
+        burnt = dough.light.min() < case.family.light_burnt - 4
+        if burnt or dough.seconds / 60 > LONGEST_MIN:
+            break
+    return found
+
+
+_EARLY = 0.6  # of the wanted loss at which an unended first stage is turned
+
+
+def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Setting, keep_s: float) -> float:
+    """Minutes of an early stage that is told without any.
+
+    In oil until the underside is gold; in the oven until three fifths of the wanted loss are gone.
+    """
+    trial = dough.copy()
+    start = trial.dry + trial.water
+    heat = case.heat(setting.oven_c, fan=setting.fan, broil=stage.kind == "broil")
+    step = 10.0 if case.fried else 60.0
+    for steps in range(1, 61):
+        _bake(trial, case, heat, step, max(keep_s, step))
+        gold = trial.light[1] <= case.family.light_ready
+        lost = 1 - (trial.dry + trial.water) / start >= _EARLY * case.loss_wanted
+        if gold if case.fried else lost:
+            return steps * step / 60
+    return step
+
+
+def _joined(
+    pieces: list[Series],
+    marks: tuple[StageMark, ...],
+    open_from: float,
+    start_mass: float,
+    added: float,
+    dough: Column,
+    case: BakeCase,
+) -> Ran:
+    def chain(name: str) -> Floats:
+        return np.concatenate([getattr(p, name) for p in pieces])
+
+    # Each stage begins with the moment the one before ended with: kept once.
+    seconds = chain("seconds")
+    keep = np.concatenate(([True], np.diff(seconds) > 1e-6))
+    dry_after = np.concatenate(
+        [np.full(len(p.seconds), _dry_of(p, dough, start_mass, added, n, pieces)) for n, p in enumerate(pieces)]
+    )
+    whole = start_mass + np.where(dry_after > dry_after[0] + 1e-12, added, 0.0)
+    loss = 1 - (dry_after + chain("water")) / whole
+    temperatures = [row for p in pieces for row in p.temperatures]
+    waters = [row for p in pieces for row in p.waters]
+    cells = case.body.radius_m * 2000
+    return Ran(
+        minutes=seconds[keep] / 60,
+        core_c=chain("core_c")[keep],
+        loss=loss[keep],
+        light_top=chain("light_top")[keep],
+        light_bottom=chain("light_bottom")[keep],
+        temperatures=tuple(row for row, k in zip(temperatures, keep, strict=True) if k),
+        waters=tuple(row for row, k in zip(waters, keep, strict=True) if k),
+        marks=marks,
+        open_from=open_from,
+        dry=dough.dry,
+        cells_mm=np.array([0.0, cells]),
+    )
+
+
+def _dry_of(piece: Series, dough: Column, start_mass: float, added: float, number: int, pieces: list[Series]) -> float:
+    """Dry solids while a stage ran: more once a topping lies on it."""
+    first, now = pieces[0].temperatures.shape[1], piece.temperatures.shape[1]
+    if now == first:
+        return start_mass - float(pieces[0].water[0])
+    return dough.dry

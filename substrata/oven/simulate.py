@@ -1,0 +1,290 @@
+"""A bake as a chain of stages over one column of cells; arrays in, named arrays out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from substrata.oven import kernel
+from substrata.oven.body import Body
+from substrata.oven.matter import BakeMatter
+from substrata.oven.numbers import Bakeware, oven_number
+from substrata.pantry.library import Floats
+
+CELLS = 41
+_OUTER_M = 0.25e-3  # outermost cell
+_TOLERANCE = 1.0  # of the step's error: 1 K and 2 % of a cell's water
+_MOST_STEP_S = 20.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Heat:
+    """What surrounds the dough."""
+
+    air_c: float
+    wall_c: float
+    h: float  # W/(m2 K), convection
+    emissivity: float
+    pressure_pa: float
+    vapour_pa: float  # of the oven's air
+    frying: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Lying:
+    """How the dough lies."""
+
+    ware: Bakeware
+    contact: float  # share of the underside that touches
+
+
+@dataclass(frozen=True, kw_only=True)
+class Browning:
+    """How the faces brown."""
+
+    factor: float
+    beta_top: float
+    beta_bottom: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Series:
+    """A bake over time; k moments, n cells."""
+
+    seconds: Floats  # (k,)
+    tray_c: Floats  # (k,)
+    top_c: Floats  # (k,)
+    bottom_c: Floats  # (k,)
+    core_c: Floats  # (k,)
+    water: Floats  # (k,) kg per m2 of face
+    heat: Floats  # (k,) J per m2 of face, through both faces since the stage began
+    vapour: Floats  # (k,) kg per m2 of face, likewise
+    light_top: Floats  # (k,)
+    light_bottom: Floats  # (k,)
+    temperatures: Floats  # (k, n) from the bottom up
+    waters: Floats  # (k, n) kg per kg dry solids
+    steps: int = 0
+
+
+@dataclass
+class Column:
+    """The dough on its way: cells from the bottom up, their state, the tray and the faces."""
+
+    cells: Floats  # (n, kernel.N_CELL)
+    state: Floats  # (n + 1, 2)
+    light: Floats  # (2,) top, bottom
+    dry: float  # kg dry solids per m2 of face
+    seconds: float = 0.0
+    past: list[Series] = field(default_factory=list)
+
+    @property
+    def water(self) -> float:
+        """kg per m2 of face."""
+        return float(self.state[1:, 1] @ (self.cells[:, kernel.RHO_S] * self.cells[:, kernel.VOLUME]))
+
+    @property
+    def enthalpy(self) -> float:
+        """J per m2 of face, 0 at 0 °C."""
+        return float(self.state[1:, 0] @ (self.cells[:, kernel.RHO_S] * self.cells[:, kernel.VOLUME]))
+
+    @property
+    def temperatures(self) -> Floats:
+        """°C of each cell, shape (n,)."""
+        found: Floats = self.state[1:, 0] / (self.cells[:, kernel.C_S] + self.state[1:, 1] * kernel.C_W)
+        return found
+
+    def copy(self) -> Column:
+        """The same state, to go on from twice."""
+        return Column(
+            cells=self.cells.copy(),
+            state=self.state.copy(),
+            light=self.light.copy(),
+            dry=self.dry,
+            seconds=self.seconds,
+            past=list(self.past),
+        )
+
+
+def column(
+    matter: BakeMatter, body: Body, *, porosity: float, start_c: float, ware_c: float, light: float, cells: int = CELLS
+) -> Column:
+    """A dough before the oven.
+
+    Args:
+        matter: what it is made of.
+        body: its shape.
+        porosity: share of its bulk volume that is gas.
+        start_c: temperature of the dough.
+        ware_c: temperature of what it lies on.
+        light: lightness of its faces.
+        cells: odd number of cells.
+    """
+    sizes, volumes, areas = _grid(body, cells)
+    made = np.zeros((cells, kernel.N_CELL))
+    made[:, kernel.X_SIZE], made[:, kernel.VOLUME], made[:, kernel.AREA_OUT] = sizes, volumes, areas
+    made[:-1, kernel.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    _fill(made, matter, porosity, material=0)
+    state = np.zeros((cells + 1, 2))
+    state[0, 0] = ware_c
+    state[1:, 0] = start_c * (matter.c_s + matter.water * kernel.C_W)
+    state[1:, 1] = matter.water
+    dry = float((made[:, kernel.RHO_S] * made[:, kernel.VOLUME]).sum())
+    return Column(cells=made, state=state, light=np.array([light, light]), dry=dry)
+
+
+def _fill(cells: Floats, matter: BakeMatter, porosity: float, *, material: int) -> None:
+    rho_s = matter.density * (1 - porosity) / (1 + matter.water)
+    cells[:, kernel.RHO_S], cells[:, kernel.C_S], cells[:, kernel.K_S] = rho_s, matter.c_s, matter.k_s
+    cells[:, kernel.V_S], cells[:, kernel.A_0], cells[:, kernel.MATERIAL] = (
+        rho_s * matter.v_s,
+        matter.sorption,
+        material,
+    )
+
+
+def grid_sizes(body: Body, cells: int) -> Floats:
+    """Sizes of the cells from the bottom up, m: fine at both faces, coarse in the middle."""
+    radius, half = body.radius_m, (cells - 1) // 2
+    first = min(_OUTER_M, radius / half)
+    low, high = 1.0, 4.0
+
+    def reach(growth: float) -> float:
+        return first * (sum(growth**k for k in range(half)) + growth**half / 2)
+
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if reach(middle) < radius else (low, middle)
+    outer = np.array([first * low**k for k in range(half)])
+    sizes = np.concatenate((outer, [first * low**half], outer[::-1]))
+    found: Floats = sizes * (2 * radius / sizes.sum())
+    return found
+
+
+def _grid(body: Body, cells: int) -> tuple[Floats, Floats, Floats]:
+    """Sizes, volumes per face area, and areas of the lower faces."""
+    radius, sizes = body.radius_m, grid_sizes(body, cells)
+    edges = -radius + np.concatenate(([0.0], np.cumsum(sizes)))
+    n = body.power
+    primitive = np.sign(edges) * np.abs(edges / radius) ** (n + 1) * radius / (n + 1)
+    return sizes, np.diff(primitive), np.abs(edges[:-1] / radius) ** n
+
+
+def bake_stage(
+    dough: Column,
+    heat: Heat,
+    lying: Lying,
+    browning: Browning,
+    seconds: float,
+    *,
+    keep_s: float = 15.0,
+    side_per_m: float = 0.0,
+    tolerance: float = _TOLERANCE,
+    most_step_s: float = _MOST_STEP_S,
+) -> Series:
+    """Bake for some time; the column is changed in place.
+
+    Returns:
+        The stage over time, from its first moment to its last.
+    """
+    n = len(dough.cells)
+    rows = int(seconds / keep_s) + 3
+    series = np.zeros((rows, 10 + 2 * n))
+    colour = np.array([browning.factor, browning.beta_top, browning.beta_bottom, heat.air_c])
+    written, steps = kernel.run_stage(
+        dough.state,
+        dough.cells,
+        _around(heat, lying, side_per_m),
+        float(seconds),
+        oven_number("vapour_factor"),
+        oven_number("heat_pipe"),
+        colour,
+        dough.light,
+        float(keep_s),
+        float(tolerance),
+        float(most_step_s),
+        series,
+    )
+    s = series[:written]
+    found = Series(
+        seconds=s[:, 0] + dough.seconds,
+        tray_c=s[:, 1],
+        top_c=s[:, 2],
+        bottom_c=s[:, 3],
+        core_c=s[:, 4],
+        water=s[:, 5],
+        heat=s[:, 6],
+        vapour=s[:, 7],
+        light_top=s[:, 8],
+        light_bottom=s[:, 9],
+        temperatures=s[:, 10 : 10 + n],
+        waters=s[:, 10 + n :],
+        steps=steps,
+    )
+    dough.seconds += seconds
+    dough.past.append(found)
+    return found
+
+
+def _around(heat: Heat, lying: Lying, side_per_m: float) -> Floats:
+    ware, frying = lying.ware, heat.frying
+    found = np.zeros(kernel.N_AROUND)
+    found[kernel.AIR_C], found[kernel.WALL_C] = heat.air_c, heat.wall_c
+    found[kernel.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
+    # A piece swims: its upper face meets the warm steam over the oil.
+    found[kernel.H_TOP], found[kernel.EPS_TOP] = (oven_number("h_over_oil") if frying else heat.h), heat.emissivity
+    found[kernel.VENT_TOP] = ware.top_vent
+    below = 1.0 if frying else oven_number("below_tray")
+    found[kernel.H_BOTTOM], found[kernel.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
+    found[kernel.CONTACT], found[kernel.H_CONTACT] = lying.contact, ware.contact_h
+    found[kernel.LEAK], found[kernel.TRAY_J] = ware.leak, ware.j_per_m2k
+    found[kernel.TRAY_FIN], found[kernel.TRAY_EPS] = ware.fin, ware.emissivity
+    found[kernel.FRYING] = float(frying)
+    found[kernel.PRESSURE], found[kernel.VAPOUR] = heat.pressure_pa, heat.vapour_pa
+    if side_per_m > 0:
+        # Heat from the rim has to cross half the piece: perimeter over area is 4 over the diameter of a disc.
+        skin = 1 / (heat.h + heat.emissivity * oven_number("radiant_per_k"))
+        found[kernel.SIDE] = side_per_m / (
+            skin + 4 / side_per_m / oven_number("across") / oven_number("side_conductivity")
+        )
+    return found
+
+
+def flip(dough: Column) -> None:
+    """Turn the dough over: top becomes bottom. The tray stays."""
+    cells = dough.cells[::-1].copy()
+    # A face between two cells belongs to the upper one: turned over, to the other.
+    upper = np.concatenate((dough.cells[1:, kernel.AREA_OUT], [1.0]))[::-1]
+    cells[:, kernel.AREA_OUT] = upper
+    cells[:-1, kernel.DISTANCE] = dough.cells[:-1, kernel.DISTANCE][::-1]
+    cells[-1, kernel.DISTANCE] = 0.0
+    dough.cells = cells
+    dough.state[1:] = dough.state[1:][::-1].copy()
+    dough.light = dough.light[::-1].copy()
+
+
+def top(
+    dough: Column, matter: BakeMatter, thickness_mm: float, *, start_c: float, light: float, cells: int = 9
+) -> None:
+    """Lay a topping on: further cells of another matter, with a face of their own."""
+    size = thickness_mm / 1000 / cells
+    more = np.zeros((cells, kernel.N_CELL))
+    more[:, kernel.X_SIZE] = more[:, kernel.DISTANCE] = more[:, kernel.VOLUME] = size
+    more[:, kernel.AREA_OUT] = 1.0
+    _fill(more, matter, 0.05, material=int(dough.cells[:, kernel.MATERIAL].max()) + 1)
+    dough.cells[-1, kernel.DISTANCE] = (dough.cells[-1, kernel.X_SIZE] + size) / 2
+    more[-1, kernel.DISTANCE] = 0.0
+    dough.cells = np.vstack((dough.cells, more))
+    state = np.zeros((cells, 2))
+    state[:, 0] = start_c * (matter.c_s + matter.water * kernel.C_W)
+    state[:, 1] = matter.water
+    dough.state = np.vstack((dough.state, state))
+    dough.dry += float((more[:, kernel.RHO_S] * more[:, kernel.VOLUME]).sum())
+    dough.light = np.array([light, dough.light[1]])
+
+
+def cooled(heat: Heat, room_c: float) -> Heat:
+    """The surroundings after the oven: a room's air."""
+    return replace(
+        heat, air_c=room_c, wall_c=room_c, h=oven_number("h_room"), vapour_pa=oven_number("room_vapour"), frying=False
+    )

@@ -1,0 +1,1 @@
+"""From dough weight to pieces on a tray: thickness, size, number, laying, growth."""

@@ -1,0 +1,202 @@
+"""The piece: mass and density on one side, thickness and size on the other. Pull one, the rest answers.
+
+``V = m / (ρ·(1 − porosity))`` with the true density of the parts (Choi & Okos 1986). One measure is held; the others follow:
+a size is never typed freely.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from math import pi, sqrt
+from typing import Literal
+
+from substrata.dough.lift import dough_volume_per_gram
+from substrata.formula.form import form_of
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import FRYING, Batch
+from substrata.quantities.tables import read_table
+from substrata.shape.ware import Pan, pan_of
+
+Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect"]
+DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
+LOAF = 0.58  # volume of a free loaf over the box around it
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShapeForm:
+    """How one form is shaped, usually (common practice)."""
+
+    kind: Kind
+    porosity: float
+    aspect: float  # length over width, or height over diameter
+    size_mm: float  # usual size where the size is what a baker holds; 0 where it is the thickness
+    growth_mm: float  # how much wider it gets in the oven
+    growth_share: float
+    trim: float  # of a rolled sheet that is cut off at first
+    gap_mm: float  # between pieces on a tray
+    lip_mm: float  # width of a raised rim
+    layers: int  # sheets of dough in a piece
+    usual_pan: str
+    thickness_tolerance: float  # 90 % half-range of rolling or pressing, as a share
+    source: str
+
+
+@cache
+def shape_forms() -> dict[str, ShapeForm]:
+    """All forms by id."""
+    return {
+        row.text("form"): ShapeForm(
+            kind=row.text("kind"),  # type: ignore[arg-type]  # a test holds the table to the seven
+            porosity=row.number_in("porosity", 0, 0.6),
+            aspect=row.number_in("aspect", 0, 10),
+            size_mm=row.number_in("size_mm", 0, 1000),
+            growth_mm=row.number_in("growth_mm", -20, 100),
+            growth_share=row.number_in("growth_share", -0.3, 1),
+            trim=row.number_in("trim", 0, 0.5),
+            gap_mm=row.number_in("gap_mm", 0, 100),
+            lip_mm=row.number_in("lip_mm", 0, 50),
+            layers=int(row.number_in("layers", 1, 4)),
+            usual_pan=row.text("usual_pan"),
+            thickness_tolerance=row.number_in("thickness_tolerance", 0, 1),
+            source=row.text("source"),
+        )
+        for row in read_table("shapes.csv")
+    }
+
+
+@dataclass(frozen=True, kw_only=True)
+class Piece:
+    """One piece before the oven, and what it becomes."""
+
+    kind: Kind
+    held: str  # thickness or size: what the baker holds
+    dough_g: float  # of dough, a piece
+    whole_g: float  # with what lies in and on it
+    g_per_ml: float  # of the dough, with its pores
+    volume_ml: float  # of the dough
+    thickness_mm: float  # of a sheet, diameter of a rope, height of a bun or loaf, fill height in a tin
+    length_mm: float  # diameter of a round one, length of a rope, side of a cut piece
+    width_mm: float
+    area_cm2: float  # seen from above
+    perimeter_mm: float
+    grown_length_mm: float
+    grown_width_mm: float
+    fill_share: float  # of the tin's height; 0 outside a tin
+    tolerance_g: float  # portions by hand: nine in ten within
+    layers: int
+
+
+LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
+
+
+def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:
+    """The piece of a formula.
+
+    Args:
+        batch: the weighed lines.
+        formula: gives form, pieces and what is held.
+        own: the kitchen's own pans.
+
+    Raises:
+        FormulaError: when its pan is unknown.
+    """
+    form, size = shape_forms()[formula.form], formula.size
+    pieces = max(formula.pieces, 1)
+    # A loaf is baked whole and sliced: its pieces share one body.
+    bodies = 1 if form.kind in ("tin", "loaf", "rect") else pieces
+    dough = batch.dough_g / bodies
+    true_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
+    density = batch.dough_g / true_ml * (1 - form.porosity) if true_ml else 1.0
+    volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
+    # A bun keeps its habit of height over width unless one of them is held.
+    thick = size.thickness_mm or (0.0 if form.kind == "dome" else form_of(formula.form).thickness_mm)
+    held = size.held or ("size" if form.size_mm and form.kind not in ("cut",) else "thickness")
+    wide = size.length_mm or form.size_mm
+    fill = 0.0
+    if form.kind == "tin":
+        pan = pan_of(size.pan or form.usual_pan, own)
+        t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
+        fill = t / pan.height_mm
+    else:
+        t, a, b = _measures(form, volume, thick, wide, held)
+    round_ = form.kind in ("round", "dome")
+    area = pi / 4 * a * a if round_ else a * b
+    whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
+    return Piece(
+        kind=form.kind,
+        held=held,
+        dough_g=dough,
+        whole_g=whole,
+        g_per_ml=density,
+        volume_ml=volume / 1000,
+        thickness_mm=t,
+        length_mm=a,
+        width_mm=b,
+        area_cm2=area / 100,
+        perimeter_mm=pi * a if round_ else 2 * (a + b),
+        grown_length_mm=a * (1 + form.growth_share) + form.growth_mm,
+        grown_width_mm=b * (1 + form.growth_share) + form.growth_mm,
+        fill_share=fill,
+        tolerance_g=max(0.03 * dough, 1.0),
+        layers=form.layers,
+    )
+
+
+def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: str) -> tuple[float, float, float]:
+    """Thickness, length and width, mm, of a volume in mm³: one is held, the others follow."""
+    by_size = held == "size" and wide > 0
+    if form.kind in ("round", "cut"):
+        round_ = form.kind == "round"
+        if by_size:
+            t = volume / (_round_volume(wide, form.lip_mm) if round_ else wide * wide / form.aspect) / form.layers
+        else:
+            t = thick
+            wide = (
+                _diameter(volume / (t * form.layers), form.lip_mm)
+                if round_
+                else sqrt(volume / (t * form.layers) * form.aspect)
+            )
+        return t, wide, wide if round_ else wide / form.aspect
+    if form.kind == "rope":
+        d = sqrt(4 * volume / (pi * wide)) if by_size else thick
+        length = wide if by_size else 4 * volume / (pi * d * d)
+        return d, length, d
+    if form.kind == "dome":
+        d = float((volume / (DOME * form.aspect)) ** (1 / 3))
+        if by_size:
+            d = wide
+        elif thick:
+            d = sqrt(volume / (DOME * thick))
+        return volume / (DOME * d * d), d, d
+    if form.kind == "loaf":
+        # Length over width by the form's habit; the height is held, or follows from the length.
+        if by_size:
+            return volume / (LOAF * wide * wide / form.aspect), wide, wide / form.aspect
+        width = sqrt(volume / (LOAF * thick * form.aspect))
+        return thick, width * form.aspect, width
+    # A filled bread: two sheets, as long as the pan is.
+    if by_size:
+        return volume / form.layers / (wide * wide / form.aspect), wide, wide / form.aspect
+    length = sqrt(volume / (thick * form.layers) * form.aspect)
+    return thick, length, length / form.aspect
+
+
+def _round_volume(diameter: float, lip: float) -> float:
+    """Volume of a disc of 1 mm with a raised rim, mm³ per mm of thickness."""
+    inner = max(diameter - 2 * lip, 0.0)
+    floor_area, whole = pi / 4 * inner * inner, pi / 4 * diameter * diameter
+    return floor_area + LIP_HIGH * (whole - floor_area)
+
+
+def _diameter(per_mm: float, lip: float) -> float:
+    """Diameter whose disc with a rim has this volume per mm of thickness; by Newton."""
+    d = sqrt(4 * per_mm / pi)
+    for _ in range(30):
+        off = _round_volume(d, lip) - per_mm
+        slope = (_round_volume(d + 1e-3, lip) - _round_volume(d - 1e-3, lip)) / 2e-3
+        step = off / slope
+        d = max(d - step, 1e-6)
+        if abs(step) < 1e-9 * d:
+            break
+    return d

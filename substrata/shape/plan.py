@@ -1,0 +1,183 @@
+"""``shape_plan``: the piece, how pieces lie on trays, loads of the oven, and the same dough in other pans."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil, pi
+
+from substrata.formula.form import form_of
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import Batch, Problem, weigh_formula
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+from substrata.shape.laying import Laying, lay_circles, lay_rectangles
+from substrata.shape.piece import Piece, ShapeForm, piece_of, shape_forms
+from substrata.shape.ware import Pan, pan_of, pans
+
+USUAL_TRAY = "half-sheet"
+
+
+@dataclass(frozen=True, kw_only=True)
+class OtherPan:
+    """The same dough in another pan at the same thickness."""
+
+    pan: str
+    name: str
+    factor: float  # of the whole formula
+    dough_g: float  # that fills it to the same thickness
+    thickness_mm: float  # that the present dough would have in it
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShapePlan:
+    """Everything the Shape station shows."""
+
+    piece: Piece
+    pieces: int
+    bodies: int  # lumps of dough: a loaf is one and is sliced
+    tray: Pan | None  # None for what is baked in a tin
+    laying: Laying | None
+    on_last: int  # pieces on the last tray
+    trays: int
+    loads: int  # of an oven that takes two trays
+    sheet_cm2: float  # rolled sheet that the pieces are cut from; 0 for what is not cut
+    scraps_g: float  # of it that are rolled again
+    rerolls: int
+    docking_mm: float  # distance between dock holes; 0 where none are wanted
+    pans: tuple[Pan, ...]
+    others: tuple[OtherPan, ...]
+    text: str
+    notes: tuple[str, ...]
+    problems: tuple[Problem, ...]
+
+
+def shape_plan(
+    formula: Formula,
+    library: Library,
+    settings: Settings = Settings(),  # noqa: B008 - frozen
+) -> ShapePlan | None:
+    """From dough to pieces on trays. A pure function; None while there is no dough.
+
+    Raises:
+        FormulaError: when form or pan are unknown.
+    """
+    batch, problems = weigh_formula(formula, library, settings)
+    if batch.dough_g <= 0:
+        return None
+    own = settings.pans
+    form = shape_forms()[form_of(formula.form).id]
+    piece = piece_of(batch, formula, own)
+    bodies = 1 if form.kind in ("tin", "loaf", "rect") else formula.pieces
+    tray = None if form.kind == "tin" else pan_of(formula.size.tray or USUAL_TRAY, own)
+    gap = form.gap_mm if formula.size.gap_mm is None else formula.size.gap_mm
+    laying = None if tray is None else lay_on(piece, tray, gap)
+    a_tray = laying.count if laying else 1
+    trays = ceil(bodies / a_tray) if a_tray else 0
+    sheet, scraps, rerolls = _sheet(form, piece, batch, formula.pieces)
+    return ShapePlan(
+        piece=piece,
+        pieces=formula.pieces,
+        bodies=bodies,
+        tray=tray,
+        laying=laying,
+        on_last=bodies - a_tray * (trays - 1) if trays else 0,
+        trays=trays,
+        loads=ceil(trays / 2),
+        sheet_cm2=sheet,
+        scraps_g=scraps,
+        rerolls=rerolls,
+        docking_mm=min(15.0, piece.length_mm / 3) if form.kind == "cut" else 0.0,
+        pans=(*own, *pans().values()),
+        others=_others(form, piece, batch, own),
+        text=_text(piece, formula, tray, trays, a_tray, bodies),
+        notes=tuple(_notes(form, piece, formula)),
+        problems=problems,
+    )
+
+
+def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> Laying:
+    """How pieces lie on a tray, grown as they will be."""
+    if piece.kind in ("round", "dome"):
+        return lay_circles(tray.length_mm, tray.width_mm, piece.grown_length_mm, gap_mm)
+    return lay_rectangles(tray.length_mm, tray.width_mm, piece.grown_length_mm, piece.grown_width_mm, gap_mm)
+
+
+_MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)
+
+
+def _sheet(form: ShapeForm, piece: Piece, batch: Batch, pieces: int) -> tuple[float, float, int]:
+    """Rolled area, scraps after the first cutting, and how often they are rolled again until next to nothing is left."""
+    if form.kind != "cut":
+        return 0.0, 0.0, 0
+    scraps = batch.dough_g * form.trim
+    rerolls, left = 0, scraps
+    while left > 0.5 * piece.dough_g and rerolls < _MOST_REROLLS:
+        left *= form.trim
+        rerolls += 1
+    return piece.area_cm2 * pieces, scraps, rerolls
+
+
+def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -> tuple[OtherPan, ...]:
+    """Other pans for what is baked in a tin, or is one sheet as large as its pan."""
+    if form.kind not in ("tin", "round", "rect"):
+        return ()
+    found = []
+    for pan in (*own, *pans().values()):
+        fits = pan.kind == "tin" if form.kind == "tin" else pan.kind in ("round", "square", "tray")
+        if not fits:
+            continue
+        area = pan.area_cm2 * pan.taper
+        dough = area * piece.thickness_mm / 10 * piece.g_per_ml * piece.layers
+        found.append(
+            OtherPan(
+                pan=pan.id,
+                name=pan.name,
+                factor=dough / batch.dough_g,
+                dough_g=dough,
+                thickness_mm=piece.thickness_mm * piece.dough_g / dough,
+            )
+        )
+    return tuple(found)
+
+
+def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: int, bodies: int) -> str:
+    size = _size(piece)
+    if tray is None:
+        fill = f"fills {100 * piece.fill_share:.0f} % of the tin's height"
+        return f"{piece.dough_g:.0f} g of dough stand {piece.thickness_mm:.0f} mm high: it {fill}. {formula.pieces} slices."
+    weight = f"{piece.dough_g:.0f} g" if piece.dough_g >= 20 else f"{piece.dough_g:.1f} g"
+    lying = (
+        f"{trays} tray{'s' if trays != 1 else ''} of {min(a_tray, bodies)}"
+        if a_tray
+        else f"too large for the {tray.name.lower()}"
+    )
+    return f"{bodies} × {weight}: {size}. {lying.capitalize()}."
+
+
+def _size(piece: Piece) -> str:
+    if piece.kind == "rope":
+        return f"ropes of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick"
+    if piece.kind in ("round", "dome"):
+        word = "high" if piece.kind == "dome" else "thick"
+        return f"{piece.length_mm:.0f} mm across, {piece.thickness_mm:.1f} mm {word}".replace(".0 mm", " mm")
+    return f"{piece.length_mm:.0f} × {piece.width_mm:.0f} mm, {piece.thickness_mm:.1f} mm thick".replace(".0 mm", " mm")
+
+
+_FULLEST = 0.72  # of a tin's height, leaving room for the rise (common practice)
+
+
+def _notes(form: ShapeForm, piece: Piece, formula: Formula) -> list[str]:
+    found = []
+    if form.kind == "tin" and piece.fill_share > _FULLEST:
+        found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger tin.")
+    if form.kind == "cut":
+        found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
+    if form.layers > 1:
+        found.append("Filling off the edge, seal hard, vent with a knife.")
+    if formula.form == "doughnut" and piece.thickness_mm > 15:
+        found.append("Thicker than 15 mm the outside darkens before the middle is done.")
+    if form.growth_mm or form.growth_share:
+        found.append(f"In the oven it grows to about {piece.grown_length_mm:.0f} mm.")
+    if form.kind == "rope":
+        found.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
+    return found
