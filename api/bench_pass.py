@@ -17,6 +17,7 @@ from api.person import person
 from kitchen.services.access import membership
 from kitchen.services.judging import core_settings
 from substrata import Settings
+from substrata.quantities.pans import Pan
 from substrata.settings import Eater
 
 COOKIE = "bench"
@@ -77,7 +78,8 @@ def _read(request: HttpRequest) -> BenchPass | None:
             Eater(name=eater["name"], budgets=tuple((key, amount) for key, amount in eater["budgets"]))
             for eater in held["settings"].pop("eaters")
         )
-        settings = Settings(**held["settings"], eaters=eaters)
+        pans = tuple(Pan(**pan) for pan in held["settings"].pop("pans"))
+        settings = Settings(**held["settings"], eaters=eaters, pans=pans)
         return BenchPass(kitchen_id=held["kitchen_id"], revision=held["revision"], settings=settings)
     except (signing.BadSignature, KeyError, TypeError):
         return None

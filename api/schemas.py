@@ -108,6 +108,8 @@ class BakeDocument(Schema):
     moisture_percent: float | None = None
     oven_c: float | None = None
     fan: bool = False
+    oven: str = ""
+    moisture_from: str = ""
     ware: str = ""
     trays: int = 1
     dough_c: float | None = None

@@ -51,6 +51,7 @@ class Kitchen(models.Model):
     currency = models.CharField(max_length=3, default="USD")  # ISO 4217
     coconut_is_nut = models.BooleanField(default=False)
     xanthan_is_grain = models.BooleanField(default=False)
+    pans = models.JSONField(default=list, blank=True)  # own pans and trays
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -299,3 +300,69 @@ class AuditRow(models.Model):
 
     def __str__(self) -> str:
         return f"{self.action} by {self.user}"
+
+
+class Oven(models.Model):
+    """A real oven of the kitchen. What is known of it is learned from its logged bakes."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="ovens")
+    key = models.CharField(max_length=40)  # what documents name it by
+    name = models.CharField(max_length=80)
+    altitude_m = models.FloatField(default=0.0)
+    archived = models.BooleanField(default=False)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint(fields=["kitchen", "key"], name="oven_key_once_a_kitchen")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class OvenBake(models.Model):
+    """One bake as it was logged, and what it says of the oven's offset. Never changed, only taken back."""
+
+    oven = models.ForeignKey(Oven, on_delete=models.CASCADE, related_name="bakes")
+    formula_name = models.CharField(max_length=120)
+    minutes = models.FloatField(null=True)
+    before_g = models.FloatField(null=True)
+    after_g = models.FloatField(null=True)
+    probe_c = models.FloatField(null=True)
+    readings = models.JSONField(default=list)  # [offset, sd] pairs, kelvin
+    logged_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    logged_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-logged_at", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.formula_name} in {self.oven_id}"
+
+
+class OvenMap(models.Model):
+    """Temperature times thickness of one bake, computed in the background."""
+
+    class State(models.TextChoices):
+        """Where it stands."""
+
+        WAITING = "waiting", "waiting"
+        RUNNING = "running", "being baked"
+        DONE = "done", "done"
+        STOPPED = "stopped", "stopped"
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="oven_maps")
+    document = models.JSONField()
+    minutes = models.FloatField()
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
+    total = models.PositiveIntegerField(default=0)
+    done = models.PositiveIntegerField(default=0)
+    result = models.JSONField(null=True)
+    created_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-created_at"]
+
+    def __str__(self) -> str:
+        return f"map {self.pk}"

@@ -15,3 +15,8 @@ def defer_refresh() -> None:
 def defer_import(import_id: int) -> None:
     """Ask for the background part of an import."""
     app.configure_task("kitchen.run_import", lock=f"import {import_id}").defer(import_id=import_id)
+
+
+def defer_map(map_id: int) -> None:
+    """Ask for a map of temperature and thickness."""
+    app.configure_task("kitchen.run_oven_map", lock=f"map {map_id}").defer(map_id=map_id)

@@ -4,6 +4,7 @@ from procrastinate.contrib.django import app
 
 from kitchen.services.formulas import refresh_cards
 from kitchen.services.imports import run_import
+from kitchen.services.ovens import run_map
 
 _BATCH = 200
 
@@ -21,3 +22,9 @@ def refresh_shelf() -> int:
 def import_packs(import_id: int) -> None:
     """Check the rows of a product file, or keep them."""
     run_import(import_id)
+
+
+@app.task(name="kitchen.run_oven_map")  # type: ignore[untyped-decorator]
+def oven_map(map_id: int) -> None:
+    """Bake the map of one formula, a row at a time."""
+    run_map(map_id)

@@ -4,6 +4,7 @@
 LOCAL="${SUBSTRATA_LOCAL:-$PWD/.local}"
 STAMPS="$LOCAL/stamps"
 PG_BIN=""
+export NUMBA_CACHE_DIR="$LOCAL/numba" # compiled code is state, and belongs with it
 mkdir -p "$STAMPS"
 
 say() { printf '%s\n' "· $*"; }
@@ -98,6 +99,15 @@ build_web() {
     (cd web && npm run --silent build >"$LOCAL/web-build.log" 2>&1) || { cat "$LOCAL/web-build.log"; die "the page does not build"; }
     .venv/bin/python -m whitenoise.compress -q web/dist
     remember web-build $(web_sources)
+  fi
+}
+
+# warm_oven : compile the simulated bake once; half a minute the first time, a second afterwards.
+warm_oven() {
+  if ! fresh oven substrata/oven/*.py requirements/base.txt || [ ! -d "$NUMBA_CACHE_DIR" ]; then
+    say "compiling the oven"
+    .venv/bin/python -m substrata.oven.warm
+    remember oven substrata/oven/*.py requirements/base.txt
   fi
 }
 

@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -25,6 +25,7 @@ from substrata.pantry.lot_document import read_lot
 from substrata.pantry.pack_reading import read_pack
 from substrata.prep.plan import prep_plan
 from substrata.settings import Settings
+from substrata.shape.plan import shape_plan
 
 BAD_INPUT = 2
 
@@ -58,6 +59,17 @@ def _parser() -> argparse.ArgumentParser:
     before.add_argument("file", help="a *.substrata.json file, or - for standard input")
     before.add_argument("--table", action="store_true", help="for people instead of JSON")
     before.set_defaults(command=_prep)
+    shaped = commands.add_parser("shape", help="pieces, trays and pans of a formula document")
+    shaped.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    shaped.add_argument("--table", action="store_true", help="for people instead of JSON")
+    shaped.set_defaults(command=_shape)
+    baked = commands.add_parser("bake", help="forecast the bake of a formula document")
+    baked.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    baked.add_argument(
+        "--offset", type=float, default=None, help="kelvin that this oven runs over its dial, when it is known"
+    )
+    baked.add_argument("--table", action="store_true", help="for people instead of JSON")
+    baked.set_defaults(command=_bake)
     label = commands.add_parser("check-label", help="does a pack's label make sense, and what does it mean")
     label.add_argument("file", help="a *.pack.json file, or - for standard input")
     label.add_argument("--table", action="store_true", help="for people instead of JSON")
@@ -104,6 +116,29 @@ def _prep(options: argparse.Namespace) -> str:
     for number, made in enumerate(plan.cards, 1):
         rows += [f"{number}. {made.title}: {made.text}", *(f"   {step}" for step in (*made.steps, *made.cautions))]
     return "\n".join(rows or ["nothing to prepare"])
+
+
+def _shape(options: argparse.Namespace) -> str:
+    plan = shape_plan(read_document(_document(options.file, "formula")), load_library())
+    if not options.table:
+        return json.dumps(asdict(plan) if plan else None, ensure_ascii=False, indent=1)
+    return "\n".join((plan.text, *plan.notes)) if plan else "no dough"
+
+
+def _bake(options: argparse.Namespace) -> str:
+    # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
+    from substrata.oven.forecast import bake
+    from substrata.oven.profile import OvenProfile
+
+    known = options.offset is not None
+    profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()
+    told = bake(read_document(_document(options.file, "formula")), load_library(), profile=profile)
+    if not options.table:
+        return json.dumps(asdict(told) if told else None, ensure_ascii=False, indent=1)
+    if told is None:
+        return "no dough"
+    rows = [told.text, *told.flags, *told.cautions]
+    return "\n".join([*rows, *(f"{w.name:28} {w.text}" for w in told.what_ifs)])
 
 
 def _check_label(options: argparse.Namespace) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.shape.ware import Pan
+from substrata.quantities.pans import Pan
 
 Spoons = Literal["us", "metric", "australian"]
 EggScheme = Literal["us", "eu"]

@@ -14,6 +14,7 @@ from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.lot_document import read_lot
 from substrata.pantry.pack_reading import ingredient_of_lot
 from substrata.prep.plan import PrepPlan, prep_plan
+from substrata.quantities.pans import Pan
 from substrata.settings import Eater
 
 # Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
@@ -35,6 +36,7 @@ def core_settings(kitchen: Kitchen) -> Settings:
         currency=kitchen.currency,
         coconut_is_nut=kitchen.coconut_is_nut,
         xanthan_is_grain=kitchen.xanthan_is_grain,
+        pans=tuple(Pan(**pan) for pan in kitchen.pans),
         eaters=tuple(Eater(name=eater.name, budgets=tuple(eater.budgets.items())) for eater in kitchen.eaters.all()),
     )
 

@@ -13,7 +13,7 @@ from substrata.formula.formula import Formula
 from substrata.formula.weighed import FRYING, Batch
 from substrata.quantities.spread import Spread
 
-Source = Literal["set", "dried", "habit"]
+Source = Literal["set", "oven", "dried", "habit"]
 _SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight
 _DRIEST_PERCENT = 2.0  # no oven dries a crumb further in ordinary use
 
@@ -61,6 +61,8 @@ def baked(batch: Batch, formula: Formula) -> Baked:
     water = sum(float(g) for g in batch.grams * batch.nutrient("water_g")[0])
     wet = 100 * water / whole if whole else 0.0
     loss, source = _loss(form, formula.bake.moisture_percent, wet)
+    if source == "set" and formula.bake.moisture_from == "oven":
+        source = "oven"
     after = whole * (1 - loss.value) + fat
     return Baked(
         loss=loss,

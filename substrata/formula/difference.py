@@ -154,6 +154,7 @@ def _bake_said(formula: Formula) -> dict[str, object]:
         "fried or baked": bake.fried or None,
         "frying fat": bake.frying_fat or None,
         "ware": bake.ware or None,
+        "oven": bake.oven or None,
         "stages": stages or None,
     }
 

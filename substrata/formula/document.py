@@ -10,9 +10,9 @@ from math import isfinite
 from typing import Any, Literal
 
 from substrata.errors import FormulaError
+from substrata.formula.bake_document import OVEN_C, read_stages, stages_schema, write_stages
 from substrata.formula.form import Window, form_of, forms, roles
 from substrata.formula.formula import Bake, Formula, Line, Mix, Size
-from substrata.formula.bake_document import OVEN_C, read_stages, stages_schema, write_stages
 from substrata.formula.prep_document import prep_schema, read_choices, read_prep, write_prep
 
 DOCUMENT_VERSION = 1
@@ -40,7 +40,7 @@ _LINE_KEYS = {
     "id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked", "temperature_c", "prep",
 }  # fmt: skip
 _BAKE_KEYS = {
-    "moisture_percent", "oven_c", "fan", "ware", "trays", "dough_c", "altitude_m", "stages", "fried", "frying_fat",
+    "moisture_percent", "moisture_from", "oven_c", "oven", "fan", "ware", "trays", "dough_c", "altitude_m", "stages", "fried", "frying_fat",
 }  # fmt: skip
 _SIZE_KEYS = {"held", "thickness_mm", "length_mm", "pan", "tray", "gap_mm"}
 _FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix", "bake", "prep"}
@@ -121,6 +121,8 @@ def document_schema() -> dict[str, Any]:
                     "moisture_percent": bounded("bake.moisture_percent"),
                     "oven_c": bounded("bake.oven_c"),
                     "fan": {"type": "boolean"},
+                    "oven": {"type": "string", "maxLength": 60, "description": "key of an oven of the kitchen"},
+                    "moisture_from": {"enum": ["", "oven"]},
                     "ware": {"type": "string", "maxLength": 60},
                     "trays": {"type": "integer", "minimum": 1, "maximum": MOST_TRAYS},
                     "dough_c": bounded("bake.dough_c"),
@@ -242,6 +244,8 @@ def write_document(formula: Formula) -> dict[str, Any]:
             "moisture_percent": formula.bake.moisture_percent,
             "oven_c": formula.bake.oven_c,
             "fan": formula.bake.fan,
+            "oven": formula.bake.oven,
+            "moisture_from": formula.bake.moisture_from,
             "ware": formula.bake.ware,
             "trays": formula.bake.trays,
             "dough_c": formula.bake.dough_c,
@@ -326,12 +330,17 @@ def _bake(entry: object) -> Bake:
     fan, trays = entry.get("fan", False), entry.get("trays", 1)
     if not isinstance(fan, bool):
         raise _wrong("bake.fan", fan, "true or false")
+    source = entry.get("moisture_from", "")
+    if source not in ("", "oven"):
+        raise _wrong("bake.moisture_from", source, "oven or nothing")
     if isinstance(trays, bool) or trays not in range(1, MOST_TRAYS + 1):
         raise _wrong("bake.trays", trays, f"a whole number from 1 to {MOST_TRAYS}")
     return Bake(
         moisture_percent=_within(entry.get("moisture_percent"), "bake.moisture_percent"),
         oven_c=_within(entry.get("oven_c"), "bake.oven_c"),
         fan=fan,
+        oven=_text(entry, "oven"),
+        moisture_from=source,
         ware=_text(entry, "ware"),
         trays=int(trays),
         dough_c=_within(entry.get("dough_c"), "bake.dough_c"),

@@ -81,8 +81,10 @@ class Bake:
     """What is wanted of the oven; what is left open follows from the form."""
 
     moisture_percent: float | None = None  # of the baked piece
+    moisture_from: Literal["", "oven"] = ""  # where that number comes from: the baker, or the simulated bake
     oven_c: float | None = None
     fan: bool = False
+    oven: str = ""  # key of one of the kitchen's ovens
     ware: str = ""  # what it lies on: tray, stone; "" is the form's usual one
     trays: int = 1  # baked at once
     dough_c: float | None = None  # temperature of the dough going in; None: as it was mixed

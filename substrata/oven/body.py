@@ -25,7 +25,7 @@ class Body:
 
     @property
     def power(self) -> float:
-        """n of the area ``|x/R|^n``."""
+        """N of the area ``|x/R|^n``."""
         return self.dimension - 1
 
 

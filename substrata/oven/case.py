@@ -20,9 +20,9 @@ from substrata.oven.numbers import Bakeware, OvenFamily, bakeware, oven_families
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Lying
 from substrata.pantry.library import Library
+from substrata.quantities.pans import Pan
 from substrata.quantities.tables import constant, read_table
 from substrata.shape.piece import Piece, piece_of
-from substrata.shape.ware import Pan
 
 _CRACKER = {"melted-cheese": "cheese-cracker", "cold-stirred": "cheese-cracker"}
 _SHEET = {"vegetable": "vegetable-crust", "melted-cheese": "mozzarella-crust", "cold-stirred": "whey-crust"}

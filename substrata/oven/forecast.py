@@ -6,8 +6,6 @@ number or a gram-exact weight is never told as truth.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from functools import cache
 
@@ -19,6 +17,7 @@ from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import bakeware, oven_number, oven_numbers
 from substrata.oven.profile import OvenProfile
+from substrata.oven.questions import OvenSetting, many, settings_of
 from substrata.oven.run import Ran, StageMark, run
 from substrata.oven.simulate import grid_sizes
 from substrata.pantry.library import Floats, Library
@@ -27,7 +26,6 @@ from substrata.settings import Settings
 from substrata.shape.piece import shape_forms
 
 DRAWS = 12
-_COARSE = 25  # cells of the draws and of the what-ifs; their differences to the fine bake are used, not their values
 _SHADES_DEEP, _SHADES_LONG = 21, 48
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
@@ -93,6 +91,7 @@ class BakeForecast:
     stages: tuple[StageMark, ...]
     series: BakeSeries
     what_ifs: tuple[WhatIf, ...]
+    settings: tuple[OvenSetting, ...]  # other temperatures for this thickness
     flags: tuple[str, ...]
     cautions: tuple[str, ...]
     sureness: str
@@ -116,8 +115,8 @@ def bake(
     case = bake_case(formula, batch, library, profile, settings.pans)
     whole = run(case)
     done = doneness(case, whole)
-    shown_until = _horizon(case, done, whole)
-    draws = tuple(_many(_drawn(case, formula.form)))
+    shown_until = _horizon(done, whole)
+    draws = tuple(many(_drawn(case, formula.form)))
     ready = _between(done.ready, [d.ready for d in draws])
     loss = _between(done.loss, [d.loss for d in draws])
     out = done.ready if done.ready is not None else shown_until
@@ -126,8 +125,8 @@ def bake(
     bake_to = None
     if loss:
         bake_to = Between(low=weight * (1 - loss.high), best=weight * (1 - loss.best), high=weight * (1 - loss.low))
-    edge = next(iter(_many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
-    told = _Told(case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, formula=formula)
+    edge = next(iter(many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
+    told = _Told(case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks)
     return BakeForecast(
         family=case.family.name,
         criterion=case.family.criterion,
@@ -149,8 +148,9 @@ def bake(
         oven_c=case.oven_c,
         really_c=case.oven_c if case.fried else case.oven_c + case.offset_k,
         stages=_marks(whole, out, rested),
-        series=_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0)), out),
+        series=_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
         what_ifs=_what_ifs(case),
+        settings=settings_of(case),
         flags=_flags(told),
         cautions=_cautions(case),
         sureness="± 20 % in an unknown oven"
@@ -158,16 +158,6 @@ def bake(
         else "± 12 to 15 % in this oven; weight is the surer sign",
         text=_text(told),
     )
-
-
-def _many(cases: Iterable[BakeCase]) -> list[Doneness]:
-    """Bake several cases coarsely; the compiled part runs beside Python's lock."""
-
-    def one(case: BakeCase) -> Doneness:
-        return doneness(case, run(case, cells=_COARSE, keep_s=20.0 if not case.fried else 4.0))
-
-    with ThreadPoolExecutor(2) as pool:
-        return list(pool.map(one, cases))
 
 
 @cache
@@ -210,7 +200,7 @@ def _edge(case: BakeCase) -> BakeCase:
     )
 
 
-def _horizon(case: BakeCase, done: Doneness, ran: Ran) -> float:
+def _horizon(done: Doneness, ran: Ran) -> float:
     """How far the picture goes: somewhat beyond the burnt moment, or twice the bake."""
     end = float(ran.minutes[-1])
     if done.ready is None:
@@ -241,7 +231,7 @@ def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
 _RAW, _BURNT = 82.0, 40.0
 
 
-def _series(case: BakeCase, ran: Ran, out: float) -> BakeSeries:
+def _series(case: BakeCase, ran: Ran) -> BakeSeries:
     columns = np.unique(np.linspace(0, len(ran.minutes) - 1, _SHADES_LONG).astype(int))
     thick = case.body.radius_m * 2000
     depths = np.linspace(0, thick, _SHADES_DEEP)
@@ -310,7 +300,7 @@ def _what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
         if case.trays == 1:
             options.append(("second", "a second tray beside it", replace(case, trays=2)))
         options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
-    found = _many([case, *(made for _, _, made in options)])
+    found = many([case, *(made for _, _, made in options)])
     usual = found[0]
     return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, found[1:], strict=True))
 
@@ -334,7 +324,7 @@ class _Told:
     ready: Between | None
     edge: Doneness | None
     bake_to: Between | None
-    formula: Formula
+    marks: tuple[StageMark, ...]
 
 
 def _flags(t: _Told) -> tuple[str, ...]:
@@ -375,11 +365,10 @@ def _text(t: _Told) -> str:
     if t.ready is None or done.ready is None:
         return "This bake does not come to an end that can be told."
     parts = []
-    early = [m for m in t.case.stages if m.kind in ("flip", "top")]
+    early = [m for m in t.marks if m.kind in ("flip", "top")]
     if early:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
-        first = next((s.minutes for s in t.case.stages if s.minutes), None)
-        parts.append(f"{words.capitalize()}{f' at {_minutes(first)}' if first else ''}")
+        parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
     parts.append(f"{'check' if parts else 'Check'} at {_minutes(done.ready * _CHECK)} min")
     word = {"colour": "gold", "core": "done", "loss": "dry enough", "dry": "dry and gold"}[t.case.family.criterion]
     parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")

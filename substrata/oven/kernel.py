@@ -326,7 +326,7 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
             for b in range(blocks):
                 for v in range(2):
                     trial[b, v] = y[b, v] + step * k_1[b, v]
-            q_t1, q_b1, j_t1, j_b1, _, _ = rates(trial, cells, around, c_v, c_hp, f_1, work)
+            rates(trial, cells, around, c_v, c_hp, f_1, work)
             for b in range(blocks):
                 for v in range(2):
                     right[b, v] = f_1[b, v] - 2.0 * k_1[b, v]
@@ -336,7 +336,7 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
                 for v in range(2):
                     error = 0.5 * step * abs(k_1[b, v] + k_2[b, v])
                     if b == 0:
-                        size = 1.0 if v == 0 else 1.0
+                        size = 1.0
                     elif v == 0:
                         size = cells[b - 1, C_S] + max(y[b, 1], 0.0) * C_W
                     else:

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 from substrata.oven.numbers import oven_number
+from substrata.quantities.spread import SDS_IN_HALF_90
 
 FLOOR_K = 5.0  # no logging brings a domestic oven closer than this (assumed)
 
@@ -27,13 +28,18 @@ class OvenProfile:
     bakes: int = 0  # that stand behind it
 
     @property
+    def half_90_k(self) -> float:
+        """90 % half-range of the offset, K."""
+        return SDS_IN_HALF_90 * self.offset_sd
+
+    @property
     def text(self) -> str:
         """The oven in words."""
         if not self.bakes:
-            return f"{self.name}: unknown, ± {1.64 * self.offset_sd:.0f} °C"
+            return f"{self.name}: unknown, ± {self.half_90_k:.0f} °C"
         side = "hot" if self.offset_k > 0 else "cool"
         bakes = "1 bake" if self.bakes == 1 else f"{self.bakes} bakes"
-        return f"{self.name}: {abs(self.offset_k):.0f} °C {side} ± {1.64 * self.offset_sd:.0f}, from {bakes}"
+        return f"{self.name}: {abs(self.offset_k):.0f} °C {side} ± {self.half_90_k:.0f}, from {bakes}"
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,6 +12,7 @@ from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, flip, top
 from substrata.pantry.library import Floats
+from substrata.quantities.tables import constant
 
 LONGEST_MIN = 180.0
 _CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by these until it is burnt
@@ -41,8 +42,6 @@ class Ran:
     waters: tuple[Floats, ...]
     marks: tuple[StageMark, ...]  # the open stage ends with the simulation
     open_from: float  # minute from which the last hot stage runs
-    dry: float
-    cells_mm: Floats  # height of each cell's middle from the bottom, of the dough alone
 
 
 def run(
@@ -57,13 +56,13 @@ def run(
         rest: let it rest on the bench afterwards.
         cells: of the column.
     """
-    frying_ware = case.oven_c if case.ware.hot or case.fried else oven_number_room()
+    ware_c = case.oven_c if case.ware.hot or case.fried else constant("room_temperature")
     dough = column(
         case.matter,
         case.body,
         porosity=case.porosity,
         start_c=case.dough_c,
-        ware_c=frying_ware,
+        ware_c=ware_c,
         light=case.light,
         cells=cells,
     )
@@ -100,7 +99,7 @@ def run(
         setting = setting.settled()
     if rest:
         now = dough.seconds / 60
-        heat = cooled(case.heat(setting.oven_c, fan=False), 21.0)
+        heat = cooled(case.heat(setting.oven_c, fan=False), constant("room_temperature"))
         still = case.brown
         pieces.append(
             bake_stage(
@@ -113,13 +112,12 @@ def run(
                 side_per_m=case.body.side_per_m,
             )
         )
-        marks.append(StageMark(kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=21.0, fan=False))
-    return _joined(pieces, tuple(marks), open_from, start_mass, added, dough, case)
-
-
-def oven_number_room() -> float:
-    """Temperature of a tray that stood in the kitchen, °C."""
-    return 21.0
+        marks.append(
+            StageMark(
+                kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=constant("room_temperature"), fan=False
+            )
+        )
+    return _joined(pieces, tuple(marks), open_from, start_mass, added, dough)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -235,28 +233,22 @@ def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Se
 
 
 def _joined(
-    pieces: list[Series],
-    marks: tuple[StageMark, ...],
-    open_from: float,
-    start_mass: float,
-    added: float,
-    dough: Column,
-    case: BakeCase,
+    pieces: list[Series], marks: tuple[StageMark, ...], open_from: float, start_mass: float, added: float, dough: Column
 ) -> Ran:
-    def chain(name: str) -> Floats:
-        return np.concatenate([getattr(p, name) for p in pieces])
+    """All stages as one; each begins with the moment the one before ended with, which is kept once."""
 
-    # Each stage begins with the moment the one before ended with: kept once.
+    def chain(name: str) -> Floats:
+        found: Floats = np.concatenate([getattr(p, name) for p in pieces])
+        return found
+
     seconds = chain("seconds")
     keep = np.concatenate(([True], np.diff(seconds) > 1e-6))
-    dry_after = np.concatenate(
-        [np.full(len(p.seconds), _dry_of(p, dough, start_mass, added, n, pieces)) for n, p in enumerate(pieces)]
-    )
-    whole = start_mass + np.where(dry_after > dry_after[0] + 1e-12, added, 0.0)
-    loss = 1 - (dry_after + chain("water")) / whole
+    bare = pieces[0].temperatures.shape[1]  # cells before a topping was laid on
+    dry = np.concatenate([np.full(len(p.seconds), _dry(p, pieces[0], dough, start_mass)) for p in pieces])
+    topped = np.concatenate([np.full(len(p.seconds), p.temperatures.shape[1] > bare) for p in pieces])
+    loss = 1 - (dry + chain("water")) / (start_mass + np.where(topped, added, 0.0))
     temperatures = [row for p in pieces for row in p.temperatures]
     waters = [row for p in pieces for row in p.waters]
-    cells = case.body.radius_m * 2000
     return Ran(
         minutes=seconds[keep] / 60,
         core_c=chain("core_c")[keep],
@@ -267,14 +259,10 @@ def _joined(
         waters=tuple(row for row, k in zip(waters, keep, strict=True) if k),
         marks=marks,
         open_from=open_from,
-        dry=dough.dry,
-        cells_mm=np.array([0.0, cells]),
     )
 
 
-def _dry_of(piece: Series, dough: Column, start_mass: float, added: float, number: int, pieces: list[Series]) -> float:
-    """Dry solids while a stage ran: more once a topping lies on it."""
-    first, now = pieces[0].temperatures.shape[1], piece.temperatures.shape[1]
-    if now == first:
-        return start_mass - float(pieces[0].water[0])
-    return dough.dry
+def _dry(piece: Series, first: Series, dough: Column, start_mass: float) -> float:
+    """Dry solids while a stage ran, kg/m2: more once a topping lies on it."""
+    bare = piece.temperatures.shape[1] == first.temperatures.shape[1]
+    return start_mass - float(first.water[0]) if bare else dough.dry

@@ -14,8 +14,6 @@ from substrata.pantry.library import Floats
 
 CELLS = 41
 _OUTER_M = 0.25e-3  # outermost cell
-_TOLERANCE = 1.0  # of the step's error: 1 K and 2 % of a cell's water
-_MOST_STEP_S = 20.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,6 +44,14 @@ class Browning:
     factor: float
     beta_top: float
     beta_bottom: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Steps:
+    """How finely time is cut."""
+
+    tolerance: float = 1.0  # of a step's error: 1 K and 2 % of a cell's water
+    most_s: float = 20.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,7 +86,7 @@ class Column:
 
     @property
     def water(self) -> float:
-        """kg per m2 of face."""
+        """Kg per m2 of face."""
         return float(self.state[1:, 1] @ (self.cells[:, kernel.RHO_S] * self.cells[:, kernel.VOLUME]))
 
     @property
@@ -179,8 +185,7 @@ def bake_stage(
     *,
     keep_s: float = 15.0,
     side_per_m: float = 0.0,
-    tolerance: float = _TOLERANCE,
-    most_step_s: float = _MOST_STEP_S,
+    steps: Steps = Steps(),
 ) -> Series:
     """Bake for some time; the column is changed in place.
 
@@ -191,7 +196,7 @@ def bake_stage(
     rows = int(seconds / keep_s) + 3
     series = np.zeros((rows, 10 + 2 * n))
     colour = np.array([browning.factor, browning.beta_top, browning.beta_bottom, heat.air_c])
-    written, steps = kernel.run_stage(
+    written, taken = kernel.run_stage(
         dough.state,
         dough.cells,
         _around(heat, lying, side_per_m),
@@ -201,8 +206,8 @@ def bake_stage(
         colour,
         dough.light,
         float(keep_s),
-        float(tolerance),
-        float(most_step_s),
+        steps.tolerance,
+        steps.most_s,
         series,
     )
     s = series[:written]
@@ -219,7 +224,7 @@ def bake_stage(
         light_bottom=s[:, 9],
         temperatures=s[:, 10 : 10 + n],
         waters=s[:, 10 + n :],
-        steps=steps,
+        steps=taken,
     )
     dough.seconds += seconds
     dough.past.append(found)

@@ -15,8 +15,8 @@ from substrata.dough.lift import dough_volume_per_gram
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import FRYING, Batch
+from substrata.quantities.pans import Pan, pan_of
 from substrata.quantities.tables import read_table
-from substrata.shape.ware import Pan, pan_of
 
 Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect"]
 DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
@@ -111,7 +111,7 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
     # A bun keeps its habit of height over width unless one of them is held.
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else form_of(formula.form).thickness_mm)
-    held = size.held or ("size" if form.size_mm and form.kind not in ("cut",) else "thickness")
+    held = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
     wide = size.length_mm or form.size_mm
     fill = 0.0
     if form.kind == "tin":
@@ -146,22 +146,9 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
 def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: str) -> tuple[float, float, float]:
     """Thickness, length and width, mm, of a volume in mm³: one is held, the others follow."""
     by_size = held == "size" and wide > 0
-    if form.kind in ("round", "cut"):
-        round_ = form.kind == "round"
-        if by_size:
-            t = volume / (_round_volume(wide, form.lip_mm) if round_ else wide * wide / form.aspect) / form.layers
-        else:
-            t = thick
-            wide = (
-                _diameter(volume / (t * form.layers), form.lip_mm)
-                if round_
-                else sqrt(volume / (t * form.layers) * form.aspect)
-            )
-        return t, wide, wide if round_ else wide / form.aspect
     if form.kind == "rope":
         d = sqrt(4 * volume / (pi * wide)) if by_size else thick
-        length = wide if by_size else 4 * volume / (pi * d * d)
-        return d, length, d
+        return d, 4 * volume / (pi * d * d), d
     if form.kind == "dome":
         d = float((volume / (DOME * form.aspect)) ** (1 / 3))
         if by_size:
@@ -169,17 +156,14 @@ def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: s
         elif thick:
             d = sqrt(volume / (DOME * thick))
         return volume / (DOME * d * d), d, d
-    if form.kind == "loaf":
-        # Length over width by the form's habit; the height is held, or follows from the length.
-        if by_size:
-            return volume / (LOAF * wide * wide / form.aspect), wide, wide / form.aspect
-        width = sqrt(volume / (LOAF * thick * form.aspect))
-        return thick, width * form.aspect, width
-    # A filled bread: two sheets, as long as the pan is.
-    if by_size:
-        return volume / form.layers / (wide * wide / form.aspect), wide, wide / form.aspect
-    length = sqrt(volume / (thick * form.layers) * form.aspect)
-    return thick, length, length / form.aspect
+    flat = volume / form.layers
+    if form.kind == "round":
+        across = wide if by_size else _diameter(flat / thick, form.lip_mm)
+        return (flat / _round_volume(wide, form.lip_mm) if by_size else thick), across, across
+    # Cut pieces, loaves and filled breads: length over width by the form's habit.
+    flat /= LOAF if form.kind == "loaf" else 1.0
+    length = wide if by_size else sqrt(flat / thick * form.aspect)
+    return flat * form.aspect / length**2, length, length / form.aspect
 
 
 def _round_volume(diameter: float, lip: float) -> float:

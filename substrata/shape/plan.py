@@ -9,10 +9,10 @@ from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.pantry.library import Library
+from substrata.quantities.pans import Pan, pan_of, pans
 from substrata.settings import Settings
 from substrata.shape.laying import Laying, lay_circles, lay_rectangles
 from substrata.shape.piece import Piece, ShapeForm, piece_of, shape_forms
-from substrata.shape.ware import Pan, pan_of, pans
 
 USUAL_TRAY = "half-sheet"
 

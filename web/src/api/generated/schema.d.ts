@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/bake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bake
+         * @description The bake of a document in the oven it names, without keeping it.
+         */
+        post: operations["bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/bakes": {
         parameters: {
             query?: never;
@@ -544,6 +564,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/oven-maps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Map
+         * @description Ask for a map of temperature and thickness; it is baked in the background.
+         */
+        post: operations["start_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/oven-maps/{map_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Map
+         * @description A map as far as it is.
+         */
+        get: operations["open_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/oven-maps/{map_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Map
+         * @description Stop a map that is being baked.
+         */
+        post: operations["stop_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ovens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Ovens
+         * @description The kitchen's ovens with what is known of them.
+         */
+        get: operations["ovens"];
+        put?: never;
+        /**
+         * Add Oven
+         * @description A new oven.
+         */
+        post: operations["add_oven"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ovens/{oven_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Oven
+         * @description Rename an oven, or put it away.
+         */
+        patch: operations["change_oven"];
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Log Bake
+         * @description Log a bake; answers with the oven as it is known now.
+         */
+        post: operations["log_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes/{logged_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Bake Back
+         * @description Take a logged bake back.
+         */
+        delete: operations["take_bake_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/packs": {
         parameters: {
             query?: never;
@@ -668,6 +832,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/pans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Pans
+         * @description Keep the kitchen's own pans.
+         */
+        put: operations["set_pans"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/pantry": {
         parameters: {
             query?: never;
@@ -722,6 +906,26 @@ export interface paths {
          * @description The cards of a document, and what a change did, without keeping either.
          */
         post: operations["prep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shape
+         * @description Pieces, trays and pans of a document, without keeping it.
+         */
+        post: operations["shape"];
         delete?: never;
         options?: never;
         head?: never;
@@ -899,10 +1103,31 @@ export interface components {
             what: string;
         };
         /**
+         * BakeAnswer
+         * @description A forecast, and the answer to "how thick in so many minutes" when it was asked.
+         */
+        BakeAnswer: {
+            forecast: components["schemas"]["BakeForecast"] | null;
+            /** Thickest Mm */
+            thickest_mm: number | null;
+        };
+        /**
          * BakeDocument
          * @description What is wanted of the oven; what is left open follows from the form.
          */
         BakeDocument: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /** Dough C */
+            dough_c?: number | null;
+            /**
+             * Fan
+             * @default false
+             */
+            fan: boolean;
             /**
              * Fried
              * @default
@@ -913,32 +1138,115 @@ export interface components {
              * @default
              */
             frying_fat: string;
+            /**
+             * Moisture From
+             * @default
+             */
+            moisture_from: string;
             /** Moisture Percent */
             moisture_percent?: number | null;
+            /**
+             * Oven
+             * @default
+             */
+            oven: string;
             /** Oven C */
             oven_c?: number | null;
-            /** Thickness Mm */
-            thickness_mm?: number | null;
+            /** Stages */
+            stages?: components["schemas"]["BakeStageDocument"][];
+            /**
+             * Trays
+             * @default 1
+             */
+            trays: number;
+            /**
+             * Ware
+             * @default
+             */
+            ware: string;
         } & {
             [key: string]: unknown;
         };
         /**
+         * BakeForecast
+         * @description What is told of a bake.
+         */
+        BakeForecast: {
+            bake_to_g: components["schemas"]["Between"] | null;
+            /** Bake To Piece G */
+            bake_to_piece_g: number | null;
+            /** Burnt Min */
+            burnt_min: number | null;
+            /** Carry Over C */
+            carry_over_c: number | null;
+            /** Cautions */
+            cautions: string[];
+            /** Check Min */
+            check_min: number | null;
+            /** Core C At Ready */
+            core_c_at_ready: number | null;
+            /** Criterion */
+            criterion: string;
+            /** Decides */
+            decides: string;
+            /** Edge Min */
+            edge_min: number | null;
+            /** Family */
+            family: string;
+            /** Flags */
+            flags: string[];
+            /** Golden Min */
+            golden_min: number | null;
+            /** Golden Until Min */
+            golden_until_min: number | null;
+            loss_percent: components["schemas"]["Between"] | null;
+            /** Moisture Percent */
+            moisture_percent: number | null;
+            /** Oven */
+            oven: string;
+            /** Oven C */
+            oven_c: number;
+            ready_min: components["schemas"]["Between"] | null;
+            /** Really C */
+            really_c: number;
+            /** Safe Min */
+            safe_min: number | null;
+            series: components["schemas"]["BakeSeries"];
+            /** Settings */
+            settings: components["schemas"]["OvenSetting"][];
+            /** Stages */
+            stages: components["schemas"]["StageMark"][];
+            /** Sureness */
+            sureness: string;
+            /** Text */
+            text: string;
+            /** What Ifs */
+            what_ifs: components["schemas"]["WhatIf"][];
+        };
+        /**
          * BakeIn
-         * @description A bake to plan.
+         * @description A document to bake, and perhaps the minutes there are.
          */
         BakeIn: {
-            /**
-             * Batches
-             * @default 1
-             */
-            batches: number;
-            /** Formula Id */
-            formula_id: number;
-            /**
-             * On
-             * Format: date
-             */
-            on: string;
+            document: components["schemas"]["FormulaDocument"];
+            /** Within Min */
+            within_min?: number | null;
+        };
+        /**
+         * BakeMap
+         * @description Temperature across, thickness down: what a bake of so many minutes comes to.
+         */
+        BakeMap: {
+            /** Minutes */
+            minutes: number;
+            /** Oven C */
+            oven_c: number[];
+            /** Ready Min */
+            ready_min: (number | null)[][];
+            /** Regions */
+            regions: string[][];
+            /** Thickness Mm */
+            thickness_mm: number[];
         };
         /**
          * BakeOut
@@ -966,6 +1274,44 @@ export interface components {
             state: string;
         };
         /**
+         * BakeSeries
+         * @description Curves and the picture of the inside; k moments.
+         */
+        BakeSeries: {
+            /** Colour Bottom */
+            colour_bottom: number[];
+            /** Colour Top */
+            colour_top: number[];
+            /** Core C */
+            core_c: number[];
+            /** Dryness */
+            dryness: number[][];
+            /** Loss Percent */
+            loss_percent: number[];
+            /** Minutes */
+            minutes: number[];
+            /** Shade Minutes */
+            shade_minutes: number[];
+            /** Shade Mm */
+            shade_mm: number[];
+            /** Temperature C */
+            temperature_c: number[][];
+        };
+        /**
+         * BakeStageDocument
+         * @description One stage of a bake.
+         */
+        BakeStageDocument: {
+            /** Fan */
+            fan?: boolean | null;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Oven C */
+            oven_c?: number | null;
+        };
+        /**
          * Baked
          * @description The whole batch after the oven.
          */
@@ -987,7 +1333,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "set" | "dried" | "habit";
+            source: "set" | "oven" | "dried" | "habit";
         };
         /**
          * Basis
@@ -1002,6 +1348,18 @@ export interface components {
             energy_method: string;
             /** Range */
             range: string;
+        };
+        /**
+         * Between
+         * @description A forecast with its range of nine bakes in ten.
+         */
+        Between: {
+            /** Best */
+            best: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
         };
         /**
          * Binder
@@ -1705,6 +2063,7 @@ export interface components {
              * @default 1
              */
             serving_pieces: number;
+            size?: components["schemas"]["SizeDocument"];
         } & {
             [key: string]: unknown;
         };
@@ -2188,6 +2547,20 @@ export interface components {
             style: string;
         };
         /**
+         * Laid
+         * @description Where one piece lies: its middle, mm from the tray's left upper corner, and its size there.
+         */
+        Laid: {
+            /** Height Mm */
+            height_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * Layer
          * @description One stratum of 100 g.
          */
@@ -2198,6 +2571,16 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Laying
+         * @description Pieces on one tray.
+         */
+        Laying: {
+            /** Places */
+            places: components["schemas"]["Laid"][];
+            /** Way */
+            way: string;
         };
         /**
          * Lift
@@ -2518,6 +2901,32 @@ export interface components {
             uses: components["schemas"]["UseOut"][];
         };
         /**
+         * MapIn
+         * @description A document, and how many minutes it is baked.
+         */
+        MapIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * MapOut
+         * @description A map as far as it is.
+         */
+        MapOut: {
+            /** Done */
+            done: number;
+            /** Id */
+            id: number;
+            /** Minutes */
+            minutes: number;
+            result: components["schemas"]["BakeMap"] | null;
+            /** State */
+            state: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * MatchIn
          * @description How the columns are to be read.
          */
@@ -2624,6 +3033,125 @@ export interface components {
             serving: components["schemas"]["Facts"];
         };
         /**
+         * OtherPan
+         * @description The same dough in another pan at the same thickness.
+         */
+        OtherPan: {
+            /** Dough G */
+            dough_g: number;
+            /** Factor */
+            factor: number;
+            /** Name */
+            name: string;
+            /** Pan */
+            pan: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
+         * OvenBakeIn
+         * @description What was seen of one bake.
+         */
+        OvenBakeIn: {
+            /** After G */
+            after_g?: number | null;
+            /** Before G */
+            before_g?: number | null;
+            document: components["schemas"]["FormulaDocument"];
+            /** Minutes */
+            minutes?: number | null;
+            /** Probe C */
+            probe_c?: number | null;
+        };
+        /**
+         * OvenBakeOut
+         * @description A logged bake.
+         */
+        OvenBakeOut: {
+            /** After G */
+            after_g: number | null;
+            /** Before G */
+            before_g: number | null;
+            /** Formula Name */
+            formula_name: string;
+            /** Id */
+            id: number;
+            /**
+             * Logged At
+             * Format: date-time
+             */
+            logged_at: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Probe C */
+            probe_c: number | null;
+            /** Readings */
+            readings: number[][];
+        };
+        /**
+         * OvenChange
+         * @description What changes about an oven.
+         */
+        OvenChange: {
+            /** Archived */
+            archived?: boolean | null;
+            /** Name */
+            name?: string | null;
+        };
+        /**
+         * OvenIn
+         * @description A new oven.
+         */
+        OvenIn: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OvenOut
+         * @description An oven with what is known of it.
+         */
+        OvenOut: {
+            /** Altitude M */
+            altitude_m: number;
+            /** Archived */
+            archived: boolean;
+            /** Bakes */
+            bakes: components["schemas"]["OvenBakeOut"][];
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Offset Half K */
+            offset_half_k: number;
+            /** Offset K */
+            offset_k: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OvenSetting
+         * @description One temperature for the present thickness.
+         */
+        OvenSetting: {
+            /** Best */
+            best: boolean;
+            /** Loss Percent */
+            loss_percent: number | null;
+            /** Oven C */
+            oven_c: number;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Window Min */
+            window_min: number;
+        };
+        /**
          * PackFigure
          * @description One nutrient of a pack per 100 g.
          */
@@ -2687,6 +3215,69 @@ export interface components {
              * @default
              */
             without: string;
+        };
+        /**
+         * Pan
+         * @description Something to bake on or in; inner measures.
+         */
+        Pan: {
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tray" | "round" | "square" | "tin";
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Region */
+            region: string;
+            /** Source */
+            source: string;
+            /** Taper */
+            taper: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * PanDocument
+         * @description One of the kitchen's own pans or trays; inner measures.
+         */
+        PanDocument: {
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Region
+             * @default
+             */
+            region: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * Taper
+             * @default 1
+             */
+            taper: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Panel
@@ -2765,6 +3356,14 @@ export interface components {
             serving_measure: string;
             /** Style */
             style: string | null;
+        };
+        /**
+         * PansIn
+         * @description All of them.
+         */
+        PansIn: {
+            /** Pans */
+            pans: components["schemas"]["PanDocument"][];
         };
         /**
          * PantryPage
@@ -2907,6 +3506,47 @@ export interface components {
             lot_id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Piece
+         * @description One piece before the oven, and what it becomes.
+         */
+        Piece: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Dough G */
+            dough_g: number;
+            /** Fill Share */
+            fill_share: number;
+            /** G Per Ml */
+            g_per_ml: number;
+            /** Grown Length Mm */
+            grown_length_mm: number;
+            /** Grown Width Mm */
+            grown_width_mm: number;
+            /** Held */
+            held: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "round" | "cut" | "rope" | "dome" | "tin" | "loaf" | "rect";
+            /** Layers */
+            layers: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Perimeter Mm */
+            perimeter_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Tolerance G */
+            tolerance_g: number;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Whole G */
+            whole_g: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Premix
@@ -3191,6 +3831,43 @@ export interface components {
             ticks: number[];
         };
         /**
+         * ShapePlan
+         * @description Everything the Shape station shows.
+         */
+        ShapePlan: {
+            /** Bodies */
+            bodies: number;
+            /** Docking Mm */
+            docking_mm: number;
+            laying: components["schemas"]["Laying"] | null;
+            /** Loads */
+            loads: number;
+            /** Notes */
+            notes: string[];
+            /** On Last */
+            on_last: number;
+            /** Others */
+            others: components["schemas"]["OtherPan"][];
+            /** Pans */
+            pans: components["schemas"]["Pan"][];
+            piece: components["schemas"]["Piece"];
+            /** Pieces */
+            pieces: number;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Rerolls */
+            rerolls: number;
+            /** Scraps G */
+            scraps_g: number;
+            /** Sheet Cm2 */
+            sheet_cm2: number;
+            /** Text */
+            text: string;
+            tray: components["schemas"]["Pan"] | null;
+            /** Trays */
+            trays: number;
+        };
+        /**
          * ShelfOut
          * @description A formula on the shelf.
          */
@@ -3268,6 +3945,33 @@ export interface components {
             name: string;
         };
         /**
+         * SizeDocument
+         * @description How a piece is shaped: one measure is held, the others follow.
+         */
+        SizeDocument: {
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /**
+             * Held
+             * @default
+             */
+            held: string;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Pan
+             * @default
+             */
+            pan: string;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * Tray
+             * @default
+             */
+            tray: string;
+        };
+        /**
          * Spread
          * @description A value and the range that holds it nine times in ten.
          *
@@ -3305,6 +4009,22 @@ export interface components {
             temperature_c: number;
             /** Water G */
             water_g: number;
+        };
+        /**
+         * StageMark
+         * @description Where a stage lies on the time line.
+         */
+        StageMark: {
+            /** End Min */
+            end_min: number;
+            /** Fan */
+            fan: boolean;
+            /** Kind */
+            kind: string;
+            /** Oven C */
+            oven_c: number;
+            /** Start Min */
+            start_min: number;
         };
         /**
          * Statement
@@ -3640,6 +4360,22 @@ export interface components {
             within: boolean;
         };
         /**
+         * WhatIf
+         * @description The same bake with one thing changed.
+         */
+        WhatIf: {
+            /** Key */
+            key: string;
+            /** Loss Points */
+            loss_points: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Window
          * @description Wanted bounds of a quantity; None leaves that side open.
          */
@@ -3866,6 +4602,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Analysis"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeAnswer"];
                 };
             };
             /** @description Unauthorized */
@@ -5776,6 +6583,562 @@ export interface operations {
             };
         };
     };
+    start_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stop_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ovens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_oven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_oven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                oven_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    log_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                oven_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenBakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_bake_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                oven_id: number;
+                logged_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     create_pack: {
         parameters: {
             query?: never;
@@ -6282,6 +7645,77 @@ export interface operations {
             };
         };
     };
+    set_pans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanDocument"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     find_in_pantry: {
         parameters: {
             query?: {
@@ -6451,6 +7885,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    shape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapePlan"] | null;
                 };
             };
             /** @description Unauthorized */

@@ -1,0 +1,145 @@
+"""What goes in and out of the Shape and Oven stations."""
+
+from datetime import datetime
+from typing import Annotated, Any
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from api.schemas import FormulaDocument, Text
+from kitchen.models import Oven, OvenBake, OvenMap
+from substrata.oven.profile import OvenProfile
+from substrata.oven.questions import BakeMap
+
+
+class BakeIn(Schema):
+    """A document to bake, and perhaps the minutes there are."""
+
+    document: FormulaDocument
+    within_min: float | None = Field(None, gt=0, le=300)
+
+
+class PanDocument(Schema):
+    """One of the kitchen's own pans or trays; inner measures."""
+
+    id: str = ""
+    name: Annotated[str, StringConstraints(max_length=80)]
+    kind: Annotated[str, StringConstraints(max_length=10)]
+    region: str = ""
+    length_mm: float
+    width_mm: float
+    height_mm: float
+    taper: float = 1.0
+    source: str = ""
+
+
+class PansIn(Schema):
+    """All of them."""
+
+    pans: list[PanDocument] = Field(max_length=200)
+
+
+class OvenIn(Schema):
+    """A new oven."""
+
+    name: Text
+    altitude_m: float = Field(0.0, ge=-400, le=5000)
+
+
+class OvenChange(Schema):
+    """What changes about an oven."""
+
+    name: Text | None = None
+    archived: bool | None = None
+
+
+class OvenBakeIn(Schema):
+    """What was seen of one bake."""
+
+    document: FormulaDocument
+    minutes: float | None = Field(None, gt=0, le=600)
+    before_g: float | None = Field(None, gt=0, le=100_000)
+    after_g: float | None = Field(None, gt=0, le=100_000)
+    probe_c: float | None = Field(None, ge=20, le=400)
+
+
+class OvenBakeOut(Schema):
+    """A logged bake."""
+
+    id: int
+    formula_name: str
+    minutes: float | None
+    before_g: float | None
+    after_g: float | None
+    probe_c: float | None
+    readings: list[list[float]]
+    logged_at: datetime
+
+    @classmethod
+    def of(cls, bake: OvenBake) -> "OvenBakeOut":
+        """From a row."""
+        return cls(
+            id=bake.pk,
+            formula_name=bake.formula_name,
+            minutes=bake.minutes,
+            before_g=bake.before_g,
+            after_g=bake.after_g,
+            probe_c=bake.probe_c,
+            readings=bake.readings,
+            logged_at=bake.logged_at,
+        )
+
+
+class OvenOut(Schema):
+    """An oven with what is known of it."""
+
+    id: int
+    key: str
+    name: str
+    altitude_m: float
+    archived: bool
+    offset_k: float
+    offset_half_k: float
+    bakes: list[OvenBakeOut]
+    text: str
+
+    @classmethod
+    def of(cls, oven: Oven, profile: OvenProfile) -> "OvenOut":
+        """From a row and its profile."""
+        return cls(
+            id=oven.pk,
+            key=oven.key,
+            name=oven.name,
+            altitude_m=oven.altitude_m,
+            archived=oven.archived,
+            offset_k=profile.offset_k,
+            offset_half_k=profile.half_90_k,
+            bakes=[OvenBakeOut.of(bake) for bake in oven.bakes.all()],
+            text=profile.text,
+        )
+
+
+class MapIn(Schema):
+    """A document, and how many minutes it is baked."""
+
+    document: FormulaDocument
+    minutes: float
+
+
+class MapOut(Schema):
+    """A map as far as it is."""
+
+    id: int
+    state: str
+    done: int
+    total: int
+    minutes: float
+    result: BakeMap | None
+
+    @classmethod
+    def of(cls, found: OvenMap) -> "MapOut":
+        """From a row."""
+        result: Any = found.result
+        return cls(
+            id=found.pk, state=found.state, done=found.done, total=found.total, minutes=found.minutes, result=result
+        )

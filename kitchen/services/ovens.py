@@ -1,0 +1,262 @@
+"""Ovens of a kitchen: what their logged bakes teach, the bake of a formula in one of them, and maps in the background."""
+
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils.text import slugify
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Membership, Oven, OvenBake, OvenMap
+from kitchen.queue import defer_map
+from kitchen.services.access import membership, record
+from kitchen.services.judging import core_settings, library_of
+from substrata import read_document
+from substrata.formula.formula import Formula
+from substrata.formula.weighed import weigh_formula
+from substrata.oven.case import BakeCase, bake_case
+from substrata.oven.forecast import BakeForecast, bake
+from substrata.oven.learning import LoggedBake, readings
+from substrata.oven.profile import OffsetReading, OvenProfile, learned
+from substrata.oven.questions import MAP_SIDE, bake_map, thickest_in
+from substrata.settings import Settings
+from substrata.shape.plan import ShapePlan, shape_plan
+
+BAKER = Membership.Role.BAKER
+State = OvenMap.State
+MOST_OVENS = 50
+MOST_BAKES_READ = 200  # the newest; older ones tell of an oven that has changed
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeAnswer:
+    """A forecast, and the answer to "how thick in so many minutes" when it was asked."""
+
+    forecast: BakeForecast | None
+    thickest_mm: float | None
+
+
+def profile_of(oven: Oven) -> OvenProfile:
+    """What is known of an oven."""
+    bakes = list(oven.bakes.all()[:MOST_BAKES_READ])
+    found = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
+    return learned(oven.name, found, len(bakes))
+
+
+def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
+    """The kitchen's ovens with what is known of them; a constant number of queries."""
+    member = membership(user, kitchen_id)
+    rows = Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).prefetch_related("bakes")
+    found = []
+    for oven in rows:
+        bakes = list(oven.bakes.all())[:MOST_BAKES_READ]
+        said = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
+        found.append((oven, learned(oven.name, said, len(bakes))))
+    return found
+
+
+@transaction.atomic
+def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) -> Oven:
+    """A new oven.
+
+    Raises:
+        Refused: when it has no name, or there are too many.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    wanted = name.strip()[:80]
+    if not wanted:
+        raise Refused("the oven has no name", got="nothing", allowed="a name", field="name")
+    count = Oven.objects.filter(kitchen_id=member.kitchen_id).count()
+    if count >= MOST_OVENS:
+        raise Refused("too many ovens", got=str(count), allowed=f"up to {MOST_OVENS}", remedy="put one away")
+    base = slugify(wanted)[:30] or "oven"
+    taken = set(Oven.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
+    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_OVENS + 3))) if k not in taken)
+    made = Oven.objects.create(kitchen_id=member.kitchen_id, key=key, name=wanted, altitude_m=altitude_m)
+    record(member, "oven.add", oven=made.name)
+    return made
+
+
+@transaction.atomic
+def change_oven(
+    user: User, kitchen_id: int, oven_id: int, *, name: str | None = None, archived: bool | None = None
+) -> Oven:
+    """Rename an oven, or put it away.
+
+    Raises:
+        NotFound: when the kitchen has no such oven.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    oven = _oven_of(member, oven_id)
+    if name is not None and name.strip():
+        oven.name = name.strip()[:80]
+    if archived is not None:
+        oven.archived = archived
+    oven.save()
+    record(member, "oven.change", oven=oven.name)
+    return oven
+
+
+@transaction.atomic
+def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], seen: LoggedBake) -> OvenBake:
+    """Keep what a baker saw, and what it says of the oven.
+
+    Raises:
+        Refused: when nothing was seen that says anything.
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    oven = _oven_of(member, oven_id)
+    formula = read_document(document)
+    case = _case(formula, core_settings(member.kitchen), OvenProfile(), member, document)
+    said = readings(case, seen) if case else ()
+    if not said:
+        raise Refused(
+            "this bake says nothing of the oven",
+            got="no time, weight or probe that the forecast depends on",
+            allowed="minutes; weight before and after; or a probe in the empty oven",
+            remedy="weigh before and after: it tells most",
+        )
+    made = OvenBake.objects.create(
+        oven=oven,
+        formula_name=formula.name[:120],
+        minutes=seen.minutes,
+        before_g=seen.before_g,
+        after_g=seen.after_g,
+        probe_c=seen.probe_c,
+        readings=[[round(r.offset_k, 3), round(r.sd_k, 3)] for r in said],
+        logged_by=user,
+    )
+    record(member, "oven.bake", oven=oven.name, baked=formula.name)
+    return made
+
+
+@transaction.atomic
+def take_back(user: User, kitchen_id: int, oven_id: int, bake_id: int) -> None:
+    """Take a logged bake back: it was mistyped, or the oven was mended since.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    gone, _ = OvenBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
+    if not gone:
+        raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")
+    record(member, "oven.take_back", bake=bake_id)
+
+
+def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:
+    """The forecast of a document in the oven it names.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id)
+    formula = read_document(document)
+    settings = core_settings(member.kitchen)
+    profile = named_profile(member, formula.bake.oven)
+    library = library_of(member.kitchen, document)
+    forecast = bake(formula, library, settings, profile)
+    case = _case(formula, settings, profile, member, document) if within_min is not None else None
+    thickest = thickest_in(case, within_min) if case is not None and within_min is not None else None
+    return BakeAnswer(forecast=forecast, thickest_mm=thickest)
+
+
+def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> ShapePlan | None:
+    """Pieces, trays and pans of a document.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id)
+    return shape_plan(read_document(document), library_of(member.kitchen, document), core_settings(member.kitchen))
+
+
+def named_profile(member: Membership, key: str) -> OvenProfile:
+    """What is known of the oven a document names; another kitchen's oven is an unknown one."""
+    oven = Oven.objects.filter(kitchen_id=member.kitchen_id, key=key).first() if key else None
+    return profile_of(oven) if oven else OvenProfile()
+
+
+def _case(
+    formula: Formula, settings: Settings, profile: OvenProfile, member: Membership, document: dict[str, Any]
+) -> BakeCase | None:
+    library = library_of(member.kitchen, document)
+    batch, _ = weigh_formula(formula, library, settings)
+    return bake_case(formula, batch, library, profile, settings.pans) if batch.dough_g > 0 else None
+
+
+@transaction.atomic
+def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: float) -> OvenMap:
+    """Ask for the map of a document: what a bake of so many minutes comes to.
+
+    Raises:
+        Refused: when the minutes cannot be.
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    if not 0 < minutes <= 300:
+        raise Refused("the minutes cannot be right", got=f"{minutes:g}", allowed="above 0 up to 300", field="minutes")
+    read_document(document)
+    made = OvenMap.objects.create(
+        kitchen_id=member.kitchen_id, document=document, minutes=minutes, total=MAP_SIDE, created_by=user
+    )
+    transaction.on_commit(lambda: defer_map(made.pk))
+    return made
+
+
+def open_map(user: User, kitchen_id: int, map_id: int) -> OvenMap:
+    """A map of the kitchen, as far as it is.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    member = membership(user, kitchen_id)
+    found = OvenMap.objects.filter(kitchen_id=member.kitchen_id, pk=map_id).first()
+    if found is None:
+        raise NotFound("no such map", got=str(map_id), remedy="ask for a new one")
+    return found
+
+
+@transaction.atomic
+def stop_map(user: User, kitchen_id: int, map_id: int) -> OvenMap:
+    """Stop a map that is being baked.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    OvenMap.objects.filter(kitchen_id=member.kitchen_id, pk=map_id, state__in=[State.WAITING, State.RUNNING]).update(
+        state=State.STOPPED
+    )
+    return open_map(user, kitchen_id, map_id)
+
+
+def run_map(map_id: int) -> None:
+    """The background part, a row of bakes at a time; stops when somebody says so."""
+    found = OvenMap.objects.select_related("kitchen", "created_by").filter(pk=map_id, state=State.WAITING).first()
+    if found is None:
+        return
+    OvenMap.objects.filter(pk=map_id, state=State.WAITING).update(state=State.RUNNING)
+    member = Membership(kitchen=found.kitchen, user=found.created_by)
+    formula = read_document(found.document)
+    settings = core_settings(found.kitchen)
+    case = _case(formula, settings, named_profile(member, formula.bake.oven), member, found.document)
+    running = OvenMap.objects.filter(pk=map_id, state=State.RUNNING)
+
+    def step(done: int) -> bool:
+        return bool(running.update(done=done))
+
+    made = bake_map(case, found.minutes, step=step) if case else None
+    if made is not None:
+        running.update(state=State.DONE, result=asdict(made))
+    else:
+        running.update(state=State.STOPPED)
+
+
+def _oven_of(member: Membership, oven_id: int) -> Oven:
+    found = Oven.objects.filter(kitchen_id=member.kitchen_id, pk=oven_id).first()
+    if found is None:
+        raise NotFound("no such oven", got=str(oven_id), remedy="choose one of the kitchen's ovens")
+    return found

@@ -1,0 +1,60 @@
+"""The kitchen's own pans and trays."""
+
+from typing import Any, get_args
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils.text import slugify
+
+from kitchen.errors import Refused
+from kitchen.models import Kitchen, Membership
+from kitchen.services.access import membership, record
+from kitchen.services.kitchens import touch
+from substrata.quantities.pans import PanKind, pans
+
+MOST_PANS = 60
+
+
+@transaction.atomic
+def set_pans(user: User, kitchen_id: int, wanted: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Replace the kitchen's own pans.
+
+    Raises:
+        Refused: naming the pan that cannot be.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
+    if len(wanted) > MOST_PANS:
+        raise Refused("too many pans", got=str(len(wanted)), allowed=f"up to {MOST_PANS}", field="pans")
+    kept: list[dict[str, Any]] = []
+    for pan in wanted:
+        kept.append(_checked(pan, {p["id"] for p in kept} | set(pans())))
+    kitchen.pans = kept
+    kitchen.save(update_fields=["pans"])
+    touch(kitchen)
+    record(member, "kitchen.pans", count=len(kept))
+    return kept
+
+
+def _checked(pan: dict[str, Any], taken: set[str]) -> dict[str, Any]:
+    name = str(pan.get("name", "")).strip()[:80]
+    kind = pan.get("kind")
+    if not name or kind not in get_args(PanKind):
+        raise Refused(
+            "the pan cannot be read",
+            got=f"{name or 'no name'}, {kind}",
+            allowed=", ".join(get_args(PanKind)),
+            field="pans",
+        )
+    sizes = {}
+    for side, most in (("length_mm", 2000.0), ("width_mm", 2000.0), ("height_mm", 500.0)):
+        value = float(pan.get(side) or (pan.get("length_mm") if side == "width_mm" else 0) or 0)
+        if not 5 <= value <= most:
+            raise Refused(
+                f"{name}: {side} cannot be right", got=f"{value:g}", allowed=f"5 to {most:g} mm", field=f"pans.{side}"
+            )
+        sizes[side] = value
+    base = f"own-{slugify(name)[:30] or 'pan'}"
+    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_PANS + 3))) if k not in taken)
+    taper = 0.93 if kind == "tin" else 1.0
+    return {"id": key, "name": name, "kind": kind, "region": "", "taper": taper, "source": "the kitchen's own", **sizes}
