@@ -12,7 +12,7 @@ from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import BakeMap
 
 
-class BakeIn(Schema):
+class BakeAsked(Schema):
     """A document to bake, and perhaps the minutes there are."""
 
     document: FormulaDocument

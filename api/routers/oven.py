@@ -6,7 +6,7 @@ from ninja import Router
 
 from api.bench_pass import take_back as take_pass_back
 from api.errors import ProblemOut
-from api.oven_schemas import BakeIn, MapIn, MapOut, OvenBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
+from api.oven_schemas import BakeAsked, MapIn, MapOut, OvenBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import person
 from api.schemas import FormulaDocument
 from kitchen.models import Oven
@@ -30,7 +30,7 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 
 
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
-def bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> HttpResponse:
+def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpResponse:
     """The bake of a document in the oven it names, without keeping it."""
     told = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
     return HttpResponse(orjson.dumps(told), content_type="application/json")

@@ -12,12 +12,15 @@ from django.utils import timezone
 
 from kitchen.models import Draft, Eater, Formula, FormulaVersion, Kitchen, Membership
 from kitchen.services.judging import card_mark, core_settings, library_of, shelf_card
+from kitchen.services.ovens import add_oven, log_bake
+from kitchen.services.pans import set_pans
 from kitchen.services.pantry import create_lot
 from kitchen.services.stock import plan_bake
 from substrata import load_library, read_document, write_document
 from substrata.formula.difference import differences
 from substrata.formula.formula import Line
 from substrata.formula.weighed import weigh_line
+from substrata.oven.learning import LoggedBake
 
 DEMO_NAME = "The Saturday stall"
 BAKER, PARTNER = "baker@example.com", "partner@example.com"
@@ -76,11 +79,29 @@ def demo_document(
                 "name": formula["name"],
                 "notes": formula["notes"],
                 "lines": lines,
-                "form": {"kind": formula["form"], "pieces": formula["pieces"]},
+                "form": {"kind": formula["form"], "pieces": formula["pieces"], "size": formula.get("size", {})},
                 "targets": version.get("targets", {}),
+                "bake": {"oven": "back-oven", **formula.get("bake", {})},
             }
         )
     )
+
+
+# What the two saw in their own oven: formula, minutes, share of the weight that was lost (invented).
+LOGGED = (("Mustard twists", 13.0, 0.093), ("Lemon shortbread coins", 15.5, 0.061), ("Dark seed loaf", 51.0, 0.108))
+OWN_PAN = {"name": "Long grey tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
+
+
+def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
+    """An oven that three bakes have taught, the one every formula is baked in, and a tray of their own."""
+    oven = add_oven(baker, kitchen.pk, "Back oven")
+    for number, (name, minutes, lost) in enumerate(LOGGED):
+        document = kitchen.formulas.get(name=name).draft.document
+        before = round(sum(line["grams"] for line in document["lines"]), 0)
+        seen = LoggedBake(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
+        made = log_bake(baker, kitchen.pk, oven.pk, document, seen)
+        type(made).objects.filter(pk=made.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
+    set_pans(baker, kitchen.pk, [OWN_PAN])
 
 
 @transaction.atomic
@@ -97,6 +118,7 @@ def load_demo() -> Kitchen:
     Eater.objects.bulk_create(
         Eater(kitchen=kitchen, order=n, name=name, budgets=b) for n, (name, b) in enumerate(EATERS)
     )
+    _oven(kitchen, baker, now)
     flatbread = kitchen.formulas.get(name="Celeriac flatbread")
     plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
     return kitchen

@@ -27,6 +27,7 @@ from substrata.shape.piece import shape_forms
 
 DRAWS = 12
 _SHADES_DEEP, _SHADES_LONG = 21, 48
+_LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
 
@@ -124,15 +125,20 @@ def bake(
     weight = batch.whole_g
     bake_to = None
     if loss:
-        bake_to = Between(low=weight * (1 - loss.high), best=weight * (1 - loss.best), high=weight * (1 - loss.low))
+        # Where the loss itself decides, what is left to doubt is the scale and the evaporation before the oven.
+        half = max(weight * (loss.high - loss.best), _LEAST_DOUBT * weight)
+        best = weight * (1 - loss.best)
+        bake_to = Between(low=best - half, best=best, high=best + half)
     edge = next(iter(many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
-    told = _Told(case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks)
+    told = _Told(
+        case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
+    )
     return BakeForecast(
         family=case.family.name,
         criterion=case.family.criterion,
         decides=_DECIDES[case.family.criterion],
         ready_min=ready,
-        check_min=done.ready * _CHECK if done.ready else None,
+        check_min=_check(done, whole.open_from),
         golden_min=done.gold,
         golden_until_min=done.gold_until,
         burnt_min=done.burnt,
@@ -182,6 +188,13 @@ def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
         )
         found.append(made.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
     return found
+
+
+def _check(done: Doneness, open_from: float) -> float | None:
+    """From when bakers look: three quarters of the time, but not before the last stage has begun."""
+    if done.ready is None:
+        return None
+    return max(_CHECK * done.ready, open_from + 0.4 * (done.ready - open_from))
 
 
 def _between(best: float | None, drawn: list[float | None]) -> Between | None:
@@ -325,6 +338,7 @@ class _Told:
     edge: Doneness | None
     bake_to: Between | None
     marks: tuple[StageMark, ...]
+    open_from: float
 
 
 def _flags(t: _Told) -> tuple[str, ...]:
@@ -337,6 +351,12 @@ def _flags(t: _Told) -> tuple[str, ...]:
         found.append("It burns before it is done: thinner, or a cooler oven and more time.")
     elif done.gold_until is not None and case.family.criterion in ("core", "loss") and done.gold_until < done.ready:
         found.append("It is dark before it is done: cover it, or bake it cooler.")
+    if done.ready is not None and case.family.criterion in ("core", "loss"):
+        pale = done.gold is None or done.gold > done.ready * 1.1
+        if pale:
+            found.append(
+                f"Still pale when it is done{f'; gold from {_minutes(done.gold)} min' if done.gold else ''}: a wash or a hotter finish colours it."
+            )
     if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
         found.append(
             "A thin hot melted-cheese crust is where this forecast was least sure: watch it from the first spots on."
@@ -369,7 +389,7 @@ def _text(t: _Told) -> str:
     if early:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
-    parts.append(f"{'check' if parts else 'Check'} at {_minutes(done.ready * _CHECK)} min")
+    parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(done, t.open_from) or 0.0)} min")
     word = {"colour": "gold", "core": "done", "loss": "dry enough", "dry": "dry and gold"}[t.case.family.criterion]
     parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")
     if done.burnt is not None:

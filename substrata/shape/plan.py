@@ -25,7 +25,7 @@ class OtherPan:
     name: str
     factor: float  # of the whole formula
     dough_g: float  # that fills it to the same thickness
-    thickness_mm: float  # that the present dough would have in it
+    thickness_mm: float  # that all of the present dough would have in it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -134,7 +134,7 @@ def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -
                 name=pan.name,
                 factor=dough / batch.dough_g,
                 dough_g=dough,
-                thickness_mm=piece.thickness_mm * piece.dough_g / dough,
+                thickness_mm=piece.thickness_mm * batch.dough_g / dough,
             )
         )
     return tuple(found)

@@ -36,7 +36,21 @@ export const router = createRouter({
       meta: { station: 'prep' },
     },
     {
-      path: '/:station(prep|card)',
+      path: '/formula/:id(\\d+)/shape',
+      name: 'shape',
+      component: () => import('./stations/shape/ShapeView.vue'),
+      props: (route) => ({ id: Number(route.params.id) }),
+      meta: { station: 'shape' },
+    },
+    {
+      path: '/formula/:id(\\d+)/oven',
+      name: 'oven',
+      component: () => import('./stations/oven/OvenView.vue'),
+      props: (route) => ({ id: Number(route.params.id) }),
+      meta: { station: 'oven' },
+    },
+    {
+      path: '/:station(prep|shape|oven|card)',
       name: 'station-shelf',
       component: () => import('./stations/StationShelf.vue'),
       props: true,
@@ -66,7 +80,7 @@ export const router = createRouter({
       meta: { station: 'pantry' },
     },
     {
-      path: '/:station(shape|oven|run|trials|plan)',
+      path: '/:station(run|trials|plan)',
       name: 'later',
       component: () => import('./stations/LaterStation.vue'),
       props: true,

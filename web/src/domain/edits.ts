@@ -59,3 +59,16 @@ export function withPrep(doc: FormulaDocument, change: Record<string, number | s
   const kept = Object.entries({ ...doc.prep, ...change }).filter((entry): entry is [string, number | string] => entry[1] !== null)
   return { ...doc, prep: Object.fromEntries(kept) }
 }
+
+type Size = NonNullable<FormulaDocument['form']['size']>
+type Bake = NonNullable<FormulaDocument['bake']>
+
+/** How a piece is shaped: what is held, and its measures. */
+export function withSize(doc: FormulaDocument, change: Partial<Size>): FormulaDocument {
+  return { ...doc, form: { ...doc.form, size: { ...doc.form.size, ...change } as Size } }
+}
+
+/** What is wanted of the oven. */
+export function withBake(doc: FormulaDocument, change: Partial<Bake>): FormulaDocument {
+  return { ...doc, bake: { ...doc.bake, ...change } as Bake }
+}

@@ -58,3 +58,18 @@ export function day(iso: string, now: Date = new Date()): string {
   const then = new Date(`${iso}T12:00:00`)
   return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: then.getFullYear() === now.getFullYear() ? undefined : 'numeric' })
 }
+
+/** Millimetres as the kitchen reads them, without the unit. */
+export function length(mm: number, units: Units): string {
+  if (units === 'us') return (mm / 25.4).toFixed(mm < 50 ? 2 : 1)
+  return mm < 20 && Math.abs(mm - Math.round(mm)) > 0.05 ? mm.toFixed(1) : mm.toFixed(0)
+}
+
+export const lengthUnit = (units: Units): string => (units === 'us' ? 'in' : 'mm')
+
+/** Minutes as one says them: halves below ten. */
+export function minutes(value: number): string {
+  if (value >= 10) return value.toFixed(0)
+  const halves = Math.round(value * 2)
+  return halves % 2 ? `${halves > 1 ? Math.floor(halves / 2) : ''}½` : String(halves / 2)
+}

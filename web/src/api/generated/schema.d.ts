@@ -1112,6 +1112,15 @@ export interface components {
             thickest_mm: number | null;
         };
         /**
+         * BakeAsked
+         * @description A document to bake, and perhaps the minutes there are.
+         */
+        BakeAsked: {
+            document: components["schemas"]["FormulaDocument"];
+            /** Within Min */
+            within_min?: number | null;
+        };
+        /**
          * BakeDocument
          * @description What is wanted of the oven; what is left open follows from the form.
          */
@@ -1225,12 +1234,21 @@ export interface components {
         };
         /**
          * BakeIn
-         * @description A document to bake, and perhaps the minutes there are.
+         * @description A bake to plan.
          */
         BakeIn: {
-            document: components["schemas"]["FormulaDocument"];
-            /** Within Min */
-            within_min?: number | null;
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * BakeMap
@@ -4662,7 +4680,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BakeIn"];
+                "application/json": components["schemas"]["BakeAsked"];
             };
         };
         responses: {

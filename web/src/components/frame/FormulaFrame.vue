@@ -11,7 +11,7 @@ const { balance = true } = defineProps<{ missing: string; balance?: boolean }>()
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />
     <div class="middle"><slot /></div>
-    <BalancePanel v-if="balance" class="balance-side" />
+    <slot v-if="balance" name="side"><BalancePanel class="balance-side" /></slot>
   </div>
 </template>
 

@@ -5,6 +5,7 @@
  */
 import { computed, ref } from 'vue'
 import type { FormulaDocument } from '@/api/types'
+import { withSize } from '@/domain/edits'
 import { figure, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -21,10 +22,10 @@ type Bake = NonNullable<FormulaDocument['bake']>
 function setBake(change: Partial<Bake>): void {
   bench.edit((doc) => ({ ...doc, bake: { ...doc.bake, ...change } as Bake }))
 }
-function typed(event: Event, key: 'moisture_percent' | 'thickness_mm' | 'oven_c'): void {
+function typed(event: Event): number | null {
   const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
   const value = text === '' ? null : Number(text)
-  if (value === null || Number.isFinite(value)) setBake({ [key]: value })
+  return value === null || Number.isFinite(value) ? value : null
 }
 const point = (lines: readonly string[] | undefined): void => {
   if (lines?.[0]) bench.selected = lines[0]
@@ -54,9 +55,9 @@ const point = (lines: readonly string[] | undefined): void => {
       </li>
     </ul>
     <div class="bake">
-      <label class="note">baked to <input class="field" :value="figure(baked.moisture_percent, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Final moisture, per cent" @change="typed($event, 'moisture_percent')" /> % water</label>
-      <label class="note"><input class="field" :value="texture.thickness_mm" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Thickness, mm" @change="typed($event, 'thickness_mm')" /> mm thick</label>
-      <button v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit" class="note usual" @click="setBake({ moisture_percent: null })">as usual</button>
+      <label class="note">baked to <input class="field" :value="figure(baked.moisture_percent, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Final moisture, per cent" @change="setBake({ moisture_percent: typed($event), moisture_from: '' })" /> % water</label>
+      <label class="note"><input class="field" :value="figure(texture.thickness_mm, 1)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Thickness, mm" @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: typed($event) }))" /> mm thick</label>
+      <button v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit" class="note usual" @click="setBake({ moisture_percent: null, moisture_from: '' })">as usual</button>
     </div>
     <p class="note">{{ sources[baked.source] }}: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)<template v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</template>; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.</p>
   </section>

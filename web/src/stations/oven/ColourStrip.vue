@@ -1,0 +1,103 @@
+<script setup lang="ts">
+/** The colour of the top and of the underside over the minutes, with the window between underdone and burnt. */
+import { computed } from 'vue'
+import type { BakeForecast } from '@/api/types'
+import { minutes } from '@/domain/format'
+
+const props = defineProps<{ told: BakeForecast; beside: BakeForecast | null; span: number }>()
+const WIDTH = 640
+const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
+type Rgb = readonly [number, number, number]
+const STOPS: readonly Rgb[] = [[242, 229, 205], [202, 142, 62], [70, 36, 22]]
+function colour(value: number): string {
+  const low = STOPS[Math.min(Math.floor(value), 1)] ?? STOPS[0]
+  const high = STOPS[Math.min(Math.floor(value), 1) + 1] ?? STOPS[2]
+  const part = Math.min(value - Math.min(Math.floor(value), 1), 1)
+  return low && high ? `rgb(${low.map((v, i) => Math.round(v + ((high[i] ?? v) - v) * part)).join(' ')})` : '#000'
+}
+const tiles = (f: BakeForecast, values: readonly number[]): { x: number; w: number; fill: string }[] => {
+  const every = Math.max(Math.floor(values.length / 80), 1)
+  return values.map((v, i) => ({ v, i })).filter(({ i }) => i % every === 0).map(({ v, i }) => {
+    const from = f.series.minutes[i] ?? 0
+    const to = f.series.minutes[Math.min(i + every, values.length - 1)] ?? from
+    return { x: x(from), w: x(to) - x(from) + 0.6, fill: colour(v) }
+  })
+}
+const strips = computed(() => [
+  { name: 'top', tiles: tiles(props.told, props.told.series.colour_top) },
+  { name: 'underside', tiles: tiles(props.told, props.told.series.colour_bottom) },
+  ...(props.beside ? [{ name: 'beside', tiles: tiles(props.beside, props.beside.series.colour_top) }] : []),
+])
+const ends = computed(() => [props.told.golden_min, props.told.golden_until_min] as const)
+</script>
+
+<template>
+  <section aria-label="Colour">
+    <div class="head"><h3>Colour</h3><span class="note">pale · gold · burnt</span></div>
+    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="`Gold from ${ends[0] == null ? '…' : minutes(ends[0])} to ${ends[1] == null ? '…' : minutes(ends[1])} min; burnt at ${told.burnt_min == null ? '…' : minutes(told.burnt_min)} min`">
+      <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
+        <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
+        <text x="5" y="12" class="name">{{ s.name }}</text>
+      </g>
+      <g v-if="ends[0] != null && x(ends[0]) < WIDTH" :transform="`translate(0 ${strips.length * 20})`">
+        <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
+        <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ minutes(ends[0]) }}–{{ ends[1] == null ? '…' : minutes(ends[1]) }} min</text>
+      </g>
+      <g v-if="told.burnt_min != null && told.burnt_min <= span" :transform="`translate(${x(told.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(told.burnt_min) > WIDTH - 50 ? -3 : 4" y="21" :text-anchor="x(told.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
+      <g v-if="told.edge_min != null && told.edge_min <= span" :transform="`translate(${x(told.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(told.edge_min) }}</text></g>
+    </svg>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+h3 {
+  font-size: 16px;
+}
+
+svg {
+  display: block;
+  width: 100%;
+}
+
+.name {
+  fill: #2b2620;
+  font-size: 10.5px;
+}
+
+.bracket {
+  fill: none;
+  stroke: var(--in);
+  stroke-width: 2;
+}
+
+.said {
+  fill: var(--ink);
+  font-size: 12px;
+  font-weight: 650;
+}
+
+.burnt {
+  stroke: var(--act);
+  stroke-width: 2;
+}
+
+.burnt-word {
+  fill: var(--act);
+  font-size: 11px;
+}
+
+.edge {
+  stroke: var(--ink-2);
+}
+
+.edge-word {
+  fill: var(--ink-2);
+  font-size: 10.5px;
+}
+</style>

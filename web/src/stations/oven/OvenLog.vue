@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/** What this oven has taught: its logged bakes, and one more. */
+import { reactive, ref } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { OvenOut } from '@/api/types'
+import { ago, figure } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ oven: OvenOut }>()
+const emit = defineEmits<{ learned: [] }>()
+const bench = useBench()
+const session = useSession()
+const open = ref(false)
+const trouble = ref('')
+const seen = reactive({ minutes: '', before_g: '', after_g: '', probe_c: '' })
+const value = (text: string): number | null => {
+  const number = Number(text.trim().replace(',', '.'))
+  return text.trim() && Number.isFinite(number) ? number : null
+}
+
+async function log(): Promise<void> {
+  if (!bench.document) return
+  trouble.value = ''
+  try {
+    await settled(api.POST('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes', {
+      params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id } },
+      body: { document: bench.document, minutes: value(seen.minutes), before_g: value(seen.before_g), after_g: value(seen.after_g), probe_c: value(seen.probe_c) },
+    }))
+    Object.assign(seen, { minutes: '', before_g: '', after_g: '', probe_c: '' })
+    emit('learned')
+  } catch (error) {
+    trouble.value = error instanceof Refusal ? error.sentence : 'The bake could not be kept.'
+  }
+}
+async function takeBack(id: number): Promise<void> {
+  await settled(api.DELETE('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes/{logged_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id, logged_id: id } } }))
+  emit('learned')
+}
+</script>
+
+<template>
+  <section class="log">
+    <button class="note toggle" :aria-expanded="open" @click="open = !open">{{ oven.bakes.length }} logged {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} · log this one</button>
+    <div v-if="open">
+      <form v-if="bench.mayEdit" @submit.prevent="log">
+        <label>done at <input v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
+        <label>weight <input v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> → <input v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label>
+        <label>probe, empty oven <input v-model="seen.probe_c" class="field" inputmode="decimal" aria-label="Probe in the empty oven, °C" /> °C</label>
+        <button class="quiet-button">Learn from it</button>
+        <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
+      </form>
+      <ul><li v-for="b in oven.bakes" :key="b.id" class="note">{{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }} {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says {{ b.readings.map((r) => `${figure(r[0] ?? 0, 0)} ± ${figure(1.64 * (r[1] ?? 0), 0)}`).join(', ') }} °C <button v-if="bench.mayEdit" class="link" @click="takeBack(b.id)">take back</button></li></ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.toggle,
+.link {
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.log {
+  margin-top: 12px;
+}
+
+form {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  gap: 4px;
+  margin: 6px 0;
+  font-size: 13px;
+}
+
+.field {
+  width: 58px;
+  min-height: 24px;
+  padding: 0 5px;
+  text-align: right;
+}
+
+ul {
+  margin: 4px 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+/** The map of temperature and thickness: what a bake of so many minutes comes to. A press takes that place to the oven. */
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { api, Refusal, settled } from '@/api/client'
+import type { BakeForecast, MapOut } from '@/api/types'
+import { withBake, withSize } from '@/domain/edits'
+import { length, lengthUnit, minutes as said, temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ formulaId: number; minutes: number | null; told: BakeForecast }>()
+const bench = useBench()
+const session = useSession()
+const map = shallowRef<MapOut | null>(null)
+const wanted = ref('')
+const trouble = ref('')
+let timer = 0
+const words: Record<string, string> = { raw: 'raw', done: 'done', dry: 'dry or dark', burnt: 'burnt' }
+const busy = computed(() => map.value?.state === 'waiting' || map.value?.state === 'running')
+const CELL = 15
+const result = computed(() => map.value?.result ?? null)
+
+watch(() => props.formulaId, () => { map.value = null })
+onBeforeUnmount(() => { window.clearTimeout(timer) })
+
+async function start(): Promise<void> {
+  trouble.value = ''
+  const time = Number(wanted.value.replace(',', '.')) || props.minutes
+  if (!bench.document || !time) return
+  try {
+    map.value = await settled(api.POST('/api/kitchens/{kitchen_id}/oven-maps', { params: { path: { kitchen_id: session.kitchen?.id ?? 0 } }, body: { document: bench.document, minutes: Math.round(time * 2) / 2 } }))
+    look()
+  } catch (error) {
+    trouble.value = error instanceof Refusal ? error.sentence : 'The map could not be asked for.'
+  }
+}
+function look(): void {
+  window.clearTimeout(timer)
+  timer = window.setTimeout(() => {
+    void (async () => {
+      if (!map.value) return
+      map.value = await settled(api.GET('/api/kitchens/{kitchen_id}/oven-maps/{map_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, map_id: map.value.id } } }))
+      if (busy.value) look()
+    })()
+  }, 500)
+}
+async function stop(): Promise<void> {
+  if (map.value) map.value = await settled(api.POST('/api/kitchens/{kitchen_id}/oven-maps/{map_id}/stop', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, map_id: map.value.id } } }))
+}
+function take(row: number, column: number): void {
+  const [t, mm] = [result.value?.oven_c[column], result.value?.thickness_mm[row]]
+  if (t === undefined || mm === undefined || !bench.mayEdit) return
+  bench.edit((doc) => withSize(withBake(doc, { oven_c: t }), { held: 'thickness', thickness_mm: mm }))
+}
+const word = (row: number, column: number): string => {
+  const r = result.value
+  return r ? `${temperature(r.oven_c[column] ?? 0, session.units)}, ${length(r.thickness_mm[row] ?? 0, session.units)} ${lengthUnit(session.units)}: ${words[r.regions[row]?.[column] ?? 'raw']} after ${said(r.minutes)} min${r.ready_min[row]?.[column] == null ? '' : `, ready at ${said(r.ready_min[row]?.[column] ?? 0)}`}` : ''
+}
+</script>
+
+<template>
+  <section aria-label="Map of temperature and thickness" class="map">
+    <h3>Temperature and thickness</h3>
+    <p class="note">What a bake of <input v-model="wanted" class="field" :placeholder="minutes == null ? '' : said(minutes)" inputmode="decimal" aria-label="Minutes of the map" /> min comes to, 400 bakes in the background.
+      <button v-if="!busy" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">{{ result ? 'Anew' : 'Draw the map' }}</button>
+      <template v-else><progress :value="map?.done ?? 0" :max="map?.total ?? 1" /> {{ map?.done }} of {{ map?.total }} rows <button class="quiet-button" @click="stop">Stop</button></template></p>
+    <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
+    <div v-if="result" class="picture">
+      <svg :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`" role="group" aria-label="Thickness down, temperature across">
+        <g v-for="(row, r) in result.regions" :key="r">
+          <rect v-for="(kind, c) in row" :key="c" :x="c * CELL" :y="r * CELL" :width="CELL" :height="CELL" :class="kind" @click="take(r, c)"><title>{{ word(r, c) }}</title></rect>
+          <text v-if="r % 4 === 0" x="-5" :y="r * CELL + 11" text-anchor="end">{{ length(result.thickness_mm[r] ?? 0, session.units) }}</text>
+        </g>
+        <text v-for="(t, c) in result.oven_c" v-show="c % 4 === 0" :key="t" :x="c * CELL + CELL / 2" :y="result.thickness_mm.length * CELL + 14" text-anchor="middle">{{ Math.round(t) }}</text>
+        <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">°C on the dial</text>
+        <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">mm</text>
+      </svg>
+      <ul class="note"><li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li><li>press a place to bake it so</li></ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  font-size: 16px;
+}
+
+.field {
+  width: 44px;
+  min-height: 24px;
+  padding: 0 5px;
+  text-align: right;
+}
+
+.picture {
+  display: flex;
+  gap: 18px;
+  align-items: flex-start;
+}
+
+svg {
+  width: 380px;
+  max-width: 70%;
+}
+
+rect {
+  stroke: var(--ground);
+  stroke-width: 0.7;
+  cursor: pointer;
+}
+
+rect:hover {
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.raw {
+  fill: #ece0c8;
+  background: #ece0c8;
+}
+
+.done {
+  fill: #cf9a4a;
+  background: #cf9a4a;
+}
+
+.dry {
+  fill: #8a5a34;
+  background: #8a5a34;
+}
+
+.burnt {
+  fill: #3d241b;
+  background: #3d241b;
+}
+
+text {
+  fill: var(--ink-2);
+  font-size: 10px;
+}
+
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+i {
+  width: 13px;
+  height: 13px;
+  border-radius: 3px;
+}
+</style>

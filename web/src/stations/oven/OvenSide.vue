@@ -1,0 +1,202 @@
+<script setup lang="ts">
+/** The oven, how the dough lies in it, the weight to bake to, and what would change the bake. */
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import type { BakeForecast } from '@/api/types'
+import { withBake } from '@/domain/edits'
+import { figure, length, lengthUnit, minutes, temperature, weight, weightUnit } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import OvenLog from './OvenLog.vue'
+
+const props = defineProps<{ told: BakeForecast | null; thickest: number | null; within: number | null }>()
+const emit = defineEmits<{ within: [minutes: number | null]; learned: [] }>()
+const bench = useBench()
+const session = useSession()
+const queries = useQueryClient()
+const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const list = useQuery({ queryKey: ['ovens', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: { kitchen_id: kitchenId.value } } })) })
+const chosen = computed(() => list.data.value?.find((o) => o.key === bench.document?.bake?.oven) ?? null)
+const bake = computed(() => bench.document?.bake)
+const wares = [['', 'as usual'], ['tray', 'aluminium tray'], ['steel-tray', 'steel tray'], ['stone', 'hot stone'], ['cold-stone', 'stone put in cold'], ['tin', 'loaf tin'], ['rack', 'wire rack']] as const
+const set = (change: Parameters<typeof withBake>[1]): void => { bench.edit((doc) => withBake(doc, change)) }
+const fresh = ref('')
+
+function celsius(event: Event): number | null {
+  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  const value = typed === '' ? NaN : Number(typed)
+  if (!Number.isFinite(value)) return null
+  return Math.round((session.units === 'us' ? (value - 32) / 1.8 : value) * 10) / 10
+}
+const plain = (c: number): string => temperature(c, session.units).split(' ')[0] ?? ''
+const sign = computed(() => (session.units === 'us' ? '°F' : '°C'))
+async function addOven(): Promise<void> {
+  if (!fresh.value.trim()) return
+  const made = await settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: { kitchen_id: kitchenId.value } }, body: { name: fresh.value, altitude_m: 0 } }))
+  fresh.value = ''
+  await queries.invalidateQueries({ queryKey: ['ovens', kitchenId.value] })
+  set({ oven: made.key })
+}
+async function learned(): Promise<void> {
+  await queries.invalidateQueries({ queryKey: ['ovens', kitchenId.value] })
+  emit('learned')
+}
+const toBench = (): void => {
+  if (props.told?.moisture_percent != null) set({ moisture_percent: Math.round(props.told.moisture_percent * 10) / 10, moisture_from: 'oven' })
+}
+const number = (event: Event): number | null => {
+  const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
+  return Number.isFinite(value) && value > 0 ? value : null
+}
+</script>
+
+<template>
+  <aside class="side balance-side" aria-label="Oven">
+    <h3><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.data.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
+    <p class="note">{{ told?.oven ?? '' }}</p>
+    <dl v-if="told">
+      <dt>Dial</dt><dd><input class="field" :value="plain(told.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dial" @change="set({ oven_c: celsius($event) })" /> {{ sign }}</dd>
+      <dt>Really</dt><dd>{{ temperature(told.really_c, session.units) }}</dd>
+      <dt>Heat</dt><dd><button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">{{ bake?.fan ? 'fan' : 'still' }}</button></dd>
+      <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option v-for="w in wares" :key="w[0]" :value="w[0]">{{ w[1] }}</option></select></dd>
+      <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), 6) })" /></dd>
+      <dt>Dough goes in at</dt><dd><input class="field mixed" :value="bake?.dough_c == null ? '' : plain(bake.dough_c)" placeholder="as mixed" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dough goes in at" @change="set({ dough_c: celsius($event) })" /> {{ sign }}</dd>
+      <dt>Height</dt><dd><input class="field" :value="bake?.altitude_m ?? 0" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>
+    </dl>
+    <template v-if="told?.bake_to_g">
+      <h4>Bake to weight</h4>
+      <p class="weight"><b>{{ weight(told.bake_to_g.best, session.units) }} {{ weightUnit(session.units) }}</b> <span class="note">{{ weight(told.bake_to_g.low, session.units) }}–{{ weight(told.bake_to_g.high, session.units) }}; {{ weight(told.bake_to_piece_g ?? 0, session.units) }} a piece</span></p>
+      <p class="note">{{ figure(told.moisture_percent ?? 0, 0) }} % water left. <button v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</button><template v-if="bake?.moisture_from === 'oven'"> · texture and figures per 100 g baked use {{ figure(bake.moisture_percent ?? 0, 0) }} %</template></p>
+    </template>
+    <template v-if="told">
+      <h4>If instead …</h4>
+      <dl><template v-for="w in told.what_ifs" :key="w.key"><dt>{{ w.name }}</dt><dd><b>{{ w.text }}</b></dd></template></dl>
+      <h4>Other temperatures</h4>
+      <ul class="settings"><li v-for="s in told.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}</span></li></ul>
+      <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
+      <p class="note">Decided by {{ told.decides }}. {{ told.sureness }}. A forecast from the formula itself, fitted to everyday practice.</p>
+    </template>
+    <OvenLog v-if="chosen" :oven="chosen" @learned="learned" />
+    <form v-if="bench.mayEdit" class="fresh" @submit.prevent="addOven"><input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button class="quiet-button">Add</button></form>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  padding: 14px 18px 40px;
+  border-left: 1px solid var(--rule);
+  background: var(--balance);
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+h4 {
+  margin: 14px 0 2px;
+  font: 700 14px var(--head);
+}
+
+p {
+  margin: 3px 0;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  margin: 4px 0;
+}
+
+dt,
+dd {
+  margin: 0;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+dt {
+  color: var(--ink-2);
+}
+
+dd {
+  text-align: right;
+}
+
+.field {
+  width: 62px;
+  min-height: 26px;
+  padding: 1px 6px;
+  text-align: right;
+}
+
+h3 .field,
+.field.wide {
+  width: auto;
+  text-align: left;
+}
+
+h3 .field {
+  width: 100%;
+  font: 700 15px var(--head);
+}
+
+.field.mixed {
+  width: 78px;
+}
+
+.field.mixed {
+  width: 80px;
+}
+
+.field.tiny {
+  width: 40px;
+  min-height: 22px;
+}
+
+.field.name {
+  flex: 1;
+  text-align: left;
+}
+
+.weight b {
+  font: 700 24px var(--head);
+}
+
+.link {
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.settings {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 13px;
+}
+
+.settings li {
+  display: flex;
+  justify-content: space-between;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+.settings .best {
+  font-weight: 700;
+}
+
+.settings button {
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.fresh {
+  display: flex;
+  gap: 6px;
+  margin-top: 14px;
+}
+
+@media (max-width: 700px) {
+  .side {
+    display: block !important;
+    border: 0;
+  }
+}
+</style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+/**
+ * Oven decides temperature, stages and when to take it out. The eye falls on the sentence with its minutes, then on the
+ * inside of the dough over time; the next keystroke changes the dial, a stage or the tray, and the bake is simulated anew.
+ */
+import { refDebounced } from '@vueuse/core'
+import { computed, shallowRef, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { BakeForecast, FormulaDocument } from '@/api/types'
+import FormulaFrame from '@/components/frame/FormulaFrame.vue'
+import { useLatest } from '@/composables/useLatest'
+import { useOpenFormula } from '@/composables/useOpenFormula'
+import { minutes } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import BakeCurves from './BakeCurves.vue'
+import ColourStrip from './ColourStrip.vue'
+import DepthPicture from './DepthPicture.vue'
+import OvenMapView from './OvenMapView.vue'
+import OvenSide from './OvenSide.vue'
+import StageStrip from './StageStrip.vue'
+
+const props = defineProps<{ id: number }>()
+const bench = useBench()
+const session = useSession()
+const { missing } = useOpenFormula(() => props.id)
+/** A bake that was kept beside, to compare with. */
+const beside = shallowRef<{ forecast: BakeForecast; name: string } | null>(null)
+const within = shallowRef<number | null>(null)
+
+const latest = useLatest((q: { kitchenId: number; document: FormulaDocument; within: number | null }) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/bake', { params: { path: { kitchen_id: q.kitchenId } }, body: { document: q.document, within_min: q.within } })))
+const told = computed(() => latest.answer.value?.forecast ?? null)
+const document = refDebounced(computed(() => bench.document), 150)
+const ask = (): void => {
+  if (document.value && session.kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: session.kitchen.id, document: document.value, within: within.value })
+}
+watch([document, () => session.kitchen, within], ask, { immediate: true })
+watch(() => props.id, () => { beside.value = null })
+
+const span = computed(() => Math.max(told.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
+const difference = computed(() => {
+  const [now, then] = [told.value, beside.value?.forecast]
+  if (!now?.ready_min || !then?.ready_min) return ''
+  const later = now.ready_min.best - then.ready_min.best
+  const weight = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
+  return `${Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`}, ${Math.abs(weight) < 1 ? 'as heavy' : `${Math.abs(weight).toFixed(0)} g ${weight > 0 ? 'heavier' : 'lighter'}`}`
+})
+const keepBeside = (): void => {
+  if (told.value) beside.value = { forecast: told.value, name: `${Math.round(told.value.oven_c)} °C` }
+}
+</script>
+
+<template>
+  <FormulaFrame :missing="missing">
+    <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
+    <template v-if="told">
+      <p class="sentence" aria-live="polite">{{ told.text }}</p>
+      <p v-for="f in told.flags" :key="f" class="act flag">{{ f }}</p>
+      <StageStrip :told="told" :span="span" />
+      <DepthPicture :told="told" :span="span" />
+      <BakeCurves :told="told" :beside="beside?.forecast ?? null" :span="span" />
+      <ColourStrip :told="told" :beside="beside?.forecast ?? null" :span="span" />
+      <div class="compare">
+        <button class="quiet-button" @click="keepBeside">Keep this bake beside</button>
+        <template v-if="beside"><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span><button class="quiet-button" @click="beside = null">Take it away</button></template>
+      </div>
+      <OvenMapView :formula-id="id" :minutes="told.ready_min?.best ?? null" :told="told" />
+      <p v-for="c in told.cautions" :key="c" class="note caution">{{ c }}</p>
+    </template>
+    <p v-else-if="latest.answer.value && !told" class="note">Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
+    <div v-else-if="!latest.refusal.value" class="skeleton wait" />
+    <template #side><OvenSide :told="told" :thickest="latest.answer.value?.thickest_mm ?? null" :within="within" @within="(v) => (within = v)" @learned="ask" /></template>
+  </FormulaFrame>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font-size: 18px;
+  line-height: 1.35;
+  text-wrap: pretty;
+}
+
+.flag {
+  margin: 0;
+}
+
+.compare {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+
+.caution {
+  margin: 0;
+  padding-left: 9px;
+  border-left: 3px double var(--rule-strong);
+}
+
+.wait {
+  height: 60vh;
+}
+</style>

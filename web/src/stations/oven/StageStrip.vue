@@ -1,0 +1,178 @@
+<script setup lang="ts">
+/** The stages as blocks on the time line. A block's right edge is dragged; the last hot one ends when it is done. */
+import { computed, shallowRef } from 'vue'
+import type { BakeForecast, BakeStage } from '@/api/types'
+import { withBake } from '@/domain/edits'
+import { minutes, temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ told: BakeForecast; span: number }>()
+const bench = useBench()
+const session = useSession()
+const MOMENTS = ['flip', 'rotate', 'door', 'top']
+const words: Record<string, string> = { bake: 'bake', finish: 'finish', broil: 'broil', flip: 'flip', rotate: 'turn', door: 'door', top: 'top', rest: 'rest' }
+
+const at = (value: number): string => `${(100 * Math.min(value, props.span)) / props.span}%`
+const hot = computed(() => props.told.stages.filter((s) => s.kind !== 'rest'))
+const blocks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => !MOMENTS.includes(s.kind)))
+const marks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => MOMENTS.includes(s.kind)))
+const lastHot = computed(() => blocks.value.at(-1)?.index ?? -1)
+/** What stands in the document, or what is usual, ready to be changed. */
+const stages = (): BakeStage[] => {
+  const own = bench.document?.bake?.stages ?? []
+  if (own.length) return own.map((s) => ({ ...s }))
+  return hot.value.map((s, i) => ({ kind: s.kind, minutes: MOMENTS.includes(s.kind) || i === lastHot.value ? null : Math.round(s.end_min - s.start_min), oven_c: null, fan: null }))
+}
+const put = (next: BakeStage[], pulling = false): void => {
+  const edit = pulling ? bench.pull : bench.edit
+  edit((doc) => withBake(doc, { stages: next }))
+}
+const setMinutes = (index: number, value: number, pulling = false): void => { put(stages().map((s, i) => (i === index ? { ...s, minutes: value } : s)), pulling) }
+
+const strip = shallowRef<HTMLElement>()
+const pull = shallowRef<{ index: number; start: number } | null>(null)
+function begin(event: PointerEvent, index: number, start: number): void {
+  if (!bench.mayEdit || index === lastHot.value) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  event.preventDefault()
+  pull.value = { index, start }
+}
+function move(event: PointerEvent): void {
+  const box = strip.value?.getBoundingClientRect()
+  if (!pull.value || !box) return
+  const minute = ((event.clientX - box.left) / box.width) * props.span - pull.value.start
+  setMinutes(pull.value.index, Math.max(Math.round(minute * 2) / 2, 0.5), true)
+}
+function end(): void {
+  if (!pull.value) return
+  pull.value = null
+  bench.endPull()
+}
+function onKey(event: KeyboardEvent, index: number, now: number): void {
+  const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
+  if (!by || index === lastHot.value || !bench.mayEdit) return
+  event.preventDefault()
+  setMinutes(index, Math.max(Math.round(now) + by * (event.shiftKey ? 5 : 1), 1))
+}
+function add(kind: string): void {
+  const now = stages()
+  const whole = Math.max(Math.round((props.told.ready_min?.best ?? 20) * 0.6), 1)
+  // A moment splits the last hot block: what was until done becomes so many minutes, and a finish follows.
+  const last = now.findLastIndex((s) => !MOMENTS.includes(s.kind))
+  const before = now.map((s, i) => (i === last ? { ...s, minutes: s.minutes ?? whole } : s))
+  const more: BakeStage[] = kind === 'broil' ? [{ kind: 'broil', minutes: null, oven_c: null, fan: null }] : [{ kind, minutes: null, oven_c: null, fan: null }, { kind: 'finish', minutes: null, oven_c: null, fan: null }]
+  put([...before, ...more])
+}
+function degrees(index: number, event: Event): void {
+  const typed = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
+  if (!Number.isFinite(typed) || typed <= 0) return
+  const celsius = session.units === 'us' ? (typed - 32) / 1.8 : typed
+  put(stages().map((s, i) => (i === index ? { ...s, oven_c: Math.round(celsius * 10) / 10 } : s)))
+}
+const shown = (celsius: number): string => temperature(celsius, session.units).split(' ')[0] ?? ''
+</script>
+
+<template>
+  <section class="stages" aria-label="Stages of the bake">
+    <div ref="strip" class="strip">
+      <div v-for="b in blocks" :key="b.index" class="block" :class="b.kind" :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }">
+        <b>{{ words[b.kind] }}</b>
+        <span class="note">{{ minutes(b.end_min - b.start_min) }} min{{ b.index === lastHot ? ' · until done' : '' }}</span>
+        <span class="note"><input :value="shown(b.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="`${words[b.kind]}: degrees`" @change="degrees(b.index, $event)" />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span>
+        <i v-if="b.index !== lastHot" class="edge" tabindex="0" role="slider" :aria-label="`${words[b.kind]}: minutes`" :aria-valuenow="Math.round(b.end_min - b.start_min)" @pointerdown="begin($event, b.index, b.start_min)" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, b.index, b.end_min - b.start_min)" />
+      </div>
+      <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ words[m.kind] }}</span>
+    </div>
+    <div v-if="bench.mayEdit" class="add note">
+      add
+      <button v-for="k in ['flip', 'top', 'rotate', 'door', 'broil']" :key="k" @click="add(k)">{{ words[k] }}</button>
+      <button v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  position: relative;
+  height: 58px;
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.block {
+  position: absolute;
+  top: 0;
+  bottom: 4px;
+  display: flex;
+  flex-direction: column;
+  padding: 3px 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 7px;
+  background: var(--role-egg);
+  color: #2b2620;
+  font-size: 13px;
+  line-height: 1.25;
+  overflow: hidden;
+  white-space: nowrap;
+}
+
+.block .note {
+  color: #4a4036;
+}
+
+.block.finish {
+  background: var(--role-cheese);
+}
+
+.block.broil {
+  background: var(--role-binder);
+}
+
+.block input {
+  width: 34px;
+  border: 0;
+  border-bottom: 1px dashed currentcolor;
+  background: none;
+  text-align: right;
+}
+
+.edge {
+  position: absolute;
+  top: 0;
+  right: 0;
+  bottom: 0;
+  width: 10px;
+  cursor: ew-resize;
+  touch-action: none;
+}
+
+.edge:hover,
+.edge:focus-visible {
+  background: rgb(43 38 32 / 25%);
+}
+
+.moment {
+  position: absolute;
+  bottom: -2px;
+  padding: 0 5px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 5px;
+  background: var(--panel);
+  font-size: 11px;
+  transform: translateX(-50%);
+}
+
+.add {
+  display: flex;
+  gap: 10px;
+  margin-top: 5px;
+}
+
+.add button {
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.usual {
+  margin-left: auto;
+}
+</style>

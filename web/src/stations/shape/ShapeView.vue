@@ -1,0 +1,204 @@
+<script setup lang="ts">
+/**
+ * Shape decides how thick, how large and how many. The eye falls on the tray drawn to scale and on the piece from the
+ * side; the next pull on its thickness or its size moves the other, the trays and the count.
+ */
+import { computed, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { FormulaDocument } from '@/api/types'
+import FormulaFrame from '@/components/frame/FormulaFrame.vue'
+import { useLatest } from '@/composables/useLatest'
+import { useOpenFormula } from '@/composables/useOpenFormula'
+import { withSize } from '@/domain/edits'
+import { figure, length, lengthUnit, percent, weight, weightUnit } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import OwnPans from './OwnPans.vue'
+import PieceSide from './PieceSide.vue'
+import TrayTop from './TrayTop.vue'
+
+const props = defineProps<{ id: number }>()
+const bench = useBench()
+const session = useSession()
+const { missing } = useOpenFormula(() => props.id)
+const latest = useLatest(({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/shape', { params: { path: { kitchen_id: kitchenId } }, body: document })))
+const plan = latest.answer
+const ask = (): void => {
+  if (bench.document && session.kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: session.kitchen.id, document: bench.document })
+}
+watch([() => bench.document, () => session.kitchen], ask, { immediate: true })
+
+const piece = computed(() => plan.value?.piece ?? null)
+const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind === 'dome')
+const sizeWord = computed(() => ({ round: 'across', dome: 'across', cut: 'side', rope: 'long', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
+const thickWord = computed(() => ({ dome: 'high', loaf: 'high', tin: 'high' })[piece.value?.kind as string] ?? 'thick')
+const trays = computed(() => plan.value?.pans.filter((p) => p.kind === 'tray') ?? [])
+const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? [])
+
+function mm(event: Event): number | null {
+  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  const value = typed === '' ? NaN : Number(typed)
+  return Number.isFinite(value) && value > 0 ? (session.units === 'us' ? value * 25.4 : value) : null
+}
+const hold = (change: { thickness_mm?: number | null; length_mm?: number | null }, pulling = false): void => {
+  const held = 'thickness_mm' in change ? 'thickness' : 'size'
+  const edit = pulling ? bench.pull : bench.edit
+  edit((doc) => withSize(doc, { held, ...change }))
+}
+const choose = (change: { tray?: string; pan?: string; gap_mm?: number | null }): void => { bench.edit((doc) => withSize(doc, change)) }
+const setPieces = (event: Event): void => {
+  const value = Number((event.target as HTMLInputElement).value)
+  if (Number.isInteger(value) && value > 0) bench.edit((doc) => ({ ...doc, form: { ...doc.form, pieces: value } }))
+}
+const scaleAll = (factor: number): void => {
+  bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((l) => (l.grams == null ? l : { ...l, grams: Math.round(l.grams * factor * 10) / 10, entered: `${Math.round(l.grams * factor * 10) / 10} g` })) }))
+}
+</script>
+
+<template>
+  <FormulaFrame :missing="missing">
+    <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
+    <p v-if="plan" class="sentence" aria-live="polite">{{ plan.text }}</p>
+    <div v-else-if="!latest.refusal.value && bench.analysis && !bench.analysis.totals.dough_g" class="note">No dough to shape yet. <router-link :to="`/formula/${id}`">To the bench</router-link></div>
+    <div v-else-if="!latest.refusal.value" class="skeleton wait" />
+    <template v-if="plan && piece">
+      <div class="set">
+        <label :class="{ held: piece.held === 'thickness' }"><input class="field" :value="length(piece.thickness_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Thickness, ${lengthUnit(session.units)}`" @change="hold({ thickness_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ thickWord }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label>
+        <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ sizeWord }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
+        <label><input class="field" :value="plan.pieces" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Pieces" @change="setPieces" /> {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label>
+        <label v-if="plan.tray">on <select class="field wide" :value="plan.tray.id" :disabled="!bench.mayEdit" aria-label="Tray" @change="choose({ tray: ($event.target as HTMLSelectElement).value })"><option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
+        <label v-else>in <select class="field wide" :value="bench.document?.form.size?.pan || 'tin-900'" :disabled="!bench.mayEdit" aria-label="Tin" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
+      </div>
+      <div class="drawings">
+        <figure>
+          <figcaption>The piece from the side <span class="note">pull a face</span></figcaption>
+          <PieceSide :piece="piece" :may-edit="bench.mayEdit && piece.kind !== 'tin'" @thickness="(v) => hold({ thickness_mm: v }, true)" @size="(v) => hold({ length_mm: v }, true)" @end="bench.endPull()" />
+          <p class="note">{{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough each, ± {{ figure(piece.tolerance_g, 1) }} g by hand · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<template v-if="piece.fill_share > 0"> · fills {{ percent(piece.fill_share) }} of the tin</template></p>
+          <ul class="notes"><li v-for="n in plan.notes" :key="n">{{ n }}</li></ul>
+          <p v-if="plan.sheet_cm2 > 0" class="note">Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.</p>
+        </figure>
+        <figure v-if="plan.tray && plan.laying">
+          <figcaption>{{ plan.tray.name }} from above <span class="note">{{ plan.laying.places.length }} lie {{ plan.laying.way === 'staggered' ? 'staggered' : plan.laying.way === 'rows' ? 'in rows' : plan.laying.way }}, grown as in the oven</span></figcaption>
+          <TrayTop :tray="plan.tray" :places="plan.laying.places" :round="round" :piece="piece" :on-last="plan.on_last" :trays="plan.trays" />
+          <p class="note"><template v-if="plan.trays">{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two.</template><b v-else class="act">It does not fit this tray.</b>
+            Gap <input class="field small" :value="figure(bench.document?.form.size?.gap_mm ?? 0, 0)" :placeholder="'usual'" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Gap between pieces, mm" @change="choose({ gap_mm: Number(($event.target as HTMLInputElement).value) || null })" /> mm (empty or 0: usual)</p>
+        </figure>
+      </div>
+      <section v-if="plan.others.length" class="others">
+        <h3>The same dough in another pan</h3>
+        <table>
+          <thead><tr><th>pan</th><th>as it is</th><th>for the same thickness</th><th /></tr></thead>
+          <tbody>
+            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ thickWord }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
+          </tbody>
+        </table>
+      </section>
+      <OwnPans :pans="plan.pans" @kept="ask" />
+    </template>
+  </FormulaFrame>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font-size: 18px;
+}
+
+.set {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 18px;
+}
+
+.field {
+  width: 66px;
+  min-height: 30px;
+  padding: 2px 8px;
+  text-align: right;
+}
+
+.field.wide {
+  width: auto;
+  text-align: left;
+}
+
+.field.small {
+  width: 46px;
+  min-height: 22px;
+  padding: 0 5px;
+}
+
+.held .field {
+  border-width: 2px;
+  font-weight: 700;
+}
+
+.drawings {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+  gap: 22px;
+}
+
+figure {
+  margin: 0;
+}
+
+figcaption {
+  margin-bottom: 6px;
+  font: 700 16px var(--head);
+}
+
+figcaption .note {
+  font: 400 12px var(--text);
+}
+
+.notes {
+  margin: 4px 0;
+  padding-left: 16px;
+  font-size: 13px;
+}
+
+h3 {
+  font-size: 16px;
+}
+
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+
+th,
+td {
+  padding: 2px 16px 2px 0;
+  border-bottom: 1px solid var(--rule);
+  text-align: right;
+  font-weight: 400;
+}
+
+th:first-child {
+  text-align: left;
+}
+
+thead th {
+  color: var(--ink-2);
+  font-size: 12px;
+}
+
+.tiny {
+  min-height: 24px;
+  padding: 0 9px;
+  font-size: 12px;
+}
+
+.wait {
+  height: 50vh;
+}
+
+@media (max-width: 900px) {
+  .drawings {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

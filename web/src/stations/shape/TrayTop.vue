@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** A tray from above, to scale: pieces as they are laid, with their size after the oven as a soft ring. */
+import { computed } from 'vue'
+import type { ShapePlan } from '@/api/types'
+
+const props = defineProps<{ tray: NonNullable<ShapePlan['tray']>; places: NonNullable<ShapePlan['laying']>['places']; round: boolean; piece: ShapePlan['piece']; onLast: number; trays: number }>()
+const shrink = computed(() => Math.min(props.piece.length_mm / props.piece.grown_length_mm, 1))
+const number = (i: number): boolean => props.trays > 1 && i >= props.onLast
+</script>
+
+<template>
+  <svg :viewBox="`-6 -6 ${tray.length_mm + 12} ${tray.width_mm + 12}`" role="img" :aria-label="`${tray.name}, ${Math.round(tray.length_mm)} by ${Math.round(tray.width_mm)} mm: ${places.length} pieces`">
+    <rect x="0" y="0" :width="tray.length_mm" :height="tray.width_mm" rx="12" class="tray" />
+    <g v-for="(p, i) in places" :key="i" :class="{ spare: number(i) }">
+      <template v-if="round"><circle :cx="p.x_mm" :cy="p.y_mm" :r="p.width_mm / 2" class="grown" /><circle :cx="p.x_mm" :cy="p.y_mm" :r="(p.width_mm / 2) * shrink" class="dough" /></template>
+      <template v-else><rect :x="p.x_mm - p.width_mm / 2" :y="p.y_mm - p.height_mm / 2" :width="p.width_mm" :height="p.height_mm" rx="4" class="grown" /><rect :x="p.x_mm - (p.width_mm * shrink) / 2" :y="p.y_mm - (p.height_mm * shrink) / 2" :width="p.width_mm * shrink" :height="p.height_mm * shrink" rx="4" class="dough" /></template>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  width: 100%;
+  max-height: 330px;
+}
+
+.tray {
+  fill: var(--rail);
+  stroke: var(--rule-strong);
+  stroke-width: 2;
+}
+
+.grown {
+  fill: var(--smear);
+  opacity: 0.5;
+}
+
+.dough {
+  fill: var(--role-base);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+/* Places that stay empty on the last tray. */
+.spare .dough {
+  fill-opacity: 0.55;
+  stroke-dasharray: 6 4;
+}
+</style>
