@@ -63,7 +63,7 @@ class Size:
     gap_mm: float | None = None  # between pieces on a tray
 
 
-StageKind = Literal["bake", "flip", "rotate", "door", "top", "finish", "broil", "rest"]
+StageKind = Literal["preheat", "bake", "flip", "rotate", "door", "top", "finish", "broil", "rest"]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -92,7 +92,8 @@ class BakeCase:
     @property
     def lying(self) -> Lying:
         """How it lies."""
-        return Lying(ware=self.ware, contact=0.0 if self.fried else self.family.contact)
+        contact = 0.0 if self.fried else self.family.contact
+        return Lying(ware=self.ware, contact=contact, side_per_m=self.body.side_per_m)
 
     @property
     def pressure_pa(self) -> float:

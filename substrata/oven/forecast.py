@@ -93,7 +93,8 @@ class BakeForecast:
     series: BakeSeries
     what_ifs: tuple[WhatIf, ...]
     settings: tuple[OvenSetting, ...]  # other temperatures for this thickness
-    flags: tuple[str, ...]
+    flags: tuple[str, ...]  # what goes wrong
+    weak_spots: tuple[str, ...]  # where the forecast is least sure
     cautions: tuple[str, ...]
     sureness: str
     text: str
@@ -158,6 +159,7 @@ def bake(
         what_ifs=_what_ifs(case),
         settings=settings_of(case),
         flags=_flags(told),
+        weak_spots=_weak_spots(case),
         cautions=_cautions(case),
         sureness="± 20 % in an unknown oven"
         if not profile.bakes
@@ -167,24 +169,29 @@ def bake(
 
 
 @cache
-def _normals() -> Floats:
-    """Standard normal draws, shape (DRAWS, 5): always the same, in mirrored pairs."""
-    half = np.random.default_rng(20_261_125).normal(size=(DRAWS // 2, 5))
-    return np.vstack((half, -half))
+def _design() -> Floats:
+    """Twelve draws at one standard deviation either side, shape (DRAWS, 5).
+
+    The design of Plackett & Burman (1946): every two columns are orthogonal, so a dozen bakes tell the variance of all.
+    """
+    row = np.array([1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1], dtype=float)
+    return np.vstack([np.roll(row, k) for k in range(11)] + [-np.ones(11)])[:, :5]
 
 
 def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
     """The same bake by other parameters: oven, colour, convection, heat pipe, thickness."""
     numbers = oven_numbers()
-    h, thin = numbers["h_static"], shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
+    h, heat_pipe = numbers["h_static"], numbers["heat_pipe"]
+    thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
     colour = case.family.browning
     found = []
-    for oven, brown, air, _, thick in _normals().tolist():
+    for oven, brown, air, pipe, thick in _design().tolist():
         made = replace(
             case,
             offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
             browning=max(case.browning * (1 + brown * colour.sd / colour.value), 0.1),
             h_factor=max(1 + air * h.sd / h.value, 0.3),
+            pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
         )
         found.append(made.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
     return found
@@ -202,7 +209,8 @@ def _between(best: float | None, drawn: list[float | None]) -> Between | None:
     known = [d for d in drawn if d is not None]
     if best is None or len(known) < DRAWS // 2:
         return None
-    sd = float(np.std(known, ddof=1))
+    # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
+    sd = float(np.std(known))
     return Between(low=max(best - SDS_IN_HALF_90 * sd, 0.0), best=best, high=best + SDS_IN_HALF_90 * sd)
 
 
@@ -357,16 +365,22 @@ def _flags(t: _Told) -> tuple[str, ...]:
             found.append(
                 f"Still pale when it is done{f'; gold from {_minutes(done.gold)} min' if done.gold else ''}: a wash or a hotter finish colours it."
             )
-    if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
-        found.append(
-            "A thin hot melted-cheese crust is where this forecast was least sure: watch it from the first spots on."
-        )
-    if case.topping is not None:
-        found.append(
-            "A topped finish is forecast roughly: the topping is done when its cheese has melted; browning is a matter of taste."
-        )
     if case.fried and case.piece.thickness_mm > 15:
         found.append("Thicker than 15 mm: dark outside with a raw middle.")
+    return tuple(found)
+
+
+def _weak_spots(case: BakeCase) -> tuple[str, ...]:
+    """Where this forecast was least sure in its own study."""
+    found = []
+    if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
+        found.append(
+            "A thin hot melted-cheese crust is where this forecast is least sure: watch it from the first spots on."
+        )
+    if any(stage.kind == "top" for stage in case.stages):
+        found.append(
+            "A topped finish is forecast roughly: it is done when its cheese has melted; browning is a matter of taste."
+        )
     return tuple(found)
 
 

@@ -70,7 +70,8 @@ def run(
     pieces: list[Series] = []
     marks: list[StageMark] = []
     setting = _Setting(oven_c=case.oven_c, fan=case.fan)
-    stages = [s for s in case.stages if s.kind != "rest"]
+    # The oven is heated without the dough, and the rest follows what is decided here.
+    stages = [s for s in case.stages if s.kind not in ("preheat", "rest")]
     last = max((n for n, s in enumerate(stages) if s.kind not in MOMENTS), default=-1)
     open_from = 0.0
     added = 0.0
@@ -109,7 +110,6 @@ def run(
                 still,
                 60 * oven_number("carry_over_min"),
                 keep_s=keep_s,
-                side_per_m=case.body.side_per_m,
             )
         )
         marks.append(
@@ -192,7 +192,15 @@ def _cooler(heat: Heat, by_k: float) -> Heat:
 
 
 def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: float) -> Series:
-    return bake_stage(dough, heat, case.lying, case.brown, seconds, keep_s=keep_s, side_per_m=case.body.side_per_m)
+    return bake_stage(
+        dough,
+        heat,
+        case.lying,
+        case.brown,
+        seconds,
+        keep_s=keep_s,
+        pipe_factor=case.pipe_factor,
+    )
 
 
 def _open_stage(

@@ -35,6 +35,7 @@ class Lying:
 
     ware: Bakeware
     contact: float  # share of the underside that touches
+    side_per_m: float = 0.0  # perimeter over area of a piece whose rim takes heat too, 1/m
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -184,8 +185,8 @@ def bake_stage(
     seconds: float,
     *,
     keep_s: float = 15.0,
-    side_per_m: float = 0.0,
     steps: Steps = Steps(),
+    pipe_factor: float = 1.0,
 ) -> Series:
     """Bake for some time; the column is changed in place.
 
@@ -199,10 +200,10 @@ def bake_stage(
     written, taken = kernel.run_stage(
         dough.state,
         dough.cells,
-        _around(heat, lying, side_per_m),
+        _around(heat, lying),
         float(seconds),
         oven_number("vapour_factor"),
-        oven_number("heat_pipe"),
+        oven_number("heat_pipe") * pipe_factor,
         colour,
         dough.light,
         float(keep_s),
@@ -231,8 +232,8 @@ def bake_stage(
     return found
 
 
-def _around(heat: Heat, lying: Lying, side_per_m: float) -> Floats:
-    ware, frying = lying.ware, heat.frying
+def _around(heat: Heat, lying: Lying) -> Floats:
+    ware, frying, side_per_m = lying.ware, heat.frying, lying.side_per_m
     found = np.zeros(kernel.N_AROUND)
     found[kernel.AIR_C], found[kernel.WALL_C] = heat.air_c, heat.wall_c
     found[kernel.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c

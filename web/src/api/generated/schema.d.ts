@@ -1229,6 +1229,8 @@ export interface components {
             sureness: string;
             /** Text */
             text: string;
+            /** Weak Spots */
+            weak_spots: string[];
             /** What Ifs */
             what_ifs: components["schemas"]["WhatIf"][];
         };

@@ -66,6 +66,7 @@ const keepBeside = (): void => {
         <template v-if="beside"><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span><button class="quiet-button" @click="beside = null">Take it away</button></template>
       </div>
       <OvenMapView :formula-id="id" :minutes="told.ready_min?.best ?? null" :told="told" />
+      <p v-for="w in told.weak_spots" :key="w" class="note caution">{{ w }}</p>
       <p v-for="c in told.cautions" :key="c" class="note caution">{{ c }}</p>
     </template>
     <p v-else-if="latest.answer.value && !told" class="note">Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>

@@ -63,6 +63,7 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
 <template>
   <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" :aria-label="`Piece: ${length(piece.length_mm, session.units)} by ${length(piece.thickness_mm, session.units)} ${lengthUnit(session.units)}`" role="group">
     <line x1="0" :x2="WIDTH - 24" :y1="FLOOR" :y2="FLOOR" class="floor" />
+    <path v-if="piece.fill_share > 0" :d="`M ${left - 8} ${FLOOR - tall / piece.fill_share} L ${left - 3} ${FLOOR + 1} H ${left + wide + 3} L ${left + wide + 8} ${FLOOR - tall / piece.fill_share}`" class="tin" />
     <path :d="outline" class="dough" />
     <line v-for="y in seams" :key="y" :x1="left + 4" :x2="left + wide - 4" :y1="y" :y2="y" class="seam" />
     <g class="measure"><line :x1="left" :x2="left + wide" :y1="FLOOR + 12" :y2="FLOOR + 12" /><text :x="left + wide / 2" :y="FLOOR + 26" text-anchor="middle">{{ length(piece.length_mm, session.units) }} {{ lengthUnit(session.units) }}</text></g>
@@ -91,6 +92,12 @@ svg {
   fill: var(--role-base);
   stroke: var(--ink);
   stroke-width: 1.2;
+}
+
+.tin {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 2.5;
 }
 
 .seam {

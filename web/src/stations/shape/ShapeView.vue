@@ -74,7 +74,7 @@ const scaleAll = (factor: number): void => {
         <figure>
           <figcaption>The piece from the side <span class="note">pull a face</span></figcaption>
           <PieceSide :piece="piece" :may-edit="bench.mayEdit && piece.kind !== 'tin'" @thickness="(v) => hold({ thickness_mm: v }, true)" @size="(v) => hold({ length_mm: v }, true)" @end="bench.endPull()" />
-          <p class="note">{{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough each, ± {{ figure(piece.tolerance_g, 1) }} g by hand · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<template v-if="piece.fill_share > 0"> · fills {{ percent(piece.fill_share) }} of the tin</template></p>
+          <p class="note">{{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough{{ plan.bodies > 1 ? ` each, ± ${figure(piece.tolerance_g, 1)} g by hand` : '' }} · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<template v-if="piece.fill_share > 0"> · fills {{ percent(piece.fill_share) }} of the tin</template></p>
           <ul class="notes"><li v-for="n in plan.notes" :key="n">{{ n }}</li></ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.</p>
         </figure>

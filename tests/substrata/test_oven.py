@@ -1,0 +1,226 @@
+"""What is told of a bake: its range, its words, its questions, and what an oven learns."""
+
+import json
+from dataclasses import replace
+
+import pytest
+
+from substrata import Settings, load_library, read_document
+from substrata.cli import main
+from substrata.errors import FormulaError
+from substrata.formula.weighed import weigh_formula
+from substrata.oven.case import bake_case, stages_of
+from substrata.oven.forecast import _design, bake
+from substrata.oven.learning import LoggedBake, readings
+from substrata.oven.numbers import bakeware, oven_families
+from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
+from substrata.oven.questions import bake_map, coarse, map_axes, settings_of, thickest_in
+from substrata.oven.run import run
+from substrata.quantities.tables import read_table
+from tests.substrata.conftest import document
+
+LIBRARY = load_library()
+CRACKER = {"almond_flour": 224, "egg": 50, "salt": 3}
+BUN = {
+    "coconut_flour": 123,
+    "sunflower_flour": 60,
+    "psyllium_powder": 27,
+    "flax_meal": 26,
+    "water": 570,
+    "baking_powder": 12,
+}
+VEGETABLE = {"cauliflower_boiled": 240, "mozzarella": 60, "egg": 50, "almond_flour": 20}
+
+
+def formula(form="cracker", pieces=36, bake=None, **lines):
+    return read_document(document(form, pieces, **lines) | {"bake": bake or {}})
+
+
+def case(form="cracker", pieces=36, bake=None, **lines):
+    made = formula(form, pieces, bake, **lines)
+    return bake_case(made, weigh_formula(made, LIBRARY, Settings())[0], LIBRARY, OvenProfile())
+
+
+def test_the_forecast_tells_when_by_what_and_how_sure():
+    told = bake(formula(**CRACKER), LIBRARY)
+    assert told.criterion == "colour"
+    assert told.ready_min.low < told.ready_min.best < told.ready_min.high
+    assert told.golden_min <= told.ready_min.best + 1e-6 < told.burnt_min
+    assert told.edge_min < told.ready_min.best
+    assert told.safe_min < told.check_min < told.ready_min.best
+    assert told.bake_to_g.low < told.bake_to_g.best < 277
+    assert "best guess" in told.text
+    assert any("71 °C" in c for c in told.cautions)
+    assert "unknown" in told.sureness
+
+
+def test_a_known_oven_is_surer_and_its_offset_counts():
+    unknown, known = (
+        bake(formula(**CRACKER), LIBRARY, profile=p) for p in (OvenProfile(), OvenProfile(offset_sd=5, bakes=4))
+    )
+    assert known.ready_min.high - known.ready_min.low < unknown.ready_min.high - unknown.ready_min.low
+    hot = bake(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_k=15, offset_sd=5, bakes=4))
+    assert hot.ready_min.best < known.ready_min.best
+    assert hot.really_c == hot.oven_c + 15
+
+
+def test_the_draws_are_balanced_and_orthogonal():
+    """Plackett & Burman (1946), twelve runs."""
+    product = _design().T @ _design()
+    assert product.tolist() == (12 * (product == product.max())).tolist()
+    assert abs(_design().sum(axis=0)).max() == 0
+
+
+def test_every_family_has_stages_and_every_row_can_be_read():
+    assert {row.text("family") for row in read_table("bake_plans.csv")} == set(oven_families())
+    for family in oven_families().values():
+        assert family.criterion in ("colour", "core", "loss", "dry")
+        assert stages_of(formula(**CRACKER), family)
+        assert family.light_ready > family.light_gold > family.light_burnt
+    assert {"tray", "tin", "stone", "rack"} <= set(bakeware())
+
+
+def test_a_vegetable_crust_is_turned_and_told_stages_are_kept():
+    told = bake(formula("thin-crust", 1, **VEGETABLE), LIBRARY)
+    assert [s.kind for s in told.stages] == ["bake", "flip", "finish", "rest"]
+    assert told.text.startswith("Flip at")
+    stages = [{"kind": "preheat"}, {"kind": "bake", "minutes": 12, "oven_c": 200}, {"kind": "door"}, {"kind": "broil"}]
+    own = bake(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY)
+    assert own.stages[0].end_min == 12
+    assert own.stages[0].oven_c == 200
+    assert [s.kind for s in own.stages] == ["bake", "door", "broil", "rest"]
+
+
+def test_an_opened_door_and_altitude_cost_time_and_a_hot_stone_saves_it():
+    usual = coarse(case("bun", 5, **BUN)).ready
+    opened = case("bun", 5, {"stages": [{"kind": "bake", "minutes": 10}, {"kind": "door"}, {"kind": "bake"}]}, **BUN)
+    assert coarse(opened).ready > usual
+    assert (
+        coarse(case("bun", 5, {"ware": "stone"}, **BUN)).ready
+        < usual
+        < coarse(case("bun", 5, {"ware": "cold-stone"}, **BUN)).ready + 4
+    )
+    with pytest.raises(FormulaError) as refusal:
+        case("bun", 5, {"ware": "moon"}, **BUN)
+    assert refusal.value.field == "bake.ware"
+
+
+def test_carry_over_after_a_bun_and_the_rest_on_the_bench():
+    told = bake(formula("bun", 5, **BUN), LIBRARY)
+    assert told.core_c_at_ready == pytest.approx(96, abs=0.5)
+    assert told.core_c_at_ready <= told.carry_over_c + 0.5
+    made = case("bun", 5, **BUN)
+    rested = run(made, until_min=30, rest=True)
+    assert rested.core_c[-1] < rested.core_c.max()
+    assert rested.loss[-1] > rested.loss[rested.minutes <= 30][-1]
+
+
+def test_the_taken_out_bake_is_a_part_of_the_long_one():
+    made = case(**CRACKER)
+    whole, short = run(made), run(made, until_min=8.0)
+    assert short.minutes[-1] == pytest.approx(8.0)
+    k = abs(whole.minutes - 8.0).argmin()
+    assert short.loss[-1] == pytest.approx(whole.loss[k], abs=0.004)
+    assert short.light_top[-1] == pytest.approx(whole.light_top[k], abs=0.8)
+
+
+def test_the_picture_is_as_deep_as_the_piece_and_as_long_as_the_bake():
+    series = bake(formula(**CRACKER), LIBRARY).series
+    assert series.shade_mm[-1] == pytest.approx(2.0)
+    assert len(series.temperature_c) == len(series.shade_mm)
+    assert {len(row) for row in (*series.temperature_c, *series.dryness)} == {len(series.shade_minutes)}
+    assert min(min(row) for row in series.dryness) >= 0
+    assert series.colour_top[0] == pytest.approx(0, abs=0.01)
+    assert max(series.colour_top) > 1
+    assert list(series.colour_top) == sorted(series.colour_top)
+
+
+def test_questions_of_temperature_and_thickness():
+    made = case(**CRACKER)
+    settings = settings_of(made)
+    times = [s.ready_min for s in settings]
+    assert times == sorted(times, reverse=True)
+    assert sum(s.best for s in settings) == 1
+    ready = coarse(made).ready
+    thick = thickest_in(made, ready)
+    assert thick == pytest.approx(2.0, abs=0.1)
+    assert thickest_in(made, 0.5) is None
+    assert thickest_in(made, ready + 4) > thick
+
+
+def test_the_map_has_its_regions_in_order_and_can_be_stopped():
+    made = case(**CRACKER)
+    found = bake_map(made, 9.0, side=6)
+    order = {"raw": 0, "done": 1, "dry": 2, "burnt": 3}
+    for row in found.regions:
+        assert [order[r] for r in row] == sorted(order[r] for r in row)  # hotter is further on
+    for column in zip(*found.regions, strict=True):
+        assert [order[r] for r in column] == sorted((order[r] for r in column), reverse=True)  # thicker is less far
+    assert {"raw", "burnt"} <= {r for row in found.regions for r in row}
+    assert len(map_axes(made, 6)[0]) == 6
+    assert bake_map(made, 9.0, side=6, step=lambda done: done < 2) is None
+
+
+def test_an_oven_is_learned_from_its_bakes_and_weight_tells_most():
+    """Normal with normal by hand; after 1 and 4 weighed bakes an offset is known to about 3 to 6 K."""
+    made = case("bun", 5, **BUN)
+    true = coarse(replace(made, offset_k=15.0))
+    lost = run(replace(made, offset_k=15.0), until_min=true.ready, cells=25).loss[-1]
+    by_clock = readings(made, LoggedBake(minutes=true.ready))
+    both = readings(made, LoggedBake(minutes=true.ready, before_g=800, after_g=800 * (1 - lost)))
+    assert by_clock[0].offset_k == pytest.approx(15, abs=2)
+    assert both[1].offset_k == pytest.approx(15, abs=2)
+    assert both[1].sd_k < both[0].sd_k
+    assert readings(made, LoggedBake(probe_c=made.oven_c + 8))[0].offset_k == pytest.approx(8)
+    assert readings(made, LoggedBake()) == ()
+    one = learned("Back", both, 1)
+    assert 8 < one.offset_k < 15  # the prior holds it back
+    assert learned("Back", [*both] * 4, 4).offset_k > one.offset_k
+    assert learned("Back", [*both] * 40, 40).offset_sd == FLOOR_K <= one.offset_sd
+
+
+def test_the_posterior_is_the_textbook_one():
+    found = learned("x", [OffsetReading(offset_k=10, sd_k=12)], 1)
+    assert found.offset_k == pytest.approx(5)
+    assert found.offset_sd == pytest.approx(12 / 2**0.5)
+    assert learned("x", [], 0).offset_sd == 12
+    assert "unknown" in learned("x", [], 0).text
+    assert "hot" in found.text
+
+
+def test_frying_flips_when_the_underside_is_gold_and_leaves_no_surface_raw():
+    dough = {"almond_flour": 210, "egg": 150, "cream_cheese": 40, "psyllium_powder": 14, "baking_powder": 4}
+    told = bake(formula("doughnut", 10, **dough), LIBRARY)
+    assert [s.kind for s in told.stages][:3] == ["bake", "flip", "finish"]
+    assert 3 < told.ready_min.best < 8
+    assert any("oil" in c for c in told.cautions)
+    assert {w.key for w in told.what_ifs} == {"cooler", "thicker", "fridge"}
+    baked = bake(formula("doughnut", 10, {"fried": "baked"}, **dough), LIBRARY)
+    assert baked.ready_min.best > told.ready_min.best
+
+
+def test_the_command_line_shapes_and_bakes(tmp_path, capsys):
+    file = tmp_path / "f.json"
+    file.write_text(json.dumps(document("cracker", 36, **CRACKER)), encoding="utf8")
+    assert main(["bake", str(file)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    for key in (
+        "criterion",
+        "ready_min",
+        "golden_min",
+        "burnt_min",
+        "core_c_at_ready",
+        "loss_percent",
+        "bake_to_g",
+        "safe_min",
+        "stages",
+        "series",
+    ):
+        assert key in told
+    assert main(["bake", str(file), "--offset", "10", "--table"]) == 0
+    assert "take it out" in capsys.readouterr().out
+    assert main(["shape", str(file), "--table"]) == 0
+    assert "36 ×" in capsys.readouterr().out
+    file.write_text(json.dumps(document("cracker", 36, egg=50)), encoding="utf8")
+    assert main(["bake", str(file)]) == 0
+    assert json.loads(capsys.readouterr().out) is None

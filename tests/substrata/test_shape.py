@@ -1,0 +1,149 @@
+"""Pieces and trays: volume is conserved, one measure is held, and packing is known for small cases."""
+
+from math import pi
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from substrata import Settings, load_library, read_document
+from substrata.errors import FormulaError
+from substrata.formula.form import forms
+from substrata.formula.weighed import weigh_formula
+from substrata.quantities.pans import Pan, pans
+from substrata.shape.laying import lay_circles, lay_rectangles
+from substrata.shape.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
+from substrata.shape.plan import shape_plan
+from tests.substrata.conftest import document
+
+LIBRARY = load_library()
+DOUGH = {"almond_flour": 200, "egg": 100, "mozzarella": 100, "psyllium_powder": 10, "water": 60}
+
+
+def formula(form="thin-crust", pieces=6, size=None):
+    made = document(form, pieces, **DOUGH)
+    made["form"]["size"] = size or {}
+    return read_document(made)
+
+
+def piece(form="thin-crust", pieces=6, size=None):
+    made = formula(form, pieces, size)
+    return piece_of(weigh_formula(made, LIBRARY, Settings())[0], made)
+
+
+def volume_mm3(form, p):
+    """Volume of the drawn body by the geometry of a school book."""
+    t, a, b = p.thickness_mm, p.length_mm, p.width_mm
+    if p.kind == "rope":
+        return pi / 4 * t * t * a
+    if p.kind == "dome":
+        return DOME * a * a * t
+    if p.kind == "loaf":
+        return LOAF * a * b * t
+    if p.kind == "tin":
+        pan = pans()[shape_forms()[form].usual_pan]
+        return pan.area_cm2 * 100 * pan.taper * t
+    if p.kind == "round":
+        lip = shape_forms()[form].lip_mm
+        rim = pi / 4 * (a * a - max(a - 2 * lip, 0) ** 2)
+        return p.layers * t * (pi / 4 * a * a + (LIP_HIGH - 1) * rim)
+    return p.layers * t * a * b
+
+
+@pytest.mark.parametrize("form", list(forms()))
+@pytest.mark.parametrize("size", [{}, {"held": "thickness", "thickness_mm": 9.0}, {"held": "size", "length_mm": 90.0}])
+def test_the_piece_holds_its_dough_whatever_is_held(form, size):
+    found = piece(form, 5, size)
+    assert volume_mm3(form, found) == pytest.approx(1000 * found.volume_ml, rel=1e-6)
+    assert found.volume_ml * found.g_per_ml == pytest.approx(found.dough_g)
+    if size and found.kind != "tin":
+        held = found.thickness_mm if size["held"] == "thickness" else found.length_mm
+        assert held == pytest.approx(size.get("thickness_mm") or size["length_mm"])
+
+
+@pytest.mark.parametrize("form", ["thin-crust", "cracker", "rope", "cookie", "doughnut", "wrap", "pocket"])
+def test_thicker_is_smaller_and_more_pieces_are_smaller(form):
+    thin, thick = (piece(form, 6, {"held": "thickness", "thickness_mm": mm}) for mm in (4.0, 8.0))
+    assert thick.length_mm < thin.length_mm
+    assert piece(form, 12).dough_g == pytest.approx(piece(form, 6).dough_g / 2)
+
+
+def test_the_density_of_a_dough_is_between_its_parts():
+    """Choi & Okos: fat .92, water 1.0, solids 1.3 to 1.6 g/mL; a twelfth of it is pores."""
+    assert 0.85 < piece().g_per_ml < 1.15
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "d", "count"),
+    [(100, 100, 100, 1), (200, 100, 100, 2), (200, 200, 100, 4), (100, 99, 100, 0), (300, 273.3, 100, 8), (400, 100, 100, 4), (250, 186.7, 100, 4)],
+)  # fmt: skip
+def test_circles_pack_as_is_known(width, height, d, count):
+    """Rows or hexagons: two rows of three take 1 + √3/2 diameters of height; three staggered rows hold 3 + 2 + 3."""
+    assert lay_circles(width, height, d, 0).count == count
+
+
+@given(st.floats(50, 600), st.floats(50, 600), st.floats(10, 200), st.floats(0, 30))
+def test_laid_circles_neither_overlap_nor_leave_the_tray(width, height, d, gap):
+    places = lay_circles(width, height, d, gap).places
+    for n, a in enumerate(places):
+        assert d / 2 - 1e-6 <= a.x_mm <= width - d / 2 + 1e-6
+        assert d / 2 - 1e-6 <= a.y_mm <= height - d / 2 + 1e-6
+        for b in places[n + 1 :]:
+            assert (a.x_mm - b.x_mm) ** 2 + (a.y_mm - b.y_mm) ** 2 >= (d + gap - 1e-6) ** 2
+
+
+@given(st.floats(50, 600), st.floats(50, 600), st.floats(10, 200), st.floats(10, 200), st.floats(0, 30))
+def test_laid_rectangles_neither_overlap_nor_leave_the_tray(width, height, a, b, gap):
+    places = lay_rectangles(width, height, a, b, gap).places
+    for n, p in enumerate(places):
+        assert p.x_mm - p.width_mm / 2 >= -1e-6 <= p.y_mm - p.height_mm / 2
+        assert p.x_mm + p.width_mm / 2 <= width + 1e-6
+        assert p.y_mm + p.height_mm / 2 <= height + 1e-6
+        for q in places[n + 1 :]:
+            apart = abs(p.x_mm - q.x_mm) >= (p.width_mm + q.width_mm) / 2 - 1e-6
+            assert apart or abs(p.y_mm - q.y_mm) >= (p.height_mm + q.height_mm) / 2 - 1e-6
+
+
+def test_turned_rectangles_fill_what_upright_ones_leave():
+    """5 × 3 in 8 × 11: three of one way, and two turned beside them, where either way alone holds four at most."""
+    assert lay_rectangles(80, 110, 50, 30, 0).count == 5
+    assert lay_rectangles(100, 30, 50, 30, 0).count == 2
+
+
+def test_the_plan_counts_trays_and_loads_and_names_other_pans():
+    plan = shape_plan(formula("thin-crust", 7, {"held": "size", "length_mm": 130}), LIBRARY)
+    assert plan.trays * plan.laying.count >= 7 > (plan.trays - 1) * plan.laying.count
+    assert plan.on_last == 7 - (plan.trays - 1) * plan.laying.count
+    nine = next(o for o in plan.others if o.pan == "round-9in")
+    assert nine.factor == pytest.approx(nine.dough_g / weigh_formula(formula(), LIBRARY, Settings())[0].dough_g)
+    assert nine.thickness_mm * nine.factor == pytest.approx(plan.piece.thickness_mm)
+
+
+def test_a_tin_says_when_it_is_too_full_and_an_own_pan_counts():
+    assert (
+        any("run over" in note for note in shape_plan(formula("tin-loaf", 10, {"pan": "tin-900"}), LIBRARY).notes)
+        is False
+    )
+    own = Pan(
+        id="own-small",
+        name="Small",
+        kind="tin",
+        region="",
+        length_mm=120,
+        width_mm=70,
+        height_mm=50,
+        taper=0.93,
+        source="own",
+    )
+    plan = shape_plan(formula("tin-loaf", 10, {"pan": "own-small"}), LIBRARY, Settings(pans=(own,)))
+    assert plan.piece.fill_share > 0.72
+    assert any("run over" in note for note in plan.notes)
+    with pytest.raises(FormulaError) as refusal:
+        shape_plan(formula("tin-loaf", 10, {"pan": "bucket"}), LIBRARY)
+    assert refusal.value.field == "size.pan"
+
+
+def test_trade_sizes_hold_what_they_say():
+    """A tin of 900 mL, and 9 × 13 in being close to two 8 in squares."""
+    assert pans()["tin-900"].volume_ml == pytest.approx(900, rel=0.06)
+    assert pans()["pan-9x13"].area_cm2 == pytest.approx(2 * pans()["square-8in"].area_cm2, rel=0.12)
