@@ -107,6 +107,18 @@ def texture(page: Page) -> None:
     page.locator("#texture").scroll_into_view_if_needed()
 
 
+def station(word: str, sign: str) -> Callable[[Page], object]:
+    """A station of the celeriac flatbread."""
+
+    def view(page: Page) -> None:
+        bench(page)
+        page.get_by_role("link", name=word, exact=True).click()
+        page.locator(sign).first.wait_for()
+        page.wait_for_timeout(1500)
+
+    return view
+
+
 COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flour-defatted&keys=psyllium-powder"
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
@@ -123,6 +135,9 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "card": (card, "light"),
     "texture": (texture, "light"),
     "prep": (prep, "light"),
+    "shape": (station("Shape", ".drawings"), "light"),
+    "oven": (station("Oven", ".strip"), "light"),
+    "oven-dark": (station("Oven", ".strip"), "dark"),
 }
 
 

@@ -7,7 +7,8 @@ from pathlib import Path
 import jsonschema
 import pytest
 
-from kitchen.services import formulas, imports, pantry, stock
+from kitchen.services import formulas, imports, ovens, pantry, stock
+from substrata.oven.learning import LoggedBake
 from tests.conftest import sample
 
 CONTRACT = json.loads((Path(__file__).parents[2] / "api" / "openapi.json").read_text(encoding="utf8"))
@@ -47,6 +48,7 @@ PACK = {
     "ingredient": "almond-flour", "name": "Mill", "price": 9, "pack_g": 900,
     "label": {"style": "us", "per_g": 28, "figures": {"fat_g": "14", "carbohydrate_g": "6", "fibre_g": "3", "protein_g": "6"}},
 }  # fmt: skip
+OWN_PAN = {"name": "Grey", "kind": "tray", "length_mm": 400, "width_mm": 300, "height_mm": 20}
 FAULTY = {
     **PACK,
     "label": {
@@ -105,6 +107,26 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
         ("open_ingredient", "GET", "{root}/ingredients/almond-flour", None),
         ("open_ingredient", "GET", "{root}/ingredients/moon-dust", None),
         ("compare_ingredients", "GET", "{root}/compare?keys=egg&keys=salt", None),
+        ("shape", "POST", "{root}/shape", RICH),
+        ("shape", "POST", "{root}/shape", {**RICH, "form": {"kind": "tin-loaf", "pieces": 4, "size": {"pan": "bucket"}}}),
+        ("shape", "POST", "{root}/shape", {**RICH, "lines": []}),
+        ("bake", "POST", "{root}/bake", {"document": RICH, "within_min": 12}),
+        ("bake", "POST", "{root}/bake", {"document": {**RICH, "lines": []}}),
+        ("bake", "POST", "{root}/bake", {"document": {**RICH, "bake": {"oven_c": 9000}}}),
+        ("set_pans", "PUT", "{root}/pans", {"pans": [OWN_PAN]}),
+        ("set_pans", "PUT", "{root}/pans", {"pans": [{**OWN_PAN, "height_mm": 0}]}),
+        ("ovens", "GET", "{root}/ovens", None),
+        ("add_oven", "POST", "{root}/ovens", {"name": "Deck"}),
+        ("add_oven", "POST", "{root}/ovens", {"name": " "}),
+        ("change_oven", "PATCH", "{root}/ovens/{oven}", {"name": "Deck two"}),
+        ("log_bake", "POST", "{root}/ovens/{oven}/bakes", {"document": RICH, "minutes": 25, "before_g": 900, "after_g": 800}),
+        ("log_bake", "POST", "{root}/ovens/{oven}/bakes", {"document": RICH}),
+        ("take_bake_back", "DELETE", "{root}/ovens/{oven}/bakes/{logged}", None),
+        ("take_bake_back", "DELETE", "{root}/ovens/{oven}/bakes/999999", None),
+        ("start_map", "POST", "{root}/oven-maps", {"document": RICH, "minutes": 12}),
+        ("start_map", "POST", "{root}/oven-maps", {"document": RICH, "minutes": -1}),
+        ("open_map", "GET", "{root}/oven-maps/{map}", None),
+        ("stop_map", "POST", "{root}/oven-maps/{map}/stop", None),
         ("read_pack", "POST", "{root}/packs/read", PACK),
         ("read_pack", "POST", "{root}/packs/read", FAULTY),
         ("read_pack", "POST", "{root}/packs/read", {**PACK, "price": -1}),
@@ -136,6 +158,9 @@ def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, o
     places = {
         "lot": lot.pk,
         "bake": stock.plan_bake(baker, kitchen.pk, made.pk, 1, date(2027, 3, 1)).pk,
+        "oven": (oven := ovens.add_oven(baker, kitchen.pk, "Back oven")).pk,
+        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, LoggedBake(probe_c=180)).pk,
+        "map": ovens.start_map(baker, kitchen.pk, RICH, 9).pk,
         "imported": imports.start_import(baker, kitchen.pk, "x.csv", "name\nSea salt").pk,
     }
     if isinstance(body, dict) and body.get("formula_id"):

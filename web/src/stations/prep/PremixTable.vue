@@ -51,8 +51,14 @@ function weighed(event: Event, line: string): void {
   justify-content: center;
   min-width: 2px;
   border-right: 1px solid var(--panel);
-  font: 600 11px var(--text);
-  color: var(--on-role);
+}
+
+.bar b {
+  padding: 0 4px;
+  border-radius: 4px;
+  background: var(--panel);
+  color: var(--ink);
+  font: 600 11px/15px var(--text);
 }
 
 table {

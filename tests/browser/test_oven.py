@@ -1,0 +1,94 @@
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_bench import draft, saved
+
+pytestmark = pytest.mark.browser
+
+
+def at(page, station):
+    page.get_by_role("link", name=station, exact=True).click()
+
+
+def test_thickness_and_size_answer_each_other_and_the_tray_counts(bench):
+    at(bench, "Shape")
+    size = bench.get_by_label("Size, mm")
+    before = size.input_value()
+    thick = bench.get_by_label("Thickness, mm")
+    thick.fill("8")
+    thick.press("Enter")
+    expect(size).not_to_have_value(before)
+    size.fill("100")
+    size.press("Enter")
+    expect(thick).not_to_have_value("8")
+    expect(bench.get_by_role("img", name=re.compile("Half sheet pan"))).to_be_visible()
+    bench.get_by_label("Tray", exact=True).select_option(label="Long grey tray ")
+    expect(bench.get_by_text("Long grey tray from above")).to_be_visible()
+    bench.get_by_role("button", name="Undo").click()
+    expect(bench.get_by_text("Half sheet pan from above")).to_be_visible()
+    saved(bench)
+    assert draft("Celeriac flatbread")["form"]["size"]["held"] == "size"
+
+
+def test_a_face_of_the_piece_is_pulled(bench):
+    at(bench, "Shape")
+    grip = bench.get_by_role("slider", name="Thickness")
+    grip.wait_for()
+    box = grip.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(x, y)
+    bench.mouse.down()
+    for step in range(1, 7):
+        bench.mouse.move(x, y - 5 * step)
+    bench.mouse.up()
+    expect(bench.get_by_label("Thickness, mm")).not_to_have_value("4")
+    grip.focus()
+    bench.keyboard.press("ArrowUp")
+    saved(bench)
+
+
+def test_the_bake_is_told_and_the_dial_changes_it(bench):
+    at(bench, "Oven")
+    sentence = bench.locator(".sentence")
+    expect(sentence).to_contain_text("take it out at")
+    before = sentence.inner_text()
+    dial = bench.get_by_label("Dial")
+    dial.fill("175")
+    dial.press("Enter")
+    expect(sentence).not_to_have_text(before)
+    bench.get_by_role("button", name="Keep this bake beside").click()
+    bench.get_by_role("button", name=re.compile("^195 °C")).first.click()
+    expect(bench.get_by_text(re.compile("dashed: the bake at 175 °C"))).to_be_visible()
+    bench.get_by_role("button", name="Take it to the bench").click()
+    expect(bench.get_by_text(re.compile("figures per 100 g baked use"))).to_be_visible()
+    saved(bench)
+    assert draft("Celeriac flatbread")["bake"]["moisture_from"] == "oven"
+
+
+def test_stages_are_changed_by_the_keyboard_and_put_back(bench):
+    at(bench, "Oven")
+    edge = bench.get_by_role("slider", name="bake: minutes")
+    edge.focus()
+    bench.keyboard.press("ArrowRight")
+    bench.get_by_role("button", name="the usual stages").click()
+    bench.get_by_role("button", name="door", exact=True).click()
+    expect(bench.get_by_role("button", name="the usual stages")).to_be_visible()
+    saved(bench)
+
+
+def test_an_oven_learns_from_a_logged_bake(bench):
+    at(bench, "Oven")
+    side = bench.get_by_role("complementary", name="Oven")
+    expect(side).to_contain_text("from 3 bakes")
+    side.get_by_role("button", name=re.compile("log this one")).click()
+    side.get_by_label("Done at, minutes").fill("9")
+    side.get_by_label("Weight before, g").fill("640")
+    side.get_by_label("Weight after, g").fill("505")
+    side.get_by_role("button", name="Learn from it").click()
+    expect(side).to_contain_text("from 4 bakes")
+    side.get_by_label("Done at, minutes").fill("")
+    side.get_by_role("button", name="Learn from it").click()
+    expect(side.get_by_role("alert")).to_contain_text("says nothing")
+    saved(bench)

@@ -1,0 +1,121 @@
+"""Ovens of a kitchen: learning, maps in the queue, own pans, and whose they are."""
+
+import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Oven, OvenMap
+from kitchen.services import ovens, pans
+from kitchen.services.judging import core_settings, kitchen_library
+from substrata import analyse, read_document
+from substrata.oven.learning import LoggedBake
+from tests.conftest import sample
+
+LOAF = sample(almond_flour=200, psyllium_powder=25, egg=100, water=220, baking_powder=8)
+TRAY = {"name": "Grey", "kind": "tray", "length_mm": 400, "width_mm": 300, "height_mm": 20}
+
+
+@pytest.fixture
+def oven(people, kitchen):
+    return ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
+
+
+def known(people, kitchen):
+    return ovens.ovens(people["baker"], kitchen.pk)[0][1]
+
+
+def test_an_oven_starts_unknown_and_learns_and_unlearns(people, kitchen, oven):
+    assert known(people, kitchen).bakes == 0
+    kept = ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake(probe_c=200))
+    learned = known(people, kitchen)
+    assert learned.bakes == 1
+    assert learned.offset_k > 0
+    assert learned.offset_sd < 12
+    ovens.take_back(people["baker"], kitchen.pk, oven.pk, kept.pk)
+    assert known(people, kitchen).offset_k == 0
+
+
+def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
+    named = {**LOAF, "bake": {"oven": oven.key}}
+    before = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
+    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake(probe_c=before.oven_c + 20))
+    after = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
+    assert after.really_c > before.really_c
+    assert after.ready_min.best < before.ready_min.best
+    elsewhere = people["outsider"].memberships.get().kitchen
+    strange = ovens.bake_document(people["outsider"], elsewhere.pk, named).forecast
+    assert "unknown" in strange.oven
+
+
+def test_a_bake_that_says_nothing_and_an_oven_that_is_not_there_are_refused(people, kitchen, oven):
+    with pytest.raises(Refused):
+        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake())
+    with pytest.raises(NotFound):
+        ovens.log_bake(people["baker"], kitchen.pk, 999_999, LOAF, LoggedBake(probe_c=180))
+    with pytest.raises(NotFound):
+        ovens.take_back(people["baker"], kitchen.pk, oven.pk, 1)
+    with pytest.raises(Refused):
+        ovens.add_oven(people["baker"], kitchen.pk, "  ")
+
+
+def test_ovens_of_one_name_have_keys_of_their_own_and_the_list_asks_a_constant_number_of_times(people, kitchen, oven):
+    assert ovens.add_oven(people["baker"], kitchen.pk, "Back oven").key == "back-oven-2"
+    with CaptureQueriesContext(connection) as few:
+        ovens.ovens(people["baker"], kitchen.pk)
+    for number in range(4):
+        more = ovens.add_oven(people["baker"], kitchen.pk, f"Oven {number}")
+        ovens.log_bake(people["baker"], kitchen.pk, more.pk, LOAF, LoggedBake(probe_c=180))
+    with CaptureQueriesContext(connection) as many:
+        assert len(ovens.ovens(people["baker"], kitchen.pk)) == 6
+    assert len(many) == len(few)
+    ovens.change_oven(people["baker"], kitchen.pk, oven.pk, archived=True)
+    assert Oven.objects.filter(kitchen=kitchen).count() == len(ovens.ovens(people["baker"], kitchen.pk)) + 1
+
+
+def test_a_map_is_baked_in_the_background_a_row_at_a_time(people, kitchen, monkeypatch):
+    monkeypatch.setattr("kitchen.services.ovens.bake_map", _small)
+    asked = ovens.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    assert (asked.state, asked.done) == ("waiting", 0)
+    ovens.run_map(asked.pk)
+    found = ovens.open_map(people["baker"], kitchen.pk, asked.pk)
+    assert found.state == "done"
+    assert found.done == 4
+    assert len(found.result["regions"]) == 4
+
+
+def _small(case, minutes, step):
+    from substrata.oven.questions import bake_map
+
+    return bake_map(case, minutes, side=4, step=step)
+
+
+def test_a_stopped_map_stays_stopped(people, kitchen):
+    asked = ovens.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    ovens.stop_map(people["baker"], kitchen.pk, asked.pk)
+    ovens.run_map(asked.pk)
+    assert OvenMap.objects.get(pk=asked.pk).state == "stopped"
+    with pytest.raises(Refused):
+        ovens.start_map(people["baker"], kitchen.pk, LOAF, 0)
+    ovens.run_map(999_999)
+
+
+def test_own_pans_join_the_shipped_ones_and_wrong_ones_are_refused(people, kitchen):
+    kept = pans.set_pans(
+        people["baker"], kitchen.pk, [TRAY, TRAY, {**TRAY, "name": "Deep", "kind": "round", "width_mm": None}]
+    )
+    assert [p["id"] for p in kept] == ["own-grey", "own-grey-2", "own-deep"]
+    assert kept[2]["width_mm"] == 400
+    plan = ovens.shape_document(
+        people["baker"], kitchen.pk, {**LOAF, "form": {"kind": "cracker", "pieces": 20, "size": {"tray": "own-grey"}}}
+    )
+    assert plan.tray.name == "Grey"
+    for wrong in ({**TRAY, "kind": "bucket"}, {**TRAY, "name": " "}, {**TRAY, "length_mm": 9000}):
+        with pytest.raises(Refused):
+            pans.set_pans(people["baker"], kitchen.pk, [wrong])
+    with pytest.raises(Refused):
+        pans.set_pans(people["baker"], kitchen.pk, [TRAY] * 61)
+    kitchen.refresh_from_db()
+    assert core_settings(kitchen).pans[0].name == "Grey"
+    named = {**LOAF, "form": {"kind": "tin-loaf", "pieces": 8, "size": {"pan": "own-grey"}}}
+    assert analyse(read_document(named), kitchen_library(kitchen.pk, 1, frozenset()), core_settings(kitchen)).texture
