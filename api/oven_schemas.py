@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from api.schemas import FormulaDocument, Text
 from kitchen.models import Oven, OvenBake, OvenMap
-from substrata.oven.profile import OvenProfile
+from substrata.oven.profile import OvenProfile, learned
 from substrata.oven.questions import BakeMap
 
 
@@ -100,6 +100,7 @@ class OvenOut(Schema):
     archived: bool
     offset_k: float
     offset_half_k: float
+    prior_half_k: float  # what an unknown oven starts with
     bakes: list[OvenBakeOut]
     text: str
 
@@ -114,6 +115,7 @@ class OvenOut(Schema):
             archived=oven.archived,
             offset_k=profile.offset_k,
             offset_half_k=profile.half_90_k,
+            prior_half_k=learned("", (), 0).half_90_k,
             bakes=[OvenBakeOut.of(bake) for bake in oven.bakes.all()],
             text=profile.text,
         )

@@ -82,7 +82,7 @@ class Piece:
     perimeter_mm: float
     grown_length_mm: float
     grown_width_mm: float
-    fill_share: float  # of the tin's height; 0 outside a tin
+    fill_share: float  # of the height of its tin or ring; 0 outside one
     tolerance_g: float  # portions by hand: nine in ten within
     layers: int
 
@@ -113,18 +113,20 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else form_of(formula.form).thickness_mm)
     held = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
     wide = size.length_mm or form.size_mm
-    fill = 0.0
-    if form.kind == "tin":
+    kind, fill, grows = form.kind, 0.0, 1.0
+    if form.kind == "tin" or (form.kind == "dome" and size.pan):
+        # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
         pan = pan_of(size.pan or form.usual_pan, own)
         t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
-        fill = t / pan.height_mm
+        fill, grows = t / pan.height_mm, 0.0
+        kind = "round" if pan.kind == "round" else "tin"
     else:
         t, a, b = _measures(form, volume, thick, wide, held)
-    round_ = form.kind in ("round", "dome")
+    round_ = kind in ("round", "dome")
     area = pi / 4 * a * a if round_ else a * b
     whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
     return Piece(
-        kind=form.kind,
+        kind=kind,
         held=held,
         dough_g=dough,
         whole_g=whole,
@@ -135,8 +137,8 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
         width_mm=b,
         area_cm2=area / 100,
         perimeter_mm=pi * a if round_ else 2 * (a + b),
-        grown_length_mm=a * (1 + form.growth_share) + form.growth_mm,
-        grown_width_mm=b * (1 + form.growth_share) + form.growth_mm,
+        grown_length_mm=a * (1 + grows * form.growth_share) + grows * form.growth_mm,
+        grown_width_mm=b * (1 + grows * form.growth_share) + grows * form.growth_mm,
         fill_share=fill,
         tolerance_g=max(0.03 * dough, 1.0),
         layers=form.layers,

@@ -10,6 +10,7 @@ from substrata.formula.formula import Formula
 from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.pantry.library import Library
 from substrata.quantities.pans import Pan, pan_of, pans
+from substrata.quantities.tables import constant
 from substrata.settings import Settings
 from substrata.shape.laying import Laying, lay_circles, lay_rectangles
 from substrata.shape.piece import Piece, ShapeForm, piece_of, shape_forms
@@ -90,7 +91,9 @@ def shape_plan(
         pans=(*own, *pans().values()),
         others=_others(form, piece, batch, own),
         text=_text(piece, formula, tray, trays, a_tray, bodies),
-        notes=tuple(_notes(form, piece, formula)),
+        notes=tuple(
+            _notes(form, piece, formula, yeast=any(w.ingredient.parameter("yeast_rate").value for w in batch.lines))
+        ),
         problems=problems,
     )
 
@@ -166,18 +169,21 @@ def _size(piece: Piece) -> str:
 _FULLEST = 0.72  # of a tin's height, leaving room for the rise (common practice)
 
 
-def _notes(form: ShapeForm, piece: Piece, formula: Formula) -> list[str]:
+def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> list[str]:
     found = []
-    if form.kind == "tin" and piece.fill_share > _FULLEST:
-        found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger tin.")
+    if piece.fill_share > _FULLEST:
+        found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
     if form.layers > 1:
         found.append("Filling off the edge, seal hard, vent with a knife.")
     if formula.form == "doughnut" and piece.thickness_mm > 15:
         found.append("Thicker than 15 mm the outside darkens before the middle is done.")
-    if form.growth_mm or form.growth_share:
+    if piece.grown_length_mm != piece.length_mm:
         found.append(f"In the oven it grows to about {piece.grown_length_mm:.0f} mm.")
     if form.kind == "rope":
         found.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
+        if yeast:
+            proofed = piece.thickness_mm * (1 + constant("proof_growth")) ** 0.5
+            found.append(f"After proofing about {proofed:.0f} mm thick.")
     return found

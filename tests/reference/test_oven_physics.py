@@ -120,6 +120,26 @@ def test_equivalent_bodies_keep_the_eigenvalue_and_the_surface():
     assert first_eigenvalue(ball(50).dimension) == pytest.approx(pi)
 
 
+def test_a_brick_bakes_like_the_product_of_three_slabs(monkeypatch):
+    """The middle of a brick is the product of three slabs' middles. The equivalent body keeps the late rate, and comes late, never early."""
+    monkeypatch.setattr(
+        "substrata.oven.simulate.oven_number", lambda name: 1.0 if name == "below_tray" else oven_number(name)
+    )
+    body = brick(60, 45, 40)
+    dough = fresh(SOLID, body, porosity=0.0)
+    k = kernel.conductivity(dough.cells[0, kernel.K_S], 0.02, 60.0)
+    alpha = k / (dough.cells[0, kernel.RHO_S] * (1800.0 + 1e-6 * kernel.C_W))
+    h, found, exact = 400.0, [], []
+    for seconds in (900.0, 1500.0, 2100.0):
+        bake_stage(dough, air(100.0, h), FREE, PALE, seconds - dough.seconds, keep_s=600.0, steps=FINE)
+        found.append(100 - dough.temperatures[20])
+        sides = (0.030, 0.0225, 0.020)
+        exact.append(80 * np.prod([series_slab(h * half / k, alpha * seconds / half**2) for half in sides]))
+    assert log(found[1] / found[2]) == pytest.approx(log(exact[1] / exact[2]), rel=0.03)
+    lag_s = log(found[2] / exact[2]) / log(found[1] / found[2]) * 600
+    assert 0 <= lag_s < 240
+
+
 def test_an_independent_integrator_finds_the_same_bake():
     """The same equations by scipy's BDF at a hundredth of the tolerance."""
     dough = fresh(DOUGH, slab(6), cells=21)

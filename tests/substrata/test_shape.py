@@ -143,6 +143,22 @@ def test_a_tin_says_when_it_is_too_full_and_an_own_pan_counts():
     assert refusal.value.field == "size.pan"
 
 
+def test_a_bun_in_a_ring_takes_the_rings_size_and_does_not_spread():
+    free, ringed = piece("bun", 6), piece("bun", 6, {"pan": "ring-90"})
+    assert (ringed.length_mm, ringed.kind) == (90, "round")
+    assert ringed.thickness_mm * pi / 4 * 90**2 == pytest.approx(1000 * ringed.volume_ml)
+    assert ringed.grown_length_mm == ringed.length_mm
+    assert free.grown_length_mm > free.length_mm
+    assert ringed.fill_share == pytest.approx(ringed.thickness_mm / 35)
+
+
+def test_a_yeasted_rope_is_told_thicker_after_proofing():
+    made = document("rope", 6, **DOUGH, dry_yeast=4)
+    notes = shape_plan(read_document(made), LIBRARY).notes
+    assert any("After proofing about 22 mm" in note for note in notes)  # 20 mm and a quarter more volume
+    assert not any("proofing" in note for note in shape_plan(formula("rope"), LIBRARY).notes)
+
+
 def test_trade_sizes_hold_what_they_say():
     """A tin of 900 mL, and 9 × 13 in being close to two 8 in squares."""
     assert pans()["tin-900"].volume_ml == pytest.approx(900, rel=0.06)

@@ -3152,6 +3152,8 @@ export interface components {
             offset_half_k: number;
             /** Offset K */
             offset_k: number;
+            /** Prior Half K */
+            prior_half_k: number;
             /** Text */
             text: string;
         };

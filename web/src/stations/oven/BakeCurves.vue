@@ -34,7 +34,7 @@ const atReady = computed(() => (props.told.ready_min ? x(props.told.ready_min.be
       <template v-if="beside"><path :d="path(beside, beside.series.core_c, core)" class="core old" /><path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" /></template>
       <path :d="path(told, told.series.core_c, core)" class="core" />
       <path :d="path(told, told.series.loss_percent, loss)" class="loss" />
-      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.max(core(told.core_c_at_ready ?? 90) - 5, TOP + 18)" class="core-word">core {{ told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units) }}</text>
+      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="core(told.core_c_at_ready ?? 90) + (core(told.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)" class="core-word">core {{ told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units) }}</text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.min(loss(told.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)" class="loss-word">weight −{{ told.loss_percent?.best.toFixed(0) ?? '…' }} %</text>
       <text v-for="t in ticks" :key="t" :x="Math.min(x(t), WIDTH - 2)" :y="HEIGHT - 3" :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'">{{ t }}</text>
     </svg>

@@ -43,6 +43,7 @@ async function takeBack(id: number): Promise<void> {
   <section class="log">
     <button class="note toggle" :aria-expanded="open" @click="open = !open">{{ oven.bakes.length }} logged {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} · log this one</button>
     <div v-if="open">
+      <p class="note">Started at 0 ± {{ figure(oven.prior_half_k, 0) }} °C as any unknown oven; now {{ figure(oven.offset_k, 0) }} ± {{ figure(oven.offset_half_k, 0) }}.</p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
         <label>done at <input v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
         <label>weight <input v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> → <input v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label>

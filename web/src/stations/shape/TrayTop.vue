@@ -3,8 +3,17 @@
 import { computed } from 'vue'
 import type { ShapePlan } from '@/api/types'
 
-const props = defineProps<{ tray: NonNullable<ShapePlan['tray']>; places: NonNullable<ShapePlan['laying']>['places']; round: boolean; piece: ShapePlan['piece']; onLast: number; trays: number }>()
+const props = defineProps<{ tray: NonNullable<ShapePlan['tray']>; places: NonNullable<ShapePlan['laying']>['places']; round: boolean; piece: ShapePlan['piece']; onLast: number; trays: number; docking: number }>()
 const shrink = computed(() => Math.min(props.piece.length_mm / props.piece.grown_length_mm, 1))
+/** Dock holes of one cut piece, as far apart as the plan says. */
+const holes = computed(() => {
+  if (!props.docking || props.piece.kind !== 'cut') return []
+  const along = (size: number): number[] => {
+    const count = Math.max(Math.round(size / props.docking), 1)
+    return Array.from({ length: count }, (_, i) => ((i + 0.5) / count - 0.5) * size)
+  }
+  return along(props.piece.length_mm).flatMap((x) => along(props.piece.width_mm).map((y) => ({ x, y })))
+})
 const number = (i: number): boolean => props.trays > 1 && i >= props.onLast
 </script>
 
@@ -13,7 +22,7 @@ const number = (i: number): boolean => props.trays > 1 && i >= props.onLast
     <rect x="0" y="0" :width="tray.length_mm" :height="tray.width_mm" rx="12" class="tray" />
     <g v-for="(p, i) in places" :key="i" :class="{ spare: number(i) }">
       <template v-if="round"><circle :cx="p.x_mm" :cy="p.y_mm" :r="p.width_mm / 2" class="grown" /><circle :cx="p.x_mm" :cy="p.y_mm" :r="(p.width_mm / 2) * shrink" class="dough" /></template>
-      <template v-else><rect :x="p.x_mm - p.width_mm / 2" :y="p.y_mm - p.height_mm / 2" :width="p.width_mm" :height="p.height_mm" rx="4" class="grown" /><rect :x="p.x_mm - (p.width_mm * shrink) / 2" :y="p.y_mm - (p.height_mm * shrink) / 2" :width="p.width_mm * shrink" :height="p.height_mm * shrink" rx="4" class="dough" /></template>
+      <template v-else><rect :x="p.x_mm - p.width_mm / 2" :y="p.y_mm - p.height_mm / 2" :width="p.width_mm" :height="p.height_mm" rx="4" class="grown" /><rect :x="p.x_mm - (p.width_mm * shrink) / 2" :y="p.y_mm - (p.height_mm * shrink) / 2" :width="p.width_mm * shrink" :height="p.height_mm * shrink" rx="4" class="dough" /><circle v-for="(h, k) in holes" :key="k" :cx="p.x_mm + h.x" :cy="p.y_mm + h.y" r="1.6" class="hole" /></template>
     </g>
   </svg>
 </template>
@@ -39,6 +48,10 @@ svg {
   fill: var(--role-base);
   stroke: var(--ink);
   stroke-width: 1.2;
+}
+
+.hole {
+  fill: var(--ink);
 }
 
 /* Places that stay empty on the last tray. */
