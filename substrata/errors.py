@@ -7,7 +7,8 @@
     ├── LibraryError    (ValueError)   a row of a shipped table that cannot be true
     ├── UnknownIngredient (LookupError)
     ├── LabelError      (ValueError)   a pack's label that cannot be read
-    └── FormulaError    (ValueError)   a formula or document that cannot be worked with
+    ├── FormulaError    (ValueError)   a formula or document that cannot be worked with
+    └── OvenError       (ValueError)   a bake that cannot be simulated
 
 Each says *what* is wrong, what was *got*, what is *allowed* and a *remedy*; ``line`` and ``field``
 place it in a formula. The same fields travel unchanged to the API and to the field on screen.
@@ -67,3 +68,7 @@ class LabelError(SubstrataError, ValueError):
 
 class FormulaError(SubstrataError, ValueError):
     """A formula or formula document that cannot be worked with."""
+
+
+class OvenError(SubstrataError, ValueError):
+    """A bake that cannot be simulated: what goes in is no dough."""

@@ -13,6 +13,7 @@ from kitchen.queue import defer_map
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
+from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import BakeCase, bake_case
@@ -242,13 +243,16 @@ def run_map(map_id: int) -> None:
     member = Membership(kitchen=found.kitchen, user=found.created_by)
     formula = read_document(found.document)
     settings = core_settings(found.kitchen)
-    case = _case(formula, settings, named_profile(member, formula.bake.oven), member, found.document)
     running = OvenMap.objects.filter(pk=map_id, state=State.RUNNING)
 
     def step(done: int) -> bool:
         return bool(running.update(done=done))
 
-    made = bake_map(case, found.minutes, step=step) if case else None
+    try:
+        case = _case(formula, settings, named_profile(member, formula.bake.oven), member, found.document)
+        made = bake_map(case, found.minutes, step=step) if case else None
+    except SubstrataError:
+        made = None  # a dough that cannot be baked has no map
     if made is not None:
         running.update(state=State.DONE, result=asdict(made))
     else:

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from math import isfinite
 from typing import Any, get_args
 
-from substrata.errors import FormulaError
 from substrata.formula.formula import BakeStage, StageKind
+from substrata.formula.reading import finite_or_none, unreadable
 
 STAGE_KINDS: tuple[StageKind, ...] = get_args(StageKind)
 MOMENTS: frozenset[StageKind] = frozenset({"flip", "rotate", "door", "top"})  # take no time of their own
@@ -46,7 +45,7 @@ def read_stages(entry: object) -> tuple[BakeStage, ...]:
         FormulaError: naming the stage that cannot be.
     """
     if not isinstance(entry, list) or len(entry) > MOST_STAGES:
-        raise _wrong("bake.stages", entry, f"a list of up to {MOST_STAGES} stages")
+        raise unreadable("bake.stages", entry, f"a list of up to {MOST_STAGES} stages")
     return tuple(_stage(stage, number) for number, stage in enumerate(entry, 1))
 
 
@@ -58,10 +57,10 @@ def write_stages(stages: Sequence[BakeStage]) -> list[dict[str, Any]]:
 def _stage(entry: object, number: int) -> BakeStage:
     where = f"bake.stages.{number}"
     if not isinstance(entry, Mapping) or entry.get("kind") not in STAGE_KINDS:
-        raise _wrong(where, entry, f"a stage of {', '.join(STAGE_KINDS)}")
+        raise unreadable(where, entry, f"a stage of {', '.join(STAGE_KINDS)}")
     fan = entry.get("fan")
     if fan is not None and not isinstance(fan, bool):
-        raise _wrong(f"{where}.fan", fan, "true, false or nothing")
+        raise unreadable(f"{where}.fan", fan, "true, false or nothing")
     return BakeStage(
         kind=entry["kind"],
         minutes=_number(entry.get("minutes"), f"{where}.minutes", 0.0, MOST_MINUTES),
@@ -71,14 +70,7 @@ def _stage(entry: object, number: int) -> BakeStage:
 
 
 def _number(value: object, field: str, low: float, high: float) -> float | None:
-    if value is None:
-        return None
-    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value) or not low <= value <= high:
-        raise _wrong(field, value, f"{low:g} to {high:g}")
-    return float(value)
-
-
-def _wrong(field: str, got: object, allowed: str) -> FormulaError:
-    return FormulaError(
-        f"{field} cannot be read", got=repr(got)[:60], allowed=allowed, field=field, remedy=f"correct {field}"
-    )
+    found = finite_or_none(value, field)
+    if found is not None and not low <= found <= high:
+        raise unreadable(field, value, f"{low:g} to {high:g}")
+    return found

@@ -6,7 +6,6 @@ Unknown keys are kept on a round trip, at the top and in every line.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from math import isfinite
 from typing import Any, Literal
 
 from substrata.errors import FormulaError
@@ -14,6 +13,7 @@ from substrata.formula.bake_document import OVEN_C, read_stages, stages_schema, 
 from substrata.formula.form import Window, form_of, forms, roles
 from substrata.formula.formula import Bake, Formula, Line, Mix, Size
 from substrata.formula.prep_document import prep_schema, read_choices, read_prep, write_prep
+from substrata.formula.reading import finite_or_none, unreadable
 
 DOCUMENT_VERSION = 1
 MOST_LINES = 200
@@ -159,10 +159,10 @@ def read_document(document: Mapping[str, Any]) -> Formula:
         )
     form = document.get("form")
     if not isinstance(form, Mapping):
-        raise _wrong("form", form, "an object with kind and pieces")
+        raise unreadable("form", form, "an object with kind and pieces")
     lines = document.get("lines", [])
     if not isinstance(lines, list):
-        raise _wrong("lines", lines, "a list of lines")
+        raise unreadable("lines", lines, "a list of lines")
     if len(lines) > MOST_LINES:
         raise FormulaError(
             "too many lines",
@@ -261,24 +261,13 @@ def write_document(formula: Formula) -> dict[str, Any]:
     }
 
 
-def _wrong(field: str, got: object, allowed: str, line: str | None = None) -> FormulaError:
-    return FormulaError(
-        f"{field} cannot be read",
-        got=repr(got)[:60],
-        allowed=allowed,
-        field=field,
-        line=line,
-        remedy=f"correct {field}",
-    )
-
-
 def _text(entry: Mapping[str, Any], field: str, line: str | None = None) -> str:
     value = entry.get(field, "")
     if not isinstance(value, str):
-        raise _wrong(field, value, "text", line)
+        raise unreadable(field, value, "text", line)
     # A null character is no text, and PostgreSQL refuses it.
     if "\x00" in value:
-        raise _wrong(field, value, "text without control characters", line)
+        raise unreadable(field, value, "text without control characters", line)
     if len(value) > _TEXT_LIMITS.get(field, 120):
         raise FormulaError(
             f"{field} is too long",
@@ -304,37 +293,29 @@ def _count(form: Mapping[str, Any], field: str, default: int) -> int:
     return int(value)
 
 
-def _number(value: object, field: str, line: str | None = None) -> float | None:
-    if value is None:
-        return None
-    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
-        raise _wrong(field, value, "a finite number", line)
-    return float(value)
-
-
 def _within(value: object, field: str, line: str | None = None) -> float | None:
     """A number between the bounds of its field, or nothing."""
-    found = _number(value, field, line)
+    found = finite_or_none(value, field, line)
     low, high = LIMITS[field]
     if found is not None and not low <= found <= high:
-        raise _wrong(field, found, f"{low:g} to {high:g}", line)
+        raise unreadable(field, found, f"{low:g} to {high:g}", line)
     return found
 
 
 def _bake(entry: object) -> Bake:
     if not isinstance(entry, Mapping):
-        raise _wrong("bake", entry, "an object with moisture_percent, thickness_mm, oven_c and fried")
+        raise unreadable("bake", entry, "an object with moisture_percent, thickness_mm, oven_c and fried")
     fried = entry.get("fried", "")
     if fried not in FRIED:
-        raise _wrong("bake.fried", fried, "fried, baked or nothing")
+        raise unreadable("bake.fried", fried, "fried, baked or nothing")
     fan, trays = entry.get("fan", False), entry.get("trays", 1)
     if not isinstance(fan, bool):
-        raise _wrong("bake.fan", fan, "true or false")
+        raise unreadable("bake.fan", fan, "true or false")
     source = entry.get("moisture_from", "")
     if source not in ("", "oven"):
-        raise _wrong("bake.moisture_from", source, "oven or nothing")
+        raise unreadable("bake.moisture_from", source, "oven or nothing")
     if isinstance(trays, bool) or trays not in range(1, MOST_TRAYS + 1):
-        raise _wrong("bake.trays", trays, f"a whole number from 1 to {MOST_TRAYS}")
+        raise unreadable("bake.trays", trays, f"a whole number from 1 to {MOST_TRAYS}")
     return Bake(
         moisture_percent=_within(entry.get("moisture_percent"), "bake.moisture_percent"),
         oven_c=_within(entry.get("oven_c"), "bake.oven_c"),
@@ -354,10 +335,10 @@ def _bake(entry: object) -> Bake:
 
 def _size(entry: object) -> Size:
     if not isinstance(entry, Mapping):
-        raise _wrong("size", entry, "an object with held, thickness_mm, length_mm, pan, tray and gap_mm")
+        raise unreadable("size", entry, "an object with held, thickness_mm, length_mm, pan, tray and gap_mm")
     held = entry.get("held", "")
     if held not in HELD:
-        raise _wrong("size.held", held, "thickness, size or nothing")
+        raise unreadable("size.held", held, "thickness, size or nothing")
     return Size(
         held=held,
         thickness_mm=_within(entry.get("thickness_mm"), "size.thickness_mm"),
@@ -370,21 +351,21 @@ def _size(entry: object) -> Size:
 
 def _line(entry: object, number: int) -> Line:
     if not isinstance(entry, Mapping):
-        raise _wrong("lines", entry, "an object for each line", f"line {number}")
+        raise unreadable("lines", entry, "an object for each line", f"line {number}")
     key = entry.get("id")
     if not isinstance(key, str) or not 0 < len(key) <= 40:
-        raise _wrong("id", key, "a short text", f"line {number}")
+        raise unreadable("id", key, "a short text", f"line {number}")
     role = entry.get("role", "")
     if role not in ("", *roles()):
-        raise _wrong("role", role, ", ".join(roles()), key)
+        raise unreadable("role", role, ", ".join(roles()), key)
     locked = entry.get("locked", False)
     if not isinstance(locked, bool):
-        raise _wrong("locked", locked, "true or false", key)
+        raise unreadable("locked", locked, "true or false", key)
     return Line(
         id=key,
         ingredient=_text(entry, "ingredient", key),
         lot=_text(entry, "lot", key),
-        grams=_number(entry.get("grams"), "grams", key),
+        grams=finite_or_none(entry.get("grams"), "grams", key),
         entered=_text(entry, "entered", key),
         role=role,
         stage=_text(entry, "stage", key),
@@ -399,24 +380,24 @@ def _line(entry: object, number: int) -> Line:
 
 def _mix(entry: object) -> Mix:
     if not isinstance(entry, Mapping):
-        raise _wrong("mix", entry, "an object with temperature_c, cheese and work")
+        raise unreadable("mix", entry, "an object with temperature_c, cheese and work")
     warm = _within(entry.get("temperature_c"), "mix.temperature_c")
     cheese, work = entry.get("cheese", ""), entry.get("work", "")
     if cheese not in MIX_CHEESE:
-        raise _wrong("mix.cheese", cheese, "melted, cold or nothing")
+        raise unreadable("mix.cheese", cheese, "melted, cold or nothing")
     if work not in MIX_WORK:
-        raise _wrong("mix.work", work, "pressed, stirred or nothing")
+        raise unreadable("mix.work", work, "pressed, stirred or nothing")
     return Mix(temperature_c=warm, cheese=cheese, work=work)
 
 
 def _targets(entry: object) -> dict[str, Window]:
     if not isinstance(entry, Mapping):
-        raise _wrong("targets", entry, "an object of windows")
+        raise unreadable("targets", entry, "an object of windows")
     found = {}
     for key, window in entry.items():
         if not isinstance(window, Mapping):
-            raise _wrong(f"targets.{key}", window, "an object with low and high")
-        low, high = (_number(window.get(side), f"targets.{key}") for side in ("low", "high"))
+            raise unreadable(f"targets.{key}", window, "an object with low and high")
+        low, high = (finite_or_none(window.get(side), f"targets.{key}") for side in ("low", "high"))
         if low is not None and high is not None and low > high:
             raise FormulaError(
                 "the target's bounds are crossed",

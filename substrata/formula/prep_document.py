@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import cache
-from math import isfinite
 from typing import Any
 
-from substrata.errors import FormulaError
 from substrata.formula.formula import LinePrep
+from substrata.formula.reading import finite, unreadable
 from substrata.pantry.drying import ACTS, DryingStep
 from substrata.quantities.tables import Row, read_table
 
@@ -51,7 +50,7 @@ def read_choices(entry: object) -> dict[str, float | str]:
         FormulaError: naming the choice that cannot be.
     """
     if not isinstance(entry, Mapping):
-        raise _wrong("prep", entry, "an object of choices")
+        raise unreadable("prep", entry, "an object of choices")
     found: dict[str, float | str] = {}
     for key, value in entry.items():
         if value is not None:
@@ -63,13 +62,13 @@ def _choice(key: str, value: object) -> float | str:
     row = prep_choices().get(key)
     if row is not None and row.text("words"):
         if value not in row.text("words").split():
-            raise _wrong(f"prep.{key}", value, row.text("words").replace(" ", ", "))
+            raise unreadable(f"prep.{key}", value, row.text("words").replace(" ", ", "))
         return str(value)
     if isinstance(value, str) and row is None and len(value) <= 200:
         return value
-    number = _number(value, f"prep.{key}")
+    number = finite(value, f"prep.{key}")
     if row is not None and not row.number_in("low") <= number <= row.number_in("high"):
-        raise _wrong(f"prep.{key}", value, f"{row.text('low')} to {row.text('high')} {row.text('unit')}".strip())
+        raise unreadable(f"prep.{key}", value, f"{row.text('low')} to {row.text('high')} {row.text('unit')}".strip())
     return number
 
 
@@ -82,18 +81,18 @@ def read_prep(entry: object, line: str) -> LinePrep | None:
     if entry is None:
         return None
     if not isinstance(entry, Mapping):
-        raise _wrong("prep", entry, "an object with steps", line)
+        raise unreadable("prep", entry, "an object with steps", line)
     steps = entry.get("steps", [])
     if not isinstance(steps, list) or len(steps) > MOST_STEPS:
-        raise _wrong("prep.steps", steps, f"a list of up to {MOST_STEPS} steps", line)
+        raise unreadable("prep.steps", steps, f"a list of up to {MOST_STEPS} steps", line)
     weighed = entry.get("weighed", False)
     if not isinstance(weighed, bool):
-        raise _wrong("prep.weighed", weighed, "true or false", line)
+        raise unreadable("prep.weighed", weighed, "true or false", line)
     start = entry.get("start_g")
     if start is not None:
-        start = _number(start, "prep.start_g", line)
+        start = finite(start, "prep.start_g", line)
         if not 0 < start <= _MOST_START_G:
-            raise _wrong("prep.start_g", start, f"above 0 and up to {_MOST_START_G:g} g", line)
+            raise unreadable("prep.start_g", start, f"above 0 and up to {_MOST_START_G:g} g", line)
     return LinePrep(steps=tuple(_step(step, line) for step in steps), start_g=start, weighed=weighed)
 
 
@@ -110,29 +109,12 @@ def write_prep(prep: LinePrep) -> dict[str, Any]:
 
 def _step(entry: object, line: str) -> DryingStep:
     if not isinstance(entry, Mapping) or entry.get("act") not in ACTS:
-        raise _wrong("prep.steps", entry, f"steps of {', '.join(ACTS)}", line)
+        raise unreadable("prep.steps", entry, f"steps of {', '.join(ACTS)}", line)
     found: dict[str, float] = {}
     for key, (low, high) in _STEP_LIMITS.items():
         if entry.get(key) is not None:
-            found[key] = _number(entry[key], f"prep.steps.{key}", line)
+            found[key] = finite(entry[key], f"prep.steps.{key}", line)
             if not low <= found[key] <= high:
-                raise _wrong(f"prep.steps.{key}", entry[key], f"{low:g} to {high:g}", line)
+                raise unreadable(f"prep.steps.{key}", entry[key], f"{low:g} to {high:g}", line)
     times = int(found.pop("times", 1))
     return DryingStep(act=entry["act"], times=times, **found)
-
-
-def _number(value: object, field: str, line: str | None = None) -> float:
-    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
-        raise _wrong(field, value, "a finite number", line)
-    return float(value)
-
-
-def _wrong(field: str, got: object, allowed: str, line: str | None = None) -> FormulaError:
-    return FormulaError(
-        f"{field} cannot be read",
-        got=repr(got)[:60],
-        allowed=allowed,
-        field=field,
-        line=line,
-        remedy=f"correct {field}",
-    )

@@ -25,6 +25,7 @@ from substrata.quantities.tables import constant
 from substrata.quantities.units import unit
 from substrata.settings import Settings
 
+_NOTHING_G = 1e-6  # lighter than any scale could tell from nothing
 FRYING = "frying"  # role and line id of the fat that frying brings
 USUAL_FRYING_FAT = "sunflower-oil"  # high oleic: a plain taste and a high smoke point
 _parse = lru_cache(maxsize=4096)(parse_amount)
@@ -226,6 +227,8 @@ def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
             remedy="check for a slip",
             field="grams",
         )
+    if grams.value < _NOTHING_G:
+        grams = Spread(value=0.0, low=0.0, high=grams.high)
     role = line.role or ingredient.role
     return WeighedLine(
         line=line,

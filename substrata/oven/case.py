@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.dough.family import family_of
 from substrata.dough.handling import handling_forecast
-from substrata.errors import FormulaError
+from substrata.errors import FormulaError, OvenError
 from substrata.formula.baked import baked, loss_to, oven_c
 from substrata.formula.formula import BakeStage, Formula
 from substrata.formula.weighed import Batch, is_fried
@@ -197,11 +197,19 @@ def bake_case(
 
     Raises:
         FormulaError: when pan or ware are unknown.
+        OvenError: when it is nearly all water.
     """
     family = oven_family_of(batch, formula)
     piece = piece_of(batch, formula, own)
     matter = bake_matter(batch, batch.inside, psyllium_sorption(batch, family.sorption))
     wet = 100 * matter.water / (1 + matter.water)
+    if wet > oven_number("wettest"):
+        raise OvenError(
+            "this is no dough to bake",
+            got=f"{wet:.0f} % water",
+            allowed=f"up to {oven_number('wettest'):g} %",
+            remedy="check the weights of water and flours",
+        )
     after = baked(batch, formula)
     handles = handling_forecast(batch, formula, library, piece.thickness_mm)
     warm = handles.temperature_c if handles else constant("room_temperature")

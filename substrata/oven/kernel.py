@@ -28,6 +28,7 @@ C_P_AIR = 1006.0
 RHO_W = 958.0  # kg/m3, water near the boil
 OSWIN_N = 0.45
 D_LIQUID, E_LIQUID = 3e-11, 3608.0  # m2/s at 80 degC, and its activation energy over R, K
+MOST_STEPS = 6000  # of a stage; an ordinary one takes some hundreds
 LEAST_POROSITY, MOST_STEFAN, MOST_PIPE = 0.02, 50.0, 10.0
 
 
@@ -316,6 +317,8 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
             next_kept += keep_every
         if time >= seconds - 1e-9:
             return rows, steps
+        if steps >= MOST_STEPS:
+            return rows, -steps
         step = min(step, seconds - time, most_step, max(next_kept - time, 1e-3))
         jacobian(y, f_0, cells, around, c_v, c_hp, lower, diag, upper, work, bumped, f_1)
         while True:

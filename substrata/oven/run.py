@@ -72,7 +72,9 @@ def run(
     setting = _Setting(oven_c=case.oven_c, fan=case.fan)
     # The oven is heated without the dough, and the rest follows what is decided here.
     stages = [s for s in case.stages if s.kind not in ("preheat", "rest")]
-    last = max((n for n, s in enumerate(stages) if s.kind not in MOMENTS), default=-1)
+    if all(s.kind in MOMENTS for s in stages):
+        stages.append(BakeStage(kind="bake"))  # turned and topped, but never told to bake
+    last = max(n for n, s in enumerate(stages) if s.kind not in MOMENTS)
     open_from = 0.0
     added = 0.0
     for number, stage in enumerate(stages):

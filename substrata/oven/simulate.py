@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from substrata.errors import OvenError
 from substrata.oven import kernel
 from substrata.oven.body import Body
 from substrata.oven.matter import BakeMatter
@@ -192,6 +193,9 @@ def bake_stage(
 
     Returns:
         The stage over time, from its first moment to its last.
+
+    Raises:
+        OvenError: when what is baked is no dough, and the steps become too small.
     """
     n = len(dough.cells)
     rows = int(seconds / keep_s) + 3
@@ -211,6 +215,13 @@ def bake_stage(
         steps.most_s,
         series,
     )
+    if taken < 0 or not np.isfinite(dough.state).all():
+        raise OvenError(
+            "this bake cannot be followed",
+            got=f"{float(np.mean(dough.state[1:, 1])):.1f} g water to each gram of dry matter",
+            allowed="a dough",
+            remedy="check the weights: it may be a soup, or a crumb of a gram",
+        )
     s = series[:written]
     found = Series(
         seconds=s[:, 0] + dough.seconds,

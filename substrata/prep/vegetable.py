@@ -66,7 +66,7 @@ def is_wet_vegetable(line: WeighedLine) -> bool:
     """Whether a line is a vegetable that may be dried: most of it is water that others could drink."""
     composition, available = line.ingredient.composition, line.ingredient.parameter("water_availability").value
     squeezable = available >= 1 and not line.ingredient.parameter("puree").value
-    return line.role == "vegetable" and composition["water_g"] >= 75 and squeezable
+    return line.role == "vegetable" and line.grams.value > 0 and composition["water_g"] >= 75 and squeezable
 
 
 def vegetable_card(line: WeighedLine) -> VegetableCard:

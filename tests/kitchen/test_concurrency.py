@@ -1,11 +1,12 @@
 from concurrent.futures import ThreadPoolExecutor
+from datetime import date
 
 import pytest
-from django.db import connection
+from django.db import IntegrityError, connection
 
-from kitchen.errors import Conflict
-from kitchen.models import AuditRow, Draft, FormulaVersion
-from kitchen.services import formulas
+from kitchen.errors import Conflict, KitchenError
+from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, StockMove
+from kitchen.services import formulas, ovens, pantry, stock
 from tests.conftest import sample
 
 
@@ -47,3 +48,40 @@ def test_two_who_keep_a_version_at_once_make_one(people, kitchen):
         assert sorted(pool.map(keep, range(2))) == [False, True]
     assert FormulaVersion.objects.count() == 1
     assert AuditRow.objects.filter(action="version.save").count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_of_two_who_finish_one_bake_only_one_takes_its_flour(people, kitchen):
+    made = formulas.create_formula(people["baker"], kitchen.pk, sample(almond_flour=100, egg=50))
+    pack = {"ingredient": "almond-flour", "name": "Mill"}
+    lot = pantry.create_lot(people["baker"], kitchen.pk, pack, 1000).lot
+    bake = stock.plan_bake(people["baker"], kitchen.pk, made.formula.pk, 2, date(2027, 3, 1))
+
+    def finish(_):
+        try:
+            stock.finish_bake(people["baker"], kitchen.pk, bake.pk)
+        except KitchenError:
+            return False
+        finally:
+            connection.close()
+        return True
+
+    with ThreadPoolExecutor(3) as pool:
+        assert sorted(pool.map(finish, range(3))) == [False, False, True]
+    lot.refresh_from_db()
+    assert sum(move.grams for move in StockMove.objects.filter(lot=lot)) == pytest.approx(1000 - 200)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_ovens_named_alike_at_once_get_keys_of_their_own_or_a_clear_no(people, kitchen):
+    def add(_):
+        try:
+            return ovens.add_oven(people["baker"], kitchen.pk, "Deck").key
+        except IntegrityError:
+            return None
+        finally:
+            connection.close()
+
+    with ThreadPoolExecutor(2) as pool:
+        keys = [key for key in pool.map(add, range(2)) if key]
+    assert len(set(keys)) == len(keys) == Oven.objects.count() > 0

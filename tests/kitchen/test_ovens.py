@@ -90,6 +90,13 @@ def _small(case, minutes, step):
     return bake_map(case, minutes, side=4, step=step)
 
 
+def test_a_dough_that_cannot_be_baked_has_no_map(people, kitchen):
+    soup = sample(almond_flour=3, psyllium_powder=1, water=900)
+    asked = ovens.start_map(people["baker"], kitchen.pk, soup, 30)
+    ovens.run_map(asked.pk)
+    assert OvenMap.objects.get(pk=asked.pk).state == "stopped"
+
+
 def test_a_stopped_map_stays_stopped(people, kitchen):
     asked = ovens.start_map(people["baker"], kitchen.pk, LOAF, 30)
     ovens.stop_map(people["baker"], kitchen.pk, asked.pk)

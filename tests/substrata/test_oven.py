@@ -7,7 +7,7 @@ import pytest
 
 from substrata import Settings, load_library, read_document
 from substrata.cli import main
-from substrata.errors import FormulaError
+from substrata.errors import FormulaError, OvenError
 from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import bake_case, stages_of
 from substrata.oven.forecast import _design, bake
@@ -186,6 +186,12 @@ def test_the_posterior_is_the_textbook_one():
     assert learned("x", [], 0).offset_sd == 12
     assert "unknown" in learned("x", [], 0).text
     assert "hot" in found.text
+
+
+def test_a_soup_is_refused_and_not_simulated():
+    with pytest.raises(OvenError) as refusal:
+        bake(formula("bun", 5, almond_flour=5, psyllium_powder=2, water=900), LIBRARY)
+    assert "% water" in refusal.value.got
 
 
 def test_frying_flips_when_the_underside_is_gold_and_leaves_no_surface_raw():

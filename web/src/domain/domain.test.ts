@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { FormulaDocument, LineDocument } from '@/api/types'
-import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withPrep, withTarget } from './edits'
-import { ago, day, money, range, temperature, weight } from './format'
+import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withBake, withPrep, withSize, withTarget } from './edits'
+import { ago, day, length, lengthUnit, minutes, money, range, temperature, weight } from './format'
 import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
 import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
@@ -42,6 +42,25 @@ describe('what is set on the Prep station', () => {
     const warm = withPrep({ ...doc(), prep: { room_c: 24 } }, { cool_on: 'stone' })
     expect(warm.prep).toEqual({ room_c: 24, cool_on: 'stone' })
     expect(withPrep(warm, { room_c: null }).prep).toEqual({ cool_on: 'stone' })
+  })
+})
+
+describe('shape and oven', () => {
+  it('change one thing and leave the rest', () => {
+    const thin = withSize(doc(line('a')), { held: 'thickness', thickness_mm: 4 })
+    expect(withSize(thin, { tray: 'eu-tray' }).form.size).toEqual({ held: 'thickness', thickness_mm: 4, tray: 'eu-tray' })
+    expect(thin.form.pieces).toBe(1)
+    expect(withBake(withBake(doc(), { oven_c: 200 }), { fan: true }).bake).toEqual({ oven_c: 200, fan: true })
+    expect(ids(thin)).toEqual(['a'])
+  })
+
+  it.each([[4, 'metric', '4'], [9.44, 'metric', '9.4'], [159.3, 'metric', '159'], [25.4, 'us', '1.00'], [254, 'us', '10.0']] as const)('measure %d mm in %s as %s', (mm, units, text) => {
+    expect(length(mm, units)).toBe(text)
+    expect(lengthUnit(units)).toBe(units === 'us' ? 'in' : 'mm')
+  })
+
+  it.each([[0.4, '½'], [1, '1'], [2.5, '2½'], [9.8, '10'], [16.4, '16']])('say %d minutes as %s', (value, text) => {
+    expect(minutes(value)).toBe(text)
   })
 })
 

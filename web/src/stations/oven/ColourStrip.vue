@@ -33,7 +33,7 @@ const ends = computed(() => [props.told.golden_min, props.told.golden_until_min]
 
 <template>
   <section aria-label="Colour">
-    <div class="head"><h3>Colour</h3><span class="note">pale · gold · burnt</span></div>
+    <div class="headed"><h3>Colour</h3><span class="note">pale · gold · burnt</span></div>
     <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="`Gold from ${ends[0] == null ? '…' : minutes(ends[0])} to ${ends[1] == null ? '…' : minutes(ends[1])} min; burnt at ${told.burnt_min == null ? '…' : minutes(told.burnt_min)} min`">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
         <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
@@ -50,16 +50,6 @@ const ends = computed(() => [props.told.golden_min, props.told.golden_until_min]
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
-
-h3 {
-  font-size: 16px;
-}
-
 svg {
   display: block;
   width: 100%;

@@ -54,7 +54,7 @@ function point(event: PointerEvent): void {
 
 <template>
   <section aria-label="Inside the dough">
-    <div class="head"><h3>Inside the dough</h3><span class="note" aria-live="off">{{ pointed || `top ↑ · ${series.shade_mm.at(-1)?.toFixed(1)} mm · ↓ underside · blue cold, brown hot and dry` }}</span></div>
+    <div class="headed"><h3>Inside the dough</h3><span class="note" aria-live="off">{{ pointed || `top ↑ · ${series.shade_mm.at(-1)?.toFixed(1)} mm · ↓ underside · blue cold, brown hot and dry` }}</span></div>
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" :aria-label="`Depth against minutes. The middle reaches ${told.core_c_at_ready == null ? 'no end' : temperature(told.core_c_at_ready, session.units)} when it is done; dashed: half of the water gone.`" @pointermove="point" @pointerleave="pointed = ''">
       <rect v-for="(t, i) in tiles" :key="i" :x="t.x" :y="t.y" :width="t.w" :height="rowHeight + 0.6" :fill="t.fill" />
       <path v-for="f in fronts" :key="f" :d="f" class="front" />
@@ -64,17 +64,6 @@ function point(event: PointerEvent): void {
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 12px;
-}
-
-h3 {
-  font-size: 16px;
-}
-
 svg {
   display: block;
   width: 100%;

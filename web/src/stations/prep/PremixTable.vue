@@ -24,7 +24,7 @@ function weighed(event: Event, line: string): void {
 <template>
   <div class="premix">
     <div class="bar" aria-hidden="true"><i v-for="p in premix.parts" :key="p.line" :style="{ flexGrow: p.share, background: `var(--role-${p.role})` }" :title="p.name"><b v-if="p.share > 0.07">{{ p.code }}</b></i></div>
-    <table>
+    <table class="figures">
       <thead><tr><th>dry thing</th><th>one batch</th><th>{{ premix.batches }} batches</th><th>on the scale</th></tr></thead>
       <tbody>
         <tr v-for="p in premix.parts" :key="p.line">
@@ -63,25 +63,6 @@ function weighed(event: Event, line: string): void {
 
 table {
   width: 100%;
-  border-collapse: collapse;
-  font-size: 13px;
-}
-
-th,
-td {
-  padding: 2px 10px 2px 0;
-  border-bottom: 1px solid var(--rule);
-  text-align: right;
-  font-weight: 400;
-}
-
-thead th {
-  color: var(--ink-2);
-  font-size: 12px;
-}
-
-th:first-child {
-  text-align: left;
 }
 
 .field {

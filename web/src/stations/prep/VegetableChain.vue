@@ -71,16 +71,16 @@ function weighed(event: Event): void {
       <div v-if="card.steps.length" class="scale">
         <label class="note">raw <input class="field" :value="figure(card.start_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Raw weight, g" @change="set({ start_g: number($event), weighed: card.weighed })" /> g</label>
         <label class="note"><b>on the scale</b> <input class="field scale-field" :value="card.weighed ? figure(card.target_g, 0) : ''" :placeholder="figure(card.target_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Weighed after drying, g" @change="weighed" /> g</label>
-        <button v-if="(card.weighed || card.start_set) && bench.mayEdit" class="quiet-button small" @click="set({ weighed: false, start_g: null })">as forecast</button>
+        <button v-if="(card.weighed || card.start_set) && bench.mayEdit" class="quiet-button tiny-button" @click="set({ weighed: false, start_g: null })">as forecast</button>
         <span v-if="card.dried" class="note">with the juice leave {{ figure(card.dried.sugars_lost_g, 1) }} g sugars, {{ figure(card.dried.potassium_lost_mg, 0) }} mg potassium; what is left is {{ figure(card.dried.water_percent, 0) }} % water</span>
       </div>
     </div>
-    <table>
+    <table class="figures">
       <thead><tr><th>way of drying</th><th>raw needed</th><th>water left</th><th>sugars lost</th><th /></tr></thead>
       <tbody>
         <tr v-for="s in card.schools" :key="s.key" :class="{ on: s.chosen }" :title="`${s.note} (${s.source})`">
           <th scope="row">{{ s.name }}</th><td>{{ weight(s.start_g, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ figure(s.water_percent, 0) }} %</td><td>{{ figure(s.sugars_lost_g, 1) }} g</td>
-          <td><button v-if="!s.chosen && bench.mayEdit" class="quiet-button small" @click="set({ steps: [...s.steps], start_g: null, weighed: false })">so</button><button v-else-if="bench.mayEdit" class="quiet-button small" @click="set(null)">not at all</button></td>
+          <td><button v-if="!s.chosen && bench.mayEdit" class="quiet-button tiny-button" @click="set({ steps: [...s.steps], start_g: null, weighed: false })">so</button><button v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</button></td>
         </tr>
       </tbody>
     </table>
@@ -157,34 +157,6 @@ function weighed(event: Event): void {
   width: 76px;
   border-width: 2px;
   font-weight: 700;
-}
-
-.small {
-  min-height: 24px;
-  padding: 0 9px;
-  font-size: 12px;
-}
-
-table {
-  border-collapse: collapse;
-  font-size: 13px;
-}
-
-th,
-td {
-  padding: 2px 8px 2px 0;
-  border-bottom: 1px solid var(--rule);
-  text-align: right;
-  font-weight: 400;
-}
-
-thead th {
-  color: var(--ink-2);
-  font-size: 12px;
-}
-
-th:first-child {
-  text-align: left;
 }
 
 tr.on th,

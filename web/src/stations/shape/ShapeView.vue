@@ -89,10 +89,10 @@ const scaleAll = (factor: number): void => {
       </div>
       <section v-if="plan.others.length" class="others">
         <h3>The same dough in another pan</h3>
-        <table>
+        <table class="figures">
           <thead><tr><th>pan</th><th>as it is</th><th>for the same thickness</th><th /></tr></thead>
           <tbody>
-            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ thickWord }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
+            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ thickWord }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
           </tbody>
         </table>
       </section>
@@ -164,34 +164,6 @@ figcaption .note {
 
 h3 {
   font-size: 16px;
-}
-
-table {
-  border-collapse: collapse;
-  font-size: 13px;
-}
-
-th,
-td {
-  padding: 2px 16px 2px 0;
-  border-bottom: 1px solid var(--rule);
-  text-align: right;
-  font-weight: 400;
-}
-
-th:first-child {
-  text-align: left;
-}
-
-thead th {
-  color: var(--ink-2);
-  font-size: 12px;
-}
-
-.tiny {
-  min-height: 24px;
-  padding: 0 9px;
-  font-size: 12px;
 }
 
 .wait {
