@@ -15,18 +15,18 @@ from substrata.formula.formula import Formula
 from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.doneness import Doneness, doneness
-from substrata.oven.numbers import bakeware, oven_number, oven_numbers
+from substrata.oven.numbers import oven_number, oven_numbers
+from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import OvenSetting, many, settings_of
 from substrata.oven.run import Ran, StageMark, run
-from substrata.oven.simulate import grid_sizes
+from substrata.oven.what_if import WhatIf, what_ifs
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.settings import Settings
 from substrata.shape.piece import shape_forms
 
 DRAWS = 12
-_SHADES_DEEP, _SHADES_LONG = 21, 48
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
@@ -38,32 +38,6 @@ class Between:
     low: float
     best: float
     high: float
-
-
-@dataclass(frozen=True, kw_only=True)
-class WhatIf:
-    """The same bake with one thing changed."""
-
-    key: str
-    name: str
-    minutes: float | None  # later (or earlier) that it is done; None when it is not at all
-    loss_points: float  # more (or less) lost, %-points
-    text: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class BakeSeries:
-    """Curves and the picture of the inside; k moments."""
-
-    minutes: tuple[float, ...]
-    core_c: tuple[float, ...]
-    loss_percent: tuple[float, ...]
-    colour_top: tuple[float, ...]  # 0 raw, 1 gold, 2 burnt: for a strip, not a measurement
-    colour_bottom: tuple[float, ...]
-    shade_minutes: tuple[float, ...]  # columns of the picture
-    shade_mm: tuple[float, ...]  # rows, from the top of the piece down
-    temperature_c: tuple[tuple[float, ...], ...]  # [row][column]
-    dryness: tuple[tuple[float, ...], ...]  # 0 as wet as the dough, 1 bone dry
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -155,8 +129,8 @@ def bake(
         oven_c=case.oven_c,
         really_c=case.oven_c if case.fried else case.oven_c + case.offset_k,
         stages=_marks(whole, out, rested),
-        series=_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
-        what_ifs=_what_ifs(case),
+        series=bake_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
+        what_ifs=what_ifs(case),
         settings=settings_of(case),
         flags=_flags(told),
         weak_spots=_weak_spots(case),
@@ -249,93 +223,12 @@ def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
     return (*found, *(m for m in rested.marks if m.kind == "rest"))
 
 
-_RAW, _BURNT = 82.0, 40.0
-
-
-def _series(case: BakeCase, ran: Ran) -> BakeSeries:
-    columns = np.unique(np.linspace(0, len(ran.minutes) - 1, _SHADES_LONG).astype(int))
-    thick = case.body.radius_m * 2000
-    depths = np.linspace(0, thick, _SHADES_DEEP)
-    temperature, dryness = [], []
-    for k in columns:
-        cells = len(ran.temperatures[k])
-        # From the bottom up in the column; drawn from the top down. A topping's cells lie on top and are left out here.
-        middles = _middles(case, min(cells, 41))
-        at = thick - depths
-        temperature.append(np.interp(at, middles, ran.temperatures[k][: len(middles)]))
-        wet = np.interp(at, middles, ran.waters[k][: len(middles)])
-        dryness.append(np.clip(1 - wet / case.matter.water, 0, 1))
-    ready_light, burnt = case.family.light_ready, case.family.light_burnt
-
-    def colour(light: Floats) -> tuple[float, ...]:
-        early = (case.light - light) / (case.light - ready_light)
-        late = 1 + (ready_light - light) / (ready_light - burnt)
-        return tuple(np.clip(np.where(light > ready_light, early, late), 0, 2).round(3).tolist())
-
-    rows_t, rows_d = np.array(temperature).T, np.array(dryness).T
-    return BakeSeries(
-        minutes=tuple(ran.minutes.round(3).tolist()),
-        core_c=tuple(ran.core_c.round(1).tolist()),
-        loss_percent=tuple((100 * ran.loss).round(2).tolist()),
-        colour_top=colour(ran.light_top),
-        colour_bottom=colour(ran.light_bottom),
-        shade_minutes=tuple(ran.minutes[columns].round(3).tolist()),
-        shade_mm=tuple(depths.round(2).tolist()),
-        temperature_c=tuple(tuple(row) for row in rows_t.round(1).tolist()),
-        dryness=tuple(tuple(row) for row in rows_d.round(3).tolist()),
-    )
-
-
-def _middles(case: BakeCase, cells: int) -> Floats:
-    """Heights of the cells' middles, mm from the bottom."""
-    sizes = grid_sizes(case.body, cells) * 1000
-    return np.cumsum(sizes) - sizes / 2
-
-
 _DECIDES = {
     "colour": "colour; the core is done before",
     "core": "the core",
     "loss": "the water it has lost",
     "dry": "dryness and colour",
 }
-
-
-def _what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
-    """One thing changed each: computed, not tabled."""
-    thick = case.piece.thickness_mm
-    more = 1.0 if thick < 12 else 5.0
-    cooler = replace(case, oven_c=case.oven_c - 10)
-    options: list[tuple[str, str, BakeCase]] = [
-        ("cooler", "10 °C cooler", cooler),
-        ("thicker", f"{more:g} mm thicker", case.with_thickness(thick + more)),
-        ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
-    ]
-    if not case.fried:
-        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (20 if case.fan else -20))
-        options.insert(0, ("fan", "still, 20 °C hotter" if case.fan else "fan, 20 °C lower", fan))
-        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf"):
-            stone = "tray" if case.ware.id == "stone" else "stone"
-            options.append(
-                ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
-            )
-        if case.trays == 1:
-            options.append(("second", "a second tray beside it", replace(case, trays=2)))
-        options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
-    found = many([case, *(made for _, _, made in options)])
-    usual = found[0]
-    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, found[1:], strict=True))
-
-
-def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
-    if usual.ready is None or other.ready is None:
-        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text="not done")
-    later = other.ready - usual.ready
-    points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
-    step = 0.25 if usual.ready < 8 else 0.5
-    told = round(later / step) * step
-    said = "same time" if told == 0 else f"{'+' if told > 0 else '−'} {abs(told):g} min"
-    drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
-    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=said + drier)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,0 +1,59 @@
+"""The same bake with one thing changed: computed, not tabled."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from substrata.oven.case import BakeCase
+from substrata.oven.doneness import Doneness
+from substrata.oven.numbers import bakeware
+from substrata.oven.questions import many
+
+
+@dataclass(frozen=True, kw_only=True)
+class WhatIf:
+    """The same bake with one thing changed."""
+
+    key: str
+    name: str
+    minutes: float | None  # later (or earlier) that it is done; None when it is not at all
+    loss_points: float  # more (or less) lost, %-points
+    text: str
+
+
+def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
+    """One thing changed each: computed, not tabled."""
+    thick = case.piece.thickness_mm
+    more = 1.0 if thick < 12 else 5.0
+    cooler = replace(case, oven_c=case.oven_c - 10)
+    options: list[tuple[str, str, BakeCase]] = [
+        ("cooler", "10 °C cooler", cooler),
+        ("thicker", f"{more:g} mm thicker", case.with_thickness(thick + more)),
+        ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
+    ]
+    if not case.fried:
+        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (20 if case.fan else -20))
+        options.insert(0, ("fan", "still, 20 °C hotter" if case.fan else "fan, 20 °C lower", fan))
+        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf"):
+            stone = "tray" if case.ware.id == "stone" else "stone"
+            options.append(
+                ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
+            )
+        if case.trays == 1:
+            options.append(("second", "a second tray beside it", replace(case, trays=2)))
+        options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
+    found = many([case, *(made for _, _, made in options)])
+    usual = found[0]
+    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, found[1:], strict=True))
+
+
+def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
+    if usual.ready is None or other.ready is None:
+        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text="not done")
+    later = other.ready - usual.ready
+    points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
+    step = 0.25 if usual.ready < 8 else 0.5
+    told = round(later / step) * step
+    said = "same time" if told == 0 else f"{'+' if told > 0 else '−'} {abs(told):g} min"
+    drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
+    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=said + drier)
