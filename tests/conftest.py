@@ -1,3 +1,5 @@
+import os
+
 import pytest
 from django.contrib.auth.models import User
 from hypothesis import HealthCheck, settings
@@ -5,9 +7,11 @@ from hypothesis import HealthCheck, settings
 from kitchen.models import Membership
 from kitchen.services.kitchens import open_kitchen
 
-# No test is timed: a busy machine is no defect.
-settings.register_profile("untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("untimed")
+# No test is timed: a busy machine is no defect. The gate tries the same examples every time, so that what was green
+# stays green; `HYPOTHESIS_PROFILE=explore` draws new and more ones, and what it finds becomes a test.
+settings.register_profile("gate", deadline=None, suppress_health_check=[HealthCheck.too_slow], derandomize=True)
+settings.register_profile("explore", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=1000)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "gate"))
 
 
 @pytest.fixture(autouse=True)

@@ -66,7 +66,7 @@ def run(
         light=case.light,
         cells=cells,
     )
-    start_mass = dough.dry + dough.water
+    bare = _Bare(cells=len(dough.cells), dry=dough.dry, water=dough.water)
     pieces: list[Series] = []
     marks: list[StageMark] = []
     setting = _Setting(oven_c=case.oven_c, fan=case.fan)
@@ -119,7 +119,16 @@ def run(
                 kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=constant("room_temperature"), fan=False
             )
         )
-    return _joined(pieces, tuple(marks), open_from, start_mass, added, dough)
+    return _joined(pieces, tuple(marks), open_from, bare, added, dough)
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Bare:
+    """The dough as it went in, before any topping; kg per m2 of face."""
+
+    cells: int
+    dry: float
+    water: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -243,7 +252,7 @@ def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Se
 
 
 def _joined(
-    pieces: list[Series], marks: tuple[StageMark, ...], open_from: float, start_mass: float, added: float, dough: Column
+    pieces: list[Series], marks: tuple[StageMark, ...], open_from: float, bare: _Bare, added: float, dough: Column
 ) -> Ran:
     """All stages as one; each begins with the moment the one before ended with, which is kept once."""
 
@@ -253,10 +262,9 @@ def _joined(
 
     seconds = chain("seconds")
     keep = np.concatenate(([True], np.diff(seconds) > 1e-6))
-    bare = pieces[0].temperatures.shape[1]  # cells before a topping was laid on
-    dry = np.concatenate([np.full(len(p.seconds), _dry(p, pieces[0], dough, start_mass)) for p in pieces])
-    topped = np.concatenate([np.full(len(p.seconds), p.temperatures.shape[1] > bare) for p in pieces])
-    loss = 1 - (dry + chain("water")) / (start_mass + np.where(topped, added, 0.0))
+    topped = np.concatenate([np.full(len(p.seconds), p.temperatures.shape[1] > bare.cells) for p in pieces])
+    mass = np.where(topped, dough.dry, bare.dry) + chain("water")
+    loss = 1 - mass / (bare.dry + bare.water + np.where(topped, added, 0.0))
     temperatures = [row for p in pieces for row in p.temperatures]
     waters = [row for p in pieces for row in p.waters]
     return Ran(
@@ -270,9 +278,3 @@ def _joined(
         marks=marks,
         open_from=open_from,
     )
-
-
-def _dry(piece: Series, first: Series, dough: Column, start_mass: float) -> float:
-    """Dry solids while a stage ran, kg/m2: more once a topping lies on it."""
-    bare = piece.temperatures.shape[1] == first.temperatures.shape[1]
-    return start_mass - float(first.water[0]) if bare else dough.dry

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from substrata.errors import OvenError
-from substrata.oven import kernel
+from substrata.oven import equations, integrator
 from substrata.oven.body import Body
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import Bakeware, oven_number
@@ -52,7 +52,7 @@ class Browning:
 class Steps:
     """How finely time is cut."""
 
-    tolerance: float = 1.0  # of a step's error: 1 K and 2 % of a cell's water
+    tolerance: float = 2.0  # of a step's error, in units of 1 K and of 2 % of a cell's water
     most_s: float = 20.0
 
 
@@ -79,7 +79,7 @@ class Series:
 class Column:
     """The dough on its way: cells from the bottom up, their state, the tray and the faces."""
 
-    cells: Floats  # (n, kernel.N_CELL)
+    cells: Floats  # (n, equations.N_CELL)
     state: Floats  # (n + 1, 2)
     light: Floats  # (2,) top, bottom
     dry: float  # kg dry solids per m2 of face
@@ -89,17 +89,17 @@ class Column:
     @property
     def water(self) -> float:
         """Kg per m2 of face."""
-        return float(self.state[1:, 1] @ (self.cells[:, kernel.RHO_S] * self.cells[:, kernel.VOLUME]))
+        return float(self.state[1:, 1] @ (self.cells[:, equations.RHO_S] * self.cells[:, equations.VOLUME]))
 
     @property
     def enthalpy(self) -> float:
         """J per m2 of face, 0 at 0 °C."""
-        return float(self.state[1:, 0] @ (self.cells[:, kernel.RHO_S] * self.cells[:, kernel.VOLUME]))
+        return float(self.state[1:, 0] @ (self.cells[:, equations.RHO_S] * self.cells[:, equations.VOLUME]))
 
     @property
     def temperatures(self) -> Floats:
         """°C of each cell, shape (n,)."""
-        found: Floats = self.state[1:, 0] / (self.cells[:, kernel.C_S] + self.state[1:, 1] * kernel.C_W)
+        found: Floats = self.state[1:, 0] / (self.cells[:, equations.C_S] + self.state[1:, 1] * equations.C_W)
         return found
 
     def copy(self) -> Column:
@@ -129,22 +129,22 @@ def column(
         cells: odd number of cells.
     """
     sizes, volumes, areas = _grid(body, cells)
-    made = np.zeros((cells, kernel.N_CELL))
-    made[:, kernel.X_SIZE], made[:, kernel.VOLUME], made[:, kernel.AREA_OUT] = sizes, volumes, areas
-    made[:-1, kernel.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    made = np.zeros((cells, equations.N_CELL))
+    made[:, equations.X_SIZE], made[:, equations.VOLUME], made[:, equations.AREA_OUT] = sizes, volumes, areas
+    made[:-1, equations.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
     _fill(made, matter, porosity, material=0)
     state = np.zeros((cells + 1, 2))
     state[0, 0] = ware_c
-    state[1:, 0] = start_c * (matter.c_s + matter.water * kernel.C_W)
+    state[1:, 0] = start_c * (matter.c_s + matter.water * equations.C_W)
     state[1:, 1] = matter.water
-    dry = float((made[:, kernel.RHO_S] * made[:, kernel.VOLUME]).sum())
+    dry = float((made[:, equations.RHO_S] * made[:, equations.VOLUME]).sum())
     return Column(cells=made, state=state, light=np.array([light, light]), dry=dry)
 
 
 def _fill(cells: Floats, matter: BakeMatter, porosity: float, *, material: int) -> None:
     rho_s = matter.density * (1 - porosity) / (1 + matter.water)
-    cells[:, kernel.RHO_S], cells[:, kernel.C_S], cells[:, kernel.K_S] = rho_s, matter.c_s, matter.k_s
-    cells[:, kernel.V_S], cells[:, kernel.A_0], cells[:, kernel.MATERIAL] = (
+    cells[:, equations.RHO_S], cells[:, equations.C_S], cells[:, equations.K_S] = rho_s, matter.c_s, matter.k_s
+    cells[:, equations.V_S], cells[:, equations.A_0], cells[:, equations.MATERIAL] = (
         rho_s * matter.v_s,
         matter.sorption,
         material,
@@ -201,7 +201,7 @@ def bake_stage(
     rows = int(seconds / keep_s) + 3
     series = np.zeros((rows, 10 + 2 * n))
     colour = np.array([browning.factor, browning.beta_top, browning.beta_bottom, heat.air_c])
-    written, taken = kernel.run_stage(
+    written, taken = integrator.run_stage(
         dough.state,
         dough.cells,
         _around(heat, lying),
@@ -245,23 +245,26 @@ def bake_stage(
 
 def _around(heat: Heat, lying: Lying) -> Floats:
     ware, frying, side_per_m = lying.ware, heat.frying, lying.side_per_m
-    found = np.zeros(kernel.N_AROUND)
-    found[kernel.AIR_C], found[kernel.WALL_C] = heat.air_c, heat.wall_c
-    found[kernel.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
+    found = np.zeros(equations.N_AROUND)
+    found[equations.AIR_C], found[equations.WALL_C] = heat.air_c, heat.wall_c
+    found[equations.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
     # A piece swims: its upper face meets the warm steam over the oil.
-    found[kernel.H_TOP], found[kernel.EPS_TOP] = (oven_number("h_over_oil") if frying else heat.h), heat.emissivity
-    found[kernel.VENT_TOP] = ware.top_vent
+    found[equations.H_TOP], found[equations.EPS_TOP] = (
+        (oven_number("h_over_oil") if frying else heat.h),
+        heat.emissivity,
+    )
+    found[equations.VENT_TOP] = ware.top_vent
     below = 1.0 if frying else oven_number("below_tray")
-    found[kernel.H_BOTTOM], found[kernel.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
-    found[kernel.CONTACT], found[kernel.H_CONTACT] = lying.contact, ware.contact_h
-    found[kernel.LEAK], found[kernel.TRAY_J] = ware.leak, ware.j_per_m2k
-    found[kernel.TRAY_FIN], found[kernel.TRAY_EPS] = ware.fin, ware.emissivity
-    found[kernel.FRYING] = float(frying)
-    found[kernel.PRESSURE], found[kernel.VAPOUR] = heat.pressure_pa, heat.vapour_pa
+    found[equations.H_BOTTOM], found[equations.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
+    found[equations.CONTACT], found[equations.H_CONTACT] = lying.contact, ware.contact_h
+    found[equations.LEAK], found[equations.TRAY_J] = ware.leak, ware.j_per_m2k
+    found[equations.TRAY_FIN], found[equations.TRAY_EPS] = ware.fin, ware.emissivity
+    found[equations.FRYING] = float(frying)
+    found[equations.PRESSURE], found[equations.VAPOUR] = heat.pressure_pa, heat.vapour_pa
     if side_per_m > 0:
         # Heat from the rim has to cross half the piece: perimeter over area is 4 over the diameter of a disc.
         skin = 1 / (heat.h + heat.emissivity * oven_number("radiant_per_k"))
-        found[kernel.SIDE] = side_per_m / (
+        found[equations.SIDE] = side_per_m / (
             skin + 4 / side_per_m / oven_number("across") / oven_number("side_conductivity")
         )
     return found
@@ -271,10 +274,10 @@ def flip(dough: Column) -> None:
     """Turn the dough over: top becomes bottom. The tray stays."""
     cells = dough.cells[::-1].copy()
     # A face between two cells belongs to the upper one: turned over, to the other.
-    upper = np.concatenate((dough.cells[1:, kernel.AREA_OUT], [1.0]))[::-1]
-    cells[:, kernel.AREA_OUT] = upper
-    cells[:-1, kernel.DISTANCE] = dough.cells[:-1, kernel.DISTANCE][::-1]
-    cells[-1, kernel.DISTANCE] = 0.0
+    upper = np.concatenate((dough.cells[1:, equations.AREA_OUT], [1.0]))[::-1]
+    cells[:, equations.AREA_OUT] = upper
+    cells[:-1, equations.DISTANCE] = dough.cells[:-1, equations.DISTANCE][::-1]
+    cells[-1, equations.DISTANCE] = 0.0
     dough.cells = cells
     dough.state[1:] = dough.state[1:][::-1].copy()
     dough.light = dough.light[::-1].copy()
@@ -285,18 +288,18 @@ def top(
 ) -> None:
     """Lay a topping on: further cells of another matter, with a face of their own."""
     size = thickness_mm / 1000 / cells
-    more = np.zeros((cells, kernel.N_CELL))
-    more[:, kernel.X_SIZE] = more[:, kernel.DISTANCE] = more[:, kernel.VOLUME] = size
-    more[:, kernel.AREA_OUT] = 1.0
-    _fill(more, matter, 0.05, material=int(dough.cells[:, kernel.MATERIAL].max()) + 1)
-    dough.cells[-1, kernel.DISTANCE] = (dough.cells[-1, kernel.X_SIZE] + size) / 2
-    more[-1, kernel.DISTANCE] = 0.0
+    more = np.zeros((cells, equations.N_CELL))
+    more[:, equations.X_SIZE] = more[:, equations.DISTANCE] = more[:, equations.VOLUME] = size
+    more[:, equations.AREA_OUT] = 1.0
+    _fill(more, matter, 0.05, material=int(dough.cells[:, equations.MATERIAL].max()) + 1)
+    dough.cells[-1, equations.DISTANCE] = (dough.cells[-1, equations.X_SIZE] + size) / 2
+    more[-1, equations.DISTANCE] = 0.0
     dough.cells = np.vstack((dough.cells, more))
     state = np.zeros((cells, 2))
-    state[:, 0] = start_c * (matter.c_s + matter.water * kernel.C_W)
+    state[:, 0] = start_c * (matter.c_s + matter.water * equations.C_W)
     state[:, 1] = matter.water
     dough.state = np.vstack((dough.state, state))
-    dough.dry += float((more[:, kernel.RHO_S] * more[:, kernel.VOLUME]).sum())
+    dough.dry += float((more[:, equations.RHO_S] * more[:, equations.VOLUME]).sum())
     dough.light = np.array([light, dough.light[1]])
 
 

@@ -12,7 +12,7 @@ from substrata.settings import Settings
 
 def warm() -> None:
     """Bake a small cracker."""
-    # Imported here: importing the kernel is itself the slow part.
+    # Imported here: importing the compiled part is itself the slow part.
     from substrata.oven.case import bake_case
     from substrata.oven.profile import OvenProfile
     from substrata.oven.run import run

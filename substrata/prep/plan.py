@@ -12,6 +12,7 @@ from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
+from substrata.formula.prep_document import prep_choices
 from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
 from substrata.pantry.library import Library
 from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling
@@ -250,10 +251,12 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
     shape: Lying = word_set(b.formula, "cool_shape")  # type: ignore[assignment]  # the document allows no other word
     surface = word_set(b.formula, "cool_on")
     piece_g = b.dough.dough_g / b.formula.pieces
-    usual = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else min(b.thickness_mm, 120.0)
+    row = prep_choices()["cool_mm"]
+    thick = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else b.thickness_mm
+    usual = round(min(max(thick, row.number_in("low")), row.number_in("high")), 1)
     found = cooling(
         shape,
-        number_set(b.formula, "cool_mm", round(usual, 1)),
+        number_set(b.formula, "cool_mm", usual),
         surface,
         b.heat.j_per_k / b.dough.dough_g * _density(b.dough) * 1e6,
         start_c=b.handling.temperature_c,
@@ -273,7 +276,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
         lines=(),
         inputs=(
             prep_input(b.formula, "cool_shape"),
-            prep_input(b.formula, "cool_mm", round(usual, 1)),
+            prep_input(b.formula, "cool_mm", usual),
             prep_input(b.formula, "cool_on"),
         ),
         steps=(),

@@ -12,7 +12,7 @@ from scipy.optimize import brentq
 from scipy.special import j0, j1
 
 from benchmarks.calibrate_oven import practised
-from substrata.oven import kernel
+from substrata.oven import equations
 from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylinder, slab
 from substrata.oven.case import body_of
 from substrata.oven.doneness import doneness
@@ -42,7 +42,7 @@ def fresh(matter=DOUGH, body=None, **said):
 @pytest.mark.parametrize("degrees", [20, 60, 100, 150, 200])
 def test_saturation_pressure_is_the_steam_tables(degrees):
     """IAPWS-IF97 by a registry library."""
-    assert kernel.saturation_pressure(float(degrees)) == pytest.approx(
+    assert equations.saturation_pressure(float(degrees)) == pytest.approx(
         IAPWS97(T=degrees + 273.15, x=0).P * 1e6, rel=1e-6
     )
 
@@ -50,7 +50,7 @@ def test_saturation_pressure_is_the_steam_tables(degrees):
 def test_enthalpy_of_vapour_is_the_steam_tables():
     for degrees in (40, 100, 160):
         steam = IAPWS97(T=degrees + 273.15, x=1).h * 1000
-        assert kernel.H_FG0 + kernel.C_V * degrees == pytest.approx(steam, rel=0.02)
+        assert equations.H_FG0 + equations.C_V * degrees == pytest.approx(steam, rel=0.02)
 
 
 @pytest.mark.parametrize(
@@ -58,7 +58,7 @@ def test_enthalpy_of_vapour_is_the_steam_tables():
 )
 def test_browning_of_a_dry_face_at_one_temperature(degrees, low, high):
     """Purlis & Salvadori (2009; from memory): minutes from lightness 85 to 62."""
-    assert low <= log(85 / 62) / kernel.browning_rate(float(degrees), 0.1) / 60 <= high
+    assert low <= log(85 / 62) / equations.browning_rate(float(degrees), 0.1) / 60 <= high
 
 
 def series_slab(biot, fourier):
@@ -99,8 +99,8 @@ def test_conduction_is_the_series_solution(biot, body, series, monkeypatch):
     )
     dough = fresh(SOLID, body, porosity=0.0)
     cells = dough.cells
-    k = kernel.conductivity(cells[0, kernel.K_S], 0.02, 60.0)
-    rho_c = cells[0, kernel.RHO_S] * (1800.0 + 1e-6 * kernel.C_W)
+    k = equations.conductivity(cells[0, equations.K_S], 0.02, 60.0)
+    rho_c = cells[0, equations.RHO_S] * (1800.0 + 1e-6 * equations.C_W)
     radius = 0.01
     fourier = 0.5 if biot < 5 else 0.3
     seconds = fourier * radius**2 * rho_c / k
@@ -127,8 +127,8 @@ def test_a_brick_bakes_like_the_product_of_three_slabs(monkeypatch):
     )
     body = brick(60, 45, 40)
     dough = fresh(SOLID, body, porosity=0.0)
-    k = kernel.conductivity(dough.cells[0, kernel.K_S], 0.02, 60.0)
-    alpha = k / (dough.cells[0, kernel.RHO_S] * (1800.0 + 1e-6 * kernel.C_W))
+    k = equations.conductivity(dough.cells[0, equations.K_S], 0.02, 60.0)
+    alpha = k / (dough.cells[0, equations.RHO_S] * (1800.0 + 1e-6 * equations.C_W))
     h, found, exact = 400.0, [], []
     for seconds in (900.0, 1500.0, 2100.0):
         bake_stage(dough, air(100.0, h), FREE, PALE, seconds - dough.seconds, keep_s=600.0, steps=FINE)
@@ -146,10 +146,10 @@ def test_an_independent_integrator_finds_the_same_bake():
     heat = air(180.0, 12.0, emissivity=0.9)
     start, cells, around = dough.state.copy(), dough.cells, _around(heat, ON_TRAY)
     n = len(cells)
-    out, work = np.zeros((n + 1, 2)), np.zeros((n, 8))
+    out, work = np.zeros((n + 1, 2)), np.zeros((n, equations.N_LIKE))
 
     def rates(_, y):
-        kernel.rates(
+        equations.rates(
             y.reshape(n + 1, 2), cells, around, oven_number("vapour_factor"), oven_number("heat_pipe"), out, work
         )
         return out.ravel().copy()
@@ -158,9 +158,45 @@ def test_an_independent_integrator_finds_the_same_bake():
     assert other.success
     bake_stage(dough, heat, ON_TRAY, PALE, 360.0)
     found = other.y[:, -1].reshape(n + 1, 2)
-    t = found[1:, 0] / (cells[:, kernel.C_S] + found[1:, 1] * kernel.C_W)
+    t = found[1:, 0] / (cells[:, equations.C_S] + found[1:, 1] * equations.C_W)
     assert dough.temperatures == pytest.approx(t, abs=0.6)
     assert dough.state[1:, 1] == pytest.approx(found[1:, 1], abs=0.01)
+
+
+@pytest.mark.parametrize("lying", [ON_TRAY, FREE, replace(FREE, side_per_m=40.0)], ids=["tray", "rack", "rim"])
+@pytest.mark.parametrize("body", [slab(6), rope(18)], ids=["slab", "rope"])
+@pytest.mark.parametrize("topped", [False, True], ids=["bare", "topped"])
+@pytest.mark.parametrize("frying", [False, True], ids=["air", "oil"])
+def test_the_jacobian_is_the_derivative_of_the_rates(lying, body, topped, frying):
+    """By central differences, from damp dough to dry crust; each column to two thousandths of its largest entry."""
+    dough = fresh(DOUGH, body, cells=15)
+    heat = replace(air(190.0, 15.0, emissivity=0.0 if frying else 0.9), frying=frying)
+    bake_stage(dough, heat, lying, PALE, 150.0)
+    if topped:
+        top(dough, SOLID, 2.0, start_c=10.0, light=80.0, cells=3)
+    n = len(dough.cells)
+    around, state = _around(heat, lying), dough.state
+    like, warmer, wetter = (np.zeros((n, equations.N_LIKE)) for _ in range(3))
+    lower, diag, upper = (np.zeros((n + 1, 2, 2)) for _ in range(3))
+
+    def rates(y):
+        out = np.zeros((n + 1, 2))
+        equations.rates(y.reshape(n + 1, 2), dough.cells, around, 1.2, 1.0, out, np.zeros_like(like))
+        return out.ravel()
+
+    equations.rates(state, dough.cells, around, 1.2, 1.0, np.zeros((n + 1, 2)), like)
+    equations.jacobian(state, dough.cells, around, 1.2, 1.0, like, warmer, wetter, lower, diag, upper)
+    found = np.zeros((2 * n + 2, 2 * n + 2))
+    for b in range(n + 1):
+        for blocks, column_ in ((lower, b - 1), (diag, b), (upper, b + 1)):
+            if 0 <= column_ <= n:
+                found[2 * b : 2 * b + 2, 2 * column_ : 2 * column_ + 2] = blocks[b]
+    steps = np.diag(np.tile([1e-2, 1e-6], n + 1))
+    true = np.array([(rates(state.ravel() + s) - rates(state.ravel() - s)) / (2 * s.max()) for s in steps]).T
+    true[:, 1], found[:, 1] = 0.0, 0.0  # the tray has no water
+    sizes = np.tile([2000.0, 0.01], n + 1)  # of an enthalpy and of a water, to compare like with like
+    true, found = (matrix * sizes / sizes[:, None] for matrix in (true, found))
+    assert (np.abs(found - true).max(axis=0) <= 2e-3 * np.abs(true).max(axis=0) + 1e-9).all()
 
 
 def test_halving_the_step_quarters_the_error():
@@ -191,7 +227,7 @@ def test_mass_and_energy_close_through_every_stage(body):
         assert told.vapour[-1] == pytest.approx(lost, rel=0.01, abs=1e-5)
         # Vapour takes its enthalpy with it, at the face's temperature.
         carried = np.trapezoid(
-            np.interp(told.seconds, told.seconds, kernel.H_FG0 + kernel.C_V * 0.5 * (told.top_c + told.bottom_c)),
+            np.interp(told.seconds, told.seconds, equations.H_FG0 + equations.C_V * 0.5 * (told.top_c + told.bottom_c)),
             told.vapour,
         )
         gained = told.heat[-1] - carried

@@ -1,5 +1,5 @@
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
@@ -39,7 +39,6 @@ def of(made, **choices):
 
 
 @given(WEIGHTS, st.sampled_from(list(forms())), st.integers(1, 40))
-@settings(max_examples=60)
 def test_pieces_make_the_whole_and_doubling_changes_no_share(weights, form, pieces):
     made = document(form, pieces, **weights)
     twice = document(form, pieces * 2, **{key: 2 * grams for key, grams in weights.items()})
@@ -55,7 +54,6 @@ def test_pieces_make_the_whole_and_doubling_changes_no_share(weights, form, piec
 
 
 @given(WEIGHTS, st.sampled_from(list(forms())))
-@settings(max_examples=80)
 def test_every_figure_lies_in_its_range_and_every_remedy_mends_its_bracket(weights, form):
     made = document(form, 6, **weights)
     for bracket in of(made).brackets:

@@ -3,7 +3,7 @@
 import math
 from dataclasses import asdict
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
@@ -86,7 +86,6 @@ def answer_of(ask):
         return None
 
 
-@settings(max_examples=50, deadline=None)
 @given(DOCUMENT)
 def test_any_document_is_judged_prepared_and_shaped(document):
     formula = read_document(document)
@@ -95,7 +94,6 @@ def test_any_document_is_judged_prepared_and_shaped(document):
         assert answer is None or finite(asdict(answer)), ask
 
 
-@settings(max_examples=20, deadline=None)
 @given(DOCUMENT)
 def test_any_document_is_baked(document):
     told = answer_of(lambda: bake(read_document(document), LIBRARY))

@@ -2,6 +2,7 @@
 
 import json
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 
@@ -230,3 +231,14 @@ def test_the_command_line_shapes_and_bakes(tmp_path, capsys):
     file.write_text(json.dumps(document("cracker", 36, egg=50)), encoding="utf8")
     assert main(["bake", str(file)]) == 0
     assert json.loads(capsys.readouterr().out) is None
+
+
+@pytest.mark.parametrize("first", [[], [{"kind": "bake", "minutes": 4}]], ids=["raw", "half baked"])
+def test_a_topping_laid_on_counts_as_mass_and_not_as_loss(first):
+    document_ = document("thin-crust", 1, **VEGETABLE)
+    document_["lines"].append({"id": "t", "ingredient": "mozzarella", "grams": 90, "role": "topping"})
+    document_["bake"] = {"stages": [*first, {"kind": "top"}, {"kind": "bake", "minutes": 8}]}
+    loss = bake(read_document(document_), LIBRARY).series.loss_percent
+    assert max(b - a for a, b in pairwise(loss)) < 5
+    assert min(loss) > -1
+    assert 3 < loss[-1] < 45
