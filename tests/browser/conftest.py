@@ -5,7 +5,8 @@ import time
 
 import pytest
 from django.core.cache import cache
-from django.db import connection, connections
+from django.db import connection, connections, transaction
+from playwright.sync_api import expect
 
 from kitchen.demo.load import BAKER, DEMO_PASSWORD, PARTNER, load_demo
 
@@ -13,6 +14,9 @@ FLAGS = (
     "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",
 )  # fmt: skip
+
+
+expect.set_options(timeout=15_000)  # a busy machine is no defect
 
 
 @pytest.fixture(scope="session")
@@ -36,9 +40,38 @@ def browser_context_args(browser_context_args):
 def site(live_server, transactional_db):
     """The address of a server with the demo kitchen."""
     cache.clear()
-    load_demo()
+    with connection.cursor() as cursor:
+        cursor.execute("select to_regclass('kept.django_migrations') is not null")
+        if cursor.fetchone()[0]:
+            put_demo_back(cursor)
+        else:
+            load_demo()
+            keep_demo(cursor)
     yield live_server.url
     wait_until_idle()
+
+
+def tables_of(cursor, schema):
+    cursor.execute("select tablename from pg_tables where schemaname = %s", [schema])
+    return [connection.ops.quote_name(name) for (name,) in cursor.fetchall()]
+
+
+def keep_demo(cursor):
+    """A copy of every table: loading the demo anew for each test takes longer than most tests."""
+    names = tables_of(cursor, "public")
+    cursor.execute("create schema kept")
+    for name in names:
+        cursor.execute(f"create table kept.{name} as table public.{name}")
+
+
+def put_demo_back(cursor):
+    """The rows as they were kept; triggers and foreign keys rest meanwhile, for the rows are sound together."""
+    with transaction.atomic():
+        cursor.execute("set local session_replication_role = replica")
+        names = tables_of(cursor, "kept")
+        cursor.execute("truncate " + ", ".join(f"public.{name}" for name in names))
+        for name in names:
+            cursor.execute(f"insert into public.{name} overriding system value table kept.{name}")
 
 
 def wait_until_idle():
