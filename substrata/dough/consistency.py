@@ -16,12 +16,11 @@ from functools import cache
 
 import numpy as np
 
-from substrata.dough.phases import phase_of, volumes_ml
-from substrata.dough.water import available_per_gram
+from substrata.dough.materials import Materials, materials
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.spread import Spread
-from substrata.quantities.tables import constant, read_table
+from substrata.quantities.tables import read_table
 
 KELVIN = 273.15
 _TINY = 1e-9
@@ -85,21 +84,22 @@ class Method:
 
 
 def handling(
-    batch: Batch, method: Method, minutes: Floats, temperature_c: Floats, *, draws: Draws | None = None
+    of: Batch | Materials, method: Method, minutes: Floats, temperature_c: Floats, *, draws: Draws | None = None
 ) -> Handling:
     """Work out how a dough handles.
 
     Args:
-        batch: the n weighed lines.
+        of: the n weighed lines, or what they are made of.
         method: melted or cold cheese, pressed or stirred.
         minutes: resting time of each point, shape (points,).
         temperature_c: temperature of each point, shape (points,).
         draws: the parameters in every draw; None takes the usual draws.
     """
     p = drawn_parameters() if draws is None else draws
-    shared = _share_water(batch, p, minutes, temperature_c)
-    phases = _phases(batch, method, p, shared, temperature_c)
-    flow = _flow(batch, p, phases, temperature_c)
+    made = materials(of) if isinstance(of, Batch) else of
+    shared = _share_water(made, p, minutes, temperature_c)
+    phases = _phases(made, method, p, shared, temperature_c)
+    flow = _flow(made, p, phases, temperature_c)
     packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])
@@ -132,11 +132,6 @@ def _packing(p: Draws, phases: _Phases, *, pressed: bool) -> Floats:
     return np.minimum(packed + (p["press_packing"] if pressed else 0.0), _CLOSEST)
 
 
-def _typical(batch: Batch, name: str) -> Floats:
-    """A behaviour of each line without its spread, shape (n,)."""
-    return batch.behaviour(name)[0]
-
-
 @dataclass(frozen=True, kw_only=True)
 class _Shared:
     """Who holds the water; each of shape (draws, points), grams."""
@@ -148,35 +143,30 @@ class _Shared:
     uptake: Floats  # how far each line has drunk, shape (points, n)
 
 
-def _share_water(batch: Batch, p: Draws, minutes: Floats, temperature_c: Floats) -> _Shared:
-    capacity, capacity_sd = batch.behaviour("capacity")
-    drawn = np.maximum(
-        capacity
-        + capacity_sd * _normals(len(parameters()) + len(batch.lines))[: len(p["sharing"]), len(parameters()) :],
-        0.2 * capacity,
-    )
-    kelvin = temperature_c[:, None] + KELVIN
-    slower = _typical(batch, "uptake_energy") * 1000 / constant("gas_constant") * (1 / kelvin - 1 / (20 + KELVIN))
-    tau = np.maximum(_typical(batch, "uptake_minutes") * np.exp(np.clip(slower, -20, 20)), _TINY)
-    at_once = np.where(
-        _typical(batch, "gum_share") >= 1, parameters()["gum_at_once"].value, parameters()["flour_at_once"].value
-    )
-    uptake = at_once + (1 - at_once) * (1 - np.exp(-minutes[:, None] / tau))
-    shreds = batch.is_role("vegetable") * (_typical(batch, "water_availability") >= 1)
-    uptake = np.where(shreds > 0, 1.0, uptake)  # shreds come with their water in them
-    could = batch.grams * drawn  # (draws, n)
-    gel_part = _typical(batch, "gel_part")
+def _share_water(made: Materials, p: Draws, minutes: Floats, temperature_c: Floats) -> _Shared:
+    known = len(parameters())
+    normals = _normals(known + len(made.capacity))[: len(p["sharing"]), known:]
+    could = np.maximum(made.capacity + made.capacity_sd * normals, 0.2 * made.capacity)  # (draws, n)
+    slower = made.uptake_kelvin * (1 / (temperature_c[:, None] + KELVIN) - 1 / (20 + KELVIN))
+    tau = np.maximum(made.uptake_minutes * np.exp(np.minimum(np.maximum(slower, -20), 20)), _TINY)
+    at_once = np.where(made.is_gum, parameters()["gum_at_once"].value, parameters()["flour_at_once"].value)
+    uptake = 1 - (1 - at_once) * np.exp(-minutes[:, None] / tau)
+    uptake = np.where(made.is_shreds, 1.0, uptake)
+    gel_part, water = made.gel_part, made.available
     flours = (could * (1 - gel_part)) @ uptake.T
-    drawn_out = 1 + p["gel_yield"] * np.clip(temperature_c - 40, -40, 10)[None, :]
-    gels = ((could * gel_part) @ uptake.T) * drawn_out
+    gels = ((could * gel_part) @ uptake.T) * _drawn_out(p, temperature_c)
     demand = np.maximum(flours + gels, _TINY)
-    water = max(float(batch.grams @ available_per_gram(batch)[0]), _TINY)
     low, high = np.minimum(demand, water), np.maximum(demand, water)
     held = low * (1 + (low / high) ** p["sharing"]) ** (-1 / p["sharing"])
     saturation = held / demand
     return _Shared(
         flours=saturation * flours, gel=saturation * gels, free=water - held, saturation=saturation, uptake=uptake
     )
+
+
+def _drawn_out(p: Draws, temperature_c: Floats) -> Floats:
+    """How much more a gel draws from its powder when warm, shape (draws, points)."""
+    return 1 + p["gel_yield"] * np.minimum(np.maximum(temperature_c - 40, -40), 10)[None, :]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -196,67 +186,51 @@ class _Phases:
     coarse_share: Floats  # whole seeds and nuts, of all particles
 
 
-def _phases(batch: Batch, method: Method, p: Draws, shared: _Shared, temperature_c: Floats) -> _Phases:
-    names = [phase_of(w).name for w in batch.lines]
-    mask = {
-        name: np.array([float(n == name) for n in names])
-        for name in ("particle", "serum", "soft", "cheese", "fat", "oil", "sweet")
-    }
-    water, fat, rest = volumes_ml(batch)
-    bound = water - batch.grams * available_per_gram(batch)[0]  # water that stays where it is
-    whole = bound + fat + rest
-    gum_ml = batch.grams * _typical(batch, "gum_share") / 1.5
+def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperature_c: Floats) -> _Phases:
     # Nut flours give oil when worked; it does not go back.
     worked = p["oil_pressed"] if method.pressed else p["oil_mixed"]
-    lubricating = float((fat * _typical(batch, "lubricates")) @ mask["particle"])
-    given = p["oil_release"] * worked * lubricating * np.maximum(1 + 0.01 * (temperature_c - 20), 0)[None, :]
-    given = np.minimum(given, 0.6 * lubricating)
-    sponge = ((batch.grams * _typical(batch, "oil_capacity")) @ shared.uptake.T)[None, :] * (1 - shared.saturation)
-    added = float(whole @ mask["oil"])
-    taken = added * sponge / np.maximum(added + sponge, _TINY)
-    oil = added - taken + given
-    sweet = float(rest @ mask["sweet"])
-    dissolved = np.minimum(sweet, 0.5 * shared.free / 1.6)
-    dairy_cheese = float(whole @ mask["cheese"])
-    flowing = dairy_cheese * (1.0 if method.melted else parameters()["cold_cheese_flows"].value)
-    gel = shared.gel + float(gum_ml.sum())
-    psyllium = np.clip(p["gel_particle"], 0, 1)
-    dry = float((whole - gum_ml) @ mask["particle"])
-    particles = dry - given + shared.flours + taken + (sweet - dissolved) + (dairy_cheese - flowing) + psyllium * gel
-    serum = shared.free + (1 - psyllium) * gel + float(whole @ mask["serum"]) + dissolved
-    soft, solid_fat = float(whole @ mask["soft"]), float(whole @ mask["fat"])
-    zero = np.zeros_like(serum)
+    given = p["oil_release"] * worked * made.lubricating * np.maximum(1 + 0.01 * (temperature_c - 20), 0)[None, :]
+    given = np.minimum(given, 0.6 * made.lubricating)
+    sponge = (shared.uptake @ made.oil_capacity)[None, :] * (1 - shared.saturation)
+    taken = made.oil * sponge / np.maximum(made.oil + sponge, _TINY)
+    oil = made.oil - taken + given
+    dissolved = np.minimum(made.sweet, 0.5 * shared.free / 1.6)
+    flowing = made.cheese * (1.0 if method.melted else parameters()["cold_cheese_flows"].value)
+    gel = shared.gel + made.gum
+    psyllium = np.minimum(np.maximum(p["gel_particle"], 0), 1)
+    particles = (
+        made.dry - given + shared.flours + taken + (made.sweet - dissolved) + (made.cheese - flowing) + psyllium * gel
+    )
     particles = np.maximum(particles, 0.0)
-    coarse = float((whole * _typical(batch, "coarse")) @ mask["particle"])
-    gum_g = batch.grams * _typical(batch, "gum_share")
-    x_each = 100 * gum_g * shared.uptake / np.maximum(_typical(batch, "gum_c0"), _TINY)  # (points, n)
-    drawn_out = 1 + p["gel_yield"] * np.clip(temperature_c - 40, -40, 10)[None, :]
-    x = (x_each.sum(axis=1)[None, :] * drawn_out) / np.maximum(serum, _TINY)
-    power = (x_each @ _typical(batch, "gum_power")) / np.maximum(x_each.sum(axis=1), _TINY)
-    protein = float((batch.grams * batch.nutrient("protein_g")[0]) @ mask["serum"])
+    serum = shared.free + (1 - psyllium) * gel + made.serum + dissolved
+    zero = np.zeros_like(serum)
+    x_each = made.gum_each * shared.uptake  # (points, n)
+    x_all = x_each.sum(axis=1)
+    x = x_all[None, :] * _drawn_out(p, temperature_c) / np.maximum(serum, _TINY)
+    power = (x_each @ made.gum_power) / np.maximum(x_all, _TINY)
     return _Phases(
         particles=particles,
-        continuous=serum + oil + soft + flowing + solid_fat,
+        continuous=serum + oil + made.soft + flowing + made.fat,
         serum=serum,
         oil=oil,
-        soft=zero + soft,
+        soft=zero + made.soft,
         cheese=zero + flowing,
-        fat=zero + solid_fat,
+        fat=zero + made.fat,
         gum_x=x,
         gum_power=power[None, :] + zero,
-        protein_percent=100 * protein / np.maximum(serum, _TINY),
-        coarse_share=np.minimum(coarse / np.maximum(particles, _TINY), 1.0),
+        protein_percent=100 * made.protein / np.maximum(serum, _TINY),
+        coarse_share=np.minimum(made.coarse / np.maximum(particles, _TINY), 1.0),
     )
 
 
-def _flow(batch: Batch, p: Draws, v: _Phases, temperature_c: Floats) -> Floats:
+def _flow(made: Materials, p: Draws, v: _Phases, temperature_c: Floats) -> Floats:
     """log10 viscosity of what flows between the particles, Pa s, shape (draws, points)."""
     protein = 10 ** (-3 + 5 * np.log10(1 + np.minimum(v.protein_percent, 60) / 15))
     gum = 0.001 * np.expm1(np.minimum(v.gum_power * np.log1p(v.gum_x), 40))
     serum = np.log10(protein + gum)
     t = temperature_c[None, :]
     oil = -1.1 - 0.01 * (t - 20)
-    soft = _soft_flow(batch, temperature_c)[None, :]
+    soft = (made.soft_at_20 - made.soft_slope * (temperature_c - 20))[None, :]
     thin = v.serum + v.oil + v.soft
     mixed = (v.serum * serum + v.oil * oil + v.soft * soft) / np.maximum(thin, _TINY)
     cheese = p["cheese_60"] + p["cheese_slope"] * (60 - t)
@@ -270,15 +244,6 @@ def _flow(batch: Batch, p: Draws, v: _Phases, temperature_c: Floats) -> Floats:
 # Worked butter, log10 Pa s (from memory).
 _BUTTER_C = np.array([-5.0, 5.0, 15.0, 20.0, 25.0, 30.0, 35.0, 70.0])
 _BUTTER = np.array([5.6, 4.8, 3.8, 3.1, 2.3, 1.0, -1.1, -1.5])
-
-
-def _soft_flow(batch: Batch, temperature_c: Floats) -> Floats:
-    """log10 viscosity of the soft dairy, weighed by its lines, shape (points,)."""
-    softs = [(w.grams.value, phase) for w in batch.lines if (phase := phase_of(w)).name == "soft"]
-    grams = sum(g for g, _ in softs) or 1.0
-    at_20 = sum(g * phase.log_viscosity for g, phase in softs) / grams
-    slope = sum(g * phase.slope for g, phase in softs) / grams
-    return at_20 - slope * (temperature_c - 20)
 
 
 def _crowding(x: Floats, exponent: Floats, jam: Floats) -> Floats:

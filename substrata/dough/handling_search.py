@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from substrata.dough.consistency import Method, handling, typical_draw
+from substrata.dough.materials import Materials, materials
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats, Library
 
-_ROUNDS, _FANNED = 2, 9  # each round narrows a bracket to an eighth
+_FANNED = 9  # points that narrow a bracket to an eighth, in which the curve is taken as straight
 _HALVINGS = 9
 _MOST_ADDED = 0.4  # of the dough
 
@@ -25,23 +27,28 @@ class Bowl:
     temperature_c: float
     rest_min: float
 
+    @cached_property
+    def materials(self) -> Materials:
+        """What it is made of."""
+        return materials(self.batch)
+
     def over_minutes(self, minutes: Floats) -> Floats:
         """Typical consistency at resting times, shape (points,)."""
         warm = np.full(len(minutes), self.temperature_c)
-        found: Floats = handling(self.batch, self.method, minutes, warm, draws=typical_draw()).consistency[0]
+        found: Floats = handling(self.materials, self.method, minutes, warm, draws=typical_draw()).consistency[0]
         return found
 
     def over_degrees(self, degrees: Floats) -> Floats:
         """Typical consistency at temperatures, shape (points,)."""
         rested = np.full(len(degrees), self.rest_min)
-        found: Floats = handling(self.batch, self.method, rested, degrees, draws=typical_draw()).consistency[0]
+        found: Floats = handling(self.materials, self.method, rested, degrees, draws=typical_draw()).consistency[0]
         return found
 
 
 def crossings(
     curve: Callable[[Floats], Floats], at: Floats, values: Floats, wanted: Sequence[float]
 ) -> tuple[float | None, ...]:
-    """Where a curve first reaches some values from below, by narrowing all brackets together.
+    """Where a curve first reaches some values from below, by narrowing all brackets together in one evaluation.
 
     Args:
         curve: the values at points, shape (points,) to (points,).
@@ -59,15 +66,17 @@ def crossings(
         found.append(float(at[0]) if len(there) else None)
         if len(there) and there[0] > 0:
             brackets[number] = float(at[there[0] - 1]), float(at[there[0]])
-    for _ in range(_ROUNDS if brackets else 0):
+    if brackets:
         points = np.array([np.linspace(low, high, _FANNED) for low, high in brackets.values()])
-        levels = np.array([wanted[number] for number in brackets])[:, None]
-        over = curve(points.ravel()).reshape(points.shape) >= levels
-        over[:, -1] = True  # known from the round before
-        first = np.maximum(over.argmax(axis=1), 1)
-        brackets = {n: (float(row[k - 1]), float(row[k])) for n, row, k in zip(brackets, points, first, strict=True)}
-    for number, (low, high) in brackets.items():
-        found[number] = (low + high) / 2
+        seen = curve(points.ravel()).reshape(points.shape)
+        for number, row, heights in zip(brackets, points, seen, strict=True):
+            level = wanted[number]
+            over = heights >= level
+            over[-1] = True  # known from before
+            k = max(int(over.argmax()), 1)
+            rise = float(heights[k] - heights[k - 1])
+            part = (level - float(heights[k - 1])) / rise if rise > 0 else 0.5
+            found[number] = float(row[k - 1] + min(max(part, 0.0), 1.0) * (row[k] - row[k - 1]))
     return tuple(found)
 
 

@@ -6,6 +6,7 @@ import pytest
 from substrata import Settings, analyse, load_library, read_document
 from substrata.dough.consistency import DRAWS, Method, _crowding, _share_water, drawn_parameters, handling, parameters
 from substrata.dough.handling_words import class_of, classes
+from substrata.dough.materials import materials
 from substrata.dough.phases import phase_of, volumes_ml
 from substrata.dough.water import available_per_gram
 from substrata.errors import FormulaError
@@ -130,7 +131,9 @@ def test_nothing_jumps_in_temperature_or_time(lines):
 @pytest.mark.parametrize("lines", [CHEESE, BUN, BATTER, NUT, BASE], ids=["cheese", "bun", "batter", "nut", "mixed"])
 def test_water_is_conserved(lines):
     batch = batch_of(**lines)
-    shared = _share_water(batch, drawn_parameters(), np.array([0.0, 5.0, 20.0]), np.array([20.0, 20.0, 40.0]))
+    shared = _share_water(
+        materials(batch), drawn_parameters(), np.array([0.0, 5.0, 20.0]), np.array([20.0, 20.0, 40.0])
+    )
     assert shared.free + shared.flours + shared.gel == pytest.approx(float(batch.grams @ available_per_gram(batch)[0]))
     assert (shared.free >= 0).all()
     assert ((shared.saturation >= 0) & (shared.saturation <= 1)).all()
