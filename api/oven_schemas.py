@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from api.schemas import FormulaDocument, Text
 from kitchen.models import Oven, OvenBake, OvenMap
-from substrata.oven.profile import OvenProfile, learned
+from substrata.oven.profile import OffsetReading, OvenProfile, learned
 from substrata.oven.questions import BakeMap
 
 
@@ -50,6 +50,7 @@ class OvenChange(Schema):
     """What changes about an oven."""
 
     name: Text | None = None
+    altitude_m: float | None = Field(None, ge=-400, le=5000)
     archived: bool | None = None
 
 
@@ -63,6 +64,13 @@ class OvenBakeIn(Schema):
     probe_c: float | None = Field(None, ge=20, le=400)
 
 
+class OffsetOut(Schema):
+    """What a bake says of its oven's offset."""
+
+    offset_k: float
+    half_90_k: float
+
+
 class OvenBakeOut(Schema):
     """A logged bake."""
 
@@ -72,7 +80,7 @@ class OvenBakeOut(Schema):
     before_g: float | None
     after_g: float | None
     probe_c: float | None
-    readings: list[list[float]]
+    readings: list[OffsetOut]
     logged_at: datetime
 
     @classmethod
@@ -85,7 +93,10 @@ class OvenBakeOut(Schema):
             before_g=bake.before_g,
             after_g=bake.after_g,
             probe_c=bake.probe_c,
-            readings=bake.readings,
+            readings=[
+                OffsetOut(offset_k=offset, half_90_k=OffsetReading(offset_k=offset, sd_k=sd).half_90_k)
+                for offset, sd in bake.readings
+            ],
             logged_at=bake.logged_at,
         )
 

@@ -58,9 +58,8 @@ def add_oven(request: HttpRequest, kitchen_id: int, payload: OvenIn) -> tuple[in
 
 @router.patch(ONE, response={200: OvenOut, **Problems}, operation_id="change_oven")
 def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: OvenChange) -> OvenOut:
-    """Rename an oven, or put it away."""
-    changed = ovens.change_oven(person(request), kitchen_id, oven_id, name=payload.name, archived=payload.archived)
-    return _told(changed)
+    """Rename an oven, say where it stands, or put it away."""
+    return _told(ovens.change_oven(person(request), kitchen_id, oven_id, **payload.model_dump()))
 
 
 @router.post(f"{ONE}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")

@@ -42,7 +42,7 @@ def profile_of(oven: Oven) -> OvenProfile:
     """What is known of an oven."""
     bakes = list(oven.bakes.all()[:MOST_BAKES_READ])
     found = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
-    return learned(oven.name, found, len(bakes))
+    return learned(oven.name, found, len(bakes), altitude_m=oven.altitude_m)
 
 
 def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
@@ -53,7 +53,7 @@ def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
     for oven in rows:
         bakes = list(oven.bakes.all())[:MOST_BAKES_READ]
         said = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
-        found.append((oven, learned(oven.name, said, len(bakes))))
+        found.append((oven, learned(oven.name, said, len(bakes), altitude_m=oven.altitude_m)))
     return found
 
 
@@ -81,9 +81,15 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
 
 @transaction.atomic
 def change_oven(
-    user: User, kitchen_id: int, oven_id: int, *, name: str | None = None, archived: bool | None = None
+    user: User,
+    kitchen_id: int,
+    oven_id: int,
+    *,
+    name: str | None = None,
+    altitude_m: float | None = None,
+    archived: bool | None = None,
 ) -> Oven:
-    """Rename an oven, or put it away.
+    """Rename an oven, say where it stands, or put it away.
 
     Raises:
         NotFound: when the kitchen has no such oven.
@@ -92,6 +98,8 @@ def change_oven(
     oven = _oven_of(member, oven_id)
     if name is not None and name.strip():
         oven.name = name.strip()[:80]
+    if altitude_m is not None:
+        oven.altitude_m = altitude_m
     if archived is not None:
         oven.archived = archived
     oven.save()
@@ -110,7 +118,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
     member = membership(user, kitchen_id, BAKER)
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
-    case = _case(formula, core_settings(member.kitchen), OvenProfile(), member, document)
+    case = _case(formula, core_settings(member.kitchen), OvenProfile(altitude_m=oven.altitude_m), member, document)
     said = readings(case, seen) if case else ()
     if not said:
         raise Refused(

@@ -88,7 +88,7 @@ class Bake:
     ware: str = ""  # what it lies on: tray, stone; "" is the form's usual one
     trays: int = 1  # baked at once
     dough_c: float | None = None  # temperature of the dough going in; None: as it was mixed
-    altitude_m: float = 0.0
+    altitude_m: float = 0.0  # 0: where its oven stands
     stages: tuple[BakeStage, ...] = ()
     fried: Literal["", "fried", "baked"] = ""  # a doughnut is fried unless told otherwise
     frying_fat: str = ""  # ingredient

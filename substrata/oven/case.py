@@ -225,7 +225,7 @@ def bake_case(
         offset_k=profile.offset_k,
         offset_sd=profile.offset_sd,
         fan=told.fan,
-        altitude_m=told.altitude_m,
+        altitude_m=told.altitude_m or profile.altitude_m,
         trays=told.trays,
         ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),
         fried=is_fried(formula),

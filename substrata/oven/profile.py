@@ -26,6 +26,7 @@ class OvenProfile:
     offset_sd: float = 12.0
     browning: float = 1.0  # factor of colour
     bakes: int = 0  # that stand behind it
+    altitude_m: float = 0.0  # where it stands
 
     @property
     def half_90_k(self) -> float:
@@ -49,8 +50,15 @@ class OffsetReading:
     offset_k: float  # at which the forecast meets what was seen
     sd_k: float  # its noise, in kelvin of offset
 
+    @property
+    def half_90_k(self) -> float:
+        """90 % half-range, K."""
+        return SDS_IN_HALF_90 * self.sd_k
 
-def learned(name: str, readings: Sequence[OffsetReading], bakes: int, browning: float = 1.0) -> OvenProfile:
+
+def learned(
+    name: str, readings: Sequence[OffsetReading], bakes: int, *, browning: float = 1.0, altitude_m: float = 0.0
+) -> OvenProfile:
     """Prior and readings together: normal with normal.
 
     Args:
@@ -58,6 +66,7 @@ def learned(name: str, readings: Sequence[OffsetReading], bakes: int, browning: 
         readings: of all its bakes; none leaves the prior.
         bakes: how many bakes they come from.
         browning: factor of colour.
+        altitude_m: where it stands.
     """
     prior = oven_number("oven_offset_sd")
     weight, pull = 1 / prior**2, 0.0
@@ -71,4 +80,5 @@ def learned(name: str, readings: Sequence[OffsetReading], bakes: int, browning: 
         offset_sd=max(sd, FLOOR_K) if readings else sd,
         browning=browning,
         bakes=bakes,
+        altitude_m=altitude_m,
     )

@@ -663,7 +663,7 @@ export interface paths {
         head?: never;
         /**
          * Change Oven
-         * @description Rename an oven, or put it away.
+         * @description Rename an oven, say where it stands, or put it away.
          */
         patch: operations["change_oven"];
         trace?: never;
@@ -3053,6 +3053,16 @@ export interface components {
             serving: components["schemas"]["Facts"];
         };
         /**
+         * OffsetOut
+         * @description What a bake says of its oven's offset.
+         */
+        OffsetOut: {
+            /** Half 90 K */
+            half_90_k: number;
+            /** Offset K */
+            offset_k: number;
+        };
+        /**
          * OtherPan
          * @description The same dough in another pan at the same thickness.
          */
@@ -3106,13 +3116,15 @@ export interface components {
             /** Probe C */
             probe_c: number | null;
             /** Readings */
-            readings: number[][];
+            readings: components["schemas"]["OffsetOut"][];
         };
         /**
          * OvenChange
          * @description What changes about an oven.
          */
         OvenChange: {
+            /** Altitude M */
+            altitude_m?: number | null;
             /** Archived */
             archived?: boolean | null;
             /** Name */

@@ -33,6 +33,16 @@ async function log(): Promise<void> {
     trouble.value = error instanceof Refusal ? error.sentence : 'The bake could not be kept.'
   }
 }
+async function stand(event: Event): Promise<void> {
+  const metres = value((event.target as HTMLInputElement).value) ?? 0
+  trouble.value = ''
+  try {
+    await settled(api.PATCH('/api/kitchens/{kitchen_id}/ovens/{oven_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id } }, body: { altitude_m: metres } }))
+    emit('learned')
+  } catch (error) {
+    trouble.value = error instanceof Refusal ? error.sentence : 'The height could not be kept.'
+  }
+}
 async function takeBack(id: number): Promise<void> {
   await settled(api.DELETE('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes/{logged_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id, logged_id: id } } }))
   emit('learned')
@@ -44,6 +54,7 @@ async function takeBack(id: number): Promise<void> {
     <button class="note toggle" :aria-expanded="open" @click="open = !open">{{ oven.bakes.length }} logged {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} · log this one</button>
     <div v-if="open">
       <p class="note">Started at 0 ± {{ figure(oven.prior_half_k, 0) }} °C as any unknown oven; now {{ figure(oven.offset_k, 0) }} ± {{ figure(oven.offset_half_k, 0) }}.</p>
+      <p class="note">It stands <input class="field" :value="oven.altitude_m" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height of this oven above the sea, m" @change="stand" /> m above the sea, for every formula baked in it.</p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
         <label>done at <input v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
         <label>weight <input v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> → <input v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label>
@@ -51,7 +62,7 @@ async function takeBack(id: number): Promise<void> {
         <button class="quiet-button">Learn from it</button>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       </form>
-      <ul><li v-for="b in oven.bakes" :key="b.id" class="note">{{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }} {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says {{ b.readings.map((r) => `${figure(r[0] ?? 0, 0)} ± ${figure(1.64 * (r[1] ?? 0), 0)}`).join(', ') }} °C <button v-if="bench.mayEdit" class="link" @click="takeBack(b.id)">take back</button></li></ul>
+      <ul><li v-for="b in oven.bakes" :key="b.id" class="note">{{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }} {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says {{ b.readings.map((r) => `${figure(r.offset_k, 0)} ± ${figure(r.half_90_k, 0)}`).join(', ') }} °C <button v-if="bench.mayEdit" class="link" @click="takeBack(b.id)">take back</button></li></ul>
     </div>
   </section>
 </template>

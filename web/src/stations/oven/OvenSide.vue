@@ -62,7 +62,7 @@ const number = (event: Event): number | null => {
       <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option v-for="w in wares" :key="w[0]" :value="w[0]">{{ w[1] }}</option></select></dd>
       <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), 6) })" /></dd>
       <dt>Dough goes in at</dt><dd><input class="field mixed" :value="bake?.dough_c == null ? '' : plain(bake.dough_c)" placeholder="as mixed" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dough goes in at" @change="set({ dough_c: celsius($event) })" /> {{ sign }}</dd>
-      <dt>Height</dt><dd><input class="field" :value="bake?.altitude_m ?? 0" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>
+      <dt>Height above the sea</dt><dd><input class="field" :value="bake?.altitude_m || ''" :placeholder="String(chosen?.altitude_m ?? 0)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>
     </dl>
     <template v-if="told?.bake_to_g">
       <h4>Bake to weight</h4>
