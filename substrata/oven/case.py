@@ -44,11 +44,10 @@ def oven_family_of(batch: Batch, formula: Formula) -> OvenFamily:
 
 @dataclass(frozen=True, kw_only=True)
 class Topping:
-    """What is laid on at the stage ``top``."""
+    """What is laid on at the stage ``top``, or lies between two sheets."""
 
     matter: BakeMatter
     thickness_mm: float
-    per_dough: float  # its weight over the dough's
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -72,7 +71,8 @@ class BakeCase:
     has_egg: bool
     stages: tuple[BakeStage, ...]
     topping: Topping | None
-    wet_percent: float  # water of the dough
+    filling: Topping | None
+    wet_percent: float  # water of the dough, with its filling
     loss_wanted: float  # share, of the form's habit or the baker's wish
     moisture_wanted: float  # %, for what is dried
     browning: float  # factor
@@ -94,6 +94,16 @@ class BakeCase:
         """How it lies."""
         contact = 0.0 if self.fried else self.family.contact
         return Lying(ware=self.ware, contact=contact, side_per_m=self.body.side_per_m)
+
+    @property
+    def safe_for(self) -> Literal["", "egg", "filling"]:
+        """What asks for a safe middle."""
+        return "filling" if self.filling is not None else "egg" if self.has_egg else ""
+
+    @property
+    def safe_c(self) -> float | None:
+        """Temperature that the middle has to pass; None when nothing asks for it."""
+        return oven_number(f"{self.safe_for}_safe_c") if self.safe_for else None
 
     @property
     def pressure_pa(self) -> float:
@@ -133,7 +143,7 @@ class BakeCase:
 
 def body_of(piece: Piece, thickness_mm: float) -> Body:
     """The body of a piece at some thickness, with the length and width it has."""
-    whole = thickness_mm * piece.layers
+    whole = thickness_mm * piece.layers + piece.filling_mm
     if piece.kind == "rope":
         return rope(thickness_mm)
     if piece.kind == "dome":
@@ -231,8 +241,9 @@ def bake_case(
         fried=is_fried(formula),
         has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),
         stages=stages_of(formula, family),
-        topping=_topping(batch, piece, family),
-        wet_percent=wet,
+        topping=_laid(batch, piece, family, ("topping",) if piece.layers > 1 else ("topping", "filling")),
+        filling=_filling(batch, piece, family),
+        wet_percent=_wet(batch) if piece.filling_mm else wet,
         loss_wanted=after.loss.value,
         moisture_wanted=after.moisture_percent if after.source != "habit" else loss_moisture(wet, after.loss.value),
         browning=family.browning.value * profile.browning,
@@ -248,15 +259,29 @@ def loss_moisture(wet: float, loss: float) -> float:
     return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
 
 
-def _topping(batch: Batch, piece: Piece, family: OvenFamily) -> Topping | None:
-    rows = batch.is_role("topping", "filling") * (1 - batch.inside)
+def _filling(batch: Batch, piece: Piece, family: OvenFamily) -> Topping | None:
+    """What lies between the sheets of a pocket."""
+    if not piece.filling_mm:
+        return None
+    rows = batch.is_role("filling") * (1 - batch.inside)
+    return Topping(matter=bake_matter(batch, rows, family.sorption), thickness_mm=piece.filling_mm)
+
+
+def _wet(batch: Batch) -> float:
+    """Water of a filled piece, %: what the loss of its weight is counted from."""
+    rows = np.maximum(batch.inside, batch.is_role("filling"))
+    return 100 * float((batch.grams * batch.nutrient("water_g")[0]) @ rows) / float(batch.grams @ rows)
+
+
+def _laid(batch: Batch, piece: Piece, family: OvenFamily, roles: tuple[str, ...]) -> Topping | None:
+    rows = batch.is_role(*roles) * (1 - batch.inside)
     grams = float(batch.grams @ rows)
     if grams <= 0 or piece.area_cm2 <= 0:
         return None
     matter = bake_matter(batch, rows, family.sorption)
     bodies = max(batch.dough_g / piece.dough_g, 1e-9) if piece.dough_g else 1.0
     thickness = grams / bodies / (matter.density / 1000) / piece.area_cm2 * 10
-    return Topping(matter=matter, thickness_mm=min(max(thickness, 0.3), 30.0), per_dough=grams / batch.dough_g)
+    return Topping(matter=matter, thickness_mm=min(max(thickness, 0.3), 30.0))
 
 
 __all__ = ["BakeCase", "bake_case", "body_of", "loss_to", "oven_family_of"]

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.oven.case import BakeCase
-from substrata.oven.numbers import oven_number
 from substrata.oven.run import Ran
 from substrata.pantry.library import Floats
 
@@ -20,7 +19,7 @@ class Doneness:
     gold: float | None  # the top is gold from here
     gold_until: float | None  # and darker from here
     burnt: float | None  # one face is burnt
-    safe: float | None  # the core has passed 71 degC
+    safe: float | None  # the core has passed what egg asks for, or a filling
     core_c: float | None  # at ready
     loss: float | None  # share, at ready
     light: float | None  # of the top, at ready
@@ -50,7 +49,7 @@ def doneness(case: BakeCase, ran: Ran) -> Doneness:
     shown = np.where(late, -seen, -200.0)
     darkest = -np.minimum(ran.light_top, ran.light_bottom)
     gold = first_over(at, shown, -family.light_ready)
-    safe = first_over(at, ran.core_c, oven_number("egg_safe_c"))
+    safe = None if case.safe_c is None else first_over(at, ran.core_c, case.safe_c)
     core = first_over(at, ran.core_c, family.core_c)
     lost = first_over(at, ran.loss, case.loss_wanted)
     wet = case.wet_percent / 100
@@ -62,7 +61,7 @@ def doneness(case: BakeCase, ran: Ran) -> Doneness:
         "loss": (lost, ran.open_from),
         "dry": (dry, gold),
     }
-    needed = asked[family.criterion] + ((safe,) if case.has_egg else ())
+    needed = asked[family.criterion] + ((safe,) if case.safe_c is not None else ())
     ready = None if any(moment is None for moment in needed) else max(m for m in needed if m is not None)
 
     def at_ready(values: Floats) -> float | None:

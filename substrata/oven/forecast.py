@@ -54,6 +54,8 @@ class BakeForecast:
     burnt_min: float | None
     edge_min: float | None  # when the edge is as far
     safe_min: float | None
+    safe_c: float | None  # that the core has passed then
+    safe_for: str  # what asks for it: egg, filling, or nothing
     core_c_at_ready: float | None
     loss_percent: Between | None
     moisture_percent: float | None
@@ -119,6 +121,8 @@ def bake(
         burnt_min=done.burnt,
         edge_min=edge.ready if edge else None,
         safe_min=done.safe,
+        safe_c=case.safe_c,
+        safe_for=case.safe_for,
         core_c_at_ready=done.core_c,
         loss_percent=Between(low=100 * loss.low, best=100 * loss.best, high=100 * loss.high) if loss else None,
         moisture_percent=_moisture(case, done.loss),
@@ -279,6 +283,8 @@ def _weak_spots(case: BakeCase) -> tuple[str, ...]:
 
 def _cautions(case: BakeCase) -> tuple[str, ...]:
     found = []
+    if case.filling is not None:
+        found.append("Filling: 74 °C (165 °F) in the middle; let it stand before biting, steam is hotter than crust.")
     if case.has_egg:
         found.append("Egg: 71 °C (160 °F) in the middle; a probe is the only proof. Local food rules come first.")
     if case.fried:
@@ -302,7 +308,7 @@ def _text(t: _Told) -> str:
     if done.burnt is not None:
         after = done.burnt - done.ready
         parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")
-    if done.safe is not None and t.case.has_egg:
+    if done.safe is not None:
         parts.append(f"core safe at {_minutes(done.safe)}")
     if t.bake_to is not None:
         parts.append(f"take it out at {t.bake_to.best:.0f} g")

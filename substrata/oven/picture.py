@@ -8,7 +8,7 @@ import numpy as np
 
 from substrata.oven.case import BakeCase
 from substrata.oven.run import Ran
-from substrata.oven.simulate import CELLS, grid_sizes
+from substrata.oven.simulate import CELLS, filled_sizes, grid_sizes
 from substrata.pantry.library import Floats
 
 _SHADES_DEEP, _SHADES_LONG = 21, 48
@@ -42,7 +42,8 @@ def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
         at = thick - depths
         temperature.append(np.interp(at, middles, ran.temperatures[k][: len(middles)]))
         wet = np.interp(at, middles, ran.waters[k][: len(middles)])
-        dryness.append(np.clip(1 - wet / case.matter.water, 0, 1))
+        raw = np.interp(at, middles, ran.waters[0][: len(middles)])
+        dryness.append(np.clip(1 - wet / raw, 0, 1))
     ready_light, burnt = case.family.light_ready, case.family.light_burnt
 
     def colour(light: Floats) -> tuple[float, ...]:
@@ -66,5 +67,8 @@ def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
 
 def _middles(case: BakeCase, cells: int) -> Floats:
     """Heights of the cells' middles, mm from the bottom."""
-    sizes = grid_sizes(case.body, cells) * 1000
+    sizes = grid_sizes(case.body, cells)
+    if case.filling is not None:
+        sizes, _ = filled_sizes(sizes, case.filling.thickness_mm / 1000)
+    sizes = sizes * 1000
     return np.cumsum(sizes) - sizes / 2

@@ -10,7 +10,7 @@ from substrata.formula.bake_document import MOMENTS
 from substrata.formula.formula import BakeStage
 from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
-from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, flip, top
+from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, fill, flip, top
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
 
@@ -66,6 +66,8 @@ def run(
         light=case.light,
         cells=cells,
     )
+    if case.filling is not None:
+        fill(dough, case.filling.matter, case.filling.thickness_mm, start_c=oven_number("topping_c"))
     bare = _Bare(cells=len(dough.cells), dry=dough.dry, water=dough.water)
     pieces: list[Series] = []
     marks: list[StageMark] = []
@@ -161,7 +163,7 @@ def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
             dough,
             case.topping.matter,
             case.topping.thickness_mm,
-            start_c=10.0,
+            start_c=oven_number("topping_c"),
             light=oven_number("topping_light"),
         )
         return dough.dry + dough.water - before

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from substrata.errors import OvenError
 from substrata.oven import equations, integrator
@@ -268,6 +269,35 @@ def _around(heat: Heat, lying: Lying) -> Floats:
             skin + 4 / side_per_m / oven_number("across") / oven_number("side_conductivity")
         )
     return found
+
+
+def filled_sizes(sizes: Floats, thickness_m: float) -> tuple[Floats, NDArray[np.bool_]]:
+    """Sizes of the cells of a slab whose middle is a filling, and which of them it fills; both layers keep their thickness.
+
+    Args:
+        sizes: of the cells from the bottom up, m; shape (n,).
+        thickness_m: of the filling.
+    """
+    whole = sizes.sum()
+    middles = np.cumsum(sizes) - sizes / 2
+    inside = np.abs(middles - whole / 2) < thickness_m / 2
+    inside[len(sizes) // 2] = True
+    scale = np.where(inside, thickness_m / sizes[inside].sum(), (whole - thickness_m) / sizes[~inside].sum())
+    return sizes * scale, inside
+
+
+def fill(dough: Column, matter: BakeMatter, thickness_mm: float, *, start_c: float) -> None:
+    """Let the middle of a slab be a filling: what lies between two sheets of dough."""
+    sizes, inside = filled_sizes(dough.cells[:, equations.X_SIZE], thickness_mm / 1000)
+    cells = dough.cells
+    cells[:, equations.X_SIZE] = cells[:, equations.VOLUME] = sizes
+    cells[:-1, equations.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    filled = cells[inside]
+    _fill(filled, matter, 0.0, material=1)
+    cells[inside] = filled
+    dough.state[1:, 0][inside] = start_c * (matter.c_s + matter.water * equations.C_W)
+    dough.state[1:, 1][inside] = matter.water
+    dough.dry = float((cells[:, equations.RHO_S] * cells[:, equations.VOLUME]).sum())
 
 
 def flip(dough: Column) -> None:

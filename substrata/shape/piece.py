@@ -12,13 +12,14 @@ from math import pi, sqrt
 from typing import Literal
 
 from substrata.dough.lift import dough_volume_per_gram
+from substrata.dough.phases import volumes_ml
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.formula.weighed import FRYING, Batch
 from substrata.quantities.pans import Pan, pan_of
 from substrata.quantities.tables import read_table
 
-Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect"]
+Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold"]
 DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
 LOAF = 0.58  # volume of a free loaf over the box around it
 
@@ -37,6 +38,7 @@ class ShapeForm:
     gap_mm: float  # between pieces on a tray
     lip_mm: float  # width of a raised rim
     layers: int  # sheets of dough in a piece
+    seal_mm: float  # edge that stays free of filling
     usual_pan: str
     thickness_tolerance: float  # 90 % half-range of rolling or pressing, as a share
     source: str
@@ -57,6 +59,7 @@ def shape_forms() -> dict[str, ShapeForm]:
             gap_mm=row.number_in("gap_mm", 0, 100),
             lip_mm=row.number_in("lip_mm", 0, 50),
             layers=int(row.number_in("layers", 1, 4)),
+            seal_mm=row.number_in("seal_mm", 0, 50),
             usual_pan=row.text("usual_pan"),
             thickness_tolerance=row.number_in("thickness_tolerance", 0, 1),
             source=row.text("source"),
@@ -85,6 +88,10 @@ class Piece:
     fill_share: float  # of the height of its tin or ring; 0 outside one
     tolerance_g: float  # portions by hand: nine in ten within
     layers: int
+    seal_mm: float
+    filling_g: float  # between its sheets
+    filling_mm: float  # how thick that lies inside the seal
+    filling_most_g: float  # beyond it the upper sheet would have to stretch too far; 0 for a piece of one sheet
 
 
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
@@ -110,7 +117,10 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     density = batch.dough_g / true_ml * (1 - form.porosity) if true_ml else 1.0
     volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
     # A bun keeps its habit of height over width unless one of them is held.
-    thick = size.thickness_mm or (0.0 if form.kind == "dome" else form_of(formula.form).thickness_mm)
+    usual = form_of(formula.form).thickness_mm
+    if form.layers > 1:
+        usual /= form.layers + 1  # its sheets and its filling are about equally thick
+    thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
     held = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
     wide = size.length_mm or form.size_mm
     kind, fill, grows = form.kind, 0.0, 1.0
@@ -123,7 +133,7 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     else:
         t, a, b = _measures(form, volume, thick, wide, held)
     round_ = kind in ("round", "dome")
-    area = pi / 4 * a * a if round_ else a * b
+    area = pi / 4 * a * a if round_ else pi / 2 * b * b if kind == "fold" else a * b
     whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
     return Piece(
         kind=kind,
@@ -136,13 +146,35 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
         length_mm=a,
         width_mm=b,
         area_cm2=area / 100,
-        perimeter_mm=pi * a if round_ else 2 * (a + b),
+        perimeter_mm=pi * a if round_ else (1 + pi / 2) * a if kind == "fold" else 2 * (a + b),
         grown_length_mm=a * (1 + grows * form.growth_share) + grows * form.growth_mm,
         grown_width_mm=b * (1 + grows * form.growth_share) + grows * form.growth_mm,
         fill_share=fill,
         tolerance_g=max(0.03 * dough, 1.0),
         layers=form.layers,
+        seal_mm=form.seal_mm,
+        **_filling(form, batch, a, b, bodies),
     )
+
+
+_STRETCH = 1 / 8  # of a sheet over its filling before it tears (assumed)
+
+
+def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies: int) -> dict[str, float]:
+    """What lies between the sheets of a piece, how thick, and how much of it they would cover.
+
+    A sheet over a filling is an arc: w across and h high it is longer by 8/3·(h/w)².
+    """
+    if form.layers < 2:
+        return {"filling_g": 0.0, "filling_mm": 0.0, "filling_most_g": 0.0}
+    rows = batch.is_role("filling") * (1 - batch.inside)
+    grams, ml = float(batch.grams @ rows) / bodies, float(sum(volumes_ml(batch)) @ rows) / bodies
+    # A fold needs no seal along its back.
+    across = max(width - form.seal_mm, 1.0) if form.kind == "fold" else max(width - 2 * form.seal_mm, 1.0)
+    room = pi / 2 * across * across if form.kind == "fold" else max(length - 2 * form.seal_mm, 1.0) * across
+    highest = across * sqrt(3 / 8 * _STRETCH)
+    density = grams / ml if ml > 0 else 1.0
+    return {"filling_g": grams, "filling_mm": ml * 1000 / room, "filling_most_g": room * highest / 1000 * density}
 
 
 def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: str) -> tuple[float, float, float]:
@@ -158,6 +190,10 @@ def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: s
         elif thick:
             d = sqrt(volume / (DOME * thick))
         return volume / (DOME * d * d), d, d
+    if form.kind == "fold":
+        # One disc, folded in half.
+        across = wide if by_size else sqrt(4 * volume / (pi * thick))
+        return 4 * volume / (pi * across * across), across, across / 2
     flat = volume / form.layers
     if form.kind == "round":
         across = wide if by_size else _diameter(flat / thick, form.lip_mm)

@@ -16,6 +16,7 @@ from substrata.shape.laying import Laying, lay_circles, lay_rectangles
 from substrata.shape.piece import Piece, ShapeForm, piece_of, shape_forms
 
 USUAL_TRAY = "half-sheet"
+_LARGEST_RING_MM = 130.0  # for one bun (common practice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,6 +46,9 @@ class ShapePlan:
     scraps_g: float  # of it that are rolled again
     rerolls: int
     docking_mm: float  # distance between dock holes; 0 where none are wanted
+    gap_mm: float  # between pieces on a tray, as told or as is usual
+    pan: str  # tin or ring it is baked in; "" for none
+    rings: tuple[Pan, ...]  # round pans small enough for one piece
     pans: tuple[Pan, ...]
     others: tuple[OtherPan, ...]
     text: str
@@ -88,6 +92,9 @@ def shape_plan(
         scraps_g=scraps,
         rerolls=rerolls,
         docking_mm=min(15.0, piece.length_mm / 3) if form.kind == "cut" else 0.0,
+        gap_mm=gap,
+        pan=formula.size.pan or form.usual_pan,
+        rings=tuple(p for p in (*own, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM),
         pans=(*own, *pans().values()),
         others=_others(form, piece, batch, own),
         text=_text(piece, formula, tray, trays, a_tray, bodies),
@@ -160,6 +167,10 @@ def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: 
 def _size(piece: Piece) -> str:
     if piece.kind == "rope":
         return f"ropes of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick"
+    if piece.kind == "fold":
+        return (
+            f"half moons of {piece.length_mm:.0f} × {piece.width_mm:.0f} mm from a sheet of {piece.thickness_mm:.1f} mm"
+        )
     if piece.kind in ("round", "dome"):
         word = "high" if piece.kind == "dome" else "thick"
         return f"{piece.length_mm:.0f} mm across, {piece.thickness_mm:.1f} mm {word}".replace(".0 mm", " mm")
@@ -176,7 +187,14 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
     if form.layers > 1:
-        found.append("Filling off the edge, seal hard, vent with a knife.")
+        lies = (
+            f"{piece.filling_g:.0f} g of filling lie {piece.filling_mm:.0f} mm thick"
+            if piece.filling_g
+            else f"Up to {piece.filling_most_g:.0f} g of filling"
+        )
+        found.append(f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife.")
+        if piece.filling_g > piece.filling_most_g:
+            found.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
     if formula.form == "doughnut" and piece.thickness_mm > 15:
         found.append("Thicker than 15 mm the outside darkens before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:

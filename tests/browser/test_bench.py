@@ -227,11 +227,11 @@ def test_units_convention_and_theme_are_switched_where_one_looks_for_them(bench)
 
 def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
     cards = shelf.locator(".grid .card")
-    expect(cards).to_have_count(11)
+    expect(cards).to_have_count(12)
     shelf.get_by_label("Find a formula").fill("seed")
     expect(cards).to_have_count(2)
     shelf.get_by_label("Find a formula").fill("")
-    expect(cards).to_have_count(11)
+    expect(cards).to_have_count(12)
     shelf.get_by_label("Form", exact=True).select_option("cracker")
     expect(cards).to_have_count(2)
     cards.first.hover()

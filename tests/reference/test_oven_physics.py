@@ -19,7 +19,7 @@ from substrata.oven.doneness import doneness
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import bakeware, oven_number
 from substrata.oven.run import run
-from substrata.oven.simulate import Browning, Heat, Lying, Steps, _around, bake_stage, column, flip, top
+from substrata.oven.simulate import Browning, Heat, Lying, Steps, _around, bake_stage, column, fill, flip, top
 
 # A stiff, dry solid that neither boils nor conducts better when warm: pure conduction. k_s stands for the whole.
 SOLID = BakeMatter(water=1e-6, fat=0.0, c_s=1800.0, k_s=0.3, v_s=1 / 1200, density=1200.0, sorption=0.12)
@@ -161,6 +161,16 @@ def test_an_independent_integrator_finds_the_same_bake():
     t = found[1:, 0] / (cells[:, equations.C_S] + found[1:, 1] * equations.C_W)
     assert dough.temperatures == pytest.approx(t, abs=0.6)
     assert dough.state[1:, 1] == pytest.approx(found[1:, 1], abs=0.01)
+
+
+def test_a_filling_of_the_same_matter_is_a_thicker_slab():
+    plain, filled = (fresh(SOLID, slab(20), porosity=0.0) for _ in range(2))
+    fill(filled, SOLID, 7.0, start_c=20.0)
+    assert (filled.dry, filled.enthalpy) == pytest.approx((plain.dry, plain.enthalpy))
+    for dough in (plain, filled):
+        bake_stage(dough, air(180.0, 15.0), FREE, PALE, 600.0, steps=FINE)
+    assert filled.temperatures[20] == pytest.approx(plain.temperatures[20], abs=0.5)
+    assert filled.enthalpy == pytest.approx(plain.enthalpy, rel=2e-3)
 
 
 @pytest.mark.parametrize("lying", [ON_TRAY, FREE, replace(FREE, side_per_m=40.0)], ids=["tray", "rack", "rim"])

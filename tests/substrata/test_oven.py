@@ -242,3 +242,19 @@ def test_a_topping_laid_on_counts_as_mass_and_not_as_loss(first):
     assert max(b - a for a, b in pairwise(loss)) < 5
     assert min(loss) > -1
     assert 3 < loss[-1] < 45
+
+
+def test_a_filled_pocket_waits_for_its_filling():
+    """Its middle has to pass 74 °C (FDA Food Code 3-401.11), and the more filling, the later it does."""
+
+    def pocket(grams):
+        made = document("pocket", 4, mozzarella=170, almond_flour=85, egg=50, cream_cheese=30)
+        made["lines"].append({"id": "f", "ingredient": "ricotta", "grams": grams, "role": "filling"})
+        return bake(read_document(made), LIBRARY)
+
+    none, some, much = pocket(0), pocket(80), pocket(200)
+    assert none.safe_min < some.safe_min < much.safe_min
+    assert much.ready_min.best >= much.safe_min
+    assert "74 °C" in " ".join(some.cautions)
+    assert "74 °C" not in " ".join(none.cautions)
+    assert max(some.series.dryness[len(some.series.dryness) // 2]) < max(some.series.dryness[0])

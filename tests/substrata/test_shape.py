@@ -34,8 +34,8 @@ def piece(form="thin-crust", pieces=6, size=None):
 def volume_mm3(form, p):
     """Volume of the drawn body by the geometry of a school book."""
     t, a, b = p.thickness_mm, p.length_mm, p.width_mm
-    if p.kind == "rope":
-        return pi / 4 * t * t * a
+    if p.kind in ("rope", "fold"):
+        return pi / 4 * t * a * (t if p.kind == "rope" else a)  # a fold was a disc
     if p.kind == "dome":
         return DOME * a * a * t
     if p.kind == "loaf":
@@ -163,3 +163,23 @@ def test_trade_sizes_hold_what_they_say():
     """A tin of 900 mL, and 9 × 13 in being close to two 8 in squares."""
     assert pans()["tin-900"].volume_ml == pytest.approx(900, rel=0.06)
     assert pans()["pan-9x13"].area_cm2 == pytest.approx(2 * pans()["square-8in"].area_cm2, rel=0.12)
+
+
+@pytest.mark.parametrize("form", ["pocket", "filled-bread"])
+def test_a_filling_lies_inside_the_seal_and_too_much_of_it_is_told(form):
+    """The volume of the filling is the area inside the free edge by its height: a half disc, or a rectangle."""
+
+    def filled(grams):
+        made = document(form, 4, **DOUGH)
+        made["lines"].append({"id": "f", "ingredient": "cream-cheese", "grams": grams, "role": "filling"})
+        read = read_document(made)
+        return piece_of(weigh_formula(read, LIBRARY, Settings())[0], read), shape_plan(read, LIBRARY).notes
+
+    little, notes = filled(40)
+    seal, a, b = little.seal_mm, little.length_mm, little.width_mm
+    room = pi / 2 * (a / 2 - seal) ** 2 if form == "pocket" else (a - 2 * seal) * (b - 2 * seal)
+    assert little.filling_g / (room * little.filling_mm / 1000) == pytest.approx(1.0, abs=0.08)  # g/mL of cream cheese
+    assert not any("tears" in note for note in notes)
+    much, notes = filled(1500)
+    assert (much.length_mm, much.dough_g) == pytest.approx((little.length_mm, little.dough_g))
+    assert any("tears" in note for note in notes)

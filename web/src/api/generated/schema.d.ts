@@ -1218,6 +1218,10 @@ export interface components {
             ready_min: components["schemas"]["Between"] | null;
             /** Really C */
             really_c: number;
+            /** Safe C */
+            safe_c: number | null;
+            /** Safe For */
+            safe_for: string;
             /** Safe Min */
             safe_min: number | null;
             series: components["schemas"]["BakeSeries"];
@@ -3552,6 +3556,12 @@ export interface components {
             dough_g: number;
             /** Fill Share */
             fill_share: number;
+            /** Filling G */
+            filling_g: number;
+            /** Filling Mm */
+            filling_mm: number;
+            /** Filling Most G */
+            filling_most_g: number;
             /** G Per Ml */
             g_per_ml: number;
             /** Grown Length Mm */
@@ -3564,13 +3574,15 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "round" | "cut" | "rope" | "dome" | "tin" | "loaf" | "rect";
+            kind: "round" | "cut" | "rope" | "dome" | "tin" | "loaf" | "rect" | "fold";
             /** Layers */
             layers: number;
             /** Length Mm */
             length_mm: number;
             /** Perimeter Mm */
             perimeter_mm: number;
+            /** Seal Mm */
+            seal_mm: number;
             /** Thickness Mm */
             thickness_mm: number;
             /** Tolerance G */
@@ -3873,6 +3885,8 @@ export interface components {
             bodies: number;
             /** Docking Mm */
             docking_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
             laying: components["schemas"]["Laying"] | null;
             /** Loads */
             loads: number;
@@ -3882,6 +3896,8 @@ export interface components {
             on_last: number;
             /** Others */
             others: components["schemas"]["OtherPan"][];
+            /** Pan */
+            pan: string;
             /** Pans */
             pans: components["schemas"]["Pan"][];
             piece: components["schemas"]["Piece"];
@@ -3891,6 +3907,8 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Rerolls */
             rerolls: number;
+            /** Rings */
+            rings: components["schemas"]["Pan"][];
             /** Scraps G */
             scraps_g: number;
             /** Sheet Cm2 */

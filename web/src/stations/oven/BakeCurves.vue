@@ -27,10 +27,10 @@ const atReady = computed(() => (props.told.ready_min ? x(props.told.ready_min.be
 <template>
   <section aria-label="Core and weight">
     <h3>Core and weight</h3>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units)} and ${told.loss_percent ? told.loss_percent.best.toFixed(0) : '…'} % lost when done${told.safe_min == null ? '' : `; egg-safe at ${minutes(told.safe_min)} min`}`">
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units)} and ${told.loss_percent ? told.loss_percent.best.toFixed(0) : '…'} % lost when done${told.safe_min == null ? '' : `; ${told.safe_for}-safe at ${minutes(told.safe_min)} min`}`">
       <rect v-if="told.ready_min" :x="x(told.ready_min.low)" :width="Math.max(x(told.ready_min.high) - x(told.ready_min.low), 2)" :y="TOP" :height="HEIGHT - TOP - FOOT" class="window" />
-      <line x1="0" :x2="WIDTH" :y1="core(71)" :y2="core(71)" class="safe" />
-      <text x="4" :y="core(71) - 4" class="safe-word">{{ temperature(71, session.units) }} egg-safe<template v-if="told.safe_min != null">, passed at {{ minutes(told.safe_min) }} min</template></text>
+      <line v-if="told.safe_c != null" x1="0" :x2="WIDTH" :y1="core(told.safe_c)" :y2="core(told.safe_c)" class="safe" />
+      <text v-if="told.safe_c != null" x="4" :y="core(told.safe_c) - 4" class="safe-word">{{ temperature(told.safe_c, session.units) }} {{ told.safe_for }}-safe<template v-if="told.safe_min != null">, passed at {{ minutes(told.safe_min) }} min</template></text>
       <template v-if="beside"><path :d="path(beside, beside.series.core_c, core)" class="core old" /><path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" /></template>
       <path :d="path(told, told.series.core_c, core)" class="core" />
       <path :d="path(told, told.series.loss_percent, loss)" class="loss" />

@@ -78,10 +78,11 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
     <div ref="strip" class="strip">
       <div v-for="b in blocks" :key="b.index" class="block" :class="b.kind" :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }">
         <b>{{ words[b.kind] }}</b>
-        <span class="note">{{ minutes(b.end_min - b.start_min) }} min{{ b.index === lastHot ? ' · until done' : '' }}</span>
+        <span class="note">{{ minutes(b.end_min - b.start_min) }} min</span>
         <span class="note"><input :value="shown(b.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="`${words[b.kind]}: degrees`" @change="degrees(b.index, $event)" />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span>
         <i v-if="b.index !== lastHot" class="edge" tabindex="0" role="slider" :aria-label="`${words[b.kind]}: minutes`" :aria-valuenow="Math.round(b.end_min - b.start_min)" @pointerdown="begin($event, b.index, b.start_min)" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, b.index, b.end_min - b.start_min)" />
       </div>
+      <span v-if="blocks.length" class="until note" :style="{ left: at(blocks.at(-1)?.end_min ?? 0) }">until done</span>
       <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ words[m.kind] }}</span>
     </div>
     <div v-if="bench.mayEdit" class="add note">
@@ -160,6 +161,13 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
   background: var(--panel);
   font-size: 11px;
   transform: translateX(-50%);
+}
+
+.until {
+  position: absolute;
+  top: 16px;
+  padding-left: 8px;
+  white-space: nowrap;
 }
 
 .add {

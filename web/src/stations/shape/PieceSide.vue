@@ -13,7 +13,7 @@ const HEIGHT = 150
 const FLOOR = 122
 
 const pull = shallowRef<{ what: 'thickness' | 'size'; at: number; from: number; scale: number; tall: number } | null>(null)
-const thick = computed(() => props.piece.thickness_mm * props.piece.layers)
+const thick = computed(() => props.piece.thickness_mm * props.piece.layers + props.piece.filling_mm)
 /** A thin sheet would be a hair: where it is, thickness is drawn larger than width, and says so. */
 const scale = computed(() => Math.min((WIDTH - 70) / props.piece.length_mm, 3))
 const magnified = computed(() => Math.max(1, Math.min(18 / (thick.value * scale.value), 12)))
@@ -26,7 +26,10 @@ const outline = computed(() => {
   const r = props.piece.kind === 'rope' ? h / 2 : Math.min(h * 0.35, 6)
   return `M ${x + r} ${y} Q ${x} ${y} ${x} ${y - Math.min(r, h / 2)} L ${x} ${y - h + r} Q ${x} ${y - h} ${x + r} ${y - h} L ${x + w - r} ${y - h} Q ${x + w} ${y - h} ${x + w} ${y - h + r} L ${x + w} ${y - Math.min(r, h / 2)} Q ${x + w} ${y} ${x + w - r} ${y} Z`
 })
-const seams = computed(() => Array.from({ length: props.piece.layers - 1 }, (_, i) => FLOOR - (tall.value * (i + 1)) / props.piece.layers))
+/** Between two sheets lies a seam, or a filling that ends at the free edge. */
+const filled = computed(() => (tall.value * props.piece.filling_mm) / thick.value)
+const seam = computed(() => FLOOR - (tall.value - filled.value) / props.piece.layers)
+const edge = computed(() => Math.min(props.piece.seal_mm * scale.value, wide.value / 3))
 
 function begin(event: PointerEvent, what: 'thickness' | 'size'): void {
   if (!props.mayEdit) return
@@ -65,7 +68,10 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
     <line x1="0" :x2="WIDTH - 24" :y1="FLOOR" :y2="FLOOR" class="floor" />
     <path v-if="piece.fill_share > 0" :d="`M ${left - 8} ${FLOOR - tall / piece.fill_share} L ${left - 3} ${FLOOR + 1} H ${left + wide + 3} L ${left + wide + 8} ${FLOOR - tall / piece.fill_share}`" class="tin" />
     <path :d="outline" class="dough" />
-    <line v-for="y in seams" :key="y" :x1="left + 4" :x2="left + wide - 4" :y1="y" :y2="y" class="seam" />
+    <template v-if="piece.layers > 1">
+      <rect v-if="filled > 0.5" :x="left + edge" :y="seam - filled" :width="wide - 2 * edge" :height="filled" :rx="Math.min(filled / 2, 8)" class="filling" />
+      <line v-else :x1="left + 4" :x2="left + wide - 4" :y1="seam" :y2="seam" class="seam" />
+    </template>
     <g class="measure"><line :x1="left" :x2="left + wide" :y1="FLOOR + 12" :y2="FLOOR + 12" /><text :x="left + wide / 2" :y="FLOOR + 26" text-anchor="middle">{{ length(piece.length_mm, session.units) }} {{ lengthUnit(session.units) }}</text></g>
     <g class="measure"><line :x1="left + wide + 12" :x2="left + wide + 12" :y1="FLOOR - tall" :y2="FLOOR" /><text :x="left + wide + 17" :y="FLOOR - tall / 2 + 4">{{ length(piece.thickness_mm, session.units) }}</text></g>
     <text v-if="magnified > 1.05" x="4" y="12" class="note">thickness drawn {{ Math.round(magnified) }}×</text>
@@ -82,6 +88,12 @@ svg {
   width: 100%;
   overflow: visible;
   touch-action: none;
+}
+
+.filling {
+  fill: var(--role-filling);
+  stroke: var(--ink);
+  stroke-width: 0.8;
 }
 
 .floor {

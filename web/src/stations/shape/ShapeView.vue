@@ -31,16 +31,19 @@ watch([() => bench.document, () => session.kitchen], ask, { immediate: true })
 
 const piece = computed(() => plan.value?.piece ?? null)
 const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind === 'dome')
-const sizeWord = computed(() => ({ round: 'across', dome: 'across', cut: 'side', rope: 'long', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
+const sizeWord = computed(() => ({ round: 'across', dome: 'across', cut: 'side', rope: 'long', fold: 'along the fold', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
 const thickWord = computed(() => ({ dome: 'high', loaf: 'high', tin: 'high' })[piece.value?.kind as string] ?? 'thick')
 const trays = computed(() => plan.value?.pans.filter((p) => p.kind === 'tray') ?? [])
-const rings = computed(() => plan.value?.pans.filter((p) => p.kind === 'round' && p.length_mm <= 130) ?? [])
 const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? [])
 
 function mm(event: Event): number | null {
   const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
   const value = typed === '' ? NaN : Number(typed)
   return Number.isFinite(value) && value > 0 ? (session.units === 'us' ? value * 25.4 : value) : null
+}
+const gap = (event: Event): number | null => {
+  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  return typed !== '' && Number.isFinite(Number(typed)) ? Number(typed) : null
 }
 const hold = (change: { thickness_mm?: number | null; length_mm?: number | null }, pulling = false): void => {
   const held = 'thickness_mm' in change ? 'thickness' : 'size'
@@ -69,8 +72,8 @@ const scaleAll = (factor: number): void => {
         <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ sizeWord }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
         <label><input class="field" :value="plan.pieces" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Pieces" @change="setPieces" /> {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label>
         <label v-if="plan.tray">on <select class="field wide" :value="plan.tray.id" :disabled="!bench.mayEdit" aria-label="Tray" @change="choose({ tray: ($event.target as HTMLSelectElement).value })"><option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
-        <label v-if="bench.document?.form.kind === 'bun'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
-        <label v-if="!plan.tray">in <select class="field wide" :value="bench.document?.form.size?.pan || 'tin-900'" :disabled="!bench.mayEdit" aria-label="Tin" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
+        <label v-if="bench.document?.form.kind === 'bun'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
+        <label v-if="!plan.tray">in <select class="field wide" :value="plan.pan" :disabled="!bench.mayEdit" aria-label="Tin" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
       </div>
       <div class="drawings">
         <figure>
@@ -84,7 +87,7 @@ const scaleAll = (factor: number): void => {
           <figcaption>{{ plan.tray.name }} from above <span class="note">{{ plan.laying.places.length }} lie {{ plan.laying.way === 'staggered' ? 'staggered' : plan.laying.way === 'rows' ? 'in rows' : plan.laying.way }}, grown as in the oven</span></figcaption>
           <TrayTop :tray="plan.tray" :places="plan.laying.places" :round="round" :piece="piece" :on-last="plan.on_last" :trays="plan.trays" :docking="plan.docking_mm" />
           <p class="note"><template v-if="plan.trays">{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two.</template><b v-else class="act">It does not fit this tray.</b>
-            Gap <input class="field small" :value="figure(bench.document?.form.size?.gap_mm ?? 0, 0)" :placeholder="'usual'" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Gap between pieces, mm" @change="choose({ gap_mm: Number(($event.target as HTMLInputElement).value) || null })" /> mm (empty or 0: usual)</p>
+            Gap <input class="field small" :value="bench.document?.form.size?.gap_mm ?? ''" :placeholder="figure(plan.gap_mm, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Gap between pieces, mm" @change="choose({ gap_mm: gap($event) })" /> mm{{ bench.document?.form.size?.gap_mm == null ? ', as usual' : '' }}</p>
         </figure>
       </div>
       <section v-if="plan.others.length" class="others">
