@@ -94,4 +94,11 @@ text {
   fill: var(--ink);
   font-weight: 650;
 }
+
+/* The drawing is half as large there: its words are drawn twice as large. */
+@media (max-width: 700px) {
+  text {
+    font-size: 22px !important;
+  }
+}
 </style>

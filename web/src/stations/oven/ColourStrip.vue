@@ -90,4 +90,11 @@ svg {
   fill: var(--ink-2);
   font-size: 10.5px;
 }
+
+/* The drawing is half as large there: its words are drawn twice as large. */
+@media (max-width: 700px) {
+  text {
+    font-size: 17px !important;
+  }
+}
 </style>
