@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache, lru_cache
-from math import exp
+from math import exp, sqrt
 
 import numpy as np
 
@@ -81,40 +81,29 @@ class _Share:
     lines: tuple[str, ...]
 
 
-# What counts as which: role, flag or id of a line, and the nutrient or "mass" that is counted (house choice).
-_SHARES: dict[str, tuple[tuple[str, ...], str]] = {
-    "fat": (("any",), "fat_g"),
-    "casein": (("role:cheese", "id:casein-powder"), "protein_g"),
-    "egg protein": (("role:egg", "id:egg-white-powder", "id:egg-powder"), "protein_g"),
-    "egg": (("role:egg",), "mass"),
-    "egg white": (("id:egg-white", "id:egg-white-powder"), "mass"),
-    "psyllium": (("flag:psyllium",), "mass"),
-    "whey": (("id:whey-isolate",), "mass"),
-    "gum": (("id:xanthan", "id:konjac", "id:guar"), "mass"),
-    "flax": (("flag:seed:flax",), "mass"),
-    "nut": (("nut",), "mass"),
-    "coconut": (("id:coconut-flour", "id:desiccated-coconut"), "mass"),
-    "oat fibre": (("id:oat-fibre", "id:bamboo-fibre"), "mass"),
-    "cheese": (("role:cheese",), "mass"),
-    "sweetener": (("role:sweetener",), "mass"),
-    "herbs": (("role:flavour",), "mass"),
-}
+@cache
+def _counted() -> dict[str, tuple[frozenset[str], str]]:
+    """What counts as which (house choice): role, flag or id of a line, and the nutrient or "mass" that is counted."""
+    return {
+        row.text("share"): (frozenset(row.text("members").split()), row.text("counted"))
+        for row in read_table("texture_shares.csv")
+    }
 
 
 @lru_cache(maxsize=4096)
 def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> Floats:
-    """1.0 for each of ``_SHARES`` that a line counts towards, shape (shares,)."""
+    """1.0 for each of ``_counted`` that a line counts towards, shape (shares,)."""
     names = {"any", f"role:{role}", f"id:{ingredient}", *(f"flag:{flag}" for flag in flags)}
     if role == "base" and any(flag.startswith("nut:") for flag in flags):
         names.add("nut")
-    return np.array([float(not names.isdisjoint(members)) for members, _ in _SHARES.values()])
+    return np.array([float(not names.isdisjoint(members)) for members, _ in _counted().values()])
 
 
 def _shares(batch: Batch, baked_g: float) -> dict[str, _Share]:
     belongs = np.array([_counts_as(w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines])
     ids = [w.line.id for w in batch.lines]
     found = {}
-    for column, (name, (_, counted)) in enumerate(_SHARES.items()):
+    for column, (name, (_, counted)) in enumerate(_counted().items()):
         each = batch.grams * belongs[:, column]
         if counted != "mass":
             each = each * batch.nutrient(counted)[0]
@@ -131,105 +120,81 @@ def _sigmoid(x: float) -> float:
     return 1 / (1 + exp(-min(max(x, -50.0), 50.0)))
 
 
-def _above(value: float, floor: float) -> float:
-    return max(value - floor, 0.0)
+@dataclass(frozen=True, kw_only=True)
+class _Rule:
+    """One row of the table of terms: points for a matter or a state, bent by ``how``, and let in by a gate."""
+
+    what: str
+    of: str
+    how: str  # "", above, over, most or saturates, each with its ``at``
+    at: float
+    points: float
+    gate: str  # "", wetter, drier or thin
+    gate_at: float  # % moisture
+    gate_width: float
+
+
+@cache
+def _rules() -> dict[str, tuple[_Rule, ...]]:
+    """The rules of each score."""
+    found: dict[str, list[_Rule]] = {}
+    for row in read_table("texture_terms.csv"):
+        number = {c: row.number_in(c) if row.text(c) else 0.0 for c in ("at", "points", "gate_at", "gate_width")}
+        words = {c: row.text(c) for c in ("what", "of", "how", "gate")}
+        found.setdefault(row.text("score"), []).append(_Rule(**words, **number))  # type: ignore[arg-type]  # by name
+    return {score: tuple(rules) for score, rules in found.items()}
+
+
+def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
+    """What is no matter but a state of the piece, at one moisture."""
+    dry = _sigmoid((9 - m) / 2.2) * sqrt(thin)
+    return {
+        "one": 1.0,
+        "moisture": m,
+        "binder": e.binder_load,
+        "rise": e.rise,
+        "dryness": dry,
+        "crust": (1 - dry) * _sigmoid((e.oven_c - 160) / 15) * thin,
+        "thinness": _sigmoid(4 - e.thickness_mm) if m > 10 else 0.5,
+        "density": max(1.35 - e.rise, 0.0) / 0.35,
+    }
+
+
+def _bent(x: float, rule: _Rule) -> float:
+    match rule.how:
+        case "above":
+            return max(x - rule.at, 0.0)
+        case "over":
+            return x - rule.at
+        case "most":
+            return min(x, rule.at)
+        case "saturates":
+            return 1 - exp(-x / rule.at)
+    return x
 
 
 def _terms(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[TextureTerm]]:
     """What makes each score, in points, at one final moisture."""
-    m, b, mm = moisture, e.binder_load, e.thickness_mm
-    thin = min(1.0, (4 / mm) ** 0.9)
-    dry = _sigmoid((9 - m) / 2.2) * thin**0.5
-    wet = _sigmoid((m - 42) / 4)
+    thin = min(1.0, (4 / e.thickness_mm) ** 0.9)
+    states = _states(e, moisture, thin)
 
-    def by(name: str, points: float, what: str = "") -> TextureTerm:
-        return TextureTerm(what=what or name, amount=points * s[name].percent, lines=s[name].lines)
+    def let_in(rule: _Rule) -> float:
+        match rule.gate:
+            case "wetter":
+                return _sigmoid((moisture - rule.gate_at) / rule.gate_width)
+            case "drier":
+                return _sigmoid((rule.gate_at - moisture) / rule.gate_width)
+            case "thin":
+                return thin
+        return 1.0
 
-    def said(what: str, points: float) -> TextureTerm:
-        return TextureTerm(what=what, amount=points)
+    def term(rule: _Rule) -> TextureTerm:
+        share = s.get(rule.of)
+        x = states[rule.of] if share is None else share.percent
+        amount = rule.points * _bent(x, rule) * let_in(rule)
+        return TextureTerm(what=rule.what, amount=amount, lines=share.lines if share else ())
 
-    return {
-        "crisp": [
-            said("dry through", 10 * dry),
-            said("a crisp outside", 3 * (1 - dry) * _sigmoid((e.oven_c - 160) / 15) * thin),
-            TextureTerm(
-                what="toasted cheese", amount=min(1.5, 0.15 * s["casein"].percent) * thin, lines=s["casein"].lines
-            ),
-        ],
-        "chewy": [
-            said("every dough", 0.5),
-            by("casein", 0.30 * _sigmoid((m - 8) / 4), "cheese"),
-            by("egg protein", 0.22, "egg"),
-            by("psyllium", 0.75 * _sigmoid((m - 15) / 5)),
-            by("whey", 0.12),
-            by("gum", 0.5),
-            by("syrup", 0.14 * _sigmoid((m - 4) / 1.5), "sweetener that stays a syrup"),
-            said("dryness", -3 * _sigmoid((7 - m) / 2)),
-        ],
-        "tender": [
-            said("every dough", 3.0),
-            by("fat", 0.10),
-            said("lift", 3 * (e.rise - 1)),
-            by("sweetener", 0.06),
-            by("egg protein", -0.15, "egg"),
-            by("casein", -0.2, "cheese"),
-            said("binder", -0.12 * b),
-            said("dryness", -3 * _sigmoid((8 - m) / 2.2)),
-        ],
-        "sturdy": [
-            said("every dough", 0.8),
-            said("binder", 7.5 * (1 - exp(-b / 3))),
-            by("casein", 0.12, "cheese"),
-            TextureTerm(what="much fat", amount=-0.05 * _above(s["fat"].percent, 18), lines=s["fat"].lines),
-            said("much lift", -2 * _above(e.rise, 1.5)),
-            said("wetness", -0.08 * _above(m, 45)),
-            said("thinness", _sigmoid(4 - mm) if m > 10 else 0.5),
-        ],
-        "moist": [
-            said("water left", 0.17 * m),
-            by("fat", 0.06),
-            by("psyllium", 0.15),
-            by("coconut", -0.06),
-            by("whey", -0.12),
-            by("oat fibre", -0.08),
-        ],
-        "crumbly": [
-            said("a dough without binder", 5.5),
-            said("binder", -6 * (1 - exp(-b / 2.2))),
-            by("fat", 0.05),
-            by("nut", 0.012),
-            by("coconut", 0.04),
-            by("psyllium", -0.25),
-            by("casein", -0.12, "cheese"),
-            said("dryness", _sigmoid((7 - m) / 2)),
-            said("wetness", -0.03 * _above(m, 35)),
-        ],
-        "gummy": [
-            TextureTerm(
-                what="psyllium in a wet crumb",
-                amount=0.85 * _above(s["psyllium"].percent, 2.5) * _sigmoid((m - 35) / 5),
-                lines=s["psyllium"].lines,
-            ),
-            TextureTerm(
-                what="gum", amount=1.6 * _above(s["gum"].percent, 0.4) * _sigmoid((m - 20) / 5), lines=s["gum"].lines
-            ),
-            by("flax", 0.1 * _sigmoid((m - 35) / 5)),
-            said("dense and wet", 1.5 * wet * max(1.35 - e.rise, 0.0) / 0.35),
-        ],
-        "eggy": [
-            by("egg", 0.22),
-            by("egg white", 0.08, "white"),
-            by("cheese", -0.06),
-            by("sweetener", -0.06),
-            by("herbs", -0.5, "seasoning"),
-        ],
-        "coconut": [
-            by("coconut", 0.4),
-            by("cheese", -0.05),
-            by("sweetener", -0.03),
-            by("herbs", -0.5, "seasoning"),
-        ],
-    }
+    return {score: [term(rule) for rule in rules] for score, rules in _rules().items()}
 
 
 @cache

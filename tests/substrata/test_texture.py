@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from substrata import analyse, load_library, read_document
 from substrata.analysis.changes import changes
 from substrata.formula.baked import loss_to
+from substrata.quantities.tables import read_table
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -141,3 +142,15 @@ def test_a_change_is_told_in_figures_and_words():
     assert "Now:" in told["handling"].text
     assert "protein" not in told
     assert changes(judged(**BUN), judged(**BUN)) == ()
+
+
+def test_every_rule_of_the_table_names_a_matter_or_a_state_and_bends_in_a_known_way():
+    shares = {row.text("share") for row in read_table("texture_shares.csv")} | {"syrup"}
+    states = {"one", "moisture", "binder", "rise", "dryness", "crust", "thinness", "density"}
+    rows = list(read_table("texture_terms.csv"))
+    assert {row.text("of") for row in rows} <= shares | states
+    assert {row.text("score") for row in rows} == {row.text("score") for row in read_table("texture.csv")}
+    assert {row.text("how") for row in rows} <= {"", "above", "over", "most", "saturates"}
+    assert all(bool(row.text("how")) == bool(row.text("at")) for row in rows)
+    assert {row.text("gate") for row in rows} <= {"", "wetter", "drier", "thin"}
+    assert all(row.text("source") for row in rows)

@@ -45,6 +45,8 @@ const layout = computed<StrataLayout>(() => {
   return pull.value ? stack(grams, pull.value.scale, LEAST) : layStrata(grams, height.value, LEAST)
 })
 const total = computed(() => layout.value.strata.reduce((sum, s) => sum + s.height, 0))
+/** Whether something lies in or on the dough that is no part of it. */
+const beside = computed(() => (bench.analysis ? bench.analysis.totals.whole_g - bench.analysis.totals.dough_g > 0.5 : false))
 const dough = computed(() => shown.value.reduce((sum, s) => sum + s.grams, 0))
 
 const drawn = computed(() => shown.value.map((line, i) => {
@@ -124,7 +126,7 @@ function onKey(event: KeyboardEvent, id: string): void {
       <div v-else class="empty note">The first line becomes the first layer.</div>
     </div>
     <p class="note">
-      {{ weight(dough, session.units) }} {{ weightUnit(session.units) }} dough<template v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</template>
+      {{ weight(dough, session.units) }} {{ weightUnit(session.units) }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough' }}<template v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</template>
     </p>
     <p v-if="shown.length && bench.mayEdit" class="note">pull a boundary to change grams</p>
   </section>
