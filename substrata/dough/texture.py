@@ -175,7 +175,7 @@ def _bent(x: float, rule: _Rule) -> float:
 
 def _terms(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[TextureTerm]]:
     """What makes each score, in points, at one final moisture."""
-    thin = min(1.0, (4 / e.thickness_mm) ** 0.9)
+    thin = min(1.0, float((4 / e.thickness_mm) ** 0.9))
     states = _states(e, moisture, thin)
 
     def let_in(rule: _Rule) -> float:
