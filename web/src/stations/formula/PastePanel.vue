@@ -26,6 +26,11 @@ const refusal = ref('')
 watch(rested, read, { immediate: true })
 void nextTick(() => box.value?.focus())
 
+async function learnNames(): Promise<void> {
+  if (names.value.size) return
+  const all: Ingredient[] = await settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } }))
+  names.value = new Map(all.map((i) => [i.id, i.name]))
+}
 async function read(now: string): Promise<void> {
   refusal.value = ''
   if (!now.trim() || !session.kitchen) {
@@ -33,13 +38,12 @@ async function read(now: string): Promise<void> {
     return
   }
   try {
-    const pasted = await settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: session.kitchen.id } }, body: { text: now } }))
-    if (now !== text.value) return
-    rows.value = pasted
-    if (!names.value.size) {
-      const all: Ingredient[] = await settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } }))
-      names.value = new Map(all.map((i) => [i.id, i.name]))
-    }
+    // Names first: rows that grow when their names arrive would move the button away from under the pointer.
+    const [pasted] = await Promise.all([
+      settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: session.kitchen.id } }, body: { text: now } })),
+      learnNames(),
+    ])
+    if (now === text.value) rows.value = pasted
   } catch (error) {
     rows.value = []
     refusal.value = error instanceof Refusal ? error.sentence : 'The list could not be read.'
