@@ -11,12 +11,13 @@ export const DOCUMENT: FormulaDocument = {
 }
 
 /** Open a document on the bench of a baker, or of a viewer. */
-export async function onTheBench(document: FormulaDocument = DOCUMENT, mayEdit = true, units: 'metric' | 'us' = 'metric'): Promise<ReturnType<typeof useBench>> {
+export async function onTheBench(document: FormulaDocument = DOCUMENT, mayEdit = true, units: 'metric' | 'us' = 'metric', analysis?: object): Promise<ReturnType<typeof useBench>> {
   setActivePinia(createPinia())
   forget()
   localStorage.clear()
   answering('/{formula_id}', { id: 7, document, lock: 1, base_number: 0, changed: true, may_edit: mayEdit, archived: false, updated_by: '' })
   answering('/versions', [])
+  if (analysis) answering('/analyse', { lines: [], problems: [], brackets: [], ...analysis })
   const session = useSession()
   session.me = { id: 1, email: 'a@b.c', kitchens: [{ id: 3, name: 'K', role: 'owner', units }] } as unknown as typeof session.me
   const bench = useBench()
