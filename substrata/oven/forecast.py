@@ -115,7 +115,7 @@ def bake(
         criterion=case.family.criterion,
         decides=_DECIDES[case.family.criterion],
         ready_min=ready,
-        check_min=_check(done, whole.open_from),
+        check_min=_check(ready, whole.open_from),
         golden_min=done.gold,
         golden_until_min=done.gold_until,
         burnt_min=done.burnt,
@@ -175,11 +175,11 @@ def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
     return found
 
 
-def _check(done: Doneness, open_from: float) -> float | None:
-    """From when bakers look: three quarters of the time, but not before the last stage has begun."""
-    if done.ready is None:
+def _check(ready: Between | None, open_from: float) -> float | None:
+    """From when bakers look: three quarters of the time or the earliest it may be, but not as the last stage begins."""
+    if ready is None:
         return None
-    return max(_CHECK * done.ready, open_from + 0.4 * (done.ready - open_from))
+    return max(min(_CHECK * ready.best, ready.low), open_from + 0.4 * (ready.best - open_from))
 
 
 def _between(best: float | None, drawn: list[float | None]) -> Between | None:
@@ -302,7 +302,7 @@ def _text(t: _Told) -> str:
     if early:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
-    parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(done, t.open_from) or 0.0)} min")
+    parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min")
     word = {"colour": "gold", "core": "done", "loss": "dry enough", "dry": "dry and gold"}[t.case.family.criterion]
     parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")
     if done.burnt is not None:

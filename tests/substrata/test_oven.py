@@ -49,6 +49,7 @@ def test_the_forecast_tells_when_by_what_and_how_sure():
     assert told.golden_min <= told.ready_min.best + 1e-6 < told.burnt_min
     assert told.edge_min < told.ready_min.best
     assert told.safe_min < told.check_min < told.ready_min.best
+    assert told.check_min <= told.ready_min.low
     assert told.bake_to_g.low < told.bake_to_g.best < 277
     assert "best guess" in told.text
     assert any("71 °C" in c for c in told.cautions)
