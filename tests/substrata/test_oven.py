@@ -130,6 +130,11 @@ def test_the_picture_is_as_deep_as_the_piece_and_as_long_as_the_bake():
     series = bake(formula(**CRACKER), LIBRARY).series
     assert series.shade_mm[-1] == pytest.approx(2.0)
     assert len(series.temperature_c) == len(series.shade_mm)
+    bun = case("bun", 5, **BUN)
+    assert bake(formula("bun", 5, **BUN), LIBRARY).series.shade_mm[-1] == pytest.approx(
+        bun.piece.thickness_mm, abs=0.01
+    )
+    assert bun.body.radius_m * 2000 > bun.piece.thickness_mm  # the body that stands for it is deeper
     assert {len(row) for row in (*series.temperature_c, *series.dryness)} == {len(series.shade_minutes)}
     assert min(min(row) for row in series.dryness) >= 0
     assert series.colour_top[0] == pytest.approx(0, abs=0.01)

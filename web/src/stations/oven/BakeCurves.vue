@@ -85,6 +85,14 @@ text {
   fill: var(--water);
 }
 
+.core-word,
+.loss-word,
+.safe-word {
+  paint-order: stroke;
+  stroke: var(--ground);
+  stroke-width: 4px;
+}
+
 .core-word {
   fill: var(--act);
   font-weight: 650;

@@ -73,7 +73,7 @@ const number = (event: Event): number | null => {
       <h4>If instead …</h4>
       <dl><template v-for="w in told.what_ifs" :key="w.key"><dt>{{ w.name }}</dt><dd><b>{{ w.text }}</b></dd></template></dl>
       <h4>Other temperatures</h4>
-      <ul class="settings"><li v-for="s in told.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}{{ s.best ? ' · most forgiving' : '' }}</span></li></ul>
+      <ul class="settings"><li v-for="s in told.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}{{ s.best ? ' · widest' : '' }}</span></li></ul>
       <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
       <p class="note">Decided by {{ told.decides }}. {{ told.sureness }}. A forecast from the formula itself, fitted to everyday practice.</p>
     </template>
@@ -184,6 +184,7 @@ h3 .field {
 }
 
 .settings button {
+  white-space: nowrap;
   border-bottom: 1px solid var(--rule-strong);
 }
 

@@ -138,10 +138,10 @@ describe('the oven', () => {
     expect(bench.document?.bake?.altitude_m).toBe(1200)
   })
 
-  it('offers other temperatures by one press and says which forgives most', async () => {
+  it('offers other temperatures by one press and says which leaves most time', async () => {
     const view = await side()
     const rows = view.findAll('.settings li')
-    expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual(['190 °C 14 min, 5 to spare', '200 °C 12 min, 6 to spare · most forgiving', '210 °C not done'])
+    expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual(['190 °C 14 min, 5 to spare', '200 °C 12 min, 6 to spare · widest', '210 °C not done'])
     await rows[0]?.get('button').trigger('click')
     expect(bench.document?.bake?.oven_c).toBe(190)
   })
