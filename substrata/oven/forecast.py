@@ -62,6 +62,7 @@ class BakeForecast:
     bake_to_g: Between | None  # the whole batch
     bake_to_piece_g: float | None
     carry_over_c: float | None  # core temperature at most, while it rests
+    fried: bool  # in oil: dial and really are the oil's
     oven: str
     oven_c: float
     really_c: float  # by what is known of this oven
@@ -129,6 +130,7 @@ def bake(
         bake_to_g=bake_to,
         bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
         carry_over_c=float(rested.core_c[rested.minutes >= out].max()),
+        fried=case.fried,
         oven=profile.text,
         oven_c=case.oven_c,
         really_c=case.oven_c if case.fried else case.oven_c + case.offset_k,

@@ -32,7 +32,7 @@ export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
   return {
     ready_min: { low: 10, best: 12, high: 15 }, golden_min: 11, golden_until_min: 16, burnt_min: 19, edge_min: 9,
     safe_min: 6, safe_c: 71, safe_for: 'egg', core_c_at_ready: 98, loss_percent: { low: 10, best: 12, high: 14 }, moisture_percent: 33.333,
-    bake_to_g: { low: 480, best: 500, high: 520 }, bake_to_piece_g: 83, oven: 'Deck: unknown, ± 20 °C', oven_c: 200, really_c: 209,
+    bake_to_g: { low: 480, best: 500, high: 520 }, bake_to_piece_g: 83, fried: false, oven: 'Deck: unknown, ± 20 °C', oven_c: 200, really_c: 209,
     stages: [
       { kind: 'bake', start_min: 0, end_min: 8, ...stage }, { kind: 'flip', start_min: 8, end_min: 8, ...stage },
       { kind: 'finish', start_min: 8, end_min: 12, ...stage }, { kind: 'rest', start_min: 12, end_min: 17, ...stage },

@@ -1204,6 +1204,8 @@ export interface components {
             family: string;
             /** Flags */
             flags: string[];
+            /** Fried */
+            fried: boolean;
             /** Golden Min */
             golden_min: number | null;
             /** Golden Until Min */

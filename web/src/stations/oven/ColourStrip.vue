@@ -41,7 +41,7 @@ const ends = computed(() => [props.told.golden_min, props.told.golden_until_min]
       </g>
       <g v-if="ends[0] != null && x(ends[0]) < WIDTH" :transform="`translate(0 ${strips.length * 20})`">
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
-        <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ minutes(ends[0]) }}–{{ ends[1] == null ? '…' : minutes(ends[1]) }} min</text>
+        <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min</text>
       </g>
       <g v-if="told.burnt_min != null && told.burnt_min <= span" :transform="`translate(${x(told.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(told.burnt_min) > WIDTH - 50 ? -3 : 4" y="21" :text-anchor="x(told.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
       <g v-if="told.edge_min != null && told.edge_min <= span" :transform="`translate(${x(told.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(told.edge_min) }}</text></g>

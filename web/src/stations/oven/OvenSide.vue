@@ -53,14 +53,17 @@ const number = (event: Event): number | null => {
 
 <template>
   <aside class="side balance-side" aria-label="Oven">
-    <h3><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.data.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
-    <p class="note">{{ told?.oven ?? '' }}</p>
+    <h3 v-if="told?.fried">In oil</h3>
+    <h3 v-else><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.data.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
+    <p v-if="!told?.fried" class="note">{{ told?.oven ?? '' }}</p>
     <dl v-if="told">
-      <dt>Dial</dt><dd><input class="field" :value="plain(told.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dial" @change="set({ oven_c: celsius($event) })" /> {{ sign }}</dd>
+      <dt>{{ told.fried ? 'Oil' : 'Dial' }}</dt><dd><input class="field" :value="plain(told.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="told.fried ? 'Oil' : 'Dial'" @change="set({ oven_c: celsius($event) })" /> {{ sign }}</dd>
+      <template v-if="!told.fried">
       <dt>Really</dt><dd>{{ temperature(told.really_c, session.units) }}</dd>
       <dt>Heat</dt><dd><button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">{{ bake?.fan ? 'fan' : 'still' }}</button></dd>
       <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option v-for="w in wares" :key="w[0]" :value="w[0]">{{ w[1] }}</option></select></dd>
       <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), 6) })" /></dd>
+      </template>
       <dt>Dough goes in at</dt><dd><input class="field mixed" :value="bake?.dough_c == null ? '' : plain(bake.dough_c)" placeholder="as mixed" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dough goes in at" @change="set({ dough_c: celsius($event) })" /> {{ sign }}</dd>
       <dt>Height above the sea</dt><dd><input class="field" :value="bake?.altitude_m || ''" :placeholder="String(chosen?.altitude_m ?? 0)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>
     </dl>
@@ -77,8 +80,8 @@ const number = (event: Event): number | null => {
       <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
       <p class="note">Decided by {{ told.decides }}. {{ told.sureness }}. A forecast from the formula itself, fitted to everyday practice.</p>
     </template>
-    <OvenLog v-if="chosen" :oven="chosen" @learned="learned" />
-    <form v-if="bench.mayEdit" class="fresh" @submit.prevent="addOven"><input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button class="quiet-button">Add</button></form>
+    <OvenLog v-if="chosen && !told?.fried" :oven="chosen" @learned="learned" />
+    <form v-if="bench.mayEdit && !told?.fried" class="fresh" @submit.prevent="addOven"><input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button class="quiet-button">Add</button></form>
   </aside>
 </template>
 
@@ -118,6 +121,7 @@ dt {
 }
 
 dd {
+  padding-left: 8px;
   text-align: right;
 }
 

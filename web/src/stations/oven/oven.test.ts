@@ -51,10 +51,12 @@ describe('the colour', () => {
     expect([...fills].sort((a, b) => b - a)).toEqual(fills)
   })
 
-  it('leaves out what never comes', () => {
+  it('leaves out what never comes', async () => {
     const view = mount(ColourStrip, { props: { told: aBake({ golden_min: null, burnt_min: null, edge_min: null }), beside: null, span: 20 } })
     expect(view.find('.said').exists()).toBe(false)
     expect(view.find('.burnt').exists()).toBe(false)
+    await view.setProps({ told: aBake({ golden_until_min: null }) })
+    expect(view.get('.said').text()).toBe('gold from 11 min')
   })
 })
 
@@ -136,6 +138,13 @@ describe('the oven', () => {
     expect(height().attributes('placeholder')).toBe('640')
     await height().setValue('1200')
     expect(bench.document?.bake?.altitude_m).toBe(1200)
+  })
+
+  it('is a pot of oil for what is fried: no fan, no tray, no oven', async () => {
+    const view = await side(aBake({ fried: true }))
+    expect(view.get('h3').text()).toBe('In oil')
+    expect(view.find('[aria-label=Oil]').exists()).toBe(true)
+    for (const gone of ['Dial', 'Which oven', 'Trays at once', 'Lies on']) expect(view.find(`[aria-label="${gone}"]`).exists()).toBe(false)
   })
 
   it('offers other temperatures by one press and says which leaves most time', async () => {
