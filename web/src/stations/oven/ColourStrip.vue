@@ -29,6 +29,8 @@ const strips = computed(() => [
   ...(props.beside ? [{ name: 'beside', tiles: tiles(props.beside, props.beside.series.colour_top) }] : []),
 ])
 const ends = computed(() => [props.told.golden_min, props.told.golden_until_min] as const)
+/** The word "burnt" goes beneath where it would run into the words of the window. */
+const beneath = computed(() => ends.value[0] != null && Math.abs(x(props.told.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110)
 </script>
 
 <template>
@@ -43,7 +45,7 @@ const ends = computed(() => [props.told.golden_min, props.told.golden_until_min]
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
         <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min</text>
       </g>
-      <g v-if="told.burnt_min != null && told.burnt_min <= span" :transform="`translate(${x(told.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(told.burnt_min) > WIDTH - 50 ? -3 : 4" y="21" :text-anchor="x(told.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
+      <g v-if="told.burnt_min != null && told.burnt_min <= span" :transform="`translate(${x(told.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(told.burnt_min) > WIDTH - 50 ? -3 : 4" :y="beneath ? 32 : 21" :text-anchor="x(told.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
       <g v-if="told.edge_min != null && told.edge_min <= span" :transform="`translate(${x(told.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(told.edge_min) }}</text></g>
     </svg>
   </section>

@@ -11,7 +11,8 @@ const props = defineProps<{ told: BakeForecast; span: number }>()
 const bench = useBench()
 const session = useSession()
 const MOMENTS = ['flip', 'rotate', 'door', 'top']
-const words: Record<string, string> = { bake: 'bake', finish: 'finish', broil: 'broil', flip: 'flip', rotate: 'turn', door: 'door', top: 'top', rest: 'rest' }
+const usual: Record<string, string> = { bake: 'bake', finish: 'finish', broil: 'broil', flip: 'flip', rotate: 'turn', door: 'door', top: 'top', rest: 'rest' }
+const words = computed(() => (props.told.fried ? { ...usual, bake: 'fry', finish: 'other side' } : usual))
 
 const at = (value: number): string => `${(100 * Math.min(value, props.span)) / props.span}%`
 const hot = computed(() => props.told.stages.filter((s) => s.kind !== 'rest'))
@@ -87,7 +88,7 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
     </div>
     <div v-if="bench.mayEdit" class="add note">
       add
-      <button v-for="k in ['flip', 'top', 'rotate', 'door', 'broil']" :key="k" @click="add(k)">{{ words[k] }}</button>
+      <button v-for="k in told.fried ? ['flip'] : ['flip', 'top', 'rotate', 'door', 'broil']" :key="k" @click="add(k)">{{ words[k] }}</button>
       <button v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</button>
     </div>
   </section>

@@ -111,6 +111,12 @@ describe('the stages', () => {
     expect(bench.document?.bake?.stages?.[0]?.oven_c).toBeCloseTo(204.4)
   })
 
+  it('are fried and turned in oil, with no door and no broil', () => {
+    const view = mount(StageStrip, { props: { told: aBake({ fried: true }), span: 20 } })
+    expect(view.findAll('.block b').map((b) => b.text())).toEqual(['fry', 'other side'])
+    expect(view.findAll('.add button').map((b) => b.text())).toEqual(['flip'])
+  })
+
   it('do not move for a viewer', async () => {
     bench = await onTheBench(DOCUMENT, false)
     const view = strip()
@@ -179,7 +185,7 @@ describe('the oven', () => {
     answering('/bakes', deck)
     await view.get('form').trigger('submit')
     await flushPromises()
-    expect(asked.at(-1)).toMatchObject({ method: 'POST', body: { minutes: 31.5, before_g: null, after_g: null, probe_c: null } })
+    expect(asked.find((a) => a.path.endsWith('/bakes'))).toMatchObject({ method: 'POST', body: { minutes: 31.5, before_g: null, after_g: null, probe_c: null } })
     expect(view.emitted('learned')).toHaveLength(1)
   })
 })

@@ -51,7 +51,7 @@ describe('the piece from the side', () => {
 describe('the tray from above', () => {
   const tray = { id: 't', name: 'Tray', kind: 'tray', region: '', length_mm: 400, width_mm: 300, height_mm: 20, taper: 1, source: '' } as never
   const places = [{ x_mm: 80, y_mm: 80, width_mm: 125, height_mm: 125 }, { x_mm: 220, y_mm: 80, width_mm: 125, height_mm: 125 }] as never
-  const top = (change: Record<string, unknown> = {}, piece = {}) => mount(TrayTop, { props: { tray, places, round: true, piece: aPiece(piece), onLast: 1, trays: 2, docking: 0, ...change } })
+  const top = (change: Record<string, unknown> = {}, piece = {}) => mount(TrayTop, { props: { tray, places, round: true, piece: aPiece(piece), onLast: 1, docking: 0, ...change } })
 
   it('is drawn to scale: each piece as it is laid inside its size after the oven', () => {
     const view = top()
@@ -62,7 +62,7 @@ describe('the tray from above', () => {
 
   it('marks the places that stay empty on the last tray', () => {
     expect(top().findAll('.spare')).toHaveLength(1)
-    expect(top({ trays: 1 }).findAll('.spare')).toHaveLength(0)
+    expect(top({ onLast: 2 }).findAll('.spare')).toHaveLength(0)
   })
 
   it('docks cut pieces as far apart as the plan says', () => {
