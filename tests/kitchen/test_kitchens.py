@@ -4,7 +4,7 @@ from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
-from kitchen.services.judging import core_settings, judge, library_of
+from kitchen.services.judging import core_settings, judge, library_of, shelf_card
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
@@ -78,6 +78,16 @@ def test_the_demo_tells_stories_and_its_last_versions_are_sound():
         assert not judged.problems
         assert [b.key for b in judged.brackets if b.state in ("low", "high")] == [], formula.name
         assert not [w.code for w in judged.warnings if w.severity == "act"], formula.name
+
+
+def test_a_shelf_card_shows_what_the_bench_shows():
+    """Both are rounded once, by the page."""
+    kitchen = load_demo()
+    for formula in Formula.objects.filter(kitchen=kitchen):
+        document = formula.versions.first().document
+        piece = judge(library_of(kitchen, document), core_settings(kitchen), document).nutrition.piece
+        card = shelf_card(kitchen, document)
+        assert (card["net_carbs"], card["protein"]) == (piece.net_carbs.value, piece.protein.value)
 
 
 def test_the_demo_can_be_put_back_without_touching_other_kitchens(people):
