@@ -1,5 +1,6 @@
 """One bake warm (wanted 60 ms), against scipy's stiff methods on the same equations, and a map of 400 (wanted 10 s)."""
 
+from collections.abc import Callable
 from time import perf_counter
 
 import numpy as np
@@ -7,46 +8,66 @@ from scipy.integrate import solve_ivp
 
 from benchmarks.calibrate_oven import practised
 from benchmarks.spread import line, timed
-from substrata.oven import equations
+from substrata.oven import equations, properties
 from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import bake_map
 from substrata.oven.run import run
-from substrata.oven.simulate import Column, Steps, _around, bake_stage, column
+from substrata.oven.simulate import Steps, _around, bake_stage, column
 from substrata.pantry.library import Floats
+
+FINE, COARSE = 0.05, 0.5  # K, how far any cell may be out at any kept moment
 
 
 def against_scipy(case: BakeCase) -> None:
-    """Ten minutes in the oven by this project and by scipy's stiff methods, which are given the same compiled rates."""
+    """Ten minutes in the oven by this project and by scipy's stiff methods, which are given the same compiled rates.
+
+    Of each method the quickest run counts that keeps to an accuracy in every cell at every kept moment; both sides run at several
+    tolerances.
+    """
     raw = column(case.matter, case.body, porosity=0.09, start_c=45, ware_c=21, light=82)
     heat = case.heat(218.0, fan=False)
     around, n = _around(heat, case.lying), len(raw.cells)
-    out, like = np.zeros((n + 1, 2)), np.zeros((n, equations.N_LIKE))
+    out, like = np.zeros((n + 1, 2)), np.zeros((n, properties.N_LIKE))
     factors = oven_number("vapour_factor"), oven_number("heat_pipe")
-
-    def ours(steps: Steps | None = None) -> Column:
-        dough = raw.copy()
-        bake_stage(dough, heat, case.lying, case.brown, 600.0, steps=steps or Steps())
-        return dough
+    moments = np.arange(0.0, 601.0, 15.0)
 
     def rates(_: float, y: Floats) -> Floats:
         equations.rates(y.reshape(n + 1, 2), raw.cells, around, *factors, out, like)
         return out.ravel().copy()
 
-    true = ours(Steps(tolerance=1e-3, most_s=1.0)).temperatures
-    own = timed(ours, 60, warm=3)
-    print(f"ten minutes of a crust: within {np.abs(ours().temperatures - true).max():.4f} K")
-    for method, rtol in (("BDF", 1e-3), ("Radau", 1e-2), ("LSODA", 1e-2)):
-        scale = rtol / 1e-3
+    def scipys(method: str, rtol: float) -> Floats:
+        atol = np.tile([3e5 * rtol, 0.1 * rtol], n + 1)
+        found = solve_ivp(rates, (0, 600), raw.state.ravel(), method=method, rtol=rtol, atol=atol, t_eval=moments)
+        y = found.y.T.reshape(-1, n + 1, 2)[:, 1:]
+        return y[:, :, 0] / (raw.cells[:, properties.C_S] + y[:, :, 1] * properties.C_W)
 
-        def theirs(method: str = method, rtol: float = rtol, scale: float = scale) -> Floats:
-            atol = np.tile([300.0 * scale, 1e-4 * scale], n + 1)
-            return solve_ivp(rates, (0, 600), raw.state.ravel(), method=method, rtol=rtol, atol=atol).y[:, -1]
+    def ours(tolerance: float) -> Floats:
+        return bake_stage(
+            raw.copy(), heat, case.lying, case.brown, 600.0, steps=Steps(tolerance=tolerance)
+        ).temperatures
 
-        y = theirs().reshape(n + 1, 2)[1:]
-        error = np.abs(y[:, 0] / (raw.cells[:, equations.C_S] + y[:, 1] * equations.C_W) - true).max()
-        taken = timed(theirs, 5)
-        print(f"  scipy's {method}: {taken[2] / own[30]:.0f} times as long, within {error:.4f} K")
+    true = scipys("Radau", 1e-7)
+
+    def errors(solve: Callable[[float], Floats], tolerances: tuple[float, ...]) -> dict[float, float]:
+        return {one: float(np.abs(solve(one) - true).max()) for one in tolerances}
+
+    own = errors(ours, (0.1, 0.2, 0.5, 1.0, 2.0))
+    print("within", ", ".join(f"{error:.3f} K at tolerance {one}" for one, error in own.items()))
+    for method in ("LSODA", "BDF", "Radau"):
+        theirs = errors(lambda rtol, method=method: scipys(method, rtol), (3e-4, 1e-3, 3e-3, 1e-2, 3e-2))
+        for wanted in (FINE, COARSE):
+
+            def quickest(solve: Callable[[float], Floats], found: dict[float, float], wanted: float = wanted) -> float:
+                good = [one for one, error in found.items() if error <= wanted]
+                return min(timed(lambda one=one: solve(one), 9, warm=1)[0] for one in good)
+
+            # In turns: another's work on the machine then meets both.
+            ratios = sorted(
+                quickest(lambda rtol, method=method: scipys(method, rtol), theirs) / quickest(ours, own)
+                for _ in range(5)
+            )
+            print(f"  within {wanted} K scipy's {method} takes {ratios[2]:.0f} times as long (wanted 30)")
 
 
 def main() -> None:

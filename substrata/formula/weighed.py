@@ -163,6 +163,11 @@ class Batch:
         other._behaviour, other._behaviour_sds = self._behaviour[rows], self._behaviour_sds[rows]  # noqa: SLF001 - of its own kind
         return other
 
+    def apart(self, *role_ids: str) -> Floats:
+        """1 for each line of these roles that is no part of the dough, else 0; shape (n,)."""
+        found: Floats = self.is_role(*role_ids) * (1 - self.inside)
+        return found
+
     @property
     def whole_g(self) -> float:
         """Grams of every line, before the oven; what frying brings is not in it."""

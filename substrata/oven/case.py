@@ -136,27 +136,26 @@ class BakeCase:
 
     def with_thickness(self, thickness_mm: float) -> BakeCase:
         """The same dough, thicker or thinner."""
-        return replace(
-            self, body=body_of(self.piece, thickness_mm), piece=replace(self.piece, thickness_mm=thickness_mm)
-        )
+        piece = replace(self.piece, thickness_mm=thickness_mm)
+        return replace(self, body=body_of(piece), piece=piece)
 
 
-def body_of(piece: Piece, thickness_mm: float) -> Body:
-    """The body of a piece at some thickness, with the length and width it has."""
-    whole = thickness_mm * piece.layers + piece.filling_mm
+def body_of(piece: Piece) -> Body:
+    """The body that a piece bakes as."""
+    high = piece.high_mm
     if piece.kind == "rope":
-        return rope(thickness_mm)
+        return rope(piece.thickness_mm)
     if piece.kind == "dome":
         # A dome bakes like a drum of the same height that holds as much.
-        return short_cylinder(piece.length_mm * np.sqrt(0.60 / (pi / 4)), whole)
+        return short_cylinder(piece.length_mm * np.sqrt(0.60 / (pi / 4)), high)
     if piece.kind in ("loaf", "tin"):
         rounding = 0.58 if piece.kind == "loaf" else 1.0
         side = np.sqrt(rounding)
-        return brick(piece.length_mm * side, piece.width_mm * side, whole)
+        return brick(piece.length_mm * side, piece.width_mm * side, high)
     rim = piece.perimeter_mm / max(piece.area_cm2 * 100, 1e-9) * 1000
     # The rim counts where a piece is hardly wider than it is thick.
-    counts = piece.length_mm < 8 * whole
-    return slab(whole, rim if counts else 0.0)
+    counts = piece.length_mm < 8 * high
+    return slab(high, rim if counts else 0.0)
 
 
 def stages_of(formula: Formula, family: OvenFamily) -> tuple[BakeStage, ...]:
@@ -227,7 +226,7 @@ def bake_case(
     return BakeCase(
         family=family,
         piece=piece,
-        body=body_of(piece, piece.thickness_mm),
+        body=body_of(piece),
         matter=matter,
         porosity=family.porosity,
         dough_c=warm if told.dough_c is None else told.dough_c,
@@ -263,7 +262,7 @@ def _filling(batch: Batch, piece: Piece, family: OvenFamily) -> Topping | None:
     """What lies between the sheets of a pocket."""
     if not piece.filling_mm:
         return None
-    rows = batch.is_role("filling") * (1 - batch.inside)
+    rows = batch.apart("filling")
     return Topping(matter=bake_matter(batch, rows, family.sorption), thickness_mm=piece.filling_mm)
 
 
@@ -274,7 +273,7 @@ def _wet(batch: Batch) -> float:
 
 
 def _laid(batch: Batch, piece: Piece, family: OvenFamily, roles: tuple[str, ...]) -> Topping | None:
-    rows = batch.is_role(*roles) * (1 - batch.inside)
+    rows = batch.apart(*roles)
     grams = float(batch.grams @ rows)
     if grams <= 0 or piece.area_cm2 <= 0:
         return None

@@ -1,4 +1,4 @@
-"""The equations of a bake, compiled: what the cells are like, the fluxes between them, and how these change with the state.
+"""The equations of a bake, compiled: the fluxes between its cells, and how these change with the state.
 
 State of each cell: enthalpy ``h`` (J per kg dry solids, 0 at 0 °C) and water ``w`` (kg per kg dry solids). Block 0 is the
 tray: its "enthalpy" is its temperature in °C, its water stays 0. The equations stand in ``docs/science.md``.
@@ -8,105 +8,41 @@ Everything here is plain arrays for speed; ``simulate.py`` gives them names, ``i
 
 from __future__ import annotations
 
-import hashlib
-from pathlib import Path
-
 import numpy as np
-from numba import config, njit
 
-# The cache notices a change of the file an entry stands in, not of what it calls: it is kept apart by the text of both files.
-_HERE = Path(__file__)
-_TEXT = _HERE.read_bytes() + _HERE.with_name("integrator.py").read_bytes()
-_KEPT = Path(getattr(config, "CACHE_DIR", "") or _HERE.parent / "__pycache__")
-setattr(config, "CACHE_DIR", str(_KEPT / hashlib.sha256(_TEXT).hexdigest()[:12]))  # noqa: B010  numba types none of its settings
-entry = njit(cache=True, error_model="numpy", nogil=True)
-part = njit(error_model="numpy", forceinline=True)  # not cached: what comes from the cache cannot be inlined
+from substrata.oven.compiled import entry, part
+from substrata.oven.properties import (
+    AREA_OUT,
+    C_S,
+    C_V,
+    C_W,
+    DISTANCE,
+    H_FG0,
+    LIQUID,
+    MATERIAL,
+    MOBILE,
+    P_V,
+    R_V,
+    RHO_S,
+    STEFAN,
+    VOLUME,
+    X_SIZE,
+    K,
+    T,
+    W,
+    changes,
+    properties,
+)  # fmt: skip
 
-
-# Columns of the cells' array (see ``simulate.Cells``).
-X_SIZE, DISTANCE, AREA_OUT, VOLUME, RHO_S, C_S, K_S, V_S, A_0, MATERIAL = range(10)
-# Entries of the surroundings' array (see ``simulate.Surroundings``).
+# Entries of the surroundings' array.
 (
     AIR_C, WALL_C, H_TOP, EPS_TOP, VENT_TOP, H_BOTTOM, EPS_BOTTOM, CONTACT, H_CONTACT, LEAK, TRAY_J, TRAY_FIN, TRAY_EPS, FRYING, PRESSURE,
     VAPOUR, SIDE, TOP_AIR_C,
 ) = range(18)  # fmt: skip
-N_CELL, N_AROUND = 10, 18
-# Columns of what the cells are like: temperature, water, vapour pressure, conductivity, mobility of vapour and of liquid, Stefan
-# factor; and what of it depends on temperature alone.
-T, W, P_V, K, MOBILE, LIQUID, STEFAN, P_S, D_VA, D_L = range(10)
-N_LIKE = 10
-R_V = 461.5  # J/(kg K), gas constant of water vapour
+N_AROUND = 18
 SIGMA = 5.670374419e-8  # W/(m2 K4), Stefan-Boltzmann
-C_W = 4187.0  # J/(kg K), liquid water
-H_FG0, C_V = 2.501e6, 1870.0  # J/kg and J/(kg K): enthalpy of vapour, 0 at liquid of 0 degC
 C_P_AIR = 1006.0
-RHO_W = 958.0  # kg/m3, water near the boil
-OSWIN_N = 0.45
-D_LIQUID, E_LIQUID = 3e-11, 3608.0  # m2/s at 80 degC, and its activation energy over R, K
-LEAST_POROSITY, MOST_STEFAN, MOST_PIPE = 0.02, 50.0, 10.0
-WARMER = 1e-3  # K, how far a temperature is bumped
-
-
-@part
-def saturation_pressure(t_c: float) -> float:
-    """Saturation pressure of water, Pa; IAPWS-IF97, region 4, equation 30. Beyond 0 to 350 degC it is held."""
-    t = min(max(t_c, 0.01), 350.0) + 273.15
-    v = t - 0.23855557567849 / (t - 650.17534844798)
-    a = v * v + 1167.0521452767 * v - 724213.16703206
-    b = -17.073846940092 * v * v + 12020.82470247 * v - 3232555.0322333
-    c = 14.91510861353 * v * v - 4823.2657361591 * v + 405113.40542057
-    root = 2.0 * c / (-b + np.sqrt(b * b - 4.0 * a * c))
-    return 1e6 * root * root * root * root
-
-
-@part
-def water_activity(w: float, a_0: float, t_c: float) -> float:
-    """Oswin: 1 / (1 + (A/W)^(1/n)), A falling with temperature."""
-    if w <= 1e-9:
-        return 0.0
-    return 1.0 / (1.0 + np.exp((np.log(a_0 / w) - 0.006 * (t_c - 25.0)) / OSWIN_N))
-
-
-@part
-def conductivity(k_m: float, porosity: float, t_c: float) -> float:
-    """Maxwell-Eucken: air bubbles in a dense matter."""
-    k_a = 0.0242 + 7.5e-5 * t_c
-    return k_m * (2 * k_m + k_a - 2 * porosity * (k_m - k_a)) / (2 * k_m + k_a + porosity * (k_m - k_a))
-
-
-@part
-def warm_properties(t, i, like):
-    """What depends on the temperature alone, and costs most: saturation pressure, diffusivity of vapour and of liquid."""
-    kelvin = t + 273.15
-    ratio = max(kelvin, 200.0) / 298.0
-    like[i, T], like[i, P_S] = t, saturation_pressure(t)
-    like[i, D_VA] = 2.6e-5 * ratio * np.sqrt(ratio * np.sqrt(ratio))
-    like[i, D_L] = D_LIQUID * np.exp(-E_LIQUID * (1.0 / kelvin - 1.0 / 353.15))
-
-
-@part
-def wet_properties(w, p_s, d_va, d_l, cells, i, c_v, c_hp, p_out, like):
-    """The other properties of cell i, at the temperature in ``like[i]``; written there."""
-    t = like[i, T]
-    rho = cells[i, RHO_S]
-    v_w = rho * w / RHO_W
-    v_s = cells[i, V_S]
-    eps = min(max(1.0 - v_s - v_w, LEAST_POROSITY), 0.98)
-    k_w = 0.57109 + 1.7625e-3 * t - 6.7036e-6 * t * t
-    k_m = (v_s * cells[i, K_S] + v_w * k_w) / max(v_s + v_w, 1e-6)
-    a_w = water_activity(w, cells[i, A_0], t)
-    p_v = a_w * p_s
-    gas = 1.0 / (R_V * (t + 273.15))
-    stefan = 1.0 / max(1.0 - p_v / p_out, 1.0 / MOST_STEFAN)
-    k = conductivity(k_m, eps, t)
-    fade = min(max((110.0 - t) / 10.0, 0.0), 1.0)
-    if fade > 0.0:
-        h_fg = H_FG0 - 2317.0 * t
-        dp = p_s * h_fg * gas / (t + 273.15)
-        k += fade * c_hp * eps * h_fg * d_va * min(stefan, MOST_PIPE) * gas * a_w * a_w * w / (w + 0.02) * dp
-    like[i, W], like[i, P_V], like[i, K], like[i, STEFAN] = w, p_v, k, stefan
-    like[i, MOBILE] = max(c_v * eps * d_va * stefan * gas, 1e-16)
-    like[i, LIQUID] = d_l * rho / (w + 0.1)
+ASIDE_T, ASIDE_W = 1e-3, 1e-6  # how far an outermost cell is moved to see how its face changes
 
 
 @part
@@ -171,37 +107,6 @@ def tray_gain(t_tray, q_touch, around):
     return (gain - q_touch) / around[TRAY_J]
 
 
-@entry
-def rates(y, cells, around, c_v, c_hp, out, like):
-    """Time derivatives of all blocks.
-
-    y, out: (n + 1, 2); cells: (n, N_CELL); around: (N_AROUND,); like: (n, N_LIKE), what the cells are like, is filled.
-    Returns heat and vapour through both faces and the surface temperatures: q_top, q_bottom, j_top, j_bottom, t_top, t_bottom.
-    """
-    n = cells.shape[0]
-    for i in range(n):
-        w = max(y[i + 1, 1], 0.0)
-        warm_properties(y[i + 1, 0] / (cells[i, C_S] + w * C_W), i, like)
-        wet_properties(w, like[i, P_S], like[i, D_VA], like[i, D_L], cells, i, c_v, c_hp, around[PRESSURE], like)
-    q_touch, q_bottom, j_bottom, t_bottom = bottom_face(y[0, 0], like, cells, around)
-    q_top, j_top, t_top = top_face(like, cells, around)
-    out[0, 0], out[0, 1] = tray_gain(y[0, 0], q_touch, around), 0.0
-    q_in, j_in = q_bottom - j_bottom * (H_FG0 + C_V * like[0, T]), -j_bottom
-    a_in = cells[0, AREA_OUT]  # area of the bottom face, of the surface's
-    for i in range(n):
-        if i < n - 1:
-            q, j = between(like, cells, i)
-            a_out = cells[i + 1, AREA_OUT]
-        else:
-            q, j, a_out = -(q_top - j_top * (H_FG0 + C_V * like[i, T])), j_top, 1.0
-        mass = cells[i, RHO_S] * cells[i, VOLUME]
-        side = around[SIDE] * cells[i, VOLUME] * (around[AIR_C] - like[i, T])
-        out[i + 1, 0] = (a_in * q_in - a_out * q + side) / mass
-        out[i + 1, 1] = (a_in * j_in - a_out * j) / mass
-        q_in, j_in, a_in = q, j, a_out
-    return q_top, q_bottom, j_top, j_bottom, t_top, t_bottom
-
-
 @part
 def radiant(eps: float, wall_c: float, t_c: float) -> float:
     """Radiation as a coefficient, W/(m2 K)."""
@@ -223,36 +128,60 @@ def vapour_out(p_v, gamma, stefan, half, h, around, t_c, air_c, in_oil):
     return (p_v - around[VAPOUR]) / (1.0 / max(k_m, 1e-16) + half / max(gamma, 1e-16))
 
 
+@entry
+def rates(y, cells, around, c_v, c_hp, out, like):
+    """Time derivatives of all blocks.
+
+    y, out: (n + 1, 2); cells: (n, N_CELL); around: (N_AROUND,); like: (n, N_LIKE), what the cells are like, is filled.
+    Returns heat and vapour through both faces and the surface temperatures: q_top, q_bottom, j_top, j_bottom, t_top, t_bottom.
+    """
+    n = cells.shape[0]
+    for i in range(n):
+        properties(y[i + 1, 0], y[i + 1, 1], cells, i, c_v, c_hp, around[PRESSURE], like)
+    q_touch, q_bottom, j_bottom, t_bottom = bottom_face(y[0, 0], like, cells, around)
+    q_top, j_top, t_top = top_face(like, cells, around)
+    out[0, 0], out[0, 1] = tray_gain(y[0, 0], q_touch, around), 0.0
+    q_in, j_in = q_bottom - j_bottom * (H_FG0 + C_V * like[0, T]), -j_bottom
+    a_in = cells[0, AREA_OUT]  # area of the bottom face, of the surface's
+    for i in range(n):
+        if i < n - 1:
+            q, j = between(like, cells, i)
+            a_out = cells[i + 1, AREA_OUT]
+        else:
+            q, j, a_out = -(q_top - j_top * (H_FG0 + C_V * like[i, T])), j_top, 1.0
+        mass = cells[i, RHO_S] * cells[i, VOLUME]
+        side = around[SIDE] * cells[i, VOLUME] * (around[AIR_C] - like[i, T])
+        out[i + 1, 0] = (a_in * q_in - a_out * q + side) / mass
+        out[i + 1, 1] = (a_in * j_in - a_out * j) / mass
+        q_in, j_in, a_in = q, j, a_out
+    return q_top, q_bottom, j_top, j_bottom, t_top, t_bottom
+
+
 @part
-def browning_rate(t_c: float, a_w: float) -> float:
-    """Rate of lightness loss, 1/s; Purlis & Salvadori (2009): k = (k1 + k2/a_w)·exp(-(k3 + k4/a_w)/T) a minute."""
-    a = max(a_w, 0.1)
-    kelvin = t_c + 273.15
-    return (7.9233e6 + 2.7397e6 / a) * np.exp(-(8.7015e3 + 49.4738 / a) / kelvin) / 60.0
+def at_faces(y, cells, around, c_v, c_hp, like):
+    """What ``rates`` returns, without the cells between the outermost; like: filled for these."""
+    m = cells.shape[0] - 1
+    properties(y[1, 0], y[1, 1], cells, 0, c_v, c_hp, around[PRESSURE], like)
+    properties(y[m + 1, 0], y[m + 1, 1], cells, m, c_v, c_hp, around[PRESSURE], like)
+    _, q_bottom, j_bottom, t_bottom = bottom_face(y[0, 0], like, cells, around)
+    q_top, j_top, t_top = top_face(like, cells, around)
+    return q_top, q_bottom, j_top, j_bottom, t_top, t_bottom
 
 
 @entry
-def jacobian(y, cells, around, c_v, c_hp, like, warmer, wetter, lower, diag, upper):
-    """Block-tridiagonal Jacobian: what the cells are like by differences in temperature and in water, the flows by their
-    derivatives, the faces by differences; then turned from temperature to enthalpy.
+def jacobian(y, cells, around, c_hp, like, change, lower, diag, upper):
+    """Block-tridiagonal Jacobian: the derivatives of the cells' properties and of the flows, the faces by differences; then turned
+    from temperature to enthalpy.
 
-    like: what the cells are like at y, as ``rates`` left it. warmer, wetter: (n, N_LIKE), room for the bumped cells.
+    like: what the cells are like at y, as ``rates`` left it. change: (n, 2, N_LIKE), room for its derivatives.
     lower, diag, upper: (n + 1, 2, 2): how each block's rates change with the block below, itself and the block above.
     """
     n = cells.shape[0]
-    p_out = around[PRESSURE]
     lower[:], diag[:], upper[:] = 0.0, 0.0, 0.0
     for i in range(n):
-        w = like[i, W]
-        warm_properties(like[i, T] + WARMER, i, warmer)
-        wet_properties(w, warmer[i, P_S], warmer[i, D_VA], warmer[i, D_L], cells, i, c_v, c_hp, p_out, warmer)
-        wetter[i, T] = like[i, T]
-        wet_properties(
-            w + step_of(like, i, 1), like[i, P_S], like[i, D_VA], like[i, D_L], cells, i, c_v, c_hp, p_out, wetter
-        )
-    flows_change(like, warmer, wetter, cells, lower, diag, upper)
-    faces_change(y[0, 0], like, warmer, 0, cells, around, lower, diag, upper)
-    faces_change(y[0, 0], like, wetter, 1, cells, around, lower, diag, upper)
+        changes(cells, i, c_hp, around[PRESSURE], like, change)
+    flows_change(like, change, cells, lower, diag, upper)
+    faces_change(y[0, 0], like, change, cells, around, lower, diag, upper)
     for i in range(n):
         # Block i + 1 is a column of its own diagonal, of the block below's upper and of the block above's lower.
         b = i + 1
@@ -270,7 +199,7 @@ def jacobian(y, cells, around, c_v, c_hp, like, warmer, wetter, lower, diag, upp
 
 
 @part
-def flows_change(like, warmer, wetter, cells, lower, diag, upper):
+def flows_change(like, change, cells, lower, diag, upper):
     """What the flows between cells add to the Jacobian, by temperature and water: the derivatives of ``between``."""
     for i in range(cells.shape[0] - 1):
         a = cells[i + 1, AREA_OUT]
@@ -296,26 +225,17 @@ def flows_change(like, warmer, wetter, cells, lower, diag, upper):
         for var in range(2):
             for b in range(i, i + 2):
                 low = b == i
-                per = 1.0 / step_of(like, b, var)
+                d_l = change[b, var, LIQUID] * like[b, W]
                 if var == 0:
-                    d_k, d_g, d_p = (
-                        warmer[b, K] - like[b, K],
-                        warmer[b, MOBILE] - like[b, MOBILE],
-                        warmer[b, P_V] - like[b, P_V],
-                    )
-                    d_l = (warmer[b, LIQUID] - like[b, LIQUID]) * per * like[b, W]
                     d_q, d_w = from_i if low else from_k, 0.0
                 else:
-                    d_k, d_g, d_p = (
-                        wetter[b, K] - like[b, K],
-                        wetter[b, MOBILE] - like[b, MOBILE],
-                        wetter[b, P_V] - like[b, P_V],
-                    )
-                    d_l = (wetter[b, LIQUID] - like[b, LIQUID]) * per * like[b, W] + like[b, LIQUID]
+                    d_l += like[b, LIQUID]
                     d_q, d_w = 0.0, 1.0 if low else -1.0
-                d_j = ((j_g_i if low else j_g_k) * d_g + (passes_j if low else -passes_j) * d_p) * per
+                d_j = (j_g_i if low else j_g_k) * change[b, var, MOBILE] + (passes_j if low else -passes_j) * change[
+                    b, var, P_V
+                ]
                 d_jl = half * (d_l * (w_i - w_k) + sum_l * d_w)
-                d_q += (q_k_i if low else q_k_k) * d_k * per + d_j * h_up + d_jl * h_l
+                d_q += (q_k_i if low else q_k_k) * change[b, var, K] + d_j * h_up + d_jl * h_l
                 d_j += d_jl
                 diag_b, sign = (i + 1, -below) if low else (i + 2, above)
                 diag[diag_b, 0, var] += sign * d_q
@@ -329,32 +249,30 @@ def flows_change(like, warmer, wetter, cells, lower, diag, upper):
 
 
 @part
-def faces_change(t_tray, like, bumped, var, cells, around, lower, diag, upper):
-    """What both faces and the tray add to the Jacobian, by temperature (0) or water (1)."""
+def faces_change(t_tray, like, change, cells, around, lower, diag, upper):
+    """What both faces and the tray add to the Jacobian: an outermost cell is moved a little in temperature (0), then in water (1)."""
     n = cells.shape[0]
     m = n - 1
     bottom, top = cells[0, AREA_OUT] / (cells[0, RHO_S] * cells[0, VOLUME]), 1.0 / (cells[m, RHO_S] * cells[m, VOLUME])
     touch_0, q_0, j_0, _ = bottom_face(t_tray, like, cells, around)
     gain_0 = tray_gain(t_tray, touch_0, around)
-    step = step_of(like, 0, var)
-    touch, q, j, _ = bottom_face(t_tray, bumped, cells, around)
-    change = q - q_0 - j * (H_FG0 + C_V * bumped[0, T]) + j_0 * (H_FG0 + C_V * like[0, T])
-    diag[1, 0, var] += bottom * change / step
-    diag[1, 1, var] -= bottom * (j - j_0) / step
-    upper[0, 0, var] = (tray_gain(t_tray, touch, around) - gain_0) / step
     q_m, j_m, _ = top_face(like, cells, around)
-    step = step_of(like, m, var)
-    q, j, _ = top_face(bumped, cells, around)
-    change = q - q_m - j * (H_FG0 + C_V * bumped[m, T]) + j_m * (H_FG0 + C_V * like[m, T])
-    diag[n, 0, var] += top * change / step
-    diag[n, 1, var] -= top * (j - j_m) / step
-    if var == 0:
-        touch, q, _, _ = bottom_face(t_tray + WARMER, like, cells, around)
-        lower[1, 0, 0] = bottom * (q - q_0) / WARMER
-        diag[0, 0, 0] = (tray_gain(t_tray + WARMER, touch, around) - gain_0) / WARMER
-
-
-@part
-def step_of(like, i, var):
-    """How far a cell's temperature (0) or water (1) is bumped."""
-    return WARMER if var == 0 else 1e-7 + 1e-6 * like[i, W]
+    moved = like.copy()
+    for var in range(2):
+        step = ASIDE_T if var == 0 else ASIDE_W
+        for i in (0, m):
+            for p in (P_V, K, MOBILE, STEFAN):
+                moved[i, p] = like[i, p] + change[i, var, p] * step
+            moved[i, T] = like[i, T] + (step if var == 0 else 0.0)
+        touch, q, j, _ = bottom_face(t_tray, moved, cells, around)
+        gained = q - q_0 - j * (H_FG0 + C_V * moved[0, T]) + j_0 * (H_FG0 + C_V * like[0, T])
+        diag[1, 0, var] += bottom * gained / step
+        diag[1, 1, var] -= bottom * (j - j_0) / step
+        upper[0, 0, var] = (tray_gain(t_tray, touch, around) - gain_0) / step
+        q, j, _ = top_face(moved, cells, around)
+        gained = q - q_m - j * (H_FG0 + C_V * moved[m, T]) + j_m * (H_FG0 + C_V * like[m, T])
+        diag[n, 0, var] += top * gained / step
+        diag[n, 1, var] -= top * (j - j_m) / step
+    touch, q, _, _ = bottom_face(t_tray + ASIDE_T, like, cells, around)
+    lower[1, 0, 0] = bottom * (q - q_0) / ASIDE_T
+    diag[0, 0, 0] = (tray_gain(t_tray + ASIDE_T, touch, around) - gain_0) / ASIDE_T

@@ -60,15 +60,10 @@ def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
         colour_bottom=colour(ran.light_bottom),
         shade_minutes=tuple(ran.minutes[columns].round(3).tolist()),
         # A body that stands for a loaf is deeper than the loaf: told is the depth in the loaf.
-        shade_mm=tuple((depths * height_of(case) / thick).round(2).tolist()),
+        shade_mm=tuple((depths * case.piece.high_mm / thick).round(2).tolist()),
         temperature_c=tuple(tuple(row) for row in rows_t.round(1).tolist()),
         dryness=tuple(tuple(row) for row in rows_d.round(3).tolist()),
     )
-
-
-def height_of(case: BakeCase) -> float:
-    """Height of the piece as it lies, mm."""
-    return case.piece.thickness_mm * case.piece.layers + case.piece.filling_mm
 
 
 def _middles(case: BakeCase, cells: int) -> Floats:

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.errors import OvenError
-from substrata.oven import equations, integrator
+from substrata.oven import equations, integrator, properties
 from substrata.oven.body import Body
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import Bakeware, oven_number
@@ -53,7 +53,7 @@ class Browning:
 class Steps:
     """How finely time is cut."""
 
-    tolerance: float = 2.0  # of a step's error, in units of 1 K and of 2 % of a cell's water
+    tolerance: float = 0.5  # of a step's error, in units of 1 K and of 2 % of a cell's water
     most_s: float = 20.0
 
 
@@ -80,7 +80,7 @@ class Series:
 class Column:
     """The dough on its way: cells from the bottom up, their state, the tray and the faces."""
 
-    cells: Floats  # (n, equations.N_CELL)
+    cells: Floats  # (n, properties.N_CELL)
     state: Floats  # (n + 1, 2)
     light: Floats  # (2,) top, bottom
     dry: float  # kg dry solids per m2 of face
@@ -90,17 +90,17 @@ class Column:
     @property
     def water(self) -> float:
         """Kg per m2 of face."""
-        return float(self.state[1:, 1] @ (self.cells[:, equations.RHO_S] * self.cells[:, equations.VOLUME]))
+        return float(self.state[1:, 1] @ (self.cells[:, properties.RHO_S] * self.cells[:, properties.VOLUME]))
 
     @property
     def enthalpy(self) -> float:
         """J per m2 of face, 0 at 0 °C."""
-        return float(self.state[1:, 0] @ (self.cells[:, equations.RHO_S] * self.cells[:, equations.VOLUME]))
+        return float(self.state[1:, 0] @ (self.cells[:, properties.RHO_S] * self.cells[:, properties.VOLUME]))
 
     @property
     def temperatures(self) -> Floats:
         """°C of each cell, shape (n,)."""
-        found: Floats = self.state[1:, 0] / (self.cells[:, equations.C_S] + self.state[1:, 1] * equations.C_W)
+        found: Floats = self.state[1:, 0] / (self.cells[:, properties.C_S] + self.state[1:, 1] * properties.C_W)
         return found
 
     def copy(self) -> Column:
@@ -130,22 +130,22 @@ def column(
         cells: odd number of cells.
     """
     sizes, volumes, areas = _grid(body, cells)
-    made = np.zeros((cells, equations.N_CELL))
-    made[:, equations.X_SIZE], made[:, equations.VOLUME], made[:, equations.AREA_OUT] = sizes, volumes, areas
-    made[:-1, equations.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    made = np.zeros((cells, properties.N_CELL))
+    made[:, properties.X_SIZE], made[:, properties.VOLUME], made[:, properties.AREA_OUT] = sizes, volumes, areas
+    made[:-1, properties.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
     _fill(made, matter, porosity, material=0)
     state = np.zeros((cells + 1, 2))
     state[0, 0] = ware_c
-    state[1:, 0] = start_c * (matter.c_s + matter.water * equations.C_W)
+    state[1:, 0] = start_c * (matter.c_s + matter.water * properties.C_W)
     state[1:, 1] = matter.water
-    dry = float((made[:, equations.RHO_S] * made[:, equations.VOLUME]).sum())
+    dry = float((made[:, properties.RHO_S] * made[:, properties.VOLUME]).sum())
     return Column(cells=made, state=state, light=np.array([light, light]), dry=dry)
 
 
 def _fill(cells: Floats, matter: BakeMatter, porosity: float, *, material: int) -> None:
     rho_s = matter.density * (1 - porosity) / (1 + matter.water)
-    cells[:, equations.RHO_S], cells[:, equations.C_S], cells[:, equations.K_S] = rho_s, matter.c_s, matter.k_s
-    cells[:, equations.V_S], cells[:, equations.A_0], cells[:, equations.MATERIAL] = (
+    cells[:, properties.RHO_S], cells[:, properties.C_S], cells[:, properties.K_S] = rho_s, matter.c_s, matter.k_s
+    cells[:, properties.V_S], cells[:, properties.A_0], cells[:, properties.MATERIAL] = (
         rho_s * matter.v_s,
         matter.sorption,
         material,
@@ -288,26 +288,26 @@ def filled_sizes(sizes: Floats, thickness_m: float) -> tuple[Floats, NDArray[np.
 
 def fill(dough: Column, matter: BakeMatter, thickness_mm: float, *, start_c: float) -> None:
     """Let the middle of a slab be a filling: what lies between two sheets of dough."""
-    sizes, inside = filled_sizes(dough.cells[:, equations.X_SIZE], thickness_mm / 1000)
+    sizes, inside = filled_sizes(dough.cells[:, properties.X_SIZE], thickness_mm / 1000)
     cells = dough.cells
-    cells[:, equations.X_SIZE] = cells[:, equations.VOLUME] = sizes
-    cells[:-1, equations.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    cells[:, properties.X_SIZE] = cells[:, properties.VOLUME] = sizes
+    cells[:-1, properties.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
     filled = cells[inside]
     _fill(filled, matter, 0.0, material=1)
     cells[inside] = filled
-    dough.state[1:, 0][inside] = start_c * (matter.c_s + matter.water * equations.C_W)
+    dough.state[1:, 0][inside] = start_c * (matter.c_s + matter.water * properties.C_W)
     dough.state[1:, 1][inside] = matter.water
-    dough.dry = float((cells[:, equations.RHO_S] * cells[:, equations.VOLUME]).sum())
+    dough.dry = float((cells[:, properties.RHO_S] * cells[:, properties.VOLUME]).sum())
 
 
 def flip(dough: Column) -> None:
     """Turn the dough over: top becomes bottom. The tray stays."""
     cells = dough.cells[::-1].copy()
     # A face between two cells belongs to the upper one: turned over, to the other.
-    upper = np.concatenate((dough.cells[1:, equations.AREA_OUT], [1.0]))[::-1]
-    cells[:, equations.AREA_OUT] = upper
-    cells[:-1, equations.DISTANCE] = dough.cells[:-1, equations.DISTANCE][::-1]
-    cells[-1, equations.DISTANCE] = 0.0
+    upper = np.concatenate((dough.cells[1:, properties.AREA_OUT], [1.0]))[::-1]
+    cells[:, properties.AREA_OUT] = upper
+    cells[:-1, properties.DISTANCE] = dough.cells[:-1, properties.DISTANCE][::-1]
+    cells[-1, properties.DISTANCE] = 0.0
     dough.cells = cells
     dough.state[1:] = dough.state[1:][::-1].copy()
     dough.light = dough.light[::-1].copy()
@@ -318,18 +318,18 @@ def top(
 ) -> None:
     """Lay a topping on: further cells of another matter, with a face of their own."""
     size = thickness_mm / 1000 / cells
-    more = np.zeros((cells, equations.N_CELL))
-    more[:, equations.X_SIZE] = more[:, equations.DISTANCE] = more[:, equations.VOLUME] = size
-    more[:, equations.AREA_OUT] = 1.0
-    _fill(more, matter, 0.05, material=int(dough.cells[:, equations.MATERIAL].max()) + 1)
-    dough.cells[-1, equations.DISTANCE] = (dough.cells[-1, equations.X_SIZE] + size) / 2
-    more[-1, equations.DISTANCE] = 0.0
+    more = np.zeros((cells, properties.N_CELL))
+    more[:, properties.X_SIZE] = more[:, properties.DISTANCE] = more[:, properties.VOLUME] = size
+    more[:, properties.AREA_OUT] = 1.0
+    _fill(more, matter, 0.05, material=int(dough.cells[:, properties.MATERIAL].max()) + 1)
+    dough.cells[-1, properties.DISTANCE] = (dough.cells[-1, properties.X_SIZE] + size) / 2
+    more[-1, properties.DISTANCE] = 0.0
     dough.cells = np.vstack((dough.cells, more))
     state = np.zeros((cells, 2))
-    state[:, 0] = start_c * (matter.c_s + matter.water * equations.C_W)
+    state[:, 0] = start_c * (matter.c_s + matter.water * properties.C_W)
     state[:, 1] = matter.water
     dough.state = np.vstack((dough.state, state))
-    dough.dry += float((more[:, equations.RHO_S] * more[:, equations.VOLUME]).sum())
+    dough.dry += float((more[:, properties.RHO_S] * more[:, properties.VOLUME]).sum())
     dough.light = np.array([light, dough.light[1]])
 
 

@@ -93,6 +93,11 @@ class Piece:
     filling_mm: float  # how thick that lies inside the seal
     filling_most_g: float  # beyond it the upper sheet would have to stretch too far; 0 for a piece of one sheet
 
+    @property
+    def high_mm(self) -> float:
+        """How high it lies: its sheets and what is between them."""
+        return self.thickness_mm * self.layers + self.filling_mm
+
 
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
@@ -167,7 +172,7 @@ def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies:
     """
     if form.layers < 2:
         return {"filling_g": 0.0, "filling_mm": 0.0, "filling_most_g": 0.0}
-    rows = batch.is_role("filling") * (1 - batch.inside)
+    rows = batch.apart("filling")
     grams, ml = float(batch.grams @ rows) / bodies, float(sum(volumes_ml(batch)) @ rows) / bodies
     # A fold needs no seal along its back.
     across = max(width - form.seal_mm, 1.0) if form.kind == "fold" else max(width - 2 * form.seal_mm, 1.0)
