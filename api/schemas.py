@@ -68,6 +68,7 @@ class SizeDocument(Schema):
     pan: str = ""
     tray: str = ""
     gap_mm: float | None = None
+    hole_mm: float | None = None
 
 
 class FormDocument(Schema):

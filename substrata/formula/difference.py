@@ -168,6 +168,7 @@ def _size_said(formula: Formula) -> dict[str, object]:
         "pan": size.pan or None,
         "tray": size.tray or None,
         "gap mm": size.gap_mm,
+        "hole mm": size.hole_mm,
     }
 
 

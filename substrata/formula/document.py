@@ -32,6 +32,7 @@ LIMITS: Mapping[str, tuple[float, float]] = {
     "size.thickness_mm": (0.5, 200.0),
     "size.length_mm": (5.0, 1000.0),
     "size.gap_mm": (0.0, 200.0),
+    "size.hole_mm": (0.0, 300.0),
 }
 MIX_CHEESE: tuple[Literal["", "melted", "cold"], ...] = ("", "melted", "cold")
 MIX_WORK: tuple[Literal["", "pressed", "stirred"], ...] = ("", "pressed", "stirred")
@@ -42,7 +43,7 @@ _LINE_KEYS = {
 _BAKE_KEYS = {
     "moisture_percent", "moisture_from", "oven_c", "oven", "fan", "ware", "trays", "dough_c", "altitude_m", "stages", "fried", "frying_fat",
 }  # fmt: skip
-_SIZE_KEYS = {"held", "thickness_mm", "length_mm", "pan", "tray", "gap_mm"}
+_SIZE_KEYS = {"held", "thickness_mm", "length_mm", "pan", "tray", "gap_mm", "hole_mm"}
 _FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix", "bake", "prep"}
 
 
@@ -103,6 +104,7 @@ def document_schema() -> dict[str, Any]:
                             "pan": {"type": "string", "maxLength": 60},
                             "tray": {"type": "string", "maxLength": 60},
                             "gap_mm": bounded("size.gap_mm"),
+                            "hole_mm": bounded("size.hole_mm"),
                         },
                     },
                 },
@@ -335,7 +337,7 @@ def _bake(entry: object) -> Bake:
 
 def _size(entry: object) -> Size:
     if not isinstance(entry, Mapping):
-        raise unreadable("size", entry, "an object with held, thickness_mm, length_mm, pan, tray and gap_mm")
+        raise unreadable("size", entry, "an object with held, thickness_mm, length_mm, pan, tray, gap_mm and hole_mm")
     held = entry.get("held", "")
     if held not in HELD:
         raise unreadable("size.held", held, "thickness, size or nothing")
@@ -346,6 +348,7 @@ def _size(entry: object) -> Size:
         pan=_text(entry, "pan"),
         tray=_text(entry, "tray"),
         gap_mm=_within(entry.get("gap_mm"), "size.gap_mm"),
+        hole_mm=_within(entry.get("hole_mm"), "size.hole_mm"),
     )
 
 

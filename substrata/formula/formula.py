@@ -61,6 +61,7 @@ class Size:
     pan: str = ""  # for what is baked in one
     tray: str = ""
     gap_mm: float | None = None  # between pieces on a tray
+    hole_mm: float | None = None  # of a bun or doughnut that is a ring; None or 0 for one without
 
 
 StageKind = Literal["preheat", "bake", "flip", "rotate", "door", "top", "finish", "broil", "rest"]

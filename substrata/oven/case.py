@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from math import exp, pi
+from math import exp, pi, sqrt
 from typing import Literal
 
 import numpy as np
@@ -15,6 +15,7 @@ from substrata.formula.baked import baked, loss_to, oven_c
 from substrata.formula.formula import BakeStage, Formula
 from substrata.formula.weighed import Batch, is_fried
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
+from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter, bake_matter, psyllium_sorption
 from substrata.oven.numbers import Bakeware, OvenFamily, bakeware, oven_families, oven_number
 from substrata.oven.profile import OvenProfile
@@ -110,6 +111,11 @@ class BakeCase:
         """Of the air, by the altitude."""
         return constant("standard_pressure") * exp(-self.altitude_m / oven_number("altitude_scale"))
 
+    @property
+    def core_wanted_c(self) -> float:
+        """Core temperature that decides: as far below the boil as the family's is at sea level (common practice)."""
+        return self.family.core_c - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
+
     def heat(self, dial_c: float, *, fan: bool, broil: bool = False) -> Heat:
         """The surroundings at a setting of the dial."""
         if self.fried:
@@ -125,10 +131,12 @@ class BakeCase:
         air = dial_c + self.offset_k
         crowd = oven_number("second_tray") if self.trays > 1 else 1.0
         h = oven_number("h_broil") if broil else oven_number("h_fan") if fan else oven_number("h_static")
+        # Re^1/2 and Gr^1/4 both go with the root of the air's density.
+        crowd_h = crowd * sqrt(self.pressure_pa / constant("standard_pressure"))
         return Heat(
             air_c=air,
             wall_c=air + (oven_number("broil_wall") if broil else oven_number("wall_offset")),
-            h=h * crowd * self.h_factor,
+            h=h * crowd_h * self.h_factor,
             emissivity=oven_number("emissivity") * crowd,
             pressure_pa=self.pressure_pa,
             vapour_pa=oven_number("oven_vapour"),
@@ -143,7 +151,7 @@ class BakeCase:
 def body_of(piece: Piece) -> Body:
     """The body that a piece bakes as."""
     high = piece.high_mm
-    if piece.kind == "rope":
+    if piece.kind in ("rope", "ring"):
         return rope(piece.thickness_mm)
     if piece.kind == "dome":
         # A dome bakes like a drum of the same height that holds as much.

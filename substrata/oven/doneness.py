@@ -50,7 +50,7 @@ def doneness(case: BakeCase, ran: Ran) -> Doneness:
     darkest = -np.minimum(ran.light_top, ran.light_bottom)
     gold = first_over(at, shown, -family.light_ready)
     safe = None if case.safe_c is None else first_over(at, ran.core_c, case.safe_c)
-    core = first_over(at, ran.core_c, family.core_c)
+    core = first_over(at, ran.core_c, case.core_wanted_c)
     lost = first_over(at, ran.loss, case.loss_wanted)
     wet = case.wet_percent / 100
     moisture = (wet - ran.loss) / np.maximum(1 - ran.loss, 1e-6)

@@ -15,6 +15,7 @@ N_CELL = 10
 # liquid, Stefan factor; and what depends on temperature alone, with its slope.
 T, W, A_W, P_V, K, MOBILE, LIQUID, STEFAN, P_S, D_VA, D_L, P_S_SLOPE, D_VA_SLOPE, D_L_SLOPE = range(14)
 N_LIKE = 14
+ATMOSPHERE = 101325.0  # Pa, at which diffusivities are told; they go with one over the pressure
 R_V = 461.5  # J/(kg K), gas constant of water vapour
 H_FG0, C_V = 2.501e6, 1870.0  # J/kg and J/(kg K): enthalpy of vapour, 0 at liquid of 0 degC
 H_FG_SLOPE = 2317.0  # J/(kg K), C_W - C_V
@@ -104,7 +105,7 @@ def properties(h, w, cells, i, c_v, c_hp, p_out, like):
     w = max(w, 0.0)
     t = h / (cells[i, C_S] + w * C_W)
     warm_properties(t, i, like)
-    p_s, d_va = like[i, P_S], like[i, D_VA]
+    p_s, d_va = like[i, P_S], like[i, D_VA] * ATMOSPHERE / p_out
     rho = cells[i, RHO_S]
     v_w = rho * w / RHO_W
     v_s = cells[i, V_S]
@@ -183,7 +184,7 @@ def changes(cells, i, c_hp, p_out, like, change):
         like[i, STEFAN],
         like[i, MOBILE],
     )
-    p_s, d_va = like[i, P_S], like[i, D_VA]
+    p_s, d_va = like[i, P_S], like[i, D_VA] * ATMOSPHERE / p_out
     kelvin = t + 273.15
     rho, v_s = cells[i, RHO_S], cells[i, V_S]
     v_w = rho * w / RHO_W
@@ -198,7 +199,7 @@ def changes(cells, i, c_hp, p_out, like, change):
     stefan_p = (
         0.5 * stefan / p_out * (1.0 + air / np.sqrt(air * air + ROUNDED * ROUNDED))
     )  # relative, by the vapour pressure
-    d_by_t, eps_by_w = like[i, D_VA_SLOPE] / d_va, eps_w / eps
+    d_by_t, eps_by_w = like[i, D_VA_SLOPE] / like[i, D_VA], eps_w / eps
     by_t, by_w = conductivity_changes(v_s, cells[i, K_S], v_w, t, eps, rho / RHO_W, eps_w)
     gas = 1.0 / (R_V * kelvin)
     pipe = heat_pipe(t, w, a_w, eps, stefan, gas, d_va, p_s, c_hp)

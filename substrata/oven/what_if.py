@@ -34,7 +34,7 @@ def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
     if not case.fried:
         fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (20 if case.fan else -20))
         options.insert(0, ("fan", "still, 20 °C hotter" if case.fan else "fan, 20 °C lower", fan))
-        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf"):
+        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf", "ring"):
             stone = "tray" if case.ware.id == "stone" else "stone"
             options.append(
                 ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))

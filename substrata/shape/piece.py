@@ -8,8 +8,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
-from math import pi, sqrt
+from math import cbrt, pi, sqrt
 from typing import Literal
+
+from scipy.optimize import brentq
 
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import volumes_ml
@@ -19,7 +21,7 @@ from substrata.formula.weighed import FRYING, Batch
 from substrata.quantities.pans import Pan, pan_of
 from substrata.quantities.tables import read_table
 
-Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold"]
+Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]
 DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
 LOAF = 0.58  # volume of a free loaf over the box around it
 
@@ -40,6 +42,7 @@ class ShapeForm:
     layers: int  # sheets of dough in a piece
     seal_mm: float  # edge that stays free of filling
     usual_pan: str
+    hole_mm: float  # of one that is shaped as a ring; 0 where none is made so
     thickness_tolerance: float  # 90 % half-range of rolling or pressing, as a share
     source: str
 
@@ -61,6 +64,7 @@ def shape_forms() -> dict[str, ShapeForm]:
             layers=int(row.number_in("layers", 1, 4)),
             seal_mm=row.number_in("seal_mm", 0, 50),
             usual_pan=row.text("usual_pan"),
+            hole_mm=row.number_in("hole_mm", 0, 100),
             thickness_tolerance=row.number_in("thickness_tolerance", 0, 1),
             source=row.text("source"),
         )
@@ -73,18 +77,22 @@ class Piece:
     """One piece before the oven, and what it becomes."""
 
     kind: Kind
-    held: str  # thickness or size: what the baker holds
+    held: str  # thickness, size or hole: what the baker holds
     dough_g: float  # of dough, a piece
     whole_g: float  # with what lies in and on it
     g_per_ml: float  # of the dough, with its pores
     volume_ml: float  # of the dough
-    thickness_mm: float  # of a sheet, diameter of a rope, height of a bun or loaf, fill height in a tin
-    length_mm: float  # diameter of a round one, length of a rope, side of a cut piece
+    thickness_mm: (
+        float  # of a sheet, diameter of a rope or of a ring's girth, height of a bun or loaf, fill height in a tin
+    )
+    length_mm: float  # diameter of a round one or a ring, length of a rope, side of a cut piece
     width_mm: float
     area_cm2: float  # seen from above
     perimeter_mm: float
     grown_length_mm: float
     grown_width_mm: float
+    hole_mm: float  # of a ring; 0 for what has none
+    grown_hole_mm: float
     fill_share: float  # of the height of its tin or ring; 0 outside one
     tolerance_g: float  # portions by hand: nine in ten within
     layers: int
@@ -126,19 +134,24 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     if form.layers > 1:
         usual /= form.layers + 1  # its sheets and its filling are about equally thick
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
-    held = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
+    held: str = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
     wide = size.length_mm or form.size_mm
-    kind, fill, grows = form.kind, 0.0, 1.0
+    kind, fill, grows, hole = form.kind, 0.0, 1.0, 0.0
     if form.kind == "tin" or (form.kind == "dome" and size.pan):
         # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
         pan = pan_of(size.pan or form.usual_pan, own)
         t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
         fill, grows = t / pan.height_mm, 0.0
         kind = "round" if pan.kind == "round" else "tin"
+    elif form.hole_mm and size.hole_mm:
+        kind, held = "ring", size.held or "hole"
+        t, a, hole = _ring(volume, size.thickness_mm or usual, wide, size.hole_mm, held)
+        b = a
     else:
         t, a, b = _measures(form, volume, thick, wide, held)
-    round_ = kind in ("round", "dome")
-    area = pi / 4 * a * a if round_ else pi / 2 * b * b if kind == "fold" else a * b
+    round_ = kind in ("round", "dome", "ring")
+    area = pi / 4 * (a * a - hole * hole) if round_ else pi / 2 * b * b if kind == "fold" else a * b
+    spread = t if kind == "ring" else grows * a  # a ring grows by its girth, outwards and into its hole
     whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
     return Piece(
         kind=kind,
@@ -151,15 +164,33 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
         length_mm=a,
         width_mm=b,
         area_cm2=area / 100,
-        perimeter_mm=pi * a if round_ else (1 + pi / 2) * a if kind == "fold" else 2 * (a + b),
-        grown_length_mm=a * (1 + grows * form.growth_share) + grows * form.growth_mm,
-        grown_width_mm=b * (1 + grows * form.growth_share) + grows * form.growth_mm,
+        perimeter_mm=pi * (a + hole) if round_ else (1 + pi / 2) * a if kind == "fold" else 2 * (a + b),
+        grown_length_mm=a + spread * form.growth_share + grows * form.growth_mm,
+        grown_width_mm=b + (spread if kind == "ring" else grows * b) * form.growth_share + grows * form.growth_mm,
+        hole_mm=hole,
+        grown_hole_mm=max(hole - spread * form.growth_share, 0.0) if hole else 0.0,
         fill_share=fill,
         tolerance_g=max(0.03 * dough, 1.0),
         layers=form.layers,
         seal_mm=form.seal_mm,
         **_filling(form, batch, a, b, bodies),
     )
+
+
+def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> tuple[float, float, float]:
+    """Girth's diameter, width and hole, mm, of a closed rope of a volume in mm³: ``π²/4·d²·(D - d)``, its centre a circle of D - d.
+
+    Without a hole the girth can be no thicker than half the width: more than that is not held.
+    """
+    v = 4 * volume / pi**2
+    most = cbrt(v)  # the hole is closed
+    if held == "size" and wide > 2 * most:
+        d, across = brentq(lambda x: x * x * (wide - x) - v, 0.0, wide / 2), wide
+    else:
+        girths = {"thickness": min(thick, most), "size": most}
+        d = girths[held] if held in girths else brentq(lambda x: x * x * (hole + x) - v, 0.0, most)
+        across = v / (d * d) + d
+    return d, across, max(across - 2 * d, 0.0)
 
 
 _STRETCH = 1 / 8  # of a sheet over its filling before it tears (assumed)

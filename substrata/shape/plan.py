@@ -47,6 +47,7 @@ class ShapePlan:
     rerolls: int
     docking_mm: float  # distance between dock holes; 0 where none are wanted
     gap_mm: float  # between pieces on a tray, as told or as is usual
+    usual_hole_mm: float  # of one that is shaped as a ring; 0 where none is made so
     pan: str  # tin or ring it is baked in; "" for none
     rings: tuple[Pan, ...]  # round pans small enough for one piece
     pans: tuple[Pan, ...]
@@ -93,6 +94,7 @@ def shape_plan(
         rerolls=rerolls,
         docking_mm=min(15.0, piece.length_mm / 3) if form.kind == "cut" else 0.0,
         gap_mm=gap,
+        usual_hole_mm=form.hole_mm,
         pan=formula.size.pan or form.usual_pan,
         rings=tuple(p for p in (*own, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM),
         pans=(*own, *pans().values()),
@@ -107,7 +109,7 @@ def shape_plan(
 
 def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> Laying:
     """How pieces lie on a tray, grown as they will be."""
-    if piece.kind in ("round", "dome"):
+    if piece.kind in ("round", "dome", "ring"):
         return lay_circles(tray.length_mm, tray.width_mm, piece.grown_length_mm, gap_mm)
     return lay_rectangles(tray.length_mm, tray.width_mm, piece.grown_length_mm, piece.grown_width_mm, gap_mm)
 
@@ -129,7 +131,7 @@ def _sheet(form: ShapeForm, piece: Piece, batch: Batch, pieces: int) -> tuple[fl
 
 def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -> tuple[OtherPan, ...]:
     """Other pans for what is baked in a tin, or is one sheet as large as its pan."""
-    if form.kind not in ("tin", "round", "rect"):
+    if form.kind not in ("tin", "round", "rect") or piece.kind == "ring":
         return ()
     found = []
     for pan in (*own, *pans().values()):
@@ -167,6 +169,8 @@ def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: 
 def _size(piece: Piece) -> str:
     if piece.kind == "rope":
         return f"ropes of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick"
+    if piece.kind == "ring":
+        return f"rings of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick, with a hole of {piece.hole_mm:.0f} mm"
     if piece.kind == "fold":
         return (
             f"half moons of {piece.length_mm:.0f} × {piece.width_mm:.0f} mm from a sheet of {piece.thickness_mm:.1f} mm"
@@ -177,6 +181,7 @@ def _size(piece: Piece) -> str:
     return f"{piece.length_mm:.0f} × {piece.width_mm:.0f} mm, {piece.thickness_mm:.1f} mm thick".replace(".0 mm", " mm")
 
 
+LEAST_HOLE_MM = 10.0  # that still is one when it is baked (common practice)
 _FULLEST = 0.72  # of a tin's height, leaving room for the rise (common practice)
 
 
@@ -186,15 +191,7 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
         found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
-    if form.layers > 1:
-        lies = (
-            f"{piece.filling_g:.0f} g of filling lie {piece.filling_mm:.0f} mm thick"
-            if piece.filling_g
-            else f"Up to {piece.filling_most_g:.0f} g of filling"
-        )
-        found.append(f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife.")
-        if piece.filling_g > piece.filling_most_g:
-            found.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
+    found += _filling_notes(form, piece) + _ring_notes(piece)
     if formula.form == "doughnut" and piece.thickness_mm > 15:
         found.append("Thicker than 15 mm the outside darkens before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
@@ -204,4 +201,28 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
         if yeast:
             proofed = piece.thickness_mm * (1 + constant("proof_growth")) ** 0.5
             found.append(f"After proofing about {proofed:.0f} mm thick.")
+    return found
+
+
+def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
+    if form.layers < 2:
+        return []
+    lies = (
+        f"{piece.filling_g:.0f} g of filling lie {piece.filling_mm:.0f} mm thick"
+        if piece.filling_g
+        else f"Up to {piece.filling_most_g:.0f} g of filling"
+    )
+    found = [f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife."]
+    if piece.filling_g > piece.filling_most_g:
+        found.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
+    return found
+
+
+def _ring_notes(piece: Piece) -> list[str]:
+    if piece.kind != "ring":
+        return []
+    rope = pi * (piece.length_mm - piece.thickness_mm)
+    found = [f"Roll a rope of {rope:.0f} mm and close it to a ring, or punch the hole."]
+    if piece.grown_hole_mm < LEAST_HOLE_MM:
+        found.append(f"In the oven the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
     return found

@@ -14,6 +14,7 @@ from scipy.special import j0, j1
 from benchmarks.calibrate_oven import practised
 from substrata.oven import equations, properties
 from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylinder, slab
+from substrata.oven.boil import boiling_c
 from substrata.oven.case import body_of
 from substrata.oven.doneness import doneness
 from substrata.oven.matter import BakeMatter
@@ -71,6 +72,11 @@ def test_beyond_the_table_properties_are_held(degrees):
     assert like[0, properties.T] == degrees
     held = properties.saturation_pressure(min(max(degrees, 0.0), float(properties.HOTTEST)))
     assert like[0, properties.P_S] == pytest.approx(held, rel=1e-9)
+
+
+@pytest.mark.parametrize("kilopascals", [55.0, 75.6, 101.325, 104.0])
+def test_water_boils_as_in_the_steam_tables(kilopascals):
+    assert boiling_c(1000 * kilopascals) == pytest.approx(IAPWS97(P=kilopascals / 1000, x=0).T - 273.15, abs=1e-3)
 
 
 def test_enthalpy_of_vapour_is_the_steam_tables():
@@ -395,6 +401,27 @@ def test_sensitivities_are_those_of_practice():
     assert minutes("psyllium bun", dough_c=5.0).ready - bun.ready == pytest.approx(7, abs=2)
     fan = minutes("psyllium bun", oven_c=157.0, fan=True)
     assert fan.ready == pytest.approx(bun.ready, abs=1.5)  # fan at 20 degrees less
+
+
+def test_high_up_the_middle_stays_cooler_by_most_of_what_the_boil_falls():
+    """2400 m: water boils 8 K lower (barometric formula, steam tables); the pores hold back some pressure."""
+    low = CASES["psyllium bun"].case
+    high = replace(low, altitude_m=2400.0)
+    fall = boiling_c(low.pressure_pa) - boiling_c(high.pressure_pa)
+    assert fall == pytest.approx(7.8, abs=0.4)
+    cores = [np.interp(40.0, ran.minutes, ran.core_c) for ran in (run(low, until_min=40.0), run(high, until_min=40.0))]
+    assert 0.7 * fall < cores[0] - cores[1] <= fall
+    assert low.core_wanted_c == low.family.core_c
+    assert low.core_wanted_c - high.core_wanted_c == pytest.approx(fall)
+    assert high.safe_c == low.safe_c  # germs do not mind the height
+
+
+def test_thin_air_dries_a_bun_more_and_browns_a_crust_later():
+    """Common practice: at height doughs dry out; thin air carries less heat."""
+    bun, crust = (CASES[name].case for name in ("psyllium bun", "melted-cheese crust"))
+    losses = [run(replace(bun, altitude_m=height), until_min=30.0).loss[-1] for height in (0.0, 1500.0)]
+    assert losses[1] > losses[0]
+    assert minutes("melted-cheese crust", altitude_m=1500.0).ready > doneness(crust, run(crust)).ready
 
 
 def test_a_body_is_never_typed_freely():

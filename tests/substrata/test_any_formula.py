@@ -48,6 +48,7 @@ SIZE = st.fixed_dictionaries(
         "thickness_mm": st.none() | st.floats(0.5, 200),
         "length_mm": st.none() | st.floats(5, 1000),
         "gap_mm": st.none() | st.floats(0, 200),
+        "hole_mm": st.none() | st.floats(0, 300),
     },
 )
 DOCUMENT = st.fixed_dictionaries(

@@ -183,3 +183,59 @@ def test_a_filling_lies_inside_the_seal_and_too_much_of_it_is_told(form):
     much, notes = filled(1500)
     assert (much.length_mm, much.dough_g) == pytest.approx((little.length_mm, little.dough_g))
     assert any("tears" in note for note in notes)
+
+
+@pytest.mark.parametrize("form", ["bun", "doughnut"])
+@pytest.mark.parametrize(
+    "size",
+    [
+        {"hole_mm": 30.0},
+        {"hole_mm": 30.0, "held": "thickness", "thickness_mm": 22.0},
+        {"hole_mm": 30.0, "held": "size", "length_mm": 110.0},
+    ],
+    ids=["hole", "girth", "size"],
+)
+def test_a_ring_is_a_torus_that_holds_its_dough(form, size):
+    """Pappus: the area of the girth's section by the way of its centre."""
+    found = piece(form, 6, size)
+    assert found.kind == "ring"
+    d, across = found.thickness_mm, found.length_mm
+    assert pi / 4 * d * d * pi * (across - d) == pytest.approx(1000 * found.volume_ml, rel=1e-6)
+    assert found.hole_mm == pytest.approx(across - 2 * d)
+    held = {"hole": found.hole_mm, "thickness": d, "size": across}[found.held]
+    assert held == pytest.approx(size.get("length_mm") or size.get("thickness_mm") or size["hole_mm"])
+    assert found.area_cm2 == pytest.approx(pi / 400 * (across**2 - found.hole_mm**2))
+    assert found.grown_hole_mm < found.hole_mm
+    assert found.grown_length_mm > across
+
+
+def test_a_wider_hole_makes_a_thinner_and_larger_ring():
+    narrow, wide = (piece("bun", 6, {"hole_mm": mm}) for mm in (20.0, 50.0))
+    assert wide.thickness_mm < narrow.thickness_mm
+    assert wide.length_mm > narrow.length_mm
+    assert wide.dough_g == narrow.dough_g
+
+
+@pytest.mark.parametrize("size", [{"held": "thickness", "thickness_mm": 150.0}, {"held": "size", "length_mm": 20.0}])
+def test_a_ring_that_cannot_be_is_closed(size):
+    """Where the girth fills the width: the volume still is the dough's."""
+    found = piece("bun", 6, {"hole_mm": 30.0} | size)
+    assert found.hole_mm == pytest.approx(0, abs=1e-6)
+    assert found.length_mm == pytest.approx(2 * found.thickness_mm)
+    assert pi**2 / 4 * found.thickness_mm**3 == pytest.approx(1000 * found.volume_ml)
+
+
+def test_rings_lie_as_circles_and_a_hole_that_closes_is_told():
+    plan = shape_plan(formula("bun", 6, {"hole_mm": 30.0}), LIBRARY)
+    assert all(p.width_mm == p.height_mm == plan.piece.grown_length_mm for p in plan.laying.places)
+    assert "with a hole of 30 mm" in plan.text
+    assert any(f"a rope of {pi * (plan.piece.length_mm - plan.piece.thickness_mm):.0f} mm" in n for n in plan.notes)
+    assert not any("closes:" in note for note in plan.notes)
+    closing = shape_plan(formula("bun", 6, {"hole_mm": 8.0}), LIBRARY)
+    assert any("closes:" in note for note in closing.notes)
+    assert not closing.others
+
+
+@pytest.mark.parametrize("form", ["cookie", "thin-crust", "rope"])
+def test_only_buns_and_doughnuts_have_holes(form):
+    assert piece(form, 6, {"hole_mm": 30.0}) == piece(form, 6)

@@ -51,6 +51,6 @@ export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
 export function aPiece(change: Partial<ShapePlan['piece']> = {}): ShapePlan['piece'] {
   return {
     kind: 'round', held: 'thickness', dough_g: 90, whole_g: 90, g_per_ml: 1, volume_ml: 90, thickness_mm: 10, length_mm: 100, width_mm: 100, area_cm2: 78.5,
-    perimeter_mm: 314, grown_length_mm: 125, grown_width_mm: 125, fill_share: 0, tolerance_g: 3, layers: 1, seal_mm: 0, filling_g: 0, filling_mm: 0, filling_most_g: 0, ...change,
+    perimeter_mm: 314, grown_length_mm: 125, grown_width_mm: 125, fill_share: 0, tolerance_g: 3, layers: 1, seal_mm: 0, hole_mm: 0, grown_hole_mm: 0, filling_g: 0, filling_mm: 0, filling_most_g: 0, ...change,
   }
 }

@@ -3566,17 +3566,21 @@ export interface components {
             filling_most_g: number;
             /** G Per Ml */
             g_per_ml: number;
+            /** Grown Hole Mm */
+            grown_hole_mm: number;
             /** Grown Length Mm */
             grown_length_mm: number;
             /** Grown Width Mm */
             grown_width_mm: number;
             /** Held */
             held: string;
+            /** Hole Mm */
+            hole_mm: number;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "round" | "cut" | "rope" | "dome" | "tin" | "loaf" | "rect" | "fold";
+            kind: "round" | "cut" | "rope" | "dome" | "tin" | "loaf" | "rect" | "fold" | "ring";
             /** Layers */
             layers: number;
             /** Length Mm */
@@ -3920,6 +3924,8 @@ export interface components {
             tray: components["schemas"]["Pan"] | null;
             /** Trays */
             trays: number;
+            /** Usual Hole Mm */
+            usual_hole_mm: number;
         };
         /**
          * ShelfOut
@@ -4010,6 +4016,8 @@ export interface components {
              * @default
              */
             held: string;
+            /** Hole Mm */
+            hole_mm?: number | null;
             /** Length Mm */
             length_mm?: number | null;
             /**

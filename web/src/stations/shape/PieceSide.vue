@@ -23,7 +23,7 @@ const left = computed(() => (WIDTH - 40 - wide.value) / 2 + 6)
 const outline = computed(() => {
   const [x, y, w, h] = [left.value, FLOOR, wide.value, tall.value]
   if (props.piece.kind === 'dome' || props.piece.kind === 'loaf') return `M ${x} ${y} C ${x - 2} ${y - h * 0.9} ${x + w * 0.22} ${y - h} ${x + w / 2} ${y - h} C ${x + w * 0.78} ${y - h} ${x + w + 2} ${y - h * 0.9} ${x + w} ${y} Z`
-  const r = props.piece.kind === 'rope' ? h / 2 : Math.min(h * 0.35, 6)
+  const r = props.piece.kind === 'rope' || props.piece.kind === 'ring' ? h / 2 : Math.min(h * 0.35, 6)
   return `M ${x + r} ${y} Q ${x} ${y} ${x} ${y - Math.min(r, h / 2)} L ${x} ${y - h + r} Q ${x} ${y - h} ${x + r} ${y - h} L ${x + w - r} ${y - h} Q ${x + w} ${y - h} ${x + w} ${y - h + r} L ${x + w} ${y - Math.min(r, h / 2)} Q ${x + w} ${y} ${x + w - r} ${y} Z`
 })
 /** Between two sheets lies a seam, or a filling that ends at the free edge. */
@@ -68,6 +68,9 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
     <line x1="0" :x2="WIDTH - 24" :y1="FLOOR" :y2="FLOOR" class="floor" />
     <path v-if="piece.fill_share > 0" :d="`M ${left - 8} ${FLOOR - tall / piece.fill_share} L ${left - 3} ${FLOOR + 1} H ${left + wide + 3} L ${left + wide + 8} ${FLOOR - tall / piece.fill_share}`" class="tin" />
     <path :d="outline" class="dough" />
+    <template v-if="piece.hole_mm > 0">
+      <line v-for="side in [-0.5, 0.5]" :key="side" :x1="left + wide / 2 + side * piece.hole_mm * scale" :x2="left + wide / 2 + side * piece.hole_mm * scale" :y1="FLOOR - tall" :y2="FLOOR" class="seam" />
+    </template>
     <template v-if="piece.layers > 1">
       <rect v-if="filled > 0.5" :x="left + edge" :y="seam - filled" :width="wide - 2 * edge" :height="filled" :rx="Math.min(filled / 2, 8)" class="filling" />
       <line v-else :x1="left + 4" :x2="left + wide - 4" :y1="seam" :y2="seam" class="seam" />

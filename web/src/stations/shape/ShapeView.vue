@@ -30,8 +30,8 @@ const ask = (): void => {
 watch([() => bench.document, () => session.kitchen], ask, { immediate: true })
 
 const piece = computed(() => plan.value?.piece ?? null)
-const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind === 'dome')
-const sizeWord = computed(() => ({ round: 'across', dome: 'across', cut: 'side', rope: 'long', fold: 'along the fold', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
+const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind === 'dome' || piece.value?.kind === 'ring')
+const sizeWord = computed(() => ({ round: 'across', dome: 'across', ring: 'across', cut: 'side', rope: 'long', fold: 'along the fold', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
 const thickWord = computed(() => ({ dome: 'high', loaf: 'high', tin: 'high' })[piece.value?.kind as string] ?? 'thick')
 const trays = computed(() => plan.value?.pans.filter((p) => p.kind === 'tray') ?? [])
 const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? [])
@@ -50,6 +50,8 @@ const hold = (change: { thickness_mm?: number | null; length_mm?: number | null 
   const edit = pulling ? bench.pull : bench.edit
   edit((doc) => withSize(doc, { held, ...change }))
 }
+/** A ring holds its hole until one of its other measures is held, and stands in no pan. */
+const ring = (hole_mm: number | null): void => { bench.edit((doc) => withSize(doc, { held: '', hole_mm, pan: '' })) }
 const choose = (change: { tray?: string; pan?: string; gap_mm?: number | null }): void => { bench.edit((doc) => withSize(doc, change)) }
 const setPieces = (event: Event): void => {
   const value = Number((event.target as HTMLInputElement).value)
@@ -70,6 +72,8 @@ const scaleAll = (factor: number): void => {
       <div class="set">
         <label :class="{ held: piece.held === 'thickness' }"><input class="field" :value="length(piece.thickness_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Thickness, ${lengthUnit(session.units)}`" @change="hold({ thickness_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ thickWord }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label>
         <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ sizeWord }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
+        <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"><input class="field" :value="length(piece.hole_mm, session.units)" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`Hole, ${lengthUnit(session.units)}`" @change="ring(mm($event))" /> {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label>
+        <button v-if="plan.usual_hole_mm > 0 && bench.mayEdit" class="quiet-button" @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)">{{ piece.kind === 'ring' ? 'without a hole' : 'as a ring' }}</button>
         <label><input class="field" :value="plan.pieces" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Pieces" @change="setPieces" /> {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label>
         <label v-if="plan.tray">on <select class="field wide" :value="plan.tray.id" :disabled="!bench.mayEdit" aria-label="Tray" @change="choose({ tray: ($event.target as HTMLSelectElement).value })"><option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
         <label v-if="bench.document?.form.kind === 'bun'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>

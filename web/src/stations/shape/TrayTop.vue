@@ -26,7 +26,7 @@ const stays = (i: number): boolean => i >= props.onLast
   <svg :viewBox="`-6 -6 ${tray.length_mm + 12} ${tray.width_mm + 12}`" role="img" :aria-label="`${tray.name}, ${Math.round(tray.length_mm)} by ${Math.round(tray.width_mm)} mm: ${places.length} pieces`">
     <rect x="0" y="0" :width="tray.length_mm" :height="tray.width_mm" rx="12" class="tray" />
     <g v-for="(p, i) in places" :key="i" :class="{ spare: stays(i) }">
-      <template v-if="round"><circle :cx="p.x_mm" :cy="p.y_mm" :r="p.width_mm / 2" class="grown" /><circle :cx="p.x_mm" :cy="p.y_mm" :r="(p.width_mm / 2) * shrink" class="dough" /></template>
+      <template v-if="round"><circle :cx="p.x_mm" :cy="p.y_mm" :r="p.width_mm / 2" class="grown" /><circle :cx="p.x_mm" :cy="p.y_mm" :r="(p.width_mm / 2) * shrink" class="dough" /><circle v-if="piece.hole_mm > 0" :cx="p.x_mm" :cy="p.y_mm" :r="piece.hole_mm / 2" class="through" /></template>
       <template v-else-if="piece.kind === 'fold'"><path :d="halfMoon(p, 1)" class="grown" /><path :d="halfMoon(p, shrink)" class="dough" /></template>
       <template v-else><rect :x="p.x_mm - p.width_mm / 2" :y="p.y_mm - p.height_mm / 2" :width="p.width_mm" :height="p.height_mm" rx="4" class="grown" /><rect :x="p.x_mm - (p.width_mm * shrink) / 2" :y="p.y_mm - (p.height_mm * shrink) / 2" :width="p.width_mm * shrink" :height="p.height_mm * shrink" rx="4" class="dough" /><circle v-for="(h, k) in holes" :key="k" :cx="p.x_mm + h.x" :cy="p.y_mm + h.y" r="1.6" class="hole" /></template>
     </g>
@@ -52,6 +52,12 @@ svg {
 
 .dough {
   fill: var(--role-base);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+.through {
+  fill: var(--rail);
   stroke: var(--ink);
   stroke-width: 1.2;
 }

@@ -29,6 +29,12 @@ describe('the piece from the side', () => {
     expect(side({ layers: 2 }).find('.filling').exists()).toBe(false)
   })
 
+  it('shows where the hole of a ring goes through', () => {
+    const view = side({ kind: 'ring', hole_mm: 30 })
+    const [from, to] = view.findAll('.seam').map((l) => number(l.attributes('x1'))) as [number, number]
+    expect((to - from) / number(view.get('.grip.up').attributes('width'))).toBeCloseTo(0.3)
+  })
+
   it('answers the arrow keys, larger with shift, and never goes below a crumb', async () => {
     const view = side()
     const [up, aside] = [view.get('.grip.up'), view.get('.grip.aside')]
@@ -52,6 +58,11 @@ describe('the tray from above', () => {
   const tray = { id: 't', name: 'Tray', kind: 'tray', region: '', length_mm: 400, width_mm: 300, height_mm: 20, taper: 1, source: '' } as never
   const places = [{ x_mm: 80, y_mm: 80, width_mm: 125, height_mm: 125 }, { x_mm: 220, y_mm: 80, width_mm: 125, height_mm: 125 }] as never
   const top = (change: Record<string, unknown> = {}, piece = {}) => mount(TrayTop, { props: { tray, places, round: true, piece: aPiece(piece), onLast: 1, docking: 0, ...change } })
+
+  it('draws a ring with its hole', () => {
+    expect(top({}, { kind: 'ring', hole_mm: 30 }).findAll('.through').map((c) => number(c.attributes('r')))).toEqual([15, 15])
+    expect(top().find('.through').exists()).toBe(false)
+  })
 
   it('is drawn to scale: each piece as it is laid inside its size after the oven', () => {
     const view = top()

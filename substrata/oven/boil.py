@@ -1,0 +1,20 @@
+"""Where water boils."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from scipy.optimize import brentq
+
+from substrata.oven.properties import saturation_pressure
+
+
+@lru_cache(maxsize=64)
+def boiling_c(pressure_pa: float) -> float:
+    """Boiling point of water, °C, under a pressure of 10 to 200 kPa; the inverse of IAPWS-IF97's saturation line.
+
+    >>> round(boiling_c(101325.0), 2)
+    99.97
+    """
+    formula = saturation_pressure.py_func
+    return float(brentq(lambda t: formula(t) - pressure_pa, 40.0, 121.0, xtol=1e-6))
