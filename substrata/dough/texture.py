@@ -173,10 +173,10 @@ def _bent(x: float, rule: _Rule) -> float:
     return x
 
 
-def _terms(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[TextureTerm]]:
-    """What makes each score, in points, at one final moisture."""
+def _amounts(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[float]]:
+    """Points of each term of each score at one final moisture, in the order of ``_rules``."""
     thin = min(1.0, float((4 / e.thickness_mm) ** 0.9))
-    states = _states(e, moisture, thin)
+    of = {name: share.percent for name, share in s.items()} | _states(e, moisture, thin)
 
     def let_in(rule: _Rule) -> float:
         match rule.gate:
@@ -188,13 +188,23 @@ def _terms(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list
                 return thin
         return 1.0
 
-    def term(rule: _Rule) -> TextureTerm:
-        share = s.get(rule.of)
-        x = states[rule.of] if share is None else share.percent
-        amount = rule.points * _bent(x, rule) * let_in(rule)
-        return TextureTerm(what=rule.what, amount=amount, lines=share.lines if share else ())
+    return {
+        score: [
+            rule.points * (_bent(of[rule.of], rule) if rule.how else of[rule.of]) * (let_in(rule) if rule.gate else 1.0)
+            for rule in rules
+        ]
+        for score, rules in _rules().items()
+    }
 
-    return {score: [term(rule) for rule in rules] for score, rules in _rules().items()}
+
+def _terms(s: Mapping[str, _Share], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
+    """What is worth a line of what makes a score, the largest first."""
+    found = [
+        TextureTerm(what=rule.what, amount=amount, lines=s[rule.of].lines if rule.of in s else ())
+        for rule, amount in zip(_rules()[score], amounts, strict=True)
+        if abs(amount) >= _FEW
+    ]
+    return tuple(sorted(found, key=lambda term: -abs(term.amount)))
 
 
 @cache
@@ -225,12 +235,11 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
         return None
     shares = _shares(batch, after.bake_to_g)
     typical, wetter, drier = (
-        _terms(shares, eaten, m) for m in (eaten.moisture, eaten.moisture_high, eaten.moisture_low)
+        _amounts(shares, eaten, m) for m in (eaten.moisture, eaten.moisture_high, eaten.moisture_low)
     )
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
-        value, one, other = (_bounded(sum(t.amount for t in terms[key])) for terms in (typical, wetter, drier))
-        terms = sorted((t for t in typical[key] if abs(t.amount) >= _FEW), key=lambda t: -abs(t.amount))
+        value, one, other = (_bounded(sum(amounts[key])) for amounts in (typical, wetter, drier))
         scores.append(
             TextureScore(
                 key=key,
@@ -242,7 +251,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
                 low_word=low_word,
                 high_word=high_word,
                 basis=basis,
-                terms=tuple(terms),
+                terms=_terms(shares, key, typical[key]),
             )
         )
     return Texture(

@@ -170,7 +170,9 @@ def _size(piece: Piece) -> str:
     if piece.kind == "rope":
         return f"ropes of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick"
     if piece.kind == "ring":
-        return f"rings of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick, with a hole of {piece.hole_mm:.0f} mm"
+        return (
+            f"{piece.length_mm:.0f} mm across, {piece.thickness_mm:.0f} mm thick, with a hole of {piece.hole_mm:.0f} mm"
+        )
     if piece.kind == "fold":
         return (
             f"half moons of {piece.length_mm:.0f} × {piece.width_mm:.0f} mm from a sheet of {piece.thickness_mm:.1f} mm"
@@ -222,7 +224,7 @@ def _ring_notes(piece: Piece) -> list[str]:
     if piece.kind != "ring":
         return []
     rope = pi * (piece.length_mm - piece.thickness_mm)
-    found = [f"Roll a rope of {rope:.0f} mm and close it to a ring, or punch the hole."]
+    found = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
     if piece.grown_hole_mm < LEAST_HOLE_MM:
         found.append(f"In the oven the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
     return found

@@ -30,10 +30,10 @@ const atReady = computed(() => (props.told.ready_min ? x(props.told.ready_min.be
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units)} and ${told.loss_percent ? told.loss_percent.best.toFixed(0) : '…'} % lost when done${told.safe_min == null ? '' : `; ${told.safe_for}-safe at ${minutes(told.safe_min)} min`}`">
       <rect v-if="told.ready_min" :x="x(told.ready_min.low)" :width="Math.max(x(told.ready_min.high) - x(told.ready_min.low), 2)" :y="TOP" :height="HEIGHT - TOP - FOOT" class="window" />
       <line v-if="told.safe_c != null" x1="0" :x2="WIDTH" :y1="core(told.safe_c)" :y2="core(told.safe_c)" class="safe" />
-      <text v-if="told.safe_c != null" x="4" :y="core(told.safe_c) - 4" class="safe-word">{{ temperature(told.safe_c, session.units) }} {{ told.safe_for }}-safe<template v-if="told.safe_min != null">, passed at {{ minutes(told.safe_min) }} min</template></text>
       <template v-if="beside"><path :d="path(beside, beside.series.core_c, core)" class="core old" /><path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" /></template>
       <path :d="path(told, told.series.core_c, core)" class="core" />
       <path :d="path(told, told.series.loss_percent, loss)" class="loss" />
+      <text v-if="told.safe_c != null" x="4" :y="core(told.safe_c) - 4" class="safe-word">{{ temperature(told.safe_c, session.units) }} {{ told.safe_for }}-safe<template v-if="told.safe_min != null">, passed at {{ minutes(told.safe_min) }} min</template></text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="core(told.core_c_at_ready ?? 90) + (core(told.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)" class="core-word">core {{ told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units) }}</text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.min(loss(told.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)" class="loss-word">weight −{{ told.loss_percent?.best.toFixed(0) ?? '…' }} %</text>
       <text v-for="t in ticks" :key="t" :x="Math.min(x(t), WIDTH - 2)" :y="HEIGHT - 3" :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'">{{ t }}</text>
