@@ -6,7 +6,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import StringConstraints
 
-from api.schemas import Text
+from api.document_schemas import Text
 from kitchen.models import PackImport
 from kitchen.services.imports import MOST_BAD_KEPT, NO_TABLE, bad_row, preview
 

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from api.schemas import FormulaDocument, Text
+from api.document_schemas import FormulaDocument, Text
 from kitchen.models import Oven, OvenBake, OvenMap
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
 from substrata.oven.questions import BakeMap

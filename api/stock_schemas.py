@@ -4,7 +4,7 @@ from datetime import date
 
 from ninja import Schema
 
-from api.schemas import Text
+from api.document_schemas import Text
 from kitchen.models import Bake
 from kitchen.services.stock import ShelfLot
 

@@ -32,7 +32,7 @@ def openapi() -> str:
 
 def document_schemas() -> dict[str, str]:
     """The JSON Schemas of the open documents, by file."""
-    from substrata.formula.document import document_schema
+    from substrata.formula.document_schema import document_schema
     from substrata.pantry.lot_document import lot_schema
 
     schemas = {"formula": document_schema(), "pack": lot_schema()}

@@ -16,7 +16,8 @@ from typing import Any
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.card.card import card
 from substrata.errors import FormulaError, SubstrataError
-from substrata.formula.document import document_schema, read_document, write_document
+from substrata.formula.document import read_document, write_document
+from substrata.formula.document_schema import document_schema
 from substrata.formula.formula import Formula
 from substrata.formula.text_import import import_text
 from substrata.pantry.label_check import check_lot

@@ -4,9 +4,9 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.person import person
-from api.schemas import FormulaDocument
 from kitchen.services.access import membership
 from kitchen.services.judging import make_card
 from substrata.card.card import Card

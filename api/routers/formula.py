@@ -5,6 +5,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from api.bench_pass import BenchAuth, choices, hand_out
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.person import person
 from api.schemas import (
@@ -12,7 +13,6 @@ from api.schemas import (
     ChangeOut,
     DraftIn,
     ForkIn,
-    FormulaDocument,
     FormulaOut,
     PasteIn,
     ShelfOut,

@@ -5,8 +5,17 @@ from ninja import Router
 
 from api.bench_pass import take_back
 from api.errors import ProblemOut
+from api.kitchen_schemas import (
+    EaterDocument,
+    EatersIn,
+    KitchenIn,
+    KitchenOut,
+    KitchenSettingsIn,
+    MemberIn,
+    MemberOut,
+    MeOut,
+)
 from api.person import person
-from api.schemas import EaterDocument, EatersIn, KitchenIn, KitchenOut, KitchenSettingsIn, MemberIn, MemberOut, MeOut
 from kitchen.models import Membership
 from kitchen.services import kitchens
 from kitchen.services.access import membership

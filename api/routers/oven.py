@@ -5,10 +5,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from api.bench_pass import take_back as take_pass_back
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.oven_schemas import BakeAsked, MapIn, MapOut, OvenBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import person
-from api.schemas import FormulaDocument
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
 from kitchen.services.ovens import BakeAnswer

@@ -4,6 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from api.bench_pass import take_back
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.import_schemas import ImportIn, ImportOut, MatchIn, StepIn
 from api.pantry_schemas import (
@@ -22,7 +23,7 @@ from api.pantry_schemas import (
     ReadingOut,
 )
 from api.person import person
-from api.schemas import FormulaDocument, IngredientOut, IngredientQuery, WordsOut
+from api.schemas import IngredientOut, IngredientQuery, WordsOut
 from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership

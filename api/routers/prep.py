@@ -5,8 +5,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from api.bench_pass import BenchAuth, choices, hand_out
+from api.document_schemas import PrepIn
 from api.errors import ProblemOut
-from api.schemas import PrepIn
 from kitchen.services.judging import Prepared, kitchen_library, packs_named, prepare
 
 router = Router(tags=["prep"])

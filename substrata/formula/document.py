@@ -6,37 +6,27 @@ Unknown keys are kept on a round trip, at the top and in every line.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any, Literal
+from typing import Any
 
 from substrata.errors import FormulaError
-from substrata.formula.bake_document import OVEN_C, read_stages, stages_schema, write_stages
-from substrata.formula.form import Window, form_of, forms, roles
+from substrata.formula.bake_document import read_stages, write_stages
+from substrata.formula.document_limits import (
+    DOCUMENT_VERSION,
+    FRIED,
+    HELD,
+    LIMITS,
+    MIX_CHEESE,
+    MIX_WORK,
+    MOST_LINES,
+    MOST_PIECES,
+    MOST_TRAYS,
+    TEXT_LIMITS,
+)
+from substrata.formula.form import Window, form_of, roles
 from substrata.formula.formula import Bake, Formula, Line, Mix, Size
-from substrata.formula.prep_document import prep_schema, read_choices, read_prep, write_prep
+from substrata.formula.prep_document import read_choices, read_prep, write_prep
 from substrata.formula.reading import finite_or_none, unreadable
 
-DOCUMENT_VERSION = 1
-MOST_LINES = 200
-MOST_PIECES = 10_000
-MOST_TRAYS = 6
-HELD: tuple[Literal["", "thickness", "size"], ...] = ("", "thickness", "size")
-FRIED: tuple[Literal["", "fried", "baked"], ...] = ("", "fried", "baked")
-# Bounds of what may be told of temperatures and sizes.
-LIMITS: Mapping[str, tuple[float, float]] = {
-    "temperature_c": (-20.0, 110.0),
-    "mix.temperature_c": (0.0, 90.0),
-    "bake.moisture_percent": (1.0, 90.0),
-    "bake.oven_c": OVEN_C,
-    "bake.dough_c": (-5.0, 90.0),
-    "bake.altitude_m": (-400.0, 5000.0),
-    "size.thickness_mm": (0.5, 200.0),
-    "size.length_mm": (5.0, 1000.0),
-    "size.gap_mm": (0.0, 200.0),
-    "size.hole_mm": (0.0, 300.0),
-}
-MIX_CHEESE: tuple[Literal["", "melted", "cold"], ...] = ("", "melted", "cold")
-MIX_WORK: tuple[Literal["", "pressed", "stirred"], ...] = ("", "pressed", "stirred")
-_TEXT_LIMITS = {"name": 120, "lot": 40, "notes": 20_000, "entered": 300, "note": 500, "treatment": 120, "stage": 60}
 _LINE_KEYS = {
     "id", "ingredient", "lot", "grams", "entered", "role", "stage", "treatment", "note", "locked", "temperature_c", "prep",
 }  # fmt: skip
@@ -45,103 +35,6 @@ _BAKE_KEYS = {
 }  # fmt: skip
 _SIZE_KEYS = {"held", "thickness_mm", "length_mm", "pan", "tray", "gap_mm", "hole_mm"}
 _FORMULA_KEYS = {"substrata", "name", "notes", "form", "lines", "targets", "mix", "bake", "prep"}
-
-
-def document_schema() -> dict[str, Any]:
-    """JSON Schema (2020-12) of the document."""
-
-    def text(key: str) -> dict[str, Any]:
-        return {"type": "string", "maxLength": _TEXT_LIMITS[key]}
-
-    bound = {"type": ["number", "null"]}
-
-    def bounded(key: str) -> dict[str, Any]:
-        return bound | {"minimum": LIMITS[key][0], "maximum": LIMITS[key][1]}
-
-    line = {
-        "type": "object",
-        "required": ["id", "ingredient"],
-        "additionalProperties": True,
-        "properties": {
-            "id": {"type": "string", "minLength": 1, "maxLength": 40},
-            "ingredient": {"type": "string", "maxLength": 120, "description": "id in the pantry"},
-            "lot": text("lot") | {"description": "key of a pack; the ingredient answers where it is not known"},
-            "grams": {"type": ["number", "null"], "minimum": 0, "description": "null: take the weight from entered"},
-            "entered": text("entered"),
-            "role": {"enum": ["", *roles()]},
-            "stage": text("stage"),
-            "treatment": text("treatment"),
-            "note": text("note"),
-            "locked": {"type": "boolean"},
-            "temperature_c": bounded("temperature_c"),
-            "prep": prep_schema(),
-        },
-    }
-    return {
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Substrata formula",
-        "type": "object",
-        "additionalProperties": True,
-        "required": ["substrata", "name", "form", "lines"],
-        "properties": {
-            "substrata": {"const": DOCUMENT_VERSION, "description": "version of this format"},
-            "name": text("name"),
-            "notes": text("notes"),
-            "form": {
-                "type": "object",
-                "required": ["kind", "pieces"],
-                "additionalProperties": True,
-                "properties": {
-                    "kind": {"enum": list(forms())},
-                    "pieces": {"type": "integer", "minimum": 1, "maximum": MOST_PIECES},
-                    "serving_pieces": {"type": "integer", "minimum": 1},
-                    "size": {
-                        "type": "object",
-                        "properties": {
-                            "held": {"enum": list(HELD)},
-                            "thickness_mm": bounded("size.thickness_mm"),
-                            "length_mm": bounded("size.length_mm"),
-                            "pan": {"type": "string", "maxLength": 60},
-                            "tray": {"type": "string", "maxLength": 60},
-                            "gap_mm": bounded("size.gap_mm"),
-                            "hole_mm": bounded("size.hole_mm"),
-                        },
-                    },
-                },
-            },
-            "mix": {
-                "type": "object",
-                "properties": {
-                    "temperature_c": bounded("mix.temperature_c"),
-                    "cheese": {"enum": list(MIX_CHEESE)},
-                    "work": {"enum": list(MIX_WORK)},
-                },
-            },
-            "bake": {
-                "type": "object",
-                "properties": {
-                    "moisture_percent": bounded("bake.moisture_percent"),
-                    "oven_c": bounded("bake.oven_c"),
-                    "fan": {"type": "boolean"},
-                    "oven": {"type": "string", "maxLength": 60, "description": "key of an oven of the kitchen"},
-                    "moisture_from": {"enum": ["", "oven"]},
-                    "ware": {"type": "string", "maxLength": 60},
-                    "trays": {"type": "integer", "minimum": 1, "maximum": MOST_TRAYS},
-                    "dough_c": bounded("bake.dough_c"),
-                    "altitude_m": bounded("bake.altitude_m"),
-                    "stages": stages_schema(),
-                    "fried": {"enum": list(FRIED)},
-                    "frying_fat": {"type": "string", "maxLength": 120},
-                },
-            },
-            "prep": {"type": "object", "description": "what is set on the Prep station", "additionalProperties": True},
-            "lines": {"type": "array", "maxItems": MOST_LINES, "items": line},
-            "targets": {
-                "type": "object",
-                "additionalProperties": {"type": "object", "properties": {"low": bound, "high": bound}},
-            },
-        },
-    }
 
 
 def read_document(document: Mapping[str, Any]) -> Formula:
@@ -270,13 +163,13 @@ def _text(entry: Mapping[str, Any], field: str, line: str | None = None) -> str:
     # A null character is no text, and PostgreSQL refuses it.
     if "\x00" in value:
         raise unreadable(field, value, "text without control characters", line)
-    if len(value) > _TEXT_LIMITS.get(field, 120):
+    if len(value) > TEXT_LIMITS.get(field, 120):
         raise FormulaError(
             f"{field} is too long",
             got=f"{len(value)} characters",
             line=line,
             field=field,
-            allowed=f"up to {_TEXT_LIMITS.get(field, 120)}",
+            allowed=f"up to {TEXT_LIMITS.get(field, 120)}",
             remedy="shorten it",
         )
     return value

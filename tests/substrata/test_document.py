@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from substrata import Settings, load_library, read_document, write_document
 from substrata.errors import FormulaError
 from substrata.formula.difference import differences
-from substrata.formula.document import document_schema
+from substrata.formula.document_schema import document_schema
 from substrata.formula.form import forms, roles
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "formula.schema.json"

@@ -1,0 +1,102 @@
+"""What goes in and out of kitchens, their people and their eaters."""
+
+from ninja import Schema
+from pydantic import Field
+
+from api.document_schemas import Text
+from kitchen.models import Membership
+
+
+class KitchenOut(Schema):
+    """A kitchen as its member sees it."""
+
+    id: int
+    name: str
+    role: str
+    spoons: str
+    egg_scheme: str
+    convention: str
+    polyol_rule: str
+    units: str
+    currency: str
+    coconut_is_nut: bool
+    xanthan_is_grain: bool
+
+    @classmethod
+    def of(cls, member: Membership) -> "KitchenOut":
+        """A membership as a kitchen."""
+        k = member.kitchen
+        return cls(
+            id=k.pk,
+            name=k.name,
+            role=member.role,
+            spoons=k.spoons,
+            egg_scheme=k.egg_scheme,
+            convention=k.convention,
+            polyol_rule=k.polyol_rule,
+            units=k.units,
+            currency=k.currency,
+            coconut_is_nut=k.coconut_is_nut,
+            xanthan_is_grain=k.xanthan_is_grain,
+        )
+
+
+class MeOut(Schema):
+    """Who is signed in, and where they may go."""
+
+    id: int
+    email: str
+    kitchens: list[KitchenOut]
+
+
+class KitchenIn(Schema):
+    """A new kitchen."""
+
+    name: Text
+
+
+class KitchenSettingsIn(Schema):
+    """Settings to change; what is left out stays."""
+
+    name: Text | None = None
+    spoons: Text | None = None
+    egg_scheme: Text | None = None
+    convention: Text | None = None
+    polyol_rule: Text | None = None
+    units: Text | None = None
+    currency: Text | None = None
+    coconut_is_nut: bool | None = None
+    xanthan_is_grain: bool | None = None
+
+
+class MemberIn(Schema):
+    """A person to let in."""
+
+    email: Text
+    role: Text
+
+
+class MemberOut(Schema):
+    """A person of a kitchen."""
+
+    id: int
+    email: str
+    role: str
+
+    @classmethod
+    def of(cls, member: Membership) -> "MemberOut":
+        """A membership as a person."""
+        return cls(id=member.user_id, email=member.user.email, role=member.role)
+
+
+class EaterDocument(Schema):
+    """Somebody's daily budgets."""
+
+    name: Text
+    budgets: dict[str, float | None] = Field(default_factory=dict)
+
+
+class EatersIn(Schema):
+    """All eaters of a kitchen."""
+
+    eaters: list[EaterDocument]
