@@ -48,11 +48,7 @@ class PackFigure:
     origin: Origin
     bounds: Interval | None  # what the rounded figure can stand for; None when the label is silent
     reference: Spread  # of the ingredient
-
-    @property
-    def spread(self) -> Spread:
-        """Value with its 90 % range."""
-        return Spread.around(self.value, SDS_IN_HALF_90 * self.sd)
+    spread: Spread  # the value with its 90 % range
 
 
 def cut_normal(mean: float, sd: float, interval: Interval) -> tuple[float, float]:
@@ -131,7 +127,13 @@ def _figure(
     bounds: Interval | None = None,
 ) -> PackFigure:
     return PackFigure(
-        nutrient=nutrient, value=value, sd=sd, origin=origin, bounds=bounds, reference=reference[nutrient]
+        nutrient=nutrient,
+        value=value,
+        sd=sd,
+        origin=origin,
+        bounds=bounds,
+        reference=reference[nutrient],
+        spread=Spread.around(value, SDS_IN_HALF_90 * sd),
     )
 
 

@@ -3207,6 +3207,7 @@ export interface components {
             reference: components["schemas"]["Spread"];
             /** Sd */
             sd: number;
+            spread: components["schemas"]["Spread"];
             /** Value */
             value: number;
         };

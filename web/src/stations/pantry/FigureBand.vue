@@ -5,9 +5,7 @@ import type { PackFigure } from '@/api/types'
 
 const WIDTH = 230
 const props = defineProps<{ figure: PackFigure; name: string; unit: string }>()
-const low = computed(() => Math.max(props.figure.value - 1.645 * props.figure.sd, 0))
-const high = computed(() => props.figure.value + 1.645 * props.figure.sd)
-const end = computed(() => Math.max(props.figure.bounds?.high ?? 0, props.figure.reference.high, high.value, 0.001) * 1.05)
+const end = computed(() => Math.max(props.figure.bounds?.high ?? 0, props.figure.reference.high, props.figure.spread.high, 0.001) * 1.05)
 const at = (value: number): number => (WIDTH * Math.min(value, end.value)) / end.value
 const digits = computed(() => (props.unit === 'mg' ? 0 : props.figure.value < 10 ? 2 : 1))
 const text = (value: number): string => value.toFixed(digits.value)
@@ -26,7 +24,7 @@ const origins = { label: 'label', reference: 'from the reference', closing: 'wha
       </svg>
     </td>
     <td class="value"><b>{{ text(figure.value) }}</b> {{ unit }}</td>
-    <td class="note">{{ figure.origin === 'label' ? `${text(low)}–${text(high)}` : origins[figure.origin] }}</td>
+    <td class="note">{{ figure.origin === 'label' ? `${text(figure.spread.low)}–${text(figure.spread.high)}` : origins[figure.origin] }}</td>
   </tr>
 </template>
 
