@@ -264,8 +264,8 @@ def _flags(t: _Told) -> tuple[str, ...]:
             found.append(
                 f"Still pale when it is done{f'; gold from {_minutes(done.gold)} min' if done.gold else ''}: a wash or a hotter finish colours it."
             )
-    if case.fried and case.piece.thickness_mm > 15:
-        found.append("Thicker than 15 mm: dark outside with a raw middle.")
+    if case.fried and case.piece.too_thick_to_fry:
+        found.append("So thick it is dark outside with a raw middle.")
     return tuple(found)
 
 

@@ -106,7 +106,18 @@ class Piece:
         """How high it lies: its sheets and what is between them."""
         return self.thickness_mm * self.layers + self.filling_mm
 
+    @property
+    def heats_as_mm(self) -> float:
+        """Thickness of the sheet that heats through as late; a girth is reached from all around (first roots of cosine and J0)."""
+        return self.high_mm * (pi / 2 / 2.4048 if self.kind in ("rope", "ring") else 1.0)
 
+    @property
+    def too_thick_to_fry(self) -> bool:
+        """Whether it darkens in oil before its middle is done."""
+        return self.heats_as_mm > _FRIED_MOST_MM
+
+
+_FRIED_MOST_MM = 15.0  # of a sheet (common practice)
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
 

@@ -7,7 +7,7 @@ from math import ceil, pi
 
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import Batch, Problem, weigh_formula
+from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
 from substrata.pantry.library import Library
 from substrata.quantities.pans import Pan, pan_of, pans
 from substrata.quantities.tables import constant
@@ -194,8 +194,8 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
     found += _filling_notes(form, piece) + _ring_notes(piece)
-    if formula.form == "doughnut" and piece.thickness_mm > 15:
-        found.append("Thicker than 15 mm the outside darkens before the middle is done.")
+    if is_fried(formula) and piece.too_thick_to_fry:
+        found.append("So thick the outside darkens in the oil before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
         found.append(f"In the oven it grows to about {piece.grown_length_mm:.0f} mm.")
     if form.kind == "rope":

@@ -49,6 +49,25 @@ def test_a_face_of_the_piece_is_pulled(bench):
     saved(bench)
 
 
+def test_a_bun_gets_a_hole_and_loses_it(shelf):
+    shelf.get_by_role("link", name="Market rolls, egg-free").click()
+    shelf.locator("[data-bracket=water_fill]").wait_for()
+    at(shelf, "Shape")
+    sentence, hole = shelf.locator(".sentence"), shelf.get_by_label("Hole, mm")
+    shelf.get_by_role("button", name="with a hole").click()
+    expect(hole).to_have_value("30")
+    expect(sentence).to_contain_text("with a hole of 30 mm")
+    before = shelf.get_by_label("Thickness, mm").input_value()
+    hole.fill("45")
+    hole.press("Enter")
+    expect(shelf.get_by_label("Thickness, mm")).not_to_have_value(before)
+    saved(shelf)
+    assert draft("Market rolls, egg-free")["form"]["size"]["hole_mm"] == 45
+    shelf.get_by_role("button", name="without a hole").click()
+    expect(hole).to_have_count(0)
+    expect(sentence).not_to_contain_text("hole")
+
+
 def test_the_bake_is_told_and_the_dial_changes_it(bench):
     at(bench, "Oven")
     sentence = bench.locator(".sentence")

@@ -11,6 +11,7 @@ from substrata.cli import main
 from substrata.errors import FormulaError, OvenError
 from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import bake_case, stages_of
+from substrata.oven.doneness import doneness
 from substrata.oven.forecast import _design, bake
 from substrata.oven.learning import LoggedBake, readings
 from substrata.oven.numbers import bakeware, oven_families
@@ -30,6 +31,7 @@ BUN = {
     "water": 570,
     "baking_powder": 12,
 }
+DOUGHNUT = {"almond_flour": 210, "egg": 150, "cream_cheese": 40, "psyllium_powder": 14, "baking_powder": 4}
 VEGETABLE = {"cauliflower_boiled": 240, "mozzarella": 60, "egg": 50, "almond_flour": 20}
 
 
@@ -202,13 +204,12 @@ def test_a_soup_is_refused_and_not_simulated():
 
 
 def test_frying_flips_when_the_underside_is_gold_and_leaves_no_surface_raw():
-    dough = {"almond_flour": 210, "egg": 150, "cream_cheese": 40, "psyllium_powder": 14, "baking_powder": 4}
-    told = bake(formula("doughnut", 10, **dough), LIBRARY)
+    told = bake(formula("doughnut", 10, **DOUGHNUT), LIBRARY)
     assert [s.kind for s in told.stages][:3] == ["bake", "flip", "finish"]
     assert 3 < told.ready_min.best < 8
     assert any("oil" in c for c in told.cautions)
     assert {w.key for w in told.what_ifs} == {"cooler", "thicker", "fridge"}
-    baked = bake(formula("doughnut", 10, {"fried": "baked"}, **dough), LIBRARY)
+    baked = bake(formula("doughnut", 10, {"fried": "baked"}, **DOUGHNUT), LIBRARY)
     assert baked.ready_min.best > told.ready_min.best
 
 
@@ -264,3 +265,21 @@ def test_a_filled_pocket_waits_for_its_filling():
     assert "74 °C" in " ".join(some.cautions)
     assert "74 °C" not in " ".join(none.cautions)
     assert max(some.series.dryness[len(some.series.dryness) // 2]) < max(some.series.dryness[0])
+
+
+@pytest.mark.parametrize(("form", "dough", "share"), [("bun", BUN, 0.7), ("doughnut", DOUGHNUT, 1.0)])
+def test_a_ring_is_heated_through_before_the_same_dough_without_a_hole(form, dough, share):
+    """A bun with a hole is less than two thirds as high; a doughnut's girth is reached from all around, a disc from two sides."""
+
+    def core_min(size):
+        made = document(form, 6, **dough)
+        made["form"]["size"] = size
+        made = read_document(made)
+        found = doneness(
+            told := bake_case(made, weigh_formula(made, LIBRARY, Settings())[0], LIBRARY, OvenProfile()), run(told)
+        )
+        return found.safe if form == "doughnut" else found.ready
+
+    assert core_min({"hole_mm": 40.0}) < share * core_min(
+        {"held": "thickness", "thickness_mm": 20.0} if share == 1 else {}
+    )

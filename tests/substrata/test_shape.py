@@ -239,3 +239,16 @@ def test_rings_lie_as_circles_and_a_hole_that_closes_is_told():
 @pytest.mark.parametrize("form", ["cookie", "thin-crust", "rope"])
 def test_only_buns_and_doughnuts_have_holes(form):
     assert piece(form, 6, {"hole_mm": 30.0}) == piece(form, 6)
+
+
+def test_a_girth_may_be_thicker_in_the_oil_than_a_sheet():
+    """First roots: half pi of a sheet's half, 2.405 of a girth's half (any text on conduction): a girth may be half as thick again."""
+    thick = {"held": "thickness", "thickness_mm": 20.0}
+    disc, ring, fat = (
+        piece("doughnut", 6, size)
+        for size in (thick, {"hole_mm": 25.0} | thick, {"hole_mm": 25.0, "held": "thickness", "thickness_mm": 26.0})
+    )
+    assert (disc.too_thick_to_fry, ring.too_thick_to_fry, fat.too_thick_to_fry) == (True, False, True)
+    assert ring.heats_as_mm * 2.4048 == pytest.approx(20.0 * pi / 2)
+    told = shape_plan(formula("doughnut", 6, thick), LIBRARY).notes
+    assert any("darkens in the oil" in note for note in told)
