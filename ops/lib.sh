@@ -106,6 +106,7 @@ build_web() {
 warm_oven() {
   if ! fresh oven substrata/oven/*.py requirements/base.txt || [ ! -d "$NUMBA_CACHE_DIR" ]; then
     say "compiling the oven"
+    rm -rf "$NUMBA_CACHE_DIR" # what former versions have left
     .venv/bin/python -m substrata.oven.warm
     remember oven substrata/oven/*.py requirements/base.txt
   fi

@@ -17,7 +17,7 @@ import numpy as np
 from substrata.formula.baked import Baked
 from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import constant, read_table
 
 MOST = 10.0
 _FEW = 0.05  # a term smaller than this is not worth a line
@@ -147,16 +147,16 @@ def _rules() -> dict[str, tuple[_Rule, ...]]:
 
 def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
     """What is no matter but a state of the piece, at one moisture."""
-    dry = _sigmoid((9 - m) / 2.2) * sqrt(thin)
+    dry = _sigmoid((constant("dry_half") - m) / constant("dry_width")) * sqrt(thin)
     return {
         "one": 1.0,
         "moisture": m,
         "binder": e.binder_load,
         "rise": e.rise,
         "dryness": dry,
-        "crust": (1 - dry) * _sigmoid((e.oven_c - 160) / 15) * thin,
-        "thinness": _sigmoid(4 - e.thickness_mm) if m > 10 else 0.5,
-        "density": max(1.35 - e.rise, 0.0) / 0.35,
+        "crust": (1 - dry) * _sigmoid((e.oven_c - constant("crust_half")) / constant("crust_width")) * thin,
+        "thinness": _sigmoid(constant("snaps_at") - e.thickness_mm) if m > constant("soft_above") else 0.5,
+        "density": max(constant("risen_least") - e.rise, 0.0) / constant("risen_width"),
     }
 
 
@@ -175,7 +175,7 @@ def _bent(x: float, rule: _Rule) -> float:
 
 def _amounts(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[float]]:
     """Points of each term of each score at one final moisture, in the order of ``_rules``."""
-    thin = min(1.0, float((4 / e.thickness_mm) ** 0.9))
+    thin = min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
     of = {name: share.percent for name, share in s.items()} | _states(e, moisture, thin)
 
     def let_in(rule: _Rule) -> float:
