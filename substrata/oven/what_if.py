@@ -40,7 +40,7 @@ def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
                 ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
             )
         if case.trays == 1:
-            options.append(("second", "a second tray beside it", replace(case, trays=2)))
+            options.append(("second", "a second tray", replace(case, trays=2)))
         options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
     found = many([case, *(made for _, _, made in options)])
     usual = found[0]

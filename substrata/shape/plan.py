@@ -41,7 +41,8 @@ class ShapePlan:
     laying: Laying | None
     on_last: int  # pieces on the last tray
     trays: int
-    loads: int  # of an oven that takes two trays
+    loads: int  # of an oven that takes two trays; 0 for what is fried
+    fried: bool
     sheet_cm2: float  # rolled sheet that the pieces are cut from; 0 for what is not cut
     scraps_g: float  # of it that are rolled again
     rerolls: int
@@ -88,7 +89,8 @@ def shape_plan(
         laying=laying,
         on_last=bodies - a_tray * (trays - 1) if trays else 0,
         trays=trays,
-        loads=ceil(trays / 2),
+        loads=0 if is_fried(formula) else ceil(trays / 2),
+        fried=is_fried(formula),
         sheet_cm2=sheet,
         scraps_g=scraps,
         rerolls=rerolls,
@@ -193,11 +195,12 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
         found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
-    found += _filling_notes(form, piece) + _ring_notes(piece)
+    heat = "oil" if is_fried(formula) else "oven"
+    found += _filling_notes(form, piece) + _ring_notes(piece, heat)
     if is_fried(formula) and piece.too_thick_to_fry:
         found.append("So thick the outside darkens in the oil before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
-        found.append(f"In the oven it grows to about {piece.grown_length_mm:.0f} mm.")
+        found.append(f"In the {heat} it grows to about {piece.grown_length_mm:.0f} mm.")
     if form.kind == "rope":
         found.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
         if yeast:
@@ -220,11 +223,13 @@ def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
     return found
 
 
-def _ring_notes(piece: Piece) -> list[str]:
+def _ring_notes(piece: Piece, heat: str) -> list[str]:
     if piece.kind != "ring":
         return []
     rope = pi * (piece.length_mm - piece.thickness_mm)
     found = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
     if piece.grown_hole_mm < LEAST_HOLE_MM:
-        found.append(f"In the oven the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
+        found.append(
+            f"In the {heat} the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider."
+        )
     return found

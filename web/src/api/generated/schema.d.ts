@@ -3892,6 +3892,8 @@ export interface components {
             bodies: number;
             /** Docking Mm */
             docking_mm: number;
+            /** Fried */
+            fried: boolean;
             /** Gap Mm */
             gap_mm: number;
             laying: components["schemas"]["Laying"] | null;

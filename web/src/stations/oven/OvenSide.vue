@@ -74,7 +74,7 @@ const number = (event: Event): number | null => {
     </template>
     <template v-if="told">
       <h4>If instead …</h4>
-      <dl><template v-for="w in told.what_ifs" :key="w.key"><dt>{{ w.name }}</dt><dd><b>{{ w.text }}</b></dd></template></dl>
+      <dl class="ifs"><div v-for="w in told.what_ifs" :key="w.key"><dt>{{ w.name }}</dt><dd><b>{{ w.text }}</b></dd></div></dl>
       <h4>Other temperatures</h4>
       <ul class="settings"><li v-for="s in told.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}{{ s.best ? ' · widest' : '' }}</span></li></ul>
       <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
@@ -123,6 +123,30 @@ dt {
 dd {
   padding-left: 8px;
   text-align: right;
+}
+
+/* A long answer takes a line of its own rather than squeeze the question. */
+.ifs {
+  display: block;
+  font-size: 13px;
+}
+
+.ifs div {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  border-bottom: 1px solid var(--rule);
+}
+
+.ifs dt,
+.ifs dd {
+  padding: 2px 0;
+  border: 0;
+}
+
+.ifs dd {
+  margin-left: auto;
+  padding-left: 8px;
 }
 
 .field {
@@ -178,9 +202,14 @@ h3 .field {
 
 .settings li {
   display: flex;
+  gap: 10px;
   justify-content: space-between;
   padding: 2px 0;
   border-bottom: 1px solid var(--rule);
+}
+
+.settings span {
+  text-align: right;
 }
 
 .settings .best {
