@@ -89,7 +89,9 @@ WARM = _warm_table()
 @part
 def warm_properties(t, i, like):
     """What depends on the temperature alone: saturation pressure, diffusivity of vapour and of liquid. Below 0 degC it is held."""
-    held = min(max(t, 0.0), HOTTEST - 1e-9)
+    # What is no number, from a step that will be refused, must find a row too: compiled code reads wherever it is sent.
+    held = t if t > 0.0 else 0.0  # noqa: FURB136  max keeps what is no number
+    held = held if held < HOTTEST else HOTTEST - 1e-9
     row = int(held)
     x = held - row
     like[i, T] = t

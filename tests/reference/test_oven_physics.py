@@ -12,6 +12,7 @@ from scipy.optimize import brentq
 from scipy.special import j0, j1
 
 from benchmarks.calibrate_oven import practised
+from substrata.errors import OvenError
 from substrata.oven import equations, properties
 from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
@@ -65,13 +66,21 @@ def test_the_table_of_what_is_warm_is_the_formulas(degrees):
     assert like[0, properties.D_L] == pytest.approx(arrhenius, rel=1e-6)
 
 
-@pytest.mark.parametrize("degrees", [-40.0, 0.0, 420.0])
-def test_beyond_the_table_properties_are_held(degrees):
+@pytest.mark.parametrize(
+    ("degrees", "held"), [(-40.0, 0.0), (0.0, 0.0), (420.0, 350.0), (float("inf"), 350.0), (float("nan"), 0.0)]
+)
+def test_beyond_the_table_properties_are_held(degrees, held):
     like = np.zeros((1, properties.N_LIKE))
     properties.warm_properties(degrees, 0, like)
-    assert like[0, properties.T] == degrees
-    held = properties.saturation_pressure(min(max(degrees, 0.0), float(properties.HOTTEST)))
-    assert like[0, properties.P_S] == pytest.approx(held, rel=1e-9)
+    assert like[0, properties.T] == pytest.approx(degrees, nan_ok=True)
+    assert like[0, properties.P_S] == pytest.approx(properties.saturation_pressure(held), rel=1e-9)
+
+
+def test_a_bake_that_cannot_be_followed_is_refused_and_not_read_from_nowhere():
+    dough = fresh()
+    dough.state[5] = np.nan
+    with pytest.raises(OvenError):
+        bake_stage(dough, air(200.0, 15.0), ON_TRAY, PALE, 60.0)
 
 
 @pytest.mark.parametrize("kilopascals", [55.0, 75.6, 101.325, 104.0])
