@@ -37,9 +37,9 @@ from substrata.oven.properties import (
 # Entries of the surroundings' array.
 (
     AIR_C, WALL_C, H_TOP, EPS_TOP, VENT_TOP, H_BOTTOM, EPS_BOTTOM, CONTACT, H_CONTACT, LEAK, TRAY_J, TRAY_FIN, TRAY_EPS, FRYING, PRESSURE,
-    VAPOUR, SIDE, TOP_AIR_C,
-) = range(18)  # fmt: skip
-N_AROUND = 18
+    VAPOUR, SIDE, TOP_AIR_C, BOIL,
+) = range(19)  # fmt: skip
+N_AROUND = 19
 SIGMA = 5.670374419e-8  # W/(m2 K4), Stefan-Boltzmann
 C_P_AIR = 1006.0
 ASIDE_T, ASIDE_W = 1e-3, 1e-6  # how far an outermost cell is moved to see how its face changes
@@ -137,7 +137,7 @@ def rates(y, cells, around, c_v, c_hp, out, like):
     """
     n = cells.shape[0]
     for i in range(n):
-        properties(y[i + 1, 0], y[i + 1, 1], cells, i, c_v, c_hp, around[PRESSURE], like)
+        properties(y[i + 1, 0], y[i + 1, 1], cells, i, c_v, c_hp, around[PRESSURE], around[BOIL], like)
     q_touch, q_bottom, j_bottom, t_bottom = bottom_face(y[0, 0], like, cells, around)
     q_top, j_top, t_top = top_face(like, cells, around)
     out[0, 0], out[0, 1] = tray_gain(y[0, 0], q_touch, around), 0.0
@@ -161,8 +161,8 @@ def rates(y, cells, around, c_v, c_hp, out, like):
 def at_faces(y, cells, around, c_v, c_hp, like):
     """What ``rates`` returns, without the cells between the outermost; like: filled for these."""
     m = cells.shape[0] - 1
-    properties(y[1, 0], y[1, 1], cells, 0, c_v, c_hp, around[PRESSURE], like)
-    properties(y[m + 1, 0], y[m + 1, 1], cells, m, c_v, c_hp, around[PRESSURE], like)
+    properties(y[1, 0], y[1, 1], cells, 0, c_v, c_hp, around[PRESSURE], around[BOIL], like)
+    properties(y[m + 1, 0], y[m + 1, 1], cells, m, c_v, c_hp, around[PRESSURE], around[BOIL], like)
     _, q_bottom, j_bottom, t_bottom = bottom_face(y[0, 0], like, cells, around)
     q_top, j_top, t_top = top_face(like, cells, around)
     return q_top, q_bottom, j_top, j_bottom, t_top, t_bottom
@@ -179,7 +179,7 @@ def jacobian(y, cells, around, c_hp, like, change, lower, diag, upper):
     n = cells.shape[0]
     lower[:], diag[:], upper[:] = 0.0, 0.0, 0.0
     for i in range(n):
-        changes(cells, i, c_hp, around[PRESSURE], like, change)
+        changes(cells, i, c_hp, around[PRESSURE], around[BOIL], like, change)
     flows_change(like, change, cells, lower, diag, upper)
     faces_change(y[0, 0], like, change, cells, around, lower, diag, upper)
     for i in range(n):

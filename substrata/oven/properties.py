@@ -26,6 +26,7 @@ RHO_W = 958.0  # kg/m3, water near the boil
 OSWIN_N, OSWIN_T = 0.45, 0.006
 D_LIQUID, E_LIQUID = 3e-11, 3608.0  # m2/s at 80 degC, and its activation energy over R, K
 LEAST_POROSITY, MOST_POROSITY, MOST_STEFAN, MOST_PIPE = 0.02, 0.98, 50.0, 10.0
+FADE_K = 10.0  # above the boil, over which the heat pipe fades
 ROUNDED, PIPE_ROUNDED = 0.01, 2.0  # of the share of air; of the Stefan factor
 LEAST_WATER, LEAST_MOBILE = 1e-9, 1e-16
 HOTTEST = 350  # degC, where the table of what depends on temperature alone ends
@@ -102,8 +103,8 @@ def warm_properties(t, i, like):
 
 
 @part
-def properties(h, w, cells, i, c_v, c_hp, p_out, like):
-    """What cell i is like at an enthalpy and a water; written to ``like[i]``."""
+def properties(h, w, cells, i, c_v, c_hp, p_out, boil, like):
+    """What cell i is like at an enthalpy and a water, where water boils at ``boil`` degC; written to ``like[i]``."""
     w = max(w, 0.0)
     t = h / (cells[i, C_S] + w * C_W)
     warm_properties(t, i, like)
@@ -118,7 +119,7 @@ def properties(h, w, cells, i, c_v, c_hp, p_out, like):
     gas = 1.0 / (R_V * (t + 273.15))
     stefan = stefan_factor(p_v, p_out)
     like[i, W], like[i, A_W], like[i, P_V], like[i, STEFAN] = w, a_w, p_v, stefan
-    like[i, K] = conductivity(k_m, eps, t) + heat_pipe(t, w, a_w, eps, stefan, gas, d_va, p_s, c_hp)
+    like[i, K] = conductivity(k_m, eps, t) + heat_pipe(t, boil, w, a_w, eps, stefan, gas, d_va, p_s, c_hp)
     like[i, MOBILE] = max(c_v * eps * d_va * stefan * gas, LEAST_MOBILE)
     like[i, LIQUID] = like[i, D_L] * rho / (w + 0.1)
 
@@ -146,9 +147,9 @@ def dense_conductivity(v_s, k_s, v_w, t):
 
 
 @part
-def heat_pipe(t, w, a_w, eps, stefan, gas, d_va, p_s, c_hp):
+def heat_pipe(t, boil, w, a_w, eps, stefan, gas, d_va, p_s, c_hp):
     """What vapour adds to the conductivity by crossing the pores from a warm wall to a cool one, W/(m K). It fades at the boil."""
-    fade = min(max((110.0 - t) / 10.0, 0.0), 1.0)
+    fade = min(max((boil + FADE_K - t) / FADE_K, 0.0), 1.0)
     if fade <= 0.0:
         return 0.0
     h_fg = H_FG0 - H_FG_SLOPE * t
@@ -176,7 +177,7 @@ def conductivity_changes(v_s, k_s, v_w, t, eps, v_by_w, eps_by_w):
 
 
 @part
-def changes(cells, i, c_hp, p_out, like, change):
+def changes(cells, i, c_hp, p_out, boil, like, change):
     """How what cell i is like changes with its temperature (row 0) and its water (row 1): the derivatives of ``properties``."""
     t, w, a_w, p_v, stefan, mobile = (
         like[i, T],
@@ -204,11 +205,11 @@ def changes(cells, i, c_hp, p_out, like, change):
     d_by_t, eps_by_w = like[i, D_VA_SLOPE] / like[i, D_VA], eps_w / eps
     by_t, by_w = conductivity_changes(v_s, cells[i, K_S], v_w, t, eps, rho / RHO_W, eps_w)
     gas = 1.0 / (R_V * kelvin)
-    pipe = heat_pipe(t, w, a_w, eps, stefan, gas, d_va, p_s, c_hp)
+    pipe = heat_pipe(t, boil, w, a_w, eps, stefan, gas, d_va, p_s, c_hp)
     if pipe > 0.0 and some:
         root = np.sqrt((stefan - MOST_PIPE) ** 2 + PIPE_ROUNDED**2)
         pipe_p = stefan_p * stefan * (1.0 - (stefan - MOST_PIPE) / root) / (stefan + MOST_PIPE - root)
-        fading = -1.0 / (110.0 - t) if t > 100.0 else 0.0
+        fading = -1.0 / (boil + FADE_K - t) if t > boil else 0.0
         warming = -2.0 * H_FG_SLOPE / (H_FG0 - H_FG_SLOPE * t) + d_by_t - 3.0 / kelvin + like[i, P_S_SLOPE] / p_s
         by_t += pipe * (fading + warming + 2.0 * a_t / a_w + pipe_p * p_t)
         by_w += pipe * (eps_by_w + 2.0 * a_by_w + 0.02 / (w * (w + 0.02)) + pipe_p * p_w)

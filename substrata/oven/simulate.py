@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from substrata.errors import OvenError
 from substrata.oven import equations, integrator, properties
 from substrata.oven.body import Body
+from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import Bakeware, oven_number
 from substrata.pantry.library import Floats
@@ -262,6 +263,7 @@ def _around(heat: Heat, lying: Lying) -> Floats:
     found[equations.TRAY_FIN], found[equations.TRAY_EPS] = ware.fin, ware.emissivity
     found[equations.FRYING] = float(frying)
     found[equations.PRESSURE], found[equations.VAPOUR] = heat.pressure_pa, heat.vapour_pa
+    found[equations.BOIL] = boiling_c(heat.pressure_pa)
     if side_per_m > 0:
         # Heat from the rim has to cross half the piece: perimeter over area is 4 over the diameter of a disc.
         skin = 1 / (heat.h + heat.emissivity * oven_number("radiant_per_k"))
