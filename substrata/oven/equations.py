@@ -13,11 +13,13 @@ import numpy as np
 from substrata.oven.compiled import entry, part
 from substrata.oven.properties import (
     AREA_OUT,
+    ATMOSPHERE,
     C_S,
     C_V,
     C_W,
     DISTANCE,
     H_FG0,
+    LEAST_MOBILE,
     LIQUID,
     MATERIAL,
     MOBILE,
@@ -32,7 +34,7 @@ from substrata.oven.properties import (
     W,
     changes,
     properties,
-)  # fmt: skip
+)
 
 # Entries of the surroundings' array.
 (
@@ -122,10 +124,10 @@ def vapour_out(p_v, gamma, stefan, half, h, around, t_c, air_c, in_oil):
     if in_oil:
         over = (p_v - p_out) / 2000.0
         driving = 2000.0 * (over if over > 30 else np.log1p(np.exp(over)))
-        return driving * max(gamma, 1e-16) / half
-    rho = 1.2 * 293.15 / (0.5 * (kelvin + air_c + 273.15)) * p_out / 101325.0
+        return driving * max(gamma, LEAST_MOBILE) / half
+    rho = 1.2 * 293.15 / (0.5 * (kelvin + air_c + 273.15)) * p_out / ATMOSPHERE
     k_m = 1.1 * h / (rho * C_P_AIR) * stefan / (R_V * kelvin)
-    return (p_v - around[VAPOUR]) / (1.0 / max(k_m, 1e-16) + half / max(gamma, 1e-16))
+    return (p_v - around[VAPOUR]) / (1.0 / max(k_m, 1e-16) + half / max(gamma, LEAST_MOBILE))
 
 
 @entry

@@ -47,7 +47,7 @@ def saturation_pressure(t_c: float) -> float:
 @part
 def water_activity(w: float, a_0: float, t_c: float) -> float:
     """Oswin: 1 / (1 + (A/W)^(1/n)), A falling with temperature."""
-    if w <= 1e-9:
+    if w <= LEAST_WATER:
         return 0.0
     return 1.0 / (1.0 + np.exp((np.log(a_0 / w) - OSWIN_T * (t_c - 25.0)) / OSWIN_N))
 

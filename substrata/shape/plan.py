@@ -71,7 +71,7 @@ def shape_plan(
     batch, problems = weigh_formula(formula, library, settings)
     if batch.dough_g <= 0:
         return None
-    own = settings.pans
+    own, fried = settings.pans, is_fried(formula)
     form = shape_forms()[form_of(formula.form).id]
     piece = piece_of(batch, formula, own)
     bodies = 1 if form.kind in ("tin", "loaf", "rect") else formula.pieces
@@ -89,8 +89,8 @@ def shape_plan(
         laying=laying,
         on_last=bodies - a_tray * (trays - 1) if trays else 0,
         trays=trays,
-        loads=0 if is_fried(formula) else ceil(trays / 2),
-        fried=is_fried(formula),
+        loads=0 if fried else ceil(trays / 2),
+        fried=fried,
         sheet_cm2=sheet,
         scraps_g=scraps,
         rerolls=rerolls,
@@ -195,9 +195,10 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
         found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
     if form.kind == "cut":
         found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
-    heat = "oil" if is_fried(formula) else "oven"
+    fried = is_fried(formula)
+    heat = "oil" if fried else "oven"
     found += _filling_notes(form, piece) + _ring_notes(piece, heat)
-    if is_fried(formula) and piece.too_thick_to_fry:
+    if fried and piece.too_thick_to_fry:
         found.append("So thick the outside darkens in the oil before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
         found.append(f"In the {heat} it grows to about {piece.grown_length_mm:.0f} mm.")
