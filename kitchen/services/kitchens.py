@@ -11,6 +11,7 @@ from kitchen.errors import Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
+from kitchen.services.people import person_at
 from substrata.nutrition.budgets import budget_kinds
 
 MOST_EATERS = 6
@@ -119,16 +120,12 @@ def add_member(user: User, kitchen_id: int, email: str, role: str) -> Membership
     """Let a person who has signed up into the kitchen, or change their role.
 
     Raises:
-        Refused: when nobody has signed up with the address, the role is unknown, or the last owner would go.
+        Refused: when the address is nobody's or several people's, the role is unknown, or the last owner would go.
     """
     member = membership(user, kitchen_id, Membership.Role.OWNER)
     if role not in Membership.Role.values:
         raise Refused("no such role", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
-    person = User.objects.filter(email__iexact=email.strip()).first()
-    if person is None:
-        raise Refused(
-            "nobody has signed up with this address", got=email[:80], remedy="ask them to sign up first", field="email"
-        )
+    person = person_at(email)
     _keep_an_owner(member, person, role)
     added, _ = Membership.objects.update_or_create(kitchen=member.kitchen, user=person, defaults={"role": role})
     record(member, "member.add", email=person.email, role=role)

@@ -1,9 +1,13 @@
+import importlib
 import os
 import subprocess
 import sys
 from pathlib import Path
 
 import pytest
+from allauth.account.models import EmailAddress
+from django.apps import apps
+from django.contrib.auth.models import User
 from django.core.cache import cache
 
 from kitchen.models import Membership
@@ -56,3 +60,46 @@ def test_the_deployment_check_is_clean_behind_https():
         env=os.environ | {"SUBSTRATA_HTTPS": "1", "SUBSTRATA_SECRET_KEY": "k7" * 40 + "abcdefgh"},
     )  # fmt: skip
     assert run.returncode == 0, run.stderr
+
+
+@pytest.mark.parametrize(
+    ("method", "path"),
+    [(method, path) for path in ("account/email", "account/phone", "auth/email/verify", "auth/password/request", "auth/reauthenticate", "config") for method in ("GET", "POST", "PATCH")],
+)  # fmt: skip
+@pytest.mark.parametrize("client", ["browser", "app"])
+def test_of_the_accounts_library_only_what_the_page_asks_for_is_there(people, client, method, path):
+    assert (
+        Caller(people["baker"])(method, f"/_allauth/{client}/v1/{path}", {"email": "owner@kitchen.test"}).status_code
+        == 404
+    )
+
+
+def test_a_password_is_changed_by_whoever_knows_the_old_one():
+    call, change = Caller(), "/_allauth/browser/v1/account/password/change"
+    call("POST", f"{AUTH}/signup", WHO)
+    assert (
+        call("POST", change, {"current_password": "not-this-one", "new_password": "quite-another-one"}).status_code
+        == 400
+    )
+    call("POST", change, {"current_password": WHO["password"], "new_password": "quite-another-one"})
+    assert Caller()("POST", f"{AUTH}/login", {**WHO, "password": "quite-another-one"}).status_code == 200
+
+
+def test_an_address_taken_from_a_stranger_gets_no_invitation_and_goes_back(people, kitchen):
+    """What the open address book of 0.3.0 left behind: a thief whose account carries the baker's address."""
+    thief, baker = people["outsider"], people["baker"]
+    for user in (thief, baker):
+        EmailAddress.objects.create(user=user, email=user.email, primary=True)
+    EmailAddress.objects.filter(user=thief).update(primary=False)
+    EmailAddress.objects.create(user=thief, email=baker.email, primary=True)
+    User.objects.filter(pk=thief.pk).update(email=baker.email)
+    invite = lambda: Caller(people["owner"])(
+        "POST", f"/api/kitchens/{kitchen.pk}/members", {"email": "Baker@kitchen.test", "role": "owner"}
+    )  # noqa: E731
+    assert (invite().status_code, kitchen.memberships.filter(user=thief).exists()) == (422, False)
+    give_back = importlib.import_module("kitchen.migrations.0004_addresses_given_back").give_back
+    give_back(apps, None)
+    thief.refresh_from_db()
+    assert thief.email == "outsider@kitchen.test"
+    assert invite().status_code == 200
+    assert kitchen.memberships.get(user=baker).role == "owner"
