@@ -49,7 +49,7 @@ def demo_documents() -> Iterator[tuple[str, dict[str, Any]]]:
 
 def random_document(number: int) -> dict[str, Any]:
     """A readable document, always the same for a number."""
-    dice = Random(number)  # noqa: S311 - no secret
+    dice = Random(number)
     keys = sorted(ingredient.id for ingredient in load_library())
     usual = ["almond-flour", "egg", "water", "mozzarella", "psyllium-powder", "coconut-flour", "butter", "salt"]
 

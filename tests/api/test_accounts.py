@@ -93,9 +93,12 @@ def test_an_address_taken_from_a_stranger_gets_no_invitation_and_goes_back(peopl
     EmailAddress.objects.filter(user=thief).update(primary=False)
     EmailAddress.objects.create(user=thief, email=baker.email, primary=True)
     User.objects.filter(pk=thief.pk).update(email=baker.email)
-    invite = lambda: Caller(people["owner"])(
-        "POST", f"/api/kitchens/{kitchen.pk}/members", {"email": "Baker@kitchen.test", "role": "owner"}
-    )  # noqa: E731
+
+    def invite():
+        return Caller(people["owner"])(
+            "POST", f"/api/kitchens/{kitchen.pk}/members", {"email": "Baker@kitchen.test", "role": "owner"}
+        )
+
     assert (invite().status_code, kitchen.memberships.filter(user=thief).exists()) == (422, False)
     give_back = importlib.import_module("kitchen.migrations.0004_addresses_given_back").give_back
     give_back(apps, None)
