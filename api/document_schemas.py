@@ -1,133 +1,72 @@
-"""The formula document as it goes in and out; the core reads and refuses it."""
+"""The formula document as it goes in and out: models made of the core's own declaration, which reads and refuses the values."""
 
-from typing import Annotated
+from dataclasses import MISSING
+from functools import cache
+from typing import Annotated, Any
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints
+from pydantic import ConfigDict, Field, StringConstraints, create_model
+
+from substrata.documents.collections import Listed, Named, Nested
+from substrata.documents.kinds import Kind, Number
+from substrata.documents.records import Declared, declared
+from substrata.formula.formula import Formula
 
 Text = Annotated[str, StringConstraints(max_length=2_000)]
+_MOST_TIMES = 5  # a list so many times as long as the reader takes is not even looked at
 
 
-class StepDocument(Schema):
-    """One drying step of a vegetable."""
-
-    act: str
-    minutes: float | None = None
-    watts: float | None = None
-    salt_g: float | None = None
-    water_g: float | None = None
-    times: int | None = None
-
-
-class PrepDocument(Schema):
-    """How the raw matter of a line is dried; the line's grams are what goes into the dough."""
-
-    steps: list[StepDocument] = Field(default_factory=list, max_length=50)
-    start_g: float | None = None
-    weighed: bool = False
-
-
-class LineDocument(Schema):
-    """One line of a formula document; the core checks its values and names the line."""
+class _Document(Schema):
+    """A declared object; keys that are not known are kept."""
 
     model_config = ConfigDict(extra="allow")
 
-    id: str
-    ingredient: str
-    lot: str = ""
-    grams: float | None = None
-    entered: str = ""
-    role: str = ""
-    stage: str = ""
-    treatment: str = ""
-    note: str = ""
-    locked: bool = False
-    temperature_c: float | None = None
-    prep: PrepDocument | None = None
+
+def _default(field: Declared) -> Any:
+    """What a document that leaves a field out says; null where null is as good."""
+    if field.default is MISSING:
+        return ...
+    if isinstance(field.kind, Nested):
+        return None if field.kind.optional else Field(default_factory=model_of(field.kind.of))
+    if isinstance(field.kind, Number) and field.kind.optional:
+        return None
+    usual = field.usual
+    return (
+        Field(default_factory=dict if isinstance(usual, dict) else list)
+        if isinstance(usual, dict | tuple | frozenset)
+        else usual
+    )
 
 
-class SizeDocument(Schema):
-    """How a piece is shaped: one measure is held, the others follow."""
-
-    held: str = ""
-    thickness_mm: float | None = None
-    length_mm: float | None = None
-    pan: str = ""
-    tray: str = ""
-    gap_mm: float | None = None
-    hole_mm: float | None = None
+def _annotation(kind: Kind) -> Any:
+    if isinstance(kind, Listed):
+        return Annotated[list[model_of(kind.of)], Field(max_length=_MOST_TIMES * kind.most)]  # type: ignore[misc]  # made here
+    if isinstance(kind, Nested):
+        return model_of(kind.of) | None if kind.optional else model_of(kind.of)
+    if isinstance(kind, Named) and isinstance(kind.of, Nested):
+        return dict[str, model_of(kind.of.of)]  # type: ignore[misc]  # made here
+    return kind.plain()
 
 
-class FormDocument(Schema):
-    """What is baked."""
-
-    model_config = ConfigDict(extra="allow")
-
-    kind: str
-    pieces: int | float
-    serving_pieces: int | float = 1
-    size: SizeDocument = Field(default_factory=SizeDocument)
-
-
-class MixDocument(Schema):
-    """How a dough is mixed; what is left open follows from what is in it."""
-
-    model_config = ConfigDict(extra="allow")
-
-    temperature_c: float | None = None
-    cheese: str = ""
-    work: str = ""
+@cache
+def model_of(record: type, group: str = "") -> type[Schema]:
+    """The model of a declared record, or of one of the objects that a flat record's fields stand in."""
+    fields: dict[str, Any] = {}
+    for field in declared(record):
+        if field.kind.group == group:
+            fields[field.key] = (_annotation(field.kind), _default(field))
+        elif not group:
+            fields[field.kind.group] = (model_of(record, field.kind.group), ...)
+    name = (group.title() if group else record.__name__.removesuffix("Wish")) + "Document"
+    doc = (record.__doc__ or "").partition("\n")[0]
+    made: type[Schema] = create_model(name, __base__=_Document, __doc__=doc, **fields)
+    return made
 
 
-class BakeStageDocument(Schema):
-    """One stage of a bake."""
-
-    kind: str
-    minutes: float | None = None
-    oven_c: float | None = None
-    fan: bool | None = None
-
-
-class BakeDocument(Schema):
-    """What is wanted of the oven; what is left open follows from the form."""
-
-    model_config = ConfigDict(extra="allow")
-
-    moisture_percent: float | None = None
-    oven_c: float | None = None
-    fan: bool = False
-    oven: str = ""
-    moisture_from: str = ""
-    ware: str = ""
-    trays: int = 1
-    dough_c: float | None = None
-    altitude_m: float = 0.0
-    stages: list[BakeStageDocument] = Field(default_factory=list, max_length=50)
-    fried: str = ""
-    frying_fat: str = ""
-
-
-class WindowDocument(Schema):
-    """Wanted bounds."""
-
-    low: float | None = None
-    high: float | None = None
-
-
-class FormulaDocument(Schema):
+class FormulaDocument(model_of(Formula)):  # type: ignore[misc]  # made of the declaration
     """A formula document (docs/formats/formula.schema.json)."""
 
-    model_config = ConfigDict(extra="allow")
-
     substrata: int = 1
-    name: str = ""
-    notes: str = ""
-    form: FormDocument
-    mix: MixDocument = Field(default_factory=MixDocument)
-    bake: BakeDocument = Field(default_factory=BakeDocument)
-    prep: dict[str, float | str] = Field(default_factory=dict, max_length=60)
-    lines: list[LineDocument] = Field(default_factory=list, max_length=1_000)
-    targets: dict[str, WindowDocument] = Field(default_factory=dict)
 
 
 class PrepIn(Schema):

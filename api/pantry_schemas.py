@@ -4,65 +4,33 @@ from datetime import date
 from typing import Annotated, Any
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
-from kitchen.models import Formula, Lot
+from api.document_schemas import model_of
+from kitchen.models import Formula
+from kitchen.models import Lot as LotRow
 from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, OpenLot, PackReading, PantryList
+from substrata.documents.records import write_record
 from substrata.formula.form import roles
+from substrata.labels.check import Finding
+from substrata.labels.mistakes import Mistake
+from substrata.labels.pack_reading import PackFigure, reference_figures
+from substrata.labels.panel_text import PanelText
 from substrata.nutrition.compare import Compared, Layer
 from substrata.pantry.label import Label
-from substrata.pantry.label_check import Finding
-from substrata.pantry.label_mistakes import Mistake
-from substrata.pantry.pack_reading import PackFigure, reference_figures
-from substrata.pantry.panel_text import PanelText
+from substrata.pantry.lot import Lot
 from substrata.quantities.spread import Spread
 
 Short = Annotated[str, StringConstraints(max_length=120)]
 
 
-class LabelDocument(Schema):
-    """A label as printed; the core checks it and names the figure."""
-
-    style: str
-    per_g: float
-    per_digit_g: float = 1.0
-    serving_measure: str = ""
-    figures: dict[str, str] = Field(default_factory=dict)
-
-    @classmethod
-    def of(cls, label: Label) -> "LabelDocument":
-        """A label of the core."""
-        return cls(
-            style=label.style,
-            per_g=label.per_g,
-            per_digit_g=label.per_digit_g,
-            serving_measure=label.serving_measure,
-            figures=dict(label.figures),
-        )
+LabelDocument = model_of(Label)
 
 
-class LotDocument(Schema):
+class LotDocument(model_of(Lot)):  # type: ignore[misc]  # made of the declaration
     """A pack document (docs/formats/pack.schema.json)."""
 
-    model_config = ConfigDict(extra="ignore")
-
     substrata_pack: int = 1
-    ingredient: str
-    name: str
-    label: LabelDocument | None = None
-    price: float | None = None
-    pack_g: float | None = None
-    usable: float | None = 1.0
-    bought_on: str | None = None
-    use_by: str | None = None
-    measures: dict[str, float | None] = Field(default_factory=dict)
-    capacity: float | None = None
-    contains: list[str] = Field(default_factory=list)
-    may_contain: list[str] = Field(default_factory=list)
-    certificates: list[str] = Field(default_factory=list)
-    statement: str = ""
-    husk: str = ""
-    notes: str = ""
 
 
 class PackQuery(Schema):
@@ -100,7 +68,7 @@ class PantryRow(Schema):
     flags: list[str]
 
     @classmethod
-    def of_compared(cls, seen: Compared, lot: Lot | None = None) -> "PantryRow":
+    def of_compared(cls, seen: Compared, lot: LotRow | None = None) -> "PantryRow":
         """A row of what is compared."""
         return cls(
             key=seen.key,
@@ -193,13 +161,13 @@ class MistakeOut(Schema):
 
     code: str
     text: str
-    label: LabelDocument | None
+    label: LabelDocument | None  # type: ignore[valid-type]
     ingredient: str
 
     @classmethod
     def of(cls, mistake: Mistake) -> "MistakeOut":
         """A mistake of the core."""
-        label = LabelDocument.of(mistake.label) if mistake.label else None
+        label = LabelDocument(**write_record(mistake.label)) if mistake.label else None
         return cls(code=mistake.code, text=mistake.text, label=label, ingredient=mistake.ingredient)
 
 

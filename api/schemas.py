@@ -9,15 +9,15 @@ from pydantic import Field, StringConstraints
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import Draft, Formula, FormulaVersion
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
-from substrata.formula.difference import Change
+from substrata.exchange.difference import Change
 from substrata.formula.form import forms, roles
+from substrata.labels.product_files import fields
 from substrata.nutrition.allergens import allergen_words
 from substrata.nutrition.budgets import budget_kinds
 from substrata.nutrition.claims import claim_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import FIGURE_UNITS, FIGURES
-from substrata.pantry.product_files import fields
 
 
 class StratumOut(Schema):

@@ -17,13 +17,13 @@ from pathlib import Path
 from scipy.optimize import minimize_scalar
 
 from substrata import Settings, load_library
-from substrata.formula.formula import Bake, Formula, Line, Mix, Size
-from substrata.formula.weighed import weigh_formula
+from substrata.batch.weighed import weigh_formula
+from substrata.formula.formula import BakeWish, Formula, Line, Mix, Size
 from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import oven_families
 from substrata.oven.profile import OvenProfile
-from substrata.oven.run import run
+from substrata.oven.stages_run import run
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ def practised() -> list[Practised]:
                 pan=size.get("pan", ""),
             ),
             mix=Mix(cheese="cold" if row["family"] == "whey-crust" else ""),
-            bake=Bake(oven_c=float(row["oven_c"]), dough_c=float(row["dough_c"])),
+            bake=BakeWish(oven_c=float(row["oven_c"]), dough_c=float(row["dough_c"])),
             lines=tuple(
                 Line(id=key, ingredient=key, grams=float(g))
                 for key, g in (part.split(":") for part in row["lines"].split())

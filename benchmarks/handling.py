@@ -21,10 +21,10 @@ import numpy as np
 from scipy.optimize import least_squares
 
 from substrata import Settings, load_library
+from substrata.batch.weighed import Batch, weigh_formula
 from substrata.dough.consistency import Method, draws_of, handling, parameters
 from substrata.dough.handling_words import band_of, class_of, classes
 from substrata.formula.formula import Formula, Line
-from substrata.formula.weighed import Batch, weigh_formula
 from substrata.quantities.tables import read_table
 
 FITTED = (

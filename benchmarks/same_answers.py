@@ -17,10 +17,10 @@ from substrata import Settings, analyse, load_library, read_document
 from substrata.card.card import card
 from substrata.errors import SubstrataError
 from substrata.formula.form import forms, roles
-from substrata.oven.forecast import bake
-from substrata.prep.plan import prep_plan
 from substrata.settings import Eater
-from substrata.shape.plan import shape_plan
+from substrata.stations.bake import bake
+from substrata.stations.prep import prep_plan
+from substrata.stations.shape import shape_plan
 
 RANDOM = 200
 _DEMO = Path(__file__).parent.parent / "kitchen" / "demo" / "formulas.json"

@@ -32,10 +32,10 @@ def openapi() -> str:
 
 def document_schemas() -> dict[str, str]:
     """The JSON Schemas of the open documents, by file."""
-    from substrata.formula.document_schema import document_schema
-    from substrata.pantry.lot_document import lot_schema
+    from substrata.formula.document import document_schema
+    from substrata.labels.pack_document import pack_schema
 
-    schemas = {"formula": document_schema(), "pack": lot_schema()}
+    schemas = {"formula": document_schema(), "pack": pack_schema()}
     return {
         f"docs/formats/{name}.schema.json": json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
         for name, schema in schemas.items()

@@ -16,17 +16,16 @@ from typing import Any
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.card.card import card
 from substrata.errors import FormulaError, SubstrataError
-from substrata.formula.document import read_document, write_document
-from substrata.formula.document_schema import document_schema
+from substrata.exchange.text_import import import_text
+from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
-from substrata.formula.text_import import import_text
-from substrata.pantry.label_check import check_lot
+from substrata.labels.check import check_lot
+from substrata.labels.pack_document import read_lot
+from substrata.labels.pack_reading import read_pack
 from substrata.pantry.library import load_library
-from substrata.pantry.lot_document import read_lot
-from substrata.pantry.pack_reading import read_pack
-from substrata.prep.plan import prep_plan
 from substrata.settings import Settings
-from substrata.shape.plan import shape_plan
+from substrata.stations.prep import prep_plan
+from substrata.stations.shape import shape_plan
 
 BAD_INPUT = 2
 
@@ -128,8 +127,8 @@ def _shape(options: argparse.Namespace) -> str:
 
 def _bake(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
-    from substrata.oven.forecast import bake
     from substrata.oven.profile import OvenProfile
+    from substrata.stations.bake import bake
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.quantities.pans import Pan
+from substrata.quantities.units import Spoons
 
-Spoons = Literal["us", "metric", "australian"]
 EggScheme = Literal["us", "eu"]
 Convention = Literal["us", "eu", "total"]
 PolyolRule = Literal["half", "energy"]

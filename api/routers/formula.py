@@ -26,7 +26,7 @@ from kitchen.services import formulas
 from kitchen.services.access import membership
 from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste
 from substrata import Analysis
-from substrata.formula.text_import import PastedLine
+from substrata.exchange.text_import import PastedLine
 
 router = Router(tags=["formula"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -13,7 +13,7 @@ from kitchen.models import Oven
 from kitchen.services import ovens, pans
 from kitchen.services.ovens import BakeAnswer
 from substrata.oven.learning import LoggedBake
-from substrata.shape.plan import ShapePlan
+from substrata.stations.shape import ShapePlan
 
 router = Router(tags=["oven"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -28,9 +28,9 @@ from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
 from substrata import load_library
-from substrata.formula.cheaper import CheaperPack
+from substrata.batch.cheaper import CheaperPack
+from substrata.labels.panel_text import read_panel
 from substrata.nutrition.compare import Compared
-from substrata.pantry.panel_text import read_panel
 
 router = Router(tags=["pantry"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -17,9 +17,9 @@ from kitchen.services.pans import set_pans
 from kitchen.services.pantry import create_lot
 from kitchen.services.stock import plan_bake
 from substrata import load_library, read_document, write_document
-from substrata.formula.difference import differences
+from substrata.batch.weighed import weigh_line
+from substrata.exchange.difference import differences
 from substrata.formula.formula import Line
-from substrata.formula.weighed import weigh_line
 from substrata.oven.learning import LoggedBake
 
 DEMO_NAME = "The Saturday stall"

@@ -13,7 +13,7 @@ from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.access import formula_of, membership, record
 from kitchen.services.judging import CARD_MARK, card_mark, core_settings, library_of, shelf_card
 from substrata import read_document, write_document
-from substrata.formula.difference import Change, differences
+from substrata.exchange.difference import Change, differences
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200

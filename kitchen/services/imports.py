@@ -13,8 +13,8 @@ from kitchen.services.access import membership, record
 from kitchen.services.kitchens import touch
 from kitchen.services.pantry import described, new_key
 from substrata import load_library
-from substrata.pantry.lot_document import write_lot
-from substrata.pantry.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
+from substrata.labels.pack_document import write_lot
+from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
 
 BAKER = Membership.Role.BAKER
 State = PackImport.State

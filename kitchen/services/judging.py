@@ -9,13 +9,13 @@ from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
 from substrata.analysis.changes import FigureChange, changes
 from substrata.card.card import Card, card
-from substrata.formula.text_import import PastedLine, import_text
+from substrata.exchange.text_import import PastedLine, import_text
+from substrata.labels.pack_document import read_lot
+from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.lot_document import read_lot
-from substrata.pantry.pack_reading import ingredient_of_lot
-from substrata.prep.plan import PrepPlan, prep_plan
 from substrata.quantities.pans import Pan
 from substrata.settings import Eater
+from substrata.stations.prep import PrepPlan, prep_plan
 
 # Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
 CARD_MARK = "2026-11-25e"

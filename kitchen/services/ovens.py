@@ -13,16 +13,16 @@ from kitchen.queue import defer_map
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
+from substrata.batch.weighed import weigh_formula
 from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import BakeCase, bake_case
-from substrata.oven.forecast import BakeForecast, bake
 from substrata.oven.learning import LoggedBake, readings
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
 from substrata.oven.questions import MAP_SIDE, bake_map, thickest_in
 from substrata.settings import Settings
-from substrata.shape.plan import ShapePlan, shape_plan
+from substrata.stations.bake import BakeForecast, bake
+from substrata.stations.shape import ShapePlan, shape_plan
 
 BAKER = Membership.Role.BAKER
 State = OvenMap.State

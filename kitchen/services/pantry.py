@@ -18,14 +18,14 @@ from kitchen.services.judging import all_packs, core_settings, library_of, pack_
 from kitchen.services.kitchens import touch
 from kitchen.services.stock import receive, reserved_of
 from substrata import Library, Settings, load_library, read_document
-from substrata.formula.cheaper import CheaperPack, cheaper_packs
-from substrata.formula.weighed import weigh_formula
+from substrata.batch.cheaper import CheaperPack, cheaper_packs
+from substrata.batch.weighed import weigh_formula
+from substrata.labels.check import LabelCheck, check_lot
+from substrata.labels.pack_document import read_lot, write_lot
+from substrata.labels.pack_reading import PackFigure, ingredient_of_lot, read_pack
 from substrata.nutrition.compare import Compared, compare
 from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label_check import LabelCheck, check_lot
 from substrata.pantry.lot import Lot as CoreLot
-from substrata.pantry.lot_document import read_lot, write_lot
-from substrata.pantry.pack_reading import PackFigure, ingredient_of_lot, read_pack
 from substrata.settings import Convention, PolyolRule
 
 BAKER = Membership.Role.BAKER

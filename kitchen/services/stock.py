@@ -16,8 +16,8 @@ from kitchen.models import Bake, BakePick, Lot, Membership, StockMove
 from kitchen.services.access import formula_of, lot_of, membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
-from substrata.formula.weighed import weigh_formula
-from substrata.pantry.lot_document import read_lot
+from substrata.batch.weighed import weigh_formula
+from substrata.labels.pack_document import read_lot
 from substrata.pantry.stock import Allocation, Need, StockedLot, allocate
 
 BAKER = Membership.Role.BAKER

@@ -7,19 +7,19 @@ from dataclasses import dataclass
 from substrata.analysis.brackets import Bracket, Case, brackets, quantities
 from substrata.analysis.summary import Phrase, summary
 from substrata.analysis.warnings import DoughWarning, Reading, warnings
+from substrata.batch.baked import Baked, baked, oven_c
+from substrata.batch.bakers import bakers_percent
+from substrata.batch.cost import Cost, cost
+from substrata.batch.kitchen_steps import kitchen_step
+from substrata.batch.propagate import Estimate, Sheet
+from substrata.batch.weighed import FRYING, Batch, Problem, weigh_formula
 from substrata.dough.binder import Binder, binder
 from substrata.dough.handling import HandlingForecast, handling_forecast
 from substrata.dough.lift import Lift, lift
 from substrata.dough.texture import Eaten, Texture, texture
 from substrata.dough.water import Water, water
-from substrata.formula.baked import Baked, baked, oven_c
-from substrata.formula.bakers import bakers_percent
-from substrata.formula.cost import Cost, cost
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Estimate, Sheet
-from substrata.formula.steps import kitchen_step
-from substrata.formula.weighed import FRYING, Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.budgets import EaterFit, eater_fits, weight_ratios
 from substrata.nutrition.claims import Claim, claims

@@ -9,15 +9,15 @@ from typing import Literal
 
 from substrata.analysis.remedies import RatioOf, Remedy, remedy_for
 from substrata.analysis.words import grams, percent, short_name
+from substrata.batch.cost import cost_ratio
+from substrata.batch.propagate import Contribution, Estimate, Figure, Sheet
+from substrata.batch.weighed import Batch
 from substrata.dough.binder import Binder, heat_set_ratio, load_ratio
 from substrata.dough.lift import gas_ratio
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
-from substrata.formula.cost import cost_ratio
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Contribution, Estimate, Figure, Sheet
-from substrata.formula.weighed import Batch
 from substrata.nutrition.facts import piece_ratio
 from substrata.pantry.library import Library
 from substrata.quantities.tables import read_table
@@ -151,7 +151,7 @@ def brackets(case: Case) -> tuple[Bracket, ...]:
 def _bracket(key: str, kind: _Kind, case: Case, houses: Mapping[str, tuple[Window, Source]]) -> Bracket:
     window, source = houses.get(key, (Window(), "none"))
     if key in case.formula.targets:
-        window, source = case.formula.targets[key], "target"
+        window, source = case.formula.targets[key].window, "target"
     figure = case.sheet.figure(key)
     state = _state(figure, window, case.sheet.batch)
     ratio_of = case.ratios_of[key]

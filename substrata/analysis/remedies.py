@@ -12,11 +12,11 @@ from math import ceil
 
 from substrata.analysis.words import grams as in_grams
 from substrata.analysis.words import short_name
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.batch.propagate import Ratio
+from substrata.batch.weighed import Batch
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Ratio
-from substrata.formula.steps import to_the_scale
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Library
 
 _INSIDE = 0.06  # how far into the window a remedy aims, as a share of its width

@@ -13,15 +13,15 @@ from typing import Literal
 from substrata.analysis.brackets import Bracket
 from substrata.analysis.remedies import Remedy
 from substrata.analysis.words import grams, percent, short_name
+from substrata.batch.baked import Baked
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.batch.weighed import Batch
 from substrata.dough.binder import Binder
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import Lift
 from substrata.dough.texture import Texture
-from substrata.formula.baked import Baked
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.steps import to_the_scale
-from substrata.formula.weighed import Batch
 from substrata.nutrition.hidden import Hidden
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Library

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from substrata.formula.baked import baked
+from substrata.batch.baked import baked
+from substrata.batch.propagate import Estimate, Sheet
+from substrata.batch.weighed import Batch, Problem, weigh_formula
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Estimate, Sheet
-from substrata.formula.weighed import Batch, Problem, weigh_formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
 from substrata.nutrition.facts import nutrition, nutrition_ratios

@@ -11,9 +11,9 @@ from functools import cache
 
 import numpy as np
 
+from substrata.batch.propagate import Estimate, Ratio, Sheet
+from substrata.batch.weighed import Batch
 from substrata.formula.form import Form, Window
-from substrata.formula.propagate import Estimate, Ratio, Sheet
-from substrata.formula.weighed import Batch
 from substrata.quantities.tables import read_table
 
 

@@ -16,8 +16,8 @@ from functools import cache
 
 import numpy as np
 
+from substrata.batch.weighed import Batch
 from substrata.dough.materials import Materials, materials
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import read_table

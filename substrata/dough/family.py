@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
+from substrata.batch.weighed import Batch
 from substrata.dough.handling import CHEESE_DOUGH, cheese_share, is_melted
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import Batch
 
 Family = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]
 FAMILIES: tuple[Family, ...] = (

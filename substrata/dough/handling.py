@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling
 from substrata.dough.handling_cause import HandlingCause, limiting_cause
 from substrata.dough.handling_search import Bowl, crossings
@@ -18,7 +19,6 @@ from substrata.dough.handling_words import ClassBand, band_of, classes, form_han
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.formula import Formula, Mix
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.tables import constant
 

@@ -7,11 +7,11 @@ from math import ceil
 
 import numpy as np
 
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.batch.weighed import Batch
 from substrata.dough.consistency import handling, typical_draw
 from substrata.dough.handling_search import Bowl, grams_for, with_line
 from substrata.dough.handling_words import ClassBand
-from substrata.formula.steps import to_the_scale
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Library
 
 _FULL = 1.05  # filling of the voids that a dough needs to cohere, with a little to spare

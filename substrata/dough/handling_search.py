@@ -8,9 +8,9 @@ from functools import cached_property
 
 import numpy as np
 
+from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling, typical_draw
 from substrata.dough.materials import Materials, materials
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats, Library
 
 _FANNED = 9  # points that narrow a bracket to an eighth, in which the curve is taken as straight

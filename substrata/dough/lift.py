@@ -7,8 +7,8 @@ from math import exp
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
+from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import densities_20c
 from substrata.quantities.tables import constant

@@ -10,9 +10,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from substrata.batch.weighed import Batch
 from substrata.dough.phases import PhaseName, phase_of, volumes_ml
 from substrata.dough.water import available_per_gram
-from substrata.formula.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
 

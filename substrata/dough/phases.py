@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from substrata.formula.weighed import Batch, WeighedLine
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import densities_20c
 from substrata.quantities.tables import Row, read_table

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from substrata.formula.propagate import Ratio
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Ratio
+from substrata.batch.weighed import Batch
 from substrata.quantities.tables import constant
 
 

@@ -10,7 +10,7 @@ from functools import cache
 
 import numpy as np
 
-from substrata.formula.weighed import Batch, WeighedLine
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import property_choi_okos
 from substrata.quantities.tables import constant, read_table

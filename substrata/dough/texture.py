@@ -14,8 +14,8 @@ from math import exp, sqrt
 
 import numpy as np
 
-from substrata.formula.baked import Baked
-from substrata.formula.weighed import Batch
+from substrata.batch.baked import Baked
+from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant, read_table
 

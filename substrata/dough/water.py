@@ -10,8 +10,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
+from substrata.batch.weighed import Batch
 from substrata.quantities.tables import constant
 
 

@@ -1,22 +1,72 @@
-"""A formula and its lines, as plain values."""
+"""A formula and its lines, as plain values; each field says what the open document may hold there."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
-from substrata.formula.form import Window
+from substrata.documents.collections import Listed, Named, Nested
+from substrata.documents.kinds import Flag, Number, Text, Whole, Word
+from substrata.formula.bake_wish import BakeWish
+from substrata.formula.form import Window, forms, roles
+from substrata.formula.prep_choices import PrepChoices
 from substrata.pantry.drying import DryingStep
+
+CHEESE_METHODS = Literal["", "melted", "cold"]
+WORK_METHODS = Literal["", "pressed", "stirred"]
+HELD = Literal["", "thickness", "size"]
+
+
+def _role_words() -> tuple[str, ...]:
+    return ("", *roles())
+
+
+def _form_ids() -> tuple[str, ...]:
+    return tuple(forms())
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineStep(DryingStep):
+    """A drying step of a line; it keeps what a document says besides."""
+
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+    @property
+    def plain(self) -> DryingStep:
+        """What is done, without what else the document says."""
+        return DryingStep(
+            act=self.act,
+            minutes=self.minutes,
+            watts=self.watts,
+            salt_g=self.salt_g,
+            water_g=self.water_g,
+            times=self.times,
+        )
 
 
 @dataclass(frozen=True, kw_only=True)
 class LinePrep:
     """How the raw matter of a line is dried; the line's grams are what goes into the dough."""
 
-    steps: tuple[DryingStep, ...] = ()
-    start_g: float | None = None  # raw weight; None takes what the steps need to give the line's grams
-    weighed: bool = False  # the line's grams stand on the scale, and are no forecast
+    steps: Annotated[tuple[LineStep, ...], Listed(of=LineStep, most=12)] = ()
+    # Raw weight; None takes what the steps need to give the line's grams.
+    start_g: Annotated[float | None, Number(low=0, high=50_000, above=True, unit="g", note="raw weight")] = None
+    # The line's grams stand on the scale, and are no forecast.
+    weighed: Annotated[bool, Flag(note="the line's grams were read from a scale after the steps")] = False
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+    @property
+    def words(self) -> str:
+        """How it is dried, in a few words."""
+        if not self.steps:
+            return "none"
+        start = f", from {self.start_g:g} g" if self.start_g else ""
+        return f"{', '.join(step.act for step in self.steps)}{start}{', weighed' if self.weighed else ''}"
+
+
+def _prep_words(prep: LinePrep | None) -> str:
+    return prep.words if prep else "none"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,18 +77,24 @@ class Line:
     With ``grams`` None the weight is taken from ``entered``.
     """
 
-    id: str  # stable within the formula
-    ingredient: str  # id in the pantry; unknown ones are kept and reported
-    lot: str = ""  # key of the pack it is taken from; "" means the reference
-    grams: float | None = None
-    entered: str = ""  # amount as typed: "1 1/2 cup", "90 g"
-    role: str = ""  # "" means the ingredient's usual role
-    stage: str = ""  # mix stage
-    treatment: str = ""  # "squeezed", "melted"
-    note: str = ""  # "softened", "divided", and what else stood in the list
-    locked: bool = False  # the solver leaves it alone
-    temperature_c: float | None = None  # its own when it goes in; None takes the usual one
-    prep: LinePrep | None = None  # how it is dried first
+    id: Annotated[str, Text(least=1, most=40, asked=True)]  # stable within the formula
+    # Id in the pantry; unknown ones are kept and reported.
+    ingredient: Annotated[str, Text(asked=True, note="id in the pantry")] = ""
+    # Key of the pack it is taken from; "" means the reference.
+    lot: Annotated[str, Text(most=40, note="key of a pack; the ingredient answers where it is not known")] = ""
+    grams: Annotated[float | None, Number(low=0, soft=True, note="null: take the weight from entered")] = None
+    entered: Annotated[str, Text(most=300)] = ""  # amount as typed: "1 1/2 cup", "90 g"
+    role: Annotated[str, Word(of=_role_words, said="role")] = ""  # "" means the ingredient's usual role
+    stage: Annotated[str, Text(most=60, said="stage")] = ""  # mix stage
+    treatment: Annotated[str, Text(said="treatment")] = ""  # "squeezed", "melted"
+    note: Annotated[str, Text(most=500, said="note")] = ""  # "softened", "divided", and what else stood in the list
+    locked: Annotated[bool, Flag()] = False  # the solver leaves it alone
+    # Its own when it goes in; None takes the usual one.
+    temperature_c: Annotated[float | None, Number(low=-20, high=110, unit="°C", said="temperature", sparse=True)] = None
+    # How it is dried first.
+    prep: Annotated[
+        LinePrep | None, Nested(of=LinePrep, optional=True, said="drying", told=_prep_words, sparse=True)
+    ] = None
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -46,69 +102,67 @@ class Line:
 class Mix:
     """How a dough is mixed; what is left open follows from what is in it."""
 
-    temperature_c: float | None = None  # after mixing
-    cheese: Literal["", "melted", "cold"] = ""  # melted first, or shredded and stirred in cold
-    work: Literal["", "pressed", "stirred"] = ""  # kneaded or pressed, or only stirred
+    # After mixing.
+    temperature_c: Annotated[float | None, Number(low=0, high=90, unit="°C", said="dough")] = None
+    # Melted first, or shredded and stirred in cold.
+    cheese: Annotated[CHEESE_METHODS, Word(of=get_args(CHEESE_METHODS), said="cheese")] = ""
+    # Kneaded or pressed, or only stirred.
+    work: Annotated[WORK_METHODS, Word(of=get_args(WORK_METHODS), said="work")] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
 @dataclass(frozen=True, kw_only=True)
 class Size:
     """How a piece is shaped: one measure is held, the others follow from the dough's weight and density."""
 
-    held: Literal["", "thickness", "size"] = ""  # "" holds what the form usually holds
-    thickness_mm: float | None = None  # of a sheet, diameter of a rope, height of a bun
-    length_mm: float | None = None  # diameter of a round, length of a rope, side of a cut piece
-    pan: str = ""  # for what is baked in one
-    tray: str = ""
-    gap_mm: float | None = None  # between pieces on a tray
-    hole_mm: float | None = None  # of a bun or doughnut that is a ring; None or 0 for one without
-
-
-StageKind = Literal["preheat", "bake", "flip", "rotate", "door", "top", "finish", "broil", "rest"]
-
-
-@dataclass(frozen=True, kw_only=True)
-class BakeStage:
-    """One stage of a bake."""
-
-    kind: StageKind
-    minutes: float | None = None  # None: until it is done; of a moment (flip, rotate, door, top) nothing
-    oven_c: float | None = None  # None: as before
-    fan: bool | None = None  # None: as before
-
-
-@dataclass(frozen=True, kw_only=True)
-class Bake:
-    """What is wanted of the oven; what is left open follows from the form."""
-
-    moisture_percent: float | None = None  # of the baked piece
-    moisture_from: Literal["", "oven"] = ""  # where that number comes from: the baker, or the simulated bake
-    oven_c: float | None = None
-    fan: bool = False
-    oven: str = ""  # key of one of the kitchen's ovens
-    ware: str = ""  # what it lies on: tray, stone; "" is the form's usual one
-    trays: int = 1  # baked at once
-    dough_c: float | None = None  # temperature of the dough going in; None: as it was mixed
-    altitude_m: float = 0.0  # 0: where its oven stands
-    stages: tuple[BakeStage, ...] = ()
-    fried: Literal["", "fried", "baked"] = ""  # a doughnut is fried unless told otherwise
-    frying_fat: str = ""  # ingredient
+    # "" holds what the form usually holds.
+    held: Annotated[HELD, Word(of=get_args(HELD), said="held")] = ""
+    # Of a sheet, diameter of a rope, height of a bun.
+    thickness_mm: Annotated[float | None, Number(low=0.5, high=200, unit="mm", said="thickness")] = None
+    # Diameter of a round, length of a rope, side of a cut piece.
+    length_mm: Annotated[float | None, Number(low=5, high=1000, unit="mm", said="length")] = None
+    pan: Annotated[str, Text(most=60, said="pan")] = ""  # for what is baked in one
+    tray: Annotated[str, Text(most=60, said="tray")] = ""
+    # Between pieces on a tray.
+    gap_mm: Annotated[float | None, Number(low=0, high=200, unit="mm", said="gap")] = None
+    # Of a bun or doughnut that is a ring; None or 0 for one without.
+    hole_mm: Annotated[float | None, Number(low=0, high=300, unit="mm", said="hole")] = None
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class Target:
+    """Wanted bounds of a bracket, set by the baker; None leaves that side open."""
+
+    low: Annotated[float | None, Number()] = None
+    high: Annotated[float | None, Number()] = None
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+    @property
+    def window(self) -> Window:
+        """The bounds."""
+        return Window(low=self.low, high=self.high)
 
 
 @dataclass(frozen=True, kw_only=True)
 class Formula:
     """Lines, form, pieces and targets."""
 
-    name: str
-    form: str  # id in forms.csv
-    pieces: int
-    lines: tuple[Line, ...]
-    size: Size = Size()
-    serving_pieces: int = 1  # pieces that are eaten as one serving
-    notes: str = ""
-    mix: Mix = Mix()
-    bake: Bake = Bake()
-    prep: Mapping[str, float | str] = field(default_factory=dict)  # what is set on the Prep station, by name
-    targets: Mapping[str, Window] = field(default_factory=dict)  # bracket key -> wanted bounds
+    name: Annotated[str, Text(asked=True)] = ""
+    # Id in forms.csv.
+    form: Annotated[str, Word(of=_form_ids, what="is unknown", group="form", key="kind", field="form", asked=True)]
+    pieces: Annotated[int, Whole(low=1, high=10_000, group="form", asked=True)] = 1
+    lines: Annotated[tuple[Line, ...], Listed(of=Line, most=200, named_by="id", asked=True)] = ()
+    size: Annotated[Size, Nested(of=Size, group="form")] = Size()
+    # Pieces that are eaten as one serving.
+    serving_pieces: Annotated[int, Whole(low=1, high=10_000, group="form")] = 1
+    notes: Annotated[str, Text(most=20_000)] = ""
+    mix: Annotated[Mix, Nested(of=Mix)] = Mix()
+    bake: Annotated[BakeWish, Nested(of=BakeWish)] = BakeWish()  # noqa: RUF009 - frozen
+    # What is set on the Prep station, by name.
+    prep: Annotated[Mapping[str, float | str], PrepChoices(note="what is set on the Prep station")] = field(
+        default_factory=dict
+    )
+    # Bracket key -> wanted bounds.
+    targets: Annotated[Mapping[str, Target], Named(of=Nested(of=Target))] = field(default_factory=dict)
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.formula.weighed import Batch
+from substrata.batch.weighed import Batch
 from substrata.quantities.tables import read_table
 
 

@@ -8,9 +8,9 @@ from math import floor
 
 import numpy as np
 
+from substrata.batch.propagate import Estimate, Ratio, Sheet, total_ratio
+from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.weighed import Batch
 from substrata.quantities.tables import read_table
 from substrata.settings import Eater, Settings
 

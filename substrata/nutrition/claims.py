@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from typing import Literal
 
-from substrata.formula.weighed import Batch, WeighedLine
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
 

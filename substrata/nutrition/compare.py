@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.batch.propagate import Coefficient, Estimate
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.formula.formula import Line
-from substrata.formula.propagate import Coefficient, Estimate
-from substrata.formula.weighed import Batch, WeighedLine
 from substrata.nutrition.energy import energy_kcal
 from substrata.nutrition.net_carbs import net_carbs_per_gram
 from substrata.pantry.composition import Composition

@@ -12,8 +12,8 @@ from typing import Literal
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Coefficient
+from substrata.batch.weighed import Batch
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import read_table

@@ -7,10 +7,10 @@ from math import hypot
 
 import numpy as np
 
-from substrata.formula.baked import Baked, baked
+from substrata.batch.baked import Baked, baked
+from substrata.batch.propagate import Estimate, Ratio, Sheet, total_ratio
+from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.weighed import Batch
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.net_carbs import CONVENTIONS, net_carbs_per_gram
 from substrata.quantities.spread import SDS_IN_HALF_90

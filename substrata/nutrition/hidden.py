@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.formula.weighed import Batch, WeighedLine
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.label import FIGURES, Label
 
 WATCHED = ("carbohydrate_g", "sugars_g", "fat_g", "saturates_g", "trans_g", "protein_g", "sodium_mg")

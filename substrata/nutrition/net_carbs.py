@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Coefficient
+from substrata.batch.weighed import Batch
 from substrata.settings import Convention, PolyolRule
 
 CONVENTIONS: dict[Convention, str] = {

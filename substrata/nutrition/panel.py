@@ -11,10 +11,10 @@ from math import floor, hypot
 
 import numpy as np
 
-from substrata.formula.baked import baked
+from substrata.batch.baked import baked
+from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
+from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
-from substrata.formula.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.weighed import Batch
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.facts import Nutrition, scaled
 from substrata.pantry.label import FIGURE_UNITS

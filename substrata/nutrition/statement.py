@@ -10,7 +10,7 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.formula.weighed import Batch
+from substrata.batch.weighed import Batch
 from substrata.nutrition.allergens import us_contains
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.rounding import LabelStyle

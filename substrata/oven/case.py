@@ -8,12 +8,13 @@ from typing import Literal
 
 import numpy as np
 
+from substrata.batch.baked import baked, loss_to, oven_c
+from substrata.batch.weighed import Batch, is_fried
 from substrata.dough.family import family_of
 from substrata.dough.handling import handling_forecast
 from substrata.errors import FormulaError, OvenError
-from substrata.formula.baked import baked, loss_to, oven_c
-from substrata.formula.formula import BakeStage, Formula
-from substrata.formula.weighed import Batch, is_fried
+from substrata.formula.bake_wish import BakeStage
+from substrata.formula.formula import Formula
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter, bake_matter, psyllium_sorption
@@ -176,7 +177,7 @@ def stages_of(formula: Formula, family: OvenFamily) -> tuple[BakeStage, ...]:
 
 def _usual(word: str) -> BakeStage:
     kind, _, minutes = word.partition("=")
-    return BakeStage(kind=kind, minutes=float(minutes) if minutes else None)  # type: ignore[arg-type]  # a test reads every row
+    return BakeStage(kind=kind, minutes=float(minutes) if minutes else None)
 
 
 Ware = Literal["tray", "steel-tray", "tin", "stone", "cold-stone", "rack"]

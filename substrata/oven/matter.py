@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.weighed import Batch
+from substrata.batch.weighed import Batch
 from substrata.oven.numbers import oven_number
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import MATTERS, property_choi_okos

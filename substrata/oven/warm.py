@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from threading import Thread
 
+from substrata.batch.weighed import weigh_formula
 from substrata.formula.formula import Formula, Line
-from substrata.formula.weighed import weigh_formula
 from substrata.pantry.library import load_library
 from substrata.settings import Settings
 
@@ -15,7 +15,7 @@ def warm() -> None:
     # Imported here: importing the compiled part is itself the slow part.
     from substrata.oven.case import bake_case
     from substrata.oven.profile import OvenProfile
-    from substrata.oven.run import run
+    from substrata.oven.stages_run import run
 
     lines = (Line(id="a", ingredient="almond-flour", grams=100), Line(id="e", ingredient="egg", grams=25))
     formula = Formula(name="warm", form="cracker", pieces=20, lines=lines)

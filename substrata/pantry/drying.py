@@ -10,8 +10,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from math import exp
-from typing import Literal
+from typing import Annotated, Literal
 
+from substrata.documents.kinds import Number, Whole, Word
 from substrata.errors import FormulaError
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.matter import Matter, specific_heat
@@ -30,12 +31,15 @@ _DRYEST = 0.05  # share of its water that no kitchen takes out of a vegetable
 class DryingStep:
     """One thing done to a vegetable before it goes into the dough."""
 
-    act: DryingAct
-    minutes: float = 0.0  # of waiting or heating
-    watts: float = 0.0  # on the microwave's door; of a pan, what reaches the food
-    salt_g: float = 0.0
-    water_g: float = 0.0  # poured on before cooking
-    times: int = 1  # grips of the cloth
+    act: Annotated[DryingAct, Word(of=ACTS, asked=True)]
+    # Of waiting or heating.
+    minutes: Annotated[float, Number(low=0, high=240, unit="min", sparse=True)] = 0.0
+    # On the microwave's door; of a pan, what reaches the food.
+    watts: Annotated[float, Number(low=0, high=3000, unit="W", sparse=True)] = 0.0
+    salt_g: Annotated[float, Number(low=0, high=500, unit="g", sparse=True)] = 0.0
+    # Poured on before cooking.
+    water_g: Annotated[float, Number(low=0, high=20_000, unit="g", sparse=True)] = 0.0
+    times: Annotated[int, Whole(low=1, high=10, sparse=True, optional=True)] = 1  # grips of the cloth
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -10,7 +10,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import isfinite
+from typing import Annotated, Any
 
+from substrata.documents.collections import Named
+from substrata.documents.kinds import Number, Text, Word
 from substrata.errors import LabelError
 from substrata.pantry.rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
 from substrata.quantities.tables import constant
@@ -46,11 +49,19 @@ MOST_SERVING_G = 5_000.0
 class Label:
     """The nutrition label of a pack, as printed."""
 
-    style: LabelStyle
-    per_g: float  # grams that the figures are for: the serving, or 100
-    per_digit_g: float = 1.0  # size of the last digit of those grams; 0 for "per 100 g"
-    serving_measure: str = ""  # "2 tbsp": what the serving is said to be
-    figures: Mapping[str, str] = field(default_factory=dict)  # figure -> text as printed
+    style: Annotated[LabelStyle, Word(of=STYLES, asked=True, note="us: carbohydrate includes fibre; eu: it does not")]
+    # Grams that the figures are for: the serving, or 100.
+    per_g: Annotated[float, Number(low=0, above=True, high=MOST_SERVING_G, unit="g", optional=False, asked=True)]
+    # Size of the last digit of those grams; 0 for "per 100 g".
+    per_digit_g: Annotated[
+        float, Number(low=0, high=100, unit="g", optional=False, note="size of the last digit of per_g")
+    ] = 1.0
+    serving_measure: Annotated[str, Text(most=60)] = ""  # "2 tbsp": what the serving is said to be
+    # Figure -> text as printed.
+    figures: Annotated[
+        Mapping[str, str], Named(of=Text(most=40, note="as printed: 12, 0, <1"), names=tuple(FIGURES), blank=(None, ""))
+    ] = field(default_factory=dict)
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
     def __post_init__(self) -> None:
         """Refuse what no label can say.

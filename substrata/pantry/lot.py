@@ -1,35 +1,71 @@
-"""A bought pack of an ingredient: what its label, its bill and the baker's own measurements say."""
+"""A bought pack of an ingredient: what its label, its bill and the baker's own measurements say.
+
+Each field says what the open pack document may hold there.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
+from functools import cache
+from typing import Annotated, Any
 
+from substrata.documents.collections import Named, Nested, Words
+from substrata.documents.kinds import Day, Number, Text
 from substrata.pantry.label import Label
+from substrata.quantities.tables import read_table
+
+OWN_MEASURES = ("cup", "tbsp", "tsp", "piece")
+
+
+@cache
+def printed_claims() -> tuple[str, ...]:
+    """Claims that a pack can print."""
+    return tuple(row.text("claim") for row in read_table("claims.csv"))
+
+
+@cache
+def pack_flags() -> tuple[str, ...]:
+    """Flags that a pack can add: every allergen, and the facts that claims hang on."""
+    return tuple(row.text("flag") for row in read_table("allergens.csv"))
 
 
 @dataclass(frozen=True, kw_only=True)
 class Lot:
     """One pack, or several of one delivery. What it leaves open the ingredient answers."""
 
-    key: str  # unlike any other kitchen's, so that a formula that travels never meets a stranger's pack
-    ingredient: str  # id of the reference it is a pack of
-    name: str  # brand and kind, as the baker calls it
-    label: Label | None = None
-    price: float | None = None  # of one pack, in the kitchen's currency
-    pack_g: float | None = None  # net weight of one pack
-    usable: float = 1.0  # share that is left after trimming, peeling, what sticks to the bag
-    bought_on: date | None = None
-    use_by: date | None = None
-    measures: Mapping[str, float] = field(default_factory=dict)  # own weighings: cup, tbsp, tsp, piece -> g
-    capacity: float | None = None  # own measurement, g water a g
-    contains: frozenset[str] = frozenset()  # flags that the pack adds to the ingredient's
-    may_contain: frozenset[str] = frozenset()  # "may contain traces of"
-    certificates: frozenset[str] = frozenset()  # claims printed on the pack: gluten-free …
-    statement: str = ""  # its own ingredient list, for the sub-ingredients of a card
-    husk: str = ""  # colour of the husk or flour, which colours the crumb
-    notes: str = ""
+    # Unlike any other kitchen's, so that a formula that travels never meets a stranger's pack. No document carries it.
+    key: str
+    ingredient: Annotated[str, Text(asked=True)]  # id of the reference it is a pack of
+    name: Annotated[str, Text(asked=True)]  # brand and kind, as the baker calls it
+    label: Annotated[Label | None, Nested(of=Label, optional=True)] = None
+    # Of one pack, in the kitchen's currency.
+    price: Annotated[float | None, Number(low=0, high=1_000_000)] = None
+    # Net weight of one pack.
+    pack_g: Annotated[float | None, Number(low=0, above=True, high=1_000_000, unit="g")] = None
+    # Share that is left after trimming, peeling, what sticks to the bag.
+    usable: Annotated[float, Number(low=0, above=True, high=1)] = 1.0
+    bought_on: Annotated[date | None, Day()] = None
+    use_by: Annotated[date | None, Day()] = None
+    # Own weighings: cup, tbsp, tsp, piece -> g.
+    measures: Annotated[
+        Mapping[str, float],
+        Named(of=Number(low=0, above=True, high=5_000, unit="g", optional=False), names=OWN_MEASURES),
+    ] = field(default_factory=dict)
+    # Own measurement, g water a g.
+    capacity: Annotated[float | None, Number(low=0, above=True, high=200, unit="g/g")] = None
+    # Flags that the pack adds to the ingredient's.
+    contains: Annotated[frozenset[str], Words(of=pack_flags)] = frozenset()
+    may_contain: Annotated[frozenset[str], Words(of=pack_flags)] = frozenset()  # "may contain traces of"
+    # Claims printed on the pack: gluten-free …
+    certificates: Annotated[frozenset[str], Words(of=printed_claims)] = frozenset()
+    # Its own ingredient list, for the sub-ingredients of a card.
+    statement: Annotated[str, Text(most=2_000)] = ""
+    # Of the husk or flour, which colours the crumb.
+    colour: Annotated[str, Text(most=60, formerly="husk")] = ""
+    notes: Annotated[str, Text(most=2_000)] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
     @property
     def price_per_g(self) -> float | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import cache
 
-from substrata.formula.weighed import WeighedLine
+from substrata.batch.weighed import WeighedLine
 from substrata.pantry.drying import Dried, DryingStep, dry, start_for
 from substrata.quantities.tables import read_table
 
@@ -73,7 +73,7 @@ def vegetable_card(line: WeighedLine) -> VegetableCard:
     """The card of one vegetable line."""
     prep, target = line.line.prep, line.grams.value
     raw = line.ingredient.composition
-    steps = prep.steps if prep else ()
+    steps = tuple(step.plain for step in prep.steps) if prep else ()
     start = line.dried.start_g if line.dried else target
     forecast = dry(raw, steps, start) if steps else None
     return VegetableCard(

@@ -7,9 +7,9 @@ from functools import cache
 from typing import Literal
 
 from substrata.quantities.tables import read_table
-from substrata.settings import Spoons
 
 Kind = Literal["mass", "volume", "count"]
+Spoons = Literal["us", "metric", "australian"]  # whose cup and spoons a typed volume means
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -13,11 +13,11 @@ from typing import Literal
 
 from scipy.optimize import brentq
 
+from substrata.batch.weighed import FRYING, Batch
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import volumes_ml
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import FRYING, Batch
 from substrata.quantities.pans import Pan, pan_of
 from substrata.quantities.tables import read_table
 

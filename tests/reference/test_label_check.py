@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from substrata import load_library
+from substrata.labels.check import check_lot
 from substrata.pantry.label import Label
-from substrata.pantry.label_check import check_lot
 from substrata.pantry.lot import Lot
 from tests.reference.real_packs import median_labels
 

@@ -9,8 +9,8 @@ from benchmarks.calibrate_oven import practised
 from substrata.oven.boil import boiling_c
 from substrata.oven.case import body_of
 from substrata.oven.doneness import doneness
-from substrata.oven.run import run
 from substrata.oven.simulate import Steps, bake_stage, column
+from substrata.oven.stages_run import run
 
 CASES = {one.name: one for one in practised()}
 

@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.errors import SubstrataError
-from substrata.formula.bake_document import STAGE_KINDS
+from substrata.formula.bake_wish import stage_kinds
 from substrata.formula.form import forms, roles
-from substrata.oven.forecast import bake
-from substrata.prep.plan import prep_plan
-from substrata.shape.plan import shape_plan
+from substrata.stations.bake import bake
+from substrata.stations.prep import prep_plan
+from substrata.stations.shape import shape_plan
 
 LIBRARY = load_library()
 KEYS = sorted(ingredient.id for ingredient in LIBRARY)
@@ -35,7 +35,7 @@ LINE = st.fixed_dictionaries(
     },
 )
 STAGE = st.fixed_dictionaries(
-    {"kind": st.sampled_from(STAGE_KINDS)},
+    {"kind": st.sampled_from(stage_kinds())},
     optional={
         "minutes": st.none() | st.floats(0, 40),
         "oven_c": st.none() | st.floats(80, 300),

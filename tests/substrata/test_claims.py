@@ -6,9 +6,9 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.card.card import card
+from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.nutrition.claims import claim_kinds
 from substrata.pantry.lot import Lot
-from substrata.pantry.pack_reading import ingredient_of_lot
 from substrata.quantities.tables import read_table
 from tests.substrata.conftest import document
 

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document, write_document
 from substrata.errors import FormulaError
-from substrata.formula.difference import differences
-from substrata.formula.document_schema import document_schema
+from substrata.exchange.difference import differences
+from substrata.formula.document import document_schema
 from substrata.formula.form import forms, roles
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "formula.schema.json"
@@ -80,9 +80,9 @@ def test_a_round_trip_keeps_everything_and_unknown_keys_too():
         (("targets",), [], "targets"),
         (("lines", 2, "temperature_c"), 400, "temperature_c"),
         (("lines", 2, "prep"), "squeezed", "prep"),
-        (("lines", 2, "prep"), {"steps": [{"act": "iron"}]}, "prep.steps"),
-        (("lines", 2, "prep"), {"steps": [{"act": "pan", "minutes": math.nan}]}, "prep.steps.minutes"),
-        (("lines", 2, "prep"), {"steps": [{"act": "squeeze", "times": 99}]}, "prep.steps.times"),
+        (("lines", 2, "prep"), {"steps": [{"act": "iron"}]}, "prep.steps.1.act"),
+        (("lines", 2, "prep"), {"steps": [{"act": "pan", "minutes": math.nan}]}, "prep.steps.1.minutes"),
+        (("lines", 2, "prep"), {"steps": [{"act": "squeeze", "times": 99}]}, "prep.steps.1.times"),
         (("lines", 2, "prep"), {"steps": [{"act": "pan"}] * 13}, "prep.steps"),
         (("lines", 2, "prep"), {"start_g": -1}, "prep.start_g"),
         (("lines", 2, "prep"), {"weighed": "yes"}, "prep.weighed"),
@@ -97,7 +97,7 @@ def test_a_round_trip_keeps_everything_and_unknown_keys_too():
         (("bake", "altitude_m"), 9000, "bake.altitude_m"),
         (("bake", "stages"), "bake", "bake.stages"),
         (("bake", "stages"), [{"kind": "bake"}] * 40, "bake.stages"),
-        (("bake", "stages"), [{"kind": "bake"}, {"kind": "steam"}], "bake.stages.2"),
+        (("bake", "stages"), [{"kind": "bake"}, {"kind": "steam"}], "bake.stages.2.kind"),
         (("bake", "stages"), [{"kind": "bake", "fan": 1}], "bake.stages.1.fan"),
         (("bake", "stages"), [{"kind": "bake", "minutes": -1}], "bake.stages.1.minutes"),
         (("bake", "stages"), [{"kind": "bake", "oven_c": 900}], "bake.stages.1.oven_c"),
@@ -105,7 +105,7 @@ def test_a_round_trip_keeps_everything_and_unknown_keys_too():
         (("form", "size"), {"held": "weight"}, "size.held"),
         (("form", "size"), {"thickness_mm": 0}, "size.thickness_mm"),
         (("form", "size"), {"hole_mm": -1}, "size.hole_mm"),
-        (("form", "size"), {"pan": 9}, "pan"),
+        (("form", "size"), {"pan": 9}, "size.pan"),
         (("mix",), "by hand", "mix"),
         (("mix",), {"cheese": "grated"}, "mix.cheese"),
         (("mix",), {"work": "sung to"}, "mix.work"),
@@ -176,7 +176,7 @@ def said(path, value):
     [
         (("lines", 1, "grams"), 32, "Psyllium husk powder 27 → 32 g, + 19 %"),
         (("lines", 2, "ingredient"), "milk", "Water, 200 g → Milk, whole, 200 g"),
-        (("lines", 0, "role"), "dusting", "Almond flour, blanched: role none → dusting"),
+        (("lines", 0, "role"), "dusting", "Almond flour, blanched: role as usual → dusting"),
         (("form", "pieces"), 8, "6 → 8 pieces"),
         (("lines", 0, "entered"), "106 g", "Almond flour, blanched: measured as 1 cup → 106 g"),
         (("lines", 1, "locked"), False, "Psyllium husk powder unlocked"),
@@ -186,13 +186,13 @@ def said(path, value):
         (("targets", "salt"), {"low": 1, "high": 2}, "target salt house window → 1–2"),
         (("name",), "Buns", "name “Rolls” → “Buns”"),
         (("notes",), "cold water", "notes rewritten"),
-        (("lines", 2, "temperature_c"), 42, "Water: goes in as usual → at 42 °C"),
+        (("lines", 2, "temperature_c"), 42, "Water: temperature as usual → 42 °C"),
         (
             ("lines", 2, "prep"),
             {"steps": [{"act": "squeeze"}], "start_g": 400, "weighed": True},
-            "Water: as it is → squeeze, from 400 g, weighed",
+            "Water: drying none → squeeze, from 400 g, weighed",
         ),
-        (("bake", "moisture_percent"), 40, "bake: moisture percent as usual → 40"),
+        (("bake", "moisture_percent"), 40, "bake: water left as usual → 40 %"),
         (("bake", "fried"), "baked", "bake: fried or baked as usual → baked"),
         (("prep",), {"cool_on": "stone"}, "prep: cool on as usual → stone"),
     ],

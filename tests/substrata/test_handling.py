@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.batch.weighed import weigh_formula
 from substrata.dough.consistency import DRAWS, Method, _crowding, _share_water, drawn_parameters, handling, parameters
 from substrata.dough.handling_words import class_of, classes
 from substrata.dough.materials import materials
@@ -11,7 +12,6 @@ from substrata.dough.phases import phase_of, volumes_ml
 from substrata.dough.water import available_per_gram
 from substrata.errors import FormulaError
 from substrata.formula.form import forms
-from substrata.formula.weighed import weigh_formula
 from substrata.quantities.tables import read_table
 from tests.substrata.conftest import document
 

@@ -8,12 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.formula.cheaper import cheaper_packs, equivalent
-from substrata.formula.weighed import weigh_formula
+from substrata.batch.cheaper import cheaper_packs, equivalent
+from substrata.batch.weighed import weigh_formula
+from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.nutrition.compare import compare
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
-from substrata.pantry.pack_reading import ingredient_of_lot
 from substrata.pantry.stock import Need, StockedLot, allocate
 from substrata.settings import Eater
 from tests.substrata.conftest import document

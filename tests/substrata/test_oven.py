@@ -7,18 +7,18 @@ from itertools import pairwise
 import pytest
 
 from substrata import Settings, load_library, read_document
+from substrata.batch.weighed import weigh_formula
 from substrata.cli import main
 from substrata.errors import FormulaError, OvenError
-from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import bake_case, stages_of
 from substrata.oven.doneness import doneness
-from substrata.oven.forecast import _design, bake
 from substrata.oven.learning import LoggedBake, readings
 from substrata.oven.numbers import bakeware, oven_families
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
 from substrata.oven.questions import bake_map, coarse, map_axes, settings_of, thickest_in
-from substrata.oven.run import run
+from substrata.oven.stages_run import run
 from substrata.quantities.tables import read_table
+from substrata.stations.bake import _design, bake
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

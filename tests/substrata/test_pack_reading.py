@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.errors import LabelError
+from substrata.labels.pack_document import read_lot, write_lot
+from substrata.labels.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
-from substrata.pantry.lot_document import read_lot, write_lot
-from substrata.pantry.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
 from substrata.pantry.rounding import Interval, read_printed
 from substrata.quantities.spread import Spread
 from tests.substrata.conftest import refusal_of
@@ -154,7 +154,7 @@ def test_figures_are_read_as_packs_print_them(text, number):
 PACK = {
     "substrata_pack": 1, "ingredient": "almond-flour", "name": "Mill", "price": 8.5, "pack_g": 454.0, "usable": 0.9, "use_by": "2027-01-31",
     "label": {"style": "us", "per_g": 28, "figures": FIGURES}, "measures": {"cup": 108}, "capacity": 1.1, "certificates": ["gluten-free"],
-    "contains": ["sesame"], "may_contain": ["milk"], "statement": "almonds", "husk": "", "notes": "ö",
+    "contains": ["sesame"], "may_contain": ["milk"], "statement": "almonds", "colour": "", "notes": "ö",
 }  # fmt: skip
 
 
@@ -169,7 +169,7 @@ def test_a_pack_document_survives_a_round_trip():
     ("change", "field"),
     [({"price": -1}, "price"), ({"price": float("nan")}, "price"), ({"pack_g": 0}, "pack_g"), ({"usable": 1.2}, "usable"), ({"name": "  "}, "name"),
      ({"name": "x" * 121}, "name"), ({"use_by": "31.1.2027"}, "use_by"), ({"certificates": ["tasty"]}, "certificates"), ({"contains": "milk"}, "contains"),
-     ({"measures": {"bucket": 3}}, "measures"), ({"label": {"style": "uk", "per_g": 28}}, "style"), ({"label": {"style": "us", "per_g": 0}}, "per_g"),
+     ({"measures": {"bucket": 3}}, "measures"), ({"label": {"style": "uk", "per_g": 28}}, "label.style"), ({"label": {"style": "us", "per_g": 0}}, "label.per_g"),
      ({"label": {"style": "us", "per_g": 28, "figures": {"fat_g": "lots"}}}, "fat_g"), ({"label": []}, "label"), ({"notes": "\x00"}, "notes"),
      ({"substrata_pack": 2}, "substrata_pack"), ({"price": True}, "price")],
 )  # fmt: skip

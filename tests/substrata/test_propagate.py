@@ -5,8 +5,8 @@ import pytest
 
 from substrata import Settings, load_library, read_document
 from substrata.analysis.brackets import quantities
-from substrata.formula.propagate import Sheet
-from substrata.formula.weighed import weigh_formula
+from substrata.batch.propagate import Sheet
+from substrata.batch.weighed import weigh_formula
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

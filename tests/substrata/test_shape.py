@@ -7,13 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document
+from substrata.batch.weighed import weigh_formula
 from substrata.errors import FormulaError
 from substrata.formula.form import forms
-from substrata.formula.weighed import weigh_formula
 from substrata.quantities.pans import Pan, pans
 from substrata.shape.laying import lay_circles, lay_rectangles
 from substrata.shape.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
-from substrata.shape.plan import shape_plan
+from substrata.stations.shape import shape_plan
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

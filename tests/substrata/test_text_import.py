@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from substrata import load_library
 from substrata.errors import FormulaError
-from substrata.formula.text_import import LONGEST_PASTE, import_text
+from substrata.exchange.text_import import LONGEST_PASTE, import_text
 
 LIBRARY = load_library()
 LIST = """For the dough:

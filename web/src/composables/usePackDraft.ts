@@ -22,7 +22,7 @@ export interface PackDraft {
 const emptyLabel = (): LabelDocument => ({ style: 'us', per_g: 0, per_digit_g: 1, serving_measure: '', figures: {} })
 const emptyPack = (ingredient: string): LotDocument => ({
   substrata_pack: 1, ingredient, name: '', label: null, price: null, pack_g: null, usable: 1, bought_on: null, use_by: null, measures: {}, capacity: null,
-  contains: [], may_contain: [], certificates: [], statement: '', husk: '', notes: '',
+  contains: [], may_contain: [], certificates: [], statement: '', colour: '', notes: '',
 })
 
 export function usePackDraft(): PackDraft {

@@ -1125,11 +1125,8 @@ export interface components {
          * @description What is wanted of the oven; what is left open follows from the form.
          */
         BakeDocument: {
-            /**
-             * Altitude M
-             * @default 0
-             */
-            altitude_m: number;
+            /** Altitude M */
+            altitude_m?: number | null;
             /** Dough C */
             dough_c?: number | null;
             /**
@@ -1336,6 +1333,8 @@ export interface components {
             minutes?: number | null;
             /** Oven C */
             oven_c?: number | null;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Baked
@@ -2077,12 +2076,15 @@ export interface components {
         };
         /**
          * FormDocument
-         * @description What is baked.
+         * @description Lines, form, pieces and targets.
          */
         FormDocument: {
             /** Kind */
             kind: string;
-            /** Pieces */
+            /**
+             * Pieces
+             * @default 1
+             */
             pieces: number;
             /**
              * Serving Pieces
@@ -2136,7 +2138,7 @@ export interface components {
             substrata: number;
             /** Targets */
             targets?: {
-                [key: string]: components["schemas"]["WindowDocument"];
+                [key: string]: components["schemas"]["TargetDocument"];
             };
         } & {
             [key: string]: unknown;
@@ -2550,12 +2552,12 @@ export interface components {
         };
         /**
          * LabelDocument
-         * @description A label as printed; the core checks it and names the figure.
+         * @description The nutrition label of a pack, as printed.
          */
         LabelDocument: {
             /** Figures */
             figures?: {
-                [key: string]: string;
+                [key: string]: string | null;
             };
             /**
              * Per Digit G
@@ -2571,6 +2573,8 @@ export interface components {
             serving_measure: string;
             /** Style */
             style: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Laid
@@ -2654,7 +2658,10 @@ export interface components {
             grams?: number | null;
             /** Id */
             id: string;
-            /** Ingredient */
+            /**
+             * Ingredient
+             * @default
+             */
             ingredient: string;
             /**
              * Locked
@@ -2706,7 +2713,7 @@ export interface components {
         };
         /**
          * LineDocument
-         * @description One line of a formula document; the core checks its values and names the line.
+         * @description One ingredient of a formula.
          */
         LineDocument: {
             /**
@@ -2718,7 +2725,10 @@ export interface components {
             grams?: number | null;
             /** Id */
             id: string;
-            /** Ingredient */
+            /**
+             * Ingredient
+             * @default
+             */
             ingredient: string;
             /**
              * Locked
@@ -2735,7 +2745,7 @@ export interface components {
              * @default
              */
             note: string;
-            prep?: components["schemas"]["PrepDocument"] | null;
+            prep?: components["schemas"]["LinePrepDocument"] | null;
             /**
              * Role
              * @default
@@ -2773,18 +2783,39 @@ export interface components {
          * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
          */
         LinePrep: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
             /** Start G */
             start_g?: number | null;
             /**
              * Steps
              * @default []
              */
-            steps: components["schemas"]["DryingStep"][];
+            steps: components["schemas"]["LineStep"][];
             /**
              * Weighed
              * @default false
              */
             weighed: boolean;
+        };
+        /**
+         * LinePrepDocument
+         * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
+         */
+        LinePrepDocument: {
+            /** Start G */
+            start_g?: number | null;
+            /** Steps */
+            steps?: components["schemas"]["LineStepDocument"][];
+            /**
+             * Weighed
+             * @default false
+             */
+            weighed: boolean;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * LineReading
@@ -2823,6 +2854,69 @@ export interface components {
             step_g: number;
         };
         /**
+         * LineStep
+         * @description A drying step of a line; it keeps what a document says besides.
+         */
+        LineStep: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "salt" | "microwave" | "pan" | "cook" | "squeeze";
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /**
+             * Salt G
+             * @default 0
+             */
+            salt_g: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * Water G
+             * @default 0
+             */
+            water_g: number;
+            /**
+             * Watts
+             * @default 0
+             */
+            watts: number;
+        };
+        /**
+         * LineStepDocument
+         * @description A drying step of a line; it keeps what a document says besides.
+         */
+        LineStepDocument: {
+            /** Act */
+            act: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Salt G */
+            salt_g?: number | null;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number | null;
+            /** Water G */
+            water_g?: number | null;
+            /** Watts */
+            watts?: number | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * LotChangeIn
          * @description A changed pack, with its lock as last seen.
          */
@@ -2842,13 +2936,13 @@ export interface components {
             capacity?: number | null;
             /** Certificates */
             certificates?: string[];
-            /** Contains */
-            contains?: string[];
             /**
-             * Husk
+             * Colour
              * @default
              */
-            husk: string;
+            colour: string;
+            /** Contains */
+            contains?: string[];
             /** Ingredient */
             ingredient: string;
             label?: components["schemas"]["LabelDocument"] | null;
@@ -2879,13 +2973,12 @@ export interface components {
              * @default 1
              */
             substrata_pack: number;
-            /**
-             * Usable
-             * @default 1
-             */
-            usable: number | null;
+            /** Usable */
+            usable?: number | null;
             /** Use By */
             use_by?: string | null;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * LotIn
@@ -3678,21 +3771,6 @@ export interface components {
             yeast?: components["schemas"]["Waking"] | null;
         };
         /**
-         * PrepDocument
-         * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
-         */
-        PrepDocument: {
-            /** Start G */
-            start_g?: number | null;
-            /** Steps */
-            steps?: components["schemas"]["StepDocument"][];
-            /**
-             * Weighed
-             * @default false
-             */
-            weighed: boolean;
-        };
-        /**
          * PrepIn
          * @description A document to prepare, and the one it came from when a change is to be told.
          */
@@ -4009,7 +4087,7 @@ export interface components {
         };
         /**
          * SizeDocument
-         * @description How a piece is shaped: one measure is held, the others follow.
+         * @description How a piece is shaped: one measure is held, the others follow from the dough's weight and density.
          */
         SizeDocument: {
             /** Gap Mm */
@@ -4035,6 +4113,8 @@ export interface components {
              * @default
              */
             tray: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Spread
@@ -4119,24 +4199,6 @@ export interface components {
             text: string;
         };
         /**
-         * StepDocument
-         * @description One drying step of a vegetable.
-         */
-        StepDocument: {
-            /** Act */
-            act: string;
-            /** Minutes */
-            minutes?: number | null;
-            /** Salt G */
-            salt_g?: number | null;
-            /** Times */
-            times?: number | null;
-            /** Water G */
-            water_g?: number | null;
-            /** Watts */
-            watts?: number | null;
-        };
-        /**
          * StepIn
          * @description What comes next: check, save or stop.
          */
@@ -4189,6 +4251,18 @@ export interface components {
             role: string;
             /** Share */
             share: number;
+        };
+        /**
+         * TargetDocument
+         * @description Wanted bounds of a bracket, set by the baker; None leaves that side open.
+         */
+        TargetDocument: {
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Texture
@@ -4445,16 +4519,6 @@ export interface components {
          * @description Wanted bounds of a quantity; None leaves that side open.
          */
         Window: {
-            /** High */
-            high?: number | null;
-            /** Low */
-            low?: number | null;
-        };
-        /**
-         * WindowDocument
-         * @description Wanted bounds.
-         */
-        WindowDocument: {
             /** High */
             high?: number | null;
             /** Low */

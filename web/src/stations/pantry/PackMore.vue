@@ -44,7 +44,7 @@ const lists = [['contains', 'Contains, beyond its ingredient'], ['may_contain', 
       <label class="note">a cup weighs <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.cup)" :readonly="readonly" @change="measure('cup', ($event.target as HTMLInputElement).value)" /> g</span></label>
       <label class="note">a tablespoon <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.tbsp)" :readonly="readonly" @change="measure('tbsp', ($event.target as HTMLInputElement).value)" /> g</span></label>
       <label class="note">holds water <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.capacity)" :readonly="readonly" @change="number('capacity', ($event.target as HTMLInputElement).value)" /> g/g</span></label>
-      <label class="note">colour <input class="field" :value="pack.husk" maxlength="60" placeholder="blond, dark" :readonly="readonly" @change="emit('set', { husk: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="note">colour <input class="field" :value="pack.colour" maxlength="60" placeholder="blond, dark" :readonly="readonly" @change="emit('set', { colour: ($event.target as HTMLInputElement).value })" /></label>
     </div>
     <h3>Certified on the pack</h3>
     <div class="chips">

@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
+from substrata.labels.sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import Label
-from substrata.pantry.label_sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
 from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
 from substrata.quantities.units import unit

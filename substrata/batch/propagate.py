@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.weighed import Batch
+from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
 from substrata.quantities.spread import SDS_IN_HALF_90
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from substrata.batch.weighed import Batch, Problem, is_fried, weigh_formula
 from substrata.dough.family import family_of
 from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_share, handling_forecast
 from substrata.dough.lift import dough_volume_per_gram
@@ -12,8 +13,7 @@ from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula
-from substrata.formula.prep_document import prep_choices
-from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
+from substrata.formula.prep_choices import prep_choices
 from substrata.pantry.library import Library
 from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling
 from substrata.prep.frying import FryingFat, frying_fats

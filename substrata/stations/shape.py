@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil, pi
 
+from substrata.batch.weighed import Batch, Problem, is_fried, weigh_formula
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import Batch, Problem, is_fried, weigh_formula
 from substrata.pantry.library import Library
 from substrata.quantities.pans import Pan, pan_of, pans
 from substrata.quantities.tables import constant

@@ -11,15 +11,15 @@ from functools import cache
 
 import numpy as np
 
+from substrata.batch.weighed import weigh_formula
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import weigh_formula
 from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import oven_number, oven_numbers
 from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import OvenSetting, many, settings_of
-from substrata.oven.run import Ran, StageMark, run
+from substrata.oven.stages_run import Ran, StageMark, run
 from substrata.oven.what_if import WhatIf, what_ifs
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.spread import SDS_IN_HALF_90

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from substrata.errors import LabelError
+from substrata.labels.words import words
 from substrata.pantry.label import FIGURES, Label
-from substrata.pantry.label_words import words
 from substrata.pantry.rounding import LabelStyle
 from substrata.quantities.units import unit
 

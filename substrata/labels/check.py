@@ -10,10 +10,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import FIGURES, Label
-from substrata.pantry.label_mistakes import FAR_SDS, Mistake, likely_mistake
-from substrata.pantry.label_sums import (
+from substrata.labels.mistakes import FAR_SDS, Mistake, likely_mistake
+from substrata.labels.pack_reading import PackFigure, ingredient_of_lot, read_pack
+from substrata.labels.sums import (
     KJ_PER_KCAL,
     distances,
     energy_closes,
@@ -21,9 +20,10 @@ from substrata.pantry.label_sums import (
     impossibilities,
     parts_g,
 )
+from substrata.pantry.ingredient import Ingredient
+from substrata.pantry.label import FIGURES, Label
 from substrata.pantry.library import Library
 from substrata.pantry.lot import Lot
-from substrata.pantry.pack_reading import PackFigure, ingredient_of_lot, read_pack
 
 Severity = Literal["wrong", "odd", "note"]
 _DENSITY_ROOM = 1.3  # times beyond the usual range of a cup from which a serving's weight is doubted

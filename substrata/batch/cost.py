@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.propagate import Coefficient, Ratio, total_ratio
-from substrata.formula.weighed import Batch
+from substrata.batch.propagate import Coefficient, Ratio, total_ratio
+from substrata.batch.weighed import Batch
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
+from substrata.batch.weighed import weigh_line
+from substrata.documents.kinds import AS_USUAL, Number
+from substrata.documents.records import told_differences
 from substrata.errors import SubstrataError
-from substrata.formula.form import Window, form_of
-from substrata.formula.formula import Formula, Line, LinePrep, Mix
-from substrata.formula.weighed import weigh_line
+from substrata.formula.form import form_of
+from substrata.formula.formula import Formula, Line, Target
+from substrata.formula.prep_choices import choice_kind
 from substrata.pantry.library import Library
 from substrata.settings import Settings
 
@@ -89,28 +92,8 @@ def _text_change(old: Line, new: Line, name: str) -> Change | None:
         return Change(kind="text", line=new.id, text=measured)
     if old.locked != new.locked:
         return Change(kind="text", line=new.id, text=f"{name} {'locked' if new.locked else 'unlocked'}")
-    for field, word in (("role", "role"), ("treatment", "treatment"), ("note", "note"), ("stage", "stage")):
-        before, after = getattr(old, field), getattr(new, field)
-        if before != after:
-            return Change(kind="text", line=new.id, text=f"{name}: {word} {before or 'none'} → {after or 'none'}")
-    if old.temperature_c != new.temperature_c:
-        degrees = f"{_degrees(old.temperature_c)} → {_degrees(new.temperature_c)}"
-        return Change(kind="text", line=new.id, text=f"{name}: goes in {degrees}")
-    if old.prep != new.prep:
-        return Change(kind="text", line=new.id, text=f"{name}: {_drying(old.prep)} → {_drying(new.prep)}")
-    return None
-
-
-def _degrees(temperature_c: float | None) -> str:
-    return "as usual" if temperature_c is None else f"at {temperature_c:g} °C"
-
-
-def _drying(prep: LinePrep | None) -> str:
-    """How it is dried, in a few words."""
-    if prep is None or not prep.steps:
-        return "as it is"
-    start = f", from {prep.start_g:g} g" if prep.start_g else ""
-    return f"{', '.join(step.act for step in prep.steps)}{start}{', weighed' if prep.weighed else ''}"
+    told = next(told_differences(old, new), None)
+    return Change(kind="text", line=new.id, text=f"{name}: {told}") if told else None
 
 
 def _frame_changes(before: Formula, after: Formula) -> list[Change]:
@@ -131,67 +114,36 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
             changes.append(Change(kind="target", text=f"target {word} {_bounds(was)} → {_bounds(now)}"))
     if before.name != after.name:
         changes.append(Change(kind="text", text=f"name “{before.name}” → “{after.name}”"))
-    if before.mix != after.mix:
-        changes.append(Change(kind="text", text=f"mixed {_mixing(before.mix)} → {_mixing(after.mix)}"))
-    changes += _settings("bake", _bake_said(before), _bake_said(after))
-    changes += _settings("size", _size_said(before), _size_said(after))
-    changes += _settings("prep", before.prep, after.prep)
+    pairs: tuple[tuple[str, Any, Any], ...] = (
+        ("mixing", before.mix, after.mix),
+        ("bake", before.bake, after.bake),
+        ("size", before.size, after.size),
+    )
+    for where, one, other in pairs:
+        changes += [Change(kind="text", text=f"{where}: {told}") for told in told_differences(one, other)]
+    changes += _prep_changes(before.prep, after.prep)
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))
     return changes
 
 
-def _bake_said(formula: Formula) -> dict[str, object]:
-    bake = formula.bake
-    named: dict[str, object] = {
-        "moisture percent": bake.moisture_percent,
-        "oven c": bake.oven_c,
-        "dough c": bake.dough_c,
-    }
-    named |= {"fan": 1.0 if bake.fan else None, "trays": float(bake.trays), "altitude m": bake.altitude_m}
-    stages = ", ".join(f"{s.kind} {s.minutes:g}" if s.minutes else s.kind for s in bake.stages)
-    return named | {
-        "fried or baked": bake.fried or None,
-        "frying fat": bake.frying_fat or None,
-        "ware": bake.ware or None,
-        "oven": bake.oven or None,
-        "stages": stages or None,
-    }
-
-
-def _size_said(formula: Formula) -> dict[str, object]:
-    size = formula.size
-    return {
-        "held": size.held or None,
-        "thickness mm": size.thickness_mm,
-        "length mm": size.length_mm,
-        "pan": size.pan or None,
-        "tray": size.tray or None,
-        "gap mm": size.gap_mm,
-        "hole mm": size.hole_mm,
-    }
-
-
-def _settings(where: str, before: Mapping[str, object], after: Mapping[str, object]) -> list[Change]:
-    """What is set otherwise, a change for each."""
-    keys = [key for key in {**before, **after} if before.get(key) != after.get(key)]
+def _prep_changes(before: Mapping[str, float | str], after: Mapping[str, float | str]) -> list[Change]:
+    """What is set otherwise on the Prep station, a change for each."""
+    keys = sorted(key for key in {**before, **after} if before.get(key) != after.get(key))
     return [
-        Change(kind="text", text=f"{where}: {key.replace('_', ' ')} {_said(before.get(key))} → {_said(after.get(key))}")
-        for key in sorted(keys)
+        Change(kind="text", text=f"prep: {_spoken(key)} {_choice(key, before)} → {_choice(key, after)}") for key in keys
     ]
 
 
-def _said(value: object) -> str:
-    return "as usual" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
+def _spoken(key: str) -> str:
+    return key.replace("_", " ")
 
 
-def _mixing(mix: Mix) -> str:
-    warm = f"at {mix.temperature_c:g} °C" if mix.temperature_c is not None else ""
-    cheese = f"cheese {mix.cheese}" if mix.cheese else ""
-    return ", ".join(filter(None, (warm, cheese, mix.work))) or "as usual"
+def _choice(key: str, choices: Mapping[str, float | str]) -> str:
+    return (choice_kind(key) or Number()).words(choices.get(key)) if key in choices else AS_USUAL
 
 
-def _bounds(window: Window | None) -> str:
+def _bounds(window: Target | None) -> str:
     if window is None:
         return "house window"
     low, high = (f"{side:g}" if side is not None else "" for side in (window.low, window.high))

@@ -16,11 +16,11 @@ from functools import cache
 from typing import Any, Literal
 
 from substrata.errors import AmountError, LabelError, SubstrataError
+from substrata.labels.pack_document import read_lot
+from substrata.labels.words import Header, plain, read_header
 from substrata.pantry.label import FIGURES
-from substrata.pantry.label_words import Header, plain, read_header
 from substrata.pantry.library import Library
-from substrata.pantry.lot import Lot
-from substrata.pantry.lot_document import certificates, read_lot, traces
+from substrata.pantry.lot import Lot, pack_flags, printed_claims
 from substrata.pantry.rounding import LabelStyle
 from substrata.quantities.amount import parse_amount
 from substrata.quantities.tables import read_table
@@ -229,9 +229,9 @@ def _lot(cells: _Cells, mapped: Mapped, library: Library) -> Lot:
             "pack_g": _grams(*cells["pack_g"]) if "pack_g" in cells else None,
             "use_by": said.get("use_by"),
             "bought_on": said.get("bought_on"),
-            "certificates": _listed(said.get("certificates", ""), certificates()),
-            "contains": _listed(said.get("contains", ""), traces()),
-            "may_contain": _listed(said.get("may_contain", ""), traces()),
+            "certificates": _listed(said.get("certificates", ""), printed_claims()),
+            "contains": _listed(said.get("contains", ""), pack_flags()),
+            "may_contain": _listed(said.get("may_contain", ""), pack_flags()),
             "statement": said.get("statement", "")[:2_000],
             "notes": said.get("notes", "")[:2_000],
         },

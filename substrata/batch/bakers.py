@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from substrata.formula.weighed import Batch
+from substrata.batch.weighed import Batch
 
 
 def bakers_percent(batch: Batch) -> list[float | None]:

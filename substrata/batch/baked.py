@@ -8,9 +8,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.batch.weighed import FRYING, Batch
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
-from substrata.formula.weighed import FRYING, Batch
 from substrata.quantities.spread import Spread
 
 Source = Literal["set", "oven", "dried", "habit"]

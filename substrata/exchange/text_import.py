@@ -7,9 +7,9 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.batch.weighed import Problem
 from substrata.errors import AmountError, FormulaError
 from substrata.formula.formula import Line
-from substrata.formula.weighed import Problem
 from substrata.pantry.library import Library
 from substrata.quantities.amount import Amount, Term, split_amount
 

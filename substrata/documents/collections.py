@@ -1,0 +1,147 @@
+"""The kinds of values that hold others: a record, a list of records, values by name, a set of words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from substrata.documents.kinds import AS_USUAL, Kind, Where
+from substrata.documents.records import described, read_record, record_schema, write_record
+
+
+@dataclass(frozen=True, kw_only=True)
+class Nested(Kind):
+    """A record of its own."""
+
+    of: type
+    optional: bool = False  # null is a value of its own
+    told: Callable[[Any], str] = str  # in the words of a difference
+
+    def read(self, value: object, where: Where) -> Any:
+        """The record."""
+        return read_record(self.of, value, where)
+
+    def write(self, value: Any) -> Any:
+        """The record as an object."""
+        return write_record(value)
+
+    def schema(self) -> dict[str, Any]:
+        """An object."""
+        return record_schema(self.of, open_to_nothing=self.optional)
+
+    def plain(self) -> Any:
+        """The record: a model of it is made where this is read."""
+        return self.of | None if self.optional else self.of
+
+    def words(self, value: Any) -> str:
+        """The record in a few words."""
+        return self.told(value)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Listed(Kind):
+    """A list of records."""
+
+    of: type
+    most: int
+    named_by: str = ""  # the key that names an entry in refusals; "" counts them
+    told: Callable[[Any], str] = str
+    many: str = ""  # what a refusal calls too many of them
+
+    def read(self, value: object, where: Where) -> tuple[Any, ...]:
+        """The records."""
+        if not isinstance(value, list):
+            raise where.refusal(value, f"a list of up to {self.most}")
+        if len(value) > self.most:
+            raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")
+        return tuple(self._entry(entry, where, number) for number, entry in enumerate(value, 1))
+
+    def _entry(self, entry: object, where: Where, number: int) -> Any:
+        if not self.named_by:
+            return read_record(self.of, entry, where.key(str(number)))
+        unnamed = replace(where, line=f"line {number}")
+        if not isinstance(entry, Mapping):
+            raise unnamed.refusal(entry, "an object for each line")
+        name = entry.get(self.named_by)
+        return read_record(
+            self.of, entry, replace(unnamed, field="", line=name if name and isinstance(name, str) else unnamed.line)
+        )
+
+    def write(self, value: Any) -> Any:
+        """The records as objects."""
+        return [write_record(entry) for entry in value]
+
+    def schema(self) -> dict[str, Any]:
+        """An array."""
+        return {"type": "array", "maxItems": self.most, "items": record_schema(self.of)}
+
+    def plain(self) -> Any:
+        """A list of the records."""
+        return list[self.of]  # type: ignore[name-defined]  # the record is known when this runs
+
+    def words(self, value: Any) -> str:
+        """The records, one after the other."""
+        return ", ".join(map(self.told, value)) or AS_USUAL
+
+
+@dataclass(frozen=True, kw_only=True)
+class Named(Kind):
+    """Values of one kind by name."""
+
+    of: Kind
+    names: Sequence[str] | None = None  # None takes any
+    blank: tuple[Any, ...] = (None,)  # values that are as if they were left out
+
+    def read(self, value: object, where: Where) -> dict[str, Any]:
+        """The values."""
+        if not isinstance(value, Mapping):
+            raise where.refusal(value, "values by name")
+        strange = [str(name) for name in value if self.names is not None and name not in self.names]
+        if strange:
+            raise where.refusal(", ".join(strange), ", ".join(self.names or ()))
+        return {
+            str(name): self.of.read(own, where.key(str(name))) for name, own in value.items() if own not in self.blank
+        }
+
+    def write(self, value: Any) -> Any:
+        """The values as an object."""
+        return {name: self.of.write(own) for name, own in value.items()}
+
+    def schema(self) -> dict[str, Any]:
+        """An object."""
+        names = {"propertyNames": {"enum": list(self.names)}} if self.names is not None else {}
+        return {"type": "object", **names, "additionalProperties": described(self.of)}
+
+    def plain(self) -> Any:
+        """A mapping."""
+        return dict[str, self.of.plain() | None]  # type: ignore[misc]  # known when this runs
+
+
+@dataclass(frozen=True, kw_only=True)
+class Words(Kind):
+    """Some of a set of words."""
+
+    of: Callable[[], Sequence[str]]
+
+    def read(self, value: object, where: Where) -> frozenset[str]:
+        """The words."""
+        allowed = self.of()
+        if not isinstance(value, list):
+            raise where.refusal(value, ", ".join(allowed))
+        strange = [word for word in value if word not in allowed]
+        if strange:
+            raise where.refusal(strange, ", ".join(allowed))
+        return frozenset(value)
+
+    def write(self, value: Any) -> Any:
+        """In order."""
+        return sorted(value)
+
+    def schema(self) -> dict[str, Any]:
+        """An array of them."""
+        return {"type": "array", "items": {"enum": list(self.of())}}
+
+    def plain(self) -> Any:
+        """A list."""
+        return list[str]

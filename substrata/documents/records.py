@@ -1,0 +1,154 @@
+"""What is done with a declared record: read it, write it, tell its schema, and what differs between two."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import MISSING, dataclass, fields
+from functools import cache
+from typing import Any, TypeVar, get_args, get_type_hints
+
+from substrata.documents.kinds import Kind, Where
+
+R = TypeVar("R")
+EXTRA = "extra"  # the field of a record that keeps the keys it does not know
+
+
+@dataclass(frozen=True, kw_only=True)
+class Declared:
+    """A field of a record."""
+
+    name: str  # of the attribute
+    key: str  # in the document
+    kind: Kind
+    default: Any  # a value, or a callable for a mutable one; MISSING when it must be told
+    made: bool  # the default is made anew each time
+
+    @property
+    def keys(self) -> tuple[str, ...]:
+        """What it is called in a document: its key, and the one it had before."""
+        return (self.key, self.kind.formerly) if self.kind.formerly else (self.key,)
+
+    @property
+    def usual(self) -> Any:
+        """The value where a document says nothing."""
+        return self.default() if self.made else self.default
+
+
+def _declared(record: Any) -> tuple[Declared, ...]:
+    """The fields of a record that its document holds, in order.
+
+    Raises:
+        TypeError: when it has none.
+    """
+    hints = get_type_hints(record, include_extras=True)
+    found = []
+    for field in fields(record):
+        kinds = [part for part in get_args(hints[field.name])[1:] if isinstance(part, Kind)]
+        if kinds:
+            made = field.default_factory is not MISSING
+            default = field.default_factory if made else field.default
+            found.append(
+                Declared(name=field.name, key=kinds[0].key or field.name, kind=kinds[0], default=default, made=made)
+            )
+    if not found:
+        raise TypeError(f"{record.__name__} declares nothing")
+    return tuple(found)
+
+
+declared: Callable[[Any], tuple[Declared, ...]] = cache(_declared)
+
+
+def _groups_of(record: Any) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(f.kind.group for f in declared(record) if f.kind.group))
+
+
+_groups: Callable[[Any], tuple[str, ...]] = cache(_groups_of)
+
+
+def read_record(record: type[R], entry: object, where: Where, **beside: Any) -> R:
+    """Make a record of an object of a document; keys that it does not know are kept in ``extra``.
+
+    Args:
+        record: a declared dataclass.
+        entry: the object.
+        where: its place in the document.
+        beside: fields that no document holds.
+
+    Raises:
+        SubstrataError: naming the field that cannot be read.
+    """
+    if not isinstance(entry, Mapping):
+        raise where.refusal(entry, "an object with " + ", ".join(f.key for f in declared(record) if not f.kind.group))
+    groups = {name: _group(entry, name, where) for name in _groups(record)}
+    values: dict[str, Any] = {}
+    for field in declared(record):
+        home = groups[field.kind.group] if field.kind.group else entry
+        value = next((home[key] for key in field.keys if key in home), None)
+        values[field.name] = _value(field, value, where.key(field.kind.field or field.key))
+    values[EXTRA] = _unknown(record, entry, "") | {name: _unknown(record, home, name) for name, home in groups.items()}
+    return record(**values, **beside)
+
+
+def _group(entry: Mapping[str, Any], name: str, where: Where) -> Mapping[str, Any]:
+    found = entry.get(name)
+    if not isinstance(found, Mapping):
+        raise where.key(name).refusal(found, "an object")
+    return found
+
+
+def _value(field: Declared, value: object, where: Where) -> Any:
+    if value is None and field.default is not MISSING:
+        return field.usual
+    return field.kind.read(value, where)
+
+
+def _unknown(record: type, entry: Mapping[str, Any], group: str) -> dict[str, Any]:
+    here = [f for f in declared(record) if f.kind.group == group]
+    known = {key for f in here for key in f.keys} | (set(_groups(record)) if not group else set())
+    return {str(key): value for key, value in entry.items() if key not in known}
+
+
+def write_record(value: Any) -> dict[str, Any]:
+    """A record as ``read_record`` reads it, with the keys that were not known."""
+    record = type(value)
+    extra = dict(value.extra)
+    written: dict[str, Any] = {}
+    for field in declared(record):
+        own = getattr(value, field.name)
+        if field.kind.sparse and field.default is not MISSING and own == field.usual:
+            continue
+        home = written.setdefault(field.kind.group, {}) if field.kind.group else written
+        home[field.key] = None if own is None else field.kind.write(own)
+    for group in _groups(record):
+        written[group] |= extra.pop(group, {})
+    return written | extra
+
+
+def described(kind: Kind) -> dict[str, Any]:
+    """The schema of a kind with what is noted about it."""
+    return kind.schema() | ({"description": kind.note} if kind.note else {})
+
+
+def record_schema(record: type, *, open_to_nothing: bool = False) -> dict[str, Any]:
+    """JSON Schema (2020-12) of a record: an object that may hold further keys."""
+    top = _object_schema(record, "")
+    for group in _groups(record):
+        top["properties"][group] = _object_schema(record, group)
+        top["required"] = [*top.get("required", ()), group]
+    return top | {"type": ["object", "null"]} if open_to_nothing else top
+
+
+def _object_schema(record: type, group: str) -> dict[str, Any]:
+    here = [f for f in declared(record) if f.kind.group == group]
+    required = [f.key for f in here if f.kind.asked]
+    properties = {f.key: described(f.kind) for f in here}
+    found: dict[str, Any] = {"type": "object", "additionalProperties": True, "properties": properties}
+    return found | ({"required": required} if required else {})
+
+
+def told_differences(before: Any, after: Any) -> Iterator[str]:
+    """What is set otherwise in one of two records of a kind: ``oven as usual → 200 °C``."""
+    for field in declared(type(before)):
+        was, now = getattr(before, field.name), getattr(after, field.name)
+        if field.kind.said and was != now:
+            yield f"{field.kind.said} {field.kind.words(was)} → {field.kind.words(now)}"

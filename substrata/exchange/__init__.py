@@ -1,0 +1,1 @@
+"""Between a formula and words: a pasted list read, two versions compared."""

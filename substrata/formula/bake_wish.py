@@ -1,0 +1,70 @@
+"""What a formula wants of the oven: its stages and settings; what is left open follows from the form."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Annotated, Any, Literal, get_args
+
+from substrata.documents.collections import Listed
+from substrata.documents.kinds import Flag, Number, Text, Whole, Word
+from substrata.quantities.tables import read_table
+
+OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
+FRYING = Literal["", "fried", "baked"]
+MOISTURE_FROM = Literal["", "oven"]
+
+
+def stage_kinds() -> tuple[str, ...]:
+    """What can be done in a bake, in the order of ``stage_kinds.csv``."""
+    return tuple(row.text("stage") for row in read_table("stage_kinds.csv"))
+
+
+def moments() -> frozenset[str]:
+    """Kinds of stages that take no time of their own."""
+    return frozenset(row.text("stage") for row in read_table("stage_kinds.csv") if row.text("moment") == "1")
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeStage:
+    """One stage of a bake."""
+
+    kind: Annotated[str, Word(of=stage_kinds, asked=True)]
+    # None: until it is done; of a moment (flip, rotate, door, top) nothing.
+    minutes: Annotated[float | None, Number(low=0, high=300, unit="min", note="null: until done")] = None
+    oven_c: Annotated[float | None, OVEN_C] = None  # None: as before
+    fan: Annotated[bool | None, Flag(optional=True)] = None  # None: as before
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+    @property
+    def words(self) -> str:
+        """The stage in a few words."""
+        return f"{self.kind} {self.minutes:g}" if self.minutes else self.kind
+
+
+def _stage_words(stage: BakeStage) -> str:
+    return stage.words
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeWish:
+    """What is wanted of the oven; what is left open follows from the form."""
+
+    # Of the baked piece.
+    moisture_percent: Annotated[float | None, Number(low=1, high=90, unit="%", said="water left")] = None
+    # Where that number comes from: the baker, or the simulated bake.
+    moisture_from: Annotated[MOISTURE_FROM, Word(of=get_args(MOISTURE_FROM))] = ""
+    oven_c: Annotated[float | None, OVEN_C] = None
+    fan: Annotated[bool, Flag(said="fan")] = False
+    oven: Annotated[str, Text(most=60, said="oven", note="key of an oven of the kitchen")] = ""
+    ware: Annotated[str, Text(most=60, said="baked on")] = ""  # tray, stone; "" is the form's usual one
+    trays: Annotated[int, Whole(low=1, high=6, said="trays")] = 1  # baked at once
+    # Temperature of the dough going in; None: as it was mixed.
+    dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", said="dough goes in at")] = None
+    # 0: where its oven stands.
+    altitude_m: Annotated[float, Number(low=-400, high=5000, unit="m", said="altitude")] = 0.0
+    stages: Annotated[tuple[BakeStage, ...], Listed(of=BakeStage, most=16, said="stages", told=_stage_words)] = ()
+    # A doughnut is fried unless told otherwise.
+    fried: Annotated[FRYING, Word(of=get_args(FRYING), said="fried or baked")] = ""
+    frying_fat: Annotated[str, Text(said="frying fat")] = ""  # ingredient
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

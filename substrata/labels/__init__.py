@@ -1,0 +1,1 @@
+"""What the print on a pack means: panels read, checked and turned into composition; files of products."""

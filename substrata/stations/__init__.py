@@ -1,0 +1,1 @@
+"""What the Prep, Shape and Oven stations show of a dough."""
