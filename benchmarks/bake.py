@@ -13,7 +13,7 @@ from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import bake_map
 from substrata.oven.simulate import Steps, _around, bake_stage, column
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 from substrata.pantry.library import Floats
 
 FINE, COARSE = 0.05, 0.5  # K, how far any cell may be out at any kept moment

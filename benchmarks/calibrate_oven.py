@@ -16,14 +16,13 @@ from pathlib import Path
 
 from scipy.optimize import minimize_scalar
 
-from substrata import Settings, load_library
-from substrata.batch.weighed import weigh_formula
+from substrata import load_library
+from substrata.context.dough import Dough
 from substrata.formula.formula import BakeWish, Formula, Line, Mix, Size
-from substrata.oven.case import BakeCase, bake_case
+from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import oven_families
-from substrata.oven.profile import OvenProfile
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 
 
 @dataclass(frozen=True)
@@ -65,9 +64,9 @@ def practised() -> list[Practised]:
                 for key, g in (part.split(":") for part in row["lines"].split())
             ),
         )
-        batch, problems = weigh_formula(formula, load_library(), Settings())
-        assert not problems, problems
-        case = bake_case(formula, batch, load_library(), OvenProfile())
+        dough = Dough(formula, load_library())
+        assert not dough.problems, dough.problems
+        case = dough.case
         found.append(
             Practised(
                 name=row["case"],

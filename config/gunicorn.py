@@ -16,6 +16,6 @@ def when_ready(server: Any) -> None:  # noqa: ARG001 - gunicorn's signature
 def post_fork(server: Any, worker: Any) -> None:  # noqa: ARG001
     """An analysis makes thousands of small short-lived values: the usual 700 would collect many times in each."""
     gc.set_threshold(50_000, 20, 50)
-    from substrata.oven.warm import warm_in_background
+    from substrata.stations.warm_oven import warm_in_background
 
     warm_in_background()

@@ -107,7 +107,7 @@ warm_oven() {
   if ! fresh oven substrata/oven/*.py requirements/base.txt || [ ! -d "$NUMBA_CACHE_DIR" ]; then
     say "compiling the oven"
     rm -rf "$NUMBA_CACHE_DIR" # what former versions have left
-    .venv/bin/python -m substrata.oven.warm
+    .venv/bin/python -m substrata.stations.warm_oven
     remember oven substrata/oven/*.py requirements/base.txt
   fi
 }

@@ -7,15 +7,17 @@ from typing import Any
 
 from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
+from substrata.analysis.analyse import analysis_of
 from substrata.analysis.changes import FigureChange, changes
 from substrata.card.card import Card, card
+from substrata.context.dough import Dough
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
 from substrata.quantities.pans import Pan
 from substrata.settings import Eater
-from substrata.stations.prep import PrepPlan, prep_plan
+from substrata.stations.prep import PrepPlan, prep_plan_of
 
 # Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
 CARD_MARK = "2026-11-25e"
@@ -117,11 +119,11 @@ def prepare(
     Raises:
         FormulaError: when a document cannot be read.
     """
-    formula = read_document(document)
+    dough = Dough(read_document(document), library, settings)
     moved: tuple[FigureChange, ...] = ()
     if before is not None:
-        moved = changes(analyse(read_document(before), library, settings), analyse(formula, library, settings))
-    return Prepared(plan=prep_plan(formula, library, settings), changes=moved)
+        moved = changes(analyse(read_document(before), library, settings), analysis_of(dough))
+    return Prepared(plan=prep_plan_of(dough), changes=moved)
 
 
 def make_card(kitchen: Kitchen, document: dict[str, Any]) -> Card:

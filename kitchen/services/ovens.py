@@ -13,16 +13,14 @@ from kitchen.queue import defer_map
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
-from substrata.batch.weighed import weigh_formula
+from substrata.context.dough import Dough
 from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
-from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.learning import LoggedBake, readings
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
 from substrata.oven.questions import MAP_SIDE, bake_map, thickest_in
-from substrata.settings import Settings
-from substrata.stations.bake import BakeForecast, bake
-from substrata.stations.shape import ShapePlan, shape_plan
+from substrata.stations.bake import BakeForecast, forecast_of
+from substrata.stations.shape import ShapePlan, shape_plan_of
 
 BAKER = Membership.Role.BAKER
 State = OvenMap.State
@@ -118,8 +116,8 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
     member = membership(user, kitchen_id, BAKER)
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
-    case = _case(formula, core_settings(member.kitchen), OvenProfile(altitude_m=oven.altitude_m), member, document)
-    said = readings(case, seen) if case else ()
+    dough = _dough(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
+    said = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
     if not said:
         raise Refused(
             "this bake says nothing of the oven",
@@ -163,12 +161,9 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
     """
     member = membership(user, kitchen_id)
     formula = read_document(document)
-    settings = core_settings(member.kitchen)
-    profile = named_profile(member, formula.bake.oven)
-    library = library_of(member.kitchen, document)
-    forecast = bake(formula, library, settings, profile)
-    case = _case(formula, settings, profile, member, document) if within_min is not None else None
-    thickest = thickest_in(case, within_min) if case is not None and within_min is not None else None
+    dough = _dough(member, formula, document, named_profile(member, formula.bake.oven))
+    forecast = forecast_of(dough)
+    thickest = thickest_in(dough.case, within_min) if forecast is not None and within_min is not None else None
     return BakeAnswer(forecast=forecast, thickest_mm=thickest)
 
 
@@ -179,7 +174,7 @@ def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Sha
         FormulaError: when the document cannot be read.
     """
     member = membership(user, kitchen_id)
-    return shape_plan(read_document(document), library_of(member.kitchen, document), core_settings(member.kitchen))
+    return shape_plan_of(_dough(member, read_document(document), document, OvenProfile()))
 
 
 def named_profile(member: Membership, key: str) -> OvenProfile:
@@ -188,12 +183,10 @@ def named_profile(member: Membership, key: str) -> OvenProfile:
     return profile_of(oven) if oven else OvenProfile()
 
 
-def _case(
-    formula: Formula, settings: Settings, profile: OvenProfile, member: Membership, document: dict[str, Any]
-) -> BakeCase | None:
-    library = library_of(member.kitchen, document)
-    batch, _ = weigh_formula(formula, library, settings)
-    return bake_case(formula, batch, library, profile, settings.pans) if batch.dough_g > 0 else None
+def _dough(member: Membership, formula: Formula, document: dict[str, Any], profile: OvenProfile) -> Dough:
+    """The dough of a document in a kitchen: its packs, its choices, one of its ovens."""
+    kitchen = member.kitchen
+    return Dough(formula, library_of(kitchen, document), core_settings(kitchen), profile)
 
 
 @transaction.atomic
@@ -250,15 +243,14 @@ def run_map(map_id: int) -> None:
     OvenMap.objects.filter(pk=map_id, state=State.WAITING).update(state=State.RUNNING)
     member = Membership(kitchen=found.kitchen, user=found.created_by)
     formula = read_document(found.document)
-    settings = core_settings(found.kitchen)
     running = OvenMap.objects.filter(pk=map_id, state=State.RUNNING)
 
     def step(done: int) -> bool:
         return bool(running.update(done=done))
 
     try:
-        case = _case(formula, settings, named_profile(member, formula.bake.oven), member, found.document)
-        made = bake_map(case, found.minutes, step=step) if case else None
+        dough = _dough(member, formula, found.document, named_profile(member, formula.bake.oven))
+        made = bake_map(dough.case, found.minutes, step=step) if dough.batch.dough_g > 0 else None
     except SubstrataError:
         made = None  # a dough that cannot be baked has no map
     if made is not None:

@@ -4,38 +4,37 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.analysis.brackets import Bracket, Case, brackets, quantities
+from substrata.analysis.brackets import Bracket, brackets
 from substrata.analysis.summary import Phrase, summary
-from substrata.analysis.warnings import DoughWarning, Reading, warnings
-from substrata.batch.baked import Baked, baked, oven_c
+from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
+from substrata.analysis.warnings import warnings
+from substrata.batch.baked import Baked
 from substrata.batch.bakers import bakers_percent
 from substrata.batch.cost import Cost, cost
 from substrata.batch.kitchen_steps import kitchen_step
-from substrata.batch.propagate import Estimate, Sheet
-from substrata.batch.weighed import FRYING, Batch, Problem, weigh_formula
-from substrata.dough.binder import Binder, binder
-from substrata.dough.handling import HandlingForecast, handling_forecast
-from substrata.dough.lift import Lift, lift
-from substrata.dough.texture import Eaten, Texture, texture
+from substrata.batch.propagate import Estimate
+from substrata.batch.weighed import FRYING, Batch, Problem
+from substrata.context.dough import Dough
+from substrata.dough.binder import Binder
+from substrata.dough.handling import HandlingForecast
+from substrata.dough.lift import Lift
+from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
-from substrata.formula.form import form_of, roles
+from substrata.formula.form import roles
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
-from substrata.nutrition.budgets import EaterFit, eater_fits, weight_ratios
+from substrata.nutrition.budgets import EaterFit, eater_fits
 from substrata.nutrition.claims import Claim, claims
 from substrata.nutrition.energy import METHOD
-from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
-from substrata.nutrition.hidden import Hidden, hidden
+from substrata.nutrition.facts import Nutrition
+from substrata.nutrition.hidden import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
 from substrata.settings import Settings
-from substrata.shape.piece import piece_of
-
-_THINNEST_MM = 0.2  # below it there is no piece to speak of
 
 
 @dataclass(frozen=True, kw_only=True)
-class LineReading:
+class LineFigures:
     """One line as the dough sees it."""
 
     id: str
@@ -84,7 +83,7 @@ class Analysis:
     """Everything that is known of a formula."""
 
     summary: tuple[Phrase, ...]
-    lines: tuple[LineReading, ...]
+    lines: tuple[LineFigures, ...]
     totals: Totals
     nutrition: Nutrition
     brackets: tuple[Bracket, ...]
@@ -119,56 +118,35 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     Raises:
         FormulaError: when the form is unknown.
     """
-    batch, problems = weigh_formula(formula, library, settings)
-    form = form_of(formula.form)
-    ratios = nutrition_ratios(batch, formula, settings)
-    ratios |= weight_ratios(batch, formula) if settings.eaters else {}
-    ratios_of = quantities(formula, settings)
-    ratios |= {key: ratio_of(batch) for key, ratio_of in ratios_of.items() if key not in ratios}
-    sheet = Sheet(batch, ratios)
-    bound, risen, after = binder(sheet, form), lift(sheet, form.heat_set_least), baked(batch, formula)
-    judged = brackets(
-        Case(
-            formula=formula, sheet=sheet, binder=bound, library=library, ratios_of=ratios_of, currency=settings.currency
-        )
-    )
-    zeros = hidden(batch, formula.pieces)
-    thick = piece_of(batch, formula, settings.pans).thickness_mm
-    handles = handling_forecast(batch, formula, library, thick)
-    eats = texture(batch, after, _eaten(formula, after, bound, risen, thick))
-    reading = Reading(
-        formula=formula,
-        batch=batch,
-        binder=bound,
-        lift=risen,
-        net_carbs=_of(judged, "net_carbs"),
-        hidden=zeros,
-        library=library,
-        handling=handles,
-        texture=eats,
-        baked=after,
-    )
+    return analysis_of(Dough(formula, library, settings))
+
+
+def analysis_of(dough: Dough) -> Analysis:
+    """Judge a dough; see ``analyse``."""
+    settings = dough.settings
+    judged = brackets(dough)
+    inputs = WarningInputs(dough=dough, net_carbs=_of(judged, "net_carbs"))
     return Analysis(
-        summary=summary(formula, judged, handles, eats, weighed_lines=len(batch.lines)),
-        lines=_lines(batch, settings),
-        totals=_totals(formula, sheet, risen, after),
-        nutrition=nutrition(formula, sheet),
+        summary=summary(dough.formula, judged, dough.handling, dough.texture, weighed_lines=len(dough.batch.lines)),
+        lines=_lines(dough.batch, settings),
+        totals=_totals(dough),
+        nutrition=dough.nutrition,
         brackets=judged,
-        binder=bound,
-        water=water(sheet),
-        lift=risen,
-        handling=handles,
-        baked=after,
-        texture=eats,
-        salt=sheet.estimate("salt"),
-        sweetness=sheet.estimate("sweetness"),
-        allergens=allergens(batch),
-        claims=claims(batch, settings, complete=not problems),
-        hidden=zeros,
-        cost=cost(batch, formula.pieces, settings.currency),
-        eaters=eater_fits(sheet, settings),
-        warnings=warnings(reading),
-        problems=problems,
+        binder=dough.binder,
+        water=water(dough.sheet),
+        lift=dough.lift,
+        handling=dough.handling,
+        baked=dough.baked,
+        texture=dough.texture,
+        salt=dough.sheet.estimate("salt"),
+        sweetness=dough.sheet.estimate("sweetness"),
+        allergens=allergens(dough.batch),
+        claims=claims(dough.batch, settings, complete=not dough.problems),
+        hidden=inputs.hidden,
+        cost=cost(dough.batch, dough.formula.pieces, settings.currency),
+        eaters=eater_fits(dough.sheet, settings),
+        warnings=warnings(inputs),
+        problems=dough.problems,
         basis=Basis(
             convention=settings.convention,
             convention_rule=CONVENTIONS[settings.convention],
@@ -178,26 +156,14 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     )
 
 
-def _eaten(formula: Formula, after: Baked, bound: Binder, risen: Lift, thick: float) -> Eaten:
-    return Eaten(
-        moisture=after.moisture_percent,
-        moisture_low=after.moisture_low,
-        moisture_high=after.moisture_high,
-        thickness_mm=max(thick, _THINNEST_MM),
-        oven_c=oven_c(formula),
-        binder_load=bound.load.value,
-        rise=risen.rise,
-    )
-
-
 def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
     return next(bracket for bracket in judged if bracket.key == key)
 
 
-def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
+def _lines(batch: Batch, settings: Settings) -> tuple[LineFigures, ...]:
     whole = batch.whole_g or 1.0
     return tuple(
-        LineReading(
+        LineFigures(
             id=w.line.id,
             ingredient=w.ingredient.id,
             name=w.ingredient.name,
@@ -219,16 +185,16 @@ def _lines(batch: Batch, settings: Settings) -> tuple[LineReading, ...]:
     )
 
 
-def _totals(formula: Formula, sheet: Sheet, risen: Lift, after: Baked) -> Totals:
-    batch, whole = sheet.batch, sheet.batch.whole_g
-    per_cent = 100 / whole if whole else 0.0
+def _totals(dough: Dough) -> Totals:
+    batch, sheet, pieces = dough.batch, dough.sheet, dough.formula.pieces
+    per_cent = 100 / batch.whole_g if batch.whole_g else 0.0
     return Totals(
         dough_g=batch.dough_g,
-        whole_g=whole,
-        baked_g=after.bake_to_g,
+        whole_g=batch.whole_g,
+        baked_g=dough.baked.bake_to_g,
         dry_base_g=batch.dry_base_g,
-        dough_ml=risen.dough_ml,
-        fat_percent=sheet.value("fat") * formula.pieces * per_cent,
-        protein_percent=sheet.value("protein") * formula.pieces * per_cent,
+        dough_ml=dough.lift.dough_ml,
+        fat_percent=sheet.value("fat") * pieces * per_cent,
+        protein_percent=sheet.value("protein") * pieces * per_cent,
         water_percent=float(batch.grams @ batch.nutrient("water_g")[0]) * per_cent,
     )

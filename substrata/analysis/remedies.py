@@ -6,15 +6,17 @@ once is the solver's work.
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from math import ceil
 
+from substrata.analysis.levers import Lever, levers
 from substrata.analysis.words import grams as in_grams
 from substrata.analysis.words import short_name
 from substrata.batch.kitchen_steps import to_the_scale
 from substrata.batch.propagate import Ratio
 from substrata.batch.weighed import Batch
+from substrata.context.dough import Dough
+from substrata.context.quantities import RatioOf
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
@@ -22,8 +24,6 @@ from substrata.pantry.library import Library
 _INSIDE = 0.06  # how far into the window a remedy aims, as a share of its width
 _MOST_ADDED = 0.6  # of the dough; beyond this the formula wants another thought
 _LEAST_MOVE_G = 0.05
-
-RatioOf = Callable[[Batch], Ratio]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,18 +37,17 @@ class Remedy:
     pieces: int | None = None  # new number of pieces
 
 
-def remedy_for(
-    key: str, ratio_of: RatioOf, window: Window, state: str, *, formula: Formula, batch: Batch, library: Library
-) -> Remedy | None:
+def remedy_for(key: str, window: Window, state: str, dough: Dough) -> Remedy | None:
     """The edit of one line that brings a quantity inside its window; None when one line cannot."""
     if state not in ("low", "high"):
         return None
+    ratio_of = dough.ratios_of[key]
     if key == "net_carbs" and state == "high" and window.high:
-        return _more_pieces(ratio_of(batch), window.high, formula, batch)
+        return _more_pieces(ratio_of(dough.batch), window.high, dough.formula, dough.batch)
     wanted = _aim(window, state)
-    for candidate in _levers(key, state, batch):
-        found = _move(candidate, ratio_of, wanted, batch, library)
-        if found is not None and _mends(found, candidate, ratio_of, window, batch, library):
+    for lever in levers(key, state, dough.batch):
+        found = _move(lever, ratio_of, wanted, dough.batch, dough.library)
+        if found is not None and _mends(found, lever, ratio_of, window, dough.batch, dough.library):
             return found
     return None
 
@@ -68,53 +67,7 @@ def _more_pieces(ratio: Ratio, limit: float, formula: Formula, batch: Batch) -> 
     return Remedy(text=f"{needed} pieces", pieces=needed)
 
 
-@dataclass(frozen=True, kw_only=True)
-class _Lever:
-    """A line to move, or an ingredient to bring in."""
-
-    index: int | None
-    ingredient: str
-
-
-def _levers(key: str, state: str, batch: Batch) -> list[_Lever]:
-    """What a baker would reach for, best first. Locked lines are left alone."""
-    movable = [_Lever(index=n, ingredient=w.ingredient.id) for n, w in enumerate(batch.lines) if not w.line.locked]
-
-    def having(behaviour: str, *roles: str, least: float = 0.0) -> list[_Lever]:
-        strength = batch.behaviour(behaviour)[0]
-        found = [
-            l
-            for l in movable
-            if l.index is not None and strength[l.index] > least and batch.lines[l.index].role in roles
-        ]
-        return sorted(found, key=lambda l: -strength[l.index or 0] * batch.grams[l.index or 0])
-
-    def of(ingredient: str) -> list[_Lever]:
-        return [l for l in movable if l.ingredient == ingredient]
-
-    new = {
-        ("water_fill", "low"): "water",
-        ("binder_load", "low"): "egg",
-        ("heat_set", "low"): "egg-white",
-        ("lift", "low"): "baking-powder",
-        ("salt", "low"): "salt",
-    }.get((key, state))
-    own = {
-        "water_fill": of("water")
-        + (
-            having("capacity", "base", "fibre", least=1.0)
-            if state == "high"
-            else having("water_availability", "liquid")
-        ),
-        "binder_load": having("binding", "binder", "egg"),
-        "heat_set": having("heat_set", "egg", least=0.9),
-        "lift": having("co2", "lift"),
-        "salt": of("salt") + of("salt-flaked"),
-    }.get(key, [])
-    return own + ([_Lever(index=None, ingredient=new)] if new else [])
-
-
-def _mends(remedy: Remedy, lever: _Lever, ratio_of: RatioOf, window: Window, batch: Batch, library: Library) -> bool:
+def _mends(remedy: Remedy, lever: Lever, ratio_of: RatioOf, window: Window, batch: Batch, library: Library) -> bool:
     """Whether the weight, rounded to the scale, really lies inside: on a small dough a step may be too coarse."""
     if lever.index is None:
         batch = batch.joined_by(lever.ingredient, library)
@@ -125,7 +78,7 @@ def _mends(remedy: Remedy, lever: _Lever, ratio_of: RatioOf, window: Window, bat
     return above and (window.high is None or value <= window.high)
 
 
-def _move(lever: _Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library: Library) -> Remedy | None:
+def _move(lever: Lever, ratio_of: RatioOf, wanted: float, batch: Batch, library: Library) -> Remedy | None:
     if lever.index is None:
         # A line of 0 g tells what one gram of the new ingredient would do.
         batch = batch.joined_by(lever.ingredient, library)

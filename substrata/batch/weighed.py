@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from copy import copy
 from dataclasses import dataclass
 from functools import lru_cache
@@ -90,6 +90,7 @@ class Batch:
         self.composition = library.values[self.rows], library.sds[self.rows]
         # What lies in, on or around the dough does nothing in it.
         self.inside: Floats = np.array([float(w.in_dough) for w in lines])
+        self._matters: dict[Matter, Floats] | None = None
         self._behaviour = library.behaviour[self.rows] * self.inside[:, None]
         self._behaviour_sds = library.behaviour_sds[self.rows] * self.inside[:, None]
         for row, line in enumerate(lines):
@@ -131,21 +132,45 @@ class Batch:
 
     def matters(self) -> dict[Matter, Floats]:
         """Grams of each matter per g of each line, shape (n,); alcohol and acid are counted as water."""
-        fibre = self.nutrient("fibre_g")[0]
-        return {
-            "water": sum((self.nutrient(n)[0] for n in ("water_g", "alcohol_g", "acid_g")), self.nothing),
-            "protein": self.nutrient("protein_g")[0],
-            "fat": self.nutrient("fat_g")[0],
-            "carbohydrate": np.maximum(self.nutrient("carbohydrate_g")[0] - fibre, 0.0),
-            "fibre": fibre,
-            "ash": self.nutrient("ash_g")[0],
-        }
+        if self._matters is None:
+            fibre = self.nutrient("fibre_g")[0]
+            self._matters = {
+                "water": sum((self.nutrient(n)[0] for n in ("water_g", "alcohol_g", "acid_g")), self.nothing),
+                "protein": self.nutrient("protein_g")[0],
+                "fat": self.nutrient("fat_g")[0],
+                "carbohydrate": np.maximum(self.nutrient("carbohydrate_g")[0] - fibre, 0.0),
+                "fibre": fibre,
+                "ash": self.nutrient("ash_g")[0],
+            }
+        return self._matters
 
     def with_grams(self, grams: Floats) -> Batch:
         """The same lines at other weights, shape (n,)."""
         other = copy(self)
         other.grams = grams
         return other
+
+    def with_lines(self, lines: Sequence[WeighedLine]) -> Batch:
+        """The same ingredients weighed anew, in the same order, none of them dried in between."""
+        other = copy(self)
+        other.lines = tuple(lines)
+        other.grams = np.array([w.grams.value for w in lines], dtype=float)
+        other.grams_sd = np.array([w.grams.sd for w in lines], dtype=float)
+        return other
+
+    def with_capacity(self, factors: Mapping[str, float]) -> Batch:
+        """The same lines, some of which hold more or less water: factors by line."""
+        other = copy(self)
+        other._scale_capacity(  # noqa: SLF001 - of its own kind
+            np.array([factors.get(w.line.id, 1.0) for w in self.lines])
+        )
+        return other
+
+    def _scale_capacity(self, factor: Floats) -> None:
+        column = _BEHAVIOUR_COLUMNS["capacity"]
+        self._behaviour, self._behaviour_sds = self._behaviour.copy(), self._behaviour_sds.copy()
+        self._behaviour[:, column] *= factor
+        self._behaviour_sds[:, column] *= factor
 
     def dough(self) -> Batch:
         """Only the lines that are part of the dough."""
@@ -159,6 +184,7 @@ class Batch:
         other.grams, other.grams_sd, other.rows = self.grams[rows], self.grams_sd[rows], self.rows[rows]
         other.inside, other.nothing = self.inside[rows], self.nothing[rows]
         other.same = self.same[np.ix_(rows, rows)]
+        other._matters = None  # noqa: SLF001 - of its own kind
         other.composition = self.composition[0][rows], self.composition[1][rows]
         other._behaviour, other._behaviour_sds = self._behaviour[rows], self._behaviour_sds[rows]  # noqa: SLF001 - of its own kind
         return other
@@ -197,6 +223,32 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
         except SubstrataError as error:
             problems.append(Problem.of(error, line.id))
     return Batch([*weighed, *_frying_fat(formula, weighed, library)], library), tuple(problems)
+
+
+def reweigh_formula(
+    batch: Batch, formula: Formula, changed: Collection[str], library: Library, settings: Settings
+) -> Batch | None:
+    """The batch of a formula some of whose lines have other grams; None where all has to be weighed anew.
+
+    Args:
+        batch: of the formula before; every line of it could be weighed.
+        formula: the formula now: the same lines, in the same order.
+        changed: ids of the lines with other grams.
+        library: the ingredients.
+        settings: the kitchen's choices.
+    """
+    own = [w for w in batch.lines if w.role != FRYING]
+    if len(own) != len(formula.lines) or any(w.line.id in changed and w.dried is not None for w in own):
+        return None
+    try:
+        lines = [
+            weigh_line(now, library, settings) if now.id in changed else w
+            for w, now in zip(own, formula.lines, strict=True)
+        ]
+    except SubstrataError:
+        return None
+    lines += _frying_fat(formula, lines, library)
+    return batch.with_lines(lines) if len(lines) == len(batch.lines) else None
 
 
 def is_fried(formula: Formula) -> bool:

@@ -5,19 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from substrata.batch.baked import baked
-from substrata.batch.propagate import Estimate, Sheet
-from substrata.batch.weighed import Batch, Problem, weigh_formula
-from substrata.formula.form import form_of
+from substrata.batch.propagate import Estimate
+from substrata.batch.weighed import Batch, Problem
+from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
-from substrata.nutrition.facts import nutrition, nutrition_ratios
 from substrata.nutrition.net_carbs import CONVENTIONS
-from substrata.nutrition.panel import Panel, panel, panel_ratios
+from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
 from substrata.pantry.library import Library
 from substrata.quantities.tables import Row, read_table
+from substrata.quantities.texts import with_numbers
 from substrata.settings import Settings
 
 
@@ -58,38 +57,41 @@ def card(formula: Formula, library: Library, settings: Settings) -> Card:
     Raises:
         FormulaError: when the form is unknown.
     """
-    batch, problems = weigh_formula(formula, library, settings)
-    form = form_of(formula.form)
-    sheet = Sheet(batch, nutrition_ratios(batch, formula, settings) | panel_ratios(batch, formula))
-    facts = nutrition(formula, sheet)
-    left = baked(batch, formula).left
-    judged = claims(batch, settings, complete=not problems)
+    return card_of(Dough(formula, library, settings))
+
+
+def card_of(dough: Dough) -> Card:
+    """Make the card of a dough; see ``card``."""
+    formula, batch, settings = dough.formula, dough.batch, dough.settings
+    sheet, facts, after = dough.panel_sheet, dough.nutrition, dough.baked
+    judged = claims(batch, settings, complete=not dough.problems)
     return Card(
         name=formula.name,
-        form=form.name,
+        form=dough.form.name,
         pieces=formula.pieces,
         piece_g=facts.piece.grams,
         net_carbs=facts.piece.net_carbs,
         convention=settings.convention,
         convention_rule=CONVENTIONS[settings.convention],
-        us_panel=panel("us", formula, sheet, facts),
-        eu_panel=panel("eu", formula, sheet, facts),
-        us_statement=statement(batch, "us", left),
-        eu_statement=statement(batch, "eu", left),
+        us_panel=panel("us", formula, sheet, facts, after),
+        eu_panel=panel("eu", formula, sheet, facts, after),
+        us_statement=statement(batch, "us", after.left),
+        eu_statement=statement(batch, "eu", after.left),
         allergens=allergens(batch),
         claims=tuple(c for c in judged if c.verdict == "holds" and not c.hint),
         unsure=tuple(c for c in judged if c.verdict == "unsure" and not c.hint),
         cautions=tuple(_cautions(batch)),
-        problems=problems,
+        problems=dough.problems,
     )
 
 
 def _cautions(batch: Batch) -> Iterator[Caution]:
-    said = set()
+    texts = set()
     for row in read_table("card_cautions.csv"):
-        if row.text("text") not in said and _concerns(row, batch):
-            said.add(row.text("text"))
-            yield Caution(code=row.text("code"), text=row.text("text"), source=row.text("source"))
+        text = with_numbers(row.text("text"))
+        if text not in texts and _concerns(row, batch):
+            texts.add(text)
+            yield Caution(code=row.text("code"), text=text, source=row.text("source"))
 
 
 def _concerns(row: Row, batch: Batch) -> bool:

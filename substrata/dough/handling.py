@@ -93,7 +93,9 @@ def cheese_share(batch: Batch) -> float:
     return float(batch.grams @ cheese) / batch.dough_g if batch.dough_g else 0.0
 
 
-def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: float) -> HandlingForecast | None:
+def handling_forecast(
+    batch: Batch, formula: Formula, library: Library, thick: float, *, rest_min: float | None = None
+) -> HandlingForecast | None:
     """Forecast how a dough handles; None when there is no dough to speak of.
 
     Args:
@@ -101,27 +103,21 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: f
         formula: gives the form (wanted class, rest, pressing) and what the baker says of temperature and method.
         library: where a remedy finds its ingredient.
         thick: thickness of a piece, mm; a thick one may be stiffer.
+        rest_min: before it is shaped; None takes the form's usual.
     """
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g <= 0:
         return None
-    mix, habit = formula.mix, form_handling()[formula.form]
+    habit = form_handling()[formula.form]
     share = cheese_share(batch)
-    melted = is_melted(batch, mix)
-    method = Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed)
-    heat = dough_heat(
-        batch,
-        melted=melted and share >= CHEESE_DOUGH,
-        room_c=_told(formula, "room_c"),
-        melted_c=_told(formula, "melt_to_c"),
-    )
-    warm = heat.temperature_c if mix.temperature_c is None else mix.temperature_c
-    minutes = np.concatenate((MINUTES, np.full(len(DEGREES), habit.rest_min)))
-    degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES))
-    bowl = Bowl(batch=batch, method=method, temperature_c=warm, rest_min=habit.rest_min)
+    bowl, heat = bowl_of(batch, formula, rest_min=rest_min)
+    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted
+    # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
+    minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
+    degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES, [warm]))
     found = handling(bowl.materials, method, minutes, degrees)
     points = _points(minutes, degrees, found.consistency, thick)
-    shaping = int(habit.rest_min)  # minutes are whole
+    shaping = len(minutes) - 1
     crumbly = float((found.fill[:, shaping] < 1).mean())
     low, high = band_of(habit.lowest, thick), band_of(habit.highest, thick)
     typical = found.consistency[0]
@@ -130,14 +126,14 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: f
     knead, ready, closes = crossings(bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, low.low, high.high))
     fits = low.low <= at.consistency < high.high and crumbly < _EVEN
     brittle = (
-        _brittle(bowl, typical[len(MINUTES) :], min(high.high, constant("brittle_cheese")))
+        _brittle(bowl, typical[len(MINUTES) : -1], min(high.high, constant("brittle_cheese")))
         if melted and share >= CHEESE_DOUGH
         else None
     )
     shares = _shares(found.consistency[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
-        rest_min=habit.rest_min,
+        rest_min=rest,
         melted=melted,
         pressed=method.pressed,
         usual_c=heat.temperature_c,
@@ -149,7 +145,7 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: f
         wanted_high=habit.highest,
         fits=fits,
         minutes=points[: len(MINUTES)],
-        degrees=points[len(MINUTES) :],
+        degrees=points[len(MINUTES) : -1],
         bands=classes(thick),
         # Kneaded when it has seized to tacky, if its form wants that much.
         knead_min=knead if method.pressed and low.low >= band_of("tacky").low else None,
@@ -159,8 +155,33 @@ def handling_forecast(batch: Batch, formula: Formula, library: Library, thick: f
         tack=float(found.tack[0, shaping]),
         cause=None if fits else limiting_cause(bowl, low, high, library, crumbly=crumbly >= _EVEN, ready_min=ready),
         heat=heat,
-        text=_text(points, shares, shaping, crumbly, brittle),
+        text=_text(points[0], at, shares, crumbly, brittle),
     )
+
+
+def bowl_of(batch: Batch, formula: Formula, *, rest_min: float | None = None) -> tuple[Bowl, DoughHeat]:
+    """A dough as it is mixed, and where its temperature comes from.
+
+    Args:
+        batch: the lines of the dough.
+        formula: gives the form and what the baker says of temperature and method.
+        rest_min: before it is shaped; None takes the form's usual.
+    """
+    mix, habit = formula.mix, form_handling()[formula.form]
+    melted = is_melted(batch, mix)
+    heat = dough_heat(
+        batch,
+        melted=melted and cheese_share(batch) >= CHEESE_DOUGH,
+        room_c=_told(formula, "room_c"),
+        melted_c=_told(formula, "melt_to_c"),
+    )
+    bowl = Bowl(
+        batch=batch,
+        method=Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed),
+        temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
+        rest_min=habit.rest_min if rest_min is None else rest_min,
+    )
+    return bowl, heat
 
 
 def _told(formula: Formula, choice: str) -> float | None:
@@ -211,23 +232,22 @@ def _shares(draws: Floats, thick: float) -> tuple[ClassShare, ...]:
 
 
 def _text(
-    points: tuple[HandlingPoint, ...],
+    start: HandlingPoint,
+    at: HandlingPoint,
     shares: tuple[ClassShare, ...],
-    shaping: int,
     crumbly: float,
     brittle: float | None,
 ) -> str:
     """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
-    start, at = points[0], points[shaping]
     if crumbly >= _EVEN:
         return "Crumbly: too little flows to fill the voids."
     perhaps = "" if at.probability >= _SURE else f", perhaps {_other(at, shares)}"
-    if not shaping:
+    if not at.minutes:
         said = f"{at.class_name.capitalize()} at once{perhaps}"
     elif start.class_name == at.class_name:
         said = f"{at.class_name.capitalize()} from the start{perhaps}"
     else:
-        said = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {shaping} min{perhaps}"
+        said = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {at.minutes:.0f} min{perhaps}"
     return f"{said}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
 
 

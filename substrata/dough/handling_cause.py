@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cache
 from math import ceil
 
 import numpy as np
@@ -13,10 +14,10 @@ from substrata.dough.consistency import handling, typical_draw
 from substrata.dough.handling_search import Bowl, grams_for, with_line
 from substrata.dough.handling_words import ClassBand
 from substrata.pantry.library import Library
+from substrata.quantities.tables import read_table
 
 _FULL = 1.05  # filling of the voids that a dough needs to cohere, with a little to spare
 _INSIDE = 0.15  # how far into the wanted class a remedy aims
-_SEIZES = ("coconut-flour", "psyllium-powder", "oat-fibre", "bamboo-fibre", "almond-flour")  # what bakers reach for
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -102,7 +103,13 @@ def _mended(
     return HandlingCause(kind=kind, text=text)
 
 
+@cache
+def _reached_for() -> tuple[str, ...]:
+    rows = read_table("remedy_levers.csv")
+    return tuple(row.text("what") for row in rows if (row.text("bracket"), row.text("state")) == ("handling", "wet"))
+
+
 def _thirsty(batch: Batch) -> tuple[str, ...]:
     """What could drink the water: a line of the dough first, else what bakers reach for."""
-    here = [w.ingredient.id for w in batch.lines]
-    return (*(i for i in _SEIZES if i in here), *(i for i in _SEIZES if i not in here))
+    here = {w.ingredient.id for w in batch.lines}
+    return tuple(sorted(_reached_for(), key=lambda ingredient: ingredient not in here))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from math import log10
 
 from substrata.quantities.tables import constant, read_table
@@ -30,7 +30,7 @@ class FormHandling:
     rest_min: float
 
 
-@cache
+@lru_cache(maxsize=512)
 def classes(thickness_mm: float = 2.5) -> tuple[ClassBand, ...]:
     """The handling classes from thin to stiff.
 

@@ -6,6 +6,7 @@ Worked out once for a batch; the minutes, degrees and draws come later.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -63,8 +64,10 @@ def materials(batch: Batch) -> Materials:
     whole = water - available + fat + rest  # water that stays where it is counts with its line
     gum = grams * each("gum_share") / 1.5
 
+    lies_in = {name: np.array([float(p.name == name) for p in phases]) for name in get_args(PhaseName)}
+
     def volume(of: Floats, phase: PhaseName) -> float:
-        return float(of @ np.array([float(p.name == phase) for p in phases]))
+        return float(of @ lies_in[phase])
 
     softs = [(g, p) for g, p in zip(grams.tolist(), phases, strict=True) if p.name == "soft"]
     soft_g = sum(g for g, _ in softs) or 1.0

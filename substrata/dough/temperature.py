@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 
 import numpy as np
 
@@ -59,7 +59,14 @@ def start_temperature(
     """
     if line.line.temperature_c is not None:
         return line.line.temperature_c
-    names = (f"id:{line.ingredient.id}", f"role:{line.role}")
+    return _usual_temperature(line.ingredient.id, line.role, when, room_c, melted_c)
+
+
+@lru_cache(maxsize=4096)
+def _usual_temperature(
+    ingredient: str, role: str, when: frozenset[str], room_c: float, melted_c: float | None
+) -> float:
+    names = (f"id:{ingredient}", f"role:{role}")
     return next(
         (
             melted_c if condition == _MELTED and melted_c is not None else degrees

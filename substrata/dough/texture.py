@@ -73,14 +73,6 @@ class Eaten:
     rise: float  # volume after over volume before
 
 
-@dataclass(frozen=True, kw_only=True)
-class _Share:
-    """A matter as per cent of the baked piece, and the lines that bring it."""
-
-    percent: float
-    lines: tuple[str, ...]
-
-
 @cache
 def _counted() -> dict[str, tuple[frozenset[str], str]]:
     """What counts as which (house choice): role, flag or id of a line, and the nutrient or "mass" that is counted."""
@@ -99,21 +91,32 @@ def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> Floats:
     return np.array([float(not names.isdisjoint(members)) for members, _ in _counted().values()])
 
 
-def _shares(batch: Batch, baked_g: float) -> dict[str, _Share]:
+def _amounts_each(batch: Batch) -> tuple[tuple[str, ...], Floats]:
+    """Names of the shares, and grams of each line that count towards each, shape (n, shares)."""
     belongs = np.array([_counts_as(w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines])
+    counted = [
+        np.ones(len(batch.lines)) if nutrient == "mass" else batch.nutrient(nutrient)[0]
+        for _, nutrient in _counted().values()
+    ]
+    each = belongs * np.array(counted).T
+    each = np.column_stack((each, batch.behaviour("syrup")[0])) * batch.grams[:, None]
+    return (*_counted(), "syrup"), each
+
+
+def _percents(batch: Batch, baked_g: float) -> dict[str, float]:
+    """Each share of the baked piece, %."""
+    names, each = _amounts_each(batch)
+    return dict(zip(names, (100 * each.sum(axis=0) / baked_g).tolist(), strict=True))
+
+
+def _lines_of_shares(batch: Batch) -> dict[str, tuple[str, ...]]:
+    """The lines that bring each share."""
+    names, each = _amounts_each(batch)
     ids = [w.line.id for w in batch.lines]
-    found = {}
-    for column, (name, (_, counted)) in enumerate(_counted().items()):
-        each = batch.grams * belongs[:, column]
-        if counted != "mass":
-            each = each * batch.nutrient(counted)[0]
-        grams = each.tolist()
-        found[name] = _Share(
-            percent=100 * sum(grams) / baked_g, lines=tuple(line for line, g in zip(ids, grams, strict=True) if g > 0)
-        )
-    syrup = batch.grams * batch.behaviour("syrup")[0]
-    lines = tuple(w.line.id for w, g in zip(batch.lines, syrup.tolist(), strict=True) if g > 0)
-    return found | {"syrup": _Share(percent=100 * float(syrup.sum()) / baked_g, lines=lines)}
+    return {
+        name: tuple(line for line, has in zip(ids, column, strict=True) if has)
+        for name, column in zip(names, (each > 0).T.tolist(), strict=True)
+    }
 
 
 def _sigmoid(x: float) -> float:
@@ -173,10 +176,10 @@ def _bent(x: float, rule: _Rule) -> float:
     return x
 
 
-def _amounts(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, list[float]]:
+def _amounts(percents: Mapping[str, float], e: Eaten, moisture: float) -> dict[str, list[float]]:
     """Points of each term of each score at one final moisture, in the order of ``_rules``."""
     thin = min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
-    of = {name: share.percent for name, share in s.items()} | _states(e, moisture, thin)
+    of = dict(percents) | _states(e, moisture, thin)
 
     def let_in(rule: _Rule) -> float:
         match rule.gate:
@@ -197,10 +200,10 @@ def _amounts(s: Mapping[str, _Share], e: Eaten, moisture: float) -> dict[str, li
     }
 
 
-def _terms(s: Mapping[str, _Share], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
+def _terms(lines: Mapping[str, tuple[str, ...]], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
     """What is worth a line of what makes a score, the largest first."""
     found = [
-        TextureTerm(what=rule.what, amount=amount, lines=s[rule.of].lines if rule.of in s else ())
+        TextureTerm(what=rule.what, amount=amount, lines=lines.get(rule.of, ()))
         for rule, amount in zip(_rules()[score], amounts, strict=True)
         if abs(amount) >= _FEW
     ]
@@ -223,6 +226,14 @@ def _kinds() -> tuple[tuple[str, str, str, str, str, float, str], ...]:
     )
 
 
+def texture_values(batch: Batch, after: Baked, eaten: Eaten) -> dict[str, float]:
+    """The nine scores alone, by key; none while there is nothing to eat."""
+    if after.bake_to_g <= 0:
+        return {}
+    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, eaten.moisture)
+    return {score: _bounded(sum(terms)) for score, terms in amounts.items()}
+
+
 def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
     """The nine scores; None while there is nothing to eat.
 
@@ -233,7 +244,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
     """
     if after.bake_to_g <= 0:
         return None
-    shares = _shares(batch, after.bake_to_g)
+    shares, lines = _percents(batch, after.bake_to_g), _lines_of_shares(batch)
     typical, wetter, drier = (
         _amounts(shares, eaten, m) for m in (eaten.moisture, eaten.moisture_high, eaten.moisture_low)
     )
@@ -251,7 +262,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
                 low_word=low_word,
                 high_word=high_word,
                 basis=basis,
-                terms=_terms(shares, key, typical[key]),
+                terms=_terms(lines, key, typical[key]),
             )
         )
     return Texture(

@@ -36,6 +36,8 @@ class Form:
     fat_taken: Spread  # share of the dough's weight taken up as frying fat, when it is fried
     net_carbs: Window  # g a piece: a starting target
     protein: Window  # g a piece: a starting target
+    dough_kind: str  # of every dough of this form; "" where what is in it decides
+    filled: bool  # a filling is usual
     source: str
     note: str
 
@@ -73,6 +75,8 @@ def forms() -> dict[str, Form]:
             fat_taken=row.spread("fat_taken_low", "fat_taken", "fat_taken_high").scaled(0.01),
             net_carbs=Window(high=number("piece_net_carbs")),
             protein=Window(low=number("piece_protein") or None),
+            dough_kind=row.text("dough_kind"),
+            filled=row.text("filled") == "1",
             source=row.text("source"),
             note=row.text("note"),
         )

@@ -7,7 +7,7 @@ from math import hypot
 
 import numpy as np
 
-from substrata.batch.baked import Baked, baked
+from substrata.batch.baked import Baked
 from substrata.batch.propagate import Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
@@ -83,15 +83,15 @@ def nutrition_ratios(batch: Batch, formula: Formula, settings: Settings) -> dict
     return found
 
 
-def nutrition(formula: Formula, sheet: Sheet) -> Nutrition:
+def nutrition(formula: Formula, sheet: Sheet, after: Baked) -> Nutrition:
     """Scale the figures of a piece to every amount.
 
     Args:
         formula: gives pieces, serving and form.
         sheet: holds what ``nutrition_ratios`` names.
+        after: what the oven leaves.
     """
     batch, dough = sheet.batch, sheet.batch.whole_g
-    after = baked(batch, formula)
     half = SDS_IN_HALF_90 * float(np.sqrt((batch.grams_sd**2).sum()))
     raw = Estimate(value=dough, low=dough - half, high=dough + half, unit="g")
     weight = scaled(_baked(raw, after), 1 / formula.pieces)

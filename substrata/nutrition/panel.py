@@ -11,7 +11,7 @@ from math import floor, hypot
 
 import numpy as np
 
-from substrata.batch.baked import baked
+from substrata.batch.baked import Baked
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
@@ -113,7 +113,7 @@ def panel_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
     return {f"panel:{key}": ratio for key, ratio in found.items()}
 
 
-def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition) -> Panel:
+def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition, after: Baked) -> Panel:
     """The panel of a style.
 
     Args:
@@ -121,6 +121,7 @@ def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition) -
         formula: gives pieces, serving and form.
         sheet: holds ``panel_ratios``.
         facts: weights of piece and serving after baking.
+        after: what the oven leaves.
     """
     pieces = formula.serving_pieces
     serving = scaled(facts.piece.grams, pieces)
@@ -144,7 +145,7 @@ def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition) -
         style="eu",
         title="Nutrition declaration",
         columns=("per 100 g", f"a portion of {serving.value:.0f} g"),
-        rows=_eu_rows(formula, sheet),
+        rows=_eu_rows(formula, sheet, after),
         notes=_NOTES_EU,
         **common,
     )
@@ -177,8 +178,7 @@ def _us_rows(formula: Formula, sheet: Sheet) -> tuple[PanelRow, ...]:
     return tuple(rows)
 
 
-def _eu_rows(formula: Formula, sheet: Sheet) -> tuple[PanelRow, ...]:
-    after = baked(sheet.batch, formula)
+def _eu_rows(formula: Formula, sheet: Sheet, after: Baked) -> tuple[PanelRow, ...]:
     per_100 = 100 / after.bake_to_piece_g if after.bake_to_g else 0.0
     relative = after.relative
     rows = []

@@ -8,10 +8,9 @@ from typing import Literal
 
 import numpy as np
 
-from substrata.batch.baked import baked, loss_to, oven_c
+from substrata.batch.baked import Baked, oven_c
 from substrata.batch.weighed import Batch, is_fried
-from substrata.dough.family import family_of
-from substrata.dough.handling import handling_forecast
+from substrata.dough.handling import HandlingForecast
 from substrata.errors import FormulaError, OvenError
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
@@ -20,28 +19,30 @@ from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter, bake_matter, psyllium_sorption
 from substrata.oven.numbers import Bakeware, OvenFamily, bakeware, oven_families, oven_number
 from substrata.oven.profile import OvenProfile
-from substrata.oven.simulate import Browning, Heat, Lying
-from substrata.pantry.library import Library
-from substrata.quantities.pans import Pan
+from substrata.oven.simulate import Browning, Heat, Support
 from substrata.quantities.tables import constant, read_table
-from substrata.shape.piece import Piece, piece_of
+from substrata.shape.piece import Piece
 
-_CRACKER = {"melted-cheese": "cheese-cracker", "cold-stirred": "cheese-cracker"}
-_SHEET = {"vegetable": "vegetable-crust", "melted-cheese": "mozzarella-crust", "cold-stirred": "whey-crust"}
-_BY_FORM = {"cookie": "shortbread", "rope": "rope", "bun": "bun", "free-loaf": "loaf", "tin-loaf": "batter-tin"}
+_FRIED = "fried"  # what bake_families.csv calls the kind of whatever is fried
+_ANY = "*"
 
 
-def oven_family_of(batch: Batch, formula: Formula) -> OvenFamily:
-    """The oven's family: by the form, and by what carries the dough."""
-    kind = family_of(batch.dough(), formula)
-    form = formula.form
-    if form == "cracker":
-        key = _CRACKER.get(kind, "nut-cracker")
-    elif form == "doughnut":
-        key = "doughnut" if is_fried(formula) else "shortbread"
-    else:
-        key = _BY_FORM.get(form) or _SHEET.get(kind, "nut-crust")
-    return oven_families()[key]
+def bake_family(kind: str, formula: Formula) -> OvenFamily:
+    """How a formula bakes: by the form, and by what carries the dough (the first row of ``bake_families.csv`` that fits).
+
+    Args:
+        kind: of the dough.
+        formula: gives the form, and whether it is fried.
+
+    Raises:
+        LibraryError: when no row fits.
+    """
+    kinds = (_FRIED if is_fried(formula) else kind, _ANY)
+    rows = read_table("bake_families.csv")
+    for row in rows:
+        if row.text("form") in (formula.form, _ANY) and row.text("dough_kind") in kinds:
+            return oven_families()[row.text("family")]
+    raise rows[-1].error("no family fits a dough", got=f"{formula.form}, {kind}")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -92,10 +93,10 @@ class BakeCase:
         return Browning(factor=self.browning, beta_top=self.family.beta, beta_bottom=0.5 * self.family.beta)
 
     @property
-    def lying(self) -> Lying:
+    def support(self) -> Support:
         """How it lies."""
         contact = 0.0 if self.fried else self.family.contact
-        return Lying(ware=self.ware, contact=contact, side_per_m=self.body.side_per_m)
+        return Support(ware=self.ware, contact=contact, side_per_m=self.body.side_per_m)
 
     @property
     def safe_for(self) -> Literal["", "egg", "filling"]:
@@ -105,7 +106,7 @@ class BakeCase:
     @property
     def safe_c(self) -> float | None:
         """Temperature that the middle has to pass; None when nothing asks for it."""
-        return oven_number(f"{self.safe_for}_safe_c") if self.safe_for else None
+        return constant(f"{self.safe_for}_safe_c") if self.safe_for else None
 
     @property
     def pressure_pa(self) -> float:
@@ -202,23 +203,31 @@ def ware_of(formula: Formula, piece: Piece) -> Bakeware:
 
 
 def bake_case(
-    formula: Formula, batch: Batch, library: Library, profile: OvenProfile, own: tuple[Pan, ...] = ()
+    formula: Formula,
+    batch: Batch,
+    profile: OvenProfile,
+    *,
+    kind: str,
+    piece: Piece,
+    after: Baked,
+    handling: HandlingForecast | None,
 ) -> BakeCase:
     """Everything a bake of this formula needs.
 
     Args:
         formula: the formula.
         batch: its weighed lines.
-        library: where handling finds its ingredients.
         profile: the oven.
-        own: the kitchen's own pans.
+        kind: of the dough.
+        piece: one piece before the oven.
+        after: what the oven leaves by the form's habit or the baker's wish.
+        handling: gives the dough's temperature; None takes the room's.
 
     Raises:
-        FormulaError: when pan or ware are unknown.
+        FormulaError: when its ware is unknown.
         OvenError: when it is nearly all water.
     """
-    family = oven_family_of(batch, formula)
-    piece = piece_of(batch, formula, own)
+    family = bake_family(kind, formula)
     matter = bake_matter(batch, batch.inside, psyllium_sorption(batch, family.sorption))
     wet = 100 * matter.water / (1 + matter.water)
     if wet > oven_number("wettest"):
@@ -228,9 +237,7 @@ def bake_case(
             allowed=f"up to {oven_number('wettest'):g} %",
             remedy="check the weights of water and flours",
         )
-    after = baked(batch, formula)
-    handles = handling_forecast(batch, formula, library, piece.thickness_mm)
-    warm = handles.temperature_c if handles else constant("room_temperature")
+    warm = handling.temperature_c if handling else constant("room_temperature")
     told = formula.bake
     return BakeCase(
         family=family,
@@ -261,6 +268,7 @@ def bake_case(
 def loss_moisture(wet: float, loss: float) -> float:
     """Moisture after a loss, %; the inverse of ``loss_to``.
 
+    >>> from substrata.batch.baked import loss_to
     >>> round(loss_to(46.0, loss_moisture(46.0, 0.28)), 3)
     0.28
     """
@@ -290,6 +298,3 @@ def _laid(batch: Batch, piece: Piece, family: OvenFamily, roles: tuple[str, ...]
     bodies = max(batch.dough_g / piece.dough_g, 1e-9) if piece.dough_g else 1.0
     thickness = grams / bodies / (matter.density / 1000) / piece.area_cm2 * 10
     return Topping(matter=matter, thickness_mm=min(max(thickness, 0.3), 30.0))
-
-
-__all__ = ["BakeCase", "bake_case", "body_of", "loss_to", "oven_family_of"]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.oven.case import BakeCase
-from substrata.oven.stages_run import Ran
+from substrata.oven.stages import Ran
 from substrata.pantry.library import Floats
 
 

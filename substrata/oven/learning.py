@@ -10,7 +10,7 @@ from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.profile import OffsetReading
 from substrata.oven.questions import COARSE, many
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 
 _TRIED_K = np.linspace(-25.0, 25.0, 7)
 _PROBE_SD = 3.0  # of a probe left in an empty oven (assumed)

@@ -8,7 +8,7 @@ import numpy as np
 
 from substrata.oven.case import BakeCase
 from substrata.oven.simulate import CELLS, filled_sizes, grid_sizes
-from substrata.oven.stages_run import Ran
+from substrata.oven.stages import Ran
 from substrata.pantry.library import Floats
 
 _SHADES_DEEP, _SHADES_LONG = 21, 48

@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 
 COARSE = 25  # cells
 MAP_SIDE = 20

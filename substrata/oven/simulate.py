@@ -33,7 +33,7 @@ class Heat:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Lying:
+class Support:
     """How the dough lies."""
 
     ware: Bakeware
@@ -183,7 +183,7 @@ def _grid(body: Body, cells: int) -> tuple[Floats, Floats, Floats]:
 def bake_stage(
     dough: Column,
     heat: Heat,
-    lying: Lying,
+    support: Support,
     browning: Browning,
     seconds: float,
     *,
@@ -206,7 +206,7 @@ def bake_stage(
     written, taken = integrator.run_stage(
         dough.state,
         dough.cells,
-        _around(heat, lying),
+        _around(heat, support),
         float(seconds),
         oven_number("vapour_factor"),
         oven_number("heat_pipe") * pipe_factor,
@@ -245,8 +245,8 @@ def bake_stage(
     return found
 
 
-def _around(heat: Heat, lying: Lying) -> Floats:
-    ware, frying, side_per_m = lying.ware, heat.frying, lying.side_per_m
+def _around(heat: Heat, support: Support) -> Floats:
+    ware, frying, side_per_m = support.ware, heat.frying, support.side_per_m
     found = np.zeros(equations.N_AROUND)
     found[equations.AIR_C], found[equations.WALL_C] = heat.air_c, heat.wall_c
     found[equations.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
@@ -258,7 +258,7 @@ def _around(heat: Heat, lying: Lying) -> Floats:
     found[equations.VENT_TOP] = ware.top_vent
     below = 1.0 if frying else oven_number("below_tray")
     found[equations.H_BOTTOM], found[equations.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
-    found[equations.CONTACT], found[equations.H_CONTACT] = lying.contact, ware.contact_h
+    found[equations.CONTACT], found[equations.H_CONTACT] = support.contact, ware.contact_h
     found[equations.LEAK], found[equations.TRAY_J] = ware.leak, ware.j_per_m2k
     found[equations.TRAY_FIN], found[equations.TRAY_EPS] = ware.fin, ware.emissivity
     found[equations.FRYING] = float(frying)

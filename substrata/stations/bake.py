@@ -11,18 +11,19 @@ from functools import cache
 
 import numpy as np
 
-from substrata.batch.weighed import weigh_formula
+from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
-from substrata.oven.case import BakeCase, bake_case
+from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import oven_number, oven_numbers
 from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import OvenSetting, many, settings_of
-from substrata.oven.stages_run import Ran, StageMark, run
+from substrata.oven.stages import Ran, StageMark, run
 from substrata.oven.what_if import WhatIf, what_ifs
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.spread import SDS_IN_HALF_90
+from substrata.quantities.texts import with_numbers
 from substrata.settings import Settings
 from substrata.shape.piece import shape_forms
 
@@ -88,10 +89,15 @@ def bake(
     Raises:
         FormulaError: when form, pan or ware are unknown.
     """
-    batch, _ = weigh_formula(formula, library, settings)
+    return forecast_of(Dough(formula, library, settings, profile))
+
+
+def forecast_of(dough: Dough) -> BakeForecast | None:
+    """Forecast the bake of a dough; see ``bake``."""
+    formula, batch, profile = dough.formula, dough.batch, dough.profile
     if batch.dough_g <= 0 or batch.dry_base_g <= 0:
         return None
-    case = bake_case(formula, batch, library, profile, settings.pans)
+    case = dough.case
     whole = run(case)
     done = doneness(case, whole)
     shown_until = _horizon(done, whole)
@@ -286,9 +292,15 @@ def _weak_spots(case: BakeCase) -> tuple[str, ...]:
 def _cautions(case: BakeCase) -> tuple[str, ...]:
     found = []
     if case.filling is not None:
-        found.append("Filling: 74 °C (165 °F) in the middle; let it stand before biting, steam is hotter than crust.")
+        found.append(
+            with_numbers(
+                "Filling: {filling_safe_c} in the middle; let it stand before biting, steam is hotter than crust."
+            )
+        )
     if case.has_egg:
-        found.append("Egg: 71 °C (160 °F) in the middle; a probe is the only proof. Local food rules come first.")
+        found.append(
+            with_numbers("Egg: {egg_safe_c} in the middle; a probe is the only proof. Local food rules come first.")
+        )
     if case.fried:
         found.append("Hot oil: never leave it, no water near it, a lid at hand.")
     return tuple(found)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from substrata.batch.weighed import Batch, Problem, is_fried, weigh_formula
-from substrata.dough.family import family_of
-from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_share, handling_forecast
+from substrata.batch.weighed import Batch, Problem, is_fried
+from substrata.context.dough import Dough
+from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_share
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
-from substrata.formula.form import form_of, roles
+from substrata.formula.form import roles
 from substrata.formula.formula import Formula
 from substrata.formula.prep_choices import prep_choices
 from substrata.pantry.library import Library
@@ -26,7 +26,6 @@ from substrata.prep.water_temperature import WaterTemperature, water_for
 from substrata.prep.yeast import Waking, waking
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
-from substrata.shape.piece import piece_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,7 +54,7 @@ class PrepCard:
 class PrepPlan:
     """All cards of a formula."""
 
-    family: str
+    dough_kind: str
     room: tuple[PrepInput, ...]  # what holds for all cards
     cards: tuple[PrepCard, ...]
     problems: tuple[Problem, ...]
@@ -65,13 +64,21 @@ class PrepPlan:
 class _Bench:
     """What the cards are made of."""
 
-    formula: Formula
-    batch: Batch  # all lines
-    dough: Batch  # the lines of the dough
-    library: Library
+    of: Dough
     handling: HandlingForecast
-    room_c: float
-    thickness_mm: float
+
+    @property
+    def formula(self) -> Formula:
+        return self.of.formula
+
+    @property
+    def dough(self) -> Batch:
+        """The lines of the dough."""
+        return self.of.inside
+
+    @property
+    def room_c(self) -> float:
+        return number_set(self.formula, "room_c")
 
     @property
     def heat(self) -> DoughHeat:
@@ -88,34 +95,25 @@ def prep_plan(formula: Formula, library: Library, settings: Settings = Settings(
     Raises:
         FormulaError: when the form is unknown.
     """
-    batch, problems = weigh_formula(formula, library, settings)
-    piece = piece_of(batch, formula, settings.pans)
-    handling = handling_forecast(batch, formula, library, piece.thickness_mm)
-    room = (prep_input(formula, "room_c"), prep_input(formula, "fridge_c"), prep_input(formula, "microwave_watts"))
-    dough = batch.dough()
-    if handling is None:
-        return PrepPlan(family=family_of(dough, formula), room=room, cards=(), problems=problems)
-    bench = _Bench(
-        formula=formula,
-        batch=batch,
-        dough=dough,
-        library=library,
-        handling=handling,
-        room_c=number_set(formula, "room_c"),
-        thickness_mm=piece.thickness_mm,
-    )
+    return prep_plan_of(Dough(formula, library, settings))
+
+
+def prep_plan_of(dough: Dough) -> PrepPlan:
+    """What is to be done for a dough; see ``prep_plan``."""
+    room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_bench, _rewarm, _gel, _fry)
+    bench = _Bench(of=dough, handling=dough.handling) if dough.handling else None
     return PrepPlan(
-        family=family_of(dough, formula),
+        dough_kind=dough.kind,
         room=room,
-        cards=tuple(card for make in makers for card in make(bench)),
-        problems=problems,
+        cards=tuple(card for make in makers for card in make(bench)) if bench else (),
+        problems=dough.problems,
     )
 
 
 def _premix(b: _Bench) -> Iterator[PrepCard]:
     codes = {role.id: role.code for role in roles().values()}
-    found = premix(b.batch, int(number_set(b.formula, "batches")), codes)
+    found = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
     if found is None:
         return
     yield PrepCard(
@@ -132,7 +130,7 @@ def _premix(b: _Bench) -> Iterator[PrepCard]:
 
 
 def _vegetables(b: _Bench) -> Iterator[PrepCard]:
-    for line in b.batch.lines:
+    for line in b.of.batch.lines:
         if is_wet_vegetable(line):
             card = vegetable_card(line)
             yield PrepCard(
@@ -149,7 +147,7 @@ def _vegetables(b: _Bench) -> Iterator[PrepCard]:
 
 
 def _yeast(b: _Bench) -> Iterator[PrepCard]:
-    lines = [w for w in b.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
+    lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
     found = waking(
@@ -230,14 +228,13 @@ def _warmed(batch: Batch, rows: list[int]) -> Warmed:
 
 
 def _mix(b: _Bench) -> Iterator[PrepCard]:
-    family = family_of(b.dough, b.formula)
     yield PrepCard(
         kind="mix",
         title="Mix",
         text=b.handling.text,
         lines=(),
         inputs=(),
-        steps=tuple(row.text("text") for row in read_table("mixing_steps.csv") if row.text("family") == family),
+        steps=tuple(row.text("text") for row in read_table("mixing_steps.csv") if row.text("dough_kind") == b.of.kind),
         cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.dough.lines) else (),
         confidence="rule of thumb",
     )
@@ -252,7 +249,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
     surface = word_set(b.formula, "cool_on")
     piece_g = b.dough.dough_g / b.formula.pieces
     row = prep_choices()["cool_mm"]
-    thick = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else b.thickness_mm
+    thick = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else b.of.piece.thickness_mm
     usual = round(min(max(thick, row.number_in("low")), row.number_in("high")), 1)
     found = cooling(
         shape,
@@ -320,7 +317,7 @@ def _rewarm(b: _Bench) -> Iterator[PrepCard]:
 
 def _gel(b: _Bench) -> Iterator[PrepCard]:
     """Shown where a filling is usual, or one is wanted."""
-    if b.formula.form not in ("doughnut", "filled-bread", "pocket") and "gel_percent" not in b.formula.prep:
+    if not b.of.form.filled and "gel_percent" not in b.formula.prep:
         return
     percent = b.formula.prep.get("gel_percent")
     water = number_set(b.formula, "gel_water_g")
@@ -344,9 +341,9 @@ def _gel(b: _Bench) -> Iterator[PrepCard]:
 def _fry(b: _Bench) -> Iterator[PrepCard]:
     if not is_fried(b.formula):
         return
-    oil = number_set(b.formula, "fry_c", form_of(b.formula.form).oven_c)
+    oil = number_set(b.formula, "fry_c", b.of.form.oven_c)
     fats = frying_fats(
-        oil, {key: b.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))}
+        oil, {key: b.of.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))}
     )
     good = [fat.name.partition(",")[0].lower() for fat in fats if fat.verdict == "good"]
     yield PrepCard(

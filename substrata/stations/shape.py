@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil, pi
 
-from substrata.batch.weighed import Batch, Problem, is_fried, weigh_formula
-from substrata.formula.form import form_of
+from substrata.batch.weighed import Batch, Problem, is_fried
+from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
 from substrata.quantities.pans import Pan, pan_of, pans
 from substrata.quantities.tables import constant
 from substrata.settings import Settings
-from substrata.shape.laying import Laying, lay_circles, lay_rectangles
-from substrata.shape.piece import Piece, ShapeForm, piece_of, shape_forms
+from substrata.shape.piece import Piece, ShapeForm, shape_forms
+from substrata.shape.tray_layout import TrayLayout, lay_circles, lay_rectangles
 
 USUAL_TRAY = "half-sheet"
 _LARGEST_RING_MM = 130.0  # for one bun (common practice)
@@ -38,7 +38,7 @@ class ShapePlan:
     pieces: int
     bodies: int  # lumps of dough: a loaf is one and is sliced
     tray: Pan | None  # None for what is baked in a tin
-    laying: Laying | None
+    layout: TrayLayout | None
     on_last: int  # pieces on the last tray
     trays: int
     loads: int  # of an oven that takes two trays; 0 for what is fried
@@ -68,17 +68,21 @@ def shape_plan(
     Raises:
         FormulaError: when form or pan are unknown.
     """
-    batch, problems = weigh_formula(formula, library, settings)
+    return shape_plan_of(Dough(formula, library, settings))
+
+
+def shape_plan_of(dough: Dough) -> ShapePlan | None:
+    """From a dough to pieces on trays; see ``shape_plan``."""
+    formula, batch, piece = dough.formula, dough.batch, dough.piece
     if batch.dough_g <= 0:
         return None
-    own, fried = settings.pans, is_fried(formula)
-    form = shape_forms()[form_of(formula.form).id]
-    piece = piece_of(batch, formula, own)
+    own, fried = dough.settings.pans, is_fried(formula)
+    form = shape_forms()[formula.form]
     bodies = 1 if form.kind in ("tin", "loaf", "rect") else formula.pieces
     tray = None if form.kind == "tin" else pan_of(formula.size.tray or USUAL_TRAY, own)
     gap = form.gap_mm if formula.size.gap_mm is None else formula.size.gap_mm
-    laying = None if tray is None else lay_on(piece, tray, gap)
-    a_tray = laying.count if laying else 1
+    layout = None if tray is None else lay_on(piece, tray, gap)
+    a_tray = layout.count if layout else 1
     trays = ceil(bodies / a_tray) if a_tray else 0
     sheet, scraps, rerolls = _sheet(form, piece, batch, formula.pieces)
     return ShapePlan(
@@ -86,7 +90,7 @@ def shape_plan(
         pieces=formula.pieces,
         bodies=bodies,
         tray=tray,
-        laying=laying,
+        layout=layout,
         on_last=bodies - a_tray * (trays - 1) if trays else 0,
         trays=trays,
         loads=0 if fried else ceil(trays / 2),
@@ -105,11 +109,11 @@ def shape_plan(
         notes=tuple(
             _notes(form, piece, formula, yeast=any(w.ingredient.parameter("yeast_rate").value for w in batch.lines))
         ),
-        problems=problems,
+        problems=dough.problems,
     )
 
 
-def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> Laying:
+def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> TrayLayout:
     """How pieces lie on a tray, grown as they will be."""
     if piece.kind in ("round", "dome", "ring"):
         return lay_circles(tray.length_mm, tray.width_mm, piece.grown_length_mm, gap_mm)

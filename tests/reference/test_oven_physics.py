@@ -17,13 +17,13 @@ from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylin
 from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import bakeware, oven_number
-from substrata.oven.simulate import Browning, Heat, Lying, Steps, _around, bake_stage, column, fill, flip, top
+from substrata.oven.simulate import Browning, Heat, Steps, Support, _around, bake_stage, column, fill, flip, top
 
 # A stiff, dry solid that neither boils nor conducts better when warm: pure conduction. k_s stands for the whole.
 SOLID = BakeMatter(water=1e-6, fat=0.0, c_s=1800.0, k_s=0.3, v_s=1 / 1200, density=1200.0, sorption=0.12)
 DOUGH = BakeMatter(water=0.6, fat=0.35, c_s=1850.0, k_s=0.19, v_s=1 / 1250, density=1150.0, sorption=0.08)
-FREE = Lying(ware=bakeware()["rack"], contact=0.0)
-ON_TRAY = Lying(ware=bakeware()["tray"], contact=1.0)
+FREE = Support(ware=bakeware()["rack"], contact=0.0)
+ON_TRAY = Support(ware=bakeware()["tray"], contact=1.0)
 PALE = Browning(factor=4.5, beta_top=0.0, beta_bottom=0.0)
 FINE = Steps(tolerance=0.02, most_s=2.0)
 
@@ -228,19 +228,19 @@ def test_a_filling_of_the_same_matter_is_a_thicker_slab():
     assert filled.enthalpy == pytest.approx(plain.enthalpy, rel=2e-3)
 
 
-@pytest.mark.parametrize("lying", [ON_TRAY, FREE, replace(FREE, side_per_m=40.0)], ids=["tray", "rack", "rim"])
+@pytest.mark.parametrize("support", [ON_TRAY, FREE, replace(FREE, side_per_m=40.0)], ids=["tray", "rack", "rim"])
 @pytest.mark.parametrize("body", [slab(6), rope(18)], ids=["slab", "rope"])
 @pytest.mark.parametrize("topped", [False, True], ids=["bare", "topped"])
 @pytest.mark.parametrize("frying", [False, True], ids=["air", "oil"])
-def test_the_jacobian_is_the_derivative_of_the_rates(lying, body, topped, frying):
+def test_the_jacobian_is_the_derivative_of_the_rates(support, body, topped, frying):
     """By central differences, from damp dough to dry crust; each column to two thousandths of its largest entry."""
     dough = fresh(DOUGH, body, cells=15)
     heat = replace(air(190.0, 15.0, emissivity=0.0 if frying else 0.9), frying=frying)
-    bake_stage(dough, heat, lying, PALE, 150.0)
+    bake_stage(dough, heat, support, PALE, 150.0)
     if topped:
         top(dough, SOLID, 2.0, start_c=10.0, light=80.0, cells=3)
     n = len(dough.cells)
-    around, state = _around(heat, lying), dough.state
+    around, state = _around(heat, support), dough.state
     like, change = np.zeros((n, properties.N_LIKE)), np.zeros((n, 2, properties.N_LIKE))
     lower, diag, upper = (np.zeros((n + 1, 2, 2)) for _ in range(3))
 
@@ -333,7 +333,7 @@ def test_a_wet_middle_rests_at_the_boil_and_a_dry_one_passes_it():
 
 def test_without_evaporation_nothing_is_lost_and_a_higher_kitchen_boils_cooler():
     sealed = fresh(DOUGH, slab(6))
-    closed = Lying(ware=replace(bakeware()["tray"], leak=0.0, top_vent=0.0), contact=1.0)
+    closed = Support(ware=replace(bakeware()["tray"], leak=0.0, top_vent=0.0), contact=1.0)
     before = sealed.water
     bake_stage(sealed, air(120.0, 12.0), closed, PALE, 300.0)
     assert sealed.water == pytest.approx(before, rel=1e-6)

@@ -10,7 +10,7 @@ from substrata.oven.boil import boiling_c
 from substrata.oven.case import body_of
 from substrata.oven.doneness import doneness
 from substrata.oven.simulate import Steps, bake_stage, column
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 
 CASES = {one.name: one for one in practised()}
 
@@ -99,7 +99,7 @@ def test_a_boiling_cell_does_not_make_the_steps_chatter(tolerance):
     case = CASES["coconut egg loaf"].case
     dough = column(case.matter, case.body, porosity=case.porosity, start_c=20.0, ware_c=20.0, light=82.0)
     told = bake_stage(
-        dough, case.heat(190.0, fan=True), case.lying, case.brown, 3600.0, steps=Steps(tolerance=tolerance)
+        dough, case.heat(190.0, fan=True), case.support, case.brown, 3600.0, steps=Steps(tolerance=tolerance)
     )
     assert told.temperatures[-1].max() > 140
     assert told.steps < 400

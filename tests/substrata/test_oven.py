@@ -6,17 +6,17 @@ from itertools import pairwise
 
 import pytest
 
-from substrata import Settings, load_library, read_document
-from substrata.batch.weighed import weigh_formula
+from substrata import load_library, read_document
 from substrata.cli import main
+from substrata.context.dough import Dough
 from substrata.errors import FormulaError, OvenError
-from substrata.oven.case import bake_case, stages_of
+from substrata.oven.case import stages_of
 from substrata.oven.doneness import doneness
 from substrata.oven.learning import LoggedBake, readings
 from substrata.oven.numbers import bakeware, oven_families
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
 from substrata.oven.questions import bake_map, coarse, map_axes, settings_of, thickest_in
-from substrata.oven.stages_run import run
+from substrata.oven.stages import run
 from substrata.quantities.tables import read_table
 from substrata.stations.bake import _design, bake
 from tests.substrata.conftest import document
@@ -41,7 +41,7 @@ def formula(form="cracker", pieces=36, bake=None, **lines):
 
 def case(form="cracker", pieces=36, bake=None, **lines):
     made = formula(form, pieces, bake, **lines)
-    return bake_case(made, weigh_formula(made, LIBRARY, Settings())[0], LIBRARY, OvenProfile())
+    return Dough(made, LIBRARY).case
 
 
 def test_the_forecast_tells_when_by_what_and_how_sure():
@@ -275,9 +275,7 @@ def test_a_ring_is_heated_through_before_the_same_dough_without_a_hole(form, dou
         made = document(form, 6, **dough)
         made["form"]["size"] = size
         made = read_document(made)
-        found = doneness(
-            told := bake_case(made, weigh_formula(made, LIBRARY, Settings())[0], LIBRARY, OvenProfile()), run(told)
-        )
+        found = doneness(told := Dough(made, LIBRARY).case, run(told))
         return found.safe if form == "doughnut" else found.ready
 
     assert core_min({"hole_mm": 40.0}) < share * core_min(

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from substrata import Settings, load_library, read_document
-from substrata.analysis.brackets import quantities
 from substrata.batch.propagate import Sheet
 from substrata.batch.weighed import weigh_formula
+from substrata.context.quantities import quantities
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

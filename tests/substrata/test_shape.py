@@ -11,8 +11,8 @@ from substrata.batch.weighed import weigh_formula
 from substrata.errors import FormulaError
 from substrata.formula.form import forms
 from substrata.quantities.pans import Pan, pans
-from substrata.shape.laying import lay_circles, lay_rectangles
 from substrata.shape.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
+from substrata.shape.tray_layout import lay_circles, lay_rectangles
 from substrata.stations.shape import shape_plan
 from tests.substrata.conftest import document
 
@@ -112,8 +112,8 @@ def test_turned_rectangles_fill_what_upright_ones_leave():
 
 def test_the_plan_counts_trays_and_loads_and_names_other_pans():
     plan = shape_plan(formula("thin-crust", 7, {"held": "size", "length_mm": 130}), LIBRARY)
-    assert plan.trays * plan.laying.count >= 7 > (plan.trays - 1) * plan.laying.count
-    assert plan.on_last == 7 - (plan.trays - 1) * plan.laying.count
+    assert plan.trays * plan.layout.count >= 7 > (plan.trays - 1) * plan.layout.count
+    assert plan.on_last == 7 - (plan.trays - 1) * plan.layout.count
     nine = next(o for o in plan.others if o.pan == "round-9in")
     assert nine.factor == pytest.approx(nine.dough_g / weigh_formula(formula(), LIBRARY, Settings())[0].dough_g)
     assert nine.thickness_mm * nine.factor == pytest.approx(plan.piece.thickness_mm)
@@ -227,7 +227,7 @@ def test_a_ring_that_cannot_be_is_closed(size):
 
 def test_rings_lie_as_circles_and_a_hole_that_closes_is_told():
     plan = shape_plan(formula("bun", 6, {"hole_mm": 30.0}), LIBRARY)
-    assert all(p.width_mm == p.height_mm == plan.piece.grown_length_mm for p in plan.laying.places)
+    assert all(p.width_mm == p.height_mm == plan.piece.grown_length_mm for p in plan.layout.places)
     assert "with a hole of 30 mm" in plan.text
     assert any(f"a rope of {pi * (plan.piece.length_mm - plan.piece.thickness_mm):.0f} mm" in n for n in plan.notes)
     assert not any("closes:" in note for note in plan.notes)

@@ -1042,7 +1042,7 @@ export interface components {
             hidden: components["schemas"]["Hidden"][];
             lift: components["schemas"]["Lift"];
             /** Lines */
-            lines: components["schemas"]["LineReading"][];
+            lines: components["schemas"]["LineFigures"][];
             nutrition: components["schemas"]["Nutrition"];
             /** Problems */
             problems: components["schemas"]["Problem"][];
@@ -2603,16 +2603,6 @@ export interface components {
             name: string;
         };
         /**
-         * Laying
-         * @description Pieces on one tray.
-         */
-        Laying: {
-            /** Places */
-            places: components["schemas"]["Laid"][];
-            /** Way */
-            way: string;
-        };
-        /**
          * Lift
          * @description The rising power of a dough.
          */
@@ -2767,6 +2757,42 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * LineFigures
+         * @description One line as the dough sees it.
+         */
+        LineFigures: {
+            /** Bakers Percent */
+            bakers_percent: number | null;
+            /** Code */
+            code: string;
+            /** Grams */
+            grams: number;
+            /** Grams High */
+            grams_high: number;
+            /** Grams Low */
+            grams_low: number;
+            /** Id */
+            id: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Lot */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Pack */
+            pack: string;
+            /** Role */
+            role: string;
+            /** Share */
+            share: number;
+            /** Source */
+            source: string;
+            /** Step G */
+            step_g: number;
+        };
+        /**
          * LineHeat
          * @description What one line brings.
          */
@@ -2816,42 +2842,6 @@ export interface components {
             weighed: boolean;
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * LineReading
-         * @description One line as the dough sees it.
-         */
-        LineReading: {
-            /** Bakers Percent */
-            bakers_percent: number | null;
-            /** Code */
-            code: string;
-            /** Grams */
-            grams: number;
-            /** Grams High */
-            grams_high: number;
-            /** Grams Low */
-            grams_low: number;
-            /** Id */
-            id: string;
-            /** Ingredient */
-            ingredient: string;
-            /** Lot */
-            lot: string;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-            /** Pack */
-            pack: string;
-            /** Role */
-            role: string;
-            /** Share */
-            share: number;
-            /** Source */
-            source: string;
-            /** Step G */
-            step_g: number;
         };
         /**
          * LineStep
@@ -3809,8 +3799,8 @@ export interface components {
         PrepPlan: {
             /** Cards */
             cards: components["schemas"]["PrepCard"][];
-            /** Family */
-            family: string;
+            /** Dough Kind */
+            dough_kind: string;
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Room */
@@ -3974,7 +3964,7 @@ export interface components {
             fried: boolean;
             /** Gap Mm */
             gap_mm: number;
-            laying: components["schemas"]["Laying"] | null;
+            layout: components["schemas"]["TrayLayout"] | null;
             /** Loads */
             loads: number;
             /** Notes */
@@ -4344,6 +4334,16 @@ export interface components {
             water_percent: number;
             /** Whole G */
             whole_g: number;
+        };
+        /**
+         * TrayLayout
+         * @description Pieces on one tray.
+         */
+        TrayLayout: {
+            /** Places */
+            places: components["schemas"]["Laid"][];
+            /** Way */
+            way: string;
         };
         /**
          * UseOut

@@ -87,9 +87,9 @@ const scaleAll = (factor: number): void => {
           <ul class="notes"><li v-for="n in plan.notes" :key="n">{{ n }}</li></ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.</p>
         </figure>
-        <figure v-if="plan.tray && plan.laying">
-          <figcaption>{{ plan.tray.name }} from above <span class="note">{{ plan.laying.places.length }} fit {{ plan.laying.way === 'staggered' ? 'staggered' : plan.laying.way === 'rows' ? 'in rows' : plan.laying.way }}, grown as in the {{ plan.fried ? 'oil' : 'oven' }}</span></figcaption>
-          <TrayTop :tray="plan.tray" :places="plan.laying.places" :round="round" :piece="piece" :on-last="plan.on_last" :docking="plan.docking_mm" />
+        <figure v-if="plan.tray && plan.layout">
+          <figcaption>{{ plan.tray.name }} from above <span class="note">{{ plan.layout.places.length }} fit {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, grown as in the {{ plan.fried ? 'oil' : 'oven' }}</span></figcaption>
+          <TrayTop :tray="plan.tray" :places="plan.layout.places" :round="round" :piece="piece" :on-last="plan.on_last" :docking="plan.docking_mm" />
           <p class="note"><template v-if="plan.trays">{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last<template v-if="plan.loads">; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</template>.</template><b v-else class="act">It does not fit this tray.</b>
             Gap <input class="field small" :value="bench.document?.form.size?.gap_mm ?? ''" :placeholder="figure(plan.gap_mm, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Gap between pieces, mm" @change="choose({ gap_mm: gap($event) })" /> mm{{ bench.document?.form.size?.gap_mm == null ? ', as usual' : '' }}</p>
         </figure>

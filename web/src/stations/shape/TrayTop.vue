@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { ShapePlan } from '@/api/types'
 
-const props = defineProps<{ tray: NonNullable<ShapePlan['tray']>; places: NonNullable<ShapePlan['laying']>['places']; round: boolean; piece: ShapePlan['piece']; onLast: number; docking: number }>()
+const props = defineProps<{ tray: NonNullable<ShapePlan['tray']>; places: NonNullable<ShapePlan['layout']>['places']; round: boolean; piece: ShapePlan['piece']; onLast: number; docking: number }>()
 const shrink = computed(() => Math.min(props.piece.length_mm / props.piece.grown_length_mm, 1))
 /** Dock holes of one cut piece, as far apart as the plan says. */
 const holes = computed(() => {

@@ -2,30 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, get_args
 
 from substrata.batch.weighed import Batch
 from substrata.dough.handling import CHEESE_DOUGH, cheese_share, is_melted
+from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
+from substrata.quantities.tables import constant
 
-Family = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]
-FAMILIES: tuple[Family, ...] = (
-    "melted-cheese",
-    "cold-stirred",
-    "vegetable",
-    "psyllium",
-    "batter",
-    "nut",
-    "cookie",
-    "doughnut",
-)
-_VEGETABLE = 0.3  # share of the dough from which the vegetable is the dough
-_PSYLLIUM = 0.015  # share from which psyllium holds it
-_BY_FORM: dict[str, Family] = {"cookie": "cookie", "doughnut": "doughnut", "tin-loaf": "batter"}
+DoughKind = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]
+DOUGH_KINDS: tuple[DoughKind, ...] = get_args(DoughKind)
 
 
-def family_of(batch: Batch, formula: Formula) -> Family:
-    """The family of a dough.
+def dough_kind(batch: Batch, formula: Formula) -> DoughKind:
+    """The kind of a dough.
 
     Args:
         batch: the weighed lines.
@@ -37,10 +27,11 @@ def family_of(batch: Batch, formula: Formula) -> Family:
     cheesy = cheese_share(batch) >= CHEESE_DOUGH
     vegetable = float(batch.grams @ (batch.is_role("vegetable") * batch.inside)) / whole
     psyllium = sum(w.grams.value for w in batch.lines if "psyllium" in w.ingredient.flags) / whole
-    if vegetable >= _VEGETABLE:
+    if vegetable >= constant("vegetable_dough"):
         return "vegetable"
     if cheesy:
         return "melted-cheese" if is_melted(batch, formula.mix) else "cold-stirred"
-    if formula.form in _BY_FORM:
-        return _BY_FORM[formula.form]
-    return "psyllium" if psyllium >= _PSYLLIUM else "nut"
+    form = form_of(formula.form)
+    if form.dough_kind:
+        return form.dough_kind  # type: ignore[return-value]  # the table of forms is held to the kinds when it is read
+    return "psyllium" if psyllium >= constant("psyllium_dough") else "nut"

@@ -1,4 +1,4 @@
-"""Laying pieces on a tray with gaps: circles in rows or staggered, rectangles upright or turned. Positions are drawn to scale."""
+"""TrayLayout pieces on a tray with gaps: circles in rows or staggered, rectangles upright or turned. Positions are drawn to scale."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ class Laid:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Laying:
+class TrayLayout:
     """Pieces on one tray."""
 
     way: str  # rows, staggered, upright, turned
@@ -40,7 +40,7 @@ def _across(room: float, size: float, gap: float) -> int:
     return max(floor((room + _HAIR) / (size + gap)), 0) if size > 0 else 0
 
 
-def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: float) -> Laying:
+def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: float) -> TrayLayout:
     """The better of rows and staggered rows, along either side.
 
     Args:
@@ -53,7 +53,7 @@ def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: f
     found.append(_staggered(width_mm, height_mm, diameter_mm, gap_mm))
     turned = _staggered(height_mm, width_mm, diameter_mm, gap_mm)
     found.append(
-        Laying(
+        TrayLayout(
             way="staggered",
             places=tuple(
                 Laid(x_mm=p.y_mm, y_mm=p.x_mm, width_mm=p.width_mm, height_mm=p.height_mm) for p in turned.places
@@ -63,7 +63,7 @@ def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: f
     return max(found, key=lambda laying: laying.count)
 
 
-def _rows(width: float, height: float, d: float, gap: float) -> Laying:
+def _rows(width: float, height: float, d: float, gap: float) -> TrayLayout:
     pitch = d + gap
     across, down = _across(width, d, gap), _across(height, d, gap)
     x_0, y_0 = (width - across * pitch) / 2 + pitch / 2, (height - down * pitch) / 2 + pitch / 2
@@ -72,15 +72,15 @@ def _rows(width: float, height: float, d: float, gap: float) -> Laying:
         for j in range(down)
         for i in range(across)
     ]
-    return Laying(way="rows", places=tuple(places))
+    return TrayLayout(way="rows", places=tuple(places))
 
 
-def _staggered(width: float, height: float, d: float, gap: float) -> Laying:
+def _staggered(width: float, height: float, d: float, gap: float) -> TrayLayout:
     """Rows along the width, each next one half a pitch aside and √3/2 of a pitch further."""
     pitch = d + gap
     full = _across(width, d, gap)
     if full == 0 or height + _HAIR < pitch:
-        return Laying(way="staggered", places=())
+        return TrayLayout(way="staggered", places=())
     step = pitch * sqrt(3) / 2
     rows = 1 + max(floor((height - pitch + _HAIR) / step), 0)
     # With half a pitch to spare the shifted rows hold as many as the others.
@@ -92,10 +92,10 @@ def _staggered(width: float, height: float, d: float, gap: float) -> Laying:
         for row in range(rows)
         for i in range(shifted if row % 2 else full)
     ]
-    return Laying(way="staggered", places=tuple(places))
+    return TrayLayout(way="staggered", places=tuple(places))
 
 
-def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, gap_mm: float) -> Laying:
+def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, gap_mm: float) -> TrayLayout:
     """All upright or all turned, whichever holds more; and a strip of turned ones where it is left over.
 
     Args:
@@ -116,7 +116,7 @@ def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, 
         if not _across(strip, a, gap_mm):
             more = _across(beside, b, gap_mm), _across(height_mm, a, gap_mm)
             places += _block(across * (a + gap_mm), 0, *more, b, a, gap_mm)
-        found.append(Laying(way=way, places=tuple(places)))
+        found.append(TrayLayout(way=way, places=tuple(places)))
     return max(found, key=lambda laying: laying.count)
 
 

@@ -109,7 +109,7 @@ def run(
             bake_stage(
                 dough,
                 heat,
-                case.lying,
+                case.support,
                 still,
                 60 * oven_number("carry_over_min"),
                 keep_s=keep_s,
@@ -207,7 +207,7 @@ def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: flo
     return bake_stage(
         dough,
         heat,
-        case.lying,
+        case.support,
         case.brown,
         seconds,
         keep_s=keep_s,

@@ -1,0 +1,180 @@
+"""Faults in the making: what the figures of a dough say will go wrong with it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from substrata.analysis.remedies import Remedy
+from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
+from substrata.analysis.words import grams, percent, short_name
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.pantry.library import Library
+from substrata.quantities.tables import constant
+
+_LEAST_CHANGE_G = 0.05
+_GUMMY = 5.0  # points from which gumminess is told
+
+
+def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
+    if not r.dough.batch.lines:
+        yield DoughWarning(code="empty", severity="note", text="Nothing in the bowl yet: add a line or paste a list.")
+    elif r.dough.batch.dry_base_g <= 0:
+        yield DoughWarning(
+            code="no-base",
+            severity="act",
+            text="No dry base: baker's percentages and binder load need a flour, a fibre or a binder.",
+        )
+
+
+def _caps(r: WarningInputs) -> Iterator[DoughWarning]:
+    for cap in r.dough.binder.caps:
+        if cap.percent > cap.hard_percent:
+            yield DoughWarning(
+                code=f"{cap.name.replace(' ', '-')}-over-cap",
+                severity="act",
+                lines=cap.lines,
+                text=f"More {cap.name} than {cap.hard_percent:g} % of the dough ({cap.percent:.1f} %): {cap.effect}.",
+            )
+        elif cap.percent > cap.soft_percent:
+            yield DoughWarning(
+                code=f"{cap.name.replace(' ', '-')}-near-cap",
+                severity="note",
+                lines=cap.lines,
+                text=f"{cap.name.capitalize()} at {cap.percent:.1f} % of the dough; {cap.effect} from about "
+                f"{cap.soft_percent:g} to {cap.hard_percent:g} %.",
+            )
+
+
+def _heat_set(r: WarningInputs) -> Iterator[DoughWarning]:
+    share, least = r.dough.binder.heat_set.value, r.dough.binder.heat_set_least
+    if r.dough.binder.load.value and least and share < least:
+        yield DoughWarning(
+            code="heat-set-low",
+            severity="act",
+            text=f"Only {percent(share)} of the binding sets in the oven, {percent(least)} is wanted for a "
+            f"{r.dough.form.name.lower()}: it may rise and sink. Egg, white or whey sets.",
+        )
+
+
+def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
+    lift, dough = r.dough.lift, r.dough.batch.dough_g
+    if not dough:
+        return
+    soda = tuple(w.line.id for w in r.dough.batch.lines if w.ingredient.parameter("soda").value)
+    acid = tuple(
+        w.line.id for w in r.dough.batch.lines if w.ingredient.parameter("neutralising").value and w.role == "acid"
+    )
+    if 100 * lift.soda_left_g / dough > constant("soapy_soda"):
+        yield DoughWarning(
+            code="soda-unneutralised",
+            severity="act",
+            lines=soda,
+            text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
+            f"About {grams(_vinegar_for(lift.soda_left_g, r.dough.library))} cider vinegar would meet it.",
+            remedy=_more(r, "cider-vinegar", _vinegar_for(lift.soda_left_g, r.dough.library)),
+        )
+    if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
+        yield DoughWarning(
+            code="acid-left",
+            severity="note",
+            lines=acid,
+            text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
+        )
+
+
+def _more(r: WarningInputs, ingredient: str, change: float) -> Remedy | None:
+    """The edit that adds to a line of an ingredient (or takes from it), or brings it in."""
+    row = next((w for w in r.dough.batch.lines if w.ingredient.id == ingredient and not w.line.locked), None)
+    present = row.grams.value if row else 0.0
+    after = to_the_scale(max(present + change, 0.0))
+    if abs(after - present) < _LEAST_CHANGE_G:
+        return None
+    return Remedy(
+        text=f"{'+' if after > present else '−'} {grams(abs(after - present))} {short_name(r.dough.library[ingredient].name)}",
+        line=row.line.id if row else None,
+        ingredient=ingredient,
+        grams=after,
+    )
+
+
+def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
+    """What keeps the dough from being shaped as its form wants."""
+    cause = r.dough.handling.cause if r.dough.handling else None
+    if r.dough.handling is None or cause is None:
+        return
+    what = {
+        "crumbly": "It crumbles",
+        "stiff": "Too stiff to shape",
+        "cold": "Too cool to shape",
+        "wet": "Too soft to shape",
+    }
+    said = what.get(cause.kind, "Not ready yet")
+    yield DoughWarning(
+        code=f"handling-{cause.kind}",
+        severity="note" if cause.kind == "rest" else "act",
+        text=f"{said}: {cause.text}.",
+        lines=(cause.line,) if cause.line else (),
+        remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,
+    )
+
+
+def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Soft: retention of gas is the least known thing here."""
+    if r.dough.lift.strain > 1 and r.dough.lift.gas_ml > 0:
+        lines = tuple(w.line.id for w in r.dough.batch.lines if w.role == "lift")
+        yield DoughWarning(
+            code="may-sink",
+            severity="note",
+            lines=lines,
+            text=f"It may rise and sink: the gas asks for {r.dough.lift.strain:.1f} times the void that this binding holds. "
+            "Less powder, or egg white.",
+            remedy=_less_powder(r),
+        )
+
+
+def _less_powder(r: WarningInputs) -> Remedy | None:
+    powder = next((w for w in r.dough.batch.lines if w.ingredient.id == "baking-powder" and not w.line.locked), None)
+    return _more(r, "baking-powder", -powder.grams.value * (1 - 1 / r.dough.lift.strain)) if powder else None
+
+
+def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
+    """A cool psyllium dough gives less gel (common practice; sign from the model)."""
+    gelled = tuple(w.line.id for w in r.dough.batch.lines if "psyllium" in w.ingredient.flags)
+    if gelled and r.dough.handling and r.dough.handling.temperature_c < constant("cool_psyllium"):
+        yield DoughWarning(
+            code="cool-psyllium",
+            severity="note",
+            lines=gelled,
+            text=f"Mixed at {r.dough.handling.temperature_c:.0f} °C the psyllium gives less gel and stays wet: bath-warm liquid.",
+        )
+
+
+def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
+    score = next((s for s in r.dough.texture.scores if s.key == "gummy"), None) if r.dough.texture else None
+    if score and score.value >= _GUMMY:
+        lines = score.terms[0].lines if score.terms else ()
+        yield DoughWarning(
+            code="gummy",
+            severity="act",
+            lines=lines,
+            text=f"It will eat gummy ({score.value:.0f} of 10): {score.terms[0].what}. Less of it, or bake it drier.",
+        )
+
+
+def _vinegar_for(soda_g: float, library: Library) -> float:
+    """Grams of cider vinegar that neutralise some soda."""
+    return 100 * soda_g / library["cider-vinegar"].parameter("neutralising").value
+
+
+def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:
+    if r.dough.lift.yeast_g and r.dough.lift.sugar_for_yeast_g < r.dough.lift.yeast_g * 0.2:
+        lines = tuple(w.line.id for w in r.dough.batch.lines if w.ingredient.id == "dry-yeast")
+        yield DoughWarning(
+            code="yeast-without-sugar",
+            severity="note",
+            lines=lines,
+            text="The yeast finds hardly any sugar: it gives flavour, not lift.",
+        )
+
+
+MAKING_RULES = (_no_lines, _caps, _handles, _heat_set, _sinks, _gummy, _cold_water, _acid_balance, _yeast)

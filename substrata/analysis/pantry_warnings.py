@@ -1,0 +1,155 @@
+"""What the pantry has to say: traps of labels and data, and facts of single ingredients (``warning_facts.csv``)."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cache
+from typing import get_args
+
+from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
+from substrata.analysis.words import percent, short_name
+from substrata.batch.weighed import WeighedLine
+from substrata.quantities.tables import Row, constant, read_table
+from substrata.quantities.texts import with_numbers
+
+_MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
+_MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
+_ROLE = "role:"
+
+
+def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
+    for flag, text in (
+        ("pulse", "grain-free is not low in carbohydrate: dry pulses are 40 to 52 % net"),
+        ("starch", "a starch is nearly all net carbohydrate"),
+    ):
+        lines = {w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags}
+        share = sum(c.share for c in r.net_carbs.contributions if c.line in lines)
+        if share >= _MUCH_OF_THE_CARBS:
+            yield DoughWarning(
+                code=f"{flag}-carbs",
+                severity="note",
+                lines=tuple(lines),
+                text=f"{percent(share)} of the net carbs come from {short_name(next(iter(lines.values())))}: {text}.",
+            )
+
+
+def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
+    doubts = sorted(r.net_carbs.contributions, key=lambda c: -c.spread_share)
+    wide = r.net_carbs.estimate.high - r.net_carbs.estimate.low > 0.3 * r.net_carbs.estimate.value
+    if doubts and wide and doubts[0].spread_share >= _MUCH_OF_THE_SPREAD:
+        top = doubts[0]
+        yield DoughWarning(
+            code="largest-doubt",
+            severity="note",
+            lines=(top.line,),
+            text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: {_settle(r, top.line)}.",
+        )
+
+
+def _settle(r: WarningInputs, line: str) -> str:
+    """What would narrow a line's doubt: its pack, where none is chosen; else the scale."""
+    packed = any(w.line.id == line and w.ingredient.pack for w in r.dough.batch.lines)
+    return "weigh it" if packed else "weigh it, and enter its pack"
+
+
+def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:
+    for found in r.hidden:
+        if found.figure == "carbohydrate_g" and found.most_a_piece >= constant("hidden_carbs_told"):
+            yield DoughWarning(
+                code="hidden-carbs",
+                severity="note",
+                lines=tuple(zero.line for zero in found.zeros),
+                text=found.text,
+            )
+
+
+def _strange_packs(r: WarningInputs) -> Iterator[DoughWarning]:
+    lines = tuple(w.line.id for w in r.dough.batch.lines if w.line.lot and not w.ingredient.pack)
+    if lines:
+        yield DoughWarning(
+            code="pack-unknown",
+            severity="note",
+            lines=lines,
+            text="A pack of this formula is not in this pantry: the reference stands in for it.",
+        )
+
+
+def _most_of(share: float) -> str:
+    return "Nearly all of" if share > 0.95 else f"{percent(share)} of"
+
+
+def _polyols(r: WarningInputs) -> Iterator[DoughWarning]:
+    amount = sum(r.dough.batch.nutrient(n)[0] for n in ("erythritol_g", "polyols_g"))
+    after = r.dough.baked.bake_to_g
+    share = 100 * float(r.dough.batch.grams @ amount) / after if after else 0.0
+    if share > constant("laxative_polyols"):
+        yield DoughWarning(
+            code="polyols",
+            severity="caution",
+            text=f"{share:.0f} % polyols: excessive consumption may produce laxative effects.",
+        )
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Fact:
+    """One row of the table."""
+
+    code: str
+    flag: str  # of an ingredient; "" for a fact about a role
+    role: str
+    severity: Severity
+    text: str
+    settled_by: frozenset[str]  # claims that must all be printed on its pack to settle it
+
+    def concerns(self, line: WeighedLine) -> bool:
+        """Whether it is about a line, and no certificate of its pack settles it."""
+        about = self.flag in line.ingredient.flags if self.flag else line.role == self.role
+        pack = line.ingredient.pack
+        return about and not (self.settled_by and pack is not None and self.settled_by <= pack.certificates)
+
+
+@cache
+def _table() -> tuple[_Fact, ...]:
+    return tuple(_fact(row) for row in read_table("warning_facts.csv"))
+
+
+def _fact(row: Row) -> _Fact:
+    flag, severity = row.text("flag"), row.text("severity")
+    if severity not in get_args(Severity):
+        raise row.error("unknown severity", got=severity, allowed=", ".join(get_args(Severity)))
+    return _Fact(
+        code=row.text("code"),
+        flag="" if flag.startswith(_ROLE) else flag,
+        role=flag.removeprefix(_ROLE) if flag.startswith(_ROLE) else "",
+        severity=severity,  # type: ignore[arg-type]  # looked at above
+        text=with_numbers(row.text("text")),
+        settled_by=frozenset(row.text("settled_by").split()),
+    )
+
+
+def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]]:
+    """The rule that tells the table's facts about roles, or about flags; each once."""
+
+    def rule(r: WarningInputs) -> Iterator[DoughWarning]:
+        codes = set()
+        for fact in _table():
+            if bool(fact.role) != of_roles or fact.code in codes:
+                continue
+            lines = tuple(w.line.id for w in r.dough.batch.lines if fact.concerns(w))
+            if lines:
+                codes.add(fact.code)
+                yield DoughWarning(code=fact.code, severity=fact.severity, text=fact.text, lines=lines)
+
+    return rule
+
+
+PANTRY_RULES = (
+    _carb_traps,
+    _largest_doubt,
+    _zeros,
+    _strange_packs,
+    _facts(of_roles=False),
+    _polyols,
+    _facts(of_roles=True),
+)

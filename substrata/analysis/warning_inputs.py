@@ -1,0 +1,38 @@
+"""One warning, and what warnings are drawn from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+from substrata.analysis.brackets import Bracket
+from substrata.analysis.remedies import Remedy
+from substrata.context.dough import Dough
+from substrata.nutrition.hidden import Hidden, hidden
+
+Severity = Literal["act", "note", "caution"]  # asks for a change; informs; concerns health and safety
+
+
+@dataclass(frozen=True, kw_only=True)
+class DoughWarning:
+    """One thing to know, with the lines it is about."""
+
+    code: str
+    severity: Severity
+    text: str
+    lines: tuple[str, ...] = ()
+    remedy: Remedy | None = None  # an edit that answers it
+
+
+@dataclass(frozen=True, kw_only=True)
+class WarningInputs:
+    """What the warnings are drawn from."""
+
+    dough: Dough
+    net_carbs: Bracket
+
+    @cached_property
+    def hidden(self) -> tuple[Hidden, ...]:
+        """What zeros on labels can hide."""
+        return hidden(self.dough.batch, self.dough.formula.pieces)

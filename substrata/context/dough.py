@@ -1,0 +1,254 @@
+"""``Dough``: a formula weighed, shaped, judged and forecast, each thing once and when it is first asked for."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from substrata.batch.baked import Baked, baked, oven_c
+from substrata.batch.propagate import Ratio, Sheet
+from substrata.batch.weighed import Batch, Problem, reweigh_formula, weigh_formula
+from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
+from substrata.context.windows import Wanted, wanted_windows
+from substrata.context.worked import Worked, worked
+from substrata.dough.binder import Binder, binder
+from substrata.dough.dough_kind import DoughKind, dough_kind
+from substrata.dough.handling import HandlingForecast, handling_forecast
+from substrata.dough.lift import Lift, lift
+from substrata.dough.texture import Eaten, Texture, texture
+from substrata.formula.form import Form, form_of
+from substrata.formula.formula import Formula
+from substrata.nutrition.budgets import weight_ratios
+from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
+from substrata.nutrition.panel import panel_ratios
+from substrata.oven.case import BakeCase, bake_case
+from substrata.oven.profile import OvenProfile
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+from substrata.shape.piece import Piece, piece_of
+
+_THINNEST_MM = 0.2  # below it there is no piece to speak of
+
+
+class Dough:
+    """One dough. What a station, the solver or a trial asks of it is worked out once and shared.
+
+    Attributes:
+        formula: what is made.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        profile: the oven it is baked in.
+        capacity: factor of a line's water capacity, by its id: what trials have taught of it.
+        rest_min: minutes of rest before it is shaped; None takes the form's usual.
+    """
+
+    def __init__(
+        self,
+        formula: Formula,
+        library: Library,
+        settings: Settings = Settings(),  # noqa: B008 - frozen
+        profile: OvenProfile = OvenProfile(),  # noqa: B008 - frozen
+        *,
+        capacity: Mapping[str, float] | None = None,
+        rest_min: float | None = None,
+    ) -> None:
+        self.formula, self.library, self.settings, self.profile = formula, library, settings, profile
+        self.capacity, self.rest_min = dict(capacity or {}), rest_min
+
+    def but(
+        self,
+        *,
+        grams: Mapping[str, float] | None = None,
+        capacity: Mapping[str, float] | None = None,
+        rest: float | None = None,
+        temperature: float | None = None,
+        thickness: float | None = None,
+        oven: OvenProfile | None = None,
+    ) -> Dough:
+        """The same dough, but for what is told; it shares whatever that does not change.
+
+        Args:
+            grams: new weights by line.
+            capacity: factors of the lines' water capacity.
+            rest: minutes before it is shaped.
+            temperature: of the dough after mixing, °C.
+            thickness: of a piece, mm; it is held, and the size follows.
+            oven: another oven.
+
+        Raises:
+            KeyError: when a line is not in the formula.
+        """
+        told = {"grams": grams, "capacity": capacity, "rest": rest, "temperature": temperature, "thickness": thickness, "oven": oven}  # fmt: skip
+        changed = {name for name, value in told.items() if value is not None}
+        other = Dough(
+            _changed(self.formula, grams, temperature, thickness),
+            self.library,
+            self.settings,
+            oven or self.profile,
+            capacity=self.capacity if capacity is None else capacity,
+            rest_min=self.rest_min if rest is None else rest,
+        )
+        for name, value in vars(Dough).items():
+            if isinstance(value, Worked) and name in self.__dict__ and not value.spoiled_by & changed:
+                other.__dict__[name] = self.__dict__[name]
+        if grams and capacity is None and not self.problems:
+            batch = reweigh_formula(self.batch, other.formula, grams, self.library, self.settings)
+            if batch is not None:
+                other.__dict__["weighed"] = batch, ()
+                other.__dict__["composition_ratios"] = self.composition_ratios
+        return other
+
+    @worked("grams", "capacity")
+    def weighed(self) -> tuple[Batch, tuple[Problem, ...]]:
+        """The lines that count, and why others do not."""
+        batch, problems = weigh_formula(self.formula, self.library, self.settings)
+        return (batch.with_capacity(self.capacity) if self.capacity else batch), problems
+
+    @property
+    def batch(self) -> Batch:
+        """The weighed lines."""
+        return self.weighed[0]
+
+    @property
+    def problems(self) -> tuple[Problem, ...]:
+        """Lines that could not be weighed."""
+        return self.weighed[1]
+
+    @worked("grams", "capacity")
+    def inside(self) -> Batch:
+        """Only the lines that are part of the dough."""
+        return self.batch.dough()
+
+    @property
+    def form(self) -> Form:
+        """What is baked.
+
+        Raises:
+            FormulaError: when the form is unknown.
+        """
+        return form_of(self.formula.form)
+
+    @worked("grams")
+    def kind(self) -> DoughKind:
+        """Which kind of dough it is."""
+        return dough_kind(self.inside, self.formula)
+
+    @worked("grams", "thickness")
+    def piece(self) -> Piece:
+        """One piece before the oven."""
+        return piece_of(self.batch, self.formula, self.settings.pans)
+
+    @worked()
+    def ratios_of(self) -> dict[str, RatioOf]:
+        """How every bracketed quantity is read off a batch."""
+        return quantities(self.formula, self.settings)
+
+    @worked("grams", "capacity")
+    def composition_ratios(self) -> dict[str, Ratio]:
+        """Ratios that hang on what the lines are made of, and not on how much of each there is."""
+        found = nutrition_ratios(self.batch, self.formula, self.settings)
+        found |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
+        rest = {key: of(self.batch) for key, of in self.ratios_of.items() if key not in found and key not in BY_GRAMS}
+        return found | rest
+
+    @worked("grams", "capacity")
+    def ratios(self) -> dict[str, Ratio]:
+        """Every quantity of this dough as a ratio over its lines: figures of nutrition, budgets, brackets."""
+        return self.composition_ratios | {key: self.ratios_of[key](self.batch) for key in BY_GRAMS}
+
+    @worked("grams", "capacity")
+    def sheet(self) -> Sheet:
+        """The ratios with their spread and every line's share."""
+        return Sheet(self.batch, self.ratios)
+
+    @worked("grams", "capacity")
+    def panel_sheet(self) -> Sheet:
+        """What nutrition panels are printed from."""
+        ratios = nutrition_ratios(self.batch, self.formula, self.settings)
+        return Sheet(self.batch, ratios | panel_ratios(self.batch, self.formula))
+
+    @worked("grams", "capacity")
+    def nutrition(self) -> Nutrition:
+        """What a piece, a serving and 100 g hold."""
+        return nutrition(self.formula, self.sheet, self.baked)
+
+    @worked("grams", "capacity")
+    def binder(self) -> Binder:
+        """What holds it together."""
+        return binder(self.sheet, self.form)
+
+    @worked("grams", "capacity")
+    def lift(self) -> Lift:
+        """Its rising power."""
+        return lift(self.sheet, self.form.heat_set_least)
+
+    @worked("grams")
+    def baked(self) -> Baked:
+        """What the oven leaves of it, by the form's habit or the baker's wish."""
+        return baked(self.batch, self.formula)
+
+    @worked("grams", "capacity")
+    def windows(self) -> dict[str, Wanted]:
+        """What is wanted of each quantity."""
+        return wanted_windows(self.formula, self.binder)
+
+    @worked("grams", "capacity", "rest", "temperature", "thickness")
+    def handling(self) -> HandlingForecast | None:
+        """How it handles; None while there is no dough to speak of."""
+        return handling_forecast(
+            self.batch, self.formula, self.library, self.piece.thickness_mm, rest_min=self.rest_min
+        )
+
+    @worked("grams", "capacity", "thickness")
+    def eaten(self) -> Eaten:
+        """What its texture is made of."""
+        after = self.baked
+        return Eaten(
+            moisture=after.moisture_percent,
+            moisture_low=after.moisture_low,
+            moisture_high=after.moisture_high,
+            thickness_mm=max(self.piece.thickness_mm, _THINNEST_MM),
+            oven_c=oven_c(self.formula),
+            binder_load=self.binder.load.value,
+            rise=self.lift.rise,
+        )
+
+    @worked("grams", "capacity", "thickness")
+    def texture(self) -> Texture | None:
+        """What it will eat like; None while there is nothing to eat."""
+        return texture(self.batch, self.baked, self.eaten)
+
+    @worked("grams", "capacity", "rest", "temperature", "thickness", "oven")
+    def case(self) -> BakeCase:
+        """Everything that its bake needs, as numbers.
+
+        Raises:
+            FormulaError: when its ware is unknown.
+            OvenError: when it is nearly all water.
+        """
+        return bake_case(
+            self.formula,
+            self.batch,
+            self.profile,
+            kind=self.kind,
+            piece=self.piece,
+            after=self.baked,
+            handling=self.handling,
+        )
+
+
+def _changed(
+    formula: Formula, grams: Mapping[str, float] | None, temperature: float | None, thickness: float | None
+) -> Formula:
+    """The formula that says what is told."""
+    if grams:
+        strange = set(grams) - {line.id for line in formula.lines}
+        if strange:
+            raise KeyError(f"no such line: {', '.join(sorted(strange))}")
+        lines = tuple(replace(line, grams=grams[line.id]) if line.id in grams else line for line in formula.lines)
+        formula = replace(formula, lines=lines)
+    if temperature is not None:
+        formula = replace(formula, mix=replace(formula.mix, temperature_c=temperature))
+    if thickness is not None:
+        formula = replace(formula, size=replace(formula.size, held="thickness", thickness_mm=thickness))
+    return formula

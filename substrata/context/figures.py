@@ -1,0 +1,67 @@
+"""The figures of a dough without words, contributions or drawings: what a solver asks for hundreds of times."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.context.dough import Dough
+from substrata.context.windows import NOTHING_WANTED, State, state_of
+from substrata.dough.consistency import handling as handle
+from substrata.dough.consistency import typical_draw
+from substrata.dough.handling import bowl_of
+from substrata.dough.handling_words import band_of, class_of, form_handling
+from substrata.dough.texture import texture_values
+
+
+@dataclass(frozen=True, kw_only=True)
+class Figures:
+    """A dough in numbers."""
+
+    dough_g: float
+    piece_g: float  # of dough
+    thickness_mm: float
+    values: Mapping[str, float]  # of each bracketed quantity, in its unit
+    states: Mapping[str, State]  # where it stands to its window
+    consistency: float  # log10 Pa s at shaping, of the typical dough
+    class_name: str  # handling class at shaping
+    coheres: float  # filling of the voids over what is needed: below 1 it crumbles
+    fits: bool  # shaped as its form wants
+    texture: Mapping[str, float]  # scores 0..10, by key
+
+
+def figures(dough: Dough) -> Figures | None:
+    """The figures of a dough; None while there is none to speak of.
+
+    Raises:
+        FormulaError: when the form is unknown.
+    """
+    if dough.batch.dough_g <= 0 or len(dough.inside.lines) < 2:
+        return None
+    values = {key: dough.sheet.value(key) for key in dough.ratios_of}
+    defined = dough.batch.dry_base_g > 0
+    states = {
+        key: state_of(value, dough.windows.get(key, NOTHING_WANTED).window, defined=defined or value > 0)
+        for key, value in values.items()
+    }
+    thick = dough.piece.thickness_mm
+    bowl, _ = bowl_of(dough.inside, dough.formula, rest_min=dough.rest_min)
+    at = np.array([bowl.rest_min]), np.array([bowl.temperature_c])
+    shaped = handle(bowl.materials, bowl.method, *at, draws=typical_draw())
+    consistency, coheres = float(shaped.consistency[0, 0]), float(shaped.fill[0, 0])
+    habit = form_handling()[dough.formula.form]
+    low, high = band_of(habit.lowest, thick).low, band_of(habit.highest, thick).high
+    return Figures(
+        dough_g=dough.batch.dough_g,
+        piece_g=dough.piece.dough_g,
+        thickness_mm=thick,
+        values=values,
+        states=states,
+        consistency=consistency,
+        class_name=class_of(consistency, thick),
+        coheres=coheres,
+        fits=low <= consistency < high and coheres >= 1,
+        texture=texture_values(dough.batch, dough.baked, dough.eaten),
+    )

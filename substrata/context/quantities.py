@@ -1,0 +1,40 @@
+"""How to read every bracketed quantity off a batch, as a ratio over its lines."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+from substrata.batch.cost import cost_ratio
+from substrata.batch.propagate import Ratio
+from substrata.batch.weighed import Batch
+from substrata.dough.binder import heat_set_ratio, load_ratio
+from substrata.dough.lift import gas_ratio
+from substrata.dough.taste import salt_ratio, sweetness_ratio
+from substrata.dough.water import fill_ratio
+from substrata.formula.formula import Formula
+from substrata.nutrition.facts import piece_ratio
+from substrata.settings import Settings
+
+RatioOf = Callable[[Batch], Ratio]
+
+_OF_THE_DOUGH: Mapping[str, RatioOf] = {
+    "binder_load": load_ratio,
+    "water_fill": fill_ratio,
+    "lift": gas_ratio,
+    "salt": salt_ratio,
+    "heat_set": heat_set_ratio,
+    "sweetness": sweetness_ratio,
+}
+# Read by a ratio that itself hangs on the grams: how much soda finds acid.
+BY_GRAMS = ("lift",)
+_OF_A_PIECE = ("net_carbs", "protein", "energy", "fibre", "fat")
+
+
+def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
+    """The reader of each bracketed quantity, by its key."""
+
+    def per_piece(key: str) -> RatioOf:
+        return lambda batch: piece_ratio(key, batch, formula, settings)
+
+    pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _OF_A_PIECE}
+    return pieces | dict(_OF_THE_DOUGH) | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}

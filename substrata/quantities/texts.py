@@ -1,0 +1,30 @@
+"""Texts of the tables that name a number: ``{egg_safe_c}`` stands for the constant of that name, so that it is kept in one place."""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+
+from substrata.quantities.tables import constant
+
+
+def both_degrees(celsius: float) -> str:
+    """A temperature in both scales, as cautions print it.
+
+    >>> both_degrees(71.0)
+    '71 °C (160 °F)'
+    """
+    return f"{celsius:.0f} °C ({celsius * 9 / 5 + 32:.0f} °F)"
+
+
+@lru_cache(maxsize=256)
+def with_numbers(text: str) -> str:
+    """A text with its temperatures filled in.
+
+    Raises:
+        LibraryError: when it names a constant that there is not.
+
+    >>> with_numbers("bake to {egg_safe_c}")
+    'bake to 71 °C (160 °F)'
+    """
+    return re.sub(r"\{(\w+_c)\}", lambda found: both_degrees(constant(found[1])), text)
