@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import card, formula, kitchens, oven, pantry, prep
+from api.routers import card, formula, jobs, kitchens, oven, pantry, prep
 
 
 class OrjsonParser(Parser):
@@ -41,3 +41,4 @@ api.add_router("", formula.router)
 api.add_router("", prep.router)
 api.add_router("", oven.router)
 api.add_router("", card.router)
+api.add_router("", jobs.router)

@@ -63,7 +63,7 @@ def hand_out(response: HttpResponse, held: BenchPass, *, secure: bool) -> None:
     )
 
 
-def take_back(response: HttpResponse) -> None:
+def forget_pass(response: HttpResponse) -> None:
     """Forget the pass: the kitchen's choices have changed."""
     response.delete_cookie(COOKIE, path="/api/kitchens", samesite="Strict")
 

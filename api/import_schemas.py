@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import StringConstraints
 
 from api.document_schemas import Text
+from api.job_schemas import JobOut
 from kitchen.models import PackImport
 from kitchen.services.imports import MOST_BAD_KEPT, NO_TABLE, bad_row, preview
 
@@ -24,12 +25,6 @@ class MatchIn(Schema):
     columns: list[Text]
     style: Text = ""
     per_100: bool
-
-
-class StepIn(Schema):
-    """What comes next: check, save or stop."""
-
-    step: Text
 
 
 class BadRowOut(Schema):
@@ -62,7 +57,6 @@ class ImportOut(Schema):
     kind: str
     state: str
     total: int
-    done: int
     good: int
     odd: int
     bad: list[BadRowOut]
@@ -72,12 +66,12 @@ class ImportOut(Schema):
     style: str
     per_100: bool
     rows: list[PreviewRow]
+    job: JobOut | None  # the last one
     created_at: datetime
 
     @classmethod
     def of(cls, found: PackImport) -> "ImportOut":
         """An import with its first rows."""
-        # While it runs only the counts are asked for, again and again.
         resting = found.state in (PackImport.State.MATCHING, PackImport.State.CHECKED)
         table, read = preview(found) if resting else (NO_TABLE, [])
         rows = [
@@ -96,7 +90,6 @@ class ImportOut(Schema):
             kind=found.kind,
             state=found.state,
             total=found.total,
-            done=found.done,
             good=found.good,
             odd=found.odd,
             bad=[BadRowOut(**row) for row in found.bad],
@@ -106,5 +99,6 @@ class ImportOut(Schema):
             style=found.style,
             per_100=found.per_100,
             rows=rows,
+            job=JobOut.of(found.job) if found.job else None,
             created_at=found.created_at,
         )

@@ -1,15 +1,14 @@
 """What goes in and out of the Shape and Oven stations."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from api.document_schemas import FormulaDocument, Text
-from kitchen.models import Oven, OvenBake, OvenMap
+from kitchen.models import LoggedBake, Oven
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
-from substrata.oven.questions import BakeMap
 
 
 class BakeAsked(Schema):
@@ -54,7 +53,7 @@ class OvenChange(Schema):
     archived: bool | None = None
 
 
-class OvenBakeIn(Schema):
+class LoggedBakeIn(Schema):
     """What was seen of one bake."""
 
     document: FormulaDocument
@@ -71,7 +70,7 @@ class OffsetOut(Schema):
     half_90_k: float
 
 
-class OvenBakeOut(Schema):
+class LoggedBakeOut(Schema):
     """A logged bake."""
 
     id: int
@@ -84,7 +83,7 @@ class OvenBakeOut(Schema):
     logged_at: datetime
 
     @classmethod
-    def of(cls, bake: OvenBake) -> "OvenBakeOut":
+    def of(cls, bake: LoggedBake) -> "LoggedBakeOut":
         """From a row."""
         return cls(
             id=bake.pk,
@@ -112,7 +111,7 @@ class OvenOut(Schema):
     offset_k: float
     offset_half_k: float
     prior_half_k: float  # what an unknown oven starts with
-    bakes: list[OvenBakeOut]
+    bakes: list[LoggedBakeOut]
     text: str
 
     @classmethod
@@ -127,32 +126,6 @@ class OvenOut(Schema):
             offset_k=profile.offset_k,
             offset_half_k=profile.half_90_k,
             prior_half_k=learned("", (), 0).half_90_k,
-            bakes=[OvenBakeOut.of(bake) for bake in oven.bakes.all()],
+            bakes=[LoggedBakeOut.of(bake) for bake in oven.bakes.all()],
             text=profile.text,
-        )
-
-
-class MapIn(Schema):
-    """A document, and how many minutes it is baked."""
-
-    document: FormulaDocument
-    minutes: float
-
-
-class MapOut(Schema):
-    """A map as far as it is."""
-
-    id: int
-    state: str
-    done: int
-    total: int
-    minutes: float
-    result: BakeMap | None
-
-    @classmethod
-    def of(cls, found: OvenMap) -> "MapOut":
-        """From a row."""
-        result: Any = found.result
-        return cls(
-            id=found.pk, state=found.state, done=found.done, total=found.total, minutes=found.minutes, result=result
         )

@@ -28,7 +28,7 @@ class StratumOut(Schema):
     share: float
 
 
-class CardOut(Schema):
+class ThumbOut(Schema):
     """What the shelf draws of a formula."""
 
     strata: list[StratumOut]
@@ -46,7 +46,7 @@ class ShelfOut(Schema):
     id: int
     name: str
     form: str
-    card: CardOut
+    thumb: ThumbOut
     versions: int
     archived: bool
     touched_at: datetime
@@ -58,7 +58,7 @@ class ShelfOut(Schema):
             id=formula.pk,
             name=formula.name,
             form=formula.form,
-            card=formula.card,
+            thumb=formula.thumb,
             versions=getattr(formula, "version_count", 0),
             archived=formula.archived_at is not None,
             touched_at=formula.touched_at,

@@ -5,7 +5,7 @@ from datetime import date
 from ninja import Schema
 
 from api.document_schemas import Text
-from kitchen.models import Bake
+from kitchen.models import PlannedBake
 from kitchen.services.stock import ShelfLot
 
 
@@ -76,7 +76,7 @@ class BakeOut(Schema):
     shortages: list[ShortageOut]
 
     @classmethod
-    def of(cls, bake: Bake) -> "BakeOut":
+    def of(cls, bake: PlannedBake) -> "BakeOut":
         """A row of bakes."""
         return cls(
             id=bake.pk,

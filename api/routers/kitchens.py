@@ -3,7 +3,7 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from api.bench_pass import take_back
+from api.bench_pass import forget_pass
 from api.errors import ProblemOut
 from api.kitchen_schemas import (
     EaterDocument,
@@ -43,7 +43,7 @@ def change_settings(
 ) -> KitchenOut:
     """Change spoons, egg sizes, convention, units or name."""
     changes = payload.model_dump(exclude_none=True)
-    take_back(response)
+    forget_pass(response)
     return KitchenOut.of(kitchens.change_settings(person(request), kitchen_id, changes))
 
 
@@ -81,6 +81,6 @@ def eaters(request: HttpRequest, kitchen_id: int) -> list[EaterDocument]:
 )
 def set_eaters(request: HttpRequest, kitchen_id: int, payload: EatersIn, response: HttpResponse) -> list[EaterDocument]:
     """Keep the eaters of a kitchen."""
-    take_back(response)
+    forget_pass(response)
     kept = kitchens.set_eaters(person(request), kitchen_id, [eater.model_dump() for eater in payload.eaters])
     return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in kept]

@@ -1,25 +1,24 @@
-"""The Shape and Oven stations: pieces on trays, the simulated bake, real ovens, maps."""
+"""The Shape and Oven stations: pieces on trays, the simulated bake, real ovens."""
 
 import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from api.bench_pass import take_back as take_pass_back
+from api.bench_pass import forget_pass
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
-from api.oven_schemas import BakeAsked, MapIn, MapOut, OvenBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
+from api.oven_schemas import BakeAsked, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import person
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
 from kitchen.services.ovens import BakeAnswer
-from substrata.oven.learning import LoggedBake
+from substrata.oven.learning import BakeSeen
 from substrata.stations.shape import ShapePlan
 
 router = Router(tags=["oven"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
 ALL = "/kitchens/{int:kitchen_id}/ovens"
 ONE = f"{ALL}/{{int:oven_id}}"
-MAPS = "/kitchens/{int:kitchen_id}/oven-maps"
 
 
 @router.post("/kitchens/{int:kitchen_id}/shape", response={200: ShapePlan | None, **Problems}, operation_id="shape")
@@ -39,7 +38,7 @@ def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpRespo
 @router.put("/kitchens/{int:kitchen_id}/pans", response={200: list[PanDocument], **Problems}, operation_id="set_pans")
 def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: HttpResponse) -> list[PanDocument]:
     """Keep the kitchen's own pans."""
-    take_pass_back(response)
+    forget_pass(response)
     kept = pans.set_pans(person(request), kitchen_id, [pan.model_dump() for pan in payload.pans])
     return [PanDocument(**pan) for pan in kept]
 
@@ -63,36 +62,18 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 
 
 @router.post(f"{ONE}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
-def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: OvenBakeIn) -> tuple[int, OvenOut]:
+def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; answers with the oven as it is known now."""
-    seen = LoggedBake(**payload.model_dump(exclude={"document"}))
+    seen = BakeSeen(**payload.model_dump(exclude={"document"}))
     made = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), seen)
     return 201, _told(made.oven)
 
 
-@router.delete(f"{ONE}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="take_bake_back")
-def take_bake_back(request: HttpRequest, kitchen_id: int, oven_id: int, logged_id: int) -> tuple[int, None]:
-    """Take a logged bake back."""
-    ovens.take_back(person(request), kitchen_id, oven_id, logged_id)
+@router.delete(f"{ONE}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
+def delete_logged_bake(request: HttpRequest, kitchen_id: int, oven_id: int, logged_id: int) -> tuple[int, None]:
+    """Delete a logged bake."""
+    ovens.delete_logged_bake(person(request), kitchen_id, oven_id, logged_id)
     return 204, None
-
-
-@router.post(MAPS, response={201: MapOut, **Problems}, operation_id="start_map")
-def start_map(request: HttpRequest, kitchen_id: int, payload: MapIn) -> tuple[int, MapOut]:
-    """Ask for a map of temperature and thickness; it is baked in the background."""
-    return 201, MapOut.of(ovens.start_map(person(request), kitchen_id, payload.document.model_dump(), payload.minutes))
-
-
-@router.get(f"{MAPS}/{{int:map_id}}", response={200: MapOut, **Problems}, operation_id="open_map")
-def open_map(request: HttpRequest, kitchen_id: int, map_id: int) -> MapOut:
-    """A map as far as it is."""
-    return MapOut.of(ovens.open_map(person(request), kitchen_id, map_id))
-
-
-@router.post(f"{MAPS}/{{int:map_id}}/stop", response={200: MapOut, **Problems}, operation_id="stop_map")
-def stop_map(request: HttpRequest, kitchen_id: int, map_id: int) -> MapOut:
-    """Stop a map that is being baked."""
-    return MapOut.of(ovens.stop_map(person(request), kitchen_id, map_id))
 
 
 def _told(oven: Oven) -> OvenOut:

@@ -3,10 +3,10 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
-from api.bench_pass import take_back
+from api.bench_pass import forget_pass
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
-from api.import_schemas import ImportIn, ImportOut, MatchIn, StepIn
+from api.import_schemas import ImportIn, ImportOut, MatchIn
 from api.pantry_schemas import (
     ArchivedIn,
     ArchivedOut,
@@ -97,7 +97,7 @@ def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn)
 @router.post(f"{KITCHEN}/packs", response={201: LotOut, **Problems}, operation_id="create_pack")
 def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response: HttpResponse) -> tuple[int, LotOut]:
     """Put a pack into the pantry."""
-    take_back(response)
+    forget_pass(response)
     made = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
     return 201, LotOut.of(made)
 
@@ -113,7 +113,7 @@ def save_pack(
     request: HttpRequest, kitchen_id: int, lot_id: int, payload: LotChangeIn, response: HttpResponse
 ) -> LotOut:
     """Change a pack."""
-    take_back(response)
+    forget_pass(response)
     document = payload.document.model_dump()
     return LotOut.of(pantry.save_lot(person(request), kitchen_id, lot_id, document, payload.lock))
 
@@ -182,10 +182,7 @@ def match_columns(request: HttpRequest, kitchen_id: int, import_id: int, payload
     return ImportOut.of(matched)
 
 
-@router.post(f"{IMPORT}/step", response={200: ImportOut, **Problems}, operation_id="go_on_importing")
-def go_on_importing(
-    request: HttpRequest, kitchen_id: int, import_id: int, payload: StepIn, response: HttpResponse
-) -> ImportOut:
-    """Check all rows, keep the good ones, or stop."""
-    take_back(response)
-    return ImportOut.of(imports.go_on(person(request), kitchen_id, import_id, payload.step))
+@router.post(f"{IMPORT}/stop", response={200: ImportOut, **Problems}, operation_id="stop_import")
+def stop_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
+    """Give an import up."""
+    return ImportOut.of(imports.stop_import(person(request), kitchen_id, import_id))

@@ -11,7 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from kitchen.models import Draft, Eater, Formula, FormulaVersion, Kitchen, Membership
-from kitchen.services.judging import card_mark, core_settings, library_of, shelf_card
+from kitchen.services.judging import core_settings, library_of, shelf_thumb, thumb_mark
 from kitchen.services.ovens import add_oven, log_bake
 from kitchen.services.pans import set_pans
 from kitchen.services.pantry import create_lot
@@ -20,7 +20,7 @@ from substrata import load_library, read_document, write_document
 from substrata.batch.weighed import weigh_line
 from substrata.exchange.difference import differences
 from substrata.formula.formula import Line
-from substrata.oven.learning import LoggedBake
+from substrata.oven.learning import BakeSeen
 
 DEMO_NAME = "The Saturday stall"
 BAKER, PARTNER = "baker@example.com", "partner@example.com"
@@ -98,7 +98,7 @@ def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
     for number, (name, minutes, lost) in enumerate(LOGGED):
         document = kitchen.formulas.get(name=name).draft.document
         before = round(sum(line["grams"] for line in document["lines"]), 0)
-        seen = LoggedBake(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
+        seen = BakeSeen(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
         made = log_bake(baker, kitchen.pk, oven.pk, document, seen)
         type(made).objects.filter(pk=made.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
     set_pans(baker, kitchen.pk, [OWN_PAN])
@@ -167,8 +167,8 @@ def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetim
         kitchen=kitchen,
         name=entry["name"],
         form=entry["form"],
-        card=shelf_card(kitchen, edited),
-        card_mark=card_mark(kitchen),
+        thumb=shelf_thumb(kitchen, edited),
+        thumb_mark=thumb_mark(kitchen),
         created_by=author,
         touched_at=touched,
     )

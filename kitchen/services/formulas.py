@@ -11,7 +11,7 @@ from django.utils import timezone
 from kitchen.errors import Conflict, NotFound, Refused
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.access import formula_of, membership, record
-from kitchen.services.judging import CARD_MARK, card_mark, core_settings, library_of, shelf_card
+from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of, shelf_thumb, thumb_mark
 from substrata import read_document, write_document
 from substrata.exchange.difference import Change, differences
 
@@ -190,16 +190,16 @@ def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: b
     return formula
 
 
-def refresh_cards(limit: int = 500) -> int:
-    """Make the shelf cards of another state of the science anew; returns how many were made."""
-    stale = Formula.objects.exclude(card_mark__startswith=CARD_MARK).select_related("draft", "kitchen")[:limit]
+def refresh_thumbs(limit: int = 500) -> int:
+    """Make the thumbs of another state of the science anew; returns how many were made."""
+    stale = Formula.objects.exclude(thumb_mark__startswith=SCIENCE_MARK).select_related("draft", "kitchen")[:limit]
     made = 0
     for formula in stale:
-        formula.card, formula.card_mark = (
-            shelf_card(formula.kitchen, formula.draft.document),
-            card_mark(formula.kitchen),
+        formula.thumb, formula.thumb_mark = (
+            shelf_thumb(formula.kitchen, formula.draft.document),
+            thumb_mark(formula.kitchen),
         )
-        formula.save(update_fields=["card", "card_mark"])
+        formula.save(update_fields=["thumb", "thumb_mark"])
         made += 1
     return made
 
@@ -219,7 +219,7 @@ def _clean(document: dict[str, Any]) -> dict[str, Any]:
 def _describe(formula: Formula, member: Membership, document: dict[str, Any]) -> None:
     formula.name = document["name"].strip() or "Unnamed"
     formula.form = document["form"]["kind"]
-    formula.card, formula.card_mark = shelf_card(member.kitchen, document), card_mark(member.kitchen)
+    formula.thumb, formula.thumb_mark = shelf_thumb(member.kitchen, document), thumb_mark(member.kitchen)
 
 
 def _guard(draft: Draft, lock: int, mine: dict[str, Any], member: Membership) -> None:

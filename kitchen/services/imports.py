@@ -1,4 +1,4 @@
-"""Files of products into the pantry: matched, checked in the background, kept at once or not at all."""
+"""Files of products into the pantry: matched, checked in the background, put in all at once or not at all."""
 
 from typing import Any
 
@@ -7,10 +7,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Lot, Membership, PackImport
-from kitchen.queue import defer_import
+from kitchen.models import Job, Lot, Membership, PackImport
 from kitchen.services.access import membership, record
-from kitchen.services.kitchens import touch
+from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
+from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import described, new_key
 from substrata import load_library
 from substrata.labels.pack_document import write_lot
@@ -18,6 +18,7 @@ from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fie
 
 BAKER = Membership.Role.BAKER
 State = PackImport.State
+CHECK, SAVE = "import-check", "import-save"
 MOST_TEXT = 8_000_000  # characters
 MOST_BAD_KEPT = 1_000
 PREVIEW_ROWS = 8
@@ -81,7 +82,7 @@ def match_columns(
         Refused: when a field or style is not known, or the import is past that.
     """
     found = _import_of(membership(user, kitchen_id, BAKER), import_id, lock=True)
-    _must_be(found, State.MATCHING, State.CHECKED)
+    _must_rest(found, State.MATCHING, State.CHECKED)
     strange = set(columns) - {"", *fields()}
     if strange or len(columns) != len(found.fields):
         got = ", ".join(sorted(strange)) or f"{len(columns)} columns"
@@ -89,49 +90,63 @@ def match_columns(
     if style not in ("", "us", "eu"):
         raise Refused("no such label style", got=style[:10], allowed="us, eu", field="style")
     found.fields, found.style, found.per_100 = columns, style, per_100
-    found.state, found.done, found.good, found.odd, found.bad = State.MATCHING, 0, 0, 0, []
+    found.state, found.good, found.odd, found.bad = State.MATCHING, 0, 0, []
     found.save()
     return found
 
 
 @transaction.atomic
-def go_on(user: User, kitchen_id: int, import_id: int, step: str) -> PackImport:
-    """Check all rows, keep the good ones, or stop.
+def start_check(user: User, kitchen_id: int, import_id: int) -> Job:
+    """Have every row looked at; nothing is put into the pantry yet.
 
     Raises:
-        Refused: when the step does not come next.
+        Refused: when that does not come next.
+    """
+    return _start(user, kitchen_id, import_id, CHECK, State.MATCHING)
+
+
+@transaction.atomic
+def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
+    """Have the good rows put into the pantry, all at once.
+
+    Raises:
+        Refused: when they have not been checked.
+    """
+    return _start(user, kitchen_id, import_id, SAVE, State.CHECKED)
+
+
+def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> Job:
+    member = membership(user, kitchen_id, BAKER)
+    found = _import_of(member, import_id, lock=True)
+    _must_rest(found, at)
+    found.job = start_job(member, kind, {"import_id": found.pk}, found.total)
+    found.save(update_fields=["job"])
+    record(member, kind, file=found.file_name)
+    return found.job
+
+
+@transaction.atomic
+def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
+    """Give an import up: nothing of it is put into the pantry.
+
+    Raises:
+        Refused: when it is over.
     """
     member = membership(user, kitchen_id, BAKER)
     found = _import_of(member, import_id, lock=True)
-    if step == "check":
-        _must_be(found, State.MATCHING)
-        found.state, found.done, found.good, found.odd, found.bad = State.CHECKING, 0, 0, 0, []
-    elif step == "save":
-        _must_be(found, State.CHECKED)
-        found.state, found.done = State.SAVING, 0
-    elif step == "stop":
-        _must_be(found, State.MATCHING, State.CHECKING, State.CHECKED, State.SAVING)
-        found.state, found.text = State.STOPPED, ""
-    else:
-        raise Refused("no such step", got=step[:20], allowed="check, save, stop", field="step")
+    _must_be(found, State.MATCHING, State.CHECKED)
+    if found.job_id:
+        stop_job(user, kitchen_id, found.job_id)
+    found.state, found.text = State.STOPPED, ""
     found.save()
-    if step != "stop":
-        transaction.on_commit(lambda: defer_import(found.pk))
-    record(member, f"import.{step}", file=found.file_name)
+    record(member, "import.stop", file=found.file_name)
     return found
 
 
-def run_import(import_id: int) -> None:
-    """The background part: check or keep, whichever the import waits for."""
-    found = PackImport.objects.filter(pk=import_id).first()
-    if found is not None and found.state == State.CHECKING:
-        _check(found)
-    elif found is not None and found.state == State.SAVING:
-        _keep(found)
-
-
-def _check(found: PackImport) -> None:
-    """Read every row and count; nothing is kept yet. Stops when somebody says so."""
+@job_kind(CHECK, queue="quick")
+def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
+    """Read every row and count; nothing is put into the pantry."""
+    found = PackImport.objects.get(pk=job.input["import_id"])
     table, mapped, library = table_of(found), mapped_of(found), load_library()
     bad: list[dict[str, Any]] = []
     good = odd = 0
@@ -142,15 +157,18 @@ def _check(found: PackImport) -> None:
                 continue
             good += 1
             odd += bool(described(Lot(key=""), write_lot(row.lot), library).trouble)
-        done = min(start + _CHUNK, len(table.rows))
-        running = PackImport.objects.filter(pk=found.pk, state=State.CHECKING)
-        if not running.update(done=done, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT]):
-            return
-    PackImport.objects.filter(pk=found.pk, state=State.CHECKING).update(state=State.CHECKED)
+        if not progress.report(min(start + _CHUNK, len(table.rows))):
+            return None
+    counts = {"good": good, "odd": odd, "bad": len(bad)}
+    resting = PackImport.objects.filter(pk=found.pk, state=State.MATCHING)
+    resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT])
+    return counts
 
 
-def _keep(found: PackImport) -> None:
-    """Put every good row into the pantry, all in one transaction: nothing is half kept."""
+@job_kind(SAVE, queue="quick")
+def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
+    """Put every good row into the pantry, all in one transaction: nothing is half saved."""
+    found = PackImport.objects.get(pk=job.input["import_id"])
     table, mapped, library = table_of(found), mapped_of(found), load_library()
     now = timezone.now()
     rows = []
@@ -159,16 +177,17 @@ def _keep(found: PackImport) -> None:
             lot = Lot(kitchen_id=found.kitchen_id, key=new_key(), updated_by_id=found.created_by_id)
             rows.append(described(lot, write_lot(read.lot), library))
             rows[-1].touched_at = now
-            if len(rows) % _CHUNK == 0:
-                PackImport.objects.filter(pk=found.pk).update(done=len(rows))
+            if len(rows) % _CHUNK == 0 and not progress.report(len(rows)):
+                return None
     with transaction.atomic():
         locked = PackImport.objects.select_for_update().get(pk=found.pk)
-        if locked.state != State.SAVING:  # another worker was quicker
-            return
+        if locked.state != State.CHECKED or not progress.report(len(rows)):  # given up, or done by another worker
+            return None
         Lot.objects.bulk_create(rows, batch_size=1_000)
-        locked.state, locked.done, locked.good, locked.text = State.SAVED, len(rows), len(rows), ""
+        locked.state, locked.good, locked.text = State.SAVED, len(rows), ""
         locked.save()
-        touch(locked.kitchen)
+        bump_revision(locked.kitchen)
+    return {"good": len(rows)}
 
 
 def bad_row(row: ReadRow) -> dict[str, Any]:
@@ -199,8 +218,8 @@ def mapped_of(found: PackImport) -> Mapped:
 
 
 def _import_of(member: Membership, import_id: int, *, lock: bool = False) -> PackImport:
-    rows = PackImport.objects.filter(kitchen_id=member.kitchen_id)
-    found = (rows.select_for_update() if lock else rows).filter(pk=import_id).first()
+    rows = PackImport.objects.filter(kitchen_id=member.kitchen_id).select_related("job")
+    found = (rows.select_for_update(of=("self",)) if lock else rows).filter(pk=import_id).first()
     if found is None:
         raise NotFound("no such import", got=str(import_id), remedy="start another")
     return found
@@ -211,3 +230,9 @@ def _must_be(found: PackImport, *states: str) -> None:
         raise Refused(
             "the import is past that", got=found.get_state_display(), allowed=" or ".join(states), field="step"
         )
+
+
+def _must_rest(found: PackImport, *states: str) -> None:
+    _must_be(found, *states)
+    if found.job is not None and found.job.state in Job.UNDER_WAY:
+        raise Refused("the import is being worked on", got=found.job.kind, remedy="wait, or stop it", field="step")

@@ -16,16 +16,17 @@ from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
 from substrata.quantities.pans import Pan
+from substrata.science_mark import science_mark
 from substrata.settings import Eater
 from substrata.stations.prep import PrepPlan, prep_plan_of
 
-# Changes whenever the shipped tables or the figures of the shelf card do; cards of another mark are made anew.
-CARD_MARK = "2026-11-25e"
+# Of the tables and the code that reads them: thumbs of another mark are drawn anew.
+SCIENCE_MARK = science_mark()
 
 
-def card_mark(kitchen: Kitchen) -> str:
-    """Which state of the science and of the kitchen's choices a shelf card was made by."""
-    return f"{CARD_MARK} {kitchen.convention} {kitchen.polyol_rule}"
+def thumb_mark(kitchen: Kitchen) -> str:
+    """Which state of the science and of the kitchen's choices a thumb was drawn by."""
+    return f"{SCIENCE_MARK} {kitchen.convention} {kitchen.polyol_rule}"
 
 
 def core_settings(kitchen: Kitchen) -> Settings:
@@ -144,7 +145,7 @@ def read_paste(text: str) -> tuple[PastedLine, ...]:
     return import_text(text, load_library())
 
 
-def shelf_card(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
+def shelf_thumb(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
     """What the shelf shows of a formula: its strata and the two figures one looks for."""
     judged = judge(library_of(kitchen, document), core_settings(kitchen), document)
     piece = judged.nutrition.piece

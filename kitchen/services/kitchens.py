@@ -47,15 +47,15 @@ def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Mem
             continue
         setattr(kitchen, field, _choice(field, value))
     kitchen.save(update_fields=list(changes))
-    touch(kitchen)
-    # The shelf shows figures by these choices: its cards are made anew in the background.
-    kitchen.formulas.update(card_mark="")
+    bump_revision(kitchen)
+    # The shelf shows figures by these choices: its thumbs are drawn anew in the background.
+    kitchen.formulas.update(thumb_mark="")
     transaction.on_commit(defer_refresh)
     record(member, "kitchen.settings", **changes)
     return member
 
 
-def touch(kitchen: Kitchen) -> None:
+def bump_revision(kitchen: Kitchen) -> None:
     """Count a change of choices, packs or eaters."""
     Kitchen.objects.filter(pk=kitchen.pk).update(revision=F("revision") + 1)
     kitchen.refresh_from_db(fields=["revision"])
@@ -93,7 +93,7 @@ def set_eaters(user: User, kitchen_id: int, eaters: list[dict[str, Any]]) -> lis
     clean = [Eater(kitchen=member.kitchen, order=order, **_eater(entry)) for order, entry in enumerate(eaters)]
     member.kitchen.eaters.all().delete()
     Eater.objects.bulk_create(clean)
-    touch(member.kitchen)
+    bump_revision(member.kitchen)
     record(member, "kitchen.eaters", names=[eater.name for eater in clean])
     return clean
 

@@ -1,6 +1,6 @@
-"""Ovens of a kitchen: what their logged bakes teach, the bake of a formula in one of them, and maps in the background."""
+"""Ovens of a kitchen: what their logged bakes teach, and the bake of a formula in one of them."""
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -8,22 +8,19 @@ from django.db import transaction
 from django.utils.text import slugify
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Membership, Oven, OvenBake, OvenMap
-from kitchen.queue import defer_map
+from kitchen.models import LoggedBake, Membership, Oven
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
 from substrata.context.dough import Dough
-from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
-from substrata.oven.learning import LoggedBake, readings
+from substrata.oven.learning import BakeSeen, readings
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
-from substrata.oven.questions import MAP_SIDE, bake_map, thickest_in
+from substrata.oven.questions import thickest_in
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
 BAKER = Membership.Role.BAKER
-State = OvenMap.State
 MOST_OVENS = 50
 MOST_BAKES_READ = 200  # the newest; older ones tell of an oven that has changed
 
@@ -38,21 +35,19 @@ class BakeAnswer:
 
 def profile_of(oven: Oven) -> OvenProfile:
     """What is known of an oven."""
-    bakes = list(oven.bakes.all()[:MOST_BAKES_READ])
-    found = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
-    return learned(oven.name, found, len(bakes), altitude_m=oven.altitude_m)
+    return _learned(oven, list(oven.bakes.all()[:MOST_BAKES_READ]))
+
+
+def _learned(oven: Oven, bakes: list[LoggedBake]) -> OvenProfile:
+    readings_ = [OffsetReading(offset_k=offset, sd_k=sd) for bake in bakes for offset, sd in bake.readings]
+    return learned(oven.name, readings_, len(bakes), altitude_m=oven.altitude_m)
 
 
 def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
     """The kitchen's ovens with what is known of them; a constant number of queries."""
     member = membership(user, kitchen_id)
     rows = Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).prefetch_related("bakes")
-    found = []
-    for oven in rows:
-        bakes = list(oven.bakes.all())[:MOST_BAKES_READ]
-        said = [OffsetReading(offset_k=offset, sd_k=sd) for bake_ in bakes for offset, sd in bake_.readings]
-        found.append((oven, learned(oven.name, said, len(bakes), altitude_m=oven.altitude_m)))
-    return found
+    return [(oven, _learned(oven, list(oven.bakes.all())[:MOST_BAKES_READ])) for oven in rows]
 
 
 @transaction.atomic
@@ -106,7 +101,7 @@ def change_oven(
 
 
 @transaction.atomic
-def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], seen: LoggedBake) -> OvenBake:
+def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], seen: BakeSeen) -> LoggedBake:
     """Keep what a baker saw, and what it says of the oven.
 
     Raises:
@@ -116,23 +111,23 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
     member = membership(user, kitchen_id, BAKER)
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
-    dough = _dough(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
-    said = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
-    if not said:
+    dough = dough_in(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
+    offsets = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
+    if not offsets:
         raise Refused(
             "this bake says nothing of the oven",
             got="no time, weight or probe that the forecast depends on",
             allowed="minutes; weight before and after; or a probe in the empty oven",
             remedy="weigh before and after: it tells most",
         )
-    made = OvenBake.objects.create(
+    made = LoggedBake.objects.create(
         oven=oven,
         formula_name=formula.name[:120],
         minutes=seen.minutes,
         before_g=seen.before_g,
         after_g=seen.after_g,
         probe_c=seen.probe_c,
-        readings=[[round(r.offset_k, 3), round(r.sd_k, 3)] for r in said],
+        readings=[[round(r.offset_k, 3), round(r.sd_k, 3)] for r in offsets],
         logged_by=user,
     )
     record(member, "oven.bake", oven=oven.name, baked=formula.name)
@@ -140,17 +135,17 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
 
 
 @transaction.atomic
-def take_back(user: User, kitchen_id: int, oven_id: int, bake_id: int) -> None:
-    """Take a logged bake back: it was mistyped, or the oven was mended since.
+def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) -> None:
+    """Delete a logged bake: it was mistyped, or the oven was mended since.
 
     Raises:
         NotFound: when there is none.
     """
     member = membership(user, kitchen_id, BAKER)
-    gone, _ = OvenBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
+    gone, _ = LoggedBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
     if not gone:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")
-    record(member, "oven.take_back", bake=bake_id)
+    record(member, "oven.delete_bake", bake=bake_id)
 
 
 def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:
@@ -161,7 +156,7 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
     """
     member = membership(user, kitchen_id)
     formula = read_document(document)
-    dough = _dough(member, formula, document, named_profile(member, formula.bake.oven))
+    dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
     forecast = forecast_of(dough)
     thickest = thickest_in(dough.case, within_min) if forecast is not None and within_min is not None else None
     return BakeAnswer(forecast=forecast, thickest_mm=thickest)
@@ -174,7 +169,7 @@ def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Sha
         FormulaError: when the document cannot be read.
     """
     member = membership(user, kitchen_id)
-    return shape_plan_of(_dough(member, read_document(document), document, OvenProfile()))
+    return shape_plan_of(dough_in(member, read_document(document), document, OvenProfile()))
 
 
 def named_profile(member: Membership, key: str) -> OvenProfile:
@@ -183,80 +178,10 @@ def named_profile(member: Membership, key: str) -> OvenProfile:
     return profile_of(oven) if oven else OvenProfile()
 
 
-def _dough(member: Membership, formula: Formula, document: dict[str, Any], profile: OvenProfile) -> Dough:
+def dough_in(member: Membership, formula: Formula, document: dict[str, Any], profile: OvenProfile) -> Dough:
     """The dough of a document in a kitchen: its packs, its choices, one of its ovens."""
     kitchen = member.kitchen
     return Dough(formula, library_of(kitchen, document), core_settings(kitchen), profile)
-
-
-@transaction.atomic
-def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: float) -> OvenMap:
-    """Ask for the map of a document: what a bake of so many minutes comes to.
-
-    Raises:
-        Refused: when the minutes cannot be.
-        FormulaError: when the document cannot be read.
-    """
-    member = membership(user, kitchen_id, BAKER)
-    if not 0 < minutes <= 300:
-        raise Refused("the minutes cannot be right", got=f"{minutes:g}", allowed="above 0 up to 300", field="minutes")
-    read_document(document)
-    made = OvenMap.objects.create(
-        kitchen_id=member.kitchen_id, document=document, minutes=minutes, total=MAP_SIDE, created_by=user
-    )
-    transaction.on_commit(lambda: defer_map(made.pk))
-    return made
-
-
-def open_map(user: User, kitchen_id: int, map_id: int) -> OvenMap:
-    """A map of the kitchen, as far as it is.
-
-    Raises:
-        NotFound: when there is none.
-    """
-    member = membership(user, kitchen_id)
-    found = OvenMap.objects.filter(kitchen_id=member.kitchen_id, pk=map_id).first()
-    if found is None:
-        raise NotFound("no such map", got=str(map_id), remedy="ask for a new one")
-    return found
-
-
-@transaction.atomic
-def stop_map(user: User, kitchen_id: int, map_id: int) -> OvenMap:
-    """Stop a map that is being baked.
-
-    Raises:
-        NotFound: when there is none.
-    """
-    member = membership(user, kitchen_id, BAKER)
-    OvenMap.objects.filter(kitchen_id=member.kitchen_id, pk=map_id, state__in=[State.WAITING, State.RUNNING]).update(
-        state=State.STOPPED
-    )
-    return open_map(user, kitchen_id, map_id)
-
-
-def run_map(map_id: int) -> None:
-    """The background part, a row of bakes at a time; stops when somebody says so."""
-    found = OvenMap.objects.select_related("kitchen", "created_by").filter(pk=map_id, state=State.WAITING).first()
-    if found is None:
-        return
-    OvenMap.objects.filter(pk=map_id, state=State.WAITING).update(state=State.RUNNING)
-    member = Membership(kitchen=found.kitchen, user=found.created_by)
-    formula = read_document(found.document)
-    running = OvenMap.objects.filter(pk=map_id, state=State.RUNNING)
-
-    def step(done: int) -> bool:
-        return bool(running.update(done=done))
-
-    try:
-        dough = _dough(member, formula, found.document, named_profile(member, formula.bake.oven))
-        made = bake_map(dough.case, found.minutes, step=step) if dough.batch.dough_g > 0 else None
-    except SubstrataError:
-        made = None  # a dough that cannot be baked has no map
-    if made is not None:
-        running.update(state=State.DONE, result=asdict(made))
-    else:
-        running.update(state=State.STOPPED)
 
 
 def _oven_of(member: Membership, oven_id: int) -> Oven:

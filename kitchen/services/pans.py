@@ -9,7 +9,7 @@ from django.utils.text import slugify
 from kitchen.errors import Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership, record
-from kitchen.services.kitchens import touch
+from kitchen.services.kitchens import bump_revision
 from substrata.quantities.pans import PanKind, pans
 
 MOST_PANS = 60
@@ -31,7 +31,7 @@ def set_pans(user: User, kitchen_id: int, wanted: list[dict[str, Any]]) -> list[
         kept.append(_checked(pan, {p["id"] for p in kept} | set(pans())))
     kitchen.pans = kept
     kitchen.save(update_fields=["pans"])
-    touch(kitchen)
+    bump_revision(kitchen)
     record(member, "kitchen.pans", count=len(kept))
     return kept
 

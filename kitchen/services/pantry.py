@@ -15,7 +15,7 @@ from kitchen.models import Formula, Kitchen, Lot, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import lot_of, membership, record
 from kitchen.services.judging import all_packs, core_settings, library_of, pack_ingredient
-from kitchen.services.kitchens import touch
+from kitchen.services.kitchens import bump_revision
 from kitchen.services.stock import receive, reserved_of
 from substrata import Library, Settings, load_library, read_document
 from substrata.batch.cheaper import CheaperPack, cheaper_packs
@@ -190,7 +190,7 @@ def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g:
     lot.save()
     if on_hand_g:
         receive(lot, on_hand_g, user)
-    touch(member.kitchen)
+    bump_revision(member.kitchen)
     record(member, "lot.create", lot=lot.key, name=lot.name)
     return _opened(lot, member)
 
@@ -220,7 +220,7 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
     described(lot, document)
     lot.lock, lot.updated_by = lot.lock + 1, user
     lot.save()
-    touch(member.kitchen)
+    bump_revision(member.kitchen)
     _refresh_uses(lot)
     record(member, "lot.save", lot=lot.key, name=lot.name)
     return _opened(lot, member)
@@ -319,8 +319,8 @@ def uses(lot: Lot) -> QuerySet[Formula]:
 
 
 def _refresh_uses(lot: Lot) -> None:
-    """The shelf shows figures made with this pack: those cards are made anew in the background."""
+    """The shelf shows figures made with this pack: those thumbs are drawn anew in the background."""
     ids = list(uses(lot).values_list("pk", flat=True))
     if ids:
-        Formula.objects.filter(pk__in=ids).update(card_mark="")
+        Formula.objects.filter(pk__in=ids).update(thumb_mark="")
         transaction.on_commit(defer_refresh)

@@ -12,7 +12,7 @@ from django.db.models import Q, QuerySet, Sum
 from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Bake, BakePick, Lot, Membership, StockMove
+from kitchen.models import BakePick, Lot, Membership, PlannedBake, StockMove
 from kitchen.services.access import formula_of, lot_of, membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
@@ -43,7 +43,7 @@ def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
     """Packs with something on hand or spoken for, the next to be used up first."""
     member = membership(user, kitchen_id)
     rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=True)
-    spoken = Q(picks__bake__state=Bake.State.PLANNED)
+    spoken = Q(picks__bake__state=PlannedBake.State.PLANNED)
     lots = list(rows.filter(Q(on_hand_g__gt=0) | spoken).distinct().order_by("use_by", "bought_on", "pk")[:limit])
     reserved = reserved_of(lots)
     return [ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots]
@@ -51,7 +51,7 @@ def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
 
 def reserved_of(lots: Iterable[Lot]) -> dict[int, float]:
     """Grams of each pack that planned bakes have spoken for."""
-    picks = BakePick.objects.filter(lot__in=[lot.pk for lot in lots], bake__state=Bake.State.PLANNED)
+    picks = BakePick.objects.filter(lot__in=[lot.pk for lot in lots], bake__state=PlannedBake.State.PLANNED)
     return {row["lot"]: row["grams"] for row in picks.values("lot").annotate(grams=Sum("grams"))}
 
 
@@ -83,17 +83,17 @@ def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: flo
     return ShelfLot(lot=lot, reserved_g=reserved_of([lot]).get(lot.pk, 0.0))
 
 
-def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[Bake]:
+def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[PlannedBake]:
     """Planned bakes, the next first; or those that are over, the last first."""
     member = membership(user, kitchen_id)
-    rows = Bake.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("picks__lot")
+    rows = PlannedBake.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("picks__lot")
     if planned:
-        return rows.filter(state=Bake.State.PLANNED).order_by("on", "pk")
-    return rows.exclude(state=Bake.State.PLANNED).order_by("-on", "-pk")
+        return rows.filter(state=PlannedBake.State.PLANNED).order_by("on", "pk")
+    return rows.exclude(state=PlannedBake.State.PLANNED).order_by("-on", "-pk")
 
 
 @transaction.atomic
-def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: date) -> Bake:
+def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: date) -> PlannedBake:
     """Plan a bake of a formula's draft and speak for what it takes, first in, first out.
 
     What no pack holds is noted as a shortage; the bake is planned all the same.
@@ -109,7 +109,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
         )
     found = _allocated(member, formula.draft.document, batches, on)
     library = load_library()
-    bake = Bake.objects.create(
+    bake = PlannedBake.objects.create(
         kitchen=member.kitchen,
         formula=formula,
         name=formula.name,
@@ -132,7 +132,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
 
 
 @transaction.atomic
-def finish_bake(user: User, kitchen_id: int, bake_id: int) -> Bake:
+def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
     """The bake is done: its packs lose what it took.
 
     Raises:
@@ -147,32 +147,32 @@ def finish_bake(user: User, kitchen_id: int, bake_id: int) -> Bake:
     for pick in picks:
         lot = lots[pick.lot_id]
         _move(lot, StockMove.Kind.USED, -min(pick.grams, lot.on_hand_g), user, bake)
-    bake.state = Bake.State.DONE
+    bake.state = PlannedBake.State.DONE
     bake.save(update_fields=["state"])
     record(member, "bake.done", bake.formula, bake=bake.pk)
     return bake
 
 
 @transaction.atomic
-def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> Bake:
+def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
     """The bake will not be: its packs are free again.
 
     Raises:
         Refused: when it is not planned any more.
     """
     member, bake = _planned(user, kitchen_id, bake_id)
-    bake.state = Bake.State.CANCELLED
+    bake.state = PlannedBake.State.CANCELLED
     bake.save(update_fields=["state"])
     record(member, "bake.cancel", bake.formula, bake=bake.pk)
     return bake
 
 
-def _planned(user: User, kitchen_id: int, bake_id: int) -> tuple[Membership, Bake]:
+def _planned(user: User, kitchen_id: int, bake_id: int) -> tuple[Membership, PlannedBake]:
     member = membership(user, kitchen_id, BAKER)
-    bake = Bake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
+    bake = PlannedBake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
     if bake is None:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one from the list")
-    if bake.state != Bake.State.PLANNED:
+    if bake.state != PlannedBake.State.PLANNED:
         raise Refused("the bake is over", got=bake.state, allowed="a planned bake", remedy="plan another")
     return member, bake
 
@@ -216,7 +216,7 @@ def _amount(grams: float, above: float) -> float:
     return grams
 
 
-def _move(lot: Lot, kind: StockMove.Kind, grams: float, user: User, bake: Bake | None = None) -> None:
+def _move(lot: Lot, kind: StockMove.Kind, grams: float, user: User, bake: PlannedBake | None = None) -> None:
     lot.on_hand_g = max(lot.on_hand_g + grams, 0.0)
     lot.save(update_fields=["on_hand_g"])
     StockMove.objects.create(lot=lot, kind=kind, grams=grams, user=user, bake=bake, at=timezone.now())

@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from substrata.documents.kinds import AS_USUAL, Kind, Where
+from substrata.documents.kinds import AS_USUAL, Kind, Number, Where
 from substrata.documents.records import described, read_record, record_schema, write_record
 
 
@@ -115,7 +115,8 @@ class Named(Kind):
 
     def plain(self) -> Any:
         """A mapping."""
-        return dict[str, self.of.plain() | None]  # type: ignore[misc]  # known when this runs
+        inner = self.of.plain()
+        return dict[str, inner | None if isinstance(self.of, Number) else inner]  # type: ignore[misc]  # known when this runs
 
 
 @dataclass(frozen=True, kw_only=True)

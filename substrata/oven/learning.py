@@ -18,7 +18,7 @@ _WIDEST = 60.0  # a reading less certain than this says nothing
 
 
 @dataclass(frozen=True, kw_only=True)
-class LoggedBake:
+class BakeSeen:
     """What a baker saw."""
 
     minutes: float | None = None  # when it was done
@@ -27,7 +27,7 @@ class LoggedBake:
     probe_c: float | None = None  # the empty oven's air, by a probe, at the dial's setting
 
 
-def readings(case: BakeCase, seen: LoggedBake) -> tuple[OffsetReading, ...]:
+def readings(case: BakeCase, seen: BakeSeen) -> tuple[OffsetReading, ...]:
     """Readings of the offset from one bake; none when it says nothing.
 
     Args:

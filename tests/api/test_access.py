@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 
 from api.app import api
-from kitchen.services import imports, ovens, pantry, stock
+from kitchen.services import imports, maps, ovens, pantry, stock
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -20,7 +20,7 @@ OPERATIONS = [
 ]
 OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
 READS = {
-    "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_map", "paste", "members", "eaters", "card", "find_in_pantry",
+    "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
@@ -32,9 +32,9 @@ BODIES = {
     "create_pack": {"document": PACK}, "save_pack": {"document": PACK, "lock": 1}, "archive_pack": {"archived": True},
     "change_stock": {"kind": "counted", "grams": 1}, "plan_bake": {"formula_id": 1, "batches": 1, "on": "2026-12-01"},
     "start_import": {"text": "name\nSea salt"}, "match_columns": {"columns": ["name"], "style": "us", "per_100": True},
-    "go_on_importing": {"step": "stop"}, "prep": {"document": sample()}, "shape": sample(), "bake": {"document": sample()},
+    "prep": {"document": sample()}, "shape": sample(), "bake": {"document": sample()},
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
-    "log_bake": {"document": sample(), "minutes": 20}, "start_map": {"document": sample(), "minutes": 10},
+    "log_bake": {"document": sample(), "minutes": 20}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
 }  # fmt: skip
 
 
@@ -50,7 +50,7 @@ def place(path, kitchen, made):
         "import_id": kitchen.pack_imports.get().pk,
         "oven_id": kitchen.ovens.get().pk,
         "logged_id": 1,
-        "map_id": kitchen.oven_maps.get().pk,
+        "job_id": kitchen.jobs.get().pk,
     }
     address = path.format(**values)
     if path.endswith("/formulas/{formula_id}/compare"):
@@ -65,7 +65,7 @@ def _stocked(people, kitchen, made):
     stock.plan_bake(people["baker"], kitchen.pk, made.pk, 1, date(2026, 12, 1))
     imports.start_import(people["baker"], kitchen.pk, "x.csv", "name\nSea salt")
     ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
-    ovens.start_map(people["baker"], kitchen.pk, sample(), 10)
+    maps.start_map(people["baker"], kitchen.pk, sample(), 10)
 
 
 def test_the_committed_contract_is_the_one_the_code_serves():

@@ -7,8 +7,8 @@ from pathlib import Path
 import jsonschema
 import pytest
 
-from kitchen.services import formulas, imports, ovens, pantry, stock
-from substrata.oven.learning import LoggedBake
+from kitchen.services import formulas, imports, maps, ovens, pantry, stock
+from substrata.oven.learning import BakeSeen
 from tests.conftest import sample
 
 CONTRACT = json.loads((Path(__file__).parents[2] / "api" / "openapi.json").read_text(encoding="utf8"))
@@ -121,12 +121,16 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
         ("change_oven", "PATCH", "{root}/ovens/{oven}", {"name": "Deck two"}),
         ("log_bake", "POST", "{root}/ovens/{oven}/bakes", {"document": RICH, "minutes": 25, "before_g": 900, "after_g": 800}),
         ("log_bake", "POST", "{root}/ovens/{oven}/bakes", {"document": RICH}),
-        ("take_bake_back", "DELETE", "{root}/ovens/{oven}/bakes/{logged}", None),
-        ("take_bake_back", "DELETE", "{root}/ovens/{oven}/bakes/999999", None),
-        ("start_map", "POST", "{root}/oven-maps", {"document": RICH, "minutes": 12}),
-        ("start_map", "POST", "{root}/oven-maps", {"document": RICH, "minutes": -1}),
-        ("open_map", "GET", "{root}/oven-maps/{map}", None),
-        ("stop_map", "POST", "{root}/oven-maps/{map}/stop", None),
+        ("delete_logged_bake", "DELETE", "{root}/ovens/{oven}/bakes/{logged}", None),
+        ("delete_logged_bake", "DELETE", "{root}/ovens/{oven}/bakes/999999", None),
+        ("start_job", "POST", "{root}/jobs", {"kind": "oven-map", "document": RICH, "minutes": 12}),
+        ("start_job", "POST", "{root}/jobs", {"kind": "oven-map", "document": RICH, "minutes": -1}),
+        ("start_job", "POST", "{root}/jobs", {"kind": "import-check", "import_id": "{imported}"}),
+        ("start_job", "POST", "{root}/jobs", {"kind": "import-save", "import_id": "{imported}"}),
+        ("start_job", "POST", "{root}/jobs", {"kind": "sleep"}),
+        ("open_job", "GET", "{root}/jobs/{job}", None),
+        ("open_job", "GET", "{root}/jobs/999999", None),
+        ("stop_job", "POST", "{root}/jobs/{job}/stop", None),
         ("read_pack", "POST", "{root}/packs/read", PACK),
         ("read_pack", "POST", "{root}/packs/read", FAULTY),
         ("read_pack", "POST", "{root}/packs/read", {**PACK, "price": -1}),
@@ -147,7 +151,7 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
         ("start_import", "POST", "{root}/imports", {"text": "{"}),
         ("open_import", "GET", "{root}/imports/{imported}", None),
         ("match_columns", "PUT", "{root}/imports/{imported}/columns", {"columns": ["name"], "style": "eu", "per_100": True}),
-        ("go_on_importing", "POST", "{root}/imports/{imported}/step", {"step": "stop"}),
+        ("stop_import", "POST", "{root}/imports/{imported}/stop", None),
     ],
 )  # fmt: skip
 def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, operation, method, path, body):
@@ -159,11 +163,12 @@ def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, o
         "lot": lot.pk,
         "bake": stock.plan_bake(baker, kitchen.pk, made.pk, 1, date(2027, 3, 1)).pk,
         "oven": (oven := ovens.add_oven(baker, kitchen.pk, "Back oven")).pk,
-        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, LoggedBake(probe_c=180)).pk,
-        "map": ovens.start_map(baker, kitchen.pk, RICH, 9).pk,
+        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, BakeSeen(probe_c=180)).pk,
+        "job": maps.start_map(baker, kitchen.pk, RICH, 9).pk,
         "imported": imports.start_import(baker, kitchen.pk, "x.csv", "name\nSea salt").pk,
     }
-    if isinstance(body, dict) and body.get("formula_id"):
-        body = body | {"formula_id": made.pk}
+    if isinstance(body, dict):
+        named = {"{made}": made.pk, "{imported}": places["imported"]}
+        body = {key: named.get(value, value) if isinstance(value, str) else value for key, value in body.items()}
     address = path.format(root=root, one=f"{root}/formulas/{made.pk}", baker=baker.pk, **places)
     holds(operation, caller("owner")(method, address, body))

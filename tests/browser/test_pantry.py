@@ -5,8 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from kitchen.models import Bake, Draft, Lot, PackImport
-from kitchen.services.imports import run_import
+from kitchen.models import Draft, Lot, PackImport, PlannedBake
+from kitchen.services.jobs import run_job
 from tests.browser.test_access import violations
 
 pytestmark = pytest.mark.browser
@@ -144,7 +144,7 @@ def test_a_bake_is_planned_and_takes_its_grams_away(shelf):
     shelf.get_by_label("Formula").select_option("Lemon shortbread coins")
     shelf.get_by_role("button", name="Plan").click()
     expect(shelf.get_by_text("on no pack").first).to_be_visible()
-    assert Bake.objects.filter(state="planned").get().name == "Lemon shortbread coins"
+    assert PlannedBake.objects.filter(state="planned").get().name == "Lemon shortbread coins"
 
 
 def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
@@ -153,11 +153,11 @@ def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
     shelf.get_by_role("button", name="Read it").click()
     shelf.get_by_role("button", name="Look at all 3").click()
     expect(shelf.locator(".progress")).to_be_visible()
-    run_import(PackImport.objects.get().pk)  # what the worker does
+    run_job(PackImport.objects.get().job_id)  # what the worker does
     expect(shelf.get_by_text("row 3")).to_be_visible()
     shelf.get_by_role("button", name="Keep the 2 good ones").click()
     expect(shelf.locator(".progress")).to_be_visible()
-    run_import(PackImport.objects.get().pk)
+    run_job(PackImport.objects.get().job_id)
     shelf.get_by_role("link", name="See them").click()
     expect(shelf.get_by_role("link", name="Northfield salted butter")).to_be_visible()
 

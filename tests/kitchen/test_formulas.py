@@ -21,7 +21,7 @@ def changed(opened, **form):
 
 def test_a_new_formula_is_a_draft_with_a_card_and_an_audit_row(made, people):
     assert made.draft.lock == 1
-    assert [s["role"] for s in made.formula.card["strata"]] == ["base", "binder", "egg", "liquid", "salt"]
+    assert [s["role"] for s in made.formula.thumb["strata"]] == ["base", "binder", "egg", "liquid", "salt"]
     assert AuditRow.objects.get(action="formula.create").user == people["baker"]
 
 

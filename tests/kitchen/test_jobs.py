@@ -19,7 +19,7 @@ ROOT = Path(__file__).parents[2]
 def test_a_changed_convention_reaches_the_shelf_through_the_queue(people, kitchen):
     formulas.create_formula(people["baker"], kitchen.pk, sample())
     kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
-    assert Formula.objects.get().card["convention"] == "us"
+    assert Formula.objects.get().thumb["convention"] == "us"
     # The same command that ./start runs, on the test's database, until the queue is empty.
     subprocess.run(
         [sys.executable, "manage.py", "procrastinate", "worker", "--one-shot"],
@@ -28,7 +28,7 @@ def test_a_changed_convention_reaches_the_shelf_through_the_queue(people, kitche
         check=True,
         capture_output=True,
     )
-    assert Formula.objects.get().card["convention"] == "total"
+    assert Formula.objects.get().thumb["convention"] == "total"
     assert ProcrastinateJob.objects.get().status == "succeeded"
 
 

@@ -4,7 +4,7 @@ from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
-from kitchen.services.judging import core_settings, judge, library_of, shelf_card
+from kitchen.services.judging import core_settings, judge, library_of, shelf_thumb
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
@@ -51,12 +51,12 @@ def test_a_setting_outside_its_choices_is_refused(people, kitchen, field, value)
     assert refusal.value.field == field
 
 
-def test_a_changed_convention_makes_the_shelf_cards_anew(people, kitchen):
+def test_a_changed_convention_makes_the_shelf_thumbs_anew(people, kitchen):
     made = formulas.create_formula(people["baker"], kitchen.pk, sample())
-    before = made.formula.card["net_carbs"]
+    before = made.formula.thumb["net_carbs"]
     kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
     assert refresh_shelf() == 1
-    card = Formula.objects.get().card
+    card = Formula.objects.get().thumb
     assert card["net_carbs"] > before
     assert card["convention"] == "total"
     assert refresh_shelf() == 0
@@ -80,13 +80,13 @@ def test_the_demo_tells_stories_and_its_last_versions_are_sound():
         assert not [w.code for w in judged.warnings if w.severity == "act"], formula.name
 
 
-def test_a_shelf_card_shows_what_the_bench_shows():
+def test_a_shelf_thumb_shows_what_the_bench_shows():
     """Both are rounded once, by the page."""
     kitchen = load_demo()
     for formula in Formula.objects.filter(kitchen=kitchen):
         document = formula.versions.first().document
         piece = judge(library_of(kitchen, document), core_settings(kitchen), document).nutrition.piece
-        card = shelf_card(kitchen, document)
+        card = shelf_thumb(kitchen, document)
         assert (card["net_carbs"], card["protein"]) == (piece.net_carbs.value, piece.protein.value)
 
 

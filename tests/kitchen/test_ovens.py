@@ -1,15 +1,20 @@
 """Ovens of a kitchen: learning, maps in the queue, own pans, and whose they are."""
 
+from datetime import timedelta
+
 import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Oven, OvenMap
-from kitchen.services import ovens, pans
+from kitchen.models import Job, Oven
+from kitchen.services import jobs, maps, ovens, pans
+from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, kitchen_library
 from substrata import analyse, read_document
-from substrata.oven.learning import LoggedBake
+from substrata.oven.learning import BakeSeen
+from substrata.oven.questions import bake_map
 from tests.conftest import sample
 
 LOAF = sample(almond_flour=200, psyllium_powder=25, egg=100, water=220, baking_powder=8)
@@ -27,19 +32,19 @@ def known(people, kitchen):
 
 def test_an_oven_starts_unknown_and_learns_and_unlearns(people, kitchen, oven):
     assert known(people, kitchen).bakes == 0
-    kept = ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake(probe_c=200))
+    kept = ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen(probe_c=200))
     learned = known(people, kitchen)
     assert learned.bakes == 1
     assert learned.offset_k > 0
     assert learned.offset_sd < 12
-    ovens.take_back(people["baker"], kitchen.pk, oven.pk, kept.pk)
+    ovens.delete_logged_bake(people["baker"], kitchen.pk, oven.pk, kept.pk)
     assert known(people, kitchen).offset_k == 0
 
 
 def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
     named = {**LOAF, "bake": {"oven": oven.key}}
     before = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
-    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake(probe_c=before.oven_c + 20))
+    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen(probe_c=before.oven_c + 20))
     after = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
     assert after.really_c > before.really_c
     assert after.ready_min.best < before.ready_min.best
@@ -50,11 +55,11 @@ def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
 
 def test_a_bake_that_says_nothing_and_an_oven_that_is_not_there_are_refused(people, kitchen, oven):
     with pytest.raises(Refused):
-        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, LoggedBake())
+        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen())
     with pytest.raises(NotFound):
-        ovens.log_bake(people["baker"], kitchen.pk, 999_999, LOAF, LoggedBake(probe_c=180))
+        ovens.log_bake(people["baker"], kitchen.pk, 999_999, LOAF, BakeSeen(probe_c=180))
     with pytest.raises(NotFound):
-        ovens.take_back(people["baker"], kitchen.pk, oven.pk, 1)
+        ovens.delete_logged_bake(people["baker"], kitchen.pk, oven.pk, 1)
     with pytest.raises(Refused):
         ovens.add_oven(people["baker"], kitchen.pk, "  ")
 
@@ -65,7 +70,7 @@ def test_ovens_of_one_name_have_keys_of_their_own_and_the_list_asks_a_constant_n
         ovens.ovens(people["baker"], kitchen.pk)
     for number in range(4):
         more = ovens.add_oven(people["baker"], kitchen.pk, f"Oven {number}")
-        ovens.log_bake(people["baker"], kitchen.pk, more.pk, LOAF, LoggedBake(probe_c=180))
+        ovens.log_bake(people["baker"], kitchen.pk, more.pk, LOAF, BakeSeen(probe_c=180))
     with CaptureQueriesContext(connection) as many:
         assert len(ovens.ovens(people["baker"], kitchen.pk)) == 6
     assert len(many) == len(few)
@@ -86,38 +91,64 @@ def test_an_oven_in_the_mountains_boils_cooler_unless_the_formula_stands_elsewhe
     assert core(altitude_m=1.0) == pytest.approx(low, abs=0.3)
 
 
+def worked(job):
+    """The job after a worker has had it."""
+    run_job(job.pk)
+    job.refresh_from_db()
+    return job
+
+
 def test_a_map_is_baked_in_the_background_a_row_at_a_time(people, kitchen, monkeypatch):
-    monkeypatch.setattr("kitchen.services.ovens.bake_map", _small)
-    asked = ovens.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    monkeypatch.setattr(
+        "kitchen.services.maps.bake_map", lambda case, minutes, step: bake_map(case, minutes, side=4, step=step)
+    )
+    asked = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
     assert (asked.state, asked.done) == ("waiting", 0)
-    ovens.run_map(asked.pk)
-    found = ovens.open_map(people["baker"], kitchen.pk, asked.pk)
-    assert found.state == "done"
-    assert found.done == 4
-    assert len(found.result["regions"]) == 4
+    job = worked(asked)
+    assert (job.state, job.done, len(job.result["regions"])) == ("done", 4, 4)
+    assert worked(job).done == 4  # a job that is over is left alone
 
 
-def _small(case, minutes, step):
-    from substrata.oven.questions import bake_map
-
-    return bake_map(case, minutes, side=4, step=step)
-
-
-def test_a_dough_that_cannot_be_baked_has_no_map(people, kitchen):
-    soup = sample(almond_flour=3, psyllium_powder=1, water=900)
-    asked = ovens.start_map(people["baker"], kitchen.pk, soup, 30)
-    ovens.run_map(asked.pk)
-    assert OvenMap.objects.get(pk=asked.pk).state == "stopped"
+@pytest.mark.parametrize(
+    ("document", "what"),
+    [(sample(almond_flour=3, psyllium_powder=1, water=900), "no dough"), (sample() | {"lines": []}, "no dough")],
+)
+def test_a_map_that_cannot_be_baked_fails_and_says_why(people, kitchen, document, what):
+    job = worked(maps.start_map(people["baker"], kitchen.pk, document, 30))
+    assert job.state == "failed"
+    assert what in job.problem["what"]
 
 
 def test_a_stopped_map_stays_stopped(people, kitchen):
-    asked = ovens.start_map(people["baker"], kitchen.pk, LOAF, 30)
-    ovens.stop_map(people["baker"], kitchen.pk, asked.pk)
-    ovens.run_map(asked.pk)
-    assert OvenMap.objects.get(pk=asked.pk).state == "stopped"
+    asked = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    jobs.stop_job(people["baker"], kitchen.pk, asked.pk)
+    assert worked(asked).state == "stopped"
     with pytest.raises(Refused):
-        ovens.start_map(people["baker"], kitchen.pk, LOAF, 0)
-    ovens.run_map(999_999)
+        maps.start_map(people["baker"], kitchen.pk, LOAF, 0)
+    run_job(999_999)
+
+
+def test_a_running_map_stops_at_its_next_row_and_one_whose_worker_died_is_taken_up_again(people, kitchen, monkeypatch):
+    def stopped_meanwhile(case, minutes, step):
+        assert step(1)
+        jobs.stop_job(people["baker"], kitchen.pk, asked.pk)
+        return None if not step(2) else pytest.fail("it went on")
+
+    monkeypatch.setattr("kitchen.services.maps.bake_map", stopped_meanwhile)
+    asked = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    assert worked(asked).state == "stopped"
+    Job.objects.filter(pk=asked.pk).update(state="running", stop_asked=False)
+    assert jobs.take_up_again() == 1
+    asked.refresh_from_db()
+    assert asked.state == "waiting"
+
+
+def test_jobs_are_forgotten_after_a_week_but_not_while_they_are_under_way(people, kitchen):
+    old, waiting = (maps.start_map(people["baker"], kitchen.pk, LOAF, 30) for _ in range(2))
+    Job.objects.update(kept_until=timezone.now() - timedelta(days=1))
+    Job.objects.filter(pk=old.pk).update(state="done")
+    new = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    assert set(Job.objects.values_list("pk", flat=True)) == {waiting.pk, new.pk}
 
 
 def test_own_pans_join_the_shipped_ones_and_wrong_ones_are_refused(people, kitchen):

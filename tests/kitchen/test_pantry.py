@@ -7,8 +7,9 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
-from kitchen.models import Bake, Lot, StockMove
+from kitchen.models import Lot, PlannedBake, StockMove
 from kitchen.services import formulas, imports, kitchens, pantry, stock
+from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, judge, library_of
 from kitchen.services.pantry import Wanted
 from substrata.errors import LabelError, SubstrataError
@@ -86,7 +87,7 @@ def test_a_changed_pack_changes_what_formulas_show_and_their_cards_are_made_anew
     formula.refresh_from_db()
     after = judge(library_of(kitchen, document), core_settings(kitchen), document)
     assert after.nutrition.piece.protein.value > before.nutrition.piece.protein.value
-    assert formula.card_mark == ""
+    assert formula.thumb_mark == ""
 
 
 def test_a_pack_of_another_kitchen_is_not_found_by_its_key(people, flour):
@@ -195,7 +196,7 @@ def test_a_cancelled_bake_frees_its_packs_and_is_over(baker, kitchen, flour, mad
     with pytest.raises(Refused):
         stock.finish_bake(baker, kitchen.pk, bake.pk)
     assert list(stock.bakes(baker, kitchen.pk, planned=False)) == [bake]
-    assert Bake.objects.get().state == "cancelled"
+    assert PlannedBake.objects.get().state == "cancelled"
 
 
 @pytest.mark.parametrize(
@@ -232,49 +233,59 @@ GOOD = "Mill blanched almond flour {},28 g,160,14,6,3,6\n"
 BAD = "Mystery tonic,28 g,1,2,3,4,5\n"
 
 
-def begun(baker, kitchen, text):
+def worked(job):
+    """The job after a worker has had it."""
+    run_job(job.pk)
+    job.refresh_from_db()
+    return job
+
+
+def checked(baker, kitchen, text):
     found = imports.start_import(baker, kitchen.pk, "packs.csv", text)
-    imports.go_on(baker, kitchen.pk, found.pk, "check")
-    imports.run_import(found.pk)
+    assert worked(imports.start_check(baker, kitchen.pk, found.pk)).state == "done"
     found.refresh_from_db()
     return found
 
 
-def test_an_import_keeps_nothing_until_it_is_told_and_then_all_at_once(baker, kitchen):
+def test_an_import_puts_nothing_in_until_it_is_told_and_then_all_at_once(baker, kitchen):
     revision = kitchen.revision
-    found = begun(baker, kitchen, CSV + "".join(GOOD.format(n) for n in range(300)) + BAD)
+    found = checked(baker, kitchen, CSV + "".join(GOOD.format(n) for n in range(300)) + BAD)
     assert (found.state, found.total, found.good, [row["number"] for row in found.bad]) == ("checked", 301, 300, [302])
     assert Lot.objects.count() == 0
-    imports.go_on(baker, kitchen.pk, found.pk, "save")
-    imports.run_import(found.pk)
+    job = worked(imports.start_save(baker, kitchen.pk, found.pk))
+    assert (job.state, job.result) == ("done", {"good": 300})
     found.refresh_from_db()
     kitchen.refresh_from_db()
     assert (found.state, found.text, Lot.objects.filter(kitchen=kitchen).count()) == ("saved", "", 300)
     assert kitchen.revision > revision
 
 
-def test_a_failure_while_keeping_leaves_nothing_half_kept(baker, kitchen, monkeypatch):
-    found = begun(baker, kitchen, CSV + GOOD.format(1) + GOOD.format(2))
-    imports.go_on(baker, kitchen.pk, found.pk, "save")
+def test_a_failure_while_saving_leaves_nothing_half_saved_and_can_be_tried_again(baker, kitchen, monkeypatch):
+    found = checked(baker, kitchen, CSV + GOOD.format(1) + GOOD.format(2))
 
     def broken(_):
         raise RuntimeError("the power went")
 
-    monkeypatch.setattr(imports, "touch", broken)
+    monkeypatch.setattr(imports, "bump_revision", broken)
+    job = imports.start_save(baker, kitchen.pk, found.pk)
     with pytest.raises(RuntimeError):
-        imports.run_import(found.pk)
-    assert Lot.objects.count() == 0
+        run_job(job.pk)
+    job.refresh_from_db()
+    assert (job.state, job.problem["what"], Lot.objects.count()) == ("failed", "something went wrong", 0)
     monkeypatch.undo()
-    imports.run_import(found.pk)  # the worker tries again
+    worked(imports.start_save(baker, kitchen.pk, found.pk))
     assert Lot.objects.count() == 2
 
 
-def test_a_stopped_import_is_over_and_running_it_again_keeps_nothing(baker, kitchen):
-    found = begun(baker, kitchen, CSV + GOOD.format(1))
-    imports.go_on(baker, kitchen.pk, found.pk, "stop")
-    imports.run_import(found.pk)
-    with pytest.raises(Refused):
-        imports.go_on(baker, kitchen.pk, found.pk, "save")
+def test_an_import_that_was_given_up_is_over_and_its_job_saves_nothing(baker, kitchen):
+    found = checked(baker, kitchen, CSV + GOOD.format(1))
+    job = imports.start_save(baker, kitchen.pk, found.pk)
+    with pytest.raises(Refused, match="being worked on"):
+        imports.start_save(baker, kitchen.pk, found.pk)
+    imports.stop_import(baker, kitchen.pk, found.pk)
+    assert worked(job).state == "stopped"
+    with pytest.raises(Refused, match="past that"):
+        imports.start_save(baker, kitchen.pk, found.pk)
     assert Lot.objects.count() == 0
 
 

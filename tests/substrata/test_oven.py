@@ -12,7 +12,7 @@ from substrata.context.dough import Dough
 from substrata.errors import FormulaError, OvenError
 from substrata.oven.case import stages_of
 from substrata.oven.doneness import doneness
-from substrata.oven.learning import LoggedBake, readings
+from substrata.oven.learning import BakeSeen, readings
 from substrata.oven.numbers import bakeware, oven_families
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
 from substrata.oven.questions import bake_map, coarse, map_axes, settings_of, thickest_in
@@ -175,13 +175,13 @@ def test_an_oven_is_learned_from_its_bakes_and_weight_tells_most():
     made = case("bun", 5, **BUN)
     true = coarse(replace(made, offset_k=15.0))
     lost = run(replace(made, offset_k=15.0), until_min=true.ready, cells=25).loss[-1]
-    by_clock = readings(made, LoggedBake(minutes=true.ready))
-    both = readings(made, LoggedBake(minutes=true.ready, before_g=800, after_g=800 * (1 - lost)))
+    by_clock = readings(made, BakeSeen(minutes=true.ready))
+    both = readings(made, BakeSeen(minutes=true.ready, before_g=800, after_g=800 * (1 - lost)))
     assert by_clock[0].offset_k == pytest.approx(15, abs=2)
     assert both[1].offset_k == pytest.approx(15, abs=2)
     assert both[1].sd_k < both[0].sd_k
-    assert readings(made, LoggedBake(probe_c=made.oven_c + 8))[0].offset_k == pytest.approx(8)
-    assert readings(made, LoggedBake()) == ()
+    assert readings(made, BakeSeen(probe_c=made.oven_c + 8))[0].offset_k == pytest.approx(8)
+    assert readings(made, BakeSeen()) == ()
     one = learned("Back", both, 1)
     assert 8 < one.offset_k < 15  # the prior holds it back
     assert learned("Back", [*both] * 4, 4).offset_k > one.offset_k

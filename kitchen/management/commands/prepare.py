@@ -9,10 +9,11 @@ from django.core.management.base import BaseCommand
 from kitchen.demo.load import load_demo, remove_demo
 from kitchen.models import Kitchen
 from kitchen.queue import defer_refresh
+from kitchen.services.jobs import take_up_again
 
 
 class Command(BaseCommand):
-    """Migrate, make the cache table, load the demo, ask for fresh shelf cards."""
+    """Migrate, make the cache table, load the demo, ask for fresh thumbs and for what was under way."""
 
     help = __doc__ or ""
     requires_system_checks = ()  # the tests run them; here they would only cost the start two seconds
@@ -31,4 +32,5 @@ class Command(BaseCommand):
         if reset_demo or not (no_demo or Kitchen.objects.exists()):
             load_demo()
             self.stdout.write("· demo kitchen loaded")
+        take_up_again()
         defer_refresh()

@@ -480,7 +480,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kitchens/{kitchen_id}/imports/{import_id}/step": {
+    "/api/kitchens/{kitchen_id}/imports/{import_id}/stop": {
         parameters: {
             query?: never;
             header?: never;
@@ -490,10 +490,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Go On Importing
-         * @description Check all rows, keep the good ones, or stop.
+         * Stop Import
+         * @description Give an import up.
          */
-        post: operations["go_on_importing"];
+        post: operations["stop_import"];
         delete?: never;
         options?: never;
         head?: never;
@@ -514,6 +514,66 @@ export interface paths {
         get: operations["open_ingredient"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Job
+         * @description Ask for work in the background.
+         */
+        post: operations["start_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Job
+         * @description A job, as far as it is.
+         */
+        get: operations["open_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/jobs/{job_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Job
+         * @description Stop a job.
+         */
+        post: operations["stop_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -559,66 +619,6 @@ export interface paths {
          * @description Take a person out.
          */
         delete: operations["remove_member"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kitchens/{kitchen_id}/oven-maps": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Start Map
-         * @description Ask for a map of temperature and thickness; it is baked in the background.
-         */
-        post: operations["start_map"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kitchens/{kitchen_id}/oven-maps/{map_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Open Map
-         * @description A map as far as it is.
-         */
-        get: operations["open_map"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kitchens/{kitchen_id}/oven-maps/{map_id}/stop": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Stop Map
-         * @description Stop a map that is being baked.
-         */
-        post: operations["stop_map"];
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -699,10 +699,10 @@ export interface paths {
         put?: never;
         post?: never;
         /**
-         * Take Bake Back
-         * @description Take a logged bake back.
+         * Delete Logged Bake
+         * @description Delete a logged bake.
          */
-        delete: operations["take_bake_back"];
+        delete: operations["delete_logged_bake"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1557,26 +1557,6 @@ export interface components {
             us_statement: components["schemas"]["Statement"];
         };
         /**
-         * CardOut
-         * @description What the shelf draws of a formula.
-         */
-        CardOut: {
-            /** Convention */
-            convention: string;
-            /** Net Carbs */
-            net_carbs: number;
-            /** Outside */
-            outside: number;
-            /** Pieces */
-            pieces: number;
-            /** Problems */
-            problems: number;
-            /** Protein */
-            protein: number;
-            /** Strata */
-            strata: components["schemas"]["StratumOut"][];
-        };
-        /**
          * Caution
          * @description Something to print with the food.
          */
@@ -2387,6 +2367,19 @@ export interface components {
             text: string;
         };
         /**
+         * ImportJobIn
+         * @description What is to be done with the rows of an import: look at all, or put the good ones into the pantry.
+         */
+        ImportJobIn: {
+            /** Import Id */
+            import_id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "import-check" | "import-save";
+        };
+        /**
          * ImportOut
          * @description An import on its way.
          */
@@ -2402,8 +2395,6 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
-            /** Done */
-            done: number;
             /** File Name */
             file_name: string;
             /** Good */
@@ -2412,6 +2403,7 @@ export interface components {
             headers: string[];
             /** Id */
             id: number;
+            job: components["schemas"]["JobOut"] | null;
             /** Kind */
             kind: string;
             /** Odd */
@@ -2491,6 +2483,56 @@ export interface components {
             low: number;
         };
         /**
+         * JobOut
+         * @description A job, as far as it is.
+         */
+        JobOut: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Done */
+            done: number;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            map: components["schemas"]["BakeMap"] | null;
+            problem: components["schemas"]["JobProblem"] | null;
+            rows: components["schemas"]["RowsOut"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "stopped";
+            /** Total */
+            total: number;
+        };
+        /**
+         * JobProblem
+         * @description Why a job failed.
+         */
+        JobProblem: {
+            /**
+             * Allowed
+             * @default
+             */
+            allowed: string;
+            /**
+             * Got
+             * @default
+             */
+            got: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+            /** What */
+            what: string;
+        };
+        /**
          * KitchenIn
          * @description A new kitchen.
          */
@@ -2557,7 +2599,7 @@ export interface components {
         LabelDocument: {
             /** Figures */
             figures?: {
-                [key: string]: string | null;
+                [key: string]: string;
             };
             /**
              * Per Digit G
@@ -2907,6 +2949,46 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * LoggedBakeIn
+         * @description What was seen of one bake.
+         */
+        LoggedBakeIn: {
+            /** After G */
+            after_g?: number | null;
+            /** Before G */
+            before_g?: number | null;
+            document: components["schemas"]["FormulaDocument"];
+            /** Minutes */
+            minutes?: number | null;
+            /** Probe C */
+            probe_c?: number | null;
+        };
+        /**
+         * LoggedBakeOut
+         * @description A logged bake.
+         */
+        LoggedBakeOut: {
+            /** After G */
+            after_g: number | null;
+            /** Before G */
+            before_g: number | null;
+            /** Formula Name */
+            formula_name: string;
+            /** Id */
+            id: number;
+            /**
+             * Logged At
+             * Format: date-time
+             */
+            logged_at: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Probe C */
+            probe_c: number | null;
+            /** Readings */
+            readings: components["schemas"]["OffsetOut"][];
+        };
+        /**
          * LotChangeIn
          * @description A changed pack, with its lock as last seen.
          */
@@ -3010,30 +3092,18 @@ export interface components {
             uses: components["schemas"]["UseOut"][];
         };
         /**
-         * MapIn
-         * @description A document, and how many minutes it is baked.
+         * MapJobIn
+         * @description A document, and how many minutes it is baked: the map of temperature and thickness.
          */
-        MapIn: {
+        MapJobIn: {
             document: components["schemas"]["FormulaDocument"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "oven-map";
             /** Minutes */
             minutes: number;
-        };
-        /**
-         * MapOut
-         * @description A map as far as it is.
-         */
-        MapOut: {
-            /** Done */
-            done: number;
-            /** Id */
-            id: number;
-            /** Minutes */
-            minutes: number;
-            result: components["schemas"]["BakeMap"] | null;
-            /** State */
-            state: string;
-            /** Total */
-            total: number;
         };
         /**
          * MatchIn
@@ -3168,46 +3238,6 @@ export interface components {
             thickness_mm: number;
         };
         /**
-         * OvenBakeIn
-         * @description What was seen of one bake.
-         */
-        OvenBakeIn: {
-            /** After G */
-            after_g?: number | null;
-            /** Before G */
-            before_g?: number | null;
-            document: components["schemas"]["FormulaDocument"];
-            /** Minutes */
-            minutes?: number | null;
-            /** Probe C */
-            probe_c?: number | null;
-        };
-        /**
-         * OvenBakeOut
-         * @description A logged bake.
-         */
-        OvenBakeOut: {
-            /** After G */
-            after_g: number | null;
-            /** Before G */
-            before_g: number | null;
-            /** Formula Name */
-            formula_name: string;
-            /** Id */
-            id: number;
-            /**
-             * Logged At
-             * Format: date-time
-             */
-            logged_at: string;
-            /** Minutes */
-            minutes: number | null;
-            /** Probe C */
-            probe_c: number | null;
-            /** Readings */
-            readings: components["schemas"]["OffsetOut"][];
-        };
-        /**
          * OvenChange
          * @description What changes about an oven.
          */
@@ -3242,7 +3272,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Bakes */
-            bakes: components["schemas"]["OvenBakeOut"][];
+            bakes: components["schemas"]["LoggedBakeOut"][];
             /** Id */
             id: number;
             /** Key */
@@ -3940,6 +3970,24 @@ export interface components {
             name: string;
         };
         /**
+         * RowsOut
+         * @description What became of the rows of an import.
+         */
+        RowsOut: {
+            /**
+             * Bad
+             * @default 0
+             */
+            bad: number;
+            /** Good */
+            good: number;
+            /**
+             * Odd
+             * @default 0
+             */
+            odd: number;
+        };
+        /**
          * Ruler
          * @description What the bracket's ruler shows. It depends on the window only, so it rests while a value moves.
          */
@@ -4005,13 +4053,13 @@ export interface components {
         ShelfOut: {
             /** Archived */
             archived: boolean;
-            card: components["schemas"]["CardOut"];
             /** Form */
             form: string;
             /** Id */
             id: number;
             /** Name */
             name: string;
+            thumb: components["schemas"]["ThumbOut"];
             /**
              * Touched At
              * Format: date-time
@@ -4189,14 +4237,6 @@ export interface components {
             text: string;
         };
         /**
-         * StepIn
-         * @description What comes next: check, save or stop.
-         */
-        StepIn: {
-            /** Step */
-            step: string;
-        };
-        /**
          * StockIn
          * @description A change of stock: so much came in, or so much was counted.
          */
@@ -4312,6 +4352,26 @@ export interface components {
             lines: string[];
             /** What */
             what: string;
+        };
+        /**
+         * ThumbOut
+         * @description What the shelf draws of a formula.
+         */
+        ThumbOut: {
+            /** Convention */
+            convention: string;
+            /** Net Carbs */
+            net_carbs: number;
+            /** Outside */
+            outside: number;
+            /** Pieces */
+            pieces: number;
+            /** Problems */
+            problems: number;
+            /** Protein */
+            protein: number;
+            /** Strata */
+            strata: components["schemas"]["StratumOut"][];
         };
         /**
          * Totals
@@ -6395,7 +6455,7 @@ export interface operations {
             };
         };
     };
-    go_on_importing: {
+    stop_import: {
         parameters: {
             query?: never;
             header?: never;
@@ -6405,11 +6465,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StepIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -6486,6 +6542,213 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IngredientPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    start_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stop_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unauthorized */
@@ -6694,213 +6957,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    start_map: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kitchen_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MapIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MapOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    open_map: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kitchen_id: number;
-                map_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MapOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    stop_map: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kitchen_id: number;
-                map_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MapOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7141,7 +7197,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OvenBakeIn"];
+                "application/json": components["schemas"]["LoggedBakeIn"];
             };
         };
         responses: {
@@ -7201,7 +7257,7 @@ export interface operations {
             };
         };
     };
-    take_bake_back: {
+    delete_logged_bake: {
         parameters: {
             query?: never;
             header?: never;

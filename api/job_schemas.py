@@ -1,0 +1,72 @@
+"""What goes in and out of background jobs: the same for every kind."""
+
+from datetime import datetime
+from typing import Literal
+
+from ninja import Schema
+
+from api.document_schemas import FormulaDocument
+from kitchen.models import Job
+from substrata.oven.questions import BakeMap
+
+
+class MapJobIn(Schema):
+    """A document, and how many minutes it is baked: the map of temperature and thickness."""
+
+    kind: Literal["oven-map"]
+    document: FormulaDocument
+    minutes: float
+
+
+class ImportJobIn(Schema):
+    """What is to be done with the rows of an import: look at all, or put the good ones into the pantry."""
+
+    kind: Literal["import-check", "import-save"]
+    import_id: int
+
+
+class RowsOut(Schema):
+    """What became of the rows of an import."""
+
+    good: int
+    odd: int = 0
+    bad: int = 0
+
+
+class JobProblem(Schema):
+    """Why a job failed."""
+
+    what: str
+    got: str = ""
+    allowed: str = ""
+    remedy: str = ""
+
+
+class JobOut(Schema):
+    """A job, as far as it is."""
+
+    id: int
+    kind: str
+    state: Literal["waiting", "running", "done", "failed", "stopped"]
+    done: int
+    total: int
+    map: BakeMap | None  # result of an oven map
+    rows: RowsOut | None  # result of an import's job
+    problem: JobProblem | None
+    created_at: datetime
+
+    @classmethod
+    def of(cls, job: Job) -> "JobOut":
+        """A row."""
+        is_map = job.kind == "oven-map"
+        return cls(
+            id=job.pk,
+            kind=job.kind,
+            state=job.state,  # type: ignore[arg-type]  # the model's own choices
+            done=job.done,
+            total=job.total,
+            map=job.result if is_map else None,
+            rows=None if is_map else job.result,
+            problem=job.problem,
+            created_at=job.created_at,
+        )

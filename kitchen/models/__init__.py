@@ -1,0 +1,25 @@
+"""What is remembered, by station. Every row belongs to a kitchen; versions are only ever added."""
+
+from kitchen.models.formulas import Draft, Formula, FormulaVersion
+from kitchen.models.jobs import Job
+from kitchen.models.kitchens import AuditRow, Eater, Kitchen, Membership
+from kitchen.models.ovens import LoggedBake, Oven
+from kitchen.models.pantry import BakePick, Lot, PackImport, PlannedBake, StockMove
+
+__all__ = [
+    "AuditRow",
+    "BakePick",
+    "Draft",
+    "Eater",
+    "Formula",
+    "FormulaVersion",
+    "Job",
+    "Kitchen",
+    "LoggedBake",
+    "Lot",
+    "Membership",
+    "Oven",
+    "PackImport",
+    "PlannedBake",
+    "StockMove",
+]

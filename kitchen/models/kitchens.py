@@ -1,0 +1,110 @@
+"""Kitchens, the people in them, their eaters, and who did what."""
+
+from django.contrib.auth.models import User
+from django.db import models
+
+
+class Kitchen(models.Model):
+    """A workspace that owns formulas; people belong to it with a role."""
+
+    class Spoons(models.TextChoices):
+        """Which cup and spoons a typed volume means."""
+
+        US = "us", "US cup and spoons"
+        METRIC = "metric", "250 mL cup, metric spoons"
+        AUSTRALIAN = "australian", "250 mL cup, 20 mL tablespoon"
+
+    class EggScheme(models.TextChoices):
+        """Whose egg sizes."""
+
+        US = "us", "US"
+        EU = "eu", "EU"
+
+    class Convention(models.TextChoices):
+        """Which net-carb convention the brackets use."""
+
+        US = "us", "US"
+        EU = "eu", "EU"
+        TOTAL = "total", "total carbohydrate"
+
+    class PolyolRule(models.TextChoices):
+        """How other polyols count."""
+
+        HALF = "half", "half of other polyols"
+        ENERGY = "energy", "1 - kcal/4 of each"
+
+    class Units(models.TextChoices):
+        """What the page shows."""
+
+        METRIC = "metric", "g · °C · mm"
+        US = "us", "oz · °F · in"
+
+    name = models.CharField(max_length=80)
+    spoons = models.CharField(max_length=12, choices=Spoons, default=Spoons.US)
+    egg_scheme = models.CharField(max_length=4, choices=EggScheme, default=EggScheme.US)
+    convention = models.CharField(max_length=8, choices=Convention, default=Convention.US)
+    polyol_rule = models.CharField(max_length=8, choices=PolyolRule, default=PolyolRule.HALF)
+    units = models.CharField(max_length=8, choices=Units, default=Units.METRIC)
+    currency = models.CharField(max_length=3, default="USD")  # ISO 4217
+    coconut_is_nut = models.BooleanField(default=False)
+    xanthan_is_grain = models.BooleanField(default=False)
+    pans = models.JSONField(default=list, blank=True)  # own pans and trays
+    # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
+    revision = models.PositiveIntegerField(default=1)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """A person in a kitchen."""
+
+    class Role(models.TextChoices):
+        """What they may do."""
+
+        OWNER = "owner", "owner"
+        BAKER = "baker", "baker"
+        VIEWER = "viewer", "viewer"
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=8, choices=Role, default=Role.BAKER)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["kitchen", "user"], name="one_membership_a_person")]
+
+    def __str__(self) -> str:
+        return f"{self.user} in {self.kitchen} as {self.role}"
+
+
+class Eater(models.Model):
+    """Somebody's daily budgets."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="eaters")
+    name = models.CharField(max_length=40)
+    budgets = models.JSONField(default=dict)  # budget key -> amount a day
+    order = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["order", "pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class AuditRow(models.Model):
+    """Who did what, when."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="audit")
+    user = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    action = models.CharField(max_length=40)
+    formula = models.ForeignKey("kitchen.Formula", null=True, on_delete=models.SET_NULL, related_name="+")
+    detail = models.JSONField(default=dict)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at"]
+
+    def __str__(self) -> str:
+        return f"{self.action} by {self.user}"

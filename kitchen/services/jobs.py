@@ -1,0 +1,123 @@
+"""Background work: asked for by a member, done by a worker, looked at and stopped by whoever may.
+
+What a kind of job does is registered by the service it belongs to (``job_kind``). Heavy kinds wait in a queue of their own, so
+that fifty maps do not hold up an import.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Any, Literal
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+
+from kitchen.errors import KitchenError, NotFound
+from kitchen.models import Job, Membership
+from kitchen.queue import defer_job
+from kitchen.services.access import membership
+from substrata.errors import SubstrataError
+
+Queue = Literal["quick", "heavy"]
+State = Job.State
+KEPT_FOR = timedelta(days=7)
+_UNEXPECTED = {"what": "something went wrong", "remedy": "try again"}
+
+
+class Progress:
+    """How a running job tells how far it is, and hears that it should stop."""
+
+    def __init__(self, job: Job) -> None:
+        self._running = Job.objects.filter(pk=job.pk, state=State.RUNNING, stop_asked=False)
+
+    def report(self, done: int) -> bool:
+        """Keep how much is done; False when the job is to stop."""
+        return bool(self._running.update(done=done))
+
+
+@dataclass(frozen=True)
+class _Kind:
+    queue: Queue
+    run: Callable[[Job, Progress], Any]
+
+
+_KINDS: dict[str, _Kind] = {}
+
+
+def job_kind(name: str, *, queue: Queue) -> Callable[[Callable[[Job, Progress], Any]], Callable[[Job, Progress], Any]]:
+    """Register what a kind of job does: it answers with a result that JSON can hold, or None when it was stopped."""
+
+    def register(run: Callable[[Job, Progress], Any]) -> Callable[[Job, Progress], Any]:
+        _KINDS[name] = _Kind(queue, run)
+        return run
+
+    return register
+
+
+def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) -> Job:
+    """Ask for work in the background. Called inside the transaction of the service that checks what is given."""
+    now = timezone.now()
+    Job.objects.filter(kitchen_id=member.kitchen_id, kept_until__lt=now).exclude(state__in=Job.UNDER_WAY).delete()
+    job = Job.objects.create(
+        kitchen_id=member.kitchen_id,
+        kind=kind,
+        input=given,
+        total=total,
+        created_by_id=member.user_id,
+        kept_until=now + KEPT_FOR,
+    )
+    transaction.on_commit(lambda: defer_job(job.pk, _KINDS[kind].queue))
+    return job
+
+
+def open_job(user: User, kitchen_id: int, job_id: int) -> Job:
+    """A job of the kitchen, as far as it is.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    job = Job.objects.filter(kitchen_id=membership(user, kitchen_id).kitchen_id, pk=job_id).first()
+    if job is None:
+        raise NotFound("no such job", got=str(job_id), remedy="ask for it again")
+    return job
+
+
+@transaction.atomic
+def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
+    """Stop a job that waits, or ask one that runs to stop at its next step.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    rows = Job.objects.filter(kitchen_id=member.kitchen_id, pk=job_id, state__in=Job.UNDER_WAY)
+    rows.update(stop_asked=True, state=State.STOPPED)
+    return open_job(user, kitchen_id, job_id)
+
+
+def run_job(job_id: int) -> None:
+    """The worker's part. A job that is over, or not there, is left alone."""
+    if not Job.objects.filter(pk=job_id, state=State.WAITING).update(state=State.RUNNING):
+        return
+    job = Job.objects.select_related("kitchen", "created_by").get(pk=job_id)
+    running = Job.objects.filter(pk=job_id, state=State.RUNNING)
+    try:
+        result = _KINDS[job.kind].run(job, Progress(job))
+    except (SubstrataError, KitchenError) as error:
+        problem = {"what": error.what, "got": error.got, "allowed": error.allowed, "remedy": error.remedy}
+        running.update(state=State.FAILED, problem=problem)
+    except Exception:
+        running.update(state=State.FAILED, problem=_UNEXPECTED)
+        raise
+    else:
+        running.update(state=State.DONE if result is not None else State.STOPPED, result=result)
+
+
+def take_up_again() -> int:
+    """Ask again for jobs that were under way when their worker died; returns how many."""
+    jobs = list(Job.objects.filter(state=State.RUNNING))
+    Job.objects.filter(pk__in=[job.pk for job in jobs]).update(state=State.WAITING)
+    for job in jobs:
+        defer_job(job.pk, _KINDS[job.kind].queue)
+    return len(jobs)

@@ -1,0 +1,55 @@
+"""Maps of temperature and thickness: what a bake of so many minutes comes to, computed in the background."""
+
+from dataclasses import asdict
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitchen.errors import Refused
+from kitchen.models import Job, Membership
+from kitchen.services.access import membership
+from kitchen.services.jobs import Progress, job_kind, start_job
+from kitchen.services.ovens import dough_in, named_profile
+from substrata import read_document
+from substrata.errors import OvenError
+from substrata.oven.questions import MAP_SIDE, bake_map
+
+KIND = "oven-map"
+_LONGEST_MIN = 300.0
+
+
+@transaction.atomic
+def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: float) -> Job:
+    """Ask for the map of a document.
+
+    Raises:
+        Refused: when the minutes cannot be.
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    if not 0 < minutes <= _LONGEST_MIN:
+        raise Refused(
+            "the minutes cannot be right",
+            got=f"{minutes:g}",
+            allowed=f"above 0 up to {_LONGEST_MIN:g}",
+            field="minutes",
+        )
+    read_document(document)
+    return start_job(member, KIND, {"document": document, "minutes": minutes}, MAP_SIDE)
+
+
+@job_kind(KIND, queue="heavy")
+def run_map(job: Job, progress: Progress) -> dict[str, Any] | None:
+    """Bake the map, a row at a time.
+
+    Raises:
+        SubstrataError: when the dough cannot be baked.
+    """
+    member = Membership(kitchen=job.kitchen, user=job.created_by)
+    formula = read_document(job.input["document"])
+    dough = dough_in(member, formula, job.input["document"], named_profile(member, formula.bake.oven))
+    if dough.batch.dough_g <= 0:
+        raise OvenError("there is no dough to bake", got="an empty bowl", remedy="add a line")
+    found = bake_map(dough.case, job.input["minutes"], step=progress.report)
+    return asdict(found) if found else None
