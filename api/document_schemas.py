@@ -5,7 +5,7 @@ from functools import cache
 from typing import Annotated, Any
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints, create_model
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, create_model
 
 from substrata.documents.collections import Listed, Named, Nested
 from substrata.documents.kinds import Kind, Number
@@ -16,8 +16,8 @@ Text = Annotated[str, StringConstraints(max_length=2_000)]
 _MOST_TIMES = 5  # a list so many times as long as the reader takes is not even looked at
 
 
-class _Document(Schema):
-    """A declared object; keys that are not known are kept."""
+class _Document(BaseModel):
+    """A declared object; keys that are not known are kept (the framework's own schema would lose them)."""
 
     model_config = ConfigDict(extra="allow")
 
@@ -49,7 +49,7 @@ def _annotation(kind: Kind) -> Any:
 
 
 @cache
-def model_of(record: type, group: str = "") -> type[Schema]:
+def model_of(record: type, group: str = "") -> type[BaseModel]:
     """The model of a declared record, or of one of the objects that a flat record's fields stand in."""
     fields: dict[str, Any] = {}
     for field in declared(record):
@@ -59,7 +59,7 @@ def model_of(record: type, group: str = "") -> type[Schema]:
             fields[field.kind.group] = (model_of(record, field.kind.group), ...)
     name = (group.title() if group else record.__name__.removesuffix("Wish")) + "Document"
     doc = (record.__doc__ or "").partition("\n")[0]
-    made: type[Schema] = create_model(name, __base__=_Document, __doc__=doc, **fields)
+    made: type[BaseModel] = create_model(name, __base__=_Document, __doc__=doc, **fields)
     return made
 
 

@@ -21,6 +21,7 @@ class KitchenOut(Schema):
     currency: str
     coconut_is_nut: bool
     xanthan_is_grain: bool
+    revision: int  # of its choices, packs and eaters
 
     @classmethod
     def of(cls, member: Membership) -> "KitchenOut":
@@ -38,6 +39,7 @@ class KitchenOut(Schema):
             currency=k.currency,
             coconut_is_nut=k.coconut_is_nut,
             xanthan_is_grain=k.xanthan_is_grain,
+            revision=k.revision,
         )
 
 

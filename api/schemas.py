@@ -9,15 +9,19 @@ from pydantic import Field, StringConstraints
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import Draft, Formula, FormulaVersion
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
+from kitchen.services.kitchens import KITCHEN_CHOICES
+from kitchen.services.pans import OWN_KINDS
 from substrata.exchange.difference import Change
+from substrata.formula.bake_wish import MOST_TRAYS
 from substrata.formula.form import forms, roles
 from substrata.labels.product_files import fields
 from substrata.nutrition.allergens import allergen_words
 from substrata.nutrition.budgets import budget_kinds
 from substrata.nutrition.claims import claim_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.oven.numbers import bakeware
 from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import FIGURE_UNITS, FIGURES
+from substrata.pantry.label import FIGURE_KINDS
 
 
 class StratumOut(Schema):
@@ -242,6 +246,22 @@ class FigureOut(Schema):
     id: str
     name: str
     unit: str
+    places: dict[str, int]  # its place on a label of a style; not there where the style does not print it
+    part: bool  # printed as a part of the figure above it
+
+
+class WareOut(Schema):
+    """Something a dough lies on in the oven."""
+
+    id: str
+    name: str
+
+
+class ChoiceOut(Schema):
+    """A value that a kitchen may choose."""
+
+    id: str
+    name: str
 
 
 class BudgetOut(Schema):
@@ -278,6 +298,10 @@ class WordsOut(Schema):
     budgets: list[BudgetOut]
     allergens: list[AllergenOut]
     import_fields: list[str]
+    bakeware: list[WareOut]
+    most_trays: int
+    kitchen_choices: dict[str, list[ChoiceOut]]  # by the setting
+    pan_kinds: list[str]  # of an own pan
 
     @classmethod
     def everything(cls) -> "WordsOut":
@@ -288,9 +312,17 @@ class WordsOut(Schema):
             conventions=[ConventionOut(id=key, rule=rule) for key, rule in CONVENTIONS.items()],
             claims=[ClaimOut(id=c.key, name=c.name, basis=c.basis) for c in claim_kinds().values()],
             label_figures=[
-                FigureOut(id=k, name=name, unit=FIGURE_UNITS[k.rpartition("_")[2]]) for k, name in FIGURES.items()
+                FigureOut(id=f.key, name=f.name, unit=f.unit, places=dict(f.places), part=f.part)
+                for f in FIGURE_KINDS.values()
             ],
             budgets=[BudgetOut(id=b.key, name=b.name, unit=b.unit, usual=b.usual) for b in budget_kinds().values()],
             allergens=[AllergenOut(flag=flag, name=name) for flag, name in allergen_words().items()],
             import_fields=list(fields()),
+            bakeware=[WareOut(id=ware.id, name=ware.name) for ware in bakeware().values()],
+            most_trays=MOST_TRAYS,
+            kitchen_choices={
+                setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.choices]
+                for setting, choices in KITCHEN_CHOICES.items()
+            },
+            pan_kinds=list(OWN_KINDS),
         )

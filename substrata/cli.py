@@ -113,7 +113,7 @@ def _prep(options: argparse.Namespace) -> str:
     if not options.table:
         return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
     rows = []
-    for number, made in enumerate(plan.cards, 1):
+    for number, made in enumerate(plan.tasks, 1):
         rows += [f"{number}. {made.title}: {made.text}", *(f"   {step}" for step in (*made.steps, *made.cautions))]
     return "\n".join(rows or ["nothing to prepare"])
 

@@ -81,6 +81,12 @@ def cheaper_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocumen
     return list(pantry.cheaper(person(request), kitchen_id, payload.model_dump()))
 
 
+@router.post(f"{KITCHEN}/choose-packs", response={200: dict[str, str], **Problems}, operation_id="choose_packs")
+def choose_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> dict[str, str]:
+    """The pack to be used up next for every line that goes by the reference: line -> key of the pack."""
+    return stock.packs_for_lines(person(request), kitchen_id, payload.model_dump())
+
+
 @router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
 def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
     """What a pack means, before it is kept: what the page asks while a label is typed."""

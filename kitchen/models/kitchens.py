@@ -11,14 +11,14 @@ class Kitchen(models.Model):
         """Which cup and spoons a typed volume means."""
 
         US = "us", "US cup and spoons"
-        METRIC = "metric", "250 mL cup, metric spoons"
-        AUSTRALIAN = "australian", "250 mL cup, 20 mL tablespoon"
+        METRIC = "metric", "metric, 250 mL cup"
+        AUSTRALIAN = "australian", "Australian, 20 mL tablespoon"
 
     class EggScheme(models.TextChoices):
         """Whose egg sizes."""
 
-        US = "us", "US"
-        EU = "eu", "EU"
+        US = "us", "US (large 50 g)"
+        EU = "eu", "EU (L 60 g)"
 
     class Convention(models.TextChoices):
         """Which net-carb convention the brackets use."""
@@ -31,7 +31,7 @@ class Kitchen(models.Model):
         """How other polyols count."""
 
         HALF = "half", "half of other polyols"
-        ENERGY = "energy", "1 - kcal/4 of each"
+        ENERGY = "energy", "1 − kcal/4 of each"
 
     class Units(models.TextChoices):
         """What the page shows."""

@@ -16,6 +16,14 @@ from substrata.nutrition.budgets import budget_kinds
 
 MOST_EATERS = 6
 MOST_A_DAY = 100_000.0
+# Settings that are one of a few, with their names.
+KITCHEN_CHOICES = {
+    "spoons": Kitchen.Spoons,
+    "egg_scheme": Kitchen.EggScheme,
+    "convention": Kitchen.Convention,
+    "polyol_rule": Kitchen.PolyolRule,
+    "units": Kitchen.Units,
+}
 _CURRENCY = re.compile(r"[A-Z]{3}")
 
 

@@ -13,6 +13,7 @@ from kitchen.services.kitchens import bump_revision
 from substrata.quantities.pans import PanKind, pans
 
 MOST_PANS = 60
+OWN_KINDS: tuple[str, ...] = get_args(PanKind)
 
 
 @transaction.atomic
@@ -39,11 +40,11 @@ def set_pans(user: User, kitchen_id: int, wanted: list[dict[str, Any]]) -> list[
 def _checked(pan: dict[str, Any], taken: set[str]) -> dict[str, Any]:
     name = str(pan.get("name", "")).strip()[:80]
     kind = pan.get("kind")
-    if not name or kind not in get_args(PanKind):
+    if not name or kind not in OWN_KINDS:
         raise Refused(
             "the pan cannot be read",
             got=f"{name or 'no name'}, {kind}",
-            allowed=", ".join(get_args(PanKind)),
+            allowed=", ".join(OWN_KINDS),
             field="pans",
         )
     sizes = {}

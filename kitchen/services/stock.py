@@ -49,6 +49,19 @@ def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
     return [ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots]
 
 
+def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> dict[str, str]:
+    """For every line that goes by the reference, the pack on hand to be used up next: line id -> key of the pack.
+
+    A label that cannot be right would spoil every figure: such a pack is taken only by hand.
+    """
+    first: dict[str, str] = {}
+    for pack in shelf(user, kitchen_id):
+        if pack.lot.trouble != "wrong":
+            first.setdefault(pack.lot.ingredient, pack.lot.key)
+    lines = read_document(document).lines
+    return {line.id: first[line.ingredient] for line in lines if not line.lot and line.ingredient in first}
+
+
 def reserved_of(lots: Iterable[Lot]) -> dict[int, float]:
     """Grams of each pack that planned bakes have spoken for."""
     picks = BakePick.objects.filter(lot__in=[lot.pk for lot in lots], bake__state=PlannedBake.State.PLANNED)

@@ -31,14 +31,15 @@ def levers(bracket: str, state: str, batch: Batch) -> list[Lever]:
 
 
 def _of_row(row: Row, batch: Batch) -> Iterator[Lever]:
-    kind, what = row.text("lever"), row.text("what")
+    ingredient = row.text("ingredient")
     movable = [(n, w) for n, w in enumerate(batch.lines) if not w.line.locked]
-    if kind == "new":
-        yield Lever(index=None, ingredient=what)
-    elif kind == "ingredient":
-        yield from (Lever(index=n, ingredient=what) for n, w in movable if w.ingredient.id == what)
+    if row.text("new") == "1":
+        yield Lever(index=None, ingredient=ingredient)
+    elif ingredient:
+        yield from (Lever(index=n, ingredient=ingredient) for n, w in movable if w.ingredient.id == ingredient)
     else:
-        strength, least, roles = batch.behaviour(what)[0], row.number_in("least"), row.text("roles").split()
+        strength = batch.behaviour(row.text("behaviour"))[0]
+        least, roles = row.number_in("least"), row.text("roles").split()
         able = [(n, w) for n, w in movable if strength[n] > least and w.role in roles]
         for n, w in sorted(able, key=lambda line: -strength[line[0]] * batch.grams[line[0]]):
             yield Lever(index=n, ingredient=w.ingredient.id)

@@ -105,8 +105,7 @@ def _mended(
 
 @cache
 def _reached_for() -> tuple[str, ...]:
-    rows = read_table("remedy_levers.csv")
-    return tuple(row.text("what") for row in rows if (row.text("bracket"), row.text("state")) == ("handling", "wet"))
+    return tuple(row.text("ingredient") for row in read_table("thirsty.csv"))
 
 
 def _thirsty(batch: Batch) -> tuple[str, ...]:

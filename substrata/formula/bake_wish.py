@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
 from substrata.documents.collections import Listed
@@ -11,25 +12,53 @@ from substrata.documents.kinds import Flag, Number, Text, Whole, Word
 from substrata.quantities.tables import read_table
 
 OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
+MOST_TRAYS = 6  # baked at once
 FRYING = Literal["", "fried", "baked"]
 MOISTURE_FROM = Literal["", "oven"]
 
 
-def stage_kinds() -> tuple[str, ...]:
-    """What can be done in a bake, in the order of ``stage_kinds.csv``."""
-    return tuple(row.text("stage") for row in read_table("stage_kinds.csv"))
+@dataclass(frozen=True, kw_only=True)
+class StageKind:
+    """What can be done in a bake."""
+
+    id: str
+    moment: bool  # takes no time of its own
+    name: str
+    name_fried: str  # of what is fried
+    added: bool  # a baker may add one to a bake
+    added_fried: bool  # or to a frying
 
 
-def moments() -> frozenset[str]:
-    """Kinds of stages that take no time of their own."""
-    return frozenset(row.text("stage") for row in read_table("stage_kinds.csv") if row.text("moment") == "1")
+@cache
+def stage_kinds() -> dict[str, StageKind]:
+    """All kinds of stages by id, in the order of ``stage_kinds.csv``."""
+    return {
+        row.text("stage"): StageKind(
+            id=row.text("stage"),
+            moment=row.text("moment") == "1",
+            name=row.text("name"),
+            name_fried=row.text("name_fried"),
+            added=row.text("added") == "1",
+            added_fried=row.text("added_fried") == "1",
+        )
+        for row in read_table("stage_kinds.csv")
+    }
+
+
+def _stage_ids() -> tuple[str, ...]:
+    return tuple(stage_kinds())
+
+
+def is_moment(kind: str) -> bool:
+    """Whether a kind of stage takes no time of its own."""
+    return stage_kinds()[kind].moment
 
 
 @dataclass(frozen=True, kw_only=True)
 class BakeStage:
     """One stage of a bake."""
 
-    kind: Annotated[str, Word(of=stage_kinds, asked=True)]
+    kind: Annotated[str, Word(of=_stage_ids, asked=True)]
     # None: until it is done; of a moment (flip, rotate, door, top) nothing.
     minutes: Annotated[float | None, Number(low=0, high=300, unit="min", note="null: until done")] = None
     oven_c: Annotated[float | None, OVEN_C] = None  # None: as before
@@ -58,7 +87,7 @@ class BakeWish:
     fan: Annotated[bool, Flag(said="fan")] = False
     oven: Annotated[str, Text(most=60, said="oven", note="key of an oven of the kitchen")] = ""
     ware: Annotated[str, Text(most=60, said="baked on")] = ""  # tray, stone; "" is the form's usual one
-    trays: Annotated[int, Whole(low=1, high=6, said="trays")] = 1  # baked at once
+    trays: Annotated[int, Whole(low=1, high=MOST_TRAYS, said="trays")] = 1  # baked at once
     # Temperature of the dough going in; None: as it was mixed.
     dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", said="dough goes in at")] = None
     # 0: where its oven stands.

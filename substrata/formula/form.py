@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.errors import FormulaError
+from substrata.quantities.relations import check_relations
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import read_table
 
@@ -56,7 +57,12 @@ class Role:
 
 @cache
 def forms() -> dict[str, Form]:
-    """All forms by id."""
+    """All forms by id.
+
+    Raises:
+        LibraryError: when a table that every form needs a row in has none; see ``check_relations``.
+    """
+    check_relations()
     found = {}
     for row in read_table("forms.csv"):
         number = row.number_in

@@ -17,7 +17,7 @@ from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.facts import Nutrition, scaled
-from substrata.pantry.label import FIGURE_UNITS
+from substrata.pantry.label import UNITS_WRITTEN
 from substrata.pantry.rounding import LabelStyle, printed
 from substrata.quantities.tables import constant, read_table
 
@@ -210,7 +210,7 @@ def _wider(estimate: Estimate, relative: float) -> Estimate:
 
 
 def _cell(style: LabelStyle, key: str, amount: Estimate) -> PanelCell:
-    unit = FIGURE_UNITS[key.rpartition("_")[2]]
+    unit = UNITS_WRITTEN[key.rpartition("_")[2]]
     text, low, high = (printed(style, key, side) for side in (amount.value, amount.low, amount.high))
     shown = "" if style == "us" and key == "energy_kcal" else f" {unit}"
     return PanelCell(text=f"{text}{shown}", range_text="" if low == high else f"{low}–{high}{shown}", estimate=amount)

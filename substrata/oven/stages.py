@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.bake_wish import BakeStage, moments
+from substrata.formula.bake_wish import BakeStage, is_moment
 from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, fill, flip, top
@@ -73,15 +73,15 @@ def run(
     setting = _Setting(oven_c=case.oven_c, fan=case.fan)
     # The oven is heated without the dough, and the rest follows what is decided here.
     stages = [s for s in case.stages if s.kind not in ("preheat", "rest")]
-    if all(s.kind in moments() for s in stages):
+    if all(is_moment(s.kind) for s in stages):
         stages.append(BakeStage(kind="bake"))  # turned and topped, but never told to bake
-    last = max(n for n, s in enumerate(stages) if s.kind not in moments())
+    last = max(n for n, s in enumerate(stages) if not is_moment(s.kind))
     open_from = 0.0
     added = 0.0
     for number, stage in enumerate(stages):
         setting = setting.after(stage)
         now = dough.seconds / 60
-        if stage.kind in moments():
+        if is_moment(stage.kind):
             added += _moment(dough, stage, case)
             marks.append(StageMark(kind=stage.kind, start_min=now, end_min=now, oven_c=setting.oven_c, fan=setting.fan))
             if stage.kind in ("flip", "door", "rotate"):

@@ -16,32 +16,37 @@ from substrata.documents.collections import Named
 from substrata.documents.kinds import Number, Text, Word
 from substrata.errors import LabelError
 from substrata.pantry.rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
-from substrata.quantities.tables import constant
+from substrata.quantities.tables import Row, constant, read_table
 
-# Figures a label can carry, in the order in which labels print them: key -> name.
-FIGURES = {
-    "energy_kcal": "Energy",
-    "energy_kj": "Energy",
-    "fat_g": "Fat",
-    "saturates_g": "Saturates",
-    "trans_g": "Trans fat",
-    "cholesterol_mg": "Cholesterol",
-    "sodium_mg": "Sodium",
-    "salt_g": "Salt",
-    "carbohydrate_g": "Carbohydrate",
-    "fibre_g": "Fibre",
-    "sugars_g": "Sugars",
-    "added_sugars_g": "Added sugars",
-    "polyols_g": "Polyols",
-    "erythritol_g": "Erythritol",
-    "allulose_g": "Allulose",
-    "protein_g": "Protein",
-    "vitamin_d_ug": "Vitamin D",
-    "calcium_mg": "Calcium",
-    "iron_mg": "Iron",
-    "potassium_mg": "Potassium",
-}
-FIGURE_UNITS = {"kcal": "kcal", "kj": "kJ", "g": "g", "mg": "mg", "ug": "µg"}  # as they are written
+
+@dataclass(frozen=True, kw_only=True)
+class FigureKind:
+    """A figure that a label can carry."""
+
+    key: str
+    name: str
+    unit: str  # as it is written
+    places: Mapping[str, int]  # its place on the label of a style, from 1; not there where the style does not print it
+    part: bool  # printed as a part of the figure above it
+
+
+UNITS_WRITTEN = {"kcal": "kcal", "kj": "kJ", "g": "g", "mg": "mg", "ug": "µg"}
+
+
+def _figure_kind(row: Row) -> FigureKind:
+    key = row.text("figure")
+    places = {style: int(row.number_in(style, 0)) for style in STYLES}
+    return FigureKind(
+        key=key,
+        name=row.text("name"),
+        unit=UNITS_WRITTEN[key.rpartition("_")[2]],
+        places={style: place for style, place in places.items() if place},
+        part=row.text("part") == "1",
+    )
+
+
+FIGURE_KINDS = {row.text("figure"): _figure_kind(row) for row in read_table("label_figures.csv")}
+FIGURES = {key: kind.name for key, kind in FIGURE_KINDS.items()}  # key -> name
 MOST_SERVING_G = 5_000.0
 
 

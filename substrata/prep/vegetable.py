@@ -26,7 +26,7 @@ class DryingSchool:
 
 
 @dataclass(frozen=True, kw_only=True)
-class VegetableCard:
+class VegetableDrying:
     """A vegetable on its way into the dough."""
 
     line: str
@@ -69,14 +69,14 @@ def is_wet_vegetable(line: WeighedLine) -> bool:
     return line.role == "vegetable" and line.grams.value > 0 and composition["water_g"] >= 75 and squeezable
 
 
-def vegetable_card(line: WeighedLine) -> VegetableCard:
+def vegetable_drying(line: WeighedLine) -> VegetableDrying:
     """The card of one vegetable line."""
     prep, target = line.line.prep, line.grams.value
     raw = line.ingredient.composition
     steps = tuple(step.plain for step in prep.steps) if prep else ()
     start = line.dried.start_g if line.dried else target
     forecast = dry(raw, steps, start) if steps else None
-    return VegetableCard(
+    return VegetableDrying(
         line=line.line.id,
         name=line.ingredient.name,
         target_g=target,

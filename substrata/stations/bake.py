@@ -12,6 +12,7 @@ from functools import cache
 import numpy as np
 
 from substrata.context.dough import Dough
+from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
@@ -26,6 +27,7 @@ from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.quantities.texts import with_numbers
 from substrata.settings import Settings
 from substrata.shape.piece import shape_forms
+from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
 
 DRAWS = 12
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
@@ -39,6 +41,14 @@ class Between:
     low: float
     best: float
     high: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class NamedStage(StageMark):
+    """A stage on the time line, with what it is called."""
+
+    name: str
+    moment: bool  # takes no time of its own
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +77,9 @@ class BakeForecast:
     oven: str
     oven_c: float
     really_c: float  # by what is known of this oven
-    stages: tuple[StageMark, ...]
+    stages: tuple[NamedStage, ...]
+    planned: tuple[PlannedStage, ...]  # as a document would hold them, ready to be changed
+    additions: tuple[StageAddition, ...]  # what adding a stage makes of them
     series: BakeSeries
     what_ifs: tuple[WhatIf, ...]
     settings: tuple[OvenSetting, ...]  # other temperatures for this thickness
@@ -117,6 +129,8 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
     told = _Told(
         case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
     )
+    marks = _marks(whole, out, rested)
+    planned = planned_stages(formula.bake.stages, [mark for mark in marks if mark.kind != "rest"])
     return BakeForecast(
         family=case.family.name,
         criterion=case.family.criterion,
@@ -140,7 +154,9 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         oven=profile.text,
         oven_c=case.oven_c,
         really_c=case.oven_c if case.fried else case.oven_c + case.offset_k,
-        stages=_marks(whole, out, rested),
+        stages=_named(marks, fried=case.fried),
+        planned=planned,
+        additions=stage_additions(planned, done.ready, fried=case.fried),
         series=bake_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
         what_ifs=what_ifs(case),
         settings=settings_of(case),
@@ -233,6 +249,12 @@ def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
             continue
         found.append(replace(mark, end_min=min(mark.end_min, out)))
     return (*found, *(m for m in rested.marks if m.kind == "rest"))
+
+
+def _named(marks: tuple[StageMark, ...], *, fried: bool) -> tuple[NamedStage, ...]:
+    return tuple(
+        NamedStage(**vars(mark), name=stage_name(mark.kind, fried=fried), moment=is_moment(mark.kind)) for mark in marks
+    )
 
 
 _DECIDES = {

@@ -21,7 +21,7 @@ from substrata.prep.gel import Gel, gels
 from substrata.prep.inputs import PrepInput, number_set, prep_input, word_set
 from substrata.prep.microwave import Bursts, Warmed, bursts
 from substrata.prep.premix import Premix, premix
-from substrata.prep.vegetable import VegetableCard, is_wet_vegetable, vegetable_card
+from substrata.prep.vegetable import VegetableDrying, is_wet_vegetable, vegetable_drying
 from substrata.prep.water_temperature import WaterTemperature, water_for
 from substrata.prep.yeast import Waking, waking
 from substrata.quantities.tables import read_table
@@ -29,7 +29,7 @@ from substrata.settings import Settings
 
 
 @dataclass(frozen=True, kw_only=True)
-class PrepCard:
+class PrepTask:
     """One thing to be done. Of its drawings only the one of its kind is there."""
 
     kind: str  # premix, vegetable, yeast, water, melt, mix, bench, rewarm, gel, fry
@@ -41,7 +41,7 @@ class PrepCard:
     cautions: tuple[str, ...]
     confidence: str  # measured, computed, rule of thumb
     premix: Premix | None = None
-    vegetable: VegetableCard | None = None
+    vegetable: VegetableDrying | None = None
     yeast: Waking | None = None
     water: WaterTemperature | None = None
     bursts: Bursts | None = None
@@ -56,7 +56,7 @@ class PrepPlan:
 
     dough_kind: str
     room: tuple[PrepInput, ...]  # what holds for all cards
-    cards: tuple[PrepCard, ...]
+    tasks: tuple[PrepTask, ...]
     problems: tuple[Problem, ...]
 
 
@@ -106,17 +106,17 @@ def prep_plan_of(dough: Dough) -> PrepPlan:
     return PrepPlan(
         dough_kind=dough.kind,
         room=room,
-        cards=tuple(card for make in makers for card in make(bench)) if bench else (),
+        tasks=tuple(card for make in makers for card in make(bench)) if bench else (),
         problems=dough.problems,
     )
 
 
-def _premix(b: _Bench) -> Iterator[PrepCard]:
+def _premix(b: _Bench) -> Iterator[PrepTask]:
     codes = {role.id: role.code for role in roles().values()}
     found = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
     if found is None:
         return
-    yield PrepCard(
+    yield PrepTask(
         kind="premix",
         title="Blend the dry things",
         text=f"{found.per_batch_g:.0f} g for one batch; {found.whole_g:.0f} g make the premix of {found.batches}.",
@@ -129,11 +129,11 @@ def _premix(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _vegetables(b: _Bench) -> Iterator[PrepCard]:
+def _vegetables(b: _Bench) -> Iterator[PrepTask]:
     for line in b.of.batch.lines:
         if is_wet_vegetable(line):
-            card = vegetable_card(line)
-            yield PrepCard(
+            card = vegetable_drying(line)
+            yield PrepTask(
                 kind="vegetable",
                 title=f"Dry the {line.ingredient.name.partition(',')[0].lower()}",
                 text=card.text,
@@ -146,7 +146,7 @@ def _vegetables(b: _Bench) -> Iterator[PrepCard]:
             )
 
 
-def _yeast(b: _Bench) -> Iterator[PrepCard]:
+def _yeast(b: _Bench) -> Iterator[PrepTask]:
     lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
@@ -156,7 +156,7 @@ def _yeast(b: _Bench) -> Iterator[PrepCard]:
         number_set(b.formula, "yeast_minutes"),
         number_set(b.formula, "yeast_sugar_g"),
     )
-    yield PrepCard(
+    yield PrepTask(
         kind="yeast",
         title="Wake the yeast",
         text=found.text,
@@ -169,7 +169,7 @@ def _yeast(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _water(b: _Bench) -> Iterator[PrepCard]:
+def _water(b: _Bench) -> Iterator[PrepTask]:
     lines = [w for w in b.dough.lines if w.ingredient.id == "water" and w.grams.value > 0]
     if not lines:
         return
@@ -187,7 +187,7 @@ def _water(b: _Bench) -> Iterator[PrepCard]:
         text = f"{wanted:.0f} °C would take {side} water{reach if found.water_c > found.limit_c else ''}: warm or chill the rest."
     gelled = any("psyllium" in w.ingredient.flags for w in b.dough.lines)
     cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
-    yield PrepCard(
+    yield PrepTask(
         kind="water",
         title="Warm the water",
         text=text,
@@ -200,7 +200,7 @@ def _water(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _melt(b: _Bench) -> Iterator[PrepCard]:
+def _melt(b: _Bench) -> Iterator[PrepTask]:
     if not b.melts:
         return
     rows = [n for n, w in enumerate(b.dough.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"]
@@ -208,7 +208,7 @@ def _melt(b: _Bench) -> Iterator[PrepCard]:
     fridge, aim = number_set(b.formula, "fridge_c"), number_set(b.formula, "melt_to_c")
     watts, length = number_set(b.formula, "microwave_watts"), number_set(b.formula, "burst_seconds")
     found = bursts(matter, fridge, aim, watts=watts, burst_s=length)
-    yield PrepCard(
+    yield PrepTask(
         kind="melt",
         title="Melt the cheese",
         text=f"{matter.grams:.0f} g from the fridge: {len(found.bursts)} bursts, {found.seconds:.0f} s in all "
@@ -227,8 +227,8 @@ def _warmed(batch: Batch, rows: list[int]) -> Warmed:
     return Warmed(grams=float(batch.grams[rows].sum()), j_per_k=float(held[rows].sum()), fat_g=float(fat[rows].sum()))
 
 
-def _mix(b: _Bench) -> Iterator[PrepCard]:
-    yield PrepCard(
+def _mix(b: _Bench) -> Iterator[PrepTask]:
+    yield PrepTask(
         kind="mix",
         title="Mix",
         text=b.handling.text,
@@ -240,7 +240,7 @@ def _mix(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
+def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
     """The clock only runs for a dough that is warmer than the room and minds it."""
     until = b.handling.brittle_below_c
     if until is None:
@@ -266,7 +266,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepCard]:
         text = f"It is past its window: it cracks below {until:.0f} °C. Warm the piece in hand."
     else:
         text = f"{found.minutes:.0f} min until it cracks ({found.low_min:.0f} to {found.high_min:.0f} min): from {found.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
-    yield PrepCard(
+    yield PrepTask(
         kind="bench",
         title="The bench clock",
         text=text,
@@ -288,7 +288,7 @@ def _density(batch: Batch) -> float:
     return batch.dough_g / float(batch.grams @ dough_volume_per_gram(batch)[0])
 
 
-def _rewarm(b: _Bench) -> Iterator[PrepCard]:
+def _rewarm(b: _Bench) -> Iterator[PrepTask]:
     """Warming one piece again, once it has gone stiff."""
     until = b.handling.brittle_below_c
     if until is None:
@@ -301,7 +301,7 @@ def _rewarm(b: _Bench) -> Iterator[PrepCard]:
     start = max(b.room_c, min(until - 5, aim))
     found = bursts(piece, start, aim, watts=watts, burst_s=min(number_set(b.formula, "burst_seconds"), 15.0))
     all_of_it = bursts(whole, start, aim, watts=watts, burst_s=15.0)
-    yield PrepCard(
+    yield PrepTask(
         kind="rewarm",
         title="Warm a piece again",
         text=f"A piece of {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C: {found.seconds:.0f} s. "
@@ -315,7 +315,7 @@ def _rewarm(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _gel(b: _Bench) -> Iterator[PrepCard]:
+def _gel(b: _Bench) -> Iterator[PrepTask]:
     """Shown where a filling is usual, or one is wanted."""
     if not b.of.form.filled and "gel_percent" not in b.formula.prep:
         return
@@ -323,7 +323,7 @@ def _gel(b: _Bench) -> Iterator[PrepCard]:
     water = number_set(b.formula, "gel_water_g")
     found = gels(water, None if percent is None else float(percent))
     first = found[0]
-    yield PrepCard(
+    yield PrepTask(
         kind="gel",
         title="A gel filling",
         text=f"For {water:.0f} g of liquid: "
@@ -338,7 +338,7 @@ def _gel(b: _Bench) -> Iterator[PrepCard]:
     )
 
 
-def _fry(b: _Bench) -> Iterator[PrepCard]:
+def _fry(b: _Bench) -> Iterator[PrepTask]:
     if not is_fried(b.formula):
         return
     oil = number_set(b.formula, "fry_c", b.of.form.oven_c)
@@ -346,7 +346,7 @@ def _fry(b: _Bench) -> Iterator[PrepCard]:
         oil, {key: b.of.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))}
     )
     good = [fat.name.partition(",")[0].lower() for fat in fats if fat.verdict == "good"]
-    yield PrepCard(
+    yield PrepTask(
         kind="fry",
         title="Choose the frying fat",
         text=f"At {oil:.0f} °C: {', '.join(good[:4]) or 'no common fat stays clear of its smoke point'}.",

@@ -50,7 +50,9 @@ class ShapePlan:
     gap_mm: float  # between pieces on a tray, as told or as is usual
     usual_hole_mm: float  # of one that is shaped as a ring; 0 where none is made so
     pan: str  # tin or ring it is baked in; "" for none
-    rings: tuple[Pan, ...]  # round pans small enough for one piece
+    rings: tuple[Pan, ...]  # round pans small enough for one piece; none for what is not baked in one
+    size_word: str  # what its length is called: across, long
+    thick_word: str  # and its thickness: thick, high
     pans: tuple[Pan, ...]
     others: tuple[OtherPan, ...]
     text: str
@@ -102,7 +104,9 @@ def shape_plan_of(dough: Dough) -> ShapePlan | None:
         gap_mm=gap,
         usual_hole_mm=form.hole_mm,
         pan=formula.size.pan or form.usual_pan,
-        rings=tuple(p for p in (*own, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM),
+        rings=_rings(form, own),
+        size_word=_SIZE_WORDS.get(piece.kind, "long"),
+        thick_word="high" if piece.kind in _STANDING else "thick",
         pans=(*own, *pans().values()),
         others=_others(form, piece, batch, own),
         text=_text(piece, formula, tray, trays, a_tray, bodies),
@@ -118,6 +122,16 @@ def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> TrayLayout:
     if piece.kind in ("round", "dome", "ring"):
         return lay_circles(tray.length_mm, tray.width_mm, piece.grown_length_mm, gap_mm)
     return lay_rectangles(tray.length_mm, tray.width_mm, piece.grown_length_mm, piece.grown_width_mm, gap_mm)
+
+
+_SIZE_WORDS = {"round": "across", "dome": "across", "ring": "across", "cut": "side", "fold": "along the fold"}
+_STANDING = ("dome", "loaf", "tin")
+
+
+def _rings(form: ShapeForm, own: tuple[Pan, ...]) -> tuple[Pan, ...]:
+    if form.kind != "dome":
+        return ()
+    return tuple(p for p in (*own, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM)
 
 
 _MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)

@@ -291,7 +291,7 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
     drop("picture.json", "[1, 2]")
     expect(bench.get_by_text("picture.json is no formula document")).to_be_visible()
     drop("odd.json", text.replace("thin-crust", "brick"))
-    expect(bench.get_by_text("odd.json: Unknown form")).to_be_visible()
+    expect(bench.get_by_text("odd.json: Form is unknown")).to_be_visible()
 
 
 def test_brackets_leaf_through_the_versions(bench):

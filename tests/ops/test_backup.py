@@ -12,7 +12,7 @@ import pytest
 
 ROOT = Path(__file__).parents[2]
 PAGE = (ROOT / "docs" / "deploy.md").read_text(encoding="utf8")
-COUNTED = ("kitchen_formula", "kitchen_formulaversion", "kitchen_ovenbake", "kitchen_lot", "auth_user")
+COUNTED = ("kitchen_formula", "kitchen_formulaversion", "kitchen_loggedbake", "kitchen_lot", "auth_user")
 
 
 def lines_under(heading):
@@ -35,7 +35,13 @@ def instance(tmp_path):
     def run(lines):
         lines = [line.replace("kitchen.dump", str(tmp_path / "kitchen.dump")) for line in lines]
         done = subprocess.run(
-            ["bash", "-ec", "\n".join(lines)], cwd=ROOT, env=environment, capture_output=True, text=True, check=False
+            ["bash", "-ec", "\n".join(lines)],
+            cwd=ROOT,
+            env=environment,
+            stdin=subprocess.DEVNULL,
+            capture_output=True,
+            text=True,
+            check=False,
         )
         assert done.returncode == 0, done.stderr + done.stdout
         return done.stdout
@@ -47,20 +53,23 @@ def instance(tmp_path):
 
 
 def served(instance, meanwhile=lambda: None):
-    """Serve with ./start until it says its address, and stop it as a baker does."""
+    """Serve with ./start until it says its address, and stop it."""
     with subprocess.Popen(
-        ["./start", "--port", "54790"], cwd=ROOT, env=instance.environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, start_new_session=True,
+        ["./start", "--port", "54790"], cwd=ROOT, env=instance.environment, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, start_new_session=True,
     ) as server:  # fmt: skip
         said = []
-        for line in server.stdout:
-            said.append(line)
-            if "Ctrl-C" in line:
-                break
-        else:
-            pytest.fail("".join(said))
-        meanwhile()
-        os.killpg(server.pid, signal.SIGINT)
-        server.stdout.read()
+        try:
+            for line in server.stdout:
+                said.append(line)
+                if "Ctrl-C" in line:
+                    break
+            else:
+                pytest.fail("".join(said))
+            meanwhile()
+        finally:
+            # Not Ctrl-C: what a test runner starts in the background ignores it.
+            os.killpg(server.pid, signal.SIGTERM)
+            server.stdout.read()
     return "".join(said)
 
 

@@ -8,7 +8,7 @@ from substrata import Settings, load_library, read_document
 from substrata.batch.weighed import weigh_formula
 from substrata.errors import FormulaError
 from substrata.pantry.drying import DryingStep, dry, dry_to, drying_numbers, start_for
-from substrata.prep.vegetable import vegetable_card
+from substrata.prep.vegetable import vegetable_drying
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -139,7 +139,7 @@ def test_a_weighed_line_that_cannot_be_is_left_out_and_named():
 
 def test_the_card_compares_the_schools_and_tells_the_scale():
     batch, _ = prepared({**SQUEEZE, "start_g": 500, "weighed": True}, grams=215)
-    card = vegetable_card(batch.lines[0])
+    card = vegetable_drying(batch.lines[0])
     assert "on the scale from 500 g raw" in card.text
     assert [s.key for s in card.schools if s.chosen] == ["microwave"]
     by_key = {s.key: s for s in card.schools}

@@ -150,7 +150,7 @@ def test_gels_by_the_water_and_fats_by_their_smoke():
 
 
 def kinds(made):
-    return [card.kind for card in prep_plan(read_document(made), LIBRARY).cards]
+    return [card.kind for card in prep_plan(read_document(made), LIBRARY).tasks]
 
 
 def test_cards_come_in_the_order_of_work_and_only_where_needed():
@@ -164,7 +164,7 @@ def test_cards_come_in_the_order_of_work_and_only_where_needed():
 def test_what_is_set_changes_the_card():
     def text(kind, **prep):
         plan = prep_plan(read_document({**CRUST, "prep": prep}), LIBRARY)
-        return next(card.text for card in plan.cards if card.kind == kind)
+        return next(card.text for card in plan.tasks if card.kind == kind)
 
     assert text("melt", microwave_watts=450) != text("melt")
     assert "stays workable" in text("bench", room_c=44)
@@ -174,7 +174,7 @@ def test_what_is_set_changes_the_card():
 
 def test_a_premix_holds_the_dry_lines_times_the_batches():
     plan = prep_plan(read_document({**DOUGHNUT, "prep": {"batches": 4}}), LIBRARY)
-    mix = next(card.premix for card in plan.cards if card.premix)
+    mix = next(card.premix for card in plan.tasks if card.premix)
     assert {p.line for p in mix.parts} == {"almond-flour", "psyllium-powder", "dry-yeast", "baking-powder"}
     assert mix.whole_g == pytest.approx(4 * (230 + 10 + 1 + 4))
     assert sum(p.share for p in mix.parts) == pytest.approx(1)
@@ -184,7 +184,7 @@ def test_the_command_line_prepares(tmp_path, capsys):
     file = tmp_path / "f.substrata.json"
     file.write_text(json.dumps(DOUGHNUT), encoding="utf8")
     assert main(["prep", str(file)]) == 0
-    assert [c["kind"] for c in json.loads(capsys.readouterr().out)["cards"]] == kinds(DOUGHNUT)
+    assert [c["kind"] for c in json.loads(capsys.readouterr().out)["tasks"]] == kinds(DOUGHNUT)
     assert main(["prep", str(file), "--table"]) == 0
     assert "1. Wake the yeast" in capsys.readouterr().out
     file.write_text(json.dumps({**DOUGHNUT, "prep": {"room_c": 300}}), encoding="utf8")

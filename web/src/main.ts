@@ -4,10 +4,9 @@ import './styles/tokens.css'
 import 'vuetify/styles'
 import './styles/base.css'
 import { createPinia } from 'pinia'
-import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
 import { vuetify } from './vuetify'
 
-createApp(App).use(createPinia()).use(router).use(vuetify).use(VueQueryPlugin).mount('#app')
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')

@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { Refusal } from '@/api/client'
+import { AGAIN_MS } from '@/api/policy'
 import { useLatest } from './useLatest'
 
 /** A server whose answers come when the test says so. */
@@ -43,5 +44,24 @@ describe('the latest question', () => {
     latest.clear()
     await server.answer()
     expect([latest.answer.value, latest.refusal.value]).toEqual([null, null])
+  })
+
+  it('is asked again by itself when the network was lost, and then only the newest', async () => {
+    vi.useFakeTimers()
+    const asked: number[] = []
+    let reached = false
+    const latest = useLatest((q: number) => {
+      asked.push(q)
+      return reached ? Promise.resolve(`answer ${q}`) : Promise.reject(new Refusal({ title: 'the server cannot be reached', status: 0 }))
+    })
+    latest.ask(1)
+    await vi.advanceTimersByTimeAsync(1)
+    expect(latest.refusal.value?.status).toBe(0)
+    latest.ask(2)
+    reached = true
+    await vi.advanceTimersByTimeAsync(AGAIN_MS)
+    expect(asked).toEqual([1, 2])
+    expect([latest.answer.value, latest.refusal.value]).toEqual(['answer 2', null])
+    vi.useRealTimers()
   })
 })

@@ -6,6 +6,7 @@
  */
 import { shallowRef, type ShallowRef } from 'vue'
 import { Refusal } from '@/api/client'
+import { AGAIN_MS, isLost } from '@/api/policy'
 
 export interface Latest<Question, Answer> {
   answer: ShallowRef<Answer | null>
@@ -47,7 +48,13 @@ export function useLatest<Question, Answer>(
           busy = false
           throw error
         }
-        if (asked === epoch) refusal.value = error
+        if (asked !== epoch) continue
+        refusal.value = error
+        // The network was lost: the newest question is asked again by itself.
+        if (isLost(error)) {
+          waiting ??= { question }
+          await new Promise((again) => setTimeout(again, AGAIN_MS))
+        }
       }
     }
     busy = false

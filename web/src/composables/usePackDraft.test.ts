@@ -72,12 +72,13 @@ describe('a pack while it is typed', () => {
     expect(pack.clean().label).toMatchObject({ per_g: 28, figures: { fat_g: '14' } })
   })
 
-  it('takes only the newest answer, and keeps the reading beside a refusal', async () => {
+  it('drops the answer for a pack that was left, and keeps the reading beside a refusal', async () => {
     const pack = usePackDraft()
     pack.open(3, null, 'egg')
     pack.open(3, null, 'salt')
-    await reply(1, { figures: ['salt'] })
     await reply(0, { figures: ['egg'] })
+    expect(pack.reading.value).toBeNull()
+    await reply(1, { figures: ['salt'] })
     expect(pack.reading.value).toEqual({ figures: ['salt'] })
     pack.open(3, null, 'salt')
     await reply(2, { title: 'the label cannot be read', status: 422 }, 422)

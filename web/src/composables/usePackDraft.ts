@@ -1,8 +1,9 @@
 /** A pack while it is typed: kept over a reload, read by the core as it changes, saved when it is said so. */
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
+import { api, settled, type Refusal } from '@/api/client'
 import type { LabelDocument, LotDocument, LotOut, Reading } from '@/api/types'
+import { useLatest } from './useLatest'
 
 export interface PackDraft {
   draft: Ref<LotDocument>
@@ -28,11 +29,14 @@ const emptyPack = (ingredient: string): LotDocument => ({
 export function usePackDraft(): PackDraft {
   const draft = ref<LotDocument>(emptyPack(''))
   const reading = shallowRef<Reading | null>(null)
-  const refusal = shallowRef<Refusal | null>(null)
   const kitchen = ref(0)
   const storeKey = ref('')
   const saved = ref('')
-  let turn = 0
+  const latest = useLatest(
+    ({ kitchenId, body }: { kitchenId: number; body: LotDocument }) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/read', { params: { path: { kitchen_id: kitchenId } }, body })),
+    (answer) => { reading.value = answer },
+  )
+  const { refusal } = latest
 
   const label = computed(() => draft.value.label ?? emptyLabel())
   const hasLabel = computed(() => Object.values(label.value.figures ?? {}).some((text) => text.trim()))
@@ -50,31 +54,21 @@ export function usePackDraft(): PackDraft {
     const kept = localStorage.getItem(storeKey.value)
     draft.value = kept ? { ...base, ...(JSON.parse(kept) as Partial<LotDocument>) } : base
     if (!lot && ingredient) draft.value.ingredient = ingredient
+    latest.clear()
     reading.value = lot?.reading ?? null
-    refusal.value = null
-    if (kept || !lot) void ask()
+    if (kept || !lot) ask()
   }
 
   const quiet = refDebounced(draft, 150)
-  watch(quiet, () => { void ask() })
+  watch(quiet, ask)
   watch(draft, (now) => {
     if (!storeKey.value) return
     if (changed.value) localStorage.setItem(storeKey.value, JSON.stringify(now))
     else localStorage.removeItem(storeKey.value)
   })
 
-  async function ask(): Promise<void> {
-    if (!draft.value.ingredient || !kitchen.value) return
-    const mine = ++turn
-    try {
-      const body = { ...clean(), name: draft.value.name.trim() || 'pack' }
-      const answer = await settled(api.POST('/api/kitchens/{kitchen_id}/packs/read', { params: { path: { kitchen_id: kitchen.value } }, body }))
-      if (mine !== turn) return
-      reading.value = answer
-      refusal.value = null
-    } catch (error) {
-      if (mine === turn && error instanceof Refusal) refusal.value = error
-    }
+  function ask(): void {
+    if (draft.value.ingredient && kitchen.value) latest.ask({ kitchenId: kitchen.value, body: { ...clean(), name: draft.value.name.trim() || 'pack' } })
   }
 
   return {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { FormulaDocument, LineDocument } from '@/api/types'
 import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withBake, withPrep, withSize, withTarget } from './edits'
-import { ago, day, length, lengthUnit, minutes, money, range, temperature, weight } from './format'
+import { ago, day, length, lengthUnit, minutes, money, range, temperature, weight, localDay } from './format'
 import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
 import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
@@ -148,5 +148,12 @@ describe('ruler', () => {
     expect(place(99, span, 100)).toBe(100)
     expect(valueAt(place(3, span, 100), span, 100)).toBeCloseTo(3)
     expect([isBeyond(7, span), isBeyond(3, span)]).toEqual([true, false])
+  })
+})
+
+describe('a day', () => {
+  it('is the one where the baker stands', () => {
+    const evening = new Date(2026, 2, 4, 23, 30)
+    expect(localDay(evening)).toBe('2026-03-04')
   })
 })

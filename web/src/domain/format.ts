@@ -73,3 +73,6 @@ export function minutes(value: number): string {
   const halves = Math.round(value * 2)
   return halves % 2 ? `${halves > 1 ? Math.floor(halves / 2) : ''}½` : String(halves / 2)
 }
+
+/** The day of a moment where the baker stands, as documents write it: in the evening west of Greenwich it is not tomorrow yet. */
+export const localDay = (moment: Date): string => [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()].map((n) => String(n).padStart(2, '0')).join('-')

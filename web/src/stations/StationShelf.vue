@@ -1,21 +1,16 @@
 <script setup lang="ts">
 /** Which formula a station is asked for: the shelf as a list. */
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, settled } from '@/api/client'
+import { useAsk } from '@/composables/useAsk'
 import { stationAddress, stations } from '@/components/frame/stations'
-import { useSession } from '@/stores/session'
 
 const props = defineProps<{ station: string }>()
-const session = useSession()
 const here = computed(() => stations.find((s) => s.id === props.station))
 const address = (id: number): string => (here.value ? stationAddress(here.value, id) : '/formula')
 const search = ref('')
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const shelf = useQuery({
-  queryKey: ['station shelf', kitchenId, search],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value }, query: { search: search.value, limit: 100 } } })),
-})
+const shelf = useAsk(() => ['shelf of a station', search.value], (at) =>
+  settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })), { keep: true })
 </script>
 
 <template>
@@ -23,9 +18,9 @@ const shelf = useQuery({
     <h2>{{ here?.word }}: which formula?</h2>
     <p class="note">Here you decide {{ here?.decides }}.</p>
     <input v-model="search" class="field" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
-    <router-link v-for="f in shelf.data.value?.items" :key="f.id" :to="address(f.id)" class="row"><b>{{ f.name }}</b> <span class="note">{{ f.card.pieces }} pieces</span></router-link>
-    <p v-if="shelf.isError.value" role="alert">The shelf could not be read. <button class="quiet-button" @click="shelf.refetch()">Try again</button></p>
-    <p v-else-if="shelf.data.value && !shelf.data.value.items.length" class="note">No formula fits.</p>
+    <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="address(f.id)" class="row"><b>{{ f.name }}</b> <span class="note">{{ f.thumb.pieces }} pieces</span></router-link>
+    <p v-if="shelf.missing.value" role="alert">{{ shelf.trouble.value }} <button class="quiet-button" @click="shelf.again()">Try again</button></p>
+    <p v-else-if="shelf.answer.value && !shelf.answer.value.items.length" class="note">No formula fits.</p>
   </div>
 </template>
 

@@ -208,6 +208,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/choose-packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Packs
+         * @description The pack to be used up next for every line that goes by the reference: line -> key of the pack.
+         */
+        post: operations["choose_packs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/compare": {
         parameters: {
             query?: never;
@@ -1178,6 +1198,8 @@ export interface components {
          * @description What is told of a bake.
          */
         BakeForecast: {
+            /** Additions */
+            additions: components["schemas"]["StageAddition"][];
             bake_to_g: components["schemas"]["Between"] | null;
             /** Bake To Piece G */
             bake_to_piece_g: number | null;
@@ -1214,6 +1236,8 @@ export interface components {
             oven: string;
             /** Oven C */
             oven_c: number;
+            /** Planned */
+            planned: components["schemas"]["PlannedStage"][];
             ready_min: components["schemas"]["Between"] | null;
             /** Really C */
             really_c: number;
@@ -1227,7 +1251,7 @@ export interface components {
             /** Settings */
             settings: components["schemas"]["OvenSetting"][];
             /** Stages */
-            stages: components["schemas"]["StageMark"][];
+            stages: components["schemas"]["NamedStage"][];
             /** Sureness */
             sureness: string;
             /** Text */
@@ -1601,6 +1625,16 @@ export interface components {
             saves_a_piece: number;
             /** Text */
             text: string;
+        };
+        /**
+         * ChoiceOut
+         * @description A value that a kitchen may choose.
+         */
+        ChoiceOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Claim
@@ -2020,6 +2054,12 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Part */
+            part: boolean;
+            /** Places */
+            places: {
+                [key: string]: number;
+            };
             /** Unit */
             unit: string;
         };
@@ -2559,6 +2599,8 @@ export interface components {
             name: string;
             /** Polyol Rule */
             polyol_rule: string;
+            /** Revision */
+            revision: number;
             /** Role */
             role: string;
             /** Spoons */
@@ -3199,6 +3241,26 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * NamedStage
+         * @description A stage on the time line, with what it is called.
+         */
+        NamedStage: {
+            /** End Min */
+            end_min: number;
+            /** Fan */
+            fan: boolean;
+            /** Kind */
+            kind: string;
+            /** Moment */
+            moment: boolean;
+            /** Name */
+            name: string;
+            /** Oven C */
+            oven_c: number;
+            /** Start Min */
+            start_min: number;
+        };
+        /**
          * Nutrition
          * @description The same food by four amounts, and net carbs of a piece by all three conventions.
          */
@@ -3715,6 +3777,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * PlannedStage
+         * @description A stage as a document holds it.
+         */
+        PlannedStage: {
+            /** Fan */
+            fan: boolean | null;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Oven C */
+            oven_c: number | null;
+        };
+        /**
          * Premix
          * @description Dry things for several batches.
          */
@@ -3753,44 +3829,6 @@ export interface components {
             whole_g: number;
         };
         /**
-         * PrepCard
-         * @description One thing to be done. Of its drawings only the one of its kind is there.
-         */
-        PrepCard: {
-            bursts?: components["schemas"]["Bursts"] | null;
-            /** Cautions */
-            cautions: string[];
-            /** Confidence */
-            confidence: string;
-            cooling?: components["schemas"]["Cooling"] | null;
-            /**
-             * Fats
-             * @default []
-             */
-            fats: components["schemas"]["FryingFat"][];
-            /**
-             * Gels
-             * @default []
-             */
-            gels: components["schemas"]["Gel"][];
-            /** Inputs */
-            inputs: components["schemas"]["PrepInput"][];
-            /** Kind */
-            kind: string;
-            /** Lines */
-            lines: string[];
-            premix?: components["schemas"]["Premix"] | null;
-            /** Steps */
-            steps: string[];
-            /** Text */
-            text: string;
-            /** Title */
-            title: string;
-            vegetable?: components["schemas"]["VegetableCard"] | null;
-            water?: components["schemas"]["WaterTemperature"] | null;
-            yeast?: components["schemas"]["Waking"] | null;
-        };
-        /**
          * PrepIn
          * @description A document to prepare, and the one it came from when a change is to be told.
          */
@@ -3827,14 +3865,52 @@ export interface components {
          * @description All cards of a formula.
          */
         PrepPlan: {
-            /** Cards */
-            cards: components["schemas"]["PrepCard"][];
             /** Dough Kind */
             dough_kind: string;
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Room */
             room: components["schemas"]["PrepInput"][];
+            /** Tasks */
+            tasks: components["schemas"]["PrepTask"][];
+        };
+        /**
+         * PrepTask
+         * @description One thing to be done. Of its drawings only the one of its kind is there.
+         */
+        PrepTask: {
+            bursts?: components["schemas"]["Bursts"] | null;
+            /** Cautions */
+            cautions: string[];
+            /** Confidence */
+            confidence: string;
+            cooling?: components["schemas"]["Cooling"] | null;
+            /**
+             * Fats
+             * @default []
+             */
+            fats: components["schemas"]["FryingFat"][];
+            /**
+             * Gels
+             * @default []
+             */
+            gels: components["schemas"]["Gel"][];
+            /** Inputs */
+            inputs: components["schemas"]["PrepInput"][];
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: string[];
+            premix?: components["schemas"]["Premix"] | null;
+            /** Steps */
+            steps: string[];
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            vegetable?: components["schemas"]["VegetableDrying"] | null;
+            water?: components["schemas"]["WaterTemperature"] | null;
+            yeast?: components["schemas"]["Waking"] | null;
         };
         /**
          * Prepared
@@ -4038,8 +4114,12 @@ export interface components {
             scraps_g: number;
             /** Sheet Cm2 */
             sheet_cm2: number;
+            /** Size Word */
+            size_word: string;
             /** Text */
             text: string;
+            /** Thick Word */
+            thick_word: string;
             tray: components["schemas"]["Pan"] | null;
             /** Trays */
             trays: number;
@@ -4194,20 +4274,16 @@ export interface components {
             water_g: number;
         };
         /**
-         * StageMark
-         * @description Where a stage lies on the time line.
+         * StageAddition
+         * @description What a bake becomes when a stage is added.
          */
-        StageMark: {
-            /** End Min */
-            end_min: number;
-            /** Fan */
-            fan: boolean;
+        StageAddition: {
             /** Kind */
             kind: string;
-            /** Oven C */
-            oven_c: number;
-            /** Start Min */
-            start_min: number;
+            /** Name */
+            name: string;
+            /** Stages */
+            stages: components["schemas"]["PlannedStage"][];
         };
         /**
          * Statement
@@ -4416,10 +4492,10 @@ export interface components {
             name: string;
         };
         /**
-         * VegetableCard
+         * VegetableDrying
          * @description A vegetable on its way into the dough.
          */
-        VegetableCard: {
+        VegetableDrying: {
             dried: components["schemas"]["Dried"] | null;
             /** High G */
             high_g: number;
@@ -4524,6 +4600,16 @@ export interface components {
             text: string;
         };
         /**
+         * WareOut
+         * @description Something a dough lies on in the oven.
+         */
+        WareOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Water
          * @description Water in the dough, grams.
          */
@@ -4591,6 +4677,8 @@ export interface components {
         WordsOut: {
             /** Allergens */
             allergens: components["schemas"]["AllergenOut"][];
+            /** Bakeware */
+            bakeware: components["schemas"]["WareOut"][];
             /** Budgets */
             budgets: components["schemas"]["BudgetOut"][];
             /** Claims */
@@ -4601,8 +4689,16 @@ export interface components {
             forms: components["schemas"]["FormOut"][];
             /** Import Fields */
             import_fields: string[];
+            /** Kitchen Choices */
+            kitchen_choices: {
+                [key: string]: components["schemas"]["ChoiceOut"][];
+            };
             /** Label Figures */
             label_figures: components["schemas"]["FigureOut"][];
+            /** Most Trays */
+            most_trays: number;
+            /** Pan Kinds */
+            pan_kinds: string[];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
         };
@@ -5280,6 +5376,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheaperPack"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    choose_packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
                 };
             };
             /** @description Unauthorized */

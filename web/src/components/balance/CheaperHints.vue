@@ -1,23 +1,20 @@
 <script setup lang="ts">
 /** Packs of the kitchen that would do the same work for less: a hint at the cost, taken as one edit that can be undone. */
-import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 import { api, settled } from '@/api/client'
 import type { CheaperPack, FormulaDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import { withLine } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 
 const bench = useBench()
-const session = useSession()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
 const document = refDebounced(computed(() => bench.document), 400)
-const hints = useQuery({
-  queryKey: ['cheaper', kitchenId, document],
-  queryFn: () => settled(api.POST('/api/kitchens/{kitchen_id}/cheaper', { params: { path: { kitchen_id: kitchenId.value } }, body: document.value as FormulaDocument })),
-  enabled: computed(() => document.value !== null),
-})
+const hints = useAsk(
+  () => ['cheaper', document.value],
+  (at) => settled(api.POST('/api/kitchens/{kitchen_id}/cheaper', { params: { path: at }, body: document.value as FormulaDocument })),
+  { when: () => document.value !== null },
+)
 const unpriced = computed(() => bench.analysis?.lines.filter((l) => bench.analysis?.cost.unpriced.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()) ?? [])
 
 function take(hint: CheaperPack): void {
@@ -29,8 +26,8 @@ function take(hint: CheaperPack): void {
 <template>
   <div class="hints">
     <p v-if="unpriced.length" class="note">Without a price, and so left out: {{ unpriced.join(', ') }}.</p>
-    <p v-for="h in hints.data.value" :key="h.line">{{ h.text }} <button v-if="bench.mayEdit" class="take" @click="take(h)">take it</button></p>
-    <p v-if="hints.data.value && !hints.data.value.length" class="note">No pack here does the same work for less.</p>
+    <p v-for="h in hints.answer.value" :key="h.line">{{ h.text }} <button v-if="bench.mayEdit" class="take" @click="take(h)">take it</button></p>
+    <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No pack here does the same work for less.</p>
   </div>
 </template>
 

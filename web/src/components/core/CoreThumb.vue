@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CardOut } from '@/api/types'
+import type { Thumb } from '@/api/types'
 import { layStrata, unevenEdge } from '@/domain/strata'
 
-const props = defineProps<{ strata: CardOut['strata']; width: number; height: number }>()
+const props = defineProps<{ strata: Thumb['strata']; width: number; height: number }>()
 const rows = computed(() => {
   const { strata } = layStrata(props.strata.map((s) => s.share), props.height - 4, 3)
   return strata.map((s, i) => {

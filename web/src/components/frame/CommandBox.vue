@@ -2,7 +2,8 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
-import type { Ingredient, LineDocument, ShelfItem } from '@/api/types'
+import type { LineDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import { useCommands } from '@/composables/useCommands'
 import { usePanels } from '@/composables/usePanels'
 import { keepAsFile } from '@/composables/useDocumentFiles'
@@ -27,11 +28,6 @@ const route = useRoute()
 const text = ref('')
 const at = ref(0)
 const box = ref<HTMLInputElement>()
-const formulas = ref<ShelfItem[]>([])
-const ingredients = ref<Ingredient[]>([])
-/** The text that the answer is for: what was found for older letters is not offered under newer ones. */
-const answered = ref('')
-let asked = 0
 let enterWaits = false
 let returnTo: HTMLElement | null = null
 
@@ -45,31 +41,28 @@ watch(open, async (on) => {
   at.value = 0
   await nextTick()
   box.value?.focus()
-  await look()
 })
+const search = computed(() => text.value.slice(0, 100))
+const found = useAsk(
+  () => ['found', search.value],
+  async (at_) => {
+    const [shelf, ingredients] = await Promise.all([
+      settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at_, query: { search: search.value, limit: 6 } } })),
+      search.value ? settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 5 } } })) : Promise.resolve([]),
+    ])
+    return { formulas: shelf.items, ingredients }
+  },
+  { when: () => open.value },
+)
+/** What was found for older letters is not offered under newer ones: an answer is that of its own question. */
+const answered = computed(() => found.answer.value !== null || found.trouble.value !== '')
 watch(text, () => {
   at.value = 0
   enterWaits = false
-  void look()
 })
+watch(answered, (now) => { if (now && enterWaits) choose(choices.value[at.value]) })
 
-async function look(): Promise<void> {
-  const turn = ++asked
-  const kitchen = session.kitchen
-  if (!kitchen) return
-  const search = text.value.slice(0, 100)
-  const [shelf, found] = await Promise.all([
-    settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchen.id }, query: { search, limit: 6 } } })),
-    search ? settled(api.GET('/api/ingredients', { params: { query: { search, limit: 5 } } })) : Promise.resolve([]),
-  ]).catch(() => [{ items: [] as ShelfItem[] }, [] as Ingredient[]] as const)
-  if (turn !== asked) return
-  formulas.value = [...shelf.items]
-  ingredients.value = [...found]
-  answered.value = text.value
-  if (enterWaits) choose(choices.value[at.value])
-}
-
-const doings = computed<Choice[]>(() => {
+const actions = computed<Choice[]>(() => {
   const onBench = route.name === 'bench'
   const all: Choice[] = [
     ...(onBench && bench.mayEdit ? [
@@ -87,19 +80,19 @@ const doings = computed<Choice[]>(() => {
 })
 
 const choices = computed<Choice[]>(() => [
-  ...(answered.value === text.value ? formulas.value : []).map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
-  ...(answered.value === text.value && route.name === 'bench' && bench.mayEdit ? ingredients.value : []).map((i): Choice => ({
+  ...(found.answer.value?.formulas ?? []).map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
+  ...(route.name === 'bench' && bench.mayEdit ? found.answer.value?.ingredients ?? [] : []).map((i): Choice => ({
     key: `i-${i.id}`, text: `Add ${i.name}`, kind: 'ingredient',
     run: () => {
       bench.edit((doc) => withLines(doc, [{ id: i.id, ingredient: i.id, entered: '', grams: 0 } as LineDocument]))
     },
   })),
-  ...doings.value,
+  ...actions.value,
 ])
 
 function choose(choice: Choice | undefined): void {
   // Enter came before the answer: it is done when the answer is there.
-  enterWaits = !choice && answered.value !== text.value
+  enterWaits = !choice && !answered.value
   if (!choice) return
   open.value = false
   choice.run()

@@ -5,25 +5,18 @@ import { useRoute } from 'vue-router'
 import FormulaHead from './FormulaHead.vue'
 import KitchenMenu from './KitchenMenu.vue'
 import { useCommands } from '@/composables/useCommands'
+import { useDo } from '@/composables/useDo'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
-import { useToasts } from '@/stores/toasts'
 
 const route = useRoute()
 const bench = useBench()
 const session = useSession()
-const toasts = useToasts()
 const commands = useCommands()
 const onBench = computed(() => /^\/formula\/\d+/.test(route.path) && bench.document !== null)
 const unitsShown = computed(() => (session.units === 'us' ? 'oz · °F · in' : 'g · °C · mm'))
 
-async function switchUnits(): Promise<void> {
-  try {
-    await session.change({ units: session.units === 'us' ? 'metric' : 'us' })
-  } catch {
-    toasts.show('The units could not be changed.', { tone: 'act' })
-  }
-}
+const switching = useDo(() => session.change({ units: session.units === 'us' ? 'metric' : 'us' }))
 </script>
 
 <template>
@@ -39,7 +32,7 @@ async function switchUnits(): Promise<void> {
         <v-icon :icon="mdiRedoVariant" size="18" />
       </button>
     </template>
-    <button class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switchUnits">{{ unitsShown }}</button>
+    <button class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</button>
     <button class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></button>
     <KitchenMenu />
   </header>

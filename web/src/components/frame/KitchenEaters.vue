@@ -1,27 +1,19 @@
 <script setup lang="ts">
 /** Whose day is kept in mind: a name and a few amounts. The kitchen sets its own; this is no medical advice. */
-import { ref } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
+import { computed } from 'vue'
+import { api, settled } from '@/api/client'
 import type { Eater } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
-import { useToasts } from '@/stores/toasts'
 
 const session = useSession()
 const bench = useBench()
-const toasts = useToasts()
-const path = { kitchen_id: session.kitchen?.id ?? 0 }
-const eaters = ref<Eater[]>([])
-void settled(api.GET('/api/kitchens/{kitchen_id}/eaters', { params: { path } })).then((found) => { eaters.value = [...found] }).catch(() => undefined)
-
-async function keep(next: Eater[]): Promise<void> {
-  try {
-    eaters.value = [...(await settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path }, body: { eaters: next } })))]
-    bench.askAgain()
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The budgets could not be kept.', { tone: 'act' })
-  }
-}
+const asked = useAsk(() => ['eaters'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/eaters', { params: { path: at } })))
+const eaters = computed<Eater[]>(() => [...(asked.answer.value ?? [])])
+const keeping = useDo((next: Eater[], at) => settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path: at }, body: { eaters: next } })), { then: () => { bench.askAgain() } })
+const keep = (next: Eater[]): Promise<unknown> => keeping.run(next)
 
 function setBudget(at: number, key: string, text: string): void {
   const plain = text.trim().replace(',', '.')

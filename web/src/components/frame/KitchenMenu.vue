@@ -5,11 +5,11 @@ import KitchenEaters from './KitchenEaters.vue'
 import KitchenPeople from './KitchenPeople.vue'
 import { signOut } from '@/api/account'
 import type { KitchenSettings } from '@/api/types'
-import { Refusal } from '@/api/client'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import { useCommands } from '@/composables/useCommands'
+import { useDo } from '@/composables/useDo'
 
 const session = useSession()
 const bench = useBench()
@@ -17,18 +17,9 @@ const toasts = useToasts()
 const router = useRouter()
 const commands = useCommands()
 
-const spoons = { us: 'US', metric: 'metric, 250 mL cup', australian: 'Australian, 20 mL tablespoon' } as const
-const eggs = { us: 'US (large 50 g)', eu: 'EU (L 60 g)' } as const
-const polyols = { half: 'half of other polyols', energy: '1 − kcal/4 of each' } as const
-
-async function choose(settings: KitchenSettings): Promise<void> {
-  try {
-    await session.change(settings)
-    bench.askAgain()
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That could not be changed.', { tone: 'act' })
-  }
-}
+const choices = (setting: string): readonly { id: string; name: string }[] => session.words?.kitchen_choices[setting] ?? []
+const choosing = useDo((settings: KitchenSettings) => session.change(settings), { then: () => { bench.askAgain() } })
+const choose = (settings: KitchenSettings): void => { void choosing.run(settings) }
 
 async function enter(id: number): Promise<void> {
   session.enter(id)
@@ -66,15 +57,15 @@ async function leave(): Promise<void> {
       <div class="selects">
         <label>Other polyols
           <select class="field" :value="session.kitchen.polyol_rule" :disabled="!session.mayEdit" @change="choose({ polyol_rule: ($event.target as HTMLSelectElement).value })">
-            <option v-for="(word, key) in polyols" :key="key" :value="key">{{ word }}</option>
+            <option v-for="c in choices('polyol_rule')" :key="c.id" :value="c.id">{{ c.name }}</option>
           </select></label>
         <label>Cups and spoons
           <select class="field" :value="session.kitchen.spoons" :disabled="!session.mayEdit" @change="choose({ spoons: ($event.target as HTMLSelectElement).value })">
-            <option v-for="(word, key) in spoons" :key="key" :value="key">{{ word }}</option>
+            <option v-for="c in choices('spoons')" :key="c.id" :value="c.id">{{ c.name }}</option>
           </select></label>
         <label>Egg sizes
           <select class="field" :value="session.kitchen.egg_scheme" :disabled="!session.mayEdit" @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })">
-            <option v-for="(word, key) in eggs" :key="key" :value="key">{{ word }}</option>
+            <option v-for="c in choices('egg_scheme')" :key="c.id" :value="c.id">{{ c.name }}</option>
           </select></label>
         <label>Currency of prices
           <input class="field" :value="session.kitchen.currency" maxlength="3" :readonly="!session.mayEdit" @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })" /></label>

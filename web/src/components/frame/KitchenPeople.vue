@@ -1,38 +1,26 @@
 <script setup lang="ts">
 /** The people of a kitchen: an owner lets them in, changes their role, or takes them out. */
-import { onMounted, ref, shallowRef } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
+import { computed, ref } from 'vue'
+import { api, settled } from '@/api/client'
 import type { Kitchen, Member } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 
 const props = defineProps<{ kitchen: Kitchen }>()
-const people = shallowRef<Member[]>([])
-const email = ref('')
-const wrong = ref('')
 const path = { kitchen_id: props.kitchen.id }
 const roles = ['owner', 'baker', 'viewer'] as const
-
-async function attempt(work: () => Promise<unknown>): Promise<boolean> {
-  wrong.value = ''
-  try {
-    await work()
-    people.value = await settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } }))
-    return true
-  } catch (error) {
-    wrong.value = error instanceof Refusal ? error.sentence : 'That did not work.'
-    return false
-  }
-}
-
-const set = (who: string, role: string): Promise<boolean> =>
-  attempt(() => settled(api.POST('/api/kitchens/{kitchen_id}/members', { params: { path }, body: { email: who, role } })))
-const takeOut = (id: number): Promise<boolean> =>
-  attempt(() => settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: id } } })))
+const email = ref('')
+const asked = useAsk(() => ['members', props.kitchen.id], () => settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } })))
+const people = computed<readonly Member[]>(() => asked.answer.value ?? [])
+const setting = useDo(({ who, role }: { who: string; role: string }) => settled(api.POST('/api/kitchens/{kitchen_id}/members', { params: { path }, body: { email: who, role } })), { here: true })
+const removing = useDo((id: number) => settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: id } } })), { here: true })
+const wrong = computed(() => setting.trouble.value || removing.trouble.value || asked.trouble.value)
+const set = (who: string, role: string): Promise<unknown> => setting.run({ who, role })
+const takeOut = (id: number): Promise<unknown> => removing.run(id)
 
 async function letIn(): Promise<void> {
   if (await set(email.value, 'baker')) email.value = ''
 }
-
-onMounted(() => attempt(() => Promise.resolve()))
 </script>
 
 <template>

@@ -1,39 +1,30 @@
 <script setup lang="ts">
 /** Search as you type over names and aliases; an amount may stand before the name; a pasted list opens the paste panel. */
 import { computed, ref, watch } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { Ingredient, LineDocument } from '@/api/types'
+import { api, settled } from '@/api/client'
+import type { FormulaDocument, Ingredient, LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { usePanels } from '@/composables/usePanels'
 import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
 const bench = useBench()
-const session = useSession()
 const toasts = useToasts()
 const panels = usePanels()
 const text = ref('')
-const found = ref<Ingredient[]>([])
 const at = ref(0)
 const focused = ref(false)
-let turn = 0
 
 /** The words after the amount, for the search; the core reads the amount itself. */
 const spoken = (typed: string): string => typed.replace(/^[\d\s.,/½¼¾⅓⅔⅛–-]+(?:(?:g|kg|oz|lb|ml|l|dl|cups?|c|tbsp|tsp|T|t)\b\.?)?\s*/u, '')
 
-watch(text, async (typed) => {
-  const mine = ++turn
-  at.value = 0
-  const search = spoken(typed).slice(0, 100)
-  if (!search.trim()) {
-    found.value = []
-    return
-  }
-  const hits = await settled(api.GET('/api/ingredients', { params: { query: { search, limit: 7 } } })).catch(() => [])
-  if (mine === turn) found.value = [...hits]
-})
+const search = computed(() => spoken(text.value).slice(0, 100).trim())
+const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => search.value !== '' })
+const found = computed<readonly Ingredient[]>(() => (search.value ? hits.answer.value ?? [] : []))
+watch(text, () => { at.value = 0 })
 
 async function add(ingredient: Ingredient): Promise<void> {
   const amount = text.value.slice(0, text.value.length - spoken(text.value).length).trim()
@@ -43,27 +34,22 @@ async function add(ingredient: Ingredient): Promise<void> {
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
+const reading = useDo((typed: string, here) => settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: here }, body: { text: typed } })))
 async function read(): Promise<void> {
-  const kitchen = session.kitchen
-  if (!kitchen || !text.value.trim()) return
-  try {
-    const pasted = await settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: kitchen.id } }, body: { text: text.value } }))
-    const lines = pasted.filter((p) => p.status === 'read').flatMap((p) => p.lines)
-    if (lines.length) {
-      bench.edit((doc) => withLines(doc, lines as unknown as LineDocument[]))
-      select()
-    } else {
-      panels.paste(text.value)
-    }
-  } catch (error) {
-    if (error instanceof Refusal) toasts.show(error.sentence, { tone: 'act' })
+  if (!text.value.trim()) return
+  const pasted = await reading.run(text.value)
+  const lines = pasted?.filter((p) => p.status === 'read').flatMap((p) => p.lines) ?? []
+  if (lines.length) {
+    bench.edit((doc) => withLines(doc, lines as unknown as LineDocument[]))
+    select()
+  } else if (pasted) {
+    panels.paste(text.value)
   }
 }
 
 function select(): void {
   bench.selected = bench.lines.at(-1)?.id ?? ''
   text.value = ''
-  found.value = []
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -83,19 +69,14 @@ function onKey(event: KeyboardEvent): void {
 const loose = computed(() => bench.lines.some((line) => !line.lot && line.ingredient && line.ingredient !== 'water'))
 
 /** Take every line that still goes by the reference from the pack that should be used up next, as one edit. */
+const choosing = useDo((document: FormulaDocument, here) => settled(api.POST('/api/kitchens/{kitchen_id}/choose-packs', { params: { path: here }, body: document })))
 async function usePacks(): Promise<void> {
-  if (!session.kitchen) return
-  try {
-    const stock = await settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: { kitchen_id: session.kitchen.id } } }))
-    const first = new Map<string, string>()
-    // A label that cannot be right would spoil every figure: such a pack is taken only by hand.
-    for (const pack of stock) if (!first.has(pack.ingredient) && pack.trouble !== 'wrong') first.set(pack.ingredient, pack.key)
-    const fits = bench.lines.filter((line) => !line.lot && first.has(line.ingredient))
-    if (fits.length) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => (line.lot ? line : { ...line, lot: first.get(line.ingredient) ?? '' })) }))
-    toasts.show(fits.length ? `${fits.length} ${fits.length === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.', fits.length ? { action: { label: 'Undo', run: () => { bench.goBack() } } } : {})
-  } catch (error) {
-    if (error instanceof Refusal) toasts.show(error.sentence, { tone: 'act' })
-  }
+  if (!bench.document) return
+  const packs = await choosing.run(bench.document)
+  if (!packs) return
+  const count = Object.keys(packs).length
+  if (count) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => ({ ...line, lot: packs[line.id] ?? line.lot ?? '' })) }))
+  toasts.show(count ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.', count ? { action: { label: 'Undo', run: () => { bench.goBack() } } } : {})
 }
 
 function onPaste(event: ClipboardEvent): void {

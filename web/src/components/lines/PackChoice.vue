@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** From which pack a line is taken: the reference, or one of the kitchen's, the next to use up first. */
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, settled } from '@/api/client'
 import type { LineDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import { day, money } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -12,14 +12,10 @@ const props = defineProps<{ line: LineDocument }>()
 defineEmits<{ pick: [lot: string] }>()
 const bench = useBench()
 const session = useSession()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const packs = useQuery({
-  queryKey: ['packs of', kitchenId, () => props.line.ingredient],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
-    params: { path: { kitchen_id: kitchenId.value }, query: { ingredient: props.line.ingredient, own: true, limit: 12 } },
-  })),
-})
-const items = computed(() => packs.data.value?.items ?? [])
+const packs = useAsk(() => ['packs of', props.line.ingredient], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
+  params: { path: at, query: { ingredient: props.line.ingredient, own: true, limit: 12 } },
+})))
+const items = computed(() => packs.answer.value?.items ?? [])
 </script>
 
 <template>

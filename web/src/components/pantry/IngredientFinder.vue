@@ -1,35 +1,32 @@
 <script setup lang="ts">
 /** Find an ingredient by a few letters, with the keyboard alone. */
-import { ref, useId, watch } from 'vue'
+import { computed, ref, useId, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { Ingredient } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
 
 const props = defineProps<{ placeholder: string; shown?: string; label?: string }>()
 const emit = defineEmits<{ pick: [key: string, item: Ingredient] }>()
 const id = useId()
 const text = ref(props.shown ?? '')
-const found = ref<Ingredient[]>([])
 const at = ref(0)
 const focused = ref(false)
 const typing = ref(false)
-let turn = 0
 watch(() => props.shown, (now) => { if (!typing.value) text.value = now ?? '' })
 
-async function look(): Promise<void> {
-  const mine = ++turn
+const search = computed(() => text.value.trim().slice(0, 100))
+const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => typing.value && search.value !== '' })
+const found = computed<readonly Ingredient[]>(() => (typing.value && search.value ? hits.answer.value ?? [] : []))
+function look(): void {
   typing.value = true
   at.value = 0
-  const search = text.value.trim().slice(0, 100)
-  const hits = search ? await settled(api.GET('/api/ingredients', { params: { query: { search, limit: 7 } } })).catch(() => []) : []
-  if (mine === turn) found.value = [...hits]
 }
 
 function pick(item: Ingredient | undefined): void {
   if (!item) return
   typing.value = false
   text.value = props.shown === undefined ? '' : item.name
-  found.value = []
   emit('pick', item.id, item)
 }
 
@@ -41,14 +38,13 @@ function onKey(event: KeyboardEvent): void {
     if (event.key === 'Enter') event.preventDefault()
     pick(found.value[at.value])
   } else if (event.key === 'Escape') {
-    found.value = []
+    typing.value = false
   }
 }
 
 function leave(): void {
   focused.value = false
   typing.value = false
-  found.value = []
   if (props.shown !== undefined) text.value = props.shown
 }
 </script>

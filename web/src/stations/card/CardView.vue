@@ -4,34 +4,28 @@
  * and what must be warned of; an edit at the bench, a region switched or Ctrl P changes or prints the sheet.
  */
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { Card } from '@/api/types'
+import { computed, ref, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
+import { useAsk } from '@/composables/useAsk'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { figure, range } from '@/domain/format'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 import PanelSheet from './PanelSheet.vue'
 
 const props = defineProps<{ id: number }>()
 const bench = useBench()
-const session = useSession()
 const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
 const ranges = ref(false)
-const card = shallowRef<Card | null>(null)
 const { missing } = useOpenFormula(() => props.id)
 watch(region, (now) => { localStorage.setItem('card region', now) })
 
 const settledDocument = refDebounced(computed(() => bench.document), 200)
-watch([settledDocument, () => session.kitchen], async ([document]) => {
-  if (!document || !session.kitchen || bench.formulaId !== props.id) return
-  try {
-    card.value = await settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: { kitchen_id: session.kitchen.id } }, body: document }))
-  } catch (error) {
-    missing.value = error instanceof Refusal ? error.sentence : 'The card could not be made.'
-  }
-}, { immediate: true })
+const asked = useAsk(() => ['card', settledDocument.value], (at) => settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: at }, body: settledDocument.value as FormulaDocument })), {
+  keep: true, when: () => settledDocument.value !== null && bench.formulaId === props.id,
+})
+const card = computed(() => (bench.formulaId === props.id ? asked.answer.value : null))
 
 const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
 const statement = computed(() => (region.value === 'us' ? card.value?.us_statement : card.value?.eu_statement))
@@ -51,8 +45,9 @@ const print = (): void => { window.print() }
         <span class="spring" />
         <button class="act-button" @click="print">Print</button>
       </div>
-      <div v-if="!card" class="skeleton wait" />
-      <article v-else class="sheet">
+      <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
+      <div v-if="!card && !asked.trouble.value" class="skeleton wait" />
+      <article v-else-if="card" class="sheet">
         <header>
           <h2>{{ card.name }}</h2>
           <p>{{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g baked

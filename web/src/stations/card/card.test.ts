@@ -1,7 +1,14 @@
 // @vitest-environment happy-dom
-import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Panel } from '@/api/types'
+import { AGAIN_MS } from '@/api/policy'
+import { onTheBench } from '@/testing/kitchen'
+import { answering, asked, losing, refusing, slowly } from '@/testing/server'
+
+vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
+
+import CardView from './CardView.vue'
 import PanelSheet from './PanelSheet.vue'
 
 const aPanel = (style: 'us' | 'eu'): Panel => ({
@@ -30,5 +37,59 @@ describe('a nutrition panel', () => {
   it('shows what the ranges could print only when asked, and only where there is a range', () => {
     expect(mount(PanelSheet, { props: { panel: aPanel('us'), ranges: false } }).find('.could').exists()).toBe(false)
     expect(mount(PanelSheet, { props: { panel: aPanel('us'), ranges: true } }).findAll('.could').map((c) => c.text())).toEqual(['180–200'])
+  })
+})
+
+describe('the card', () => {
+  let bench: Awaited<ReturnType<typeof onTheBench>>
+  const aCard = (name: string): object => ({
+    name, form: 'Bun', pieces: 6, piece_g: { value: 80 }, net_carbs: { value: 3, low: 2, high: 4 }, convention: 'us', convention_rule: '', us_panel: null, eu_panel: null,
+    us_statement: null, eu_statement: null, allergens: [], claims: [], unsure: [], cautions: [], problems: [],
+  })
+  const view = () => mount(CardView, { props: { id: 7 }, global: { stubs: { FormulaFrame: { template: '<div><slot /></div>' } } } })
+  const rest = (): Promise<unknown> => vi.advanceTimersByTimeAsync(300)
+  enableAutoUnmount(afterEach)
+  beforeEach(async () => {
+    bench = await onTheBench()
+    vi.useFakeTimers()
+  })
+  afterEach(() => { vi.useRealTimers() })
+
+  it('of an older document never takes the place of a newer one’s, however late it comes', async () => {
+    const waiting = slowly('/card')
+    const card = view()
+    await rest()
+    bench.edit((doc) => ({ ...doc, name: 'Newer' }))
+    await rest()
+    waiting[1]?.answer(aCard('Newer'))
+    await rest()
+    waiting[0]?.answer(aCard('Older'))
+    await rest()
+    expect(card.get('h2').text()).toBe('Newer')
+  })
+
+  it('that is refused says why at once, and the next edit asks again', async () => {
+    refusing('/card', 422, 'pieces cannot be counted')
+    const card = view()
+    await rest()
+    expect(card.get('[role=alert]').text()).toContain('Pieces cannot be counted')
+    expect(asked.filter((a) => a.path.endsWith('/card'))).toHaveLength(1)
+    answering('/card', aCard('Mended'))
+    bench.edit((doc) => ({ ...doc, name: 'Mended' }))
+    await rest()
+    expect(card.get('h2').text()).toBe('Mended')
+    expect(card.find('[role=alert]').exists()).toBe(false)
+  })
+
+  it('that is lost on the way comes by itself once the network is back', async () => {
+    losing('/card')
+    const card = view()
+    await rest()
+    expect(card.get('[role=alert]').text()).toContain('cannot be reached')
+    answering('/card', aCard('Back'))
+    await vi.advanceTimersByTimeAsync(AGAIN_MS + 50)
+    await flushPromises()
+    expect(card.get('h2').text()).toBe('Back')
+    expect(card.find('[role=alert]').exists()).toBe(false)
   })
 })

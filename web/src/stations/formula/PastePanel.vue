@@ -1,54 +1,31 @@
 <script setup lang="ts">
 /** A pasted list, read line by line before anything is added. The text stays until it is used. */
 import { refDebounced } from '@vueuse/core'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { Ingredient, LineDocument, PastedLine } from '@/api/types'
+import { computed, nextTick, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import type { LineDocument, PastedLine } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
 import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
 const bench = useBench()
-const session = useSession()
 const toasts = useToasts()
 const panels = usePanels()
 const text = panels.pasted
 const rested = refDebounced(text, 250)
 const box = ref<HTMLTextAreaElement>()
-const rows = shallowRef<PastedLine[]>([])
 /** The ingredient chosen for a line, by the line's text: it outlives a new reading of the box. */
 const chosen = ref<Record<string, string>>({})
-const names = shallowRef(new Map<string, string>())
-const refusal = ref('')
 
-watch(rested, read, { immediate: true })
 void nextTick(() => box.value?.focus())
-
-async function learnNames(): Promise<void> {
-  if (names.value.size) return
-  const all: Ingredient[] = await settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } }))
-  names.value = new Map(all.map((i) => [i.id, i.name]))
-}
-async function read(now: string): Promise<void> {
-  refusal.value = ''
-  if (!now.trim() || !session.kitchen) {
-    rows.value = []
-    return
-  }
-  try {
-    // Names first: rows that grow when their names arrive would move the button away from under the pointer.
-    const [pasted] = await Promise.all([
-      settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: { kitchen_id: session.kitchen.id } }, body: { text: now } })),
-      learnNames(),
-    ])
-    if (now === text.value) rows.value = pasted
-  } catch (error) {
-    rows.value = []
-    refusal.value = error instanceof Refusal ? error.sentence : 'The list could not be read.'
-  }
-}
+/** Names first: rows that grow when their names arrive would move the button away from under the pointer. */
+const all = useAsk(() => ['ingredients', '', 300], () => settled(api.GET('/api/ingredients', { params: { query: { limit: 300 } } })))
+const names = computed(() => new Map((all.answer.value ?? []).map((i) => [i.id, i.name])))
+const pasted = useAsk(() => ['paste', rested.value], (at) => settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: at }, body: { text: rested.value } })), { keep: true, when: () => rested.value.trim() !== '' })
+const refusal = computed(() => pasted.trouble.value || all.trouble.value)
+const rows = computed<readonly PastedLine[]>(() => (rested.value.trim() && all.answer.value && !pasted.trouble.value ? pasted.answer.value ?? [] : []))
 
 const ready = computed<LineDocument[]>(() => rows.value.flatMap((row) => {
   const choice = chosen.value[row.text]

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, Refusal, settled } from '@/api/client'
+import { api, settled } from '@/api/client'
 import type { FormulaDocument, ShelfItem } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { readFile } from '@/composables/useDocumentFiles'
 import { usePanels } from '@/composables/usePanels'
 import { ago, figure } from '@/domain/format'
@@ -24,65 +25,46 @@ const archived = ref(false)
 const shown = ref(PAGE)
 const over = ref(false)
 
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const shelf = useQuery({
-  queryKey: ['shelf', kitchenId, settledSearch, form, archived, shown],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', {
-    params: { path: { kitchen_id: kitchenId.value }, query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) } },
-  })),
-  placeholderData: keepPreviousData,
-})
-const items = computed(() => shelf.data.value?.items ?? [])
-const total = computed(() => shelf.data.value?.total ?? 0)
+const shelf = useAsk(() => ['shelf', settledSearch.value, form.value, archived.value, shown.value], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', {
+  params: { path: at, query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) } },
+})), { keep: true })
+const items = computed(() => shelf.answer.value?.items ?? [])
+const total = computed(() => shelf.answer.value?.total ?? 0)
 const forms = computed(() => session.words?.forms ?? [])
 const formName = (id: string): string => forms.value.find((f) => f.id === id)?.name.toLowerCase() ?? id
 
+const creating = useDo((document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })))
+const reading = useDo((document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })), { here: true })
 async function start(paste: boolean): Promise<void> {
-  const document = { substrata: 1, name: 'New formula', notes: '', form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 }, lines: [], targets: {} }
-  try {
-    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value } }, body: document as FormulaDocument }))
-    await router.push(`/formula/${made.id}`)
-    if (paste) panels.paste('')
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
+  const made = await creating.run({ substrata: 1, name: 'New formula', notes: '', form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 }, lines: [], targets: {} } as FormulaDocument)
+  if (!made) return
+  await router.push(`/formula/${made.id}`)
+  if (paste) panels.paste('')
 }
 
 async function drop(event: DragEvent): Promise<void> {
   over.value = false
   for (const file of event.dataTransfer?.files ?? []) {
-    try {
-      const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: { kitchen_id: kitchenId.value } }, body: await readFile(file) }))
-      toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
-    } catch (error) {
-      toasts.show(error instanceof Refusal ? `${file.name}: ${error.sentence}` : (error as Error).message, { tone: 'act' })
-    }
-  }
-  await shelf.refetch()
-}
-
-async function put(item: ShelfItem, away: boolean): Promise<void> {
-  try {
-    await settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
-      params: { path: { kitchen_id: kitchenId.value, formula_id: item.id } }, body: { archived: away },
-    }))
-    await shelf.refetch()
-    toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, { action: { label: 'Undo', run: () => void put(item, !away) } })
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
+    const document = await readFile(file).catch((error: unknown) => { toasts.show((error as Error).message, { tone: 'act' }) })
+    const made = document ? await reading.run(document) : null
+    if (reading.trouble.value) toasts.show(`${file.name}: ${reading.trouble.value}`, { tone: 'act' })
+    if (made) toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
   }
 }
 
-async function fork(item: ShelfItem): Promise<void> {
-  try {
-    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
-      params: { path: { kitchen_id: kitchenId.value, formula_id: item.id } }, body: { name: '' },
-    }))
-    await router.push(`/formula/${made.id}`)
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
+const archiving = useDo(({ item, away }: { item: ShelfItem; away: boolean }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
+  params: { path: { ...at, formula_id: item.id } }, body: { archived: away },
+})), { then: (_, { item, away }) => {
+  toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, { action: { label: 'Undo', run: () => { put(item, !away) } } })
+} })
+function put(item: ShelfItem, away: boolean): void {
+  void archiving.run({ item, away })
 }
+
+const forking = useDo((item: ShelfItem, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
+  params: { path: { ...at, formula_id: item.id } }, body: { name: '' },
+})), { then: (made) => router.push(`/formula/${made.id}`) })
+const fork = (item: ShelfItem): void => { void forking.run(item) }
 </script>
 
 <template>
@@ -102,11 +84,11 @@ async function fork(item: ShelfItem): Promise<void> {
       </template>
     </div>
 
-    <div v-if="shelf.isError.value" class="empty" role="alert">
-      <p class="figure">The shelf could not be read.</p>
-      <button class="quiet-button" @click="shelf.refetch()">Try again</button>
+    <div v-if="shelf.missing.value" class="empty" role="alert">
+      <p class="figure">{{ shelf.trouble.value }}</p>
+      <button class="quiet-button" @click="shelf.again()">Try again</button>
     </div>
-    <ul v-else-if="shelf.isPending.value" class="grid" aria-label="Loading"><li v-for="n in 6" :key="n" class="skeleton card" /></ul>
+    <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading"><li v-for="n in 6" :key="n" class="skeleton card" /></ul>
     <div v-else-if="!items.length" class="empty">
       <p class="figure">{{ search || form ? 'No formula fits.' : archived ? 'Nothing is put away.' : 'The shelf is empty.' }}</p>
       <p class="note">{{ search || form ? 'Search by a few letters of the name, or choose every form.' : 'Start with a new formula, paste an ingredient list, or drop a *.substrata.json file here.' }}</p>
@@ -114,18 +96,18 @@ async function fork(item: ShelfItem): Promise<void> {
     <ul v-else class="grid">
       <li v-for="item in items" :key="item.id" class="card">
         <router-link :to="`/formula/${item.id}`" class="face">
-          <CoreThumb :strata="item.card.strata" :width="44" :height="116" />
+          <CoreThumb :strata="item.thumb.strata" :width="44" :height="116" />
           <span class="words">
             <span class="name">{{ item.name }}</span>
-            <span class="note">{{ formName(item.form) }} · {{ item.card.pieces }} {{ item.card.pieces === 1 ? 'piece' : 'pieces' }}</span>
+            <span class="note">{{ formName(item.form) }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span>
             <span class="figures">
-              <span><b class="figure">{{ figure(item.card.net_carbs, 1) }}</b> <span class="note">g net ({{ item.card.convention }})</span></span>
-              <span><b class="figure">{{ figure(item.card.protein, 1) }}</b> <span class="note">g protein</span></span>
+              <span><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b> <span class="note">g net ({{ item.thumb.convention }})</span></span>
+              <span><b class="figure">{{ figure(item.thumb.protein, 1) }}</b> <span class="note">g protein</span></span>
             </span>
             <span class="note foot">
               {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
-              <span v-if="item.card.outside" class="act"> · {{ item.card.outside }} outside</span>
-              <span v-if="item.card.problems" class="act"> · {{ item.card.problems }} not read</span>
+              <span v-if="item.thumb.outside" class="act"> · {{ item.thumb.outside }} outside</span>
+              <span v-if="item.thumb.problems" class="act"> · {{ item.thumb.problems }} not read</span>
             </span>
           </span>
         </router-link>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** Versions with what changed in words, and two of them side by side. */
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
+import { computed, ref, watch } from 'vue'
+import { api, settled } from '@/api/client'
 import type { Analysis, FormulaDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { usePanels } from '@/composables/usePanels'
 import { ago } from '@/domain/format'
 import { useBench } from '@/stores/bench'
@@ -21,35 +23,20 @@ const session = useSession()
 const toasts = useToasts()
 const panels = usePanels()
 const note = ref('')
-const saving = ref(false)
 const sides = ref<[number, number] | null>(null)
-const pair = shallowRef<{ left: Side; right: Side; changes: string[] } | null>(null)
-const draftChanges = ref<string[]>([])
 const path = computed(() => ({ kitchen_id: session.kitchen?.id ?? 0, formula_id: bench.formulaId }))
 
 const changesBetween = async (before: number, after: number): Promise<string[]> =>
   (await settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/compare', { params: { path: path.value, query: { before, after } } }))).map((c) => c.text)
 
-watch(() => [bench.saveState, bench.baseNumber] as const, async ([state]) => {
-  if (state !== 'saved') return
-  draftChanges.value = bench.baseNumber ? await changesBetween(bench.baseNumber, 0).catch(() => []) : []
-}, { immediate: true })
+const unsaved = useAsk(() => ['changes', bench.formulaId, bench.baseNumber, bench.saveState === 'saved' ? bench.document : null], () => changesBetween(bench.baseNumber, 0), { keep: true, when: () => bench.saveState === 'saved' && bench.baseNumber > 0 })
+const draftChanges = computed(() => (bench.baseNumber ? unsaved.answer.value ?? [] : []))
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    const saved = await bench.saveVersion(note.value)
-    if (saved) {
-      note.value = ''
-      toasts.show(`Kept as v${saved.number}.`)
-    } else {
-      toasts.show('The draft could not be saved yet, so no version was kept. Its note is still here.', { tone: 'act' })
-    }
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The version could not be kept.', { tone: 'act' })
-  }
-  saving.value = false
-}
+const saving = useDo((text: string) => bench.saveVersion(text), { then: (saved) => {
+  if (saved) note.value = ''
+  toasts.show(saved ? `Kept as v${saved.number}.` : 'The draft could not be saved yet, so no version was kept. Its note is still here.', saved ? {} : { tone: 'act' })
+} })
+const save = (): Promise<unknown> => saving.run(note.value)
 
 async function side(number: number): Promise<Side> {
   const document = number === 0
@@ -60,16 +47,12 @@ async function side(number: number): Promise<Side> {
   return { word: number === 0 ? 'draft' : `v${number}`, document, analysis }
 }
 
-watch(sides, async (two) => {
-  pair.value = null
-  if (!two) return
-  try {
-    const [left, right, changes] = await Promise.all([side(two[0]), side(two[1]), changesBetween(two[0], two[1])])
-    pair.value = { left, right, changes }
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The two could not be compared.', { tone: 'act' })
-  }
-})
+const compared = useAsk(() => ['side by side', bench.formulaId, sides.value, bench.document], async () => {
+  const [left, right] = sides.value ?? [0, 0]
+  const [one, other, changes] = await Promise.all([side(left), side(right), changesBetween(left, right)])
+  return { left: one, right: other, changes }
+}, { keep: true, when: () => sides.value !== null })
+const pair = computed(() => (sides.value ? compared.answer.value : null))
 
 watch(panels.version, (number) => {
   sides.value = number === 0 ? null : number === 1 ? [1, 0] : [number - 1, number]
@@ -80,11 +63,11 @@ function close(): void {
   sides.value = null
 }
 
-async function recall(number: number): Promise<void> {
-  await bench.recall(number)
+const recalling = useDo((number: number) => bench.recall(number), { then: (_, number) => {
   toasts.show(`v${number} is on the bench as your draft.`, { action: { label: 'Undo', run: () => { bench.goBack() } } })
   panels.open.value = 'lines'
-}
+} })
+const recall = (number: number): void => { void recalling.run(number) }
 </script>
 
 <template>
@@ -92,7 +75,7 @@ async function recall(number: number): Promise<void> {
     <div class="panel-head"><h3>Versions</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <input v-model="note" class="field" maxlength="500" placeholder="What is this version about?" aria-label="Note for the version" />
-      <button class="act-button" :disabled="saving || (!bench.changed && bench.saveState === 'saved')">Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}</button>
+      <button class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}</button>
     </form>
     <p v-if="draftChanges.length" class="since"><b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
       <button class="note" @click="sides = [bench.baseNumber, 0]">side by side</button></p>

@@ -1,52 +1,34 @@
 <script setup lang="ts">
 /** What this oven has taught: its logged bakes, and one more. */
-import { reactive, ref } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { OvenOut } from '@/api/types'
+import { computed, reactive, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import type { FormulaDocument, OvenOut } from '@/api/types'
+import { useDo } from '@/composables/useDo'
 import { ago, figure } from '@/domain/format'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 
 const props = defineProps<{ oven: OvenOut }>()
 const emit = defineEmits<{ learned: [] }>()
 const bench = useBench()
-const session = useSession()
 const open = ref(false)
-const trouble = ref('')
 const seen = reactive({ minutes: '', before_g: '', after_g: '', probe_c: '' })
 const value = (text: string): number | null => {
   const number = Number(text.trim().replace(',', '.'))
   return text.trim() && Number.isFinite(number) ? number : null
 }
 
-async function log(): Promise<void> {
-  if (!bench.document) return
-  trouble.value = ''
-  try {
-    await settled(api.POST('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes', {
-      params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id } },
-      body: { document: bench.document, minutes: value(seen.minutes), before_g: value(seen.before_g), after_g: value(seen.after_g), probe_c: value(seen.probe_c) },
-    }))
-    Object.assign(seen, { minutes: '', before_g: '', after_g: '', probe_c: '' })
-    emit('learned')
-  } catch (error) {
-    trouble.value = error instanceof Refusal ? error.sentence : 'The bake could not be kept.'
-  }
-}
-async function stand(event: Event): Promise<void> {
-  const metres = value((event.target as HTMLInputElement).value) ?? 0
-  trouble.value = ''
-  try {
-    await settled(api.PATCH('/api/kitchens/{kitchen_id}/ovens/{oven_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id } }, body: { altitude_m: metres } }))
-    emit('learned')
-  } catch (error) {
-    trouble.value = error instanceof Refusal ? error.sentence : 'The height could not be kept.'
-  }
-}
-async function takeBack(id: number): Promise<void> {
-  await settled(api.DELETE('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes/{logged_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, oven_id: props.oven.id, logged_id: id } } }))
+const logging = useDo((document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes', {
+  params: { path: { ...at, oven_id: props.oven.id } },
+  body: { document, minutes: value(seen.minutes), before_g: value(seen.before_g), after_g: value(seen.after_g), probe_c: value(seen.probe_c) },
+})), { here: true, then: () => {
+  Object.assign(seen, { minutes: '', before_g: '', after_g: '', probe_c: '' })
   emit('learned')
-}
+} })
+const log = (): void => { if (bench.document) void logging.run(bench.document) }
+const standing = useDo((altitude_m: number, at) => settled(api.PATCH('/api/kitchens/{kitchen_id}/ovens/{oven_id}', { params: { path: { ...at, oven_id: props.oven.id } }, body: { altitude_m } })), { here: true, then: () => { emit('learned') } })
+const stand = (event: Event): void => { void standing.run(value((event.target as HTMLInputElement).value) ?? 0) }
+const deleting = useDo((logged_id: number, at) => settled(api.DELETE('/api/kitchens/{kitchen_id}/ovens/{oven_id}/bakes/{logged_id}', { params: { path: { ...at, oven_id: props.oven.id, logged_id } } })), { here: true, then: () => { emit('learned') } })
+const trouble = computed(() => logging.trouble.value || standing.trouble.value || deleting.trouble.value)
 </script>
 
 <template>
@@ -62,7 +44,7 @@ async function takeBack(id: number): Promise<void> {
         <button class="quiet-button">Learn from it</button>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       </form>
-      <ul><li v-for="b in oven.bakes" :key="b.id" class="note">{{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }} {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says {{ b.readings.map((r) => `${figure(r.offset_k, 0)} ± ${figure(r.half_90_k, 0)}`).join(', ') }} °C <button v-if="bench.mayEdit" class="link" @click="takeBack(b.id)">take back</button></li></ul>
+      <ul><li v-for="b in oven.bakes" :key="b.id" class="note">{{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }} {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says {{ b.readings.map((r) => `${figure(r.offset_k, 0)} ± ${figure(r.half_90_k, 0)}`).join(', ') }} °C <button v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</button></li></ul>
     </div>
   </section>
 </template>

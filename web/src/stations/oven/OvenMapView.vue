@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The map of temperature and thickness: what a bake of so many minutes comes to. A press takes that place to the oven. */
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { BakeForecast, MapOut } from '@/api/types'
+import { computed, ref, watch } from 'vue'
+import type { BakeForecast } from '@/api/types'
+import JobProgress from '@/components/frame/JobProgress.vue'
+import { useJob } from '@/composables/useJob'
 import { withBake, withSize } from '@/domain/edits'
 import { length, lengthUnit, minutes as said, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
@@ -11,41 +12,17 @@ import { useSession } from '@/stores/session'
 const props = defineProps<{ formulaId: number; minutes: number | null; told: BakeForecast }>()
 const bench = useBench()
 const session = useSession()
-const map = shallowRef<MapOut | null>(null)
 const wanted = ref('')
-const trouble = ref('')
-let timer = 0
+const { job, underWay, trouble, start: ask, follow, stop } = useJob()
 const words: Record<string, string> = { raw: 'raw', done: 'done', dry: 'dry or dark', burnt: 'burnt' }
-const busy = computed(() => map.value?.state === 'waiting' || map.value?.state === 'running')
 const CELL = 15
-const result = computed(() => map.value?.result ?? null)
+const result = computed(() => job.value?.map ?? null)
 
-watch(() => props.formulaId, () => { map.value = null })
-onBeforeUnmount(() => { window.clearTimeout(timer) })
+watch(() => props.formulaId, () => { follow(null) })
 
-async function start(): Promise<void> {
-  trouble.value = ''
+function start(): void {
   const time = Number(wanted.value.replace(',', '.')) || props.minutes
-  if (!bench.document || !time) return
-  try {
-    map.value = await settled(api.POST('/api/kitchens/{kitchen_id}/oven-maps', { params: { path: { kitchen_id: session.kitchen?.id ?? 0 } }, body: { document: bench.document, minutes: Math.round(time * 2) / 2 } }))
-    look()
-  } catch (error) {
-    trouble.value = error instanceof Refusal ? error.sentence : 'The map could not be asked for.'
-  }
-}
-function look(): void {
-  window.clearTimeout(timer)
-  timer = window.setTimeout(() => {
-    void (async () => {
-      if (!map.value) return
-      map.value = await settled(api.GET('/api/kitchens/{kitchen_id}/oven-maps/{map_id}', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, map_id: map.value.id } } }))
-      if (busy.value) look()
-    })()
-  }, 500)
-}
-async function stop(): Promise<void> {
-  if (map.value) map.value = await settled(api.POST('/api/kitchens/{kitchen_id}/oven-maps/{map_id}/stop', { params: { path: { kitchen_id: session.kitchen?.id ?? 0, map_id: map.value.id } } }))
+  if (bench.document && time) void ask({ kind: 'oven-map', document: bench.document, minutes: Math.round(time * 2) / 2 })
 }
 function take(row: number, column: number): void {
   const [t, mm] = [result.value?.oven_c[column], result.value?.thickness_mm[row]]
@@ -62,8 +39,8 @@ const word = (row: number, column: number): string => {
   <section aria-label="Map of temperature and thickness" class="map">
     <h3>Temperature and thickness</h3>
     <p class="note">What a bake of <input v-model="wanted" class="field" :placeholder="minutes == null ? '' : said(minutes)" inputmode="decimal" aria-label="Minutes of the map" /> min comes to, 400 bakes in the background.
-      <button v-if="!busy" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">{{ result ? 'Anew' : 'Draw the map' }}</button>
-      <template v-else><progress :value="map?.done ?? 0" :max="map?.total ?? 1" /> {{ map?.done }} of {{ map?.total }} rows <button class="quiet-button" @click="stop">Stop</button></template></p>
+      <button v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">{{ result ? 'Anew' : 'Draw the map' }}</button>
+      <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" /></p>
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     <div v-if="result" class="picture">
       <svg :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`" role="group" aria-label="Thickness down, temperature across">

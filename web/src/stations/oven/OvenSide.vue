@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** The oven, how the dough lies in it, the weight to bake to, and what would change the bake. */
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import type { BakeForecast } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { withBake } from '@/domain/edits'
 import { figure, length, lengthUnit, minutes, temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
@@ -14,12 +15,9 @@ const props = defineProps<{ told: BakeForecast | null; thickest: number | null; 
 const emit = defineEmits<{ within: [minutes: number | null]; learned: [] }>()
 const bench = useBench()
 const session = useSession()
-const queries = useQueryClient()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const list = useQuery({ queryKey: ['ovens', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: { kitchen_id: kitchenId.value } } })) })
-const chosen = computed(() => list.data.value?.find((o) => o.key === bench.document?.bake?.oven) ?? null)
+const list = useAsk(() => ['ovens'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })))
+const chosen = computed(() => list.answer.value?.find((o) => o.key === bench.document?.bake?.oven) ?? null)
 const bake = computed(() => bench.document?.bake)
-const wares = [['', 'as usual'], ['tray', 'aluminium tray'], ['steel-tray', 'steel tray'], ['stone', 'hot stone'], ['cold-stone', 'stone put in cold'], ['tin', 'loaf tin'], ['rack', 'wire rack']] as const
 const set = (change: Parameters<typeof withBake>[1]): void => { bench.edit((doc) => withBake(doc, change)) }
 const fresh = ref('')
 
@@ -31,17 +29,13 @@ function celsius(event: Event): number | null {
 }
 const plain = (c: number): string => temperature(c, session.units).split(' ')[0] ?? ''
 const sign = computed(() => (session.units === 'us' ? '°F' : '°C'))
-async function addOven(): Promise<void> {
-  if (!fresh.value.trim()) return
-  const made = await settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: { kitchen_id: kitchenId.value } }, body: { name: fresh.value, altitude_m: 0 } }))
+const adding = useDo((name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name, altitude_m: 0 } })), { then: (made) => {
   fresh.value = ''
-  await queries.invalidateQueries({ queryKey: ['ovens', kitchenId.value] })
   set({ oven: made.key })
-}
-async function learned(): Promise<void> {
-  await queries.invalidateQueries({ queryKey: ['ovens', kitchenId.value] })
-  emit('learned')
-}
+} })
+const addOven = (): void => { if (fresh.value.trim()) void adding.run(fresh.value) }
+const learned = (): void => { emit('learned') }
+const mostTrays = computed(() => session.words?.most_trays ?? 1)
 const toBench = (): void => {
   if (props.told?.moisture_percent != null) set({ moisture_percent: Math.round(props.told.moisture_percent * 10) / 10, moisture_from: 'oven' })
 }
@@ -54,15 +48,15 @@ const number = (event: Event): number | null => {
 <template>
   <aside class="side balance-side" aria-label="Oven">
     <h3 v-if="told?.fried">In oil</h3>
-    <h3 v-else><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.data.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
+    <h3 v-else><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.answer.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
     <p v-if="!told?.fried" class="note">{{ told?.oven ?? '' }}</p>
     <dl v-if="told">
       <dt>{{ told.fried ? 'Oil' : 'Dial' }}</dt><dd><input class="field" :value="plain(told.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="told.fried ? 'Oil' : 'Dial'" @change="set({ oven_c: celsius($event) })" /> {{ sign }}</dd>
       <template v-if="!told.fried">
       <dt>Really</dt><dd>{{ temperature(told.really_c, session.units) }}</dd>
       <dt>Heat</dt><dd><button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">{{ bake?.fan ? 'fan' : 'still' }}</button></dd>
-      <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option v-for="w in wares" :key="w[0]" :value="w[0]">{{ w[1] }}</option></select></dd>
-      <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), 6) })" /></dd>
+      <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option value="">as usual</option><option v-for="w in session.words?.bakeware" :key="w.id" :value="w.id">{{ w.name }}</option></select></dd>
+      <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), mostTrays) })" /></dd>
       </template>
       <dt>Dough goes in at</dt><dd><input class="field mixed" :value="bake?.dough_c == null ? '' : plain(bake.dough_c)" placeholder="as mixed" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dough goes in at" @change="set({ dough_c: celsius($event) })" /> {{ sign }}</dd>
       <dt>Height above the sea</dt><dd><input class="field" :value="bake?.altitude_m || ''" :placeholder="String(chosen?.altitude_m ?? 0)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>

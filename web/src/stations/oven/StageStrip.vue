@@ -10,21 +10,13 @@ import { useSession } from '@/stores/session'
 const props = defineProps<{ told: BakeForecast; span: number }>()
 const bench = useBench()
 const session = useSession()
-const MOMENTS = ['flip', 'rotate', 'door', 'top']
-const usual: Record<string, string> = { bake: 'bake', finish: 'finish', broil: 'broil', flip: 'flip', rotate: 'turn', door: 'door', top: 'top', rest: 'rest' }
-const words = computed(() => (props.told.fried ? { ...usual, bake: 'fry', finish: 'other side' } : usual))
-
 const at = (value: number): string => `${(100 * Math.min(value, props.span)) / props.span}%`
 const hot = computed(() => props.told.stages.filter((s) => s.kind !== 'rest'))
-const blocks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => !MOMENTS.includes(s.kind)))
-const marks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => MOMENTS.includes(s.kind)))
+const blocks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => !s.moment))
+const marks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => s.moment))
 const lastHot = computed(() => blocks.value.at(-1)?.index ?? -1)
 /** What stands in the document, or what is usual, ready to be changed. */
-const stages = (): BakeStage[] => {
-  const own = bench.document?.bake?.stages ?? []
-  if (own.length) return own.map((s) => ({ ...s }))
-  return hot.value.map((s, i) => ({ kind: s.kind, minutes: MOMENTS.includes(s.kind) || i === lastHot.value ? null : Math.round(s.end_min - s.start_min), oven_c: null, fan: null }))
-}
+const stages = (): BakeStage[] => props.told.planned.map((s) => ({ ...s }))
 const put = (next: BakeStage[], pulling = false): void => {
   const edit = pulling ? bench.pull : bench.edit
   edit((doc) => withBake(doc, { stages: next }))
@@ -56,15 +48,6 @@ function onKey(event: KeyboardEvent, index: number, now: number): void {
   event.preventDefault()
   setMinutes(index, Math.max(Math.round(now) + by * (event.shiftKey ? 5 : 1), 1))
 }
-function add(kind: string): void {
-  const now = stages()
-  const whole = Math.max(Math.round((props.told.ready_min?.best ?? 20) * 0.6), 1)
-  // A moment splits the last hot block: what was until done becomes so many minutes, and a finish follows.
-  const last = now.findLastIndex((s) => !MOMENTS.includes(s.kind))
-  const before = now.map((s, i) => (i === last ? { ...s, minutes: s.minutes ?? whole } : s))
-  const more: BakeStage[] = kind === 'broil' ? [{ kind: 'broil', minutes: null, oven_c: null, fan: null }] : [{ kind, minutes: null, oven_c: null, fan: null }, { kind: 'finish', minutes: null, oven_c: null, fan: null }]
-  put([...before, ...more])
-}
 function degrees(index: number, event: Event): void {
   const typed = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
   if (!Number.isFinite(typed) || typed <= 0) return
@@ -78,17 +61,17 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
   <section class="stages" aria-label="Stages of the bake">
     <div ref="strip" class="strip">
       <div v-for="b in blocks" :key="b.index" class="block" :class="b.kind" :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }">
-        <b>{{ words[b.kind] }}</b>
+        <b>{{ b.name }}</b>
         <span class="note">{{ minutes(b.end_min - b.start_min) }} min</span>
-        <span class="note"><input :value="shown(b.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="`${words[b.kind]}: degrees`" @change="degrees(b.index, $event)" />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span>
-        <i v-if="b.index !== lastHot" class="edge" tabindex="0" role="slider" :aria-label="`${words[b.kind]}: minutes`" :aria-valuenow="Math.round(b.end_min - b.start_min)" @pointerdown="begin($event, b.index, b.start_min)" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, b.index, b.end_min - b.start_min)" />
+        <span class="note"><input :value="shown(b.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="`${b.name}: degrees`" @change="degrees(b.index, $event)" />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span>
+        <i v-if="b.index !== lastHot" class="edge" tabindex="0" role="slider" :aria-label="`${b.name}: minutes`" :aria-valuenow="Math.round(b.end_min - b.start_min)" @pointerdown="begin($event, b.index, b.start_min)" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, b.index, b.end_min - b.start_min)" />
       </div>
       <span v-if="blocks.length" class="until note" :style="{ left: at(blocks.at(-1)?.end_min ?? 0) }">until done</span>
-      <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ words[m.kind] }}</span>
+      <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ m.name }}</span>
     </div>
     <div v-if="bench.mayEdit" class="add note">
       add
-      <button v-for="k in told.fried ? ['flip'] : ['flip', 'top', 'rotate', 'door', 'broil']" :key="k" @click="add(k)">{{ words[k] }}</button>
+      <button v-for="more in told.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</button>
       <button v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</button>
     </div>
   </section>

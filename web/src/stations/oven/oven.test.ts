@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
-import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { aBake, DOCUMENT, onTheBench } from '@/testing/kitchen'
+import { useSession } from '@/stores/session'
 import { answering, asked } from '@/testing/server'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -76,7 +76,7 @@ describe('the stages', () => {
   it('lie on the time line to scale, the last until done', () => {
     const view = strip()
     expect(view.findAll('.block').map((b) => b.attributes('style'))).toEqual([expect.stringContaining('left: 0%'), expect.stringContaining('left: 40%')])
-    expect(view.get('.moment').text()).toBe('flip')
+    expect(view.get('.moment').text()).toBe('turn over')
     expect(view.get('.until').attributes('style')).toContain('left: 60%')
     expect(view.findAll('.edge')).toHaveLength(1)
   })
@@ -94,7 +94,7 @@ describe('the stages', () => {
 
   it('take an opened door before the finish, and go back to the usual ones', async () => {
     const view = strip()
-    await view.findAll('.add button').find((b) => b.text() === 'door')?.trigger('click')
+    await view.findAll('.add button').find((b) => b.text() === 'open the door')?.trigger('click')
     expect(stages().slice(-2)).toEqual([['door', null], ['finish', null]])
     await view.get('.usual').trigger('click')
     expect(stages()).toEqual([])
@@ -111,10 +111,11 @@ describe('the stages', () => {
     expect(bench.document?.bake?.stages?.[0]?.oven_c).toBeCloseTo(204.4)
   })
 
-  it('are fried and turned in oil, with no door and no broil', () => {
-    const view = mount(StageStrip, { props: { told: aBake({ fried: true }), span: 20 } })
-    expect(view.findAll('.block b').map((b) => b.text())).toEqual(['fry', 'other side'])
-    expect(view.findAll('.add button').map((b) => b.text())).toEqual(['flip'])
+  it('are called what the core calls them, and only what it offers can be added', () => {
+    const told = aBake({ fried: true })
+    const view = mount(StageStrip, { props: { told: { ...told, stages: told.stages.map((s) => ({ ...s, name: `${s.kind} in oil` })) }, span: 20 } })
+    expect(view.findAll('.block b').map((b) => b.text())).toEqual(['bake in oil', 'finish in oil'])
+    expect(view.findAll('.add button').map((b) => b.text())).toEqual(['open the door'])
   })
 
   it('do not move for a viewer', async () => {
@@ -130,7 +131,7 @@ describe('the oven', () => {
   const deck = { id: 5, key: 'deck', name: 'Deck', altitude_m: 640, archived: false, offset_k: 9, offset_half_k: 8, prior_half_k: 20, text: 'Deck: 9 °C hot ± 8', bakes: [{ id: 2, formula_name: 'Rolls', minutes: 30, before_g: null, after_g: null, probe_c: null, readings: [{ offset_k: 9.4, half_90_k: 8.2 }], logged_at: '2026-11-20T10:00:00Z' }] }
   async function side(told = aBake()) {
     answering('/ovens', [deck])
-    const view = mount(OvenSide, { props: { told, thickest: null, within: null }, global: { plugins: [[VueQueryPlugin, { queryClient: new QueryClient() }]] } })
+    const view = mount(OvenSide, { props: { told, thickest: null, within: null } })
     await flushPromises()
     return view
   }
@@ -168,7 +169,8 @@ describe('the oven', () => {
     expect(view.text()).toContain('500')
   })
 
-  it('keeps trays between one and six', async () => {
+  it('keeps trays between one and what the words allow', async () => {
+    useSession().words = { most_trays: 6, bakeware: [] } as never
     const view = await side()
     const trays = view.get('[aria-label="Trays at once"]')
     for (const [typed, kept] of [['2.4', 2], ['40', 6], ['none', 1]] as const) {

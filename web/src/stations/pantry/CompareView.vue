@@ -3,13 +3,13 @@
  * Side by side decides which of a few to take. The eye falls on the columns, all drawn to one scale of 100 g,
  * then on the two bars of what each holds and binds; taking one out or searching another redraws the rest.
  */
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { Compared } from '@/api/types'
 import IngredientFinder from '@/components/pantry/IngredientFinder.vue'
 import { layerHatch } from '@/components/pantry/layers'
+import { useAsk } from '@/composables/useAsk'
 import { useCompareList } from '@/composables/useCompareList'
 import { figure, money, range } from '@/domain/format'
 import { layStrata } from '@/domain/strata'
@@ -22,16 +22,13 @@ const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const marked = useCompareList()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
 const keys = computed(() => [route.query.keys ?? []].flat().map(String).slice(0, MOST))
-const seen = useQuery({
-  queryKey: ['compare', kitchenId, keys],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/compare', { params: { path: { kitchen_id: kitchenId.value }, query: { keys: keys.value } } })),
-})
-const columns = computed(() => (seen.data.value ?? []).map((item) => ({ item, strata: drawn(item) })))
+const seen = useAsk(() => ['compare', keys.value], (at) =>
+  settled(api.GET('/api/kitchens/{kitchen_id}/compare', { params: { path: at, query: { keys: keys.value } } })), { keep: true })
+const columns = computed(() => (seen.answer.value ?? []).map((item) => ({ item, strata: drawn(item) })))
 const most = computed(() => ({
-  capacity: Math.max(1, ...(seen.data.value ?? []).map((c) => c.capacity.high)),
-  binding: Math.max(1, ...(seen.data.value ?? []).map((c) => c.binding.high)),
+  capacity: Math.max(1, ...(seen.answer.value ?? []).map((c) => c.capacity.high)),
+  binding: Math.max(1, ...(seen.answer.value ?? []).map((c) => c.binding.high)),
 }))
 
 function drawn(item: Compared): { key: string; name: string; grams: number; top: number; height: number }[] {
@@ -65,7 +62,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
       <IngredientFinder v-if="keys.length < MOST" placeholder="Add another" @pick="(key) => change([...keys.filter((k) => k !== key), key])" />
     </PantryBar>
     <p v-if="!keys.length" class="page-blank">Mark what to compare in the pantry, or add it above.</p>
-    <p v-else-if="seen.isError.value" class="page-blank" role="alert">Not all of these are in this pantry. <button class="quiet-button" @click="change([])">Start again</button></p>
+    <p v-else-if="seen.missing.value" class="page-blank" role="alert">Not all of these are in this pantry. <button class="quiet-button" @click="change([])">Start again</button></p>
     <div v-else class="page-sheet">
       <table>
         <thead>

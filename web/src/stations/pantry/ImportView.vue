@@ -3,54 +3,36 @@
  * Import decides how a file's columns are read and whether its good rows are kept. The eye falls on the columns
  * with what each is taken for, then on the rows that cannot be read; nothing is in the pantry until all is kept at once.
  */
-import { useIntervalFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, Refusal, settled } from '@/api/client'
+import { api, settled } from '@/api/client'
 import type { BadRow, PackImport } from '@/api/types'
+import JobProgress from '@/components/frame/JobProgress.vue'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { useJob } from '@/composables/useJob'
 import { useSession } from '@/stores/session'
-import { useToasts } from '@/stores/toasts'
 import PantryBar from './PantryBar.vue'
 
 const props = defineProps<{ id: number }>()
 const session = useSession()
-const toasts = useToasts()
 const router = useRouter()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const found = shallowRef<PackImport | null>(null)
-const missing = ref('')
+const asked = useAsk(() => ['import', props.id], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/imports/{import_id}', { params: { path: { ...at, import_id: props.id } } })), { when: () => props.id > 0, keep: true })
+const found = computed<PackImport | null>(() => (asked.answer.value?.id === props.id ? asked.answer.value : null))
+const missing = computed(() => asked.missing.value)
+const { job, underWay, trouble, start: startJob, follow, stop: stopJob } = useJob()
 const text = ref('')
 const over = ref(false)
-const path = computed(() => ({ kitchen_id: kitchenId.value, import_id: props.id }))
-const running = computed(() => found.value?.state === 'checking' || found.value?.state === 'saving')
 const figures = computed(() => new Map(session.words?.label_figures.map((f) => [f.id, `${f.name}, ${f.unit}`]) ?? []))
 const fieldName = (id: string): string => figures.value.get(id) ?? ({ per_g: 'serving', pack_g: 'pack weight', use_by: 'use by', bought_on: 'bought on', may_contain: 'may contain' })[id] ?? id
 
-const { pause, resume } = useIntervalFn(() => { void load() }, 700, { immediate: false })
-watch(running, (now) => { if (now) resume(); else pause() })
+/** After a reload the job that was under way is followed again; when it is over, the import has moved on. */
+watch(() => found.value?.job?.id, () => { if (found.value?.job && job.value?.id !== found.value.job.id) follow(found.value.job) })
+watch(() => job.value?.state, (now) => { if (now === 'done' || now === 'failed' || now === 'stopped') void asked.again() })
+watch(() => props.id, () => { follow(null) })
 
-async function load(): Promise<void> {
-  try {
-    found.value = await settled(api.GET('/api/kitchens/{kitchen_id}/imports/{import_id}', { params: { path: path.value } }))
-  } catch (error) {
-    missing.value = error instanceof Refusal ? error.sentence : 'The import could not be opened.'
-    pause()
-  }
-}
-watch(() => props.id, (id) => {
-  found.value = null
-  missing.value = ''
-  if (id) void load()
-}, { immediate: true })
-
-async function start(name: string, content: string): Promise<void> {
-  try {
-    const made = await settled(api.POST('/api/kitchens/{kitchen_id}/imports', { params: { path: { kitchen_id: kitchenId.value } }, body: { file_name: name, text: content } }))
-    await router.push(`/pantry/import/${made.id}`)
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The file could not be read.', { tone: 'act' })
-  }
-}
+const reading = useDo(({ name, content }: { name: string; content: string }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/imports', { params: { path: at }, body: { file_name: name, text: content } })), { then: (made) => router.push(`/pantry/import/${made.id}`) })
+const start = (name: string, content: string): Promise<unknown> => reading.run({ name, content })
 
 async function take(files: FileList | null | undefined): Promise<void> {
   over.value = false
@@ -66,26 +48,17 @@ function paste(event: ClipboardEvent): void {
   void start('pasted', pasted)
 }
 
-async function match(change: Partial<Pick<PackImport, 'columns' | 'style' | 'per_100'>>): Promise<void> {
+const matching = useDo((columns: Pick<PackImport, 'columns' | 'style' | 'per_100'>, at) => settled(api.PUT('/api/kitchens/{kitchen_id}/imports/{import_id}/columns', { params: { path: { ...at, import_id: props.id } }, body: columns })))
+function match(change: Partial<Pick<PackImport, 'columns' | 'style' | 'per_100'>>): void {
   if (!found.value) return
   const { columns, style, per_100 } = { ...found.value, ...change }
-  try {
-    found.value = await settled(api.PUT('/api/kitchens/{kitchen_id}/imports/{import_id}/columns', { params: { path: path.value }, body: { columns, style, per_100 } }))
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
+  void matching.run({ columns, style, per_100 })
 }
-
-async function go(step: 'check' | 'save' | 'stop'): Promise<void> {
-  try {
-    found.value = await settled(api.POST('/api/kitchens/{kitchen_id}/imports/{import_id}/step', { params: { path: path.value }, body: { step } }))
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
-}
+const go = (kind: 'import-check' | 'import-save'): void => { void startJob({ kind, import_id: props.id }) }
+const givingUp = useDo((id: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/imports/{import_id}/stop', { params: { path: { ...at, import_id: id } } })))
 
 function setColumn(at: number, field: string): void {
-  void match({ columns: found.value?.columns.map((f, i) => (i === at ? field : f === field ? '' : f)) ?? [] })
+  match({ columns: found.value?.columns.map((f, i) => (i === at ? field : f === field ? '' : f)) ?? [] })
 }
 const why = (row: BadRow): string => [row.what, row.got && `got ${row.got}`, row.allowed && `allowed: ${row.allowed}`, row.remedy].filter(Boolean).join('; ')
 </script>
@@ -136,15 +109,13 @@ const why = (row: BadRow): string => [row.what, row.got && `got ${row.got}`, row
           </table>
         </div>
       </template>
-      <div v-if="running" class="progress" role="status">
-        <progress :max="found.total" :value="found.done" /> {{ found.state === 'checking' ? 'looked at' : 'kept' }} {{ found.done }} of {{ found.total }}
-        <button class="quiet-button" @click="go('stop')">Stop</button>
-      </div>
+      <p v-if="underWay && job" class="progress"><JobProgress :job="job" :what="job.kind === 'import-check' ? 'looked at' : 'put in'" @stop="stopJob" /></p>
+      <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       <p v-if="found.state === 'checked' || found.state === 'saved'" class="result"><b>{{ found.good }}</b> can be read<template v-if="found.odd">, <b>{{ found.odd }}</b> of them with a label to look at again</template>; <b>{{ found.total - found.good }}</b> cannot.</p>
-      <div v-if="session.mayEdit" class="doings">
-        <button v-if="found.state === 'matching'" class="act-button" @click="go('check')">Look at all {{ found.total }}</button>
-        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('save')">Keep the {{ found.good }} good ones, all at once</button>
-        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="go('stop')">Keep none</button>
+      <div v-if="session.mayEdit && !underWay" class="actions">
+        <button v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</button>
+        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">Keep the {{ found.good }} good ones, all at once</button>
+        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">Keep none</button>
         <p v-if="found.state === 'saved'">{{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link></p>
         <p v-if="found.state === 'stopped'">Stopped; nothing was kept. <router-link to="/pantry/import">Start again</router-link></p>
       </div>
@@ -250,17 +221,13 @@ tr.bad td:last-child {
 }
 
 .progress,
-.doings {
+.actions {
   display: flex;
   align-items: center;
   gap: 12px;
   margin-top: 14px;
 }
 
-progress {
-  width: 300px;
-  accent-color: var(--act);
-}
 
 .result {
   margin: 14px 0 0;

@@ -1,20 +1,15 @@
 <script setup lang="ts">
 /** The label as it is printed, figure by figure; Enter and Tab lead down the list. */
 import { computed, ref, watch } from 'vue'
-import type { LabelDocument } from '@/api/types'
+import type { LabelDocument, Words } from '@/api/types'
 import { useSession } from '@/stores/session'
 
 const label = defineModel<LabelDocument>({ required: true })
 const props = defineProps<{ readonly: boolean; wrongField: string; marked: readonly string[] }>()
 const session = useSession()
-const shown = {
-  us: ['energy_kcal', 'fat_g', 'saturates_g', 'trans_g', 'cholesterol_mg', 'sodium_mg', 'carbohydrate_g', 'fibre_g', 'sugars_g', 'added_sugars_g', 'polyols_g',
-    'erythritol_g', 'allulose_g', 'protein_g', 'vitamin_d_ug', 'calcium_mg', 'iron_mg', 'potassium_mg'],
-  eu: ['energy_kj', 'energy_kcal', 'fat_g', 'saturates_g', 'carbohydrate_g', 'sugars_g', 'polyols_g', 'erythritol_g', 'fibre_g', 'protein_g', 'salt_g'],
-} as const
-const parts = new Set(['saturates_g', 'trans_g', 'fibre_g', 'sugars_g', 'added_sugars_g', 'polyols_g', 'erythritol_g', 'allulose_g'])
 const style = computed(() => (label.value.style === 'eu' ? 'eu' : 'us'))
-const figures = computed(() => shown[style.value].map((id) => session.words?.label_figures.find((f) => f.id === id)).filter((f) => f !== undefined))
+const place = (f: Words['label_figures'][number]): number => f.places[style.value] ?? 0
+const figures = computed(() => (session.words?.label_figures ?? []).filter((f) => place(f) > 0).sort((one, other) => place(one) - place(other)))
 const form = ref<HTMLElement>()
 const grams = ref('')
 watch(() => label.value.per_g, (now) => { if (Number(grams.value.replace(',', '.')) !== now) grams.value = now ? String(now) : '' }, { immediate: true })
@@ -55,14 +50,14 @@ function next(event: KeyboardEvent): void {
     </div>
     <div class="serving">
       <label class="note">figures are for
-        <span class="with"><input class="field" :class="{ wrong: wrongField === 'per_g' }" inputmode="decimal" :value="grams" :readonly="readonly" aria-label="Grams the figures are for" @input="setGrams(($event.target as HTMLInputElement).value)" /> g</span>
+        <span class="with"><input class="field" :class="{ wrong: wrongField === 'label.per_g' }" inputmode="decimal" :value="grams" :readonly="readonly" aria-label="Grams the figures are for" @input="setGrams(($event.target as HTMLInputElement).value)" /> g</span>
       </label>
       <label class="note">serving, as the pack says
         <input class="field" :value="label.serving_measure" placeholder="2 tbsp" maxlength="60" :readonly="readonly" @input="label = { ...label, serving_measure: ($event.target as HTMLInputElement).value }" />
       </label>
     </div>
     <div class="figures">
-      <label v-for="f in figures" :key="f.id" class="figure-row" :class="{ part: parts.has(f.id), marked: props.marked.includes(f.id) }">
+      <label v-for="f in figures" :key="f.id" class="figure-row" :class="{ part: f.part, marked: props.marked.includes(f.id) }">
         <span>{{ f.name }}</span>
         <input class="cell" :class="{ wrong: wrongField === f.id }" :value="label.figures?.[f.id] ?? ''" :aria-label="`${f.name}, ${f.unit}`" placeholder="–" maxlength="40" autocomplete="off" :readonly="readonly"
           :data-figure="f.id" @input="setFigure(f.id, ($event.target as HTMLInputElement).value)" @focus="($event.target as HTMLInputElement).select()" />

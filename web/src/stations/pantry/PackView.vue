@@ -6,10 +6,12 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, Refusal, settled } from '@/api/client'
-import type { LabelDocument, LotOut } from '@/api/types'
+import { api, settled } from '@/api/client'
+import type { LabelDocument, LotDocument, LotOut } from '@/api/types'
 import IngredientFinder from '@/components/pantry/IngredientFinder.vue'
 import { keepAsFile } from '@/composables/useDocumentFiles'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { usePackDraft } from '@/composables/usePackDraft'
 import { weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
@@ -24,11 +26,10 @@ const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const toasts = useToasts()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
+const asked = useAsk(() => ['pack', props.id], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...at, lot_id: props.id } } })), { when: () => props.id > 0 })
 const lot = shallowRef<LotOut | null>(null)
-const missing = ref('')
+const missing = computed(() => asked.missing.value)
 const ready = ref(false)
-const saving = ref(false)
 const onHand = ref('')
 const nameField = ref<HTMLInputElement>()
 const { draft, label, hasLabel, reading, refusal, changed, open, set, setLabel, clean, forget } = usePackDraft()
@@ -37,20 +38,20 @@ const ingredientName = computed(() => reading.value?.reference.name ?? '')
 const marked = computed(() => reading.value?.findings.filter((f) => f.severity !== 'note').flatMap((f) => f.figures ?? []) ?? [])
 const wrongField = computed(() => refusal.value?.problem.field ?? '')
 
-watch(() => props.id, async (id) => {
-  missing.value = ''
+async function show(pack: LotOut | null): Promise<void> {
+  lot.value = pack
+  open(session.kitchen?.id ?? 0, pack, String(route.query.ingredient ?? ''))
+  ready.value = true
+  await nextTick()
+  if (!pack) nameField.value?.focus()
+}
+watch(() => props.id, (id) => {
   ready.value = false
   lot.value = null
-  try {
-    if (id) lot.value = await settled(api.GET('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { kitchen_id: kitchenId.value, lot_id: id } } }))
-    open(kitchenId.value, lot.value, String(route.query.ingredient ?? ''))
-    ready.value = true
-    await nextTick()
-    if (!id) nameField.value?.focus()
-  } catch (error) {
-    missing.value = error instanceof Refusal ? error.sentence : 'The pack could not be opened.'
-  }
+  if (!id) void show(null)
 }, { immediate: true })
+/** What is being typed stays: the pack is shown once, and again only when it was saved here. */
+watch(asked.answer, (pack) => { if (pack && pack.id === props.id && !ready.value) void show(pack) }, { immediate: true })
 
 /** The name often says what it is: propose the ingredient while none is chosen. */
 async function guess(): Promise<void> {
@@ -59,39 +60,23 @@ async function guess(): Promise<void> {
   if (hits[0] && !draft.value.ingredient) set({ ingredient: hits[0].id })
 }
 
-async function save(): Promise<void> {
-  if (saving.value || readonly.value) return
-  saving.value = true
-  try {
-    const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
-    const path = { kitchen_id: kitchenId.value }
-    const saved = lot.value
-      ? await settled(api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...path, lot_id: lot.value.id } }, body: { document: clean(), lock: lot.value.lock } }))
-      : await settled(api.POST('/api/kitchens/{kitchen_id}/packs', { params: { path }, body: { document: clean(), on_hand_g: grams } }))
-    forget()
-    toasts.show(`${draft.value.name} is in the pantry.`)
-    if (lot.value) {
-      lot.value = saved
-      open(kitchenId.value, saved, '')
-    } else {
-      await router.replace(`/pantry/packs/${saved.id}`)
-    }
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The pack could not be kept.', { tone: 'act' })
-  }
-  saving.value = false
-}
+const saving = useDo((document: LotDocument, at) => {
+  const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
+  return lot.value
+    ? settled(api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...at, lot_id: lot.value.id } }, body: { document, lock: lot.value.lock } }))
+    : settled(api.POST('/api/kitchens/{kitchen_id}/packs', { params: { path: at }, body: { document, on_hand_g: grams } }))
+}, { then: (saved) => {
+  forget()
+  toasts.show(`${draft.value.name} is in the pantry.`)
+  return lot.value ? show(saved) : router.replace(`/pantry/packs/${saved.id}`)
+} })
+const save = (): void => { if (!saving.busy.value && !readonly.value) void saving.run(clean()) }
 
-async function putAway(away: boolean): Promise<void> {
-  if (!lot.value) return
-  try {
-    await settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/archive', { params: { path: { kitchen_id: kitchenId.value, lot_id: lot.value.id } }, body: { archived: away } }))
-    lot.value = { ...lot.value, archived: away }
-    toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', { action: { label: 'Undo', run: () => void putAway(!away) } })
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
-}
+const archiving = useDo(({ id, away }: { id: number; away: boolean }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/archive', { params: { path: { ...at, lot_id: id } }, body: { archived: away } })), { then: (_, { away }) => {
+  if (lot.value) lot.value = { ...lot.value, archived: away }
+  toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', { action: { label: 'Undo', run: () => { putAway(!away) } } })
+} })
+const putAway = (away: boolean): void => { if (lot.value) void archiving.run({ id: lot.value.id, away }) }
 
 function mend(mended: LabelDocument): void {
   const before = draft.value.label
@@ -100,19 +85,15 @@ function mend(mended: LabelDocument): void {
 }
 
 /** A panel pasted anywhere but into a field is read into the label. */
-async function readPanel(text: string): Promise<void> {
-  try {
-    const panel = await settled(api.POST('/api/kitchens/{kitchen_id}/packs/panel', { params: { path: { kitchen_id: kitchenId.value } }, body: { text } }))
-    const before = draft.value.label
-    setLabel({
-      style: panel.style ?? label.value.style, per_g: panel.per_g ?? label.value.per_g, per_digit_g: panel.per_digit_g,
-      serving_measure: panel.serving_measure || label.value.serving_measure, figures: { ...label.value.figures, ...panel.figures },
-    })
-    toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), { action: { label: 'Undo', run: () => { set({ label: before }) } } })
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'The text could not be read.', { tone: 'act' })
-  }
-}
+const readingPanel = useDo((text: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/panel', { params: { path: at }, body: { text } })), { then: (panel) => {
+  const before = draft.value.label
+  setLabel({
+    style: panel.style ?? label.value.style, per_g: panel.per_g ?? label.value.per_g, per_digit_g: panel.per_digit_g,
+    serving_measure: panel.serving_measure || label.value.serving_measure, figures: { ...label.value.figures, ...panel.figures },
+  })
+  toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), { action: { label: 'Undo', run: () => { set({ label: before }) } } })
+} })
+const readPanel = (text: string): Promise<unknown> => readingPanel.run(text)
 
 useEventListener(window, 'paste', (event: ClipboardEvent) => {
   const text = event.clipboardData?.getData('text/plain') ?? ''
@@ -158,7 +139,7 @@ async function fromClipboard(): Promise<void> {
           <button v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</button>
           <template v-if="!readonly">
             <button v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</button>
-            <button class="act-button" :disabled="saving || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)" title="Ctrl Enter" @click="save">{{ lot ? 'Keep the changes' : 'Put into the pantry' }}</button>
+            <button class="act-button" :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)" title="Ctrl Enter" @click="save">{{ lot ? 'Keep the changes' : 'Put into the pantry' }}</button>
           </template>
         </div>
         <PackMeaning v-if="reading" :reading="reading" :has-label="hasLabel" :may-edit="!readonly" @mend="mend" @ingredient="(key) => set({ ingredient: key })" />

@@ -3,12 +3,12 @@
  * The Pantry decides which flour, cheese, fibre or egg, and which bought pack of it. The eye falls on the
  * bars of what 100 g are made of; the next letter narrows the list, Enter opens, Space marks for comparing.
  */
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { PantryRow } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
 import { useCompareList } from '@/composables/useCompareList'
 import { useSession } from '@/stores/session'
 import PantryBar from './PantryBar.vue'
@@ -31,20 +31,15 @@ watch([settledSearch, role, without, own], ([s, r, w, o]) => {
   void router.replace({ query: { ...(s && { search: s }), ...(r && { role: r }), ...(w && { without: w }), ...(o && { own: 'true' }) } })
 })
 
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const found = useQuery({
-  queryKey: ['pantry', kitchenId, settledSearch, role, without, own, archived, offset],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
-    params: {
-      path: { kitchen_id: kitchenId.value },
-      query: { search: settledSearch.value, role: role.value, without: without.value, own: own.value, archived: archived.value, offset: offset.value, limit: PAGE },
-    },
-  })),
-  placeholderData: keepPreviousData,
-})
-const packs = computed(() => found.data.value?.items.filter((r) => r.lot_id != null) ?? [])
-const references = computed(() => found.data.value?.items.filter((r) => r.lot_id == null) ?? [])
-const total = computed(() => (found.data.value?.packs ?? 0) + (found.data.value?.references ?? 0))
+const found = useAsk(() => ['pantry', settledSearch.value, role.value, without.value, own.value, archived.value, offset.value], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
+  params: {
+    path: at,
+    query: { search: settledSearch.value, role: role.value, without: without.value, own: own.value, archived: archived.value, offset: offset.value, limit: PAGE },
+  },
+})), { keep: true })
+const packs = computed(() => found.answer.value?.items.filter((r) => r.lot_id != null) ?? [])
+const references = computed(() => found.answer.value?.items.filter((r) => r.lot_id == null) ?? [])
+const total = computed(() => (found.answer.value?.packs ?? 0) + (found.answer.value?.references ?? 0))
 const last = computed(() => Math.min(offset.value + PAGE, total.value))
 
 const facets = [
@@ -79,18 +74,18 @@ function open(row: PantryRow | undefined): void {
       </span>
       <span v-else class="note">mark up to six to compare</span>
     </div>
-    <div v-if="found.isError.value" class="page-blank" role="alert">
+    <div v-if="found.missing.value" class="page-blank" role="alert">
       <p class="figure">The pantry could not be read.</p>
-      <button class="quiet-button" @click="found.refetch()">Try again</button>
+      <button class="quiet-button" @click="found.again()">Try again</button>
     </div>
-    <div v-else-if="found.isPending.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
+    <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
     <div v-else-if="!total" class="page-blank">
       <p class="figure">{{ archived ? 'Nothing is put away.' : 'Nothing fits.' }}</p>
       <p class="note">{{ own ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.' : 'Search by a few letters, or take a facet away.' }}</p>
     </div>
     <div v-else class="page-sheet">
-      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.data.value?.packs ?? 0}`" />
-      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.data.value?.references ?? 0}`" />
+      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.answer.value?.packs ?? 0}`" />
+      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.answer.value?.references ?? 0}`" />
       <p v-if="total > PAGE" class="pages note">
         <button class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - PAGE, 0)">before</button>
         {{ offset + 1 }}–{{ last }} of {{ total }}

@@ -1,64 +1,51 @@
 <script setup lang="ts">
 /**
  * Stock decides what can still be baked from the shelf. The eye falls on what must be used up first and on
- * what is spoken for; a typed count corrects a pack, a planned bake speaks for its grams at once.
+ * what is reserved; a typed count corrects a pack, a planned bake reserves its grams at once.
  */
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, Refusal, settled } from '@/api/client'
-import type { Bake, StockRow } from '@/api/types'
-import { day, weight, weightUnit } from '@/domain/format'
+import { api, settled } from '@/api/client'
+import type { PlannedBake, StockRow } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { day, localDay, weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import PantryBar from './PantryBar.vue'
 
 const session = useSession()
 const toasts = useToasts()
-const kitchenId = computed(() => session.kitchen?.id ?? 0)
-const path = computed(() => ({ kitchen_id: kitchenId.value }))
-const stock = useQuery({ queryKey: ['stock', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: path.value } })) })
-const bakes = useQuery({ queryKey: ['bakes', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value } })) })
-const over = useQuery({ queryKey: ['bakes over', kitchenId], queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value, query: { over: true } } })) })
-const shelf = useQuery({
-  queryKey: ['shelf for bakes', kitchenId],
-  queryFn: () => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: path.value, query: { limit: 200 } } })),
-})
-const most = computed(() => Math.max(1, ...(stock.data.value ?? []).map((s) => Math.max(s.on_hand_g, s.reserved_g))))
-const today = new Date().toISOString().slice(0, 10)
-const soon = new Date(Date.now() + 7 * 86_400_000).toISOString().slice(0, 10)
+const stock = useAsk(() => ['stock'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: at } })))
+const bakes = useAsk(() => ['bakes'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at } })))
+const over = useAsk(() => ['bakes', 'over'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at, query: { over: true } } })))
+const shelf = useAsk(() => ['shelf for bakes'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { limit: 200 } } })))
+const most = computed(() => Math.max(1, ...(stock.answer.value ?? []).map((s) => Math.max(s.on_hand_g, s.reserved_g))))
+const today = localDay(new Date())
+const soon = localDay(new Date(Date.now() + 7 * 86_400_000))
 const formula = ref(0)
 const batches = ref('1')
 const on = ref(today)
 const unit = computed(() => weightUnit(session.units))
 
-async function doing(work: () => Promise<unknown>, said: string): Promise<void> {
-  try {
-    await work()
-    toasts.show(said)
-  } catch (error) {
-    toasts.show(error instanceof Refusal ? error.sentence : 'That did not work.', { tone: 'act' })
-  }
-  await Promise.all([stock.refetch(), bakes.refetch(), over.refetch()])
-}
-
+const counting = useDo(({ row, grams }: { row: StockRow; grams: number }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/stock', {
+  params: { path: { ...at, lot_id: row.id } }, body: { kind: 'counted', grams },
+})), { then: (_, { row, grams }) => { toasts.show(`${row.name}: ${grams} g on hand.`) } })
 function count(row: StockRow, text: string): void {
   const grams = Number(text.replace(',', '.'))
   if (!text.trim() || !Number.isFinite(grams) || Math.abs(grams - row.on_hand_g) < 0.05) return
-  void doing(() => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/stock', { params: { path: { ...path.value, lot_id: row.id } }, body: { kind: 'counted', grams } })), `${row.name}: ${grams} g on hand.`)
+  void counting.run({ row, grams })
 }
 
-function plan(): void {
-  const id = formula.value
-  if (id) void doing(() => settled(api.POST('/api/kitchens/{kitchen_id}/bakes', { params: { path: path.value }, body: { formula_id: id, batches: Number(batches.value.replace(',', '.')), on: on.value } })), 'Planned; its grams are spoken for.')
-}
+const planning = useDo((formula_id: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/bakes', {
+  params: { path: at }, body: { formula_id, batches: Number(batches.value.replace(',', '.')), on: on.value },
+})), { then: () => { toasts.show('Planned; its grams are reserved.') } })
+const plan = (): void => { if (formula.value) void planning.run(formula.value) }
 
-function finish(bake: Bake, how: 'done' | 'cancel'): void {
-  const at = { params: { path: { ...path.value, bake_id: bake.id } } }
-  void doing(
-    () => settled(how === 'done' ? api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/done', at) : api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel', at)),
-    how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} will not be; its packs are free again.`,
-  )
-}
+const finishing = useDo(({ bake, how }: { bake: PlannedBake; how: 'done' | 'cancel' }, at) => {
+  const place = { params: { path: { ...at, bake_id: bake.id } } }
+  return settled(how === 'done' ? api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/done', place) : api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel', place))
+}, { then: (_, { bake, how }) => { toasts.show(how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} is cancelled; its packs are free again.`) } })
+const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finishing.run({ bake, how }) }
 </script>
 
 <template>
@@ -67,9 +54,9 @@ function finish(bake: Bake, how: 'done' | 'cancel'): void {
     <div class="two">
       <section aria-label="On hand">
         <table>
-          <thead><tr><th class="name">the next to use up first</th><th>on hand, g</th><th class="drawn" /><th>spoken for</th><th>free</th><th>use by</th></tr></thead>
+          <thead><tr><th class="name">the next to use up first</th><th>on hand, g</th><th class="drawn" /><th>reserved</th><th>free</th><th>use by</th></tr></thead>
           <tbody>
-            <tr v-for="s in stock.data.value" :key="s.id">
+            <tr v-for="s in stock.answer.value" :key="s.id">
               <td class="name"><router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link></td>
               <td><input class="cell" inputmode="decimal" :value="s.on_hand_g.toFixed(0)" :aria-label="`${s.name}, grams on hand`" :readonly="!session.mayEdit" @change="count(s, ($event.target as HTMLInputElement).value)" /></td>
               <td class="drawn"><svg width="140" height="12" aria-hidden="true"><rect x="0" y="2" :width="140 * s.on_hand_g / most" height="8" class="held" /><rect x="0" y="2" :width="140 * Math.min(s.reserved_g, s.on_hand_g) / most" height="8" class="spoken" /></svg></td>
@@ -79,21 +66,21 @@ function finish(bake: Bake, how: 'done' | 'cancel'): void {
             </tr>
           </tbody>
         </table>
-        <p v-if="stock.data.value && !stock.data.value.length" class="note">Nothing on hand. Put a pack into the pantry, or count one on its page.</p>
-        <p v-if="stock.isError.value" role="alert">The stock could not be read. <button class="quiet-button" @click="stock.refetch()">Try again</button></p>
+        <p v-if="stock.answer.value && !stock.answer.value.length" class="note">Nothing on hand. Put a pack into the pantry, or count one on its page.</p>
+        <p v-if="stock.missing.value" role="alert">The stock could not be read. <button class="quiet-button" @click="stock.again()">Try again</button></p>
       </section>
       <section aria-label="Bakes">
         <h3>Planned bakes</h3>
         <form v-if="session.mayEdit" class="plan" @submit.prevent="plan">
           <select v-model="formula" class="field" aria-label="Formula">
             <option :value="0" disabled>which formula</option>
-            <option v-for="f in shelf.data.value?.items" :key="f.id" :value="f.id">{{ f.name }}</option>
+            <option v-for="f in shelf.answer.value?.items" :key="f.id" :value="f.id">{{ f.name }}</option>
           </select>
           <label class="note">batches <input v-model="batches" class="field few" inputmode="decimal" /></label>
           <label class="note">on <input v-model="on" class="field" type="date" /></label>
           <button class="act-button" :disabled="!formula">Plan</button>
         </form>
-        <article v-for="b in bakes.data.value" :key="b.id" class="bake">
+        <article v-for="b in bakes.answer.value" :key="b.id" class="bake">
           <p><b>{{ b.name }}</b> <span class="note">{{ b.batches }} × · {{ day(b.on) }}</span></p>
           <ul>
             <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
@@ -105,10 +92,10 @@ function finish(bake: Bake, how: 'done' | 'cancel'): void {
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
           </div>
         </article>
-        <p v-if="bakes.data.value && !bakes.data.value.length" class="note">Nothing planned. A planned bake speaks for its grams, first in, first out.</p>
-        <template v-if="over.data.value?.length">
+        <p v-if="bakes.answer.value && !bakes.answer.value.length" class="note">Nothing planned. A planned bake reserves its grams, first in, first out.</p>
+        <template v-if="over.answer.value?.length">
           <h3>Over</h3>
-          <p v-for="b in over.data.value.slice(0, 12)" :key="b.id" class="note">{{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}</p>
+          <p v-for="b in over.answer.value.slice(0, 12)" :key="b.id" class="note">{{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}</p>
         </template>
       </section>
     </div>

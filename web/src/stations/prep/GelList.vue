@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { PrepCard } from '@/api/types'
+import type { PrepTask } from '@/api/types'
 import { figure } from '@/domain/format'
 
-defineProps<{ gels: PrepCard['gels'] }>()
+defineProps<{ gels: PrepTask['gels'] }>()
 </script>
 
 <template>

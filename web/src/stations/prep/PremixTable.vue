@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The dry things: for one batch and for the premix, with the weight that the scale really showed. */
-import type { PrepCard } from '@/api/types'
+import type { PrepTask } from '@/api/types'
 import { withLine } from '@/domain/edits'
 import { weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
-defineProps<{ premix: NonNullable<PrepCard['premix']> }>()
+defineProps<{ premix: NonNullable<PrepTask['premix']> }>()
 const emit = defineEmits<{ weighing: [] }>()
 const bench = useBench()
 const session = useSession()

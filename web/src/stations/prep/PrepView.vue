@@ -13,7 +13,7 @@ import { useOpenFormula } from '@/composables/useOpenFormula'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import ChangesStrip from './ChangesStrip.vue'
-import PrepCardView from './PrepCardView.vue'
+import PrepTaskView from './PrepTaskView.vue'
 import PrepInputs from './PrepInputs.vue'
 
 const props = defineProps<{ id: number }>()
@@ -54,9 +54,9 @@ function undo(): void {
     <p v-if="plan?.problems.length" class="act">{{ plan.problems.length }} {{ plan.problems.length === 1 ? 'line is' : 'lines are' }} left out: mend {{ plan.problems.length === 1 ? 'it' : 'them' }} at the bench.</p>
     <ChangesStrip :changes="changes" :may-undo="bench.canUndo" @undo="undo" @close="before = null" />
     <div v-if="!plan && !latest.refusal.value" class="skeleton wait" />
-    <p v-else-if="plan && !plan.cards.length" class="note">Nothing to prepare yet: put two lines in the bowl first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
+    <p v-else-if="plan && !plan.tasks.length" class="note">Nothing to prepare yet: put two lines in the bowl first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
     <ol v-else-if="plan" class="cards">
-      <PrepCardView v-for="(card, n) in plan.cards" :key="`${card.kind} ${card.lines[0] ?? ''}`" :card="card" :number="n + 1" @weighing="remember" />
+      <PrepTaskView v-for="(task, n) in plan.tasks" :key="`${task.kind} ${task.lines[0] ?? ''}`" :task="task" :number="n + 1" @weighing="remember" />
     </ol>
   </FormulaFrame>
 </template>

@@ -1,32 +1,32 @@
 <script setup lang="ts">
 /** The vegetable as a stratum that loses its water, step by step, and the ways of drying it side by side. */
 import { computed } from 'vue'
-import type { DryingStep, VegetableCard } from '@/api/types'
+import type { DryingStep, VegetableDrying } from '@/api/types'
 import { withLine } from '@/domain/edits'
 import { figure, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ card: VegetableCard }>()
+const props = defineProps<{ drying: VegetableDrying }>()
 const emit = defineEmits<{ weighing: [] }>()
 const bench = useBench()
 const session = useSession()
 
 const TALL = 120
 const words: Record<string, string> = { start: 'raw', salt: 'salted', microwave: 'microwaved', pan: 'panned', cook: 'cooked', squeeze: 'squeezed' }
-const stages = computed(() => props.card.dried?.stages ?? [])
+const stages = computed(() => props.drying.dried?.stages ?? [])
 const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
 const px = (grams: number): number => (TALL * grams) / most.value
 const left = (steam: number, juice: number): string => [steam > 1 ? `${figure(steam, 0)} g steam` : '', juice > 1 ? `${figure(juice, 0)} g juice` : ''].filter(Boolean).join(', ')
 interface Prep { steps: DryingStep[]; start_g: number | null; weighed: boolean }
 const prep = computed<Prep>(() => {
-  const held = bench.lines.find((l) => l.id === props.card.line)?.prep
+  const held = bench.lines.find((l) => l.id === props.drying.line)?.prep
   return { steps: (held?.steps ?? []) as DryingStep[], start_g: held?.start_g ?? null, weighed: held?.weighed ?? false }
 })
 
 function set(change: Partial<Prep> | null, grams?: number): void {
-  bench.edit((doc) => withLine(doc, props.card.line, {
-    prep: change ? { ...prep.value, ...change } : null,
+  bench.edit((doc) => withLine(doc, props.drying.line, {
+    prep: change ? { ...bench.lines.find((l) => l.id === props.drying.line)?.prep, ...prep.value, ...change } : null,
     ...(grams === undefined ? {} : { grams, entered: `${grams} g` }),
   }))
 }
@@ -41,7 +41,7 @@ function weighed(event: Event): void {
   const grams = number(event)
   if (grams === null) return
   emit('weighing')
-  set({ start_g: props.card.start_g, weighed: true }, grams)
+  set({ start_g: props.drying.start_g, weighed: true }, grams)
 }
 </script>
 
@@ -59,7 +59,7 @@ function weighed(event: Event): void {
       </g>
     </svg>
     <div class="settings">
-      <div v-if="card.steps.length" class="steps">
+      <div v-if="drying.steps.length" class="steps">
         <span v-for="(s, i) in prep.steps" :key="i" class="step note">
           {{ i + 1 }}. {{ s.act }}
           <label v-if="s.act !== 'squeeze'"><input class="field" :value="s.minutes" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${s.act}: minutes`" @change="setStep(i, { minutes: number($event) ?? 0 })" /> min</label>
@@ -68,17 +68,17 @@ function weighed(event: Event): void {
           <label v-if="s.act === 'squeeze'"><input class="field" :value="s.times" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="squeeze: grips" @change="setStep(i, { times: Math.min(Math.round(number($event) ?? 1), 10) })" /> grips</label>
         </span>
       </div>
-      <div v-if="card.steps.length" class="scale">
-        <label class="note">raw <input class="field" :value="figure(card.start_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Raw weight, g" @change="set({ start_g: number($event), weighed: card.weighed })" /> g</label>
-        <label class="note"><b>on the scale</b> <input class="field scale-field" :value="card.weighed ? figure(card.target_g, 0) : ''" :placeholder="figure(card.target_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Weighed after drying, g" @change="weighed" /> g</label>
-        <button v-if="(card.weighed || card.start_set) && bench.mayEdit" class="quiet-button tiny-button" @click="set({ weighed: false, start_g: null })">as forecast</button>
-        <span v-if="card.dried" class="note">with the juice leave {{ figure(card.dried.sugars_lost_g, 1) }} g sugars, {{ figure(card.dried.potassium_lost_mg, 0) }} mg potassium; what is left is {{ figure(card.dried.water_percent, 0) }} % water</span>
+      <div v-if="drying.steps.length" class="scale">
+        <label class="note">raw <input class="field" :value="figure(drying.start_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Raw weight, g" @change="set({ start_g: number($event), weighed: drying.weighed })" /> g</label>
+        <label class="note"><b>on the scale</b> <input class="field scale-field" :value="drying.weighed ? figure(drying.target_g, 0) : ''" :placeholder="figure(drying.target_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Weighed after drying, g" @change="weighed" /> g</label>
+        <button v-if="(drying.weighed || drying.start_set) && bench.mayEdit" class="quiet-button tiny-button" @click="set({ weighed: false, start_g: null })">as forecast</button>
+        <span v-if="drying.dried" class="note">with the juice leave {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars, {{ figure(drying.dried.potassium_lost_mg, 0) }} mg potassium; what is left is {{ figure(drying.dried.water_percent, 0) }} % water</span>
       </div>
     </div>
     <table class="figures">
       <thead><tr><th>way of drying</th><th>raw needed</th><th>water left</th><th>sugars lost</th><th /></tr></thead>
       <tbody>
-        <tr v-for="s in card.schools" :key="s.key" :class="{ on: s.chosen }" :title="`${s.note} (${s.source})`">
+        <tr v-for="s in drying.schools" :key="s.key" :class="{ on: s.chosen }" :title="`${s.note} (${s.source})`">
           <th scope="row">{{ s.name }}</th><td>{{ weight(s.start_g, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ figure(s.water_percent, 0) }} %</td><td>{{ figure(s.sugars_lost_g, 1) }} g</td>
           <td><button v-if="!s.chosen && bench.mayEdit" class="quiet-button tiny-button" @click="set({ steps: [...s.steps], start_g: null, weighed: false })">so</button><button v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</button></td>
         </tr>

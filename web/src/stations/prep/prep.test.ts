@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Cooling, PrepCard, VegetableCard } from '@/api/types'
+import type { Cooling, PrepTask, VegetableDrying } from '@/api/types'
 import { DOCUMENT, onTheBench } from '@/testing/kitchen'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -48,7 +48,7 @@ describe('the bench clock', () => {
 })
 
 describe('the premix', () => {
-  const premix = { batches: 4, parts: [{ line: 'a', name: 'almond flour', code: 'Al', role: 'base', share: 1, grams: 100, whole_g: 400 }] } as unknown as NonNullable<PrepCard['premix']>
+  const premix = { batches: 4, parts: [{ line: 'a', name: 'almond flour', code: 'Al', role: 'base', share: 1, grams: 100, whole_g: 400 }] } as unknown as NonNullable<PrepTask['premix']>
   let bench: Awaited<ReturnType<typeof onTheBench>>
   beforeEach(async () => { bench = await onTheBench() })
 
@@ -68,16 +68,16 @@ describe('the premix', () => {
 describe('the vegetable that is dried', () => {
   const stage = (act: string, grams: number, change: object = {}) => ({ act, grams, water_g: grams * 0.8, solids_g: grams * 0.2, low: grams, high: grams, steam_g: 0, juice_g: 0, ...change })
   const steps = [{ act: 'microwave', minutes: 6, watts: 800 }, { act: 'squeeze', times: 2 }]
-  const card = (change: object = {}): VegetableCard => ({
+  const card = (change: object = {}): VegetableDrying => ({
     line: 'a', start_g: 500, start_set: false, weighed: false, target_g: 180, steps,
     dried: { stages: [stage('start', 500), stage('microwave', 380, { steam_g: 120 }), stage('squeeze', 180, { juice_g: 200, low: 160, high: 200 })], sugars_lost_g: 3.2, potassium_lost_mg: 410, water_percent: 74 },
     schools: [{ key: 'm', name: 'Microwave and squeeze', start_g: 500, water_percent: 74, sugars_lost_g: 3.2, steps, chosen: true, note: '', source: '' }, { key: 's', name: 'Salt', start_g: 450, water_percent: 80, sugars_lost_g: 2, steps: [{ act: 'salt', minutes: 20, salt_g: 5 }], chosen: false, note: '', source: '' }],
     ...change,
-  }) as unknown as VegetableCard
+  }) as unknown as VegetableDrying
   let bench: Awaited<ReturnType<typeof onTheBench>>
   beforeEach(async () => { bench = await onTheBench({ ...DOCUMENT, lines: [{ ...DOCUMENT.lines?.[0], prep: { steps, start_g: 500, weighed: false } }] } as typeof DOCUMENT) })
   const prep = (): Record<string, unknown> => bench.lines[0]?.prep as Record<string, unknown>
-  const chain = (change: object = {}) => mount(VegetableChain, { props: { card: card(change) } })
+  const chain = (change: object = {}) => mount(VegetableChain, { props: { drying: card(change) } })
 
   it('is told as columns that lose their water, and what left it', () => {
     const view = chain()

@@ -31,8 +31,6 @@ watch([() => bench.document, () => session.kitchen], ask, { immediate: true })
 
 const piece = computed(() => plan.value?.piece ?? null)
 const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind === 'dome' || piece.value?.kind === 'ring')
-const sizeWord = computed(() => ({ round: 'across', dome: 'across', ring: 'across', cut: 'side', rope: 'long', fold: 'along the fold', loaf: 'long', rect: 'long', tin: 'long' })[piece.value?.kind ?? 'round'])
-const thickWord = computed(() => ({ dome: 'high', loaf: 'high', tin: 'high' })[piece.value?.kind as string] ?? 'thick')
 const trays = computed(() => plan.value?.pans.filter((p) => p.kind === 'tray') ?? [])
 const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? [])
 
@@ -70,13 +68,13 @@ const scaleAll = (factor: number): void => {
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
     <template v-if="plan && piece">
       <div class="set">
-        <label :class="{ held: piece.held === 'thickness' }"><input class="field" :value="length(piece.thickness_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Thickness, ${lengthUnit(session.units)}`" @change="hold({ thickness_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ thickWord }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label>
-        <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ sizeWord }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
+        <label :class="{ held: piece.held === 'thickness' }"><input class="field" :value="length(piece.thickness_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Thickness, ${lengthUnit(session.units)}`" @change="hold({ thickness_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label>
+        <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"><input class="field" :value="length(piece.hole_mm, session.units)" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`Hole, ${lengthUnit(session.units)}`" @change="ring(mm($event))" /> {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label>
         <button v-if="plan.usual_hole_mm > 0 && bench.mayEdit" class="quiet-button" @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)">{{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}</button>
         <label><input class="field" :value="plan.pieces" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Pieces" @change="setPieces" /> {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label>
         <label v-if="plan.tray">on <select class="field wide" :value="plan.tray.id" :disabled="!bench.mayEdit" aria-label="Tray" @change="choose({ tray: ($event.target as HTMLSelectElement).value })"><option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
-        <label v-if="bench.document?.form.kind === 'bun' && piece.kind !== 'ring'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
+        <label v-if="plan.rings.length && piece.kind !== 'ring'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
         <label v-if="!plan.tray">in <select class="field wide" :value="plan.pan" :disabled="!bench.mayEdit" aria-label="Tin" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
       </div>
       <div class="drawings">
@@ -99,7 +97,7 @@ const scaleAll = (factor: number): void => {
         <table class="figures">
           <thead><tr><th>pan</th><th>as it is</th><th>for the same thickness</th><th /></tr></thead>
           <tbody>
-            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ thickWord }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
+            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ plan.thick_word }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
           </tbody>
         </table>
       </section>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One thing to be done: what it comes to, what can be set, and the matter drawn. */
 import { computed } from 'vue'
-import type { PrepCard } from '@/api/types'
+import type { PrepTask } from '@/api/types'
 import { useBench } from '@/stores/bench'
 import BurstChart from './BurstChart.vue'
 import CoolingChart from './CoolingChart.vue'
@@ -13,33 +13,33 @@ import VegetableChain from './VegetableChain.vue'
 import WaterThermometer from './WaterThermometer.vue'
 import YeastChart from './YeastChart.vue'
 
-const props = defineProps<{ card: PrepCard; number: number }>()
+const props = defineProps<{ task: PrepTask; number: number }>()
 const emit = defineEmits<{ weighing: [] }>()
 const bench = useBench()
-const wide = computed(() => ['vegetable', 'premix', 'mix'].includes(props.card.kind))
+const wide = computed(() => ['vegetable', 'premix', 'mix'].includes(props.task.kind))
 const point = (): void => {
-  if (props.card.lines[0]) bench.selected = props.card.lines[0]
+  if (props.task.lines[0]) bench.selected = props.task.lines[0]
 }
 </script>
 
 <template>
-  <li class="card" :class="{ wide }" :data-card="card.kind">
+  <li class="card" :class="{ wide }" :data-task="task.kind">
     <div class="words">
-      <h3><span class="number">{{ number }}</span> <button v-if="card.lines.length" @click="point">{{ card.title }}</button><template v-else>{{ card.title }}</template> <span class="note confidence">{{ card.confidence }}</span></h3>
-      <p class="answer" aria-live="polite">{{ card.text }}</p>
-      <PrepInputs v-if="card.inputs.length" :inputs="card.inputs" />
-      <ul v-if="card.steps.length" class="steps"><li v-for="s in card.steps" :key="s">{{ s }}</li></ul>
-      <p v-for="c in card.cautions" :key="c" class="caution note">{{ c }}</p>
-      <router-link v-if="card.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }">the thickening curve at the bench</router-link>
+      <h3><span class="number">{{ number }}</span> <button v-if="task.lines.length" @click="point">{{ task.title }}</button><template v-else>{{ task.title }}</template> <span class="note confidence">{{ task.confidence }}</span></h3>
+      <p class="answer" aria-live="polite">{{ task.text }}</p>
+      <PrepInputs v-if="task.inputs.length" :inputs="task.inputs" />
+      <ul v-if="task.steps.length" class="steps"><li v-for="s in task.steps" :key="s">{{ s }}</li></ul>
+      <p v-for="c in task.cautions" :key="c" class="caution note">{{ c }}</p>
+      <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }">the thickening curve at the bench</router-link>
     </div>
-    <VegetableChain v-if="card.vegetable" :card="card.vegetable" @weighing="emit('weighing')" />
-    <PremixTable v-else-if="card.premix" :premix="card.premix" @weighing="emit('weighing')" />
-    <WaterThermometer v-else-if="card.water" :water="card.water" />
-    <BurstChart v-else-if="card.bursts" :plan="card.bursts" />
-    <CoolingChart v-else-if="card.cooling" :cooling="card.cooling" />
-    <YeastChart v-else-if="card.yeast" :waking="card.yeast" />
-    <GelList v-else-if="card.gels.length" :gels="card.gels" />
-    <FatList v-else-if="card.fats.length" :fats="card.fats" />
+    <VegetableChain v-if="task.vegetable" :drying="task.vegetable" @weighing="emit('weighing')" />
+    <PremixTable v-else-if="task.premix" :premix="task.premix" @weighing="emit('weighing')" />
+    <WaterThermometer v-else-if="task.water" :water="task.water" />
+    <BurstChart v-else-if="task.bursts" :plan="task.bursts" />
+    <CoolingChart v-else-if="task.cooling" :cooling="task.cooling" />
+    <YeastChart v-else-if="task.yeast" :waking="task.yeast" />
+    <GelList v-else-if="task.gels.length" :gels="task.gels" />
+    <FatList v-else-if="task.fats.length" :fats="task.fats" />
   </li>
 </template>
 
