@@ -18,13 +18,13 @@ def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
     def limited(request: HttpRequest) -> HttpResponse:
         files = _FILES.fullmatch(request.path) is not None
         most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE if files else settings.SMALL_BODY_SIZE
-        said = request.META.get("CONTENT_LENGTH") or "0"
-        if said.isdigit() and int(said) > most:
+        text = request.META.get("CONTENT_LENGTH") or "0"
+        if text.isdigit() and int(text) > most:
             problem = {
                 "type": "about:blank",
                 "title": "too much at once",
                 "status": 413,
-                "got": f"{int(said) / 1e6:.1f} MB",
+                "got": f"{int(text) / 1e6:.1f} MB",
             }
             problem |= {"allowed": f"up to {most / 1e6:.0f} MB", "remedy": "send less"}
             return JsonResponse(problem, status=413, content_type="application/problem+json")

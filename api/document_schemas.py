@@ -59,8 +59,8 @@ def model_of(record: type, group: str = "") -> type[BaseModel]:
             fields[field.kind.group] = (model_of(record, field.kind.group), ...)
     name = (group.title() if group else record.__name__.removesuffix("Wish")) + "Document"
     doc = (record.__doc__ or "").partition("\n")[0]
-    made: type[BaseModel] = create_model(name, __base__=_Document, __doc__=doc, **fields)
-    return made
+    created: type[BaseModel] = create_model(name, __base__=_Document, __doc__=doc, **fields)
+    return created
 
 
 class FormulaDocument(model_of(Formula)):  # type: ignore[misc]  # made of the declaration

@@ -142,16 +142,16 @@ class IngredientPage(Schema):
     @classmethod
     def of(cls, opened: OpenIngredient) -> "IngredientPage":
         """An opened ingredient."""
-        found = opened.ingredient
+        result = opened.ingredient
         return cls(
             compared=opened.compared,
-            composition=list(reference_figures(found)),
+            composition=list(reference_figures(result)),
             parameters=[
-                ParameterOut.of(name, p.spread, p.unit, p.source, p.note) for name, p in found.behaviour.items()
+                ParameterOut.of(name, p.spread, p.unit, p.source, p.note) for name, p in result.behaviour.items()
             ],
-            measures=[ParameterOut.of(name, m.grams, "g", m.source, "") for name, m in found.measures.items()],
-            aliases=list(found.aliases),
-            note=found.note,
+            measures=[ParameterOut.of(name, m.grams, "g", m.source, "") for name, m in result.measures.items()],
+            aliases=list(result.aliases),
+            note=result.note,
             packs=[PantryRow.of_compared(seen, lot) for lot, seen in opened.packs],
         )
 

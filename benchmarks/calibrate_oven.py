@@ -43,7 +43,7 @@ class Practised:
 
 def practised() -> list[Practised]:
     """All rows of the table."""
-    found = []
+    rows = []
     for row in DictReader(Path(__file__).with_name("oven_cases.csv").open(encoding="utf8")):
         size = dict(pair.split("=") for pair in row["size"].split()) if row["size"] else {}
         held = "thickness" if "thickness_mm" in size else "size" if "length_mm" in size else ""
@@ -67,7 +67,7 @@ def practised() -> list[Practised]:
         dough = Dough(formula, load_library())
         assert not dough.problems, dough.problems
         case = dough.case
-        found.append(
+        rows.append(
             Practised(
                 name=row["case"],
                 family=row["family"],
@@ -77,7 +77,7 @@ def practised() -> list[Practised]:
                 sign=row["sign"],
             )
         )
-    return found
+    return rows
 
 
 def off(one: Practised, minutes: float | None) -> float:
@@ -91,7 +91,7 @@ def off(one: Practised, minutes: float | None) -> float:
 
 def fitted(cases: list[Practised]) -> dict[str, float]:
     """Browning factor of every family that is judged by colour."""
-    found = {}
+    table = {}
     for key, family in oven_families().items():
         own = [one for one in cases if one.family == key and family.criterion in ("colour", "dry")]
         if not own:
@@ -99,7 +99,8 @@ def fitted(cases: list[Practised]) -> dict[str, float]:
 
         def cost(factor: float, own: list[Practised] = own) -> float:
             return sum(
-                off(one, one.minutes(doneness(made := replace(one.case, browning=factor), run(made)))) for one in own
+                off(one, one.minutes(doneness(result := replace(one.case, browning=factor), run(result))))
+                for one in own
             )
 
         best = minimize_scalar(
@@ -108,8 +109,8 @@ def fitted(cases: list[Practised]) -> dict[str, float]:
             method="bounded",
             options={"xatol": 0.02},
         )
-        found[key] = float(best.x)
-    return found
+        table[key] = float(best.x)
+    return table
 
 
 def report(cases: list[Practised], factors: dict[str, float]) -> None:
@@ -125,9 +126,9 @@ def report(cases: list[Practised], factors: dict[str, float]) -> None:
         colours = "–".join("…" if m is None else f"{m:.1f}" for m in (done.gold, done.gold_until, done.burnt))
         core = "…" if done.core_c is None else f"{done.core_c:.0f} °C"
         loss = "…" if done.loss is None else f"{100 * done.loss:.0f} %"
-        told = "…" if minutes is None else f"{minutes:.1f}"
+        wish = "…" if minutes is None else f"{minutes:.1f}"
         print(
-            f"{' ' if hit else '×'} {one.name:24}{one.low:5.0f}–{one.high:<5.0f} {told:>9}   {core:>6} {loss:>5}  {colours}   {one.case.family.id}"
+            f"{' ' if hit else '×'} {one.name:24}{one.low:5.0f}–{one.high:<5.0f} {wish:>9}   {core:>6} {loss:>5}  {colours}   {one.case.family.id}"
         )
     print(f"{inside} of {len(cases)} within the practised window")
 

@@ -90,7 +90,7 @@ def signed_up(port: int) -> Client:
 
 def baker(port: int, cookies: dict[str, str], path: str, seed: int, until: float) -> list[float]:
     """Somebody who changes a weight about once a second; how long each answer took, ms."""
-    client, chance, found = Client(port), random.Random(seed), []
+    client, chance, result = Client(port), random.Random(seed), []
     client.cookies |= cookies
     document = json.loads(json.dumps(TWELVE_LINES))
     while time.monotonic() < until:
@@ -98,8 +98,8 @@ def baker(port: int, cookies: dict[str, str], path: str, seed: int, until: float
         document["lines"][0]["grams"] = round(chance.uniform(50, 250), 1)
         start = time.perf_counter()
         client.call("POST", path, document)
-        found.append(1000 * (time.perf_counter() - start))
-    return found
+        result.append(1000 * (time.perf_counter() - start))
+    return result
 
 
 def main() -> None:

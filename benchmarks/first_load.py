@@ -19,8 +19,8 @@ def script_of_first_load() -> int:
             continue
         seen.add(name)
         text = (DIST / name).read_text(encoding="utf8")
-        todo += [f"assets/{found}" for found in re.findall(r'from"\./([^"]+\.js)"', text)]
-        todo += [f"assets/{found}" for found in re.findall(r'import"\./([^"]+\.js)"', text)]
+        todo += [f"assets/{result}" for result in re.findall(r'from"\./([^"]+\.js)"', text)]
+        todo += [f"assets/{result}" for result in re.findall(r'import"\./([^"]+\.js)"', text)]
     return sum(len(gzip.compress((DIST / name).read_bytes(), 9)) for name in seen)
 
 

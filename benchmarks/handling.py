@@ -52,7 +52,7 @@ class Observation:
 
 def observations() -> list[Observation]:
     """All rows of the table."""
-    found = []
+    entries = []
     for row in DictReader(Path(__file__).with_name("handling_cases.csv").open(encoding="utf8")):
         lines = [part.split(":") for part in row["lines"].split()]
         formula = Formula(
@@ -63,7 +63,7 @@ def observations() -> list[Observation]:
         )
         batch, problems = weigh_formula(formula, load_library(), Settings())
         assert not problems, problems
-        found.append(
+        entries.append(
             Observation(
                 dough=row["dough"],
                 batch=batch,
@@ -74,14 +74,14 @@ def observations() -> list[Observation]:
                 consistency=float(row["consistency"]) if row["consistency"] else None,
             )
         )
-    return found
+    return entries
 
 
 def read(seen: Observation, values: Mapping[str, float]) -> tuple[float, float]:
     """Consistency and filling by some parameters."""
     point = np.array([seen.minutes]), np.array([seen.degrees])
-    found = handling(seen.batch, seen.method, *point, draws=draws_of(values))
-    return float(found.consistency[0, 0]), float(found.fill[0, 0])
+    result = handling(seen.batch, seen.method, *point, draws=draws_of(values))
+    return float(result.consistency[0, 0]), float(result.fill[0, 0])
 
 
 def said(consistency: float, fill: float) -> str:
@@ -114,7 +114,7 @@ def fit(seen: Sequence[Observation]) -> dict[str, float]:
         values = dict(zip(FITTED, x.tolist(), strict=True))
         return np.array([r for one in seen for r in distance(one, values)] + ((x - start) / room).tolist())
 
-    found = least_squares(
+    result = least_squares(
         residuals,
         np.clip(start, low + 1e-6, high - 1e-6),
         bounds=(low, high),
@@ -122,7 +122,7 @@ def fit(seen: Sequence[Observation]) -> dict[str, float]:
         diff_step=1e-3,
         max_nfev=30,
     )
-    return dict(zip(FITTED, found.x.tolist(), strict=True))
+    return dict(zip(FITTED, result.x.tolist(), strict=True))
 
 
 def report(seen: Sequence[Observation], told: Sequence[tuple[float, float]], title: str) -> None:

@@ -35,11 +35,11 @@ def measure():
     user = User.objects.create_user("bench", "bench@kitchen.test", "x")
     kitchen = open_kitchen(user, "Bench").kitchen
     text = HEAD + "".join(f"Brand {n} {KINDS[n % len(KINDS)]},28 g,160,14,6,3,6,8.9,454 g\n" for n in range(ROWS))
-    found = imports.start_import(user, kitchen.pk, "many.csv", text)
+    result = imports.start_import(user, kitchen.pk, "many.csv", text)
     for step in ("check", "save"):
         start = perf_counter()
-        imports.go_on(user, kitchen.pk, found.pk, step)
-        imports.run_import(found.pk)
+        imports.go_on(user, kitchen.pk, result.pk, step)
+        imports.run_import(result.pk)
         print(f"import of {ROWS} packs, {step:5}        {perf_counter() - start:6.1f} s")
     print(f"packs kept                        {Lot.objects.filter(kitchen=kitchen).count()}")
     for word in ("almond", "brand 7", "xyz", ""):

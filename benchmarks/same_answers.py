@@ -91,7 +91,7 @@ def answers() -> dict[str, Any]:
     """What every station says of every document."""
     library = load_library()
     documents = dict(demo_documents()) | {f"random {n}": random_document(n) for n in range(RANDOM)}
-    found: dict[str, Any] = {}
+    table: dict[str, Any] = {}
     for number, (name, document) in enumerate(documents.items()):
         formula = read_document(document)
         settings = Settings(eaters=(_EATER,), convention=("us", "eu", "total")[number % 3])
@@ -99,10 +99,10 @@ def answers() -> dict[str, Any]:
             try:
                 answer = ask(formula, library, settings)
             except SubstrataError as refusal:
-                found[f"{name}/{station}"] = str(refusal)
+                table[f"{name}/{station}"] = str(refusal)
                 continue
-            found[f"{name}/{station}"] = json.loads(json.dumps(asdict(answer))) if answer is not None else None
-    return found
+            table[f"{name}/{station}"] = json.loads(json.dumps(asdict(answer))) if answer is not None else None
+    return table
 
 
 RENAMED = {
@@ -143,10 +143,10 @@ def main() -> int:
     if what == "keep":
         file.write_bytes(gzip.compress(json.dumps(answers()).encode()))
         return 0
-    found = list(differences(renamed(json.loads(gzip.decompress(file.read_bytes()))), answers()))
-    print("\n".join(found[:40]) or "every answer is as it was")
-    print(f"{len(found)} differences")
-    return 1 if found else 0
+    result = list(differences(renamed(json.loads(gzip.decompress(file.read_bytes()))), answers()))
+    print("\n".join(result[:40]) or "every answer is as it was")
+    print(f"{len(result)} differences")
+    return 1 if result else 0
 
 
 if __name__ == "__main__":

@@ -8,12 +8,12 @@ def timed(call: Callable[[], object], times: int, warm: int = 20) -> list[float]
     """Run a call and return its sorted durations, ms."""
     for _ in range(warm):
         call()
-    found = []
+    rows = []
     for _ in range(times):
         start = perf_counter()
         call()
-        found.append(1000 * (perf_counter() - start))
-    return sorted(found)
+        rows.append(1000 * (perf_counter() - start))
+    return sorted(rows)
 
 
 def line(name: str, durations: list[float], wanted: float) -> str:

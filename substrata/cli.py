@@ -102,10 +102,10 @@ def _document(file: str, what: str) -> dict[str, Any]:
 
 
 def _card(options: argparse.Namespace) -> str:
-    made = card(
+    result = card(
         read_document(_document(options.file, "formula")), load_library(), Settings(convention=options.convention)
     )
-    return json.dumps(asdict(made), ensure_ascii=False, indent=1)
+    return json.dumps(asdict(result), ensure_ascii=False, indent=1)
 
 
 def _prep(options: argparse.Namespace) -> str:
@@ -113,8 +113,11 @@ def _prep(options: argparse.Namespace) -> str:
     if not options.table:
         return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
     rows = []
-    for number, made in enumerate(plan.tasks, 1):
-        rows += [f"{number}. {made.title}: {made.text}", *(f"   {step}" for step in (*made.steps, *made.cautions))]
+    for number, result in enumerate(plan.tasks, 1):
+        rows += [
+            f"{number}. {result.title}: {result.text}",
+            *(f"   {step}" for step in (*result.steps, *result.cautions)),
+        ]
     return "\n".join(rows or ["nothing to prepare"])
 
 
@@ -132,13 +135,13 @@ def _bake(options: argparse.Namespace) -> str:
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()
-    told = bake(read_document(_document(options.file, "formula")), load_library(), profile=profile)
+    wish = bake(read_document(_document(options.file, "formula")), load_library(), profile=profile)
     if not options.table:
-        return json.dumps(asdict(told) if told else None, ensure_ascii=False, indent=1)
-    if told is None:
+        return json.dumps(asdict(wish) if wish else None, ensure_ascii=False, indent=1)
+    if wish is None:
         return "no dough"
-    rows = [told.text, *told.flags, *told.cautions]
-    return "\n".join([*rows, *(f"{w.name:28} {w.text}" for w in told.what_ifs)])
+    rows = [wish.text, *wish.flags, *wish.cautions]
+    return "\n".join([*rows, *(f"{w.name:28} {w.text}" for w in wish.what_ifs)])
 
 
 def _check_label(options: argparse.Namespace) -> str:

@@ -11,10 +11,10 @@ from importlib.resources.abc import Traversable
 @cache
 def science_mark() -> str:
     """A short hash of the package's tables and code: another release of either is another mark."""
-    found = sha256()
+    result = sha256()
     for path, content in sorted(_contents(files("substrata"), "")):
-        found.update(path.encode() + content)
-    return found.hexdigest()[:12]
+        result.update(path.encode() + content)
+    return result.hexdigest()[:12]
 
 
 def _contents(folder: Traversable, place: str) -> list[tuple[str, bytes]]:

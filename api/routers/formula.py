@@ -100,8 +100,8 @@ def versions(request: HttpRequest, kitchen_id: int, formula_id: int) -> list[Ver
 @router.get(f"{ONE}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
 def version(request: HttpRequest, kitchen_id: int, formula_id: int, number: int) -> VersionDocument:
     """One version with its document."""
-    found = formulas.version(person(request), kitchen_id, formula_id, number)
-    return VersionDocument(**VersionOut.of(found).model_dump(), document=found.document)
+    result = formulas.version(person(request), kitchen_id, formula_id, number)
+    return VersionDocument(**VersionOut.of(result).model_dump(), document=result.document)
 
 
 @router.get(f"{ONE}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")

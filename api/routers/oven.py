@@ -31,8 +31,8 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
 def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpResponse:
     """The bake of a document in the oven it names, without keeping it."""
-    told = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
-    return HttpResponse(orjson.dumps(told), content_type="application/json")
+    forecast = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
+    return HttpResponse(orjson.dumps(forecast), content_type="application/json")
 
 
 @router.put("/kitchens/{int:kitchen_id}/pans", response={200: list[PanDocument], **Problems}, operation_id="set_pans")
@@ -65,8 +65,8 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; answers with the oven as it is known now."""
     seen = BakeSeen(**payload.model_dump(exclude={"document"}))
-    made = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), seen)
-    return 201, _told(made.oven)
+    created = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), seen)
+    return 201, _told(created.oven)
 
 
 @router.delete(f"{ONE}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")

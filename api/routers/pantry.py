@@ -57,8 +57,8 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
 def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery]) -> PantryPage:
     """Packs and ingredients that fit, packs first."""
     wanted = pantry.Wanted(**query.model_dump(exclude={"limit", "offset"}))
-    found = pantry.find(person(request), kitchen_id, wanted, offset=query.offset, limit=query.limit)
-    return PantryPage.of(found)
+    result = pantry.find(person(request), kitchen_id, wanted, offset=query.offset, limit=query.limit)
+    return PantryPage.of(result)
 
 
 @router.get(
@@ -104,8 +104,8 @@ def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn)
 def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response: HttpResponse) -> tuple[int, LotOut]:
     """Put a pack into the pantry."""
     forget_pass(response)
-    made = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
-    return 201, LotOut.of(made)
+    created = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
+    return 201, LotOut.of(created)
 
 
 @router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
@@ -153,8 +153,8 @@ def bakes(request: HttpRequest, kitchen_id: int, over: bool = False) -> list[Bak
 @router.post(f"{KITCHEN}/bakes", response={201: BakeOut, **Problems}, operation_id="plan_bake")
 def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[int, BakeOut]:
     """Plan a bake and speak for what it takes."""
-    made = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
-    return 201, BakeOut.of(made)
+    created = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
+    return 201, BakeOut.of(created)
 
 
 @router.post(f"{BAKE}/done", response={200: BakeOut, **Problems}, operation_id="finish_bake")

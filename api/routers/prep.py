@@ -22,8 +22,8 @@ def prep(request: HttpRequest, kitchen_id: int, payload: PrepIn) -> HttpResponse
     document = payload.document.model_dump()
     before = payload.before.model_dump() if payload.before else None
     library = kitchen_library(kitchen_id, held.revision, packs_named(document) | packs_named(before or {}))
-    made = prepare(library, held.settings, document, before)
-    response = HttpResponse(orjson.dumps(made), content_type="application/json")
+    created = prepare(library, held.settings, document, before)
+    response = HttpResponse(orjson.dumps(created), content_type="application/json")
     if new:
         hand_out(response, held, secure=request.is_secure())
     return response

@@ -34,15 +34,15 @@ DEMO_PASSWORD = "rye-free-and-easy"  # noqa: S105 - printed by ./start, for the 
 def demo_formulas() -> list[dict[str, Any]]:
     """The shipped formulas with their versions."""
     text = files("kitchen.demo").joinpath("formulas.json").read_text(encoding="utf8")
-    found: list[dict[str, Any]] = json.loads(text)
-    return found
+    row: list[dict[str, Any]] = json.loads(text)
+    return row
 
 
 def demo_packs() -> list[dict[str, Any]]:
     """The shipped packs; days are counted from today."""
     text = files("kitchen.demo").joinpath("packs.json").read_text(encoding="utf8")
-    found: list[dict[str, Any]] = json.loads(text)
-    return found
+    row: list[dict[str, Any]] = json.loads(text)
+    return row
 
 
 def demo_document(
@@ -99,8 +99,8 @@ def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
         document = kitchen.formulas.get(name=name).draft.document
         before = round(sum(line["grams"] for line in document["lines"]), 0)
         seen = BakeSeen(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
-        made = log_bake(baker, kitchen.pk, oven.pk, document, seen)
-        type(made).objects.filter(pk=made.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
+        created = log_bake(baker, kitchen.pk, oven.pk, document, seen)
+        type(created).objects.filter(pk=created.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
     set_pans(baker, kitchen.pk, [OWN_PAN])
 
 
@@ -131,8 +131,8 @@ def remove_demo() -> None:
 
 
 def _person(email: str) -> User:
-    user, made = User.objects.get_or_create(email=email, defaults={"username": email.partition("@")[0] + "-demo"})
-    if made:
+    user, created = User.objects.get_or_create(email=email, defaults={"username": email.partition("@")[0] + "-demo"})
+    if created:
         user.set_password(DEMO_PASSWORD)
         user.save()
         EmailAddress.objects.create(user=user, email=email, primary=True, verified=True)
@@ -141,13 +141,13 @@ def _person(email: str) -> User:
 
 def _packs(kitchen: Kitchen, owner: User, today: date) -> dict[str, str]:
     """Fill the pantry; returns the first pack of every ingredient by its key."""
-    found: dict[str, str] = {}
+    table: dict[str, str] = {}
     for entry in demo_packs():
         days = {"use_by": entry["use_by_days"], "bought_on": entry["bought_days"] and -entry["bought_days"]}
         dates = {field: (today + timedelta(days=n)).isoformat() for field, n in days.items() if n}
-        made = create_lot(owner, kitchen.pk, entry["document"] | dates, entry["on_hand_g"]).lot
-        found.setdefault(made.ingredient, made.key)
-    return found
+        created = create_lot(owner, kitchen.pk, entry["document"] | dates, entry["on_hand_g"]).lot
+        table.setdefault(created.ingredient, created.key)
+    return table
 
 
 def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime, packs: dict[str, str]) -> None:

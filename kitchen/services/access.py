@@ -17,14 +17,14 @@ def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membersh
         NotFound: for an outsider: a kitchen that is not theirs looks like none.
         Forbidden: when their role does not allow it.
     """
-    found = Membership.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
-    if found is None:
+    row = Membership.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
+    if row is None:
         raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
-    if _RANK[Membership.Role(found.role)] < _RANK[at_least]:
+    if _RANK[Membership.Role(row.role)] < _RANK[at_least]:
         raise Forbidden(
-            "your role does not allow this", got=found.role, allowed=f"{at_least} or more", remedy="ask the owner"
+            "your role does not allow this", got=row.role, allowed=f"{at_least} or more", remedy="ask the owner"
         )
-    return found
+    return row
 
 
 def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Formula:
@@ -36,10 +36,10 @@ def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Fo
     rows = Formula.objects.filter(kitchen_id=member.kitchen_id)
     if lock:
         rows = rows.select_for_update()
-    found = rows.filter(pk=formula_id).first()
-    if found is None:
+    row = rows.filter(pk=formula_id).first()
+    if row is None:
         raise NotFound("no such formula", got=str(formula_id), remedy="choose one from the shelf")
-    return found
+    return row
 
 
 def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
@@ -51,10 +51,10 @@ def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
     rows = Lot.objects.filter(kitchen_id=member.kitchen_id).select_related("kitchen", "updated_by")
     if lock:
         rows = rows.select_for_update(of=("self",))
-    found = rows.filter(pk=lot_id).first()
-    if found is None:
+    row = rows.filter(pk=lot_id).first()
+    if row is None:
         raise NotFound("no such pack", got=str(lot_id), remedy="choose one from the pantry")
-    return found
+    return row
 
 
 def record(member: Membership, action: str, formula: Formula | None = None, **detail: Any) -> None:

@@ -146,10 +146,10 @@ def version(user: User, kitchen_id: int, formula_id: int, number: int) -> Formul
     Raises:
         NotFound: when the formula has no such version.
     """
-    found = versions(user, kitchen_id, formula_id).filter(number=number).first()
-    if found is None:
+    row = versions(user, kitchen_id, formula_id).filter(number=number).first()
+    if row is None:
         raise NotFound("no such version", got=f"v{number}", remedy="choose one from the list")
-    return found
+    return row
 
 
 def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: int) -> tuple[Change, ...]:
@@ -193,15 +193,15 @@ def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: b
 def refresh_thumbs(limit: int = 500) -> int:
     """Make the thumbs of another state of the science anew; returns how many were made."""
     stale = Formula.objects.exclude(thumb_mark__startswith=SCIENCE_MARK).select_related("draft", "kitchen")[:limit]
-    made = 0
+    created = 0
     for formula in stale:
         formula.thumb, formula.thumb_mark = (
             shelf_thumb(formula.kitchen, formula.draft.document),
             thumb_mark(formula.kitchen),
         )
         formula.save(update_fields=["thumb", "thumb_mark"])
-        made += 1
-    return made
+        created += 1
+    return created
 
 
 def _may_edit(member: Membership) -> bool:

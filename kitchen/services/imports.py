@@ -42,7 +42,7 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
     kind: FileKind = "json" if text.lstrip("\ufeff \r\n\t")[:1] in ("{", "[") else "csv"
     table = read_file(text, kind)
     mapped = guess(table)
-    made = PackImport.objects.create(
+    created = PackImport.objects.create(
         kitchen=member.kitchen,
         file_name=file_name.strip()[:200] or "pasted",
         kind=kind,
@@ -53,8 +53,8 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
         total=len(table.rows),
         created_by=user,
     )
-    record(member, "import.start", file=made.file_name, rows=made.total)
-    return made
+    record(member, "import.start", file=created.file_name, rows=created.total)
+    return created
 
 
 def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
@@ -81,18 +81,18 @@ def match_columns(
     Raises:
         Refused: when a field or style is not known, or the import is past that.
     """
-    found = _import_of(membership(user, kitchen_id, BAKER), import_id, lock=True)
-    _must_rest(found, State.MATCHING, State.CHECKED)
+    result = _import_of(membership(user, kitchen_id, BAKER), import_id, lock=True)
+    _must_rest(result, State.MATCHING, State.CHECKED)
     strange = set(columns) - {"", *fields()}
-    if strange or len(columns) != len(found.fields):
+    if strange or len(columns) != len(result.fields):
         got = ", ".join(sorted(strange)) or f"{len(columns)} columns"
         raise Refused("the columns cannot be read so", got=got[:80], allowed=", ".join(fields()), field="columns")
     if style not in ("", "us", "eu"):
         raise Refused("no such label style", got=style[:10], allowed="us, eu", field="style")
-    found.fields, found.style, found.per_100 = columns, style, per_100
-    found.state, found.good, found.odd, found.bad = State.MATCHING, 0, 0, []
-    found.save()
-    return found
+    result.fields, result.style, result.per_100 = columns, style, per_100
+    result.state, result.good, result.odd, result.bad = State.MATCHING, 0, 0, []
+    result.save()
+    return result
 
 
 @transaction.atomic
@@ -117,12 +117,12 @@ def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
 
 def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> Job:
     member = membership(user, kitchen_id, BAKER)
-    found = _import_of(member, import_id, lock=True)
-    _must_rest(found, at)
-    found.job = start_job(member, kind, {"import_id": found.pk}, found.total)
-    found.save(update_fields=["job"])
-    record(member, kind, file=found.file_name)
-    return found.job
+    result = _import_of(member, import_id, lock=True)
+    _must_rest(result, at)
+    result.job = start_job(member, kind, {"import_id": result.pk}, result.total)
+    result.save(update_fields=["job"])
+    record(member, kind, file=result.file_name)
+    return result.job
 
 
 @transaction.atomic
@@ -133,21 +133,21 @@ def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
         Refused: when it is over.
     """
     member = membership(user, kitchen_id, BAKER)
-    found = _import_of(member, import_id, lock=True)
-    _must_be(found, State.MATCHING, State.CHECKED)
-    if found.job_id:
-        stop_job(user, kitchen_id, found.job_id)
-    found.state, found.text = State.STOPPED, ""
-    found.save()
-    record(member, "import.stop", file=found.file_name)
-    return found
+    result = _import_of(member, import_id, lock=True)
+    _must_be(result, State.MATCHING, State.CHECKED)
+    if result.job_id:
+        stop_job(user, kitchen_id, result.job_id)
+    result.state, result.text = State.STOPPED, ""
+    result.save()
+    record(member, "import.stop", file=result.file_name)
+    return result
 
 
 @job_kind(CHECK, queue="quick")
 def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
     """Read every row and count; nothing is put into the pantry."""
-    found = PackImport.objects.get(pk=job.input["import_id"])
-    table, mapped, library = table_of(found), mapped_of(found), load_library()
+    result = PackImport.objects.get(pk=job.input["import_id"])
+    table, mapped, library = table_of(result), mapped_of(result), load_library()
     bad: list[dict[str, Any]] = []
     good = odd = 0
     for start in range(0, len(table.rows), _CHUNK):
@@ -160,7 +160,7 @@ def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
         if not progress.report(min(start + _CHUNK, len(table.rows))):
             return None
     counts = {"good": good, "odd": odd, "bad": len(bad)}
-    resting = PackImport.objects.filter(pk=found.pk, state=State.MATCHING)
+    resting = PackImport.objects.filter(pk=result.pk, state=State.MATCHING)
     resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT])
     return counts
 
@@ -168,19 +168,19 @@ def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
 @job_kind(SAVE, queue="quick")
 def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
     """Put every good row into the pantry, all in one transaction: nothing is half saved."""
-    found = PackImport.objects.get(pk=job.input["import_id"])
-    table, mapped, library = table_of(found), mapped_of(found), load_library()
+    result = PackImport.objects.get(pk=job.input["import_id"])
+    table, mapped, library = table_of(result), mapped_of(result), load_library()
     now = timezone.now()
     rows = []
     for read in read_rows(table, mapped, library):
         if read.lot is not None:
-            lot = Lot(kitchen_id=found.kitchen_id, key=new_key(), updated_by_id=found.created_by_id)
+            lot = Lot(kitchen_id=result.kitchen_id, key=new_key(), updated_by_id=result.created_by_id)
             rows.append(described(lot, write_lot(read.lot), library))
             rows[-1].touched_at = now
             if len(rows) % _CHUNK == 0 and not progress.report(len(rows)):
                 return None
     with transaction.atomic():
-        locked = PackImport.objects.select_for_update().get(pk=found.pk)
+        locked = PackImport.objects.select_for_update().get(pk=result.pk)
         if locked.state != State.CHECKED or not progress.report(len(rows)):  # given up, or done by another worker
             return None
         Lot.objects.bulk_create(rows, batch_size=1_000)
@@ -219,10 +219,10 @@ def mapped_of(found: PackImport) -> Mapped:
 
 def _import_of(member: Membership, import_id: int, *, lock: bool = False) -> PackImport:
     rows = PackImport.objects.filter(kitchen_id=member.kitchen_id).select_related("job")
-    found = (rows.select_for_update(of=("self",)) if lock else rows).filter(pk=import_id).first()
-    if found is None:
+    result = (rows.select_for_update(of=("self",)) if lock else rows).filter(pk=import_id).first()
+    if result is None:
         raise NotFound("no such import", got=str(import_id), remedy="start another")
-    return found
+    return result
 
 
 def _must_be(found: PackImport, *states: str) -> None:

@@ -47,8 +47,8 @@ def core_settings(kitchen: Kitchen) -> Settings:
 def packs_named(document: dict[str, Any]) -> frozenset[str]:
     """Keys of the packs that a document's lines are taken from."""
     lines = document.get("lines")
-    found = (line.get("lot") for line in lines if isinstance(line, dict)) if isinstance(lines, list) else ()
-    return frozenset(key for key in found if isinstance(key, str) and key)
+    row = (line.get("lot") for line in lines if isinstance(line, dict)) if isinstance(lines, list) else ()
+    return frozenset(key for key in row if isinstance(key, str) and key)
 
 
 def library_of(kitchen: Kitchen, *documents: dict[str, Any]) -> Library:

@@ -79,10 +79,10 @@ def _choice(field: str, value: Any) -> Any:
         if not _CURRENCY.fullmatch(value):
             raise Refused("no such currency", got=value[:10], allowed="three letters of ISO 4217", field=field)
         return value
-    found = Kitchen._meta.get_field(field)  # noqa: SLF001 - Django's own way to a field
-    if isinstance(found, BooleanField):
+    row = Kitchen._meta.get_field(field)  # noqa: SLF001 - Django's own way to a field
+    if isinstance(row, BooleanField):
         return bool(value)
-    choices = [choice for choice, _ in found.choices or ()]  # type: ignore[union-attr]
+    choices = [choice for choice, _ in row.choices or ()]  # type: ignore[union-attr]
     if value not in choices:
         raise Refused(f"{field} cannot be that", got=str(value)[:40], allowed=", ".join(choices), field=field)
     return value

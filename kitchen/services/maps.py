@@ -51,5 +51,5 @@ def run_map(job: Job, progress: Progress) -> dict[str, Any] | None:
     dough = dough_in(member, formula, job.input["document"], named_profile(member, formula.bake.oven))
     if dough.batch.dough_g <= 0:
         raise OvenError("there is no dough to bake", got="an empty bowl", remedy="add a line")
-    found = bake_map(dough.case, job.input["minutes"], step=progress.report)
-    return asdict(found) if found else None
+    row = bake_map(dough.case, job.input["minutes"], step=progress.report)
+    return asdict(row) if row else None

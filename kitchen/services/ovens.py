@@ -67,9 +67,9 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
     base = slugify(wanted)[:30] or "oven"
     taken = set(Oven.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
     key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_OVENS + 3))) if k not in taken)
-    made = Oven.objects.create(kitchen_id=member.kitchen_id, key=key, name=wanted, altitude_m=altitude_m)
-    record(member, "oven.add", oven=made.name)
-    return made
+    created = Oven.objects.create(kitchen_id=member.kitchen_id, key=key, name=wanted, altitude_m=altitude_m)
+    record(member, "oven.add", oven=created.name)
+    return created
 
 
 @transaction.atomic
@@ -120,7 +120,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
             allowed="minutes; weight before and after; or a probe in the empty oven",
             remedy="weigh before and after: it tells most",
         )
-    made = LoggedBake.objects.create(
+    created = LoggedBake.objects.create(
         oven=oven,
         formula_name=formula.name[:120],
         minutes=seen.minutes,
@@ -131,7 +131,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
         logged_by=user,
     )
     record(member, "oven.bake", oven=oven.name, baked=formula.name)
-    return made
+    return created
 
 
 @transaction.atomic
@@ -185,7 +185,7 @@ def dough_in(member: Membership, formula: Formula, document: dict[str, Any], pro
 
 
 def _oven_of(member: Membership, oven_id: int) -> Oven:
-    found = Oven.objects.filter(kitchen_id=member.kitchen_id, pk=oven_id).first()
-    if found is None:
+    row = Oven.objects.filter(kitchen_id=member.kitchen_id, pk=oven_id).first()
+    if row is None:
         raise NotFound("no such oven", got=str(oven_id), remedy="choose one of the kitchen's ovens")
-    return found
+    return row

@@ -81,14 +81,14 @@ def find(user: User, kitchen_id: int, wanted: Wanted, *, offset: int = 0, limit:
     member = membership(user, kitchen_id)
     rows, settings = packs(member, wanted), core_settings(member.kitchen)
     count = rows.count()
-    found = list(rows[offset : offset + limit])
-    seen = compare([lot.key for lot in found], all_packs(found), settings)
+    row = list(rows[offset : offset + limit])
+    seen = compare([lot.key for lot in row], all_packs(row), settings)
     references = [] if wanted.own or wanted.archived else _references(wanted)
     start = max(offset - count, 0)
-    page = references[start : start + limit - len(found)] if limit > len(found) else []
+    page = references[start : start + limit - len(row)] if limit > len(row) else []
     plain = _compared_references(settings.convention, settings.polyol_rule)
     return PantryList(
-        packs=list(zip(found, seen, strict=True)),
+        packs=list(zip(row, seen, strict=True)),
         references=[plain[key] for key in page],
         packs_found=count,
         references_found=len(references),
@@ -157,13 +157,13 @@ def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredi
         UnknownIngredient: when the library has none of this id.
     """
     member = membership(user, kitchen_id)
-    found = load_library()[ingredient]
+    row = load_library()[ingredient]
     settings = core_settings(member.kitchen)
-    lots = list(packs_of(member, found.id)[:LONGEST_LIST])
+    lots = list(packs_of(member, row.id)[:LONGEST_LIST])
     seen = compare([lot.key for lot in lots], all_packs(lots), settings)
     return OpenIngredient(
-        ingredient=found,
-        compared=_compared_references(settings.convention, settings.polyol_rule)[found.id],
+        ingredient=row,
+        compared=_compared_references(settings.convention, settings.polyol_rule)[row.id],
         packs=list(zip(lots, seen, strict=True)),
     )
 
@@ -245,8 +245,8 @@ def side_by_side(user: User, kitchen_id: int, keys: list[str]) -> tuple[Compared
     """
     member = membership(user, kitchen_id)
     wanted = keys[:MOST_COMPARED]
-    found = Lot.objects.filter(kitchen_id=member.kitchen_id, key__in=wanted)
-    return compare(wanted, all_packs(found), core_settings(member.kitchen))
+    row = Lot.objects.filter(kitchen_id=member.kitchen_id, key__in=wanted)
+    return compare(wanted, all_packs(row), core_settings(member.kitchen))
 
 
 def cheaper(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[CheaperPack, ...]:

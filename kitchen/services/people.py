@@ -11,8 +11,8 @@ def person_at(address: str) -> User:
     Raises:
         Refused: when nobody does, or when it cannot be told whose it is: a kitchen is never given to the first of several.
     """
-    found = list(User.objects.filter(email__iexact=address.strip(), is_active=True)[:2]) if address.strip() else []
-    if len(found) > 1:
+    row = list(User.objects.filter(email__iexact=address.strip(), is_active=True)[:2]) if address.strip() else []
+    if len(row) > 1:
         raise Refused(
             "more than one account uses this address",
             got=address[:80],
@@ -20,11 +20,11 @@ def person_at(address: str) -> User:
             remedy="ask them for another address",
             field="email",
         )
-    if not found:
+    if not row:
         raise Refused(
             "nobody has signed up with this address",
             got=address[:80],
             remedy="ask them to sign up first",
             field="email",
         )
-    return found[0]
+    return row[0]

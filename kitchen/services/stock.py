@@ -120,7 +120,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
         raise Refused(
             "so many batches cannot be baked", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches"
         )
-    found = _allocated(member, formula.draft.document, batches, on)
+    result = _allocated(member, formula.draft.document, batches, on)
     library = load_library()
     bake = PlannedBake.objects.create(
         kitchen=member.kitchen,
@@ -131,14 +131,14 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
         created_by=user,
         shortages=[
             {"line": s.line, "ingredient": s.ingredient, "name": library[s.ingredient].name, "grams": round(s.grams, 1)}
-            for s in found.shortages
+            for s in result.shortages
         ],
     )
     lots = {
-        lot.key: lot for lot in Lot.objects.filter(kitchen_id=member.kitchen_id, key__in={p.lot for p in found.picks})
+        lot.key: lot for lot in Lot.objects.filter(kitchen_id=member.kitchen_id, key__in={p.lot for p in result.picks})
     }
     BakePick.objects.bulk_create(
-        BakePick(bake=bake, lot=lots[pick.lot], line=pick.line, grams=pick.grams) for pick in found.picks
+        BakePick(bake=bake, lot=lots[pick.lot], line=pick.line, grams=pick.grams) for pick in result.picks
     )
     record(member, "bake.plan", formula, batches=batches, on=on.isoformat())
     return bake

@@ -27,9 +27,9 @@ class FigureChange:
 def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
     """The figures that moved by at least half of what is printed, in the order of the balance."""
     old = {bracket.key: bracket for bracket in before.brackets}
-    found = [_change(old[new.key], new) for new in after.brackets if new.key in old and _moved(old[new.key], new)]
+    rows = [_change(old[new.key], new) for new in after.brackets if new.key in old and _moved(old[new.key], new)]
     if before.handling and after.handling and before.handling.text != after.handling.text:
-        found.append(
+        rows.append(
             FigureChange(
                 key="handling",
                 label="Handling",
@@ -41,7 +41,7 @@ def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
                 text=f"Was: {before.handling.text} Now: {after.handling.text}",
             )
         )
-    return tuple(found)
+    return tuple(rows)
 
 
 def _moved(old: Bracket, new: Bracket) -> bool:

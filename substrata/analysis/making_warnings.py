@@ -108,11 +108,11 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
         "cold": "Too cool to shape",
         "wet": "Too soft to shape",
     }
-    said = what.get(cause.kind, "Not ready yet")
+    text = what.get(cause.kind, "Not ready yet")
     yield DoughWarning(
         code=f"handling-{cause.kind}",
         severity="note" if cause.kind == "rest" else "act",
-        text=f"{said}: {cause.text}.",
+        text=f"{text}: {cause.text}.",
         lines=(cause.line,) if cause.line else (),
         remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,
     )

@@ -54,13 +54,13 @@ def _settle(r: WarningInputs, line: str) -> str:
 
 
 def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:
-    for found in r.hidden:
-        if found.figure == "carbohydrate_g" and found.most_a_piece >= constant("hidden_carbs_told"):
+    for result in r.hidden:
+        if result.figure == "carbohydrate_g" and result.most_a_piece >= constant("hidden_carbs_told"):
             yield DoughWarning(
                 code="hidden-carbs",
                 severity="note",
-                lines=tuple(zero.line for zero in found.zeros),
-                text=found.text,
+                lines=tuple(zero.line for zero in result.zeros),
+                text=result.text,
             )
 
 

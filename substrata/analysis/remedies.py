@@ -46,9 +46,9 @@ def remedy_for(key: str, window: Window, state: str, dough: Dough) -> Remedy | N
         return _more_pieces(ratio_of(dough.batch), window.high, dough.formula, dough.batch)
     wanted = _aim(window, state)
     for lever in levers(key, state, dough.batch):
-        found = _move(lever, ratio_of, wanted, dough.batch, dough.library)
-        if found is not None and _mends(found, lever, ratio_of, window, dough.batch, dough.library):
-            return found
+        result = _move(lever, ratio_of, wanted, dough.batch, dough.library)
+        if result is not None and _mends(result, lever, ratio_of, window, dough.batch, dough.library):
+            return result
     return None
 
 

@@ -80,11 +80,11 @@ def _binding(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
         "open": "Bound",
         "undefined": "No dry base yet",
     }
-    found = [_phrase(load, words[load.state])]
+    rows = [_phrase(load, words[load.state])]
     if load.contributions and load.state != "undefined":
         top = load.contributions[0]
-        found.append(Phrase(text=f" ({short_name(top.name)} {percent(top.share)})"))
-    return tuple(found)
+        rows.append(Phrase(text=f" ({short_name(top.name)} {percent(top.share)})"))
+    return tuple(rows)
 
 
 def _water(by_key: Mapping[str, Bracket], formula: Formula) -> tuple[Phrase, ...]:
@@ -120,8 +120,8 @@ def _rest(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
         ("salt", "high"): "Salty",
     }
     asking = [by_key[key] for key in ("lift", "salt") if by_key[key].state in ("low", "high")]
-    found: list[Phrase] = []
+    rows: list[Phrase] = []
     for bracket in asking:
         text = words[bracket.key, bracket.state]
-        found += [Phrase(text=" " if not found else ", "), _phrase(bracket, text if not found else text.lower())]
-    return (*found, Phrase(text=".")) if found else ()
+        rows += [Phrase(text=" " if not rows else ", "), _phrase(bracket, text if not rows else text.lower())]
+    return (*rows, Phrase(text=".")) if rows else ()

@@ -108,5 +108,5 @@ def _moisture(wet: float, loss: float) -> float:
 
 def oven_c(formula: Formula) -> float:
     """Temperature of the oven, or of the oil: as told, else the form's usual one."""
-    told = formula.bake.oven_c
-    return form_of(formula.form).oven_c if told is None else told
+    wish = formula.bake.oven_c
+    return form_of(formula.form).oven_c if wish is None else wish

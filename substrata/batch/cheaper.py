@@ -38,8 +38,8 @@ def cheaper_packs(batch: Batch, offers: Sequence[Ingredient], pieces: int, curre
         pieces: into how many pieces the dough is divided.
         currency: ISO 4217, for the sentence.
     """
-    found = [best for weighed in batch.lines if (best := _best(weighed, offers, pieces, currency))]
-    return tuple(sorted(found, key=lambda offer: -offer.saves_a_piece))
+    rows = [best for weighed in batch.lines if (best := _best(weighed, offers, pieces, currency))]
+    return tuple(sorted(rows, key=lambda offer: -offer.saves_a_piece))
 
 
 def _best(weighed: WeighedLine, offers: Sequence[Ingredient], pieces: int, currency: str) -> CheaperPack | None:

@@ -133,14 +133,14 @@ class Sheet:
     def figure(self, key: str) -> Figure:
         """A ratio with its range and every line's contribution."""
         row = self._row[key]
-        found = _contributions(self.batch, self._parts[row], self._held[row], self._variances[row])
-        return Figure(estimate=self.estimate(key), contributions=found if self._below[row] > 0 else ())
+        result = _contributions(self.batch, self._parts[row], self._held[row], self._variances[row])
+        return Figure(estimate=self.estimate(key), contributions=result if self._below[row] > 0 else ())
 
 
 def _contributions(batch: Batch, parts: Floats, below: Floats, variances: Floats) -> tuple[Contribution, ...]:
     whole, spread = sum(map(abs, parts.tolist())) or 1.0, float(variances.sum()) or 1.0
     denominator = float(below.sum()) or 1.0
-    found = [
+    rows = [
         Contribution(
             line=w.line.id,
             name=w.ingredient.name,
@@ -154,4 +154,4 @@ def _contributions(batch: Batch, parts: Floats, below: Floats, variances: Floats
         )
         if amount or variance
     ]
-    return tuple(sorted(found, key=lambda c: (-c.share, -c.against, -c.spread_share)))
+    return tuple(sorted(rows, key=lambda c: (-c.share, -c.against, -c.spread_share)))

@@ -121,12 +121,12 @@ class Batch:
 
     def joined_by(self, ingredient: str, library: Library) -> Batch:
         """The same batch with a further line of 0 g."""
-        found = library[ingredient]
+        result = library[ingredient]
         line = WeighedLine(
             line=Line(id="", ingredient=ingredient, grams=0.0),
-            ingredient=found,
+            ingredient=result,
             grams=Spread(value=0.0, low=0.0, high=0.0),
-            role=found.role,
+            role=result.role,
         )
         return Batch((*self.lines, line), library)
 
@@ -191,8 +191,8 @@ class Batch:
 
     def apart(self, *role_ids: str) -> Floats:
         """1 for each line of these roles that is no part of the dough, else 0; shape (n,)."""
-        found: Floats = self.is_role(*role_ids) * (1 - self.inside)
-        return found
+        result: Floats = self.is_role(*role_ids) * (1 - self.inside)
+        return result
 
     @property
     def whole_g(self) -> float:

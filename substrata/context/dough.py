@@ -78,8 +78,8 @@ class Dough:
         Raises:
             KeyError: when a line is not in the formula.
         """
-        told = {"grams": grams, "capacity": capacity, "rest": rest, "temperature": temperature, "thickness": thickness, "oven": oven}  # fmt: skip
-        changed = {name for name, value in told.items() if value is not None}
+        wish = {"grams": grams, "capacity": capacity, "rest": rest, "temperature": temperature, "thickness": thickness, "oven": oven}  # fmt: skip
+        changed = {name for name, value in wish.items() if value is not None}
         other = Dough(
             _changed(self.formula, grams, temperature, thickness),
             self.library,
@@ -146,10 +146,10 @@ class Dough:
     @worked("grams", "capacity")
     def composition_ratios(self) -> dict[str, Ratio]:
         """Ratios that hang on what the lines are made of, and not on how much of each there is."""
-        found = nutrition_ratios(self.batch, self.formula, self.settings)
-        found |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
-        rest = {key: of(self.batch) for key, of in self.ratios_of.items() if key not in found and key not in BY_GRAMS}
-        return found | rest
+        result = nutrition_ratios(self.batch, self.formula, self.settings)
+        result |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
+        rest = {key: of(self.batch) for key, of in self.ratios_of.items() if key not in result and key not in BY_GRAMS}
+        return result | rest
 
     @worked("grams", "capacity")
     def ratios(self) -> dict[str, Ratio]:

@@ -41,18 +41,18 @@ def _declared(record: Any) -> tuple[Declared, ...]:
         TypeError: when it has none.
     """
     hints = get_type_hints(record, include_extras=True)
-    found = []
+    rows = []
     for field in fields(record):
         kinds = [part for part in get_args(hints[field.name])[1:] if isinstance(part, Kind)]
         if kinds:
-            made = field.default_factory is not MISSING
-            default = field.default_factory if made else field.default
-            found.append(
-                Declared(name=field.name, key=kinds[0].key or field.name, kind=kinds[0], default=default, made=made)
+            result = field.default_factory is not MISSING
+            default = field.default_factory if result else field.default
+            rows.append(
+                Declared(name=field.name, key=kinds[0].key or field.name, kind=kinds[0], default=default, made=result)
             )
-    if not found:
+    if not rows:
         raise TypeError(f"{record.__name__} declares nothing")
-    return tuple(found)
+    return tuple(rows)
 
 
 declared: Callable[[Any], tuple[Declared, ...]] = cache(_declared)
@@ -90,10 +90,10 @@ def read_record(record: type[R], entry: object, where: Where, **beside: Any) -> 
 
 
 def _group(entry: Mapping[str, Any], name: str, where: Where) -> Mapping[str, Any]:
-    found = entry.get(name)
-    if not isinstance(found, Mapping):
-        raise where.key(name).refusal(found, "an object")
-    return found
+    result = entry.get(name)
+    if not isinstance(result, Mapping):
+        raise where.key(name).refusal(result, "an object")
+    return result
 
 
 def _value(field: Declared, value: object, where: Where) -> Any:
@@ -142,8 +142,8 @@ def _object_schema(record: type, group: str) -> dict[str, Any]:
     here = [f for f in declared(record) if f.kind.group == group]
     required = [f.key for f in here if f.kind.asked]
     properties = {f.key: described(f.kind) for f in here}
-    found: dict[str, Any] = {"type": "object", "additionalProperties": True, "properties": properties}
-    return found | ({"required": required} if required else {})
+    table: dict[str, Any] = {"type": "object", "additionalProperties": True, "properties": properties}
+    return table | ({"required": required} if required else {})
 
 
 def told_differences(before: Any, after: Any) -> Iterator[str]:

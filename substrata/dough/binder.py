@@ -112,12 +112,12 @@ def heat_set_ratio(batch: Batch) -> Ratio:
 
 
 def _readings(batch: Batch) -> tuple[CapReading, ...]:
-    found = []
+    rows = []
     for cap in _caps():
         lines = [w for w in batch.lines if w.ingredient.id in cap.ingredients]
         grams = sum(w.grams.value for w in lines)
         if grams > 0:
-            found.append(
+            rows.append(
                 CapReading(
                     name=cap.name,
                     percent=100 * grams / batch.dough_g,
@@ -127,4 +127,4 @@ def _readings(batch: Batch) -> tuple[CapReading, ...]:
                     lines=tuple(w.line.id for w in lines),
                 )
             )
-    return tuple(found)
+    return tuple(rows)

@@ -45,11 +45,11 @@ def _normals(columns: int) -> Floats:
 @cache
 def drawn_parameters() -> Draws:
     """Every parameter in every draw, shape (DRAWS, 1); bounded by its range."""
-    found = {}
+    table = {}
     for column, (name, spread) in enumerate(parameters().items()):
         values = spread.value + spread.sd * _normals(len(parameters()))[:, column]
-        found[name] = np.clip(values, spread.low, spread.high)[:, None]
-    return found
+        table[name] = np.clip(values, spread.low, spread.high)[:, None]
+    return table
 
 
 def draws_of(values: Mapping[str, float]) -> Draws:
@@ -96,10 +96,10 @@ def handling(
         draws: the parameters in every draw; None takes the usual draws.
     """
     p = drawn_parameters() if draws is None else draws
-    made = materials(of) if isinstance(of, Batch) else of
-    shared = _share_water(made, p, minutes, temperature_c)
-    phases = _phases(made, method, p, shared, temperature_c)
-    flow = _flow(made, p, phases, temperature_c)
+    result = materials(of) if isinstance(of, Batch) else of
+    shared = _share_water(result, p, minutes, temperature_c)
+    phases = _phases(result, method, p, shared, temperature_c)
+    flow = _flow(result, p, phases, temperature_c)
     packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])

@@ -115,12 +115,12 @@ def handling_forecast(
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
     degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES, [warm]))
-    found = handling(bowl.materials, method, minutes, degrees)
-    points = _points(minutes, degrees, found.consistency, thick)
+    result = handling(bowl.materials, method, minutes, degrees)
+    points = _points(minutes, degrees, result.consistency, thick)
     shaping = len(minutes) - 1
-    crumbly = float((found.fill[:, shaping] < 1).mean())
+    crumbly = float((result.fill[:, shaping] < 1).mean())
     low, high = band_of(habit.lowest, thick), band_of(habit.highest, thick)
-    typical = found.consistency[0]
+    typical = result.consistency[0]
     at = points[shaping]
     rising = typical[: len(MINUTES)]
     knead, ready, closes = crossings(bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, low.low, high.high))
@@ -130,7 +130,7 @@ def handling_forecast(
         if melted and share >= CHEESE_DOUGH
         else None
     )
-    shares = _shares(found.consistency[:, shaping], thick)
+    shares = _shares(result.consistency[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
         rest_min=rest,
@@ -152,7 +152,7 @@ def handling_forecast(
         ready_min=ready,
         closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
-        tack=float(found.tack[0, shaping]),
+        tack=float(result.tack[0, shaping]),
         cause=None if fits else limiting_cause(bowl, low, high, library, crumbly=crumbly >= _EVEN, ready_min=ready),
         heat=heat,
         text=_text(points[0], at, shares, crumbly, brittle),
@@ -192,8 +192,8 @@ def _told(formula: Formula, choice: str) -> float | None:
 
 def _brittle(bowl: Bowl, falling: Floats, stiff: float) -> float | None:
     """Below which temperature a melted-cheese dough is too stiff to bend; None when it never is."""
-    (found,) = crossings(lambda cooled: bowl.over_degrees(-cooled), -DEGREES[::-1], falling[::-1], (stiff,))
-    return -found if found is not None else None
+    (result,) = crossings(lambda cooled: bowl.over_degrees(-cooled), -DEGREES[::-1], falling[::-1], (stiff,))
+    return -result if result is not None else None
 
 
 def _points(minutes: Floats, degrees: Floats, consistency: Floats, thick: float) -> tuple[HandlingPoint, ...]:
@@ -215,8 +215,8 @@ def _percentile(ranked: Floats, percent: float) -> Floats:
     place = percent / 100 * (len(ranked) - 1)
     low, part = int(place), place % 1
     above = ranked[min(low + 1, len(ranked) - 1)]
-    found: Floats = ranked[low] + part * (above - ranked[low])
-    return found
+    result: Floats = ranked[low] + part * (above - ranked[low])
+    return result
 
 
 def _class_numbers(consistency: Floats, thick: float) -> NDArray[np.int64]:
@@ -227,8 +227,8 @@ def _class_numbers(consistency: Floats, thick: float) -> NDArray[np.int64]:
 def _shares(draws: Floats, thick: float) -> tuple[ClassShare, ...]:
     """How likely each class is, over the draws of one point."""
     counts = np.bincount(_class_numbers(draws, thick), minlength=len(classes())) / len(draws)
-    found = [ClassShare(class_name=b.class_name, probability=float(n)) for b, n in zip(classes(), counts, strict=True)]
-    return tuple(sorted(found, key=lambda share: -share.probability))
+    rows = [ClassShare(class_name=b.class_name, probability=float(n)) for b, n in zip(classes(), counts, strict=True)]
+    return tuple(sorted(rows, key=lambda share: -share.probability))
 
 
 def _text(
@@ -243,12 +243,12 @@ def _text(
         return "Crumbly: too little flows to fill the voids."
     perhaps = "" if at.probability >= _SURE else f", perhaps {_other(at, shares)}"
     if not at.minutes:
-        said = f"{at.class_name.capitalize()} at once{perhaps}"
+        words = f"{at.class_name.capitalize()} at once{perhaps}"
     elif start.class_name == at.class_name:
-        said = f"{at.class_name.capitalize()} from the start{perhaps}"
+        words = f"{at.class_name.capitalize()} from the start{perhaps}"
     else:
-        said = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {at.minutes:.0f} min{perhaps}"
-    return f"{said}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
+        words = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {at.minutes:.0f} min{perhaps}"
+    return f"{words}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
 
 
 def _other(at: HandlingPoint, shares: tuple[ClassShare, ...]) -> str:

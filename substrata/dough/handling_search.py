@@ -35,14 +35,14 @@ class Bowl:
     def over_minutes(self, minutes: Floats) -> Floats:
         """Typical consistency at resting times, shape (points,)."""
         warm = np.full(len(minutes), self.temperature_c)
-        found: Floats = handling(self.materials, self.method, minutes, warm, draws=typical_draw()).consistency[0]
-        return found
+        result: Floats = handling(self.materials, self.method, minutes, warm, draws=typical_draw()).consistency[0]
+        return result
 
     def over_degrees(self, degrees: Floats) -> Floats:
         """Typical consistency at temperatures, shape (points,)."""
         rested = np.full(len(degrees), self.rest_min)
-        found: Floats = handling(self.materials, self.method, rested, degrees, draws=typical_draw()).consistency[0]
-        return found
+        result: Floats = handling(self.materials, self.method, rested, degrees, draws=typical_draw()).consistency[0]
+        return result
 
 
 def crossings(
@@ -59,11 +59,11 @@ def crossings(
     Returns:
         A point for each wanted value; None for one that is not reached.
     """
-    found: list[float | None] = []
+    rows: list[float | None] = []
     brackets: dict[int, tuple[float, float]] = {}
     for number, level in enumerate(wanted):
         there = np.flatnonzero(values >= level)
-        found.append(float(at[0]) if len(there) else None)
+        rows.append(float(at[0]) if len(there) else None)
         if len(there) and there[0] > 0:
             brackets[number] = float(at[there[0] - 1]), float(at[there[0]])
     if brackets:
@@ -76,8 +76,8 @@ def crossings(
             k = max(int(over.argmax()), 1)
             rise = float(heights[k] - heights[k - 1])
             part = (level - float(heights[k - 1])) / rise if rise > 0 else 0.5
-            found[number] = float(row[k - 1] + min(max(part, 0.0), 1.0) * (row[k] - row[k - 1]))
-    return tuple(found)
+            rows[number] = float(row[k - 1] + min(max(part, 0.0), 1.0) * (row[k] - row[k - 1]))
+    return tuple(rows)
 
 
 def grams_for(bowl: Bowl, row: int, *, read: Callable[[Batch], float], wanted: float) -> float | None:

@@ -147,5 +147,5 @@ def _yeast(batch: Batch) -> tuple[float, float, Floats]:
     sugar = float(batch.grams @ batch.behaviour("fermentable")[0])
     by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * constant("proof_minutes") / 60
     by_sugar = sugar * constant("sucrose_to_co2")
-    made = min(by_time, by_sugar)
-    return grams, sugar, rate * (made / float(batch.grams @ rate)) if grams else np.zeros(len(batch.grams))
+    result = min(by_time, by_sugar)
+    return grams, sugar, rate * (result / float(batch.grams @ rate)) if grams else np.zeros(len(batch.grams))

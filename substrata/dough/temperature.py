@@ -88,10 +88,10 @@ def _usual_temperatures() -> tuple[tuple[frozenset[str], str, float], ...]:
 
 def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
     """What is so in this bowl, as ``start_temperatures.csv`` asks."""
-    found = {_MELTED} if melted else set()
-    found |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
+    result = {_MELTED} if melted else set()
+    result |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
     return frozenset(
-        found | ({"yeast"} if any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines) else set())
+        result | ({"yeast"} if any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines) else set())
     )
 
 

@@ -140,12 +140,12 @@ class _Rule:
 @cache
 def _rules() -> dict[str, tuple[_Rule, ...]]:
     """The rules of each score."""
-    found: dict[str, list[_Rule]] = {}
+    table: dict[str, list[_Rule]] = {}
     for row in read_table("texture_terms.csv"):
         number = {c: row.number_in(c) if row.text(c) else 0.0 for c in ("at", "points", "gate_at", "gate_width")}
         words = {c: row.text(c) for c in ("what", "of", "how", "gate")}
-        found.setdefault(row.text("score"), []).append(_Rule(**words, **number))  # type: ignore[arg-type]  # by name
-    return {score: tuple(rules) for score, rules in found.items()}
+        table.setdefault(row.text("score"), []).append(_Rule(**words, **number))  # type: ignore[arg-type]  # by name
+    return {score: tuple(rules) for score, rules in table.items()}
 
 
 def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
@@ -202,12 +202,12 @@ def _amounts(percents: Mapping[str, float], e: Eaten, moisture: float) -> dict[s
 
 def _terms(lines: Mapping[str, tuple[str, ...]], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
     """What is worth a line of what makes a score, the largest first."""
-    found = [
+    rows = [
         TextureTerm(what=rule.what, amount=amount, lines=lines.get(rule.of, ()))
         for rule, amount in zip(_rules()[score], amounts, strict=True)
         if abs(amount) >= _FEW
     ]
-    return tuple(sorted(found, key=lambda term: -abs(term.amount)))
+    return tuple(sorted(rows, key=lambda term: -abs(term.amount)))
 
 
 @cache
@@ -286,10 +286,10 @@ def _text(scores: list[TextureScore]) -> str:
     """What stands out, in the order of strength: "Crisp and crumbly; not chewy"."""
     by_key = {score.key: score for score in scores}
     strong = sorted((s for s in scores if s.value >= _STRONG), key=lambda s: -s.value)[:3]
-    said = [s.label.lower() for s in strong]
-    if not said:
-        said = [max(scores, key=lambda s: s.value).label.lower()]
-    text = " and ".join((", ".join(said[:-1]), said[-1])) if len(said) > 1 else said[0]
+    phrase = [s.label.lower() for s in strong]
+    if not phrase:
+        phrase = [max(scores, key=lambda s: s.value).label.lower()]
+    text = " and ".join((", ".join(phrase[:-1]), phrase[-1])) if len(phrase) > 1 else phrase[0]
     gummy = by_key["gummy"]
-    risk = "; may turn gummy" if "gummy" not in said and gummy.high >= _STRONG and gummy.value > _WEAK else ""
+    risk = "; may turn gummy" if "gummy" not in phrase and gummy.high >= _STRONG and gummy.value > _WEAK else ""
     return f"{text.capitalize()}{risk}."

@@ -92,8 +92,8 @@ def _text_change(old: Line, new: Line, name: str) -> Change | None:
         return Change(kind="text", line=new.id, text=measured)
     if old.locked != new.locked:
         return Change(kind="text", line=new.id, text=f"{name} {'locked' if new.locked else 'unlocked'}")
-    told = next(told_differences(old, new), None)
-    return Change(kind="text", line=new.id, text=f"{name}: {told}") if told else None
+    forecast = next(told_differences(old, new), None)
+    return Change(kind="text", line=new.id, text=f"{name}: {forecast}") if forecast else None
 
 
 def _frame_changes(before: Formula, after: Formula) -> list[Change]:
@@ -120,7 +120,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         ("size", before.size, after.size),
     )
     for where, one, other in pairs:
-        changes += [Change(kind="text", text=f"{where}: {told}") for told in told_differences(one, other)]
+        changes += [Change(kind="text", text=f"{where}: {wish}") for wish in told_differences(one, other)]
     changes += _prep_changes(before.prep, after.prep)
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))

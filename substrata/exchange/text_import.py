@@ -63,15 +63,15 @@ def import_text(text: str, library: Library) -> tuple[PastedLine, ...]:
             remedy="paste one formula at a time",
             field="text",
         )
-    role, found = "", []
+    role, result = "", []
     for number, part in written:
         section = _section_role(part)
         if section is not None:
             role = section
-            found.append(PastedLine(number=number, text=part, status="section"))
+            result.append(PastedLine(number=number, text=part, status="section"))
         else:
-            found.append(_read(number, part, role, library))
-    return tuple(found)
+            result.append(_read(number, part, role, library))
+    return tuple(result)
 
 
 def _section_role(part: str) -> str | None:
@@ -139,10 +139,10 @@ def _note(name: str, beside: tuple[str, ...]) -> str:
     """What stands beside the ingredient's name: after a comma, in brackets, or as describing words."""
     brackets = re.findall(r"\(([^()]*)\)", name)
     _, _, after = re.sub(r"\([^()]*\)", "", name).partition(",")
-    said = [part.strip() for part in (after, *brackets) if part.strip()]
-    spoken = " ".join(said).casefold()
+    phrase = [part.strip() for part in (after, *brackets) if part.strip()]
+    spoken = " ".join(phrase).casefold()
     words = [word for word in beside if word not in spoken and not word.isdigit()]
-    return ", ".join([*([" ".join(words)] if words else []), *said])[:500]
+    return ", ".join([*([" ".join(words)] if words else []), *phrase])[:500]
 
 
 def _lines(key: str, ingredient: str, amount: Amount | None, entered: str, role: str, note: str) -> tuple[Line, ...]:

@@ -63,10 +63,10 @@ def forms() -> dict[str, Form]:
         LibraryError: when a table that every form needs a row in has none; see ``check_relations``.
     """
     check_relations()
-    found = {}
+    table = {}
     for row in read_table("forms.csv"):
         number = row.number_in
-        found[row.text("form")] = Form(
+        table[row.text("form")] = Form(
             id=row.text("form"),
             name=row.text("name"),
             water_fill=Window(low=number("water_fill_low"), high=number("water_fill_high")),
@@ -86,7 +86,7 @@ def forms() -> dict[str, Form]:
             source=row.text("source"),
             note=row.text("note"),
         )
-    return found
+    return table
 
 
 @cache

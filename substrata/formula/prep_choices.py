@@ -60,5 +60,5 @@ def _choice(key: str, value: object, where: Where) -> float | str:
     kind = choice_kind(key)
     if kind is None and isinstance(value, str) and len(value) <= _MOST_WORD:
         return value
-    found: float | str = (kind or Number()).read(value, where)
-    return found
+    result: float | str = (kind or Number()).read(value, where)
+    return result

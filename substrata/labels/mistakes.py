@@ -43,8 +43,8 @@ def likely_mistake(label: Label, ingredient: Ingredient, library: Library) -> Mi
     far = max(distances(label, ingredient).values(), default=0.0) > FAR_SDS
     if not far and energy_closes(label, ingredient) and not any(impossibilities(label)):
         return None
-    found = sorted(_tried(label, ingredient, library), key=lambda pair: pair[0])
-    return found[0][1] if found and found[0][0] <= _MUST_MEND * now else None
+    result = sorted(_tried(label, ingredient, library), key=lambda pair: pair[0])
+    return result[0][1] if result and result[0][0] <= _MUST_MEND * now else None
 
 
 def _tried(label: Label, ingredient: Ingredient, library: Library) -> Iterator[tuple[float, Mistake]]:

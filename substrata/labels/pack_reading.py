@@ -93,18 +93,18 @@ def read_pack(label: Label, ingredient: Ingredient) -> tuple[PackFigure, ...]:
     """
     reference = {n: _reference(ingredient.composition, n) for n in NUTRIENTS}
     intervals = _split_polyols(nutrient_intervals(label, reference["fibre_g"].value), reference)
-    found: dict[str, PackFigure] = {}
+    table: dict[str, PackFigure] = {}
     for nutrient in sorted(NUTRIENTS, key=lambda n: n in _PARTS_OF):  # wholes before their parts
         interval = intervals.get(nutrient)
         if interval is not None:
             value, sd = estimate(reference[nutrient], interval)
-            found[nutrient] = _figure(nutrient, value, sd, "label", reference, interval)
+            table[nutrient] = _figure(nutrient, value, sd, "label", reference, interval)
         else:
-            factor = _follow(nutrient, found, reference)
+            factor = _follow(nutrient, table, reference)
             was = reference[nutrient]
-            found[nutrient] = _figure(nutrient, was.value * factor, was.sd * factor, "reference", reference)
-    found["water_g"] = _closing_water(found, reference)
-    return tuple(found[n] for n in NUTRIENTS)
+            table[nutrient] = _figure(nutrient, was.value * factor, was.sd * factor, "reference", reference)
+    table["water_g"] = _closing_water(table, reference)
+    return tuple(table[n] for n in NUTRIENTS)
 
 
 def reference_figures(ingredient: Ingredient) -> tuple[PackFigure, ...]:

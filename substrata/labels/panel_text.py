@@ -118,8 +118,8 @@ def _serving(text: str) -> tuple[float | None, float, str]:
 
 
 def _style(text: str, figures: dict[str, str]) -> LabelStyle | None:
-    said = text.lower()
-    us, eu = (sum(sign in said for sign in signs) for signs in (_US_SIGNS, _EU_SIGNS))
+    phrase = text.lower()
+    us, eu = (sum(sign in phrase for sign in signs) for signs in (_US_SIGNS, _EU_SIGNS))
     if "carbohydrate_g" not in figures:
         return "eu" if eu > us else "us"  # nothing hangs on it
     return "us" if us > eu else "eu" if eu > us else None
@@ -162,12 +162,12 @@ def _figures(text: str) -> Iterator[tuple[str, str]]:
                     seen.add(field)
                     yield field, amount
             continue
-        found = _AMOUNT.search(after.partition("\n\n")[0])
+        result = _AMOUNT.search(after.partition("\n\n")[0])
         before = re.search(rf"includes?\s+({_NUMBER})\s*g\s*$", text[: mention.start], re.IGNORECASE)
         if mention.field == "added_sugars_g" and before:
             amount = before.group(1)
-        elif found and found.start() < 25:
-            amount = found.group(1) + _unit_beside(mention.field, found.group(2))
+        elif result and result.start() < 25:
+            amount = result.group(1) + _unit_beside(mention.field, result.group(2))
         else:
             continue
         if mention.field not in seen:
@@ -180,15 +180,15 @@ def _figures(text: str) -> Iterator[tuple[str, str]]:
 
 def _unit_beside(field: str, unit_text: str | None) -> str:
     """The unit only where it is another than the figure's own."""
-    said = (unit_text or "").lower().replace("mcg", "ug").replace("µg", "ug").replace("μg", "ug")
-    return "" if said in ("", field.rpartition("_")[2]) else f" {said}"
+    phrase = (unit_text or "").lower().replace("mcg", "ug").replace("µg", "ug").replace("μg", "ug")
+    return "" if phrase in ("", field.rpartition("_")[2]) else f" {phrase}"
 
 
 def _energies(after: str) -> Iterator[tuple[str, str]]:
     """Kilojoules and kilocalories, in any order; a bare number is kcal."""
-    for found in list(_AMOUNT.finditer(after))[:2]:
-        named = (found.group(2) or "").lower()
-        number = found.group(1).strip()
+    for result in list(_AMOUNT.finditer(after))[:2]:
+        named = (result.group(2) or "").lower()
+        number = result.group(1).strip()
         if named == "kj":
             yield "energy_kj", number
         elif named in ("kcal", "cal", ""):

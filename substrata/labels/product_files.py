@@ -169,8 +169,8 @@ def _guessed_style(headers: Sequence[str], chosen: set[str]) -> LabelStyle | Non
     """Europe prints salt and kilojoules, the United States dietary fiber, calories and servings."""
     if chosen & {"salt_g", "energy_kj"}:
         return "eu"
-    said = " ".join(plain(h) for h in headers)
-    return "us" if re.search(r"dietary fib|calories|total carb|daily value|serving", said) else None
+    words = " ".join(plain(h) for h in headers)
+    return "us" if re.search(r"dietary fib|calories|total carb|daily value|serving", words) else None
 
 
 def read_rows(
@@ -218,22 +218,22 @@ def _lot(cells: _Cells, mapped: Mapped, library: Library) -> Lot:
         lot = read_lot(json.loads(cells["document"][0]), key="")
         _ = library[lot.ingredient]
         return lot
-    said = {field: text for field, (text, _) in cells.items()}
-    name = " ".join(filter(None, (said.get("brand", ""), said.get("name", ""))))[:120]
+    words = {field: text for field, (text, _) in cells.items()}
+    name = " ".join(filter(None, (words.get("brand", ""), words.get("name", ""))))[:120]
     return read_lot(
         {
             "name": name,
-            "ingredient": _ingredient(said, library),
+            "ingredient": _ingredient(words, library),
             "label": _label(cells, mapped),
-            "price": _price(said.get("price", "")),
+            "price": _price(words.get("price", "")),
             "pack_g": _grams(*cells["pack_g"]) if "pack_g" in cells else None,
-            "use_by": said.get("use_by"),
-            "bought_on": said.get("bought_on"),
-            "certificates": _listed(said.get("certificates", ""), printed_claims()),
-            "contains": _listed(said.get("contains", ""), pack_flags()),
-            "may_contain": _listed(said.get("may_contain", ""), pack_flags()),
-            "statement": said.get("statement", "")[:2_000],
-            "notes": said.get("notes", "")[:2_000],
+            "use_by": words.get("use_by"),
+            "bought_on": words.get("bought_on"),
+            "certificates": _listed(words.get("certificates", ""), printed_claims()),
+            "contains": _listed(words.get("contains", ""), pack_flags()),
+            "may_contain": _listed(words.get("may_contain", ""), pack_flags()),
+            "statement": words.get("statement", "")[:2_000],
+            "notes": words.get("notes", "")[:2_000],
         },
         key="",
     )
@@ -260,12 +260,12 @@ def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
     figures = {key: _figure(*cells[key], key) for key in FIGURES if key in cells}
     if not figures:
         return None
-    said = cells.get("style", ("", ""))[0].lower()
-    style = "us" if said.startswith("us") else "eu" if said.startswith("eu") else mapped.style
+    words = cells.get("style", ("", ""))[0].lower()
+    style = "us" if words.startswith("us") else "eu" if words.startswith("eu") else mapped.style
     if style is None:
         raise LabelError(
             "the label style is not known",
-            got=said or "nothing",
+            got=words or "nothing",
             allowed="us, eu",
             remedy="choose it for the file",
             field="style",
@@ -299,10 +299,10 @@ def _figure(text: str, unit_said: str, key: str) -> str:
 
 
 def _price(text: str) -> float | None:
-    found = _PRICE.search(text)
-    if text and not found:
+    result = _PRICE.search(text)
+    if text and not result:
         raise LabelError("the price cannot be read", got=text[:40], allowed="a number such as 4.99", field="price")
-    return float(found.group().replace(",", ".")) if found else None
+    return float(result.group().replace(",", ".")) if result else None
 
 
 def _grams(text: str, unit_said: str) -> float:
@@ -325,10 +325,12 @@ def _grams(text: str, unit_said: str) -> float:
 
 def _listed(text: str, allowed: Sequence[str]) -> list[str]:
     """The known words of a list in a cell; others are none of ours. "en:milk" is milk, "almonds" are nut:almond."""
-    said = {plain(part.rpartition(":")[2]) for part in re.split(r"[,;|]", text)} - {""}
-    said |= {word.removesuffix("s") for word in said}
+    words = {plain(part.rpartition(":")[2]) for part in re.split(r"[,;|]", text)} - {""}
+    words |= {word.removesuffix("s") for word in words}
     return [
-        key for key in allowed if said & {plain(key), plain(key.partition(":")[2]) or plain(key), _words().get(key, "")}
+        key
+        for key in allowed
+        if words & {plain(key), plain(key.partition(":")[2]) or plain(key), _words().get(key, "")}
     ]
 
 

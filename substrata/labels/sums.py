@@ -75,7 +75,7 @@ def parts_g(label: Label) -> float:
 def distances(label: Label, ingredient: Ingredient) -> dict[str, float]:
     """How many standard deviations each figure lies from the ingredient; 0 when it can be the same."""
     composition = ingredient.composition
-    found = {}
+    table = {}
     for key, interval in nutrient_intervals(label, composition["fibre_g"]).items():
         if key in COMPARED:
             row = NUTRIENTS.index(key)
@@ -83,8 +83,8 @@ def distances(label: Label, ingredient: Ingredient) -> dict[str, float]:
             # Between packs no figure is steadier than this (house choice).
             least = max(150.0, 0.3 * reference) if key == "sodium_mg" else max(1.0, 0.08 * reference)
             gap = max(interval.low - reference, reference - interval.high, 0.0)
-            found[key] = gap / hypot(composition.sds[row], least)
-    return found
+            table[key] = gap / hypot(composition.sds[row], least)
+    return table
 
 
 def impossibilities(label: Label) -> Iterator[tuple[str, tuple[str, ...]]]:

@@ -27,11 +27,11 @@ def plain(text: str) -> str:
 @cache
 def words() -> dict[str, str]:
     """Every written name → the field it names, longest first."""
-    found: dict[str, str] = {}
+    table: dict[str, str] = {}
     for row in read_table("label_words.csv"):
         for word in row.text("words").split(";"):
-            found[word.strip()] = row.text("field")
-    return dict(sorted(found.items(), key=lambda pair: -len(pair[0])))
+            table[word.strip()] = row.text("field")
+    return dict(sorted(table.items(), key=lambda pair: -len(pair[0])))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,19 +49,23 @@ def read_header(text: str) -> Header:
     >>> read_header("Sodium (mg) per 100 g")
     Header(field='sodium_mg', unit='mg', per_100=True)
     """
-    said = plain(text)
+    phrase = plain(text)
     per_100 = (
-        True if re.search(r"\b100 ?g\b", said) else False if re.search(r"\b(per )?(serving|portion)$", said) else None
+        True
+        if re.search(r"\b100 ?g\b", phrase)
+        else False
+        if re.search(r"\b(per )?(serving|portion)$", phrase)
+        else None
     )
     kept = [
         w
-        for w in re.sub(r"\b(per )?100 ?g\b", " ", said).split()
+        for w in re.sub(r"\b(per )?100 ?g\b", " ", phrase).split()
         if w not in ("per", "content", "value", "amount", "total", "unit")
     ]
     if per_100 is False and kept and kept[-1] in ("serving", "portion") and len(kept) > 1:
         kept = kept[:-1]
     unit = kept[-1] if len(kept) > 1 and kept[-1] in _UNITS else ""
-    for tried in (" ".join(kept), " ".join(kept[:-1]) if unit else "", said):
+    for tried in (" ".join(kept), " ".join(kept[:-1]) if unit else "", phrase):
         if tried in words():
             return Header(field=words()[tried], unit="ug" if unit == "mcg" else unit, per_100=per_100)
     return Header(field="", unit=unit, per_100=per_100)

@@ -34,8 +34,8 @@ def allergens(batch: Batch) -> tuple[Allergen, ...]:
     certain = _collected((w.line.id, w.ingredient.flags) for w in batch.lines)
     possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in batch.lines if w.ingredient.pack)
     return (
-        *(_allergen(name, found, traces=False) for name, found in sorted(certain.items())),
-        *(_allergen(name, found, traces=True) for name, found in sorted(possible.items()) if name not in certain),
+        *(_allergen(name, result, traces=False) for name, result in sorted(certain.items())),
+        *(_allergen(name, result, traces=True) for name, result in sorted(possible.items()) if name not in certain),
     )
 
 
@@ -46,16 +46,16 @@ class _Found:
 
 
 def _collected(flagged: Iterable[tuple[str, frozenset[str]]]) -> dict[str, _Found]:
-    found: dict[str, _Found] = {}
+    table: dict[str, _Found] = {}
     for line, flags in flagged:
         for flag in flags:
             for region, name in _by_flag()[flag].items():
                 if name:
-                    entry = found.setdefault(name.removeprefix("tree "), _Found(regions=set(), lines=[]))
+                    entry = table.setdefault(name.removeprefix("tree "), _Found(regions=set(), lines=[]))
                     entry.regions.add(region)
                     if line not in entry.lines:
                         entry.lines.append(line)
-    return found
+    return table
 
 
 def _allergen(name: str, found: _Found, *, traces: bool) -> Allergen:

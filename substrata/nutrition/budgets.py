@@ -125,10 +125,10 @@ def _whole(a_day: float, a_piece: float) -> int:
 def _text(name: str, tightest: BudgetFit, sure: int) -> str:
     if tightest.pieces >= _MOST_PIECES:
         return f"{name}: no budget stops it."
-    said = (
+    words = (
         "no whole piece fits"
         if not tightest.pieces
         else f"{tightest.pieces} {'piece' if tightest.pieces == 1 else 'pieces'} a day"
     )
     doubt = f", {sure} for sure" if sure < tightest.pieces else ""
-    return f"{name}: {said}{doubt}; {tightest.name.lower()} is the limit."
+    return f"{name}: {words}{doubt}; {tightest.name.lower()} is the limit."

@@ -124,9 +124,9 @@ def _claim(
     against: list[Ground] = []
     doubting: list[Ground] = []
     for line, name, facts in lines:
-        found = _ground(kind.key, facts, breaking)
-        if found:
-            breaks, reason = found
+        result = _ground(kind.key, facts, breaking)
+        if result:
+            breaks, reason = result
             (against if breaks else doubting).append(Ground(line=line, name=name, reason=reason))
     verdict: Verdict = "fails" if against else "unsure" if doubting or not complete else "holds"
     if not lines:
@@ -191,12 +191,12 @@ def _breaking(settings: Settings) -> tuple[Effect, ...]:
 
 
 def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...]) -> str:
-    said = "; ".join(f"{g.name.partition(',')[0]} {g.reason}" for g in grounds[:3])
+    words = "; ".join(f"{g.name.partition(',')[0]} {g.reason}" for g in grounds[:3])
     more = f" and {len(grounds) - 3} more" if len(grounds) > 3 else ""
     if verdict == "fails":
-        return f"Not {kind.name.lower()}: {said}{more}."
+        return f"Not {kind.name.lower()}: {words}{more}."
     if verdict == "unsure":
-        return f"{kind.name} cannot be said without a certificate: {said or 'a line is left out'}{more}."
+        return f"{kind.name} cannot be said without a certificate: {words or 'a line is left out'}{more}."
     if verdict == "empty":
         return f"{kind.name}: nothing in the bowl yet."
     return f"{kind.name}: no line known to be high in them." if kind.hint else f"{kind.name}: every line supports it."

@@ -70,15 +70,15 @@ def compare(keys: Sequence[str], library: Library, settings: Settings) -> tuple[
     Raises:
         UnknownIngredient: when one of them is not in the library.
     """
-    found = [library[key] for key in keys]
+    rows = [library[key] for key in keys]
     grams = Spread(value=100.0, low=100.0, high=100.0)
-    lines = [WeighedLine(line=Line(id=i.key, ingredient=i.id), ingredient=i, grams=grams, role=i.role) for i in found]
+    lines = [WeighedLine(line=Line(id=i.key, ingredient=i.id), ingredient=i, grams=grams, role=i.role) for i in rows]
     batch = Batch(lines, library)
     net_carbs = net_carbs_per_gram(batch, settings.convention, settings.polyol_rule)
     figures = {"net_carbs": net_carbs} | {key: batch.nutrient(f"{key}_g") for key in ("protein", "fat", "fibre")}
     return tuple(
         _compared(ingredient, {key: _of_100g(per_gram, row) for key, per_gram in figures.items()})
-        for row, ingredient in enumerate(found)
+        for row, ingredient in enumerate(rows)
     )
 
 

@@ -76,11 +76,11 @@ def piece_ratio(key: str, batch: Batch, formula: Formula, settings: Settings) ->
 
 def nutrition_ratios(batch: Batch, formula: Formula, settings: Settings) -> dict[str, Ratio]:
     """All that ``nutrition`` reads from a sheet, a piece each."""
-    found = {key: piece_ratio(key, batch, formula, settings) for key in FIGURES}
+    table = {key: piece_ratio(key, batch, formula, settings) for key in FIGURES}
     for convention in CONVENTIONS:
         per_gram = net_carbs_per_gram(batch, convention, settings.polyol_rule)
-        found[f"net_carbs_{convention}"] = total_ratio(batch, per_gram, "g", 1 / formula.pieces)
-    return found
+        table[f"net_carbs_{convention}"] = total_ratio(batch, per_gram, "g", 1 / formula.pieces)
+    return table
 
 
 def nutrition(formula: Formula, sheet: Sheet, after: Baked) -> Nutrition:

@@ -44,10 +44,10 @@ def hidden(batch: Batch, pieces: int) -> tuple[Hidden, ...]:
         batch: the weighed lines.
         pieces: into how many pieces the dough is divided.
     """
-    found = [zero for weighed in batch.lines for zero in _zeros(weighed, pieces)]
+    rows = [zero for weighed in batch.lines for zero in _zeros(weighed, pieces)]
     whole = []
     for figure in WATCHED:
-        zeros = tuple(sorted((z for z in found if z.figure == figure), key=lambda z: -z.most_a_piece))
+        zeros = tuple(sorted((z for z in rows if z.figure == figure), key=lambda z: -z.most_a_piece))
         if zeros:
             most = sum(z.most_a_piece for z in zeros)
             whole.append(

@@ -96,11 +96,11 @@ def panel_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
         "fat_g", "saturates_g", "trans_g", "cholesterol_mg", "sodium_mg", "carbohydrate_g", "fibre_g", "sugars_g",
         "added_sugars_g", "protein_g", "vitamin_d_ug", "calcium_mg", "iron_mg", "potassium_mg",
     )  # fmt: skip
-    found = {key: piece(batch.nutrient(key), key.rpartition("_")[2]) for key in plain}
+    table = {key: piece(batch.nutrient(key), key.rpartition("_")[2]) for key in plain}
     sodium, sodium_sd = batch.nutrient("sodium_mg")
     to_salt = constant("salt_per_sodium") / 1000
     carbohydrate, fibre = batch.nutrient("carbohydrate_g"), batch.nutrient("fibre_g")
-    found |= {
+    table |= {
         "salt_g": piece((sodium * to_salt, sodium_sd * to_salt), "g"),
         "polyols_g": piece((batch.nutrient("polyols_g")[0] + batch.nutrient("erythritol_g")[0], batch.nothing), "g"),
         "eu_carbohydrate_g": piece(
@@ -110,7 +110,7 @@ def panel_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
         "eu_energy_kcal": piece(energy_per_gram(batch, "eu_kcal"), "kcal"),
         "eu_energy_kj": piece(energy_per_gram(batch, "eu_kj"), "kJ"),
     }
-    return {f"panel:{key}": ratio for key, ratio in found.items()}
+    return {f"panel:{key}": ratio for key, ratio in table.items()}
 
 
 def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition, after: Baked) -> Panel:

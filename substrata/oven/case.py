@@ -238,20 +238,20 @@ def bake_case(
             remedy="check the weights of water and flours",
         )
     warm = handling.temperature_c if handling else constant("room_temperature")
-    told = formula.bake
+    wish = formula.bake
     return BakeCase(
         family=family,
         piece=piece,
         body=body_of(piece),
         matter=matter,
         porosity=family.porosity,
-        dough_c=warm if told.dough_c is None else told.dough_c,
+        dough_c=warm if wish.dough_c is None else wish.dough_c,
         oven_c=oven_c(formula),
         offset_k=profile.offset_k,
         offset_sd=profile.offset_sd,
-        fan=told.fan,
-        altitude_m=told.altitude_m or profile.altitude_m,
-        trays=told.trays,
+        fan=wish.fan,
+        altitude_m=wish.altitude_m or profile.altitude_m,
+        trays=wish.trays,
         ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),
         fried=is_fried(formula),
         has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),

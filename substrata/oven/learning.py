@@ -34,20 +34,20 @@ def readings(case: BakeCase, seen: BakeSeen) -> tuple[OffsetReading, ...]:
         case: the bake as it is forecast, with no offset.
         seen: what was seen.
     """
-    found = []
+    rows = []
     if seen.probe_c is not None:
-        found.append(OffsetReading(offset_k=seen.probe_c - case.oven_c, sd_k=_PROBE_SD))
+        rows.append(OffsetReading(offset_k=seen.probe_c - case.oven_c, sd_k=_PROBE_SD))
     plain = replace(case, offset_k=0.0)
     if seen.minutes is not None:
         tried = [replace(plain, offset_k=float(k)) for k in _TRIED_K]
         times = np.array([np.nan if d.ready is None else d.ready for d in many(tried)])
-        found += _crossed(times, seen.minutes, oven_number(f"noise_{case.family.criterion}"))
+        rows += _crossed(times, seen.minutes, oven_number(f"noise_{case.family.criterion}"))
         if seen.before_g and seen.after_g is not None:
             lost = 1 - seen.after_g / seen.before_g
             minutes = seen.minutes
             losses = np.array([run(c, until_min=minutes, cells=COARSE, keep_s=60.0).loss[-1] for c in tried])
-            found += _crossed(losses, lost, oven_number("noise_loss"))
-    return tuple(found)
+            rows += _crossed(losses, lost, oven_number("noise_loss"))
+    return tuple(rows)
 
 
 def _crossed(values: np.ndarray, seen: float, noise: float) -> list[OffsetReading]:

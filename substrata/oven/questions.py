@@ -42,11 +42,11 @@ def settings_of(case: BakeCase) -> tuple[OvenSetting, ...]:
     """Every ten degrees around what is usual; the best has the widest window within half again the shortest time."""
     middle = case.oven_c
     degrees = [middle + step for step in ((-8, -4, 0, 4, 8) if case.fried else (-30, -20, -10, 0, 10, 20, 30))]
-    found = many([replace(case, oven_c=t) for t in degrees])
-    windows = [_window(d) for d in found]
-    times = [d.ready for d in found if d.ready is not None]
+    result = many([replace(case, oven_c=t) for t in degrees])
+    windows = [_window(d) for d in result]
+    times = [d.ready for d in result if d.ready is not None]
     fast = 1.5 * min(times) if times else 0.0
-    fit = [w if d.ready is not None and d.ready <= fast else -1.0 for w, d in zip(windows, found, strict=True)]
+    fit = [w if d.ready is not None and d.ready <= fast else -1.0 for w, d in zip(windows, result, strict=True)]
     best = int(np.argmax(fit)) if times else -1
     return tuple(
         OvenSetting(
@@ -56,7 +56,7 @@ def settings_of(case: BakeCase) -> tuple[OvenSetting, ...]:
             loss_percent=None if d.loss is None else 100 * d.loss,
             best=n == best,
         )
-        for n, (t, d, w) in enumerate(zip(degrees, found, windows, strict=True))
+        for n, (t, d, w) in enumerate(zip(degrees, result, windows, strict=True))
     )
 
 
@@ -112,8 +112,8 @@ def map_rows(
     degrees, thick = map_axes(case, side)
     for mm in thick:
         thicker = case.with_thickness(mm)
-        found = many([replace(thicker, oven_c=t) for t in degrees])
-        yield tuple(region(case, d, minutes) for d in found), tuple(d.ready for d in found)
+        result = many([replace(thicker, oven_c=t) for t in degrees])
+        yield tuple(region(case, d, minutes) for d in result), tuple(d.ready for d in result)
 
 
 def bake_map(

@@ -101,8 +101,8 @@ class Column:
     @property
     def temperatures(self) -> Floats:
         """°C of each cell, shape (n,)."""
-        found: Floats = self.state[1:, 0] / (self.cells[:, properties.C_S] + self.state[1:, 1] * properties.C_W)
-        return found
+        result: Floats = self.state[1:, 0] / (self.cells[:, properties.C_S] + self.state[1:, 1] * properties.C_W)
+        return result
 
     def copy(self) -> Column:
         """The same state, to go on from twice."""
@@ -131,16 +131,16 @@ def column(
         cells: odd number of cells.
     """
     sizes, volumes, areas = _grid(body, cells)
-    made = np.zeros((cells, properties.N_CELL))
-    made[:, properties.X_SIZE], made[:, properties.VOLUME], made[:, properties.AREA_OUT] = sizes, volumes, areas
-    made[:-1, properties.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
-    _fill(made, matter, porosity, material=0)
+    result = np.zeros((cells, properties.N_CELL))
+    result[:, properties.X_SIZE], result[:, properties.VOLUME], result[:, properties.AREA_OUT] = sizes, volumes, areas
+    result[:-1, properties.DISTANCE] = (sizes[:-1] + sizes[1:]) / 2
+    _fill(result, matter, porosity, material=0)
     state = np.zeros((cells + 1, 2))
     state[0, 0] = ware_c
     state[1:, 0] = start_c * (matter.c_s + matter.water * properties.C_W)
     state[1:, 1] = matter.water
-    dry = float((made[:, properties.RHO_S] * made[:, properties.VOLUME]).sum())
-    return Column(cells=made, state=state, light=np.array([light, light]), dry=dry)
+    dry = float((result[:, properties.RHO_S] * result[:, properties.VOLUME]).sum())
+    return Column(cells=result, state=state, light=np.array([light, light]), dry=dry)
 
 
 def _fill(cells: Floats, matter: BakeMatter, porosity: float, *, material: int) -> None:
@@ -167,8 +167,8 @@ def grid_sizes(body: Body, cells: int) -> Floats:
         low, high = (middle, high) if reach(middle) < radius else (low, middle)
     outer = np.array([first * low**k for k in range(half)])
     sizes = np.concatenate((outer, [first * low**half], outer[::-1]))
-    found: Floats = sizes * (2 * radius / sizes.sum())
-    return found
+    result: Floats = sizes * (2 * radius / sizes.sum())
+    return result
 
 
 def _grid(body: Body, cells: int) -> tuple[Floats, Floats, Floats]:
@@ -225,7 +225,7 @@ def bake_stage(
             remedy="check the weights: it may be a soup, or a crumb of a gram",
         )
     s = series[:written]
-    found = Series(
+    result = Series(
         seconds=s[:, 0] + dough.seconds,
         tray_c=s[:, 1],
         top_c=s[:, 2],
@@ -241,36 +241,36 @@ def bake_stage(
         steps=taken,
     )
     dough.seconds += seconds
-    dough.past.append(found)
-    return found
+    dough.past.append(result)
+    return result
 
 
 def _around(heat: Heat, support: Support) -> Floats:
     ware, frying, side_per_m = support.ware, heat.frying, support.side_per_m
-    found = np.zeros(equations.N_AROUND)
-    found[equations.AIR_C], found[equations.WALL_C] = heat.air_c, heat.wall_c
-    found[equations.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
+    result = np.zeros(equations.N_AROUND)
+    result[equations.AIR_C], result[equations.WALL_C] = heat.air_c, heat.wall_c
+    result[equations.TOP_AIR_C] = oven_number("over_oil_c") if frying else heat.air_c
     # A piece swims: its upper face meets the warm steam over the oil.
-    found[equations.H_TOP], found[equations.EPS_TOP] = (
+    result[equations.H_TOP], result[equations.EPS_TOP] = (
         (oven_number("h_over_oil") if frying else heat.h),
         heat.emissivity,
     )
-    found[equations.VENT_TOP] = ware.top_vent
+    result[equations.VENT_TOP] = ware.top_vent
     below = 1.0 if frying else oven_number("below_tray")
-    found[equations.H_BOTTOM], found[equations.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
-    found[equations.CONTACT], found[equations.H_CONTACT] = support.contact, ware.contact_h
-    found[equations.LEAK], found[equations.TRAY_J] = ware.leak, ware.j_per_m2k
-    found[equations.TRAY_FIN], found[equations.TRAY_EPS] = ware.fin, ware.emissivity
-    found[equations.FRYING] = float(frying)
-    found[equations.PRESSURE], found[equations.VAPOUR] = heat.pressure_pa, heat.vapour_pa
-    found[equations.BOIL] = boiling_c(heat.pressure_pa)
+    result[equations.H_BOTTOM], result[equations.EPS_BOTTOM] = below * heat.h, below * heat.emissivity
+    result[equations.CONTACT], result[equations.H_CONTACT] = support.contact, ware.contact_h
+    result[equations.LEAK], result[equations.TRAY_J] = ware.leak, ware.j_per_m2k
+    result[equations.TRAY_FIN], result[equations.TRAY_EPS] = ware.fin, ware.emissivity
+    result[equations.FRYING] = float(frying)
+    result[equations.PRESSURE], result[equations.VAPOUR] = heat.pressure_pa, heat.vapour_pa
+    result[equations.BOIL] = boiling_c(heat.pressure_pa)
     if side_per_m > 0:
         # Heat from the rim has to cross half the piece: perimeter over area is 4 over the diameter of a disc.
         skin = 1 / (heat.h + heat.emissivity * oven_number("radiant_per_k"))
-        found[equations.SIDE] = side_per_m / (
+        result[equations.SIDE] = side_per_m / (
             skin + 4 / side_per_m / oven_number("across") / oven_number("side_conductivity")
         )
-    return found
+    return result
 
 
 def filled_sizes(sizes: Floats, thickness_m: float) -> tuple[Floats, NDArray[np.bool_]]:

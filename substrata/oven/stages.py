@@ -175,20 +175,20 @@ def _heated(
     """A stage at one setting; after an opened door the air comes back slowly."""
     broil = stage.kind == "broil"
     full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
-    found = []
+    rows = []
     left = minutes * 60
     if setting.door and not case.fried and left > 0:
         back, drop = oven_number("door_back_s"), oven_number("door_drop")
         for part in range(3):
             span = min(back * 0.7, left)
             missing = drop * np.exp(-(part + 0.5) * 0.7)
-            found.append(_bake(dough, case, _cooler(full, float(missing)), span, keep_s))
+            rows.append(_bake(dough, case, _cooler(full, float(missing)), span, keep_s))
             left -= span
             if left <= 0:
-                return found
+                return rows
     if left > 0:
-        found.append(_bake(dough, case, full, left, keep_s))
-    return found
+        rows.append(_bake(dough, case, full, left, keep_s))
+    return rows
 
 
 def _cooler(heat: Heat, by_k: float) -> Heat:
@@ -220,15 +220,15 @@ def _open_stage(
 ) -> list[Series]:
     if until_min is not None:
         return _heated(dough, case, stage, setting, max(until_min - dough.seconds / 60, 0.0), keep_s)
-    found: list[Series] = []
+    rows: list[Series] = []
     shorter = 0.1 if case.fried else 1.0
     for chunk in _CHUNKS:
-        found += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
+        rows += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
         setting = setting.settled()
         burnt = dough.light.min() < case.family.light_burnt - 4
         if burnt or dough.seconds / 60 > LONGEST_MIN:
             break
-    return found
+    return rows
 
 
 _EARLY = 0.6  # of the wanted loss at which an unended first stage is turned
@@ -258,8 +258,8 @@ def _joined(
     """All stages as one; each begins with the moment the one before ended with, which is kept once."""
 
     def chain(name: str) -> Floats:
-        found: Floats = np.concatenate([getattr(p, name) for p in pieces])
-        return found
+        result: Floats = np.concatenate([getattr(p, name) for p in pieces])
+        return result
 
     seconds = chain("seconds")
     keep = np.concatenate(([True], np.diff(seconds) > 1e-6))

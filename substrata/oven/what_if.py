@@ -42,9 +42,9 @@ def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
         if case.trays == 1:
             options.append(("second", "a second tray", replace(case, trays=2)))
         options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
-    found = many([case, *(made for _, _, made in options)])
-    usual = found[0]
-    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, found[1:], strict=True))
+    value = many([case, *(result for _, _, result in options)])
+    usual = value[0]
+    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, value[1:], strict=True))
 
 
 def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
@@ -53,7 +53,7 @@ def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
     later = other.ready - usual.ready
     points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
     step = 0.25 if usual.ready < 8 else 0.5
-    told = round(later / step) * step
-    said = "same time" if told == 0 else f"{'+' if told > 0 else '−'} {abs(told):g} min"
+    wish = round(later / step) * step
+    words = "same time" if wish == 0 else f"{'+' if wish > 0 else '−'} {abs(wish):g} min"
     drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
-    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=said + drier)
+    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=words + drier)

@@ -181,9 +181,9 @@ def dry_to(raw: Composition, steps: tuple[DryingStep, ...], start_g: float, end_
         FormulaError: when no squeezing of this start ends at that weight.
     """
     if not any(step.act == "squeeze" for step in steps):
-        found = dry(raw, steps, start_g)
-        if abs(found.end_g - end_g) <= 0.02 * start_g:
-            return found
+        result = dry(raw, steps, start_g)
+        if abs(result.end_g - end_g) <= 0.02 * start_g:
+            return result
         steps = (*steps, DryingStep(act="squeeze"))
     most, least = dry(raw, steps, start_g, effort=0.0).end_g, dry(raw, steps, start_g, effort=6.0).end_g
     if not least <= end_g <= most:

@@ -86,8 +86,8 @@ class Ingredient:
             KeyError: when there is no such behaviour.
         """
         default = BEHAVIOURS[name]
-        found = self.behaviour.get(name)
-        return found.spread if found else Spread(value=default, low=default, high=default)
+        result = self.behaviour.get(name)
+        return result.spread if result else Spread(value=default, low=default, high=default)
 
     @property
     def bulk_density(self) -> Spread | None:

@@ -118,11 +118,11 @@ class Label:
 
     def per_100g(self, key: str) -> Interval | None:
         """A figure's interval per 100 g; None when it is blank."""
-        found = self.intervals.get(key)
-        if found is None:
+        result = self.intervals.get(key)
+        if result is None:
             return None
         grams = self.per_range_g
-        return Interval(low=100 * found.low / grams.high, high=100 * found.high / grams.low)
+        return Interval(low=100 * result.low / grams.high, high=100 * result.high / grams.low)
 
 
 def nutrient_intervals(label: Label, fibre_if_blank: float) -> dict[str, Interval]:
@@ -132,17 +132,17 @@ def nutrient_intervals(label: Label, fibre_if_blank: float) -> dict[str, Interva
         label: what is printed.
         fibre_if_blank: g per 100 g to add to a European carbohydrate whose label leaves fibre out.
     """
-    found = {key: interval for key in FIGURES if (interval := label.per_100g(key)) is not None}
+    table = {key: interval for key in FIGURES if (interval := label.per_100g(key)) is not None}
     for key in ("energy_kcal", "energy_kj"):
-        found.pop(key, None)
-    salt = found.pop("salt_g", None)
-    if salt is not None and "sodium_mg" not in found:
-        found["sodium_mg"] = _scaled(salt, 1000 / constant("salt_per_sodium"))
-    if label.style == "eu" and "carbohydrate_g" in found:
-        fibre = found.get("fibre_g", Interval(low=fibre_if_blank, high=fibre_if_blank))
-        carbohydrate = found["carbohydrate_g"]
-        found["carbohydrate_g"] = Interval(low=carbohydrate.low + fibre.low, high=carbohydrate.high + fibre.high)
-    return found
+        table.pop(key, None)
+    salt = table.pop("salt_g", None)
+    if salt is not None and "sodium_mg" not in table:
+        table["sodium_mg"] = _scaled(salt, 1000 / constant("salt_per_sodium"))
+    if label.style == "eu" and "carbohydrate_g" in table:
+        fibre = table.get("fibre_g", Interval(low=fibre_if_blank, high=fibre_if_blank))
+        carbohydrate = table["carbohydrate_g"]
+        table["carbohydrate_g"] = Interval(low=carbohydrate.low + fibre.low, high=carbohydrate.high + fibre.high)
+    return table
 
 
 def _scaled(interval: Interval, factor: float) -> Interval:

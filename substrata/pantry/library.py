@@ -35,9 +35,9 @@ class Library:
         every = list(self._by_id.values())
         self.values: Floats = np.array([i.composition.values for i in every]) / 100
         self.sds: Floats = np.array([i.composition.sds for i in every]) / 100
-        found = [[i.parameter(name) for name in BEHAVIOURS] for i in every]
-        self.behaviour: Floats = np.array([[p.value for p in row] for row in found])
-        self.behaviour_sds: Floats = np.array([[p.sd for p in row] for row in found])
+        entries = [[i.parameter(name) for name in BEHAVIOURS] for i in every]
+        self.behaviour: Floats = np.array([[p.value for p in row] for row in entries])
+        self.behaviour_sds: Floats = np.array([[p.sd for p in row] for row in entries])
         self.names = names or NameIndex({i.id: (i.name, *i.aliases) for i in every})
 
     def with_packs(self, packs: Iterable[Ingredient]) -> Library:
@@ -132,13 +132,13 @@ def build_library(
 
 
 def _ids(rows: Sequence[Row]) -> set[str]:
-    found: set[str] = set()
+    result: set[str] = set()
     for row in rows:
         key = row.text("id")
-        if key in found:
+        if key in result:
             raise row.error("the ingredient appears twice", got=key)
-        found.add(key)
-    return found
+        result.add(key)
+    return result
 
 
 def _ingredient(
@@ -163,14 +163,14 @@ def _ingredient(
 def _composition(row: Row) -> Composition:
     values = tuple(row.number_in(n, low=0, high=100 if n.endswith("_g") else 60_000) for n in NUTRIENTS)
     sds = tuple(row.number_in(SPREADS[n], low=0) if n in SPREADS else 0.0 for n in NUTRIENTS)
-    found = Composition(values=values, sds=sds)
-    if abs(found.closes_at - 100) > CLOSING_TOLERANCE_G:
-        raise row.error("the proximates do not close", got=f"{found.closes_at:.2f} g", allowed="100 ± 1 g")
-    parts = found["fibre_g"] + found["erythritol_g"] + found["allulose_g"] + found["polyols_g"]
-    for part, whole in ((parts, "carbohydrate_g"), (found["saturates_g"], "fat_g")):
-        if part > found[whole] + 0.05:
-            raise row.error(f"more parts than {whole}", got=f"{part:g}", allowed=f"up to {found[whole]:g}")
-    return found
+    result = Composition(values=values, sds=sds)
+    if abs(result.closes_at - 100) > CLOSING_TOLERANCE_G:
+        raise row.error("the proximates do not close", got=f"{result.closes_at:.2f} g", allowed="100 ± 1 g")
+    parts = result["fibre_g"] + result["erythritol_g"] + result["allulose_g"] + result["polyols_g"]
+    for part, whole in ((parts, "carbohydrate_g"), (result["saturates_g"], "fat_g")):
+        if part > result[whole] + 0.05:
+            raise row.error(f"more parts than {whole}", got=f"{part:g}", allowed=f"up to {result[whole]:g}")
+    return result
 
 
 def _known(row: Row, column: str, ids: set[str]) -> str:
@@ -181,7 +181,7 @@ def _known(row: Row, column: str, ids: set[str]) -> str:
 
 
 def _behaviours(rows: Sequence[Row], ids: set[str]) -> dict[str, dict[str, Parameter]]:
-    found: dict[str, dict[str, Parameter]] = defaultdict(dict)
+    result: dict[str, dict[str, Parameter]] = defaultdict(dict)
     for row in rows:
         name = row.text("parameter")
         if name not in BEHAVIOURS:
@@ -189,31 +189,31 @@ def _behaviours(rows: Sequence[Row], ids: set[str]) -> dict[str, dict[str, Param
         spread = row.spread()
         if spread.low < 0:
             raise row.error("a behaviour below zero", got=f"{spread.low:g}", allowed="0 or more")
-        found[_known(row, "ingredient", ids)][name] = Parameter(
+        result[_known(row, "ingredient", ids)][name] = Parameter(
             spread=spread, unit=row.text("unit"), source=row.text("source"), note=row.text("note")
         )
-    return found
+    return result
 
 
 def _measures(rows: Sequence[Row], ids: set[str]) -> dict[str, dict[str, Measure]]:
-    found: dict[str, dict[str, Measure]] = defaultdict(dict)
+    result: dict[str, dict[str, Measure]] = defaultdict(dict)
     for row in rows:
         grams = row.spread(value="grams")
         if grams.low <= 0:
             raise row.error("a measure weighs nothing", got=f"{grams.low:g} g", allowed="more than 0 g")
-        found[_known(row, "ingredient", ids)][row.text("measure")] = Measure(grams=grams, source=row.text("source"))
-    return found
+        result[_known(row, "ingredient", ids)][row.text("measure")] = Measure(grams=grams, source=row.text("source"))
+    return result
 
 
 def _aliases(rows: Sequence[Row], ids: set[str]) -> dict[str, list[str]]:
-    found: dict[str, list[str]] = defaultdict(list)
+    result: dict[str, list[str]] = defaultdict(list)
     owner: dict[str, str] = {}
     for row in rows:
         alias, key = row.text("alias"), _known(row, "ingredient", ids)
         if owner.setdefault(alias, key) != key:
             raise row.error("an alias of two ingredients", got=alias, allowed=owner[alias])
-        found[key].append(alias)
-    return found
+        result[key].append(alias)
+    return result
 
 
 __all__ = ["Library", "LibraryError", "build_library", "load_library"]

@@ -73,10 +73,10 @@ def bands(style: LabelStyle, figure: str) -> tuple[Band, ...]:
 
 @cache
 def _all_bands() -> dict[tuple[str, str], tuple[Band, ...]]:
-    found: dict[tuple[str, str], list[Band]] = defaultdict(list)
+    result: dict[tuple[str, str], list[Band]] = defaultdict(list)
     for row in read_table("rounding.csv"):
         for figure in row.text("figures").split():
-            rows = found[row.text("style"), figure]
+            rows = result[row.text("style"), figure]
             rows.append(
                 Band(
                     low=rows[-1].high if rows else 0.0,
@@ -86,7 +86,7 @@ def _all_bands() -> dict[tuple[str, str], tuple[Band, ...]]:
                     prints=row.text("prints"),
                 )
             )
-    return defaultdict(tuple, {key: tuple(rows) for key, rows in found.items()})
+    return defaultdict(tuple, {key: tuple(rows) for key, rows in result.items()})
 
 
 def printed(style: LabelStyle, figure: str, amount: float) -> str:

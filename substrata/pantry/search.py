@@ -104,5 +104,5 @@ class NameIndex:
                 primary = name == self._primary[key]
                 rank = (0 if words[0].startswith(typed[0]) else 4) + (0 if primary else 2) + (words != list(typed))
                 ranked[key] = min(rank, ranked.get(key, 99))
-        found = sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
-        return list(dict.fromkeys([*found, *([] if found else self.nearest(text, limit))]))[:limit]
+        result = sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
+        return list(dict.fromkeys([*result, *([] if result else self.nearest(text, limit))]))[:limit]

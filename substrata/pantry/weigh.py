@@ -38,13 +38,13 @@ def weigh(amount: Amount, ingredient: Ingredient, settings: Settings) -> Spread:
 
 
 def _term_grams(term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
-    found = unit(term.unit or "piece", settings.spoons)
-    if found.kind == "mass":
-        value, half = term.number * found.size, constant("scale_resolution")
-        if term.decimal or found.key == "mg":
+    result = unit(term.unit or "piece", settings.spoons)
+    if result.kind == "mass":
+        value, half = term.number * result.size, constant("scale_resolution")
+        if term.decimal or result.key == "mg":
             half = constant("fine_scale_resolution")
     else:
-        each = _volume(found, ingredient) if found.kind == "volume" else _count(found, term, ingredient, settings)
+        each = _volume(result, ingredient) if result.kind == "volume" else _count(result, term, ingredient, settings)
         value, half = term.number * each.value, term.number * (each.high - each.low) / 2
     in_range = value / term.number * (term.high - term.low) / 2 if term.number else 0.0
     return Spread.around(value, hypot(half, in_range, value * term.extra_percent / 100))

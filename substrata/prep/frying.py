@@ -31,11 +31,11 @@ def frying_fats(fry_c: float, names: dict[str, str]) -> tuple[FryingFat, ...]:
         fry_c: temperature of the oil.
         names: name of each ingredient by id.
     """
-    found = []
+    rows = []
     for row in read_table("frying_fats.csv"):
         smoke = row.spread()
         verdict = "good" if smoke.low - fry_c >= _ROOM_C else "near" if smoke.value > fry_c else "smokes"
-        found.append(
+        rows.append(
             FryingFat(
                 ingredient=row.text("ingredient"),
                 name=names[row.text("ingredient")],
@@ -49,4 +49,4 @@ def frying_fats(fry_c: float, names: dict[str, str]) -> tuple[FryingFat, ...]:
             )
         )
     order = ("good", "near", "smokes")
-    return tuple(sorted(found, key=lambda f: (order.index(f.verdict), -f.margin_c)))
+    return tuple(sorted(rows, key=lambda f: (order.index(f.verdict), -f.margin_c)))

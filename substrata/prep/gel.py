@@ -28,11 +28,11 @@ def gels(water_g: float, percent: float | None = None) -> tuple[Gel, ...]:
         water_g: of the filling.
         percent: of the water; None takes each one's usual share.
     """
-    found = []
+    rows = []
     for row in read_table("gels.csv"):
         usual = row.spread()
         share = usual.value if percent is None else percent
-        found.append(
+        rows.append(
             Gel(
                 ingredient=row.text("ingredient"),
                 grams=water_g * share / 100,
@@ -44,4 +44,4 @@ def gels(water_g: float, percent: float | None = None) -> tuple[Gel, ...]:
                 source=row.text("source"),
             )
         )
-    return tuple(found)
+    return tuple(rows)

@@ -89,11 +89,11 @@ def bursts(matter: Warmed, start_c: float, end_c: float, *, watts: float, burst_
     share = heat("microwave_share")
     whole = seconds_to(matter, start_c, end_c, watts)
     count = min(max(ceil(whole / burst_s - 1e-9), 0), _MOST_BURSTS)
-    found, done = [], 0.0
+    result, done = [], 0.0
     for number in range(count):
         length = min(burst_s, whole - done) if number < count - 1 else whole - done
         done += length
-        found.append(
+        result.append(
             Burst(
                 seconds=length,
                 temperature_c=warmed_by(matter, start_c, share.value * watts * done),
@@ -102,7 +102,7 @@ def bursts(matter: Warmed, start_c: float, end_c: float, *, watts: float, burst_
             )
         )
     return Bursts(
-        bursts=tuple(found),
+        bursts=tuple(result),
         seconds=whole,
         low_s=seconds_to(matter, start_c, end_c, watts, share.high),
         high_s=seconds_to(matter, start_c, end_c, watts, share.low),

@@ -53,13 +53,13 @@ def _schools() -> tuple[tuple[str, str, tuple[DryingStep, ...], str, str], ...]:
 
 def _steps(text: str) -> tuple[DryingStep, ...]:
     """``microwave:minutes=6:watts=900 squeeze:times=2`` as steps."""
-    found = []
+    rows = []
     for word in text.split():
         act, *settings = word.split(":")
         numbers = {key: float(value) for key, value in (s.split("=") for s in settings)}
         times = int(numbers.pop("times", 1))
-        found.append(DryingStep(act=act, times=times, **numbers))  # type: ignore[arg-type]  # a test reads every row
-    return tuple(found)
+        rows.append(DryingStep(act=act, times=times, **numbers))  # type: ignore[arg-type]  # a test reads every row
+    return tuple(rows)
 
 
 def is_wet_vegetable(line: WeighedLine) -> bool:
@@ -105,7 +105,7 @@ def _school(
     start = start_for(raw, school, target)
     fitted = tuple(_sized(step, start) for step in school)
     start = start_for(raw, fitted, target)
-    found = dry(raw, fitted, start)
+    result = dry(raw, fitted, start)
     return DryingSchool(
         key=key,
         name=name,
@@ -113,8 +113,8 @@ def _school(
         source=source,
         steps=fitted,
         start_g=start,
-        water_percent=found.composition["water_g"],
-        sugars_lost_g=found.sugars_lost_g,
+        water_percent=result.composition["water_g"],
+        sugars_lost_g=result.sugars_lost_g,
         chosen=[s.act for s in steps] == [s.act for s in school],
     )
 
@@ -134,10 +134,10 @@ def _text(line: WeighedLine, forecast: Dried | None) -> str:
         return f"{target:.0f} g go in as they are, {line.ingredient.composition['water_g']:.0f} % water."
     if line.dried and line.line.prep and line.line.prep.weighed and line.line.prep.start_g:
         off = target - forecast.end_g
-        said = (
+        words = (
             "as forecast"
             if abs(off) < 0.03 * target
             else f"{abs(off):.0f} g {'more' if off > 0 else 'less'} than forecast"
         )
-        return f"{target:.0f} g on the scale from {line.dried.start_g:.0f} g raw: {said}; {line.dried.composition['water_g']:.0f} % water."
+        return f"{target:.0f} g on the scale from {line.dried.start_g:.0f} g raw: {words}; {line.dried.composition['water_g']:.0f} % water."
     return f"{forecast.start_g:.0f} g raw come down to {target:.0f} g (nine cloths in ten: {forecast.low_g:.0f} to {forecast.high_g:.0f} g)."

@@ -30,7 +30,7 @@ def water_for(heat: DoughHeat, line: str, wanted_c: float, *, room_c: float, has
         room_c: of the kitchen, which takes a share of what the dough is above it.
         has_egg: then the water stays below where egg sets.
     """
-    own = next(found for found in heat.lines if found.line == line)
+    own = next(result for result in heat.lines if result.line == line)
     kept = 1 - constant("mixing_heat_lost")
     mixed = room_c + (wanted_c - room_c) / kept
     now = room_c + (heat.temperature_c - room_c) / kept

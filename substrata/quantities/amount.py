@@ -261,14 +261,14 @@ class _Scanner:
         word = self._word()
         if word is None:
             return None
-        said = word.group().lower()
-        if said in _WORDS:
+        words = word.group().lower()
+        if words in _WORDS:
             self.at = word.end()
-            if said == "half" and (article := self._word()) and article.group().lower() in ("a", "an"):
+            if words == "half" and (article := self._word()) and article.group().lower() in ("a", "an"):
                 self.at = article.end()
-            return _WORDS[said], _WORDS[said], False
+            return _WORDS[words], _WORDS[words], False
         # A bare "pinch" or "dash" is one of it.
-        return (1.0, 1.0, False) if unit_names().get(said) in ("pinch", "dash") else None
+        return (1.0, 1.0, False) if unit_names().get(words) in ("pinch", "dash") else None
 
     def _bracket(self) -> Term | None:
         """An amount in round brackets; text in brackets that is none stays in the rest."""
@@ -289,17 +289,17 @@ class _Scanner:
         start, word = self.at, self._word()
         if word is None:
             return ""
-        said = word.group().lower()
+        words = word.group().lower()
         two = re.compile(r"extra\s+large", re.IGNORECASE).match(self.text, word.start())
         end = two.end() if two else word.end()
-        size = "xl" if two else _SIZES.get(said, "")
+        size = "xl" if two else _SIZES.get(words, "")
         # One letter is a size only before an egg: "2 L eggs", but "2 l" is litres.
-        lone = len(said) == 1 and not re.compile(r"\s*(?:eggs?|whites?|yolks?)\b", re.IGNORECASE).match(self.text, end)
+        lone = len(words) == 1 and not re.compile(r"\s*(?:eggs?|whites?|yolks?)\b", re.IGNORECASE).match(self.text, end)
         if not size or lone:
             self.at = start
             return ""
         self.at = end
-        return said if len(said) == 1 else size
+        return words if len(words) == 1 else size
 
     def _unit(self) -> str:
         start, word = self.at, self._word()

@@ -55,14 +55,14 @@ class Row:
         Raises:
             LibraryError: when low <= value <= high does not hold.
         """
-        found = Spread(low=self.number_in(low), value=self.number_in(value), high=self.number_in(high))
-        if not found.low <= found.value <= found.high:
+        result = Spread(low=self.number_in(low), value=self.number_in(value), high=self.number_in(high))
+        if not result.low <= result.value <= result.high:
             raise self.error(
                 "the range is not ordered",
-                got=f"{found.low:g}, {found.value:g}, {found.high:g}",
+                got=f"{result.low:g}, {result.value:g}, {result.high:g}",
                 allowed=f"{low} <= {value} <= {high}",
             )
-        return found
+        return result
 
     def error(self, what: str, *, got: str = "", allowed: str = "") -> LibraryError:
         """A refusal that names this file and line."""

@@ -49,10 +49,10 @@ def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: f
         diameter_mm: of a piece, grown.
         gap_mm: between pieces; half of it is kept to the rim.
     """
-    found = [_rows(width_mm, height_mm, diameter_mm, gap_mm)]
-    found.append(_staggered(width_mm, height_mm, diameter_mm, gap_mm))
+    entries = [_rows(width_mm, height_mm, diameter_mm, gap_mm)]
+    entries.append(_staggered(width_mm, height_mm, diameter_mm, gap_mm))
     turned = _staggered(height_mm, width_mm, diameter_mm, gap_mm)
-    found.append(
+    entries.append(
         TrayLayout(
             way="staggered",
             places=tuple(
@@ -60,7 +60,7 @@ def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: f
             ),
         )
     )
-    return max(found, key=lambda laying: laying.count)
+    return max(entries, key=lambda laying: laying.count)
 
 
 def _rows(width: float, height: float, d: float, gap: float) -> TrayLayout:
@@ -106,7 +106,7 @@ def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, 
         gap_mm: between pieces; half of it is kept to the rim.
     """
     ways = [("upright", a_mm, b_mm), ("turned", b_mm, a_mm)]
-    found = []
+    entries = []
     for way, a, b in ways:
         across, down = _across(width_mm, a, gap_mm), _across(height_mm, b, gap_mm)
         places = _block(0, 0, across, down, a, b, gap_mm)
@@ -116,8 +116,8 @@ def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, 
         if not _across(strip, a, gap_mm):
             more = _across(beside, b, gap_mm), _across(height_mm, a, gap_mm)
             places += _block(across * (a + gap_mm), 0, *more, b, a, gap_mm)
-        found.append(TrayLayout(way=way, places=tuple(places)))
-    return max(found, key=lambda laying: laying.count)
+        entries.append(TrayLayout(way=way, places=tuple(places)))
+    return max(entries, key=lambda laying: laying.count)
 
 
 def _block(x: float, y: float, across: int, down: int, a: float, b: float, gap: float) -> list[Laid]:

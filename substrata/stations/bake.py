@@ -126,7 +126,7 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         best = weight * (1 - loss.best)
         bake_to = Between(low=best - half, best=best, high=best + half)
     edge = next(iter(many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
-    told = _Told(
+    forecast = _Told(
         case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
     )
     marks = _marks(whole, out, rested)
@@ -160,13 +160,13 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         series=bake_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
         what_ifs=what_ifs(case),
         settings=settings_of(case),
-        flags=_flags(told),
+        flags=_flags(forecast),
         weak_spots=_weak_spots(case),
         cautions=_cautions(case),
         sureness="± 20 % in an unknown oven"
         if not profile.bakes
         else "± 12 to 15 % in this oven; weight is the surer sign",
-        text=_text(told),
+        text=_text(forecast),
     )
 
 
@@ -186,17 +186,17 @@ def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
     h, heat_pipe = numbers["h_static"], numbers["heat_pipe"]
     thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
     colour = case.family.browning
-    found = []
+    rows = []
     for oven, brown, air, pipe, thick in _design().tolist():
-        made = replace(
+        result = replace(
             case,
             offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
             browning=max(case.browning * (1 + brown * colour.sd / colour.value), 0.1),
             h_factor=max(1 + air * h.sd / h.value, 0.3),
             pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
         )
-        found.append(made.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
-    return found
+        rows.append(result.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
+    return rows
 
 
 def _check(ready: Between | None, open_from: float) -> float | None:
@@ -243,12 +243,12 @@ def _moisture(case: BakeCase, loss: float | None) -> float | None:
 
 def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
     """The stages with the open one ended where it is taken out, and the rest after it."""
-    found = []
+    rows = []
     for mark in whole.marks:
         if mark.start_min > out:
             continue
-        found.append(replace(mark, end_min=min(mark.end_min, out)))
-    return (*found, *(m for m in rested.marks if m.kind == "rest"))
+        rows.append(replace(mark, end_min=min(mark.end_min, out)))
+    return (*rows, *(m for m in rested.marks if m.kind == "rest"))
 
 
 def _named(marks: tuple[StageMark, ...], *, fried: bool) -> tuple[NamedStage, ...]:
@@ -278,54 +278,54 @@ class _Told:
 
 def _flags(t: _Told) -> tuple[str, ...]:
     """Where the model is known to be weak, or the bake goes wrong."""
-    found = []
+    rows = []
     done, case = t.done, t.case
     if done.ready is None:
-        found.append(f"It does not get done this way: {_DECIDES[case.family.criterion]} does not come before it burns.")
+        rows.append(f"It does not get done this way: {_DECIDES[case.family.criterion]} does not come before it burns.")
     elif done.burnt is not None and done.burnt < done.ready:
-        found.append("It burns before it is done: thinner, or a cooler oven and more time.")
+        rows.append("It burns before it is done: thinner, or a cooler oven and more time.")
     elif done.gold_until is not None and case.family.criterion in ("core", "loss") and done.gold_until < done.ready:
-        found.append("It is dark before it is done: cover it, or bake it cooler.")
+        rows.append("It is dark before it is done: cover it, or bake it cooler.")
     if done.ready is not None and case.family.criterion in ("core", "loss"):
         pale = done.gold is None or done.gold > done.ready * 1.1
         if pale:
-            found.append(
+            rows.append(
                 f"Still pale when it is done{f'; gold from {_minutes(done.gold)} min' if done.gold else ''}: a wash or a hotter finish colours it."
             )
     if case.fried and case.piece.too_thick_to_fry:
-        found.append("So thick it is dark outside with a raw middle.")
-    return tuple(found)
+        rows.append("So thick it is dark outside with a raw middle.")
+    return tuple(rows)
 
 
 def _weak_spots(case: BakeCase) -> tuple[str, ...]:
     """Where this forecast was least sure in its own study."""
-    found = []
+    rows = []
     if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
-        found.append(
+        rows.append(
             "A thin hot melted-cheese crust is where this forecast is least sure: watch it from the first spots on."
         )
     if any(stage.kind == "top" for stage in case.stages):
-        found.append(
+        rows.append(
             "A topped finish is forecast roughly: it is done when its cheese has melted; browning is a matter of taste."
         )
-    return tuple(found)
+    return tuple(rows)
 
 
 def _cautions(case: BakeCase) -> tuple[str, ...]:
-    found = []
+    rows = []
     if case.filling is not None:
-        found.append(
+        rows.append(
             with_numbers(
                 "Filling: {filling_safe_c} in the middle; let it stand before biting, steam is hotter than crust."
             )
         )
     if case.has_egg:
-        found.append(
+        rows.append(
             with_numbers("Egg: {egg_safe_c} in the middle; a probe is the only proof. Local food rules come first.")
         )
     if case.fried:
-        found.append("Hot oil: never leave it, no water near it, a lid at hand.")
-    return tuple(found)
+        rows.append("Hot oil: never leave it, no water near it, a lid at hand.")
+    return tuple(rows)
 
 
 def _text(t: _Told) -> str:

@@ -113,19 +113,19 @@ def prep_plan_of(dough: Dough) -> PrepPlan:
 
 def _premix(b: _Bench) -> Iterator[PrepTask]:
     codes = {role.id: role.code for role in roles().values()}
-    found = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
-    if found is None:
+    result = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
+    if result is None:
         return
     yield PrepTask(
         kind="premix",
         title="Blend the dry things",
-        text=f"{found.per_batch_g:.0f} g for one batch; {found.whole_g:.0f} g make the premix of {found.batches}.",
-        lines=tuple(part.line for part in found.parts),
+        text=f"{result.per_batch_g:.0f} g for one batch; {result.whole_g:.0f} g make the premix of {result.batches}.",
+        lines=tuple(part.line for part in result.parts),
         inputs=(prep_input(b.formula, "batches"),),
-        steps=(f"Sift or whisk until even. {found.keeps}",),
-        cautions=found.cautions,
+        steps=(f"Sift or whisk until even. {result.keeps}",),
+        cautions=result.cautions,
         confidence="computed",
-        premix=found,
+        premix=result,
     )
 
 
@@ -150,7 +150,7 @@ def _yeast(b: _Bench) -> Iterator[PrepTask]:
     lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
-    found = waking(
+    result = waking(
         sum(w.grams.value for w in lines),
         number_set(b.formula, "yeast_c"),
         number_set(b.formula, "yeast_minutes"),
@@ -159,13 +159,13 @@ def _yeast(b: _Bench) -> Iterator[PrepTask]:
     yield PrepTask(
         kind="yeast",
         title="Wake the yeast",
-        text=found.text,
+        text=result.text,
         lines=tuple(w.line.id for w in lines),
         inputs=tuple(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes", "yeast_sugar_g")),
         steps=("Sugar and yeast into part of the liquid; the yeast eats most of that sugar.",),
         cautions=(),
         confidence="rule of thumb",
-        yeast=found,
+        yeast=result,
     )
 
 
@@ -176,15 +176,15 @@ def _water(b: _Bench) -> Iterator[PrepTask]:
     largest = max(lines, key=lambda w: w.grams.value)
     wanted = number_set(b.formula, "dough_c", round(b.handling.temperature_c))
     egg = any(w.role == "egg" for w in b.dough.lines)
-    found = water_for(b.heat, largest.line.id, wanted, room_c=b.room_c, has_egg=egg)
-    if found.within:
-        text = f"{largest.grams.value:.0f} g water at {found.water_c:.0f} °C make a dough of {wanted:.0f} °C."
+    result = water_for(b.heat, largest.line.id, wanted, room_c=b.room_c, has_egg=egg)
+    if result.within:
+        text = f"{largest.grams.value:.0f} g water at {result.water_c:.0f} °C make a dough of {wanted:.0f} °C."
     else:
-        side = "boiling hot" if found.water_c > found.limit_c else "ice cold"
+        side = "boiling hot" if result.water_c > result.limit_c else "ice cold"
         reach = (
-            f"; {found.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {found.dough_at_limit_c:.0f} °C"
+            f"; {result.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {result.dough_at_limit_c:.0f} °C"
         )
-        text = f"{wanted:.0f} °C would take {side} water{reach if found.water_c > found.limit_c else ''}: warm or chill the rest."
+        text = f"{wanted:.0f} °C would take {side} water{reach if result.water_c > result.limit_c else ''}: warm or chill the rest."
     gelled = any("psyllium" in w.ingredient.flags for w in b.dough.lines)
     cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
     yield PrepTask(
@@ -196,7 +196,7 @@ def _water(b: _Bench) -> Iterator[PrepTask]:
         steps=(),
         cautions=(*cautions, *(("Never above 50 °C with egg: it begins to set.",) if egg else ())),
         confidence="computed",
-        water=found,
+        water=result,
     )
 
 
@@ -207,18 +207,18 @@ def _melt(b: _Bench) -> Iterator[PrepTask]:
     matter = _warmed(b.dough, rows)
     fridge, aim = number_set(b.formula, "fridge_c"), number_set(b.formula, "melt_to_c")
     watts, length = number_set(b.formula, "microwave_watts"), number_set(b.formula, "burst_seconds")
-    found = bursts(matter, fridge, aim, watts=watts, burst_s=length)
+    result = bursts(matter, fridge, aim, watts=watts, burst_s=length)
     yield PrepTask(
         kind="melt",
         title="Melt the cheese",
-        text=f"{matter.grams:.0f} g from the fridge: {len(found.bursts)} bursts, {found.seconds:.0f} s in all "
-        f"({found.low_s:.0f} to {found.high_s:.0f} s), stirring between.",
+        text=f"{matter.grams:.0f} g from the fridge: {len(result.bursts)} bursts, {result.seconds:.0f} s in all "
+        f"({result.low_s:.0f} to {result.high_s:.0f} s), stirring between.",
         lines=tuple(b.dough.lines[n].line.id for n in rows),
         inputs=tuple(prep_input(b.formula, key) for key in ("burst_seconds", "melt_to_c")),
         steps=("Stop when it flows; too hot and the fat runs out.",),
         cautions=("It holds the heat: it burns fingers.",),
         confidence="computed",
-        bursts=found,
+        bursts=result,
     )
 
 
@@ -251,7 +251,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
     row = prep_choices()["cool_mm"]
     thick = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else b.of.piece.thickness_mm
     usual = round(min(max(thick, row.number_in("low")), row.number_in("high")), 1)
-    found = cooling(
+    result = cooling(
         shape,
         number_set(b.formula, "cool_mm", usual),
         surface,
@@ -260,12 +260,12 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
         room_c=b.room_c,
         until_c=until,
     )
-    if found.minutes is None:
+    if result.minutes is None:
         text = f"In this room it stays workable: it cracks below {until:.0f} °C and the room has {b.room_c:.0f} °C."
-    elif found.minutes <= 0:
+    elif result.minutes <= 0:
         text = f"It is past its window: it cracks below {until:.0f} °C. Warm the piece in hand."
     else:
-        text = f"{found.minutes:.0f} min until it cracks ({found.low_min:.0f} to {found.high_min:.0f} min): from {found.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
+        text = f"{result.minutes:.0f} min until it cracks ({result.low_min:.0f} to {result.high_min:.0f} min): from {result.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
     yield PrepTask(
         kind="bench",
         title="The bench clock",
@@ -279,7 +279,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
         steps=(),
         cautions=(),
         confidence="computed",
-        cooling=found,
+        cooling=result,
     )
 
 
@@ -299,19 +299,19 @@ def _rewarm(b: _Bench) -> Iterator[PrepTask]:
     aim = max(number_set(b.formula, "warm_to_c"), until)
     watts = number_set(b.formula, "microwave_watts")
     start = max(b.room_c, min(until - 5, aim))
-    found = bursts(piece, start, aim, watts=watts, burst_s=min(number_set(b.formula, "burst_seconds"), 15.0))
+    result = bursts(piece, start, aim, watts=watts, burst_s=min(number_set(b.formula, "burst_seconds"), 15.0))
     all_of_it = bursts(whole, start, aim, watts=watts, burst_s=15.0)
     yield PrepTask(
         kind="rewarm",
         title="Warm a piece again",
-        text=f"A piece of {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C: {found.seconds:.0f} s. "
+        text=f"A piece of {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C: {result.seconds:.0f} s. "
         f"The whole lump would take {all_of_it.seconds:.0f} s: warm only the piece in hand.",
         lines=(),
         inputs=(prep_input(b.formula, "warm_to_c", aim),),
         steps=("Not too often: each time it loses fat and water.",),
         cautions=("The middle gets hotter than the rim: knead before it touches the skin.",),
         confidence="computed",
-        bursts=found,
+        bursts=result,
     )
 
 
@@ -321,20 +321,20 @@ def _gel(b: _Bench) -> Iterator[PrepTask]:
         return
     percent = b.formula.prep.get("gel_percent")
     water = number_set(b.formula, "gel_water_g")
-    found = gels(water, None if percent is None else float(percent))
-    first = found[0]
+    result = gels(water, None if percent is None else float(percent))
+    first = result[0]
     yield PrepTask(
         kind="gel",
         title="A gel filling",
         text=f"For {water:.0f} g of liquid: "
-        + ", ".join(f"{gel.grams:.1f} g {gel.ingredient}" for gel in found[:3])
+        + ", ".join(f"{gel.grams:.1f} g {gel.ingredient}" for gel in result[:3])
         + " (one of them).",
         lines=(),
         inputs=(prep_input(b.formula, "gel_water_g"), prep_input(b.formula, "gel_percent", first.percent)),
         steps=(),
         cautions=("Dry konjac and psyllium swell: never swallow them dry.",),
         confidence="rule of thumb",
-        gels=found,
+        gels=result,
     )
 
 

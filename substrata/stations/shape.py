@@ -153,14 +153,14 @@ def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -
     """Other pans for what is baked in a tin, or is one sheet as large as its pan."""
     if form.kind not in ("tin", "round", "rect") or piece.kind == "ring":
         return ()
-    found = []
+    rows = []
     for pan in (*own, *pans().values()):
         fits = pan.kind == "tin" if form.kind == "tin" else pan.kind in ("round", "square", "tray")
         if not fits:
             continue
         area = pan.area_cm2 * pan.taper
         dough = area * piece.thickness_mm / 10 * piece.g_per_ml * piece.layers
-        found.append(
+        rows.append(
             OtherPan(
                 pan=pan.id,
                 name=pan.name,
@@ -169,7 +169,7 @@ def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -
                 thickness_mm=piece.thickness_mm * batch.dough_g / dough,
             )
         )
-    return tuple(found)
+    return tuple(rows)
 
 
 def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: int, bodies: int) -> str:
@@ -208,24 +208,24 @@ _FULLEST = 0.72  # of a tin's height, leaving room for the rise (common practice
 
 
 def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> list[str]:
-    found = []
+    rows = []
     if piece.fill_share > _FULLEST:
-        found.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
+        rows.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
     if form.kind == "cut":
-        found.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
+        rows.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
     fried = is_fried(formula)
     heat = "oil" if fried else "oven"
-    found += _filling_notes(form, piece) + _ring_notes(piece, heat)
+    rows += _filling_notes(form, piece) + _ring_notes(piece, heat)
     if fried and piece.too_thick_to_fry:
-        found.append("So thick the outside darkens in the oil before the middle is done.")
+        rows.append("So thick the outside darkens in the oil before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
-        found.append(f"In the {heat} it grows to about {piece.grown_length_mm:.0f} mm.")
+        rows.append(f"In the {heat} it grows to about {piece.grown_length_mm:.0f} mm.")
     if form.kind == "rope":
-        found.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
+        rows.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
         if yeast:
             proofed = piece.thickness_mm * (1 + constant("proof_growth")) ** 0.5
-            found.append(f"After proofing about {proofed:.0f} mm thick.")
-    return found
+            rows.append(f"After proofing about {proofed:.0f} mm thick.")
+    return rows
 
 
 def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
@@ -236,19 +236,17 @@ def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
         if piece.filling_g
         else f"Up to {piece.filling_most_g:.0f} g of filling"
     )
-    found = [f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife."]
+    rows = [f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife."]
     if piece.filling_g > piece.filling_most_g:
-        found.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
-    return found
+        rows.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
+    return rows
 
 
 def _ring_notes(piece: Piece, heat: str) -> list[str]:
     if piece.kind != "ring":
         return []
     rope = pi * (piece.length_mm - piece.thickness_mm)
-    found = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
+    rows = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
     if piece.grown_hole_mm < LEAST_HOLE_MM:
-        found.append(
-            f"In the {heat} the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider."
-        )
-    return found
+        rows.append(f"In the {heat} the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
+    return rows

@@ -34,7 +34,7 @@ def test_the_views_are_clean(bench, theme):
     bench.get_by_role("dialog").wait_for()
     assert violations(bench) == [], "command box"
     bench.keyboard.press("Escape")
-    for station, sign in (("Prep", "[data-card=mix]"), ("Shape", ".sentence"), ("Oven", ".sentence")):
+    for station, sign in (("Prep", "[data-task=mix]"), ("Shape", ".sentence"), ("Oven", ".sentence")):
         bench.get_by_role("link", name=station, exact=True).click()
         bench.locator(sign).first.wait_for()
         assert violations(bench) == [], station

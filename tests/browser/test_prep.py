@@ -9,7 +9,7 @@ pytestmark = pytest.mark.browser
 
 
 def card(page, kind):
-    return page.locator(f"[data-card={kind}]").first
+    return page.locator(f"[data-task={kind}]").first
 
 
 @pytest.fixture
