@@ -92,7 +92,7 @@ def test_stages_are_changed_by_the_keyboard_and_put_back(bench):
     edge.focus()
     bench.keyboard.press("ArrowRight")
     bench.get_by_role("button", name="the usual stages").click()
-    bench.get_by_role("button", name="door", exact=True).click()
+    bench.get_by_role("button", name="open the door", exact=True).click()
     expect(bench.get_by_role("button", name="the usual stages")).to_be_visible()
     saved(bench)
 
