@@ -125,7 +125,7 @@ class OvenOut(Schema):
             archived=oven.archived,
             offset_k=profile.offset_k,
             offset_half_k=profile.half_90_k,
-            prior_half_k=learned("", (), 0).half_90_k,
+            prior_half_k=learned("", ()).half_90_k,
             bakes=[LoggedBakeOut.of(bake) for bake in oven.bakes.all()],
             text=profile.text,
         )

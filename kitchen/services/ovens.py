@@ -39,8 +39,8 @@ def profile_of(oven: Oven) -> OvenProfile:
 
 
 def _learned(oven: Oven, bakes: list[LoggedBake]) -> OvenProfile:
-    readings_ = [OffsetReading(offset_k=offset, sd_k=sd) for bake in bakes for offset, sd in bake.readings]
-    return learned(oven.name, readings_, len(bakes), altitude_m=oven.altitude_m)
+    readings_ = [[OffsetReading(offset_k=offset, sd_k=sd) for offset, sd in bake.readings] for bake in bakes]
+    return learned(oven.name, readings_, altitude_m=oven.altitude_m)
 
 
 def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:

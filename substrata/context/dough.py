@@ -230,7 +230,6 @@ class Dough:
             self.formula,
             self.batch,
             self.profile,
-            kind=self.kind,
             piece=self.piece,
             after=self.baked,
             handling=self.handling,

@@ -14,6 +14,7 @@ from substrata.quantities.tables import read_table
 OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
 MOST_TRAYS = 6  # baked at once
 FRYING = Literal["", "fried", "baked"]
+DONENESS = Literal["", "soft", "crisp"]
 MOISTURE_FROM = Literal["", "oven"]
 
 
@@ -93,6 +94,8 @@ class BakeWish:
     # 0: where its oven stands.
     altitude_m: Annotated[float, Number(low=-400, high=5000, unit="m", said="altitude")] = 0.0
     stages: Annotated[tuple[BakeStage, ...], Listed(of=BakeStage, most=16, said="stages", told=_stage_words)] = ()
+    # How it is wanted out of the oven; "" is as usual.
+    doneness: Annotated[DONENESS, Word(of=get_args(DONENESS), said="wanted")] = ""
     # A doughnut is fried unless told otherwise.
     fried: Annotated[FRYING, Word(of=get_args(FRYING), said="fried or baked")] = ""
     frying_fat: Annotated[str, Text(said="frying fat")] = ""  # ingredient

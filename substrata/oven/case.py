@@ -16,33 +16,13 @@ from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
-from substrata.oven.matter import BakeMatter, bake_matter, psyllium_sorption
-from substrata.oven.numbers import Bakeware, OvenFamily, bakeware, oven_families, oven_number
+from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water
+from substrata.oven.numbers import BakeForm, Bakeware, bake_forms, bakeware, oven_number
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Support
-from substrata.quantities.tables import constant, read_table
-from substrata.shape.piece import Piece
-
-_FRIED = "fried"  # what bake_families.csv calls the kind of whatever is fried
-_ANY = "*"
-
-
-def bake_family(kind: str, formula: Formula) -> OvenFamily:
-    """How a formula bakes: by the form, and by what carries the dough (the first row of ``bake_families.csv`` that fits).
-
-    Args:
-        kind: of the dough.
-        formula: gives the form, and whether it is fried.
-
-    Raises:
-        LibraryError: when no row fits.
-    """
-    kinds = (_FRIED if is_fried(formula) else kind, _ANY)
-    rows = read_table("bake_families.csv")
-    for row in rows:
-        if row.text("form") in (formula.form, _ANY) and row.text("dough_kind") in kinds:
-            return oven_families()[row.text("family")]
-    raise rows[-1].error("no family fits a dough", got=f"{formula.form}, {kind}")
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import constant
+from substrata.shape.piece import Piece, shape_forms
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,7 +37,7 @@ class Topping:
 class BakeCase:
     """One bake as numbers. ``replace`` makes the same bake with another oven, thickness or dough."""
 
-    family: OvenFamily
+    form: BakeForm
     piece: Piece
     body: Body
     matter: BakeMatter
@@ -76,8 +56,11 @@ class BakeCase:
     topping: Topping | None
     filling: Topping | None
     wet_percent: float  # water of the dough, with its filling
-    loss_wanted: float  # share, of the form's habit or the baker's wish
-    moisture_wanted: float  # %, for what is dried
+    loss_wanted: float | None  # share, where the baker bakes to a dryness of their own
+    loss_usual: float  # share, of the form's habit: until an early stage is turned
+    wish: str  # soft, crisp, or "" for as usual
+    underside: float  # how much the underside's colour counts beside the top's, 0..1
+    gel_water: float | None  # share of water at most in a psyllium crumb that is not gummy; None without psyllium
     browning: float  # factor
     h_factor: float = 1.0
     pipe_factor: float = 1.0
@@ -90,13 +73,40 @@ class BakeCase:
     @property
     def brown(self) -> Browning:
         """How its faces brown; a face on a tray has no blisters."""
-        return Browning(factor=self.browning, beta_top=self.family.beta, beta_bottom=0.5 * self.family.beta)
+        beta = 0.0 if self.fried else oven_number("blister")
+        return Browning(factor=self.browning, beta_top=beta, beta_bottom=0.5 * beta)
 
     @property
     def support(self) -> Support:
         """How it lies."""
-        contact = 0.0 if self.fried else self.family.contact
+        contact = 0.0 if self.fried else self.form.contact
         return Support(ware=self.ware, contact=contact, side_per_m=self.body.side_per_m)
+
+    @property
+    def gold_dose(self) -> float:
+        """Loss of lightness, as a logarithm, at gold."""
+        return oven_number("gold_dose")
+
+    @property
+    def wish_factor(self) -> float:
+        """How much more or less than gold is wished for."""
+        return oven_number(f"wish_{self.wish}") if self.wish else 1.0
+
+    @property
+    def topped(self) -> bool:
+        """Whether something is laid on during the bake: then that decides."""
+        return self.topping is not None and any(stage.kind == "top" for stage in self.stages)
+
+    def moisture(self, loss: Floats) -> Floats:
+        """Mean water after some losses, share of what is left; any shape."""
+        wet = self.wet_percent / 100
+        result: Floats = np.maximum((wet - loss) / np.maximum(1 - loss, 1e-6), 0.0)
+        return result
+
+    def rim(self) -> BakeCase:
+        """Its rim: thinner, and it gets more heat."""
+        thin = self.with_thickness(self.piece.thickness_mm * oven_number("edge_thin"))
+        return replace(thin, h_factor=self.h_factor * oven_number("edge_heat"))
 
     @property
     def safe_for(self) -> Literal["", "egg", "filling"]:
@@ -115,8 +125,8 @@ class BakeCase:
 
     @property
     def core_wanted_c(self) -> float:
-        """Core temperature that decides: as far below the boil as the family's is at sea level (common practice)."""
-        return self.family.core_c - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
+        """Core temperature of a baked crumb: as far below the boil as at sea level (common practice)."""
+        return oven_number("core_done") - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
 
     def heat(self, dial_c: float, *, fan: bool, broil: bool = False) -> Heat:
         """The surroundings at a setting of the dial."""
@@ -168,17 +178,15 @@ def body_of(piece: Piece) -> Body:
     return slab(high, rim if counts else 0.0)
 
 
-def stages_of(formula: Formula, family: OvenFamily) -> tuple[BakeStage, ...]:
-    """The stages of a document, else those that are usual."""
+def stages_of(formula: Formula) -> tuple[BakeStage, ...]:
+    """The stages of a document, else those that are usual for its form, or for what is fried."""
     if formula.bake.stages:
         return formula.bake.stages
-    text = next(row.text("stages") for row in read_table("bake_plans.csv") if row.text("family") == family.id)
-    return tuple(_usual(word) for word in text.split())
+    kinds = _FRYING_STAGES if is_fried(formula) else bake_forms()[formula.form].stages
+    return tuple(BakeStage(kind=kind) for kind in kinds)
 
 
-def _usual(word: str) -> BakeStage:
-    kind, _, minutes = word.partition("=")
-    return BakeStage(kind=kind, minutes=float(minutes) if minutes else None)
+_FRYING_STAGES = ("bake", "flip", "finish")
 
 
 Ware = Literal["tray", "steel-tray", "tin", "stone", "cold-stone", "rack"]
@@ -207,7 +215,6 @@ def bake_case(
     batch: Batch,
     profile: OvenProfile,
     *,
-    kind: str,
     piece: Piece,
     after: Baked,
     handling: HandlingForecast | None,
@@ -218,7 +225,6 @@ def bake_case(
         formula: the formula.
         batch: its weighed lines.
         profile: the oven.
-        kind: of the dough.
         piece: one piece before the oven.
         after: what the oven leaves by the form's habit or the baker's wish.
         handling: gives the dough's temperature; None takes the room's.
@@ -227,8 +233,8 @@ def bake_case(
         FormulaError: when its ware is unknown.
         OvenError: when it is nearly all water.
     """
-    family = bake_family(kind, formula)
-    matter = bake_matter(batch, batch.inside, psyllium_sorption(batch, family.sorption))
+    sorption = dough_sorption(batch)
+    matter = bake_matter(batch, batch.inside, sorption)
     wet = 100 * matter.water / (1 + matter.water)
     if wet > oven_number("wettest"):
         raise OvenError(
@@ -240,11 +246,11 @@ def bake_case(
     warm = handling.temperature_c if handling else constant("room_temperature")
     wish = formula.bake
     return BakeCase(
-        family=family,
+        form=bake_forms()[formula.form],
         piece=piece,
         body=body_of(piece),
         matter=matter,
-        porosity=family.porosity,
+        porosity=shape_forms()[formula.form].porosity,
         dough_c=warm if wish.dough_c is None else wish.dough_c,
         oven_c=oven_c(formula),
         offset_k=profile.offset_k,
@@ -255,32 +261,33 @@ def bake_case(
         ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),
         fried=is_fried(formula),
         has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),
-        stages=stages_of(formula, family),
-        topping=_laid(batch, piece, family, ("topping",) if piece.layers > 1 else ("topping", "filling")),
-        filling=_filling(batch, piece, family),
+        stages=stages_of(formula),
+        topping=_laid(batch, piece, sorption, ("topping",) if piece.layers > 1 else ("topping", "filling")),
+        filling=_filling(batch, piece, sorption),
         wet_percent=_wet(batch) if piece.filling_mm else wet,
-        loss_wanted=after.loss.value,
-        moisture_wanted=after.moisture_percent if after.source != "habit" else loss_moisture(wet, after.loss.value),
-        browning=family.browning.value * profile.browning,
+        loss_wanted=after.loss.value if after.source == "set" else None,
+        loss_usual=after.loss.value,
+        wish=wish.doneness,
+        underside=_underside(batch),
+        gel_water=gel_water(batch, wet / 100),
+        browning=oven_number("browning")
+        * profile.browning
+        * (oven_number("oil_browning") if is_fried(formula) else 1.0),
     )
 
 
-def loss_moisture(wet: float, loss: float) -> float:
-    """Moisture after a loss, %; the inverse of ``loss_to``.
-
-    >>> from substrata.batch.baked import loss_to
-    >>> round(loss_to(46.0, loss_moisture(46.0, 0.28)), 3)
-    0.28
-    """
-    return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
+def _underside(batch: Batch) -> float:
+    """How much the underside's colour counts: not without vegetable, half where the dough is vegetable."""
+    vegetable = float(batch.grams @ (batch.is_role("vegetable") * batch.inside)) / batch.dough_g
+    return 0.5 * (1 - exp(-((vegetable / oven_number("vegetable_share")) ** 2)))
 
 
-def _filling(batch: Batch, piece: Piece, family: OvenFamily) -> Topping | None:
+def _filling(batch: Batch, piece: Piece, sorption: float) -> Topping | None:
     """What lies between the sheets of a pocket."""
     if not piece.filling_mm:
         return None
     rows = batch.apart("filling")
-    return Topping(matter=bake_matter(batch, rows, family.sorption), thickness_mm=piece.filling_mm)
+    return Topping(matter=bake_matter(batch, rows, sorption), thickness_mm=piece.filling_mm)
 
 
 def _wet(batch: Batch) -> float:
@@ -289,12 +296,12 @@ def _wet(batch: Batch) -> float:
     return 100 * float((batch.grams * batch.nutrient("water_g")[0]) @ rows) / float(batch.grams @ rows)
 
 
-def _laid(batch: Batch, piece: Piece, family: OvenFamily, roles: tuple[str, ...]) -> Topping | None:
+def _laid(batch: Batch, piece: Piece, sorption: float, roles: tuple[str, ...]) -> Topping | None:
     rows = batch.apart(*roles)
     grams = float(batch.grams @ rows)
     if grams <= 0 or piece.area_cm2 <= 0:
         return None
-    matter = bake_matter(batch, rows, family.sorption)
+    matter = bake_matter(batch, rows, sorption)
     bodies = max(batch.dough_g / piece.dough_g, 1e-9) if piece.dough_g else 1.0
     thickness = grams / bodies / (matter.density / 1000) / piece.area_cm2 * 10
     return Topping(matter=matter, thickness_mm=min(max(thickness, 0.3), 30.0))

@@ -41,12 +41,12 @@ def readings(case: BakeCase, seen: BakeSeen) -> tuple[OffsetReading, ...]:
     if seen.minutes is not None:
         tried = [replace(plain, offset_k=float(k)) for k in _TRIED_K]
         times = np.array([np.nan if d.ready is None else d.ready for d in many(tried)])
-        rows += _crossed(times, seen.minutes, oven_number(f"noise_{case.family.criterion}"))
+        rows += _crossed(times, seen.minutes, oven_number("noise_clock") * seen.minutes)
         if seen.before_g and seen.after_g is not None:
             lost = 1 - seen.after_g / seen.before_g
             minutes = seen.minutes
             losses = np.array([run(c, until_min=minutes, cells=COARSE, keep_s=60.0).loss[-1] for c in tried])
-            rows += _crossed(losses, lost, oven_number("noise_loss"))
+            rows += _crossed(losses, lost, oven_number("noise_weight"))
     return tuple(rows)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import exp
 
 import numpy as np
 
@@ -57,8 +58,41 @@ def bake_matter(batch: Batch, rows: Floats, sorption: float) -> BakeMatter:
     )
 
 
-def psyllium_sorption(batch: Batch, usual: float) -> float:
-    """Oswin's A: psyllium holds water more tightly than flours do (assumed)."""
-    psyllium = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines])
-    share = float(batch.grams @ psyllium) / batch.dough_g if batch.dough_g else 0.0
-    return oven_number("sorption_psyllium") if share >= oven_number("psyllium_counts") else usual
+def _psyllium_share(batch: Batch) -> float:
+    psyllium = np.array([float("psyllium" in w.ingredient.flags and w.in_dough) for w in batch.lines])
+    return float(batch.grams @ psyllium) / batch.dough_g if batch.dough_g else 0.0
+
+
+def dough_sorption(batch: Batch) -> float:
+    """Oswin's A of a dough before its fat: psyllium holds water more tightly than flours do (assumed)."""
+    counts = 1 - exp(-_psyllium_share(batch) / oven_number("gel_share"))
+    return oven_number("sorption_flour") + oven_number("sorption_gel") * counts
+
+
+_TRACE = 1e-4  # share of the dough from which psyllium is there at all
+
+
+def gel_water(batch: Batch, wet: float) -> float | None:
+    """The most water that a psyllium crumb may keep and not be gummy, share of it; None without psyllium.
+
+    Flours hold what they can, cheese and vegetables their own water, and the gel its part; egg's water does not count as held. A
+    trace of psyllium asks for next to nothing. Rests on few doughs (assumed).
+
+    Args:
+        batch: the weighed lines.
+        wet: water of the dough as it goes in, share.
+    """
+    share = _psyllium_share(batch)
+    if share < _TRACE:
+        return None
+    inside, grams = batch.inside, batch.grams
+    water = batch.matters()["water"]
+    drinks = (
+        batch.behaviour("capacity")[0] * (batch.behaviour("gum_share")[0] < 1) * (batch.is_role("vegetable", "egg") < 1)
+    )
+    own = water * batch.is_role("cheese", "vegetable")
+    gel = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines]) * oven_number("gel_water")
+    held = float((grams * inside) @ (drinks + own + gel))
+    dry = float((grams * inside) @ (1 - water))
+    counts = 1 - exp(-share / oven_number("gel_share"))
+    return wet + counts * (min(held / (held + dry), wet) - wet)

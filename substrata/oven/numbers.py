@@ -1,4 +1,4 @@
-"""Numbers of the oven by name, each with its range (``oven.csv``, ``oven_families.csv``, ``bakeware.csv``)."""
+"""Numbers of the oven by name, each with its range (``oven.csv``, ``baking.csv``, ``bakeware.csv``)."""
 
 from __future__ import annotations
 
@@ -8,8 +8,6 @@ from typing import Literal
 
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import read_table
-
-Criterion = Literal["colour", "core", "loss", "dry"]
 
 
 @cache
@@ -24,44 +22,34 @@ def oven_number(name: str) -> float:
 
 
 @dataclass(frozen=True, kw_only=True)
-class OvenFamily:
-    """How one kind of bake browns, and what decides that it is done."""
+class BakeForm:
+    """How a form lies in the oven, what is asked of it when it is done, and its usual stages (common practice)."""
 
     id: str
-    name: str
-    criterion: Criterion
-    browning: Spread  # factor of the browning rate
-    beta: float  # how far high spots lead the surface towards the air's temperature
-    porosity: float
     contact: float  # share of the underside that touches
-    light_ready: float  # lightness from which it is ready
-    light_gold: float  # and up to which it stays gold
-    light_burnt: float
-    core_c: float  # core temperature that decides, or that an egg dough needs
-    sorption: float  # Oswin's A at 25 degC before fat
-    source: str
+    face: Literal["top", "rim"]  # whose colour is looked at
+    asks_colour: bool
+    asks_pliable: bool  # taken out while it bends, pale or not
+    asks_dry: bool
+    asks_gel: bool  # a psyllium crumb has to dry
+    stages: tuple[str, ...]
 
 
 @cache
-def oven_families() -> dict[str, OvenFamily]:
-    """All families by id."""
+def bake_forms() -> dict[str, BakeForm]:
+    """All forms by id."""
     return {
-        row.text("family"): OvenFamily(
-            id=row.text("family"),
-            name=row.text("name"),
-            criterion=row.text("criterion"),  # type: ignore[arg-type]  # a test holds the table to the four
-            browning=row.spread("browning_low", "browning", "browning_high"),
-            beta=row.number_in("beta", 0, 1),
-            porosity=row.number_in("porosity", 0, 0.6),
+        row.text("form"): BakeForm(
+            id=row.text("form"),
             contact=row.number_in("contact", 0, 1),
-            light_ready=row.number_in("light_ready", 0, 100),
-            light_gold=row.number_in("light_gold", 0, 100),
-            light_burnt=row.number_in("light_burnt", 0, 100),
-            core_c=row.number_in("core_c", 0, 110),
-            sorption=row.number_in("sorption", 0, 1),
-            source=row.text("source"),
+            face=row.text("face"),  # type: ignore[arg-type]  # a test holds the table to the two
+            asks_colour=row.text("colour") == "1",
+            asks_pliable=row.text("pliable") == "1",
+            asks_dry=row.text("dry") == "1",
+            asks_gel=row.text("gel") == "1",
+            stages=tuple(row.text("stages").split()),
         )
-        for row in read_table("oven_families.csv")
+        for row in read_table("baking.csv")
     }
 
 

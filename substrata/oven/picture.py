@@ -7,11 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.oven.case import BakeCase
+from substrata.oven.ran import Ran
 from substrata.oven.simulate import CELLS, filled_sizes, grid_sizes
-from substrata.oven.stages import Ran
 from substrata.pantry.library import Floats
 
 _SHADES_DEEP, _SHADES_LONG = 21, 48
+_DARKEST = 0.72  # loss of lightness at which the strip is as dark as it gets
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,12 +45,13 @@ def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
         wet = np.interp(at, middles, ran.waters[k][: len(middles)])
         raw = np.interp(at, middles, ran.waters[0][: len(middles)])
         dryness.append(np.clip(1 - wet / raw, 0, 1))
-    ready_light, burnt = case.family.light_ready, case.family.light_burnt
 
     def colour(light: Floats) -> tuple[float, ...]:
-        early = (case.light - light) / (case.light - ready_light)
-        late = 1 + (ready_light - light) / (ready_light - burnt)
-        return tuple(np.clip(np.where(light > ready_light, early, late), 0, 2).round(3).tolist())
+        """0 raw, 1 gold, 2 as dark as it should never be."""
+        dose, gold, dark = np.log(case.light / np.minimum(light, case.light)), case.gold_dose, _DARKEST
+        return tuple(
+            np.clip(np.where(dose < gold, dose / gold, 1 + (dose - gold) / (dark - gold)), 0, 2).round(3).tolist()
+        )
 
     rows_t, rows_d = np.array(temperature).T, np.array(dryness).T
     return BakeSeries(

@@ -1,19 +1,20 @@
 """One real oven: how far it runs over its dial and how fast it colours, learned from its logged bakes.
 
-Prior N(0, 12 K). A logged bake says the time at which it was done, the weight that came out, or a probe's reading; each is an
-observation of the offset with a noise of its own. Weight tells about twice as much as the clock. Colour is fitted only after
-the offset, since the two are confounded.
+Prior N(0, 12 K). A logged bake says the time at which it was done, the weight that came out, or a probe's reading; together they
+are one reading of the offset, with what differs from bake to bake added. Colour is fitted only after the offset, since the two
+are confounded.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import sqrt
+from math import hypot, sqrt
 
 from substrata.oven.numbers import oven_number
 from substrata.quantities.spread import SDS_IN_HALF_90
 
+_ROUNDS = 30  # of reweighing; it settles in a dozen
 FLOOR_K = 5.0  # no logging brings a domestic oven closer than this (assumed)
 
 
@@ -56,29 +57,48 @@ class OffsetReading:
         return SDS_IN_HALF_90 * self.sd_k
 
 
+def one_reading(readings: Sequence[OffsetReading]) -> OffsetReading | None:
+    """What a whole bake says: its clock, weight and probe are of one bake, and count once; None when it says nothing.
+
+    Args:
+        readings: of one bake.
+    """
+    if not readings:
+        return None
+    weights = [1 / reading.sd_k**2 for reading in readings]
+    mean = sum(w * reading.offset_k for w, reading in zip(weights, readings, strict=True)) / sum(weights)
+    return OffsetReading(offset_k=mean, sd_k=hypot(min(r.sd_k for r in readings), oven_number("bake_noise")))
+
+
 def learned(
-    name: str, readings: Sequence[OffsetReading], bakes: int, *, browning: float = 1.0, altitude_m: float = 0.0
+    name: str,
+    bakes: Sequence[Sequence[OffsetReading]],
+    *,
+    browning: float = 1.0,
+    altitude_m: float = 0.0,
 ) -> OvenProfile:
-    """Prior and readings together: normal with normal.
+    """Prior and bakes together: a normal prior, and Student's t for each bake, so that one bad bake is held for what it is.
 
     Args:
         name: of the oven.
-        readings: of all its bakes; none leaves the prior.
-        bakes: how many bakes they come from.
+        bakes: the readings of each bake; none leaves the prior.
         browning: factor of colour.
         altitude_m: where it stands.
     """
-    prior = oven_number("oven_offset_sd")
-    weight, pull = 1 / prior**2, 0.0
-    for reading in readings:
-        weight += 1 / reading.sd_k**2
-        pull += reading.offset_k / reading.sd_k**2
+    seen = [reading for bake in bakes if (reading := one_reading(bake)) is not None]
+    prior, nu = oven_number("oven_offset_sd"), oven_number("bake_trust")
+    offset, weight = 0.0, 1 / prior**2
+    for _ in range(_ROUNDS if seen else 0):
+        # The weights of the t-distribution as a scale mixture of normals (Lange, Little & Taylor 1989).
+        trusts = [(nu + 1) / (nu + ((r.offset_k - offset) / r.sd_k) ** 2) / r.sd_k**2 for r in seen]
+        weight = 1 / prior**2 + sum(trusts)
+        offset = sum(t * r.offset_k for t, r in zip(trusts, seen, strict=True)) / weight
     sd = sqrt(1 / weight)
     return OvenProfile(
         name=name,
-        offset_k=pull / weight,
-        offset_sd=max(sd, FLOOR_K) if readings else sd,
+        offset_k=offset,
+        offset_sd=max(sd, FLOOR_K) if seen else sd,
         browning=browning,
-        bakes=bakes,
+        bakes=len(bakes),
         altitude_m=altitude_m,
     )

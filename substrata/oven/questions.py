@@ -10,15 +10,24 @@ import numpy as np
 
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
+from substrata.oven.ran import Ran
+from substrata.oven.simulate import CELLS
 from substrata.oven.stages import run
 
 COARSE = 25  # cells
 MAP_SIDE = 20
 
 
+def judged(case: BakeCase, *, cells: int = CELLS, keep_s: float = 15.0) -> tuple[Doneness, Ran]:
+    """A bake that was run, and the moments read off it; of a form whose rim is looked at, the rim is baked too."""
+    ran = run(case, cells=cells, keep_s=keep_s)
+    rim = run(case.rim(), cells=COARSE, keep_s=keep_s) if case.form.face == "rim" else None
+    return doneness(case, ran, rim), ran
+
+
 def coarse(case: BakeCase) -> Doneness:
     """The moments of a bake on a coarse column: for comparing bakes, not for telling one."""
-    return doneness(case, run(case, cells=COARSE, keep_s=4.0 if case.fried else 20.0))
+    return judged(case, cells=COARSE, keep_s=4.0 if case.fried else 20.0)[0]
 
 
 def many(cases: list[BakeCase]) -> list[Doneness]:
@@ -137,5 +146,5 @@ def region(case: BakeCase, done: Doneness, minutes: float) -> str:
     if done.ready is None or done.ready > minutes:
         return "raw"
     late = minutes > 1.25 * done.ready
-    dark = done.gold_until is not None and done.gold_until <= minutes and case.family.criterion in ("colour", "dry")
+    dark = done.gold_until is not None and done.gold_until <= minutes and case.form.asks_colour
     return "dry" if dark or late else "done"

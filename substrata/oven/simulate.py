@@ -17,6 +17,7 @@ from substrata.pantry.library import Floats
 
 CELLS = 41
 _OUTER_M = 0.25e-3  # outermost cell
+_KELVIN = 273.15
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -72,6 +73,8 @@ class Series:
     vapour: Floats  # (k,) kg per m2 of face, likewise
     light_top: Floats  # (k,)
     light_bottom: Floats  # (k,)
+    scorch_top: Floats  # (k,) minutes at 180 degC that the face has had, by the rate of scorching
+    scorch_bottom: Floats  # (k,)
     temperatures: Floats  # (k, n) from the bottom up
     waters: Floats  # (k, n) kg per kg dry solids
     steps: int = 0
@@ -84,6 +87,7 @@ class Column:
     cells: Floats  # (n, properties.N_CELL)
     state: Floats  # (n + 1, 2)
     light: Floats  # (2,) top, bottom
+    scorch: Floats  # (2,) top, bottom; min at 180 degC
     dry: float  # kg dry solids per m2 of face
     seconds: float = 0.0
     past: list[Series] = field(default_factory=list)
@@ -110,6 +114,7 @@ class Column:
             cells=self.cells.copy(),
             state=self.state.copy(),
             light=self.light.copy(),
+            scorch=self.scorch.copy(),
             dry=self.dry,
             seconds=self.seconds,
             past=list(self.past),
@@ -140,7 +145,7 @@ def column(
     state[1:, 0] = start_c * (matter.c_s + matter.water * properties.C_W)
     state[1:, 1] = matter.water
     dry = float((result[:, properties.RHO_S] * result[:, properties.VOLUME]).sum())
-    return Column(cells=result, state=state, light=np.array([light, light]), dry=dry)
+    return Column(cells=result, state=state, light=np.array([light, light]), scorch=np.zeros(2), dry=dry)
 
 
 def _fill(cells: Floats, matter: BakeMatter, porosity: float, *, material: int) -> None:
@@ -225,6 +230,7 @@ def bake_stage(
             remedy="check the weights: it may be a soup, or a crumb of a gram",
         )
     s = series[:written]
+    scorched = _scorched(dough, heat, browning, s)
     result = Series(
         seconds=s[:, 0] + dough.seconds,
         tray_c=s[:, 1],
@@ -236,12 +242,27 @@ def bake_stage(
         vapour=s[:, 7],
         light_top=s[:, 8],
         light_bottom=s[:, 9],
+        scorch_top=scorched[:, 0],
+        scorch_bottom=scorched[:, 1],
         temperatures=s[:, 10 : 10 + n],
         waters=s[:, 10 + n :],
         steps=taken,
     )
     dough.seconds += seconds
     dough.past.append(result)
+    return result
+
+
+def _scorched(dough: Column, heat: Heat, browning: Browning, s: Floats) -> Floats:
+    """Minutes at 180 °C that each face has had at each kept moment, shape (k, 2); the column's own are brought up to date.
+
+    High spots lead a face towards the air's temperature, as they do where it browns.
+    """
+    faces = s[:, 2:4] + np.array([browning.beta_top, browning.beta_bottom]) * (heat.air_c - s[:, 2:4])
+    rate = np.exp(-oven_number("scorch_kelvin") * (1 / (faces + _KELVIN) - 1 / (180.0 + _KELVIN)))
+    steps = np.diff(s[:, 0])[:, None] / 60 * (rate[1:] + rate[:-1]) / 2
+    result: Floats = dough.scorch + np.vstack((np.zeros((1, 2)), np.cumsum(steps, axis=0)))
+    dough.scorch = result[-1].copy()
     return result
 
 
@@ -313,6 +334,7 @@ def flip(dough: Column) -> None:
     dough.cells = cells
     dough.state[1:] = dough.state[1:][::-1].copy()
     dough.light = dough.light[::-1].copy()
+    dough.scorch = dough.scorch[::-1].copy()
 
 
 def top(
@@ -333,6 +355,7 @@ def top(
     dough.state = np.vstack((dough.state, state))
     dough.dry += float((more[:, properties.RHO_S] * more[:, properties.VOLUME]).sum())
     dough.light = np.array([light, dough.light[1]])
+    dough.scorch = np.array([0.0, dough.scorch[1]])
 
 
 def cooled(heat: Heat, room_c: float) -> Heat:

@@ -2,45 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
+from math import log
 
 import numpy as np
 
 from substrata.formula.bake_wish import BakeStage, is_moment
 from substrata.oven.case import BakeCase
+from substrata.oven.doneness import doneness
 from substrata.oven.numbers import oven_number
+from substrata.oven.ran import Ran, StageMark
 from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, fill, flip, top
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
 
 LONGEST_MIN = 180.0
+_ENOUGH = 1.6  # of the time at which it is done: the picture goes no further
 _CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by these until it is burnt
-
-
-@dataclass(frozen=True, kw_only=True)
-class StageMark:
-    """Where a stage lies on the time line."""
-
-    kind: str
-    start_min: float
-    end_min: float
-    oven_c: float
-    fan: bool
-
-
-@dataclass(frozen=True, kw_only=True)
-class Ran:
-    """A bake over time, the open stage drawn out; k moments."""
-
-    minutes: Floats  # (k,)
-    core_c: Floats
-    loss: Floats  # share of the weight that went in
-    light_top: Floats
-    light_bottom: Floats
-    temperatures: tuple[Floats, ...]  # of each moment, from the bottom up
-    waters: tuple[Floats, ...]
-    marks: tuple[StageMark, ...]  # the open stage ends with the simulation
-    open_from: float  # minute from which the last hot stage runs
 
 
 def run(
@@ -89,7 +69,8 @@ def run(
             continue
         if number == last:
             open_from = now
-            pieces += _open_stage(dough, case, stage, setting, until_min, keep_s)
+            joined = partial(_so_far, tuple(pieces), now, bare, added, dough)
+            pieces += _open_stage(dough, case, stage, setting, until_min, keep_s, joined)
         else:
             minutes = (
                 stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, stage, setting, keep_s)
@@ -216,7 +197,13 @@ def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: flo
 
 
 def _open_stage(
-    dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, until_min: float | None, keep_s: float
+    dough: Column,
+    case: BakeCase,
+    stage: BakeStage,
+    setting: _Setting,
+    until_min: float | None,
+    keep_s: float,
+    joined: Callable[[list[Series]], Ran],
 ) -> list[Series]:
     if until_min is not None:
         return _heated(dough, case, stage, setting, max(until_min - dough.seconds / 60, 0.0), keep_s)
@@ -225,8 +212,10 @@ def _open_stage(
     for chunk in _CHUNKS:
         rows += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
         setting = setting.settled()
-        burnt = dough.light.min() < case.family.light_burnt - 4
-        if burnt or dough.seconds / 60 > LONGEST_MIN:
+        now = dough.seconds / 60
+        done = doneness(case, joined(rows))
+        over = done.ready is not None and now > _ENOUGH * done.ready and done.gold_until is not None
+        if done.burnt is not None or over or now > LONGEST_MIN:
             break
     return rows
 
@@ -245,8 +234,8 @@ def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Se
     step = 10.0 if case.fried else 60.0
     for steps in range(1, 61):
         _bake(trial, case, heat, step, max(keep_s, step))
-        gold = trial.light[1] <= case.family.light_ready
-        lost = 1 - (trial.dry + trial.water) / start >= _EARLY * case.loss_wanted
+        gold = log(case.light / trial.light[1]) >= case.gold_dose
+        lost = 1 - (trial.dry + trial.water) / start >= _EARLY * case.loss_usual
         if gold if case.fried else lost:
             return steps * step / 60
     return step
@@ -274,8 +263,23 @@ def _joined(
         loss=loss[keep],
         light_top=chain("light_top")[keep],
         light_bottom=chain("light_bottom")[keep],
+        scorch=np.maximum(chain("scorch_top"), chain("scorch_bottom"))[keep],
+        topping_c=np.where(topped, _coldest(pieces, bare.cells), np.nan)[keep],
         temperatures=tuple(row for row, k in zip(temperatures, keep, strict=True) if k),
         waters=tuple(row for row, k in zip(waters, keep, strict=True) if k),
         marks=marks,
         open_from=open_from,
     )
+
+
+def _so_far(
+    before: tuple[Series, ...], open_from: float, bare: _Bare, added: float, dough: Column, rows: list[Series]
+) -> Ran:
+    """The bake while its open stage goes on."""
+    return _joined([*before, *rows], (), open_from, bare, added, dough)
+
+
+def _coldest(pieces: list[Series], cells: int) -> Floats:
+    """Of the cells above the dough's own, at each moment of all stages; 0 where there are none."""
+    laid = [p.temperatures[:, cells:] for p in pieces]
+    return np.concatenate([t.min(axis=1) if t.shape[1] else np.zeros(len(t)) for t in laid])

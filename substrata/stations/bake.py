@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cache
+from math import exp, hypot
 
 import numpy as np
 
@@ -15,12 +16,13 @@ from substrata.context.dough import Dough
 from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
 from substrata.oven.case import BakeCase
-from substrata.oven.doneness import Doneness, doneness
+from substrata.oven.doneness import Doneness, never_words
 from substrata.oven.numbers import oven_number, oven_numbers
 from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import OvenSetting, many, settings_of
-from substrata.oven.stages import Ran, StageMark, run
+from substrata.oven.questions import OvenSetting, judged, many, settings_of
+from substrata.oven.ran import Ran, StageMark
+from substrata.oven.stages import run
 from substrata.oven.what_if import WhatIf, what_ifs
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.spread import SDS_IN_HALF_90
@@ -31,6 +33,8 @@ from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_s
 
 DRAWS = 12
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
+_GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
+_VERY_WET = 68.0  # % water of a sheet from which the physics is known to dry it too fast
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
 
@@ -55,9 +59,8 @@ class NamedStage(StageMark):
 class BakeForecast:
     """What is told of a bake."""
 
-    family: str
-    criterion: str
-    decides: str
+    criterion: str  # that comes last: colour, core, dry, gel, pliable, topping, safe, weight
+    decides: str  # the same in words
     ready_min: Between | None
     check_min: float | None
     golden_min: float | None
@@ -107,34 +110,32 @@ def bake(
 def forecast_of(dough: Dough) -> BakeForecast | None:
     """Forecast the bake of a dough; see ``bake``."""
     formula, batch, profile = dough.formula, dough.batch, dough.profile
-    if batch.dough_g <= 0 or batch.dry_base_g <= 0:
+    if batch.dough_g <= 0:
         return None
     case = dough.case
-    whole = run(case)
-    done = doneness(case, whole)
+    done, whole = judged(case)
     shown_until = _horizon(done, whole)
-    draws = tuple(many(_drawn(case, formula.form)))
-    ready = _between(done.ready, [d.ready for d in draws])
+    draws = many(_drawn(case, formula.form))
+    ready = _between_minutes(done.ready, [d.ready for d in draws])
     loss = _between(done.loss, [d.loss for d in draws])
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
-    weight = batch.whole_g
+    weight, oil = batch.whole_g, dough.baked.fat_taken_g
     bake_to = None
     if loss:
         # Where the loss itself decides, what is left to doubt is the scale and the evaporation before the oven.
         half = max(weight * (loss.high - loss.best), _LEAST_DOUBT * weight)
-        best = weight * (1 - loss.best)
+        best = weight * (1 - loss.best) + oil
         bake_to = Between(low=best - half, best=best, high=best + half)
-    edge = next(iter(many([_edge(case)]))) if case.piece.kind in ("round", "cut", "rect") else None
+    edge = next(iter(many([case.rim()]))) if case.piece.kind in ("round", "cut", "rect") else None
     forecast = _Told(
         case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
     )
     marks = _marks(whole, out, rested)
     planned = planned_stages(formula.bake.stages, [mark for mark in marks if mark.kind != "rest"])
     return BakeForecast(
-        family=case.family.name,
-        criterion=case.family.criterion,
-        decides=_DECIDES[case.family.criterion],
+        criterion=done.decides,
+        decides=_DECIDES[done.decides],
         ready_min=ready,
         check_min=_check(ready, whole.open_from),
         golden_min=done.gold,
@@ -161,13 +162,18 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         what_ifs=what_ifs(case),
         settings=settings_of(case),
         flags=_flags(forecast),
-        weak_spots=_weak_spots(case),
+        weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel"),
         cautions=_cautions(case),
         sureness="± 20 % in an unknown oven"
         if not profile.bakes
         else "± 12 to 15 % in this oven; weight is the surer sign",
         text=_text(forecast),
     )
+
+
+def ready_between(case: BakeCase, form: str, done: Doneness) -> Between | None:
+    """When it is done, with its range; None when that cannot be told."""
+    return _between_minutes(done.ready, [d.ready for d in many(_drawn(case, form))])
 
 
 @cache
@@ -185,13 +191,12 @@ def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
     numbers = oven_numbers()
     h, heat_pipe = numbers["h_static"], numbers["heat_pipe"]
     thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
-    colour = case.family.browning
     rows = []
     for oven, brown, air, pipe, thick in _design().tolist():
         result = replace(
             case,
             offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
-            browning=max(case.browning * (1 + brown * colour.sd / colour.value), 0.1),
+            browning=case.browning * exp(brown * oven_number("browning_sd")),
             h_factor=max(1 + air * h.sd / h.value, 0.3),
             pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
         )
@@ -206,6 +211,16 @@ def _check(ready: Between | None, open_from: float) -> float | None:
     return max(min(_CHECK * ready.best, ready.low), open_from + 0.4 * (ready.best - open_from))
 
 
+def _between_minutes(best: float | None, drawn: list[float | None]) -> Between | None:
+    """The best with the draws' spread and the model's own error: a log-normal's 90 %, so that it is longer upwards."""
+    known = [d for d in drawn if d is not None and d > 0]
+    if not best or len(known) < DRAWS // 2:
+        return None
+    sd = hypot(float(np.std(np.log(known))), oven_number("model_error"))
+    factor = exp(SDS_IN_HALF_90 * sd)
+    return Between(low=best / factor, best=best, high=best * factor)
+
+
 def _between(best: float | None, drawn: list[float | None]) -> Between | None:
     """The best with the draws' spread about their middle: a normal's 90 %."""
     known = [d for d in drawn if d is not None]
@@ -214,13 +229,6 @@ def _between(best: float | None, drawn: list[float | None]) -> Between | None:
     # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
     sd = float(np.std(known))
     return Between(low=max(best - SDS_IN_HALF_90 * sd, 0.0), best=best, high=best + SDS_IN_HALF_90 * sd)
-
-
-def _edge(case: BakeCase) -> BakeCase:
-    """The edge: thinner, and it gets more heat."""
-    return replace(
-        case.with_thickness(case.piece.thickness_mm * oven_number("edge_thin")), h_factor=oven_number("edge_heat")
-    )
 
 
 def _horizon(done: Doneness, ran: Ran) -> float:
@@ -260,9 +268,24 @@ def _named(marks: tuple[StageMark, ...], *, fried: bool) -> tuple[NamedStage, ..
 _DECIDES = {
     "colour": "colour; the core is done before",
     "core": "the core",
-    "loss": "the water it has lost",
-    "dry": "dryness and colour",
+    "dry": "dryness",
+    "gel": "the crumb, which has to dry",
+    "pliable": "that it still bends",
+    "topping": "the topping",
+    "safe": "a safe middle",
+    "weight": "the weight you bake to",
 }
+_WORD = {
+    "colour": "gold",
+    "core": "done",
+    "dry": "dry and gold",
+    "gel": "dry enough",
+    "pliable": "pliable",
+    "topping": "melted",
+    "safe": "done",
+    "weight": "at your weight",
+}
+_LONG = ("core", "gel", "weight", "safe")  # decided by the inside: the colour follows
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -281,28 +304,31 @@ def _flags(t: _Told) -> tuple[str, ...]:
     rows = []
     done, case = t.done, t.case
     if done.ready is None:
-        rows.append(f"It does not get done this way: {_DECIDES[case.family.criterion]} does not come before it burns.")
+        rows.append(f"It does not get done this way: {never_words(done.decides)}.")
     elif done.burnt is not None and done.burnt < done.ready:
         rows.append("It burns before it is done: thinner, or a cooler oven and more time.")
-    elif done.gold_until is not None and case.family.criterion in ("core", "loss") and done.gold_until < done.ready:
-        rows.append("It is dark before it is done: cover it, or bake it cooler.")
-    if done.ready is not None and case.family.criterion in ("core", "loss"):
-        pale = done.gold is None or done.gold > done.ready * 1.1
-        if pale:
-            rows.append(
-                f"Still pale when it is done{f'; gold from {_minutes(done.gold)} min' if done.gold else ''}: a wash or a hotter finish colours it."
-            )
+    if done.ready is not None and done.decides in _LONG and (done.gold is None or done.gold > done.ready * 1.1):
+        gold = f"; gold from {_minutes(done.gold)} min" if done.gold else ""
+        rows.append(f"Still pale when it is done{gold}: a wash or a hotter finish colours it.")
+    if case.fried and case.oven_c < _GREASY_C:
+        rows.append("Oil so cool soaks in: it gets greasy. 175 to 185 °C is usual.")
+    if case.fried and case.oven_c > _DARK_C:
+        rows.append("Oil so hot darkens it before its middle is done. 175 to 185 °C is usual.")
     if case.fried and case.piece.too_thick_to_fry:
         rows.append("So thick it is dark outside with a raw middle.")
     return tuple(rows)
 
 
-def _weak_spots(case: BakeCase) -> tuple[str, ...]:
+def _weak_spots(case: BakeCase, *, done_by_gel: bool) -> tuple[str, ...]:
     """Where this forecast was least sure in its own study."""
     rows = []
-    if case.family.id == "mozzarella-crust" and case.oven_c >= 210:
+    if case.form.id in ("thin-crust", "wrap", "cracker") and case.wet_percent > _VERY_WET:
         rows.append(
-            "A thin hot melted-cheese crust is where this forecast is least sure: watch it from the first spots on."
+            "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
+        )
+    if case.gel_water is not None and done_by_gel:
+        rows.append(
+            "How dry a psyllium crumb has to get rests on few doughs: the sound and the weight are the surer signs."
         )
     if any(stage.kind == "top" for stage in case.stages):
         rows.append(
@@ -339,7 +365,7 @@ def _text(t: _Told) -> str:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
     parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min")
-    word = {"colour": "gold", "core": "done", "loss": "dry enough", "dry": "dry and gold"}[t.case.family.criterion]
+    word = _WORD[t.done.decides]
     parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")
     if done.burnt is not None:
         after = done.burnt - done.ready

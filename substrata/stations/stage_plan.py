@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from substrata.formula.bake_wish import BakeStage, is_moment, stage_kinds
-from substrata.oven.stages import StageMark
+from substrata.oven.ran import StageMark
 
 _AT = 0.6  # of the whole bake: where a stage is added at first (common practice)
 _USUAL_MIN = 20.0  # of a bake that does not come to an end

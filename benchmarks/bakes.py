@@ -1,0 +1,150 @@
+"""The bake against everyday practice: how many are done in the practised window, how often the told range holds its middle.
+
+``python -m benchmarks.bakes``         every case
+``python -m benchmarks.bakes --leave`` browning fitted again without each kind of dough in turn, and that kind forecast by it
+
+Two numbers are fitted to these cases: browning and blister (``oven.csv``); the rest is physics, or assumed with its reason.
+"""
+
+from __future__ import annotations
+
+import csv
+import sys
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from math import log
+from pathlib import Path
+
+import numpy as np
+
+from substrata.context.dough import Dough
+from substrata.formula.bake_wish import BakeWish
+from substrata.formula.formula import Formula, Line, Mix, Size
+from substrata.oven.case import BakeCase
+from substrata.oven.doneness import Doneness
+from substrata.oven.numbers import oven_number
+from substrata.oven.questions import judged
+from substrata.pantry.library import load_library
+from substrata.stations.bake import ready_between
+
+TABLE = Path(__file__).with_name("oven_cases.csv")
+
+
+@dataclass(frozen=True)
+class Practised:
+    """An everyday bake with the minutes at which bakers take it out."""
+
+    name: str
+    group: str
+    case: BakeCase
+    form: str
+    low: float
+    high: float
+    sign: str
+
+    @property
+    def middle(self) -> float:
+        return (self.low * self.high) ** 0.5
+
+    def within(self, minutes: float | None) -> bool:
+        return minutes is not None and self.low <= minutes <= self.high
+
+    def within_fifth(self, minutes: float | None) -> bool:
+        return minutes is not None and self.low / 1.2 <= minutes <= self.high * 1.2
+
+
+def formula_of(row: dict[str, str]) -> Formula:
+    size = dict(part.split("=") for part in row["size"].split())
+    held = "thickness" if "thickness_mm" in size else "size" if "length_mm" in size else ""
+    return Formula(
+        name=row["case"],
+        form=row["form"],
+        pieces=int(row["pieces"] or 1),
+        size=Size(
+            held=held,
+            thickness_mm=float(size["thickness_mm"]) if "thickness_mm" in size else None,
+            length_mm=float(size["length_mm"]) if "length_mm" in size else None,
+            pan=size.get("pan", ""),
+        ),
+        mix=Mix(cheese=row["cheese"]),  # type: ignore[arg-type]
+        bake=BakeWish(oven_c=float(row["oven_c"]), dough_c=float(row["dough_c"]) if row["dough_c"] else None),
+        lines=tuple(
+            Line(id=key, ingredient=key, grams=float(grams))
+            for key, grams in (part.split(":") for part in row["lines"].split())
+        ),
+    )
+
+
+def practised() -> list[Practised]:
+    """All cases of the table."""
+    with TABLE.open(encoding="utf8") as file:
+        rows = list(csv.DictReader(file))
+    return [
+        Practised(
+            name=row["case"],
+            group=row["group"],
+            case=Dough(formula_of(row), load_library()).case,
+            form=row["form"],
+            low=float(row["low_min"]),
+            high=float(row["high_min"]),
+            sign=row["sign"],
+        )
+        for row in rows
+    ]
+
+
+def browned(one: Practised, factor: float) -> Doneness:
+    """The bake with browning changed by a factor."""
+    return judged(replace(one.case, browning=one.case.browning * factor))[0]
+
+
+def error(one: Practised, done: Doneness) -> float:
+    """How far from the middle of the practised window, as a logarithm; a bake that does not come counts as twice too late."""
+    return log(done.ready / one.middle) if done.ready else log(2)
+
+
+def fitted(cases: Iterable[Practised]) -> float:
+    """The factor of browning that is best for some cases, least squares in the logarithm."""
+    cases = list(cases)
+    tried = np.exp(np.linspace(-0.5, 0.5, 11))
+    scores = [sum(error(one, browned(one, factor)) ** 2 for one in cases) for factor in tried]
+    return float(tried[int(np.argmin(scores))])
+
+
+def told(cases: list[Practised], factors: dict[str, float]) -> None:
+    """One line a case, and the counts."""
+    hits = fifths = covered = 0
+    errors = []
+    for one in cases:
+        case = replace(one.case, browning=one.case.browning * factors.get(one.group, 1.0))
+        done = judged(case)[0]
+        span = ready_between(case, one.form, done)
+        hits += one.within(done.ready)
+        fifths += one.within_fifth(done.ready)
+        covered += span is not None and span.low <= one.middle <= span.high
+        errors.append(error(one, done))
+        moments = " ".join(f"{k} {'–' if v is None else f'{v:.1f}'}" for k, v in done.criteria.items())
+        low, high = (span.low, span.high) if span else (0.0, 0.0)
+        mark = " " if one.within(done.ready) else "·" if one.within_fifth(done.ready) else "×"
+        print(
+            f"{mark} {one.name:36} {one.low:4.0f}–{one.high:<4.0f} told {done.ready or 0:5.1f} ({low:.0f}–{high:.0f}) "
+            f"by {done.decides:8} burnt {done.burnt or 0:5.1f}  loss {done.loss or 0:.2f}  {moments}"
+        )
+    n = len(cases)
+    rms = float(np.sqrt(np.mean(np.square(errors))))
+    print(
+        f"in the window {hits} of {n}; within a fifth {fifths}; told 90 % holds the middle {covered}; rms of ln t {rms:.2f}"
+    )
+
+
+if __name__ == "__main__":
+    everyday = practised()
+    factors: dict[str, float] = {}
+    if "--leave" in sys.argv:
+        for group in dict.fromkeys(one.group for one in everyday):
+            factors[group] = fitted(one for one in everyday if one.group != group)
+        print(
+            "browning without each kind: "
+            + ", ".join(f"{g} {oven_number('browning') * f:.2f}" for g, f in factors.items())
+        )
+    told(everyday, factors)
