@@ -20,6 +20,7 @@ from substrata.quantities.tables import constant
 
 LONGEST_MIN = 180.0
 _ENOUGH = 1.6  # of the time at which it is done: the picture goes no further
+_CHARRED = 1.5  # of the time at which it is burnt: nobody goes on
 _CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by these until it is burnt
 
 
@@ -215,7 +216,8 @@ def _open_stage(
         now = dough.seconds / 60
         done = doneness(case, joined(rows))
         over = done.ready is not None and now > _ENOUGH * done.ready and done.gold_until is not None
-        if done.burnt is not None or over or now > LONGEST_MIN:
+        charred = done.burnt is not None and now > _CHARRED * done.burnt
+        if charred or over or now > LONGEST_MIN:
             break
     return rows
 

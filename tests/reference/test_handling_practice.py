@@ -15,7 +15,7 @@ LIBRARY = load_library()
 WORDS = ["crumbly", *(band.class_name for band in classes())]
 MIXED = {"almond-flour": 100, "coconut-flour": 20, "psyllium-powder": 10, "flax-meal": 15, "egg": 50, "water": 140}
 SEEDY = MIXED | {"sunflower-seeds": 60}
-CHEESE = {"mozzarella": 170, "cream-cheese": 57, "egg": 100, "coconut-flour": 37}
+CHEESE = {"mozzarella": 160, "cream-cheese": 62, "egg": 92, "coconut-flour": 36}
 
 
 def made(lines):

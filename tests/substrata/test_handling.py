@@ -16,9 +16,9 @@ from substrata.quantities.tables import read_table
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
-CHEESE = {"mozzarella": 170, "cream_cheese": 57, "egg": 100, "coconut_flour": 37}
-BUN = {"coconut_flour": 123, "sunflower_flour": 60, "psyllium_powder": 27, "flax_meal": 26, "water": 570}
-BATTER = {"egg": 300, "coconut_flour": 84, "butter": 113}
+CHEESE = {"mozzarella": 160, "cream_cheese": 62, "egg": 92, "coconut_flour": 36}
+BUN = {"coconut_flour": 128, "sunflower_flour": 56, "psyllium_powder": 28, "flax_meal": 24, "water": 580}
+BATTER = {"egg": 280, "coconut_flour": 80, "butter": 100}
 NUT = {"almond_flour": 224, "egg": 50}
 
 

@@ -5,30 +5,29 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
+from scipy.optimize import brentq
 
 from substrata import load_library, read_document
 from substrata.cli import main
 from substrata.context.dough import Dough
 from substrata.errors import FormulaError, OvenError
 from substrata.oven.case import stages_of
-from substrata.oven.doneness import doneness
 from substrata.oven.learning import BakeSeen, readings
-from substrata.oven.numbers import bakeware, oven_families
+from substrata.oven.numbers import bake_forms, bakeware
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
-from substrata.oven.questions import bake_map, coarse, map_axes, settings_of, thickest_in
+from substrata.oven.questions import bake_map, coarse, judged, map_axes, settings_of, thickest_in
 from substrata.oven.stages import run
-from substrata.quantities.tables import read_table
 from substrata.stations.bake import _design, bake
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
 CRACKER = {"almond_flour": 224, "egg": 50, "salt": 3}
 BUN = {
-    "coconut_flour": 123,
-    "sunflower_flour": 60,
-    "psyllium_powder": 27,
-    "flax_meal": 26,
-    "water": 570,
+    "coconut_flour": 128,
+    "sunflower_flour": 56,
+    "psyllium_powder": 28,
+    "flax_meal": 24,
+    "water": 580,
     "baking_powder": 12,
 }
 DOUGHNUT = {"almond_flour": 210, "egg": 150, "cream_cheese": 40, "psyllium_powder": 14, "baking_powder": 4}
@@ -75,19 +74,70 @@ def test_the_draws_are_balanced_and_orthogonal():
     assert abs(_design().sum(axis=0)).max() == 0
 
 
-def test_every_family_has_stages_and_every_row_can_be_read():
-    assert {row.text("family") for row in read_table("bake_plans.csv")} == set(oven_families())
-    for family in oven_families().values():
-        assert family.criterion in ("colour", "core", "loss", "dry")
-        assert stages_of(formula(**CRACKER), family)
-        assert family.light_ready > family.light_gold > family.light_burnt
+def test_every_form_has_its_stages_and_every_row_can_be_read():
+    assert {form.face for form in bake_forms().values()} <= {"top", "rim"}
+    assert all(form.stages for form in bake_forms().values())
+    assert [s.kind for s in stages_of(formula("doughnut", 8, **DOUGHNUT))] == ["bake", "flip", "finish"]
     assert {"tray", "tin", "stone", "rack"} <= set(bakeware())
 
 
-def test_a_vegetable_crust_is_turned_and_told_stages_are_kept():
+def test_soft_is_sooner_than_usual_and_crisp_later():
+    found = [
+        bake(formula(bake={"doneness": wish}, **CRACKER), LIBRARY).ready_min.best for wish in ("soft", "", "crisp")
+    ]
+    assert found == sorted(found)
+    assert found[0] < found[2]
+
+
+def test_what_no_dry_base_holds_together_gets_a_bake_too():
+    for form, lines in (
+        ("wrap", {"cauliflower_squeezed": 300, "egg": 100}),
+        ("cracker", {"cheddar": 120}),
+        ("bun", {"egg_white": 180}),
+    ):
+        told = bake(formula(form, 4, **lines), LIBRARY)
+        assert told.ready_min or told.flags, form
+
+
+def test_a_wrap_is_taken_out_pliable_whatever_it_is_made_of():
+    for lines in (
+        {"lupin_flour": 80, "psyllium_powder": 12, "egg": 100, "water": 90},
+        {"almond_flour": 90, "psyllium_powder": 14, "egg": 60, "water": 120},
+    ):
+        assert 35 <= bake(formula("wrap", 6, **lines), LIBRARY).moisture_percent <= 50
+
+
+def test_what_is_fried_weighs_its_oil_too_and_oil_too_cool_or_too_hot_is_told():
+    told = bake(formula("doughnut", 8, **DOUGHNUT), LIBRARY)
+    raw = sum(DOUGHNUT.values())
+    assert told.bake_to_g.best > raw * (1 - told.loss_percent.best / 100) + 0.05 * raw
+    assert any("greasy" in flag for flag in bake(formula("doughnut", 8, {"oven_c": 150}, **DOUGHNUT), LIBRARY).flags)
+    assert any("so hot" in flag for flag in bake(formula("doughnut", 8, {"oven_c": 198}, **DOUGHNUT), LIBRARY).flags)
+
+
+def test_no_step_of_a_line_makes_the_bake_jump():
+    """A gram more of a line is a gram more: no step of 2.5 % moves the minutes by more than 11 %."""
+    lines = {"mozzarella": 90, "almond_flour": 150, "egg": 60, "psyllium_powder": 6, "water": 40}
+    for key in ("mozzarella", "psyllium_powder"):
+        times = [
+            coarse(case("thin-crust", 2, **(lines | {key: lines[key] * (0.5 + 0.025 * n)}))).ready for n in range(41)
+        ]
+        assert all(abs(b / a - 1) < 0.11 for a, b in pairwise(times)), key
+
+
+def test_told_stages_are_kept_and_a_turn_is_told():
     told = bake(formula("thin-crust", 1, **VEGETABLE), LIBRARY)
-    assert [s.kind for s in told.stages] == ["bake", "flip", "finish", "rest"]
-    assert told.text.startswith("Flip at")
+    assert [s.kind for s in told.stages] == ["bake", "rest"]
+    turned = bake(
+        formula(
+            "thin-crust",
+            1,
+            {"stages": [{"kind": "bake", "minutes": 12}, {"kind": "flip"}, {"kind": "finish"}]},
+            **VEGETABLE,
+        ),
+        LIBRARY,
+    )
+    assert turned.text.startswith("Flip at 12 min")
     stages = [{"kind": "preheat"}, {"kind": "bake", "minutes": 12, "oven_c": 200}, {"kind": "door"}, {"kind": "broil"}]
     own = bake(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY)
     assert own.stages[0].end_min == 12
@@ -182,19 +232,27 @@ def test_an_oven_is_learned_from_its_bakes_and_weight_tells_most():
     assert both[1].sd_k < both[0].sd_k
     assert readings(made, BakeSeen(probe_c=made.oven_c + 8))[0].offset_k == pytest.approx(8)
     assert readings(made, BakeSeen()) == ()
-    one = learned("Back", both, 1)
+    one = learned("Back", [both])
     assert 8 < one.offset_k < 15  # the prior holds it back
-    assert learned("Back", [*both] * 4, 4).offset_k > one.offset_k
-    assert learned("Back", [*both] * 40, 40).offset_sd == FLOOR_K <= one.offset_sd
+    assert learned("Back", [both] * 4).offset_k > one.offset_k
+    assert learned("Back", [both] * 40).offset_sd == FLOOR_K <= one.offset_sd
 
 
 def test_the_posterior_is_the_textbook_one():
-    found = learned("x", [OffsetReading(offset_k=10, sd_k=12)], 1)
-    assert found.offset_k == pytest.approx(5)
-    assert found.offset_sd == pytest.approx(12 / 2**0.5)
-    assert learned("x", [], 0).offset_sd == 12
-    assert "unknown" in learned("x", [], 0).text
-    assert "hot" in found.text
+    """Mode of a normal prior and Student's t with four degrees of freedom, found another way: where the slope of both is nil."""
+    seen = [10.0, 14.0, -30.0]
+    found = learned("x", [[OffsetReading(offset_k=k, sd_k=9.0)] for k in seen]).offset_k
+    sd2 = 9.0**2 + 8.0**2
+    slope = lambda x: -x / 12**2 + sum(5 * (k - x) / sd2 / (4 + (k - x) ** 2 / sd2) for k in seen)  # noqa: E731
+    assert found == pytest.approx(brentq(slope, -5, 12), abs=1e-3)
+
+
+def test_a_clock_and_a_weight_of_one_bake_are_one_reading_and_a_bake_gone_wrong_moves_little():
+    clock, weight = OffsetReading(offset_k=12, sd_k=10), OffsetReading(offset_k=8, sd_k=6)
+    one, twice = learned("x", [[clock, weight]]), learned("x", [[clock], [weight]])
+    assert one.offset_sd > twice.offset_sd
+    good = [[OffsetReading(offset_k=15, sd_k=6)] for _ in range(5)]
+    assert abs(learned("x", [*good, [OffsetReading(offset_k=-60, sd_k=6)]]).offset_k - learned("x", good).offset_k) < 4
 
 
 def test_a_soup_is_refused_and_not_simulated():
@@ -235,7 +293,7 @@ def test_the_command_line_shapes_and_bakes(tmp_path, capsys):
     assert "take it out" in capsys.readouterr().out
     assert main(["shape", str(file), "--table"]) == 0
     assert "36 ×" in capsys.readouterr().out
-    file.write_text(json.dumps(document("cracker", 36, egg=50)), encoding="utf8")
+    file.write_text(json.dumps(document("cracker", 36)), encoding="utf8")
     assert main(["bake", str(file)]) == 0
     assert json.loads(capsys.readouterr().out) is None
 
@@ -248,7 +306,7 @@ def test_a_topping_laid_on_counts_as_mass_and_not_as_loss(first):
     loss = bake(read_document(document_), LIBRARY).series.loss_percent
     assert max(b - a for a, b in pairwise(loss)) < 5
     assert min(loss) > -1
-    assert 3 < loss[-1] < 45
+    assert 3 < loss[-1] < 60
 
 
 def test_a_filled_pocket_waits_for_its_filling():
@@ -275,7 +333,7 @@ def test_a_ring_is_heated_through_before_the_same_dough_without_a_hole(form, dou
         made = document(form, 6, **dough)
         made["form"]["size"] = size
         made = read_document(made)
-        found = doneness(told := Dough(made, LIBRARY).case, run(told))
+        found = judged(Dough(made, LIBRARY).case)[0]
         return found.safe if form == "doughnut" else found.ready
 
     assert core_min({"hole_mm": 40.0}) < share * core_min(

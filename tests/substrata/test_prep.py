@@ -30,7 +30,7 @@ HEAT_PER_M3 = 3.0e6  # J/(m3 K) of a dough of half water
 DOUGHNUT = document(
     "doughnut", 8, almond_flour=230, egg=150, psyllium_powder=10, water=30, dry_yeast=1, baking_powder=4
 )
-CRUST = document("thin-crust", 8, mozzarella=170, cream_cheese=57, egg=50, almond_flour=85)
+CRUST = document("thin-crust", 8, mozzarella=160, cream_cheese=62, egg=50, almond_flour=85)
 
 
 def test_heat_by_hand():
