@@ -252,12 +252,6 @@ class LotChangeIn(Schema):
     lock: int
 
 
-class ArchivedIn(Schema):
-    """Away or back."""
-
-    archived: bool
-
-
 class ArchivedOut(Schema):
     """Where a pack is now."""
 

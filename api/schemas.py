@@ -12,7 +12,7 @@ from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
 from substrata.exchange.difference import Change
-from substrata.formula.bake_wish import MOST_TRAYS
+from substrata.formula.bake_wish import MOST_TRAYS, WISHES
 from substrata.formula.form import forms, roles
 from substrata.labels.product_files import fields
 from substrata.nutrition.allergens import allergen_words
@@ -169,7 +169,7 @@ class ForkIn(Schema):
 
 
 class ArchiveIn(Schema):
-    """Away or back."""
+    """Whether it is put away; false brings it back."""
 
     archived: bool
 
@@ -300,6 +300,7 @@ class WordsOut(Schema):
     import_fields: list[str]
     bakeware: list[WareOut]
     most_trays: int
+    wishes: list[ChoiceOut]  # how done a bake is wanted
     kitchen_choices: dict[str, list[ChoiceOut]]  # by the setting
     pan_kinds: list[str]  # of an own pan
 
@@ -320,6 +321,7 @@ class WordsOut(Schema):
             import_fields=list(fields()),
             bakeware=[WareOut(id=ware.id, name=ware.name) for ware in bakeware().values()],
             most_trays=MOST_TRAYS,
+            wishes=[ChoiceOut(id=key, name=name) for key, name in WISHES.items()],
             kitchen_choices={
                 setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.choices]
                 for setting, choices in KITCHEN_CHOICES.items()

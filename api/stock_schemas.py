@@ -1,4 +1,4 @@
-"""What goes in and out of the stock: packs on hand, bakes that speak for them."""
+"""What goes in and out of the stock: packs on hand, bakes that reserve them."""
 
 from datetime import date
 

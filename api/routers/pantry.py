@@ -8,7 +8,6 @@ from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.import_schemas import ImportIn, ImportOut, MatchIn
 from api.pantry_schemas import (
-    ArchivedIn,
     ArchivedOut,
     CompareQuery,
     IngredientPage,
@@ -23,7 +22,7 @@ from api.pantry_schemas import (
     ReadingOut,
 )
 from api.person import person
-from api.schemas import IngredientOut, IngredientQuery, WordsOut
+from api.schemas import ArchiveIn, IngredientOut, IngredientQuery, WordsOut
 from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
@@ -125,7 +124,7 @@ def save_pack(
 
 
 @router.post(f"{LOT}/archive", response={200: ArchivedOut, **Problems}, operation_id="archive_pack")
-def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: ArchivedIn) -> ArchivedOut:
+def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: ArchiveIn) -> ArchivedOut:
     """Put a pack away, or back."""
     changed = pantry.archive_lot(person(request), kitchen_id, lot_id, archived=payload.archived)
     return ArchivedOut(id=changed.pk, archived=changed.archived_at is not None)
@@ -152,7 +151,7 @@ def bakes(request: HttpRequest, kitchen_id: int, over: bool = False) -> list[Bak
 
 @router.post(f"{KITCHEN}/bakes", response={201: BakeOut, **Problems}, operation_id="plan_bake")
 def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[int, BakeOut]:
-    """Plan a bake and speak for what it takes."""
+    """Plan a bake and reserve what it takes."""
     created = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
     return 201, BakeOut.of(created)
 

@@ -84,7 +84,7 @@ class StockMove(models.Model):
     """A change of what is on hand. Only ever added."""
 
     class Kind(models.TextChoices):
-        """Why."""
+        """What changed the amount on hand."""
 
         RECEIVED = "received", "received"
         COUNTED = "counted", "counted"

@@ -1,4 +1,4 @@
-"""What is on hand, what planned bakes have spoken for, and what a bake takes away."""
+"""What is on hand, what planned bakes have reserved, and what a bake takes away."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -28,19 +28,19 @@ MOST_BAKES = 200
 
 @dataclass(frozen=True, kw_only=True)
 class ShelfLot:
-    """A pack on the shelf and what is spoken for of it."""
+    """A pack on the shelf and what is reserved of it."""
 
     lot: Lot
     reserved_g: float
 
     @property
     def free_g(self) -> float:
-        """Grams nobody has spoken for."""
+        """Grams that no planned bake has reserved."""
         return max(self.lot.on_hand_g - self.reserved_g, 0.0)
 
 
 def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
-    """Packs with something on hand or spoken for, the next to be used up first."""
+    """Packs with something on hand or reserved, the next to be used up first."""
     member = membership(user, kitchen_id)
     rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=True)
     spoken = Q(picks__bake__state=PlannedBake.State.PLANNED)
@@ -63,7 +63,7 @@ def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> di
 
 
 def reserved_of(lots: Iterable[Lot]) -> dict[int, float]:
-    """Grams of each pack that planned bakes have spoken for."""
+    """Grams of each pack that planned bakes have reserved."""
     picks = BakePick.objects.filter(lot__in=[lot.pk for lot in lots], bake__state=PlannedBake.State.PLANNED)
     return {row["lot"]: row["grams"] for row in picks.values("lot").annotate(grams=Sum("grams"))}
 
@@ -107,7 +107,7 @@ def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[Plan
 
 @transaction.atomic
 def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: date) -> PlannedBake:
-    """Plan a bake of a formula's draft and speak for what it takes, first in, first out.
+    """Plan a bake of a formula's draft and reserve what it takes, first in, first out.
 
     What no pack holds is noted as a shortage; the bake is planned all the same.
 
@@ -201,7 +201,7 @@ def _allocated(member: Membership, document: dict[str, Any], batches: float, on:
         Need(line=w.line.id, ingredient=w.ingredient.id, grams=w.grams.value * batches, lot=w.line.lot)
         for w in batch.lines
     ]
-    # Two plans at once must not speak for the same grams.
+    # Two plans at once must not reserve the same grams.
     rows = list(
         Lot.objects.select_for_update()
         .filter(kitchen_id=member.kitchen_id, archived_at__isnull=True, ingredient__in={n.ingredient for n in needs})

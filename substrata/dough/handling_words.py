@@ -69,5 +69,5 @@ def form_handling() -> dict[str, FormHandling]:
             pressed=row.text("pressed") == "1",
             rest_min=row.number_in("rest_min", 0, 60),
         )
-        for row in read_table("handling_forms.csv")
+        for row in read_table("shapes.csv")
     }

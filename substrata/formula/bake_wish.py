@@ -15,6 +15,7 @@ OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
 MOST_TRAYS = 6  # baked at once
 FRYING = Literal["", "fried", "baked"]
 DONENESS = Literal["", "soft", "crisp"]
+WISHES = {"soft": "soft and pale", "": "as usual", "crisp": "crisp and dark"}
 MOISTURE_FROM = Literal["", "oven"]
 
 

@@ -61,7 +61,7 @@ class Interval:
 
     @property
     def middle(self) -> float:
-        """Half way."""
+        """The middle of the interval."""
         return (self.low + self.high) / 2
 
 

@@ -1,4 +1,4 @@
-"""What is on hand, what is spoken for, and which packs a bake takes from: first in, first out."""
+"""What is on hand, what is reserved, and which packs a bake takes from: first in, first out."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ class StockedLot:
 
     @property
     def free_g(self) -> float:
-        """Grams nobody has spoken for, as they lie in the pack."""
+        """Grams that no planned bake has reserved, as they lie in the pack."""
         return max(self.on_hand_g - self.reserved_g, 0.0)
 
 

@@ -21,14 +21,14 @@ OPERATIONS = [
 OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
 READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
-    "open_ingredient", "compare_ingredients", "cheaper_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
+    "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},
     "change_settings": {"units": "us"}, "add_member": {"email": "outsider@kitchen.test", "role": "owner"}, "open_kitchen": {"name": "x"},
-    "set_eaters": {"eaters": []}, "card": sample(), "cheaper_packs": sample(), "read_pack": PACK, "read_panel": {"text": "Protein 3 g"},
+    "set_eaters": {"eaters": []}, "card": sample(), "cheaper_packs": sample(), "choose_packs": sample(), "read_pack": PACK, "read_panel": {"text": "Protein 3 g"},
     "create_pack": {"document": PACK}, "save_pack": {"document": PACK, "lock": 1}, "archive_pack": {"archived": True},
     "change_stock": {"kind": "counted", "grams": 1}, "plan_bake": {"formula_id": 1, "batches": 1, "on": "2026-12-01"},
     "start_import": {"text": "name\nSea salt"}, "match_columns": {"columns": ["name"], "style": "us", "per_100": True},

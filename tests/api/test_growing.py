@@ -23,8 +23,8 @@ from tests.growing import grown
 pytestmark = pytest.mark.django_db
 WAFFLE = {
     "forms.csv": ("form", "thin-crust", {"form": "waffle", "name": "Waffle", "thickness_mm": "12", "filled": "1"}),
-    "shapes.csv": ("form", "thin-crust", {"form": "waffle", "kind": "round"}),
-    "handling_forms.csv": ("form", "tin-loaf", {"form": "waffle"}),
+    "shapes.csv": ("form", "thin-crust", {"form": "waffle", "lowest": "pourable", "highest": "spreadable"}),
+    "baking.csv": ("form", "thin-crust", {"form": "waffle"}),
     "racc.csv": ("form", "bun", {"form": "waffle", "racc_g": "240"}),
 }
 
@@ -53,7 +53,7 @@ def test_a_made_up_form_is_judged_shaped_baked_and_printed(tmp_path, monkeypatch
     assert "waffle" not in forms()
 
 
-@pytest.mark.parametrize("missing", ["shapes.csv", "handling_forms.csv"])
+@pytest.mark.parametrize("missing", ["shapes.csv", "baking.csv"])
 def test_a_form_whose_row_is_missing_somewhere_stops_with_the_file_and_the_row(tmp_path, monkeypatch, missing):
     rows = {table: row for table, row in WAFFLE.items() if table != missing}
     with (
@@ -64,10 +64,10 @@ def test_a_form_whose_row_is_missing_somewhere_stops_with_the_file_and_the_row(t
 
 
 def test_a_row_that_names_what_is_not_there_stops_with_file_and_line(tmp_path, monkeypatch):
-    rows = {"bake_families.csv": ("form", "bun", {"form": "bun", "family": "volcano"})}
+    rows = {"racc.csv": ("form", "bun", {"form": "volcano"})}
     with (
         grown(tmp_path, monkeypatch, rows),
-        pytest.raises(LibraryError, match=r"bake_families.csv line 16: family is not known") as refusal,
+        pytest.raises(LibraryError, match=r"racc.csv line \d+: form is not known") as refusal,
     ):
         forms()
     assert refusal.value.got == "volcano"

@@ -35,7 +35,7 @@ LINE = st.fixed_dictionaries(
     },
 )
 STAGE = st.fixed_dictionaries(
-    {"kind": st.sampled_from(stage_kinds())},
+    {"kind": st.sampled_from(sorted(stage_kinds()))},
     optional={
         "minutes": st.none() | st.floats(0, 40),
         "oven_c": st.none() | st.floats(80, 300),
@@ -63,7 +63,7 @@ DOCUMENT = st.fixed_dictionaries(
             {},
             optional={
                 "stages": st.lists(STAGE, max_size=4), "fan": st.booleans(), "trays": st.integers(1, 3), "dough_c": st.none() | st.floats(-5, 90),
-                "moisture_percent": st.none() | st.floats(1, 90), "altitude_m": st.floats(-400, 5000), "ware": st.sampled_from(["", "stone", "rack"]),
+                "moisture_percent": st.none() | st.floats(1, 90), "altitude_m": st.floats(-400, 5000), "ware": st.sampled_from(["", "stone", "rack"]), "doneness": st.sampled_from(["", "soft", "crisp"]),
             },
         )
     },

@@ -184,7 +184,7 @@ def test_every_ingredient_has_a_phase_and_every_form_a_way_of_handling():
     for ingredient in LIBRARY:
         batch = batch_of(**{ingredient.id.replace("-", "_"): 10})
         assert phase_of(batch.lines[0]).name in ("particle", "serum", "soft", "cheese", "fat", "oil", "sweet")
-    named = {row.text("form"): row for row in read_table("handling_forms.csv")}
+    named = {row.text("form"): row for row in read_table("shapes.csv")}
     assert set(named) == set(forms())
     words = [band.class_name for band in classes()]
     assert all(words.index(row.text("lowest")) <= words.index(row.text("highest")) for row in named.values())

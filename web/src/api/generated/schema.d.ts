@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Plan Bake
-         * @description Plan a bake and speak for what it takes.
+         * @description Plan a bake and reserve what it takes.
          */
         post: operations["plan_bake"];
         delete?: never;
@@ -1078,17 +1078,9 @@ export interface components {
         };
         /**
          * ArchiveIn
-         * @description Away or back.
+         * @description Whether it is put away; false brings it back.
          */
         ArchiveIn: {
-            /** Archived */
-            archived: boolean;
-        };
-        /**
-         * ArchivedIn
-         * @description Away or back.
-         */
-        ArchivedIn: {
             /** Archived */
             archived: boolean;
         };
@@ -1147,6 +1139,11 @@ export interface components {
         BakeDocument: {
             /** Altitude M */
             altitude_m?: number | null;
+            /**
+             * Doneness
+             * @default
+             */
+            doneness: string;
             /** Dough C */
             dough_c?: number | null;
             /**
@@ -1219,8 +1216,6 @@ export interface components {
             decides: string;
             /** Edge Min */
             edge_min: number | null;
-            /** Family */
-            family: string;
             /** Flags */
             flags: string[];
             /** Fried */
@@ -4701,6 +4696,8 @@ export interface components {
             pan_kinds: string[];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
+            /** Wishes */
+            wishes: components["schemas"]["ChoiceOut"][];
         };
     };
     responses: never;
@@ -7867,7 +7864,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ArchivedIn"];
+                "application/json": components["schemas"]["ArchiveIn"];
             };
         };
         responses: {

@@ -8,7 +8,7 @@ const bench = useBench()
   <section v-if="bench.clash" class="clash" role="alert">
     <p><b>{{ bench.clash.by || 'Somebody' }} saved this formula in between.</b> Nothing is lost: yours is here, theirs is on the shelf.</p>
     <p v-if="bench.clash.differences.length" class="note">From yours to theirs: {{ bench.clash.differences.join(' · ') }}</p>
-    <div class="doings">
+    <div class="actions">
       <button class="act-button" @click="bench.keepMine()">Keep mine</button>
       <button class="quiet-button" @click="bench.takeTheirs()">Take theirs</button>
     </div>
@@ -30,7 +30,7 @@ p {
   margin: 0 0 4px;
 }
 
-.doings {
+.actions {
   display: flex;
   gap: 10px;
   margin-top: 8px;

@@ -111,7 +111,7 @@ const fork = (item: ShelfItem): void => { void forking.run(item) }
             </span>
           </span>
         </router-link>
-        <span v-if="session.mayEdit" class="doings">
+        <span v-if="session.mayEdit" class="actions">
           <button class="note" @click="fork(item)">fork</button>
           <button class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'put away' }}</button>
         </span>
@@ -212,7 +212,7 @@ h2 {
   font-size: 20px;
 }
 
-.doings {
+.actions {
   position: absolute;
   right: 14px;
   bottom: 12px;
@@ -222,12 +222,12 @@ h2 {
   transition: opacity 0.15s;
 }
 
-.card:hover .doings,
-.card:focus-within .doings {
+.card:hover .actions,
+.card:focus-within .actions {
   opacity: 1;
 }
 
-.doings button:hover {
+.actions button:hover {
   color: var(--act);
 }
 

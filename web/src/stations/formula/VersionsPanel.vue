@@ -88,7 +88,7 @@ const recall = (number: number): void => { void recalling.run(number) }
           <ul v-if="v.changes.length" class="changes"><li v-for="c in v.changes" :key="c">{{ c }}</li></ul>
           <p class="note">{{ v.author }} · {{ ago(v.created_at) }}</p>
         </div>
-        <div class="doings">
+        <div class="actions">
           <button v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">beside v{{ v.number - 1 }}</button>
           <button class="note" @click="sides = [v.number, 0]">beside the draft</button>
           <button v-if="bench.mayEdit" class="note" @click="recall(v.number)">bring back</button>
@@ -117,7 +117,7 @@ const recall = (number: number): void => { void recalling.run(number) }
 }
 
 .since button,
-.doings button {
+.actions button {
   text-decoration: underline;
   text-decoration-color: var(--rule-strong);
   text-underline-offset: 3px;
@@ -164,7 +164,7 @@ p {
   margin: 0;
 }
 
-.doings {
+.actions {
   display: flex;
   flex-direction: column;
   align-items: flex-end;

@@ -5,7 +5,7 @@ import type { BakeForecast } from '@/api/types'
 import { minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ told: BakeForecast; beside: BakeForecast | null; span: number }>()
+const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null; span: number }>()
 const session = useSession()
 const WIDTH = 640
 const HEIGHT = 118
@@ -14,28 +14,28 @@ const FOOT = 16
 const CORE = [0, 120] as const
 const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
 const core = (c: number): number => TOP + ((HEIGHT - TOP - FOOT) * (CORE[1] - Math.min(c, CORE[1]))) / CORE[1]
-const most = computed(() => Math.max(...props.told.series.loss_percent, ...(props.beside?.series.loss_percent ?? []), 10))
+const most = computed(() => Math.max(...props.forecast.series.loss_percent, ...(props.beside?.series.loss_percent ?? []), 10))
 const loss = (p: number): number => TOP + ((HEIGHT - TOP - FOOT) * (most.value * 1.1 - p)) / (most.value * 1.1)
 const path = (f: BakeForecast, values: readonly number[], y: (v: number) => number): string => f.series.minutes.map((m, i) => `${i ? 'L' : 'M'} ${x(m).toFixed(1)} ${y(values[i] ?? 0).toFixed(1)}`).join(' ')
 const ticks = computed(() => {
   const step = [1, 2, 4, 5, 10, 20, 30].find((s) => props.span / s <= 8) ?? 30
   return Array.from({ length: Math.floor(props.span / step) + 1 }, (_, i) => i * step)
 })
-const atReady = computed(() => (props.told.ready_min ? x(props.told.ready_min.best) : WIDTH * 0.7))
+const atReady = computed(() => (props.forecast.ready_min ? x(props.forecast.ready_min.best) : WIDTH * 0.7))
 </script>
 
 <template>
   <section aria-label="Core and weight">
     <h3>Core and weight</h3>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units)} and ${told.loss_percent ? told.loss_percent.best.toFixed(0) : '…'} % lost when done${told.safe_min == null ? '' : `; ${told.safe_for}-safe at ${minutes(told.safe_min)} min`}`">
-      <rect v-if="told.ready_min" :x="x(told.ready_min.low)" :width="Math.max(x(told.ready_min.high) - x(told.ready_min.low), 2)" :y="TOP" :height="HEIGHT - TOP - FOOT" class="window" />
-      <line v-if="told.safe_c != null" x1="0" :x2="WIDTH" :y1="core(told.safe_c)" :y2="core(told.safe_c)" class="safe" />
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units)} and ${forecast.loss_percent ? forecast.loss_percent.best.toFixed(0) : '…'} % lost when done${forecast.safe_min == null ? '' : `; ${forecast.safe_for}-safe at ${minutes(forecast.safe_min)} min`}`">
+      <rect v-if="forecast.ready_min" :x="x(forecast.ready_min.low)" :width="Math.max(x(forecast.ready_min.high) - x(forecast.ready_min.low), 2)" :y="TOP" :height="HEIGHT - TOP - FOOT" class="window" />
+      <line v-if="forecast.safe_c != null" x1="0" :x2="WIDTH" :y1="core(forecast.safe_c)" :y2="core(forecast.safe_c)" class="safe" />
       <template v-if="beside"><path :d="path(beside, beside.series.core_c, core)" class="core old" /><path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" /></template>
-      <path :d="path(told, told.series.core_c, core)" class="core" />
-      <path :d="path(told, told.series.loss_percent, loss)" class="loss" />
-      <text v-if="told.safe_c != null" x="4" :y="core(told.safe_c) - 4" class="safe-word">{{ temperature(told.safe_c, session.units) }} {{ told.safe_for }}-safe<template v-if="told.safe_min != null">, passed at {{ minutes(told.safe_min) }} min</template></text>
-      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="core(told.core_c_at_ready ?? 90) + (core(told.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)" class="core-word">core {{ told.core_c_at_ready == null ? '' : temperature(told.core_c_at_ready, session.units) }}</text>
-      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.min(loss(told.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)" class="loss-word">weight −{{ told.loss_percent?.best.toFixed(0) ?? '…' }} %</text>
+      <path :d="path(forecast, forecast.series.core_c, core)" class="core" />
+      <path :d="path(forecast, forecast.series.loss_percent, loss)" class="loss" />
+      <text v-if="forecast.safe_c != null" x="4" :y="core(forecast.safe_c) - 4" class="safe-word">{{ temperature(forecast.safe_c, session.units) }} {{ forecast.safe_for }}-safe<template v-if="forecast.safe_min != null">, passed at {{ minutes(forecast.safe_min) }} min</template></text>
+      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="core(forecast.core_c_at_ready ?? 90) + (core(forecast.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)" class="core-word">core {{ forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units) }}</text>
+      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.min(loss(forecast.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)" class="loss-word">weight −{{ forecast.loss_percent?.best.toFixed(0) ?? '…' }} %</text>
       <text v-for="t in ticks" :key="t" :x="Math.min(x(t), WIDTH - 2)" :y="HEIGHT - 3" :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'">{{ t }}</text>
     </svg>
   </section>

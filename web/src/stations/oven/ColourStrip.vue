@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { BakeForecast } from '@/api/types'
 import { minutes } from '@/domain/format'
 
-const props = defineProps<{ told: BakeForecast; beside: BakeForecast | null; span: number }>()
+const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null; span: number }>()
 const WIDTH = 640
 const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
 type Rgb = readonly [number, number, number]
@@ -24,19 +24,19 @@ const tiles = (f: BakeForecast, values: readonly number[]): { x: number; w: numb
   })
 }
 const strips = computed(() => [
-  { name: 'top', tiles: tiles(props.told, props.told.series.colour_top) },
-  { name: 'underside', tiles: tiles(props.told, props.told.series.colour_bottom) },
+  { name: 'top', tiles: tiles(props.forecast, props.forecast.series.colour_top) },
+  { name: 'underside', tiles: tiles(props.forecast, props.forecast.series.colour_bottom) },
   ...(props.beside ? [{ name: 'beside', tiles: tiles(props.beside, props.beside.series.colour_top) }] : []),
 ])
-const ends = computed(() => [props.told.golden_min, props.told.golden_until_min] as const)
+const ends = computed(() => [props.forecast.golden_min, props.forecast.golden_until_min] as const)
 /** The word "burnt" goes beneath where it would run into the words of the window. */
-const beneath = computed(() => ends.value[0] != null && Math.abs(x(props.told.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110)
+const beneath = computed(() => ends.value[0] != null && Math.abs(x(props.forecast.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110)
 </script>
 
 <template>
   <section aria-label="Colour">
     <div class="headed"><h3>Colour</h3><span class="note">pale · gold · burnt</span></div>
-    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="`Gold from ${ends[0] == null ? '…' : minutes(ends[0])} to ${ends[1] == null ? '…' : minutes(ends[1])} min; burnt at ${told.burnt_min == null ? '…' : minutes(told.burnt_min)} min`">
+    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="`Gold from ${ends[0] == null ? '…' : minutes(ends[0])} to ${ends[1] == null ? '…' : minutes(ends[1])} min; burnt at ${forecast.burnt_min == null ? '…' : minutes(forecast.burnt_min)} min`">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
         <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
         <text x="5" y="12" class="name">{{ s.name }}</text>
@@ -45,8 +45,8 @@ const beneath = computed(() => ends.value[0] != null && Math.abs(x(props.told.bu
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
         <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min</text>
       </g>
-      <g v-if="told.burnt_min != null && told.burnt_min <= span" :transform="`translate(${x(told.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(told.burnt_min) > WIDTH - 50 ? -3 : 4" :y="beneath ? 32 : 21" :text-anchor="x(told.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
-      <g v-if="told.edge_min != null && told.edge_min <= span" :transform="`translate(${x(told.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(told.edge_min) }}</text></g>
+      <g v-if="forecast.burnt_min != null && forecast.burnt_min <= span" :transform="`translate(${x(forecast.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(forecast.burnt_min) > WIDTH - 50 ? -3 : 4" :y="beneath ? 32 : 21" :text-anchor="x(forecast.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
+      <g v-if="forecast.edge_min != null && forecast.edge_min <= span" :transform="`translate(${x(forecast.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }}</text></g>
     </svg>
   </section>
 </template>

@@ -5,11 +5,11 @@ import type { BakeForecast } from '@/api/types'
 import { minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ told: BakeForecast; span: number }>()
+const props = defineProps<{ forecast: BakeForecast; span: number }>()
 const session = useSession()
 const WIDTH = 640
 const HEIGHT = 132
-const series = computed(() => props.told.series)
+const series = computed(() => props.forecast.series)
 const x = (m: number): number => (WIDTH * m) / props.span
 const rowHeight = computed(() => HEIGHT / series.value.shade_mm.length)
 
@@ -27,7 +27,7 @@ const tiles = computed(() => {
   const at = series.value.shade_minutes
   return series.value.temperature_c.flatMap((row, r) => row.map((t, c) => {
     const from = at[c] ?? 0
-    const to = at[c + 1] ?? props.told.series.minutes.at(-1) ?? from
+    const to = at[c + 1] ?? props.forecast.series.minutes.at(-1) ?? from
     return { x: x(from), w: Math.max(x(to) - x(from), 0) + 0.6, y: r * rowHeight.value, fill: shade(t, series.value.dryness[r]?.[c] ?? 0) }
   }))
 })
@@ -55,10 +55,10 @@ function point(event: PointerEvent): void {
 <template>
   <section aria-label="Inside the dough">
     <div class="headed"><h3>Inside the dough</h3><span class="note" aria-live="off">{{ pointed || `top ↑ · ${series.shade_mm.at(-1)?.toFixed(1)} mm · ↓ underside · blue cold, brown hot and dry` }}</span></div>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" :aria-label="`Depth against minutes. The middle reaches ${told.core_c_at_ready == null ? 'no end' : temperature(told.core_c_at_ready, session.units)} when it is done; dashed: half of the water gone.`" @pointermove="point" @pointerleave="pointed = ''">
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" :aria-label="`Depth against minutes. The middle reaches ${forecast.core_c_at_ready == null ? 'no end' : temperature(forecast.core_c_at_ready, session.units)} when it is done; dashed: half of the water gone.`" @pointermove="point" @pointerleave="pointed = ''">
       <rect v-for="(t, i) in tiles" :key="i" :x="t.x" :y="t.y" :width="t.w" :height="rowHeight + 0.6" :fill="t.fill" />
       <path v-for="f in fronts" :key="f" :d="f" class="front" />
-      <line v-if="told.ready_min" :x1="x(told.ready_min.best)" :x2="x(told.ready_min.best)" y1="0" :y2="HEIGHT" class="out" />
+      <line v-if="forecast.ready_min" :x1="x(forecast.ready_min.best)" :x2="x(forecast.ready_min.best)" y1="0" :y2="HEIGHT" class="out" />
     </svg>
   </section>
 </template>

@@ -9,7 +9,7 @@ import { length, lengthUnit, minutes as said, temperature } from '@/domain/forma
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ formulaId: number; minutes: number | null; told: BakeForecast }>()
+const props = defineProps<{ formulaId: number; minutes: number | null; forecast: BakeForecast }>()
 const bench = useBench()
 const session = useSession()
 const wanted = ref('')

@@ -30,7 +30,7 @@ const within = shallowRef<number | null>(null)
 
 const latest = useLatest((q: { kitchenId: number; document: FormulaDocument; within: number | null }) =>
   settled(api.POST('/api/kitchens/{kitchen_id}/bake', { params: { path: { kitchen_id: q.kitchenId } }, body: { document: q.document, within_min: q.within } })))
-const told = computed(() => latest.answer.value?.forecast ?? null)
+const forecast = computed(() => latest.answer.value?.forecast ?? null)
 const document = refDebounced(computed(() => bench.document), 150)
 const ask = (): void => {
   if (document.value && session.kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: session.kitchen.id, document: document.value, within: within.value })
@@ -38,40 +38,40 @@ const ask = (): void => {
 watch([document, () => session.kitchen, within], ask, { immediate: true })
 watch(() => props.id, () => { beside.value = null })
 
-const span = computed(() => Math.max(told.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
+const span = computed(() => Math.max(forecast.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
 const difference = computed(() => {
-  const [now, then] = [told.value, beside.value?.forecast]
+  const [now, then] = [forecast.value, beside.value?.forecast]
   if (!now?.ready_min || !then?.ready_min) return ''
   const later = now.ready_min.best - then.ready_min.best
   const weight = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
   return `${Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`}, ${Math.abs(weight) < 1 ? 'as heavy' : `${Math.abs(weight).toFixed(0)} g ${weight > 0 ? 'heavier' : 'lighter'}`}`
 })
 const keepBeside = (): void => {
-  if (told.value) beside.value = { forecast: told.value, name: `${Math.round(told.value.oven_c)} °C` }
+  if (forecast.value) beside.value = { forecast: forecast.value, name: `${Math.round(forecast.value.oven_c)} °C` }
 }
 </script>
 
 <template>
   <FormulaFrame :missing="missing">
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
-    <template v-if="told">
-      <p class="sentence" aria-live="polite">{{ told.text }}</p>
-      <p v-for="f in told.flags" :key="f" class="act flag">{{ f }}</p>
-      <StageStrip :told="told" :span="span" />
-      <DepthPicture :told="told" :span="span" />
-      <BakeCurves :told="told" :beside="beside?.forecast ?? null" :span="span" />
-      <ColourStrip :told="told" :beside="beside?.forecast ?? null" :span="span" />
+    <template v-if="forecast">
+      <p class="sentence" aria-live="polite">{{ forecast.text }}</p>
+      <p v-for="f in forecast.flags" :key="f" class="act flag">{{ f }}</p>
+      <StageStrip :forecast="forecast" :span="span" />
+      <DepthPicture :forecast="forecast" :span="span" />
+      <BakeCurves :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
+      <ColourStrip :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <div class="compare">
         <button class="quiet-button" @click="keepBeside">Keep this bake beside</button>
         <template v-if="beside"><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span><button class="quiet-button" @click="beside = null">Take it away</button></template>
       </div>
-      <OvenMapView :formula-id="id" :minutes="told.ready_min?.best ?? null" :told="told" />
-      <p v-for="w in told.weak_spots" :key="w" class="note caution">{{ w }}</p>
-      <p v-for="c in told.cautions" :key="c" class="note caution">{{ c }}</p>
+      <OvenMapView :formula-id="id" :minutes="forecast.ready_min?.best ?? null" :forecast="forecast" />
+      <p v-for="w in forecast.weak_spots" :key="w" class="note caution">{{ w }}</p>
+      <p v-for="c in forecast.cautions" :key="c" class="note caution">{{ c }}</p>
     </template>
-    <p v-else-if="latest.answer.value && !told" class="note">Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
+    <p v-else-if="latest.answer.value && !forecast" class="note">Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
-    <template #side><OvenSide :told="told" :thickest="latest.answer.value?.thickest_mm ?? null" :within="within" @within="(v) => (within = v)" @learned="ask" /></template>
+    <template #side><OvenSide :forecast="forecast" :thickest="latest.answer.value?.thickest_mm ?? null" :within="within" @within="(v) => (within = v)" @learned="ask" /></template>
   </FormulaFrame>
 </template>
 

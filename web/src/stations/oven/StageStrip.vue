@@ -7,16 +7,16 @@ import { minutes, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ told: BakeForecast; span: number }>()
+const props = defineProps<{ forecast: BakeForecast; span: number }>()
 const bench = useBench()
 const session = useSession()
 const at = (value: number): string => `${(100 * Math.min(value, props.span)) / props.span}%`
-const hot = computed(() => props.told.stages.filter((s) => s.kind !== 'rest'))
+const hot = computed(() => props.forecast.stages.filter((s) => s.kind !== 'rest'))
 const blocks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => !s.moment))
 const marks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => s.moment))
 const lastHot = computed(() => blocks.value.at(-1)?.index ?? -1)
 /** What stands in the document, or what is usual, ready to be changed. */
-const stages = (): BakeStage[] => props.told.planned.map((s) => ({ ...s }))
+const stages = (): BakeStage[] => props.forecast.planned.map((s) => ({ ...s }))
 const put = (next: BakeStage[], pulling = false): void => {
   const edit = pulling ? bench.pull : bench.edit
   edit((doc) => withBake(doc, { stages: next }))
@@ -71,7 +71,7 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
     </div>
     <div v-if="bench.mayEdit" class="add note">
       add
-      <button v-for="more in told.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</button>
+      <button v-for="more in forecast.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</button>
       <button v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</button>
     </div>
   </section>

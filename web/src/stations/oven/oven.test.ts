@@ -21,7 +21,7 @@ const number = (text: string | undefined): number => Number.parseFloat(text ?? '
 
 describe('the curves', () => {
   it('say in words what they draw, and draw the window to scale', () => {
-    const view = mount(BakeCurves, { props: { told: aBake(), beside: null, span: 20 } })
+    const view = mount(BakeCurves, { props: { forecast: aBake(), beside: null, span: 20 } })
     expect(view.get('svg').attributes('aria-label')).toBe('Core 98 °C and 12 % lost when done; egg-safe at 6 min')
     const [, , width] = (view.get('svg').attributes('viewBox') ?? '').split(' ').map(Number)
     expect(number(view.get('.window').attributes('x'))).toBeCloseTo(((width ?? 0) * 10) / 20)
@@ -29,21 +29,21 @@ describe('the curves', () => {
   })
 
   it('draw a safe mark only for what asks for one', async () => {
-    const view = mount(BakeCurves, { props: { told: aBake({ safe_c: 74, safe_for: 'filling' }), beside: null, span: 20 } })
+    const view = mount(BakeCurves, { props: { forecast: aBake({ safe_c: 74, safe_for: 'filling' }), beside: null, span: 20 } })
     expect(view.get('.safe-word').text()).toBe('74 °C filling-safe, passed at 6 min')
-    await view.setProps({ told: aBake({ safe_c: null, safe_for: '', safe_min: null }) })
+    await view.setProps({ forecast: aBake({ safe_c: null, safe_for: '', safe_min: null }) })
     expect(view.find('.safe').exists()).toBe(false)
   })
 
   it('lay a kept bake beside the present one', () => {
-    const view = mount(BakeCurves, { props: { told: aBake(), beside: aBake(), span: 20 } })
+    const view = mount(BakeCurves, { props: { forecast: aBake(), beside: aBake(), span: 20 } })
     expect(view.findAll('path.old')).toHaveLength(2)
   })
 })
 
 describe('the colour', () => {
   it('marks gold and burnt where they are, and darkens from left to right', () => {
-    const view = mount(ColourStrip, { props: { told: aBake(), beside: null, span: 20 } })
+    const view = mount(ColourStrip, { props: { forecast: aBake(), beside: null, span: 20 } })
     expect(view.get('svg').attributes('aria-label')).toBe('Gold from 11 to 16 min; burnt at 19 min')
     expect(view.get('.said').text()).toBe('gold 11–16 min')
     const fills = view.findAll('g')[0]?.findAll('rect').map((r) => number(r.attributes('fill')?.slice(4))) ?? []
@@ -52,16 +52,16 @@ describe('the colour', () => {
   })
 
   it('leaves out what never comes', async () => {
-    const view = mount(ColourStrip, { props: { told: aBake({ golden_min: null, burnt_min: null, edge_min: null }), beside: null, span: 20 } })
+    const view = mount(ColourStrip, { props: { forecast: aBake({ golden_min: null, burnt_min: null, edge_min: null }), beside: null, span: 20 } })
     expect(view.find('.said').exists()).toBe(false)
     expect(view.find('.burnt').exists()).toBe(false)
-    await view.setProps({ told: aBake({ golden_until_min: null }) })
+    await view.setProps({ forecast: aBake({ golden_until_min: null }) })
     expect(view.get('.said').text()).toBe('gold from 11 min')
   })
 })
 
 it('the inside of the dough has a tile for every depth and moment, cold ones bluer than hot ones', () => {
-  const view = mount(DepthPicture, { props: { told: aBake(), span: 20 } })
+  const view = mount(DepthPicture, { props: { forecast: aBake(), span: 20 } })
   const rgb = view.findAll('rect').slice(0, 6).map((r) => (r.attributes('fill') ?? '').match(/\d+/g)?.map(Number) ?? [])
   expect(rgb).toHaveLength(6)
   const [cold, hot] = [rgb[0] ?? [], rgb[1] ?? []]
@@ -71,7 +71,7 @@ it('the inside of the dough has a tile for every depth and moment, cold ones blu
 })
 
 describe('the stages', () => {
-  const strip = () => mount(StageStrip, { props: { told: aBake(), span: 20 } })
+  const strip = () => mount(StageStrip, { props: { forecast: aBake(), span: 20 } })
 
   it('lie on the time line to scale, the last until done', () => {
     const view = strip()
@@ -112,8 +112,8 @@ describe('the stages', () => {
   })
 
   it('are called what the core calls them, and only what it offers can be added', () => {
-    const told = aBake({ fried: true })
-    const view = mount(StageStrip, { props: { told: { ...told, stages: told.stages.map((s) => ({ ...s, name: `${s.kind} in oil` })) }, span: 20 } })
+    const forecast = aBake({ fried: true })
+    const view = mount(StageStrip, { props: { forecast: { ...forecast, stages: forecast.stages.map((s) => ({ ...s, name: `${s.kind} in oil` })) }, span: 20 } })
     expect(view.findAll('.block b').map((b) => b.text())).toEqual(['bake in oil', 'finish in oil'])
     expect(view.findAll('.add button').map((b) => b.text())).toEqual(['open the door'])
   })
@@ -129,9 +129,9 @@ describe('the stages', () => {
 
 describe('the oven', () => {
   const deck = { id: 5, key: 'deck', name: 'Deck', altitude_m: 640, archived: false, offset_k: 9, offset_half_k: 8, prior_half_k: 20, text: 'Deck: 9 °C hot ± 8', bakes: [{ id: 2, formula_name: 'Rolls', minutes: 30, before_g: null, after_g: null, probe_c: null, readings: [{ offset_k: 9.4, half_90_k: 8.2 }], logged_at: '2026-11-20T10:00:00Z' }] }
-  async function side(told = aBake()) {
+  async function side(forecast = aBake()) {
     answering('/ovens', [deck])
-    const view = mount(OvenSide, { props: { told, thickest: null, within: null } })
+    const view = mount(OvenSide, { props: { forecast, thickest: null, within: null } })
     await flushPromises()
     return view
   }

@@ -132,8 +132,8 @@ async function fromClipboard(): Promise<void> {
         <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
       </div>
       <div class="right">
-        <div class="doings">
-          <span v-if="lot" class="stock">on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units) }}<template v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} spoken for</template></span>
+        <div class="actions">
+          <span v-if="lot" class="stock">on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units) }}<template v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} reserved</template></span>
           <span v-if="lot?.archived" class="note">put away</span>
           <span class="spring" />
           <button v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</button>
@@ -202,7 +202,7 @@ async function fromClipboard(): Promise<void> {
   text-underline-offset: 3px;
 }
 
-.doings {
+.actions {
   display: flex;
   align-items: center;
   gap: 12px;

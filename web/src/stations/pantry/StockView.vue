@@ -86,7 +86,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finis
             <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
             <li v-for="s in b.shortages" :key="s.line" class="act">{{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack</li>
           </ul>
-          <div v-if="session.mayEdit" class="doings">
+          <div v-if="session.mayEdit" class="actions">
             <button class="act-button" @click="finish(b, 'done')">Done: take it away</button>
             <button class="quiet-button" @click="finish(b, 'cancel')">Will not be</button>
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
@@ -234,7 +234,7 @@ h3 {
   padding: 1px 0;
 }
 
-.doings {
+.actions {
   display: flex;
   align-items: center;
   gap: 10px;

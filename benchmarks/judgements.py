@@ -1,0 +1,121 @@
+"""How the judgements fare: good doughs that are called bad, and planted faults that are seen. Either number alone is easy.
+
+``python -m benchmarks.judgements [--each]``
+"""
+
+from __future__ import annotations
+
+import csv
+import sys
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+from benchmarks.bakes import TABLE, formula_of
+from benchmarks.same_answers import demo_documents
+from substrata.analysis.analyse import Analysis, analyse
+from substrata.formula.document import read_document
+from substrata.formula.formula import Formula, Line
+from substrata.pantry.library import load_library
+
+JUDGED = ("water_fill", "binder_load", "lift", "salt", "heat_set")
+HANDLING = Path(__file__).with_name("handling_cases.csv")
+
+
+def good_doughs() -> Iterator[Formula]:
+    """Everyday doughs that bakers make with success."""
+    with TABLE.open(encoding="utf8") as file:
+        for row in csv.DictReader(file):
+            yield formula_of(row)
+    for name, document in demo_documents():
+        if name != "Celeriac flatbread":  # too wet on purpose
+            yield read_document(document)
+
+
+def reds(judged: Analysis) -> list[str]:
+    """Judgements that say the dough will fail."""
+    return [f"{b.key} {b.state}" for b in judged.brackets if b.key in JUDGED and b.state in ("low", "high")]
+
+
+def acts(judged: Analysis) -> list[str]:
+    """Warnings that ask for a change."""
+    return [w.code for w in judged.warnings if w.severity == "act"]
+
+
+def _without(formula: Formula, *roles: str) -> Formula:
+    library = load_library()
+    return replace(
+        formula, lines=tuple(l for l in formula.lines if (l.role or library[l.ingredient].role) not in roles)
+    )
+
+
+def _times(formula: Formula, wanted: str, factor: float) -> Formula:
+    library = load_library()
+
+    def changed(line: Line) -> Line:
+        item = library[line.ingredient]
+        if line.ingredient == wanted or wanted in item.flags:
+            judged = analyse(replace(formula, lines=(line,)), library).lines
+            return replace(line, grams=(judged[0].grams if judged else 0.0) * factor, entered="")
+        return line
+
+    return replace(formula, lines=tuple(changed(line) for line in formula.lines))
+
+
+def planted(formula: Formula) -> Iterator[tuple[str, Formula]]:
+    """The same dough with a slip that bakers know to ruin it."""
+    library = load_library()
+    ids = {line.ingredient for line in formula.lines}
+    flags = set().union(*(library[i].flags for i in ids))
+    roles = {line.role or library[line.ingredient].role for line in formula.lines}
+    if roles & {"egg", "binder"} and not roles & {"cheese"}:
+        yield "binder out", _without(formula, "egg", "binder")
+    if "water" in ids:
+        yield "double water", _times(formula, "water", 2.0)
+    if "salt" in ids and "cheese" not in roles:
+        yield "no salt", replace(formula, lines=tuple(l for l in formula.lines if l.ingredient != "salt"))
+    whole = sum(w.grams for w in analyse(formula, library).lines)
+    soda = Line(id="soda", ingredient="baking-soda", grams=round(0.008 * whole, 1))
+    plain = tuple(l for l in formula.lines if (l.role or library[l.ingredient].role) not in ("acid", "lift"))
+    yield "soda without acid", replace(formula, lines=(*plain, soda))
+    if "psyllium" in flags:
+        yield "twice the psyllium", _times(formula, "psyllium", 2.0)
+    if any(line.prep for line in formula.lines):
+        lines = tuple(
+            replace(l, prep=None, grams=(l.grams or 0.0) * 1.7, entered="") if l.prep else l for l in formula.lines
+        )
+        yield "vegetable not squeezed", replace(formula, lines=lines)
+
+
+def main() -> None:
+    library, each = load_library(), "--each" in sys.argv
+    judged = red = acting = doughs = clean = planted_n = caught = 0
+    missed: dict[str, int] = {}
+    for formula in good_doughs():
+        found = analyse(formula, library)
+        bad, ask = reds(found), acts(found)
+        judged += len(JUDGED)
+        red, acting, doughs, clean = red + len(bad), acting + len(ask), doughs + 1, clean + (not bad and not ask)
+        if each:
+            values = " ".join(f"{b.key}={b.estimate.value:.2f}" for b in found.brackets if b.key in JUDGED)
+            at = found.handling.at_shaping.class_name if found.handling else "–"
+            print(f"{formula.name[:30]:30} {formula.form:12} {values}  {at:10} {'; '.join((*bad, *ask))}")
+        for fault, ruined in planted(formula):
+            after = analyse(ruined, library)
+            seen = set(reds(after)) - set(bad) or set(acts(after)) - set(ask)
+            planted_n += 1
+            caught += bool(seen)
+            if not seen:
+                missed[fault] = missed.get(fault, 0) + 1
+                if each:
+                    print(f"      missed: {fault}")
+    print(
+        f"false alarms: {red} of {judged} judgements red ({100 * red / judged:.0f} %), {acting} warnings to act over {doughs} good doughs; {clean} clean"
+    )
+    print(
+        f"planted faults: {caught} of {planted_n} caught ({100 * caught / planted_n:.0f} %); missed: {missed or 'none'}"
+    )
+
+
+if __name__ == "__main__":
+    main()
