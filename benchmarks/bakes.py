@@ -73,11 +73,11 @@ def formula_of(row: dict[str, str]) -> Formula:
         ),
         mix=Mix(cheese=row["cheese"]),  # type: ignore[arg-type]
         bake=BakeWish(oven_c=float(row["oven_c"]), dough_c=float(row["dough_c"]) if row["dough_c"] else None),
-        lines=tuple(_line(part) for part in row["lines"].split()),
+        lines=tuple(line_of(part) for part in row["lines"].split()),
     )
 
 
-def _line(text: str) -> Line:
+def line_of(text: str) -> Line:
     """``zucchini/salt+squeeze:240``: what is left in the dough after the steps; a line that is not in the pantry stops the benchmark."""
     (whole, grams), library = text.split(":"), load_library()
     ingredient, _, steps = whole.partition("/")

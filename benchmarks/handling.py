@@ -20,11 +20,12 @@ from pathlib import Path
 import numpy as np
 from scipy.optimize import least_squares
 
+from benchmarks.bakes import line_of
 from substrata import Settings, load_library
 from substrata.batch.weighed import Batch, weigh_formula
 from substrata.dough.consistency import Method, draws_of, handling, parameters
 from substrata.dough.handling_words import band_of, class_of, classes
-from substrata.formula.formula import Formula, Line
+from substrata.formula.formula import Formula
 from substrata.quantities.tables import read_table
 
 FITTED = (
@@ -54,12 +55,11 @@ def observations() -> list[Observation]:
     """All rows of the table."""
     entries = []
     for row in DictReader(Path(__file__).with_name("handling_cases.csv").open(encoding="utf8")):
-        lines = [part.split(":") for part in row["lines"].split()]
         formula = Formula(
             name=row["dough"],
             form="bun",
             pieces=1,
-            lines=tuple(Line(id=key, ingredient=key, grams=float(g)) for key, g in lines),
+            lines=tuple(line_of(part) for part in row["lines"].split()),
         )
         batch, problems = weigh_formula(formula, load_library(), Settings())
         assert not problems, problems

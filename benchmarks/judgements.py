@@ -27,6 +27,13 @@ def good_doughs() -> Iterator[Formula]:
     with TABLE.open(encoding="utf8") as file:
         for row in csv.DictReader(file):
             yield formula_of(row)
+    with HANDLING.open(encoding="utf8") as file:
+        rows = {row["lines"]: row for row in csv.DictReader(file) if row["form"]}
+    for row in rows.values():
+        cheese = "melted" if row["melted"] == "1" else "cold"
+        yield formula_of(
+            row | {"case": row["dough"], "pieces": "6", "size": "", "cheese": cheese, "oven_c": "180", "dough_c": ""}
+        )
     for name, document in demo_documents():
         if name != "Celeriac flatbread":  # too wet on purpose
             yield read_document(document)

@@ -11,6 +11,7 @@ from substrata.analysis.analyse import analysis_of
 from substrata.analysis.changes import FigureChange, changes
 from substrata.card.card import Card, card
 from substrata.context.dough import Dough
+from substrata.context.windows import fails
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import ingredient_of_lot
@@ -155,7 +156,7 @@ def shelf_thumb(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
         "net_carbs": piece.net_carbs.value,
         "protein": piece.protein.value,
         "pieces": document["form"]["pieces"],
-        "outside": sum(b.primary and b.state in ("low", "high") for b in judged.brackets),
+        "outside": sum(b.primary and fails(b.state) for b in judged.brackets),
         "problems": len(judged.problems),
         "convention": kitchen.convention,
     }

@@ -11,7 +11,7 @@ from substrata.analysis.rulers import Ruler, open_end_for, ruler
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.propagate import Contribution, Estimate, Figure, Sheet
 from substrata.context.dough import Dough
-from substrata.context.windows import NOTHING_WANTED, Source, State, state_of
+from substrata.context.windows import NOTHING_WANTED, Source, State, fails, is_outside, side_of, state_of
 from substrata.formula.form import Window
 from substrata.quantities.tables import read_table
 
@@ -82,7 +82,9 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
     window = wanted.window
     figure = dough.sheet.figure(key)
     value = figure.estimate.value
-    state = state_of(value, window, defined=bool(figure.contributions or dough.batch.dry_base_g))
+    estimate = figure.estimate
+    defined = bool(figure.contributions or dough.batch.dry_base_g)
+    state = state_of(value, wanted, lambda: (estimate.low, estimate.high), defined=defined)
     return Bracket(
         key=key,
         label=kind.label,
@@ -90,7 +92,7 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
         decimals=kind.decimals,
         primary=kind.primary,
         confidence=kind.confidence,
-        estimate=figure.estimate,
+        estimate=estimate,
         window=window,
         window_source=wanted.source,
         ruler=ruler(window, open_end_for(value) if state == "open" else 0.0),
@@ -115,22 +117,22 @@ def _water_off(sheet: Sheet, window: Window) -> float:
 def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> str:
     if state == "undefined":
         return "no dry base yet: add a flour, a fibre or a binder" if key == "binder_load" else ""
-    if state in ("low", "high"):
+    if is_outside(state):
+        side, limit = side_of(state), "" if fails(state) else ", about at the limit"
         if key == "water_fill":
-            return f"{grams(_water_off(dough.sheet, window))} water {'short' if state == 'low' else 'too much'}"
-        bound = window.low if state == "low" else window.high
-        return _outside(kind, state, abs(figure.estimate.value - (bound or 0.0)))
+            off = grams(_water_off(dough.sheet, window))
+            return f"{off} water {'short' if side == 'low' else 'too much'}{limit}"
+        bound = window.low if side == "low" else window.high
+        return _outside(kind, side, abs(figure.estimate.value - (bound or 0.0))) + limit
     matrix = dough.binder.matrix.name
-    if key == "water_fill" and state == "open" and matrix:
-        return f"{matrix}: cheese and warmth come first"
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
     if key == "binder_load" and matrix:
         carried = [*carried[:1], matrix]
     return " · ".join(carried) or "nothing brings any"
 
 
-def _outside(kind: _Kind, state: State, off: float) -> str:
+def _outside(kind: _Kind, side: str, off: float) -> str:
     amount = f"{off:.{kind.decimals}f}"
     if float(amount) == 0:
-        return f"just {'under' if state == 'low' else 'over'} its window"
-    return f"{amount} {kind.word_low if state == 'low' else kind.word_high}"
+        return f"just {'under' if side == 'low' else 'over'} its window"
+    return f"{amount} {kind.word_low if side == 'low' else kind.word_high}"

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from substrata.analysis.analyse import Analysis
 from substrata.analysis.brackets import Bracket
+from substrata.context.windows import is_outside
 
 _SHOWN = 0.5  # of the last printed digit: a smaller change is none
 
@@ -52,7 +53,7 @@ def _moved(old: Bracket, new: Bracket) -> bool:
 def _change(old: Bracket, new: Bracket) -> FigureChange:
     a, b = old.estimate.value, new.estimate.value
     mended = "; now right" if new.state == "in" != old.state else ""
-    spoilt = f"; {new.note}" if new.state in ("low", "high") and new.state != old.state else ""
+    spoilt = f"; {new.note}" if is_outside(new.state) and new.state != old.state else ""
     return FigureChange(
         key=new.key,
         label=new.label,

@@ -4,15 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from substrata.analysis.remedies import Remedy
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.kitchen_steps import to_the_scale
+from substrata.batch.weighed import WeighedLine
+from substrata.pantry.drying import drying_numbers
 from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
 
 _LEAST_CHANGE_G = 0.05
-_GUMMY = 5.0  # points from which gumminess is told
+_A_FEW = 2  # lines from which it is a dough
+_GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
 
 
 def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -21,7 +26,7 @@ def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
     elif r.dough.batch.dry_base_g <= 0:
         yield DoughWarning(
             code="no-base",
-            severity="act",
+            severity="note",
             text="No dry base: baker's percentages and binder load need a flour, a fibre or a binder.",
         )
 
@@ -50,7 +55,7 @@ def _heat_set(r: WarningInputs) -> Iterator[DoughWarning]:
     if r.dough.binder.load.value and least and share < least:
         yield DoughWarning(
             code="heat-set-low",
-            severity="act",
+            severity="note",
             text=f"Only {percent(share)} of the binding sets in the oven, {percent(least)} is wanted for a "
             f"{r.dough.form.name.lower()}: it may rise and sink. Egg, white or whey sets.",
         )
@@ -161,6 +166,41 @@ def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
         )
 
 
+def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
+    """A cookie holds by its fat and a crisp by its cheese; all else needs something that sets or gels."""
+    batch = r.dough.batch
+    if r.dough.binder.load.value > 0 or len(batch.lines) < _A_FEW or any(w.role == "cheese" for w in batch.lines):
+        return
+    yield DoughWarning(
+        code="nothing-binds",
+        severity="act",
+        text="Nothing here binds: it will fall apart. Egg, white, psyllium, flax or melted cheese.",
+    )
+
+
+def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
+    """A shredded vegetable lets its juice go in the oven if nothing took it out before (common practice)."""
+    batch = r.dough.batch
+    wet = [w for w in batch.lines if "watery" in w.ingredient.flags and not _is_dried(w)]
+    own = float(batch.grams @ (batch.nutrient("water_g")[0] * np.array([float(w in wet) for w in batch.lines])))
+    juice = drying_numbers()["expressed_cooked"].value * own
+    if batch.dough_g and juice / batch.dough_g > constant("flooding_juice"):
+        names = " and ".join(short_name(w.ingredient.name) for w in wet)
+        yield DoughWarning(
+            code="not-squeezed",
+            severity="act",
+            lines=tuple(w.line.id for w in wet),
+            text=f"{names.capitalize()} goes in with its juice: about {grams(juice)} of it comes out in the oven and makes the "
+            "crust soggy. Salt or heat it and squeeze it first (Prep).",
+        )
+
+
+def _is_dried(line: WeighedLine) -> bool:
+    """By steps on the Prep station, or in the words of the list that was pasted."""
+    dried = any(act in line.line.treatment.lower() for act in ("squeez", "press", "wrung", "drain", "dried", "dry"))
+    return dried or (line.line.prep is not None and bool(line.line.prep.steps))
+
+
 def _vinegar_for(soda_g: float, library: Library) -> float:
     """Grams of cider vinegar that neutralise some soda."""
     return 100 * soda_g / library["cider-vinegar"].parameter("neutralising").value
@@ -177,4 +217,16 @@ def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:
         )
 
 
-MAKING_RULES = (_no_lines, _caps, _handles, _heat_set, _sinks, _gummy, _cold_water, _acid_balance, _yeast)
+MAKING_RULES = (
+    _no_lines,
+    _nothing_binds,
+    _not_squeezed,
+    _caps,
+    _handles,
+    _heat_set,
+    _sinks,
+    _gummy,
+    _cold_water,
+    _acid_balance,
+    _yeast,
+)

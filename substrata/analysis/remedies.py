@@ -17,6 +17,7 @@ from substrata.batch.propagate import Ratio
 from substrata.batch.weighed import Batch
 from substrata.context.dough import Dough
 from substrata.context.quantities import RatioOf
+from substrata.context.windows import is_outside, side_of
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
@@ -39,24 +40,25 @@ class Remedy:
 
 def remedy_for(key: str, window: Window, state: str, dough: Dough) -> Remedy | None:
     """The edit of one line that brings a quantity inside its window; None when one line cannot."""
-    if state not in ("low", "high"):
+    if not is_outside(state):
         return None
+    side = side_of(state)
     ratio_of = dough.ratios_of[key]
-    if key == "net_carbs" and state == "high" and window.high:
+    if key == "net_carbs" and side == "high" and window.high:
         return _more_pieces(ratio_of(dough.batch), window.high, dough.formula, dough.batch)
-    wanted = _aim(window, state)
-    for lever in levers(key, state, dough.batch):
+    wanted = _aim(window, side)
+    for lever in levers(key, side, dough.batch):
         result = _move(lever, ratio_of, wanted, dough.batch, dough.library)
         if result is not None and _mends(result, lever, ratio_of, window, dough.batch, dough.library):
             return result
     return None
 
 
-def _aim(window: Window, state: str) -> float:
+def _aim(window: Window, side: str) -> float:
     """A value a little inside the bound that was missed."""
     low, high = window.low, window.high
     if low is not None and high is not None:
-        return low + _INSIDE * (high - low) if state == "low" else high - _INSIDE * (high - low)
+        return low + _INSIDE * (high - low) if side == "low" else high - _INSIDE * (high - low)
     return low * 1.02 if low is not None else (high or 0.0) * 0.98
 
 

@@ -8,12 +8,13 @@ from typing import Literal
 
 from substrata.analysis.brackets import Bracket
 from substrata.analysis.words import percent, short_name
+from substrata.context.windows import fails, is_outside
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.texture import Texture
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 
-Tone = Literal["plain", "figure", "act"]
+Tone = Literal["plain", "figure", "about", "act"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -68,13 +69,19 @@ def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
 
 
 def _phrase(bracket: Bracket, text: str) -> Phrase:
-    return Phrase(text=text, bracket=bracket.key, tone="act" if bracket.state in ("low", "high") else "figure")
+    return Phrase(
+        text=text,
+        bracket=bracket.key,
+        tone="act" if fails(bracket.state) else "about" if is_outside(bracket.state) else "figure",
+    )
 
 
 def _binding(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
     load = by_key["binder_load"]
     words = {
         "in": "Well bound",
+        "under": "Rather loosely bound",
+        "over": "Rather firmly bound",
         "low": "Loosely bound",
         "high": "Bound too hard",
         "open": "Bound",
@@ -92,13 +99,13 @@ def _water(by_key: Mapping[str, Bracket], formula: Formula) -> tuple[Phrase, ...
     form = form_of(formula.form).name.lower()
     if fill.state == "in":
         return _phrase(fill, f"water right for a {form}"), Phrase(text=_heat(by_key["heat_set"]))
-    if fill.state in ("low", "high"):
+    if is_outside(fill.state):
         return (_phrase(fill, fill.note), Phrase(text=f" for a {form}{_heat(by_key['heat_set'])}"))
-    return (_phrase(fill, "held by its cheese" if fill.window_source == "matrix" else "water not judged"),)
+    return (_phrase(fill, "water not judged"),)
 
 
 def _heat(heat: Bracket) -> str:
-    return f"; only {percent(heat.estimate.value)} of the binding sets in the oven" if heat.state == "low" else ""
+    return f"; only {percent(heat.estimate.value)} of the binding sets in the oven" if is_outside(heat.state) else ""
 
 
 def _piece(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
@@ -116,10 +123,14 @@ def _rest(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
     words = {
         ("lift", "low"): "Little lift",
         ("lift", "high"): "More gas than it can hold",
+        ("salt", "under"): "Mild",
+        ("salt", "over"): "Well salted",
+        ("lift", "under"): "Little lift",
+        ("lift", "over"): "Much gas",
         ("salt", "low"): "Under-salted",
         ("salt", "high"): "Salty",
     }
-    asking = [by_key[key] for key in ("lift", "salt") if by_key[key].state in ("low", "high")]
+    asking = [by_key[key] for key in ("lift", "salt") if is_outside(by_key[key].state)]
     rows: list[Phrase] = []
     for bracket in asking:
         text = words[bracket.key, bracket.state]

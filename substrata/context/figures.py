@@ -32,6 +32,14 @@ class Figures:
     texture: Mapping[str, float]  # scores 0..10, by key
 
 
+def _state(dough: Dough, key: str, value: float, defined: bool) -> State:
+    def doubt() -> tuple[float, float]:
+        estimate = dough.sheet.estimate(key)
+        return estimate.low, estimate.high
+
+    return state_of(value, dough.windows.get(key, NOTHING_WANTED), doubt, defined=defined)
+
+
 def figures(dough: Dough) -> Figures | None:
     """The figures of a dough; None while there is none to speak of.
 
@@ -42,10 +50,7 @@ def figures(dough: Dough) -> Figures | None:
         return None
     values = {key: dough.sheet.value(key) for key in dough.ratios_of}
     defined = dough.batch.dry_base_g > 0
-    states = {
-        key: state_of(value, dough.windows.get(key, NOTHING_WANTED).window, defined=defined or value > 0)
-        for key, value in values.items()
-    }
+    states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
     bowl, _ = bowl_of(dough.inside, dough.formula, rest_min=dough.rest_min)
     at = np.array([bowl.rest_min]), np.array([bowl.temperature_c])

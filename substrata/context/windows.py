@@ -5,14 +5,18 @@ Nothing here is drawn or said: the solver steers by these windows alone.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal
 
 from substrata.dough.binder import Binder
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula
+from substrata.quantities.tables import read_table
 
-State = Literal["in", "low", "high", "open", "undefined"]
+# Under and over are unusual, or missed by less than the doubt; low and high will fail.
+State = Literal["in", "under", "over", "low", "high", "open", "undefined"]
 Source = Literal["target", "form", "matrix", "none"]
 _HAIR = 1e-9  # a hair outside is inside: no figure is known that well
 
@@ -21,8 +25,9 @@ _HAIR = 1e-9  # a hair outside is inside: no figure is known that well
 class Wanted:
     """The window of a quantity, and who wants it."""
 
-    window: Window
+    window: Window  # what works
     source: Source
+    fails: Window | None = None  # beyond these bounds it will fail; None: where the doubt no longer touches the window
 
 
 NOTHING_WANTED = Wanted(window=Window(), source="none")
@@ -38,34 +43,74 @@ def house_windows(formula: Formula, binder: Binder) -> dict[str, Wanted]:
     """The windows that hold when the baker has set no target."""
     form, matrix = form_of(formula.form), binder.matrix
     least = binder.heat_set_least
+    carried: Source = "matrix" if matrix.name else "form"
 
-    def of_the_form(window: Window) -> Wanted:
-        return Wanted(window=window, source="form")
+    def of_the_form(key: str, window: Window, source: Source = "form") -> Wanted:
+        return Wanted(window=window, source=source, fails=_fails(key, window))
 
     return {
-        "net_carbs": of_the_form(form.net_carbs),
-        "protein": of_the_form(form.protein),
-        "binder_load": Wanted(window=matrix.window, source="matrix" if matrix.name else "form"),
-        # A cheese-matrix dough is judged by cheese and temperature first: its water is shown, not judged.
-        "water_fill": of_the_form(form.water_fill) if matrix.judges_water else Wanted(window=Window(), source="matrix"),
-        "lift": of_the_form(form.gas),
-        "salt": of_the_form(form.salt),
-        "heat_set": Wanted(window=Window(low=least), source="form") if least else NOTHING_WANTED,
+        "net_carbs": Wanted(window=form.net_carbs, source="form"),
+        "protein": Wanted(window=form.protein, source="form"),
+        "binder_load": of_the_form("binder_load", matrix.window, carried),
+        "water_fill": of_the_form("water_fill", matrix.water_fill, carried),
+        "lift": of_the_form("lift", form.gas),
+        "salt": of_the_form("salt", form.salt),
+        "heat_set": of_the_form("heat_set", Window(low=least)) if least else NOTHING_WANTED,
     }
 
 
-def state_of(value: float, window: Window, *, defined: bool = True) -> State:
-    """Where a value stands to its window.
+@cache
+def _failing() -> dict[str, tuple[float | None, float | None]]:
+    """Share of the lower bound and multiple of the upper one beyond which a quantity spoils a dough, by its key."""
+    table = {}
+    for row in read_table("brackets.csv"):
+        below, above = row.text("fails_below"), row.text("fails_above")
+        if below or above:
+            table[row.text("key")] = (float(below) if below else None, float(above) if above else None)
+    return table
+
+
+def _fails(key: str, window: Window) -> Window:
+    below, above = _failing()[key]
+    return Window(
+        low=None if below is None or window.low is None else below * window.low,
+        high=None if above is None or window.high is None else above * window.high,
+    )
+
+
+def state_of(value: float, wanted: Wanted, doubt: Callable[[], tuple[float, float]], *, defined: bool = True) -> State:
+    """Where a value stands to what is wanted of it.
 
     Args:
         value: of the quantity.
-        window: what is wanted of it.
+        wanted: its window, and where it fails.
+        doubt: gives the lowest and highest that it may be (nine in ten); asked only outside a window without failing bounds.
         defined: whether there is anything to weigh it against.
     """
+    window, fails = wanted.window, wanted.fails
     if not defined:
         return "undefined"
     if window.low is None and window.high is None:
         return "open"
     if window.low is not None and value < window.low * (1 - _HAIR):
-        return "low"
-    return "high" if window.high is not None and value > window.high * (1 + _HAIR) else "in"
+        failing = fails.low is not None and value < fails.low if fails else doubt()[1] < window.low
+        return "low" if failing else "under"
+    if window.high is not None and value > window.high * (1 + _HAIR):
+        failing = fails.high is not None and value > fails.high if fails else doubt()[0] > window.high
+        return "high" if failing else "over"
+    return "in"
+
+
+def is_outside(state: str) -> bool:
+    """Whether a window is missed, by a little or by much."""
+    return state in ("under", "over", "low", "high")
+
+
+def fails(state: str) -> bool:
+    """Whether a window is missed by so much that the dough will fail."""
+    return state in ("low", "high")
+
+
+def side_of(state: str) -> Literal["low", "high"]:
+    """On which side a window is missed."""
+    return "low" if state in ("low", "under") else "high"

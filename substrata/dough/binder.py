@@ -8,13 +8,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
+from math import exp, log
 
 import numpy as np
 
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.formula.form import Form, Window
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import Row, read_table
+
+_NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -31,11 +34,11 @@ class CapReading:
 
 @dataclass(frozen=True, kw_only=True)
 class Matrix:
-    """What carries the dough, and how that changes its windows."""
+    """What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough."""
 
     name: str  # "" when flour and binder carry it, as the form expects
     window: Window  # of the binder load
-    judges_water: bool  # whether the form's water fill applies
+    water_fill: Window
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,6 +55,7 @@ class Binder:
 @dataclass(frozen=True, kw_only=True)
 class _Cap:
     name: str
+    form: str  # "*" for every form that has no row of its own
     ingredients: frozenset[str]
     soft: float
     hard: float
@@ -63,6 +67,7 @@ def _caps() -> tuple[_Cap, ...]:
     return tuple(
         _Cap(
             name=row.text("cap"),
+            form=row.text("form"),
             ingredients=frozenset(row.text("ingredients").split()),
             soft=row.number_in("soft_percent", 0, 100),
             hard=row.number_in("hard_percent", 0, 100),
@@ -70,6 +75,12 @@ def _caps() -> tuple[_Cap, ...]:
         )
         for row in read_table("caps.csv")
     )
+
+
+@cache
+def _caps_of(form: str) -> tuple[_Cap, ...]:
+    by_name = {cap.name: cap for cap in _caps() if cap.form == "*"}
+    return tuple((by_name | {cap.name: cap for cap in _caps() if cap.form == form}).values())
 
 
 def binder(sheet: Sheet, form: Form) -> Binder:
@@ -80,22 +91,71 @@ def binder(sheet: Sheet, form: Form) -> Binder:
         heat_set=sheet.estimate("heat_set"),
         heat_set_least=form.heat_set_least,
         matrix=dough_matrix(batch, form),
-        caps=_readings(batch),
+        caps=_readings(batch, form),
     )
 
 
-def dough_matrix(batch: Batch, form: Form) -> Matrix:
-    """What carries the dough: flour and binder, unless enough of another matter is there to do it.
+@dataclass(frozen=True, kw_only=True)
+class _Carrier:
+    """Something that can carry a dough instead of flour and binder."""
 
-    Half cheese makes a cheese matrix; an eighth of protein powder makes a protein matrix (``matrices.csv``).
-    """
-    for row in read_table("matrices.csv") if batch.dough_g else ():
+    name: str
+    roles: frozenset[str]
+    ingredients: frozenset[str]
+    share_from: float  # of the dough, from which it counts
+    share_full: float  # at which it carries alone
+    binder: Window
+    water_fill: Window
+
+    def weight(self, batch: Batch) -> float:
+        """How far it carries a dough, 0..1."""
+        grams = sum(w.grams.value for w in batch.lines if w.role in self.roles or w.ingredient.id in self.ingredients)
+        return min(max((grams / batch.dough_g - self.share_from) / (self.share_full - self.share_from), 0.0), 1.0)
+
+
+@cache
+def _carriers() -> tuple[_Carrier, ...]:
+    def carrier(row: Row) -> _Carrier:
         counted = row.text("counts").split()
-        belongs = np.array([float(f"role:{w.role}" in counted or w.ingredient.id in counted) for w in batch.lines])
-        if float(batch.grams @ belongs) / batch.dough_g >= row.number_in("share_least", 0, 1):
-            window = Window(low=row.number_in("binder_low"), high=row.number_in("binder_high"))
-            return Matrix(name=row.text("name"), window=window, judges_water=row.text("judges_water") == "1")
-    return Matrix(name="", window=form.binder, judges_water=True)
+        return _Carrier(
+            name=row.text("name"),
+            roles=frozenset(c.removeprefix("role:") for c in counted if c.startswith("role:")),
+            ingredients=frozenset(c for c in counted if not c.startswith("role:")),
+            share_from=row.number_in("share_from", 0, 1),
+            share_full=row.number_in("share_full", 0, 1),
+            binder=Window(low=row.number_in("binder_low", 0), high=row.number_in("binder_high", 0)),
+            water_fill=Window(low=row.number_in("water_low", 0), high=row.number_in("water_high", 0)),
+        )
+
+    return tuple(carrier(row) for row in read_table("matrices.csv"))
+
+
+def dough_matrix(batch: Batch, form: Form) -> Matrix:
+    """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
+    weights = [(c, c.weight(batch)) for c in _carriers()] if batch.dough_g else []
+    weights = [(carrier, weight) for carrier, weight in weights if weight > 0]
+    whole = max(sum(weight for _, weight in weights), 1.0)
+    carried = [(carrier, weight / whole) for carrier, weight in weights]
+    most = max(carried, key=lambda pair: pair[1], default=None)
+    return Matrix(
+        name=most[0].name if most and most[1] > _NAMED_FROM else "",
+        window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
+        water_fill=_blended(form.water_fill, [(c.water_fill, w) for c, w in carried]),
+    )
+
+
+def _blended(window: Window, others: list[tuple[Window, float]]) -> Window:
+    """Between windows, in the logarithm: bounds are ratios."""
+
+    def bound(own: float | None, bounds: list[tuple[float | None, float]]) -> float | None:
+        if own is None or not bounds:
+            return own
+        return exp(log(own) + sum(weight * log(other / own) for other, weight in bounds if other))
+
+    return Window(
+        low=bound(window.low, [(w.low, weight) for w, weight in others]),
+        high=bound(window.high, [(w.high, weight) for w, weight in others]),
+    )
 
 
 def load_ratio(batch: Batch) -> Ratio:
@@ -111,9 +171,9 @@ def heat_set_ratio(batch: Batch) -> Ratio:
     return Ratio(top=(power * share, power * share_sd), bottom=(power, np.zeros(len(power))), unit="", most=1.0)
 
 
-def _readings(batch: Batch) -> tuple[CapReading, ...]:
+def _readings(batch: Batch, form: Form) -> tuple[CapReading, ...]:
     rows = []
-    for cap in _caps():
+    for cap in _caps_of(form.id):
         lines = [w for w in batch.lines if w.ingredient.id in cap.ingredients]
         grams = sum(w.grams.value for w in lines)
         if grams > 0:

@@ -103,12 +103,14 @@ def handling(
     packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])
-    modulus = p["particle_modulus"] + 0.8 * (1 - shared.saturation)
+    modulus = p["particle_modulus"] + 0.8 * (1 - shared.saturation) - p["shreds_soft"] * phases.shreds_share
     stiff = flow + relative
     # A dough cannot be stiffer than its particles; summed in a way that does not overflow.
     consistency = stiff - 0.5 * np.log10(1 + 10 ** np.minimum(2 * (stiff - modulus), 300))
     voids = ((1 - solid) / np.maximum(solid, _TINY)) / ((1 - packed) / packed)
     critical = p["critical_fill"] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5))))
+    # Wet shreds cling and mat: they need not be filled up with liquid as grains do.
+    critical = critical * (1 - p["shreds_cling"] * phases.shreds_share)
     wet = (phases.serum + 0.6 * phases.soft) / np.maximum(phases.particles + phases.continuous, _TINY)
     tack = (
         wet * np.clip((5.2 - consistency) / 2.5, 0, 1) * (1 - 0.6 * phases.fat / np.maximum(phases.continuous, _TINY))
@@ -125,11 +127,14 @@ def handling(
 def _packing(p: Draws, phases: _Phases, *, pressed: bool) -> Floats:
     """Volume share at which the particles touch: pressing and a mixture of sizes let them lie closer.
 
-    Large among small packs best when about half is large (Furnas 1931).
+    Large among small packs best when about half is large (Furnas 1931); shreds lie looser, as all long things do.
     """
     coarse = phases.coarse_share
     packed = p["max_packing"] + p["coarse_packing"] * 4 * coarse * (1 - coarse)
-    return np.minimum(packed + (p["press_packing"] if pressed else 0.0), _CLOSEST)
+    grains = 1 - phases.shreds_share  # shreds spring back when they are pressed
+    packed = np.minimum(packed + (p["press_packing"] if pressed else 0.0) * grains, _CLOSEST)
+    loose: Floats = packed * (1 - p["shreds_loose"] * phases.shreds_share)
+    return loose
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -137,6 +142,7 @@ class _Shared:
     """Who holds the water; each of shape (draws, points), grams."""
 
     flours: Floats  # held in flours and shreds
+    shreds: Floats  # of it, in shreds
     gel: Floats  # held as gel
     free: Floats
     saturation: Floats
@@ -152,15 +158,23 @@ def _share_water(made: Materials, p: Draws, minutes: Floats, temperature_c: Floa
     at_once = np.where(made.is_gum, parameters()["gum_at_once"].value, parameters()["flour_at_once"].value)
     uptake = 1 - (1 - at_once) * np.exp(-minutes[:, None] / tau)
     uptake = np.where(made.is_shreds, 1.0, uptake)
-    gel_part, water = made.gel_part, made.available
-    flours = (could * (1 - gel_part)) @ uptake.T
+    # Cells keep their water but for what a grip would still press out of them: drier matter draws that.
+    in_cells = could @ made.is_shreds
+    kept = np.minimum((1 - p["shreds_give"]) * in_cells[:, None], made.available)
+    gel_part, water = made.gel_part, np.maximum(made.available - kept, _TINY)
+    flours = (could * (1 - gel_part)) @ uptake.T - (1 - p["shreds_give"]) * in_cells[:, None]
     gels = ((could * gel_part) @ uptake.T) * _drawn_out(p, temperature_c)
     demand = np.maximum(flours + gels, _TINY)
     low, high = np.minimum(demand, water), np.maximum(demand, water)
     held = low * (1 + (low / high) ** p["sharing"]) ** (-1 / p["sharing"])
     saturation = held / demand
     return _Shared(
-        flours=saturation * flours, gel=saturation * gels, free=water - held, saturation=saturation, uptake=uptake
+        flours=kept + saturation * flours,
+        shreds=kept + saturation * p["shreds_give"] * in_cells[:, None],
+        gel=saturation * gels,
+        free=water - held,
+        saturation=saturation,
+        uptake=uptake,
     )
 
 
@@ -183,6 +197,7 @@ class _Phases:
     gum_x: Floats  # how many times over its overlap concentration the gum of the serum is
     gum_power: Floats
     protein_percent: Floats  # g in 100 mL serum
+    shreds_share: Floats  # soft shreds, of all particles
     coarse_share: Floats  # whole seeds and nuts, of all particles
 
 
@@ -195,7 +210,7 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
     taken = made.oil * sponge / np.maximum(made.oil + sponge, _TINY)
     oil = made.oil - taken + given
     dissolved = np.minimum(made.sweet, 0.5 * shared.free / 1.6)
-    flowing = made.cheese * (1.0 if method.melted else parameters()["cold_cheese_flows"].value)
+    flowing = made.cheese * (1.0 if method.melted else p["cold_cheese_flows"])
     gel = shared.gel + made.gum
     psyllium = np.minimum(np.maximum(p["gel_particle"], 0), 1)
     particles = (
@@ -219,6 +234,7 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
         gum_x=x,
         gum_power=power[None, :] + zero,
         protein_percent=100 * made.protein / np.maximum(serum, _TINY),
+        shreds_share=np.minimum((made.shreds + shared.shreds) / np.maximum(particles, _TINY), 1.0),
         coarse_share=np.minimum(made.coarse / np.maximum(particles, _TINY), 1.0),
     )
 

@@ -31,7 +31,8 @@ class Materials:
     uptake_kelvin: Floats  # activation energy of drinking over R
     uptake_minutes: Floats  # at 20 degC
     is_gum: NDArray[np.bool_]
-    is_shreds: NDArray[np.bool_]  # their water is in them
+    is_shreds: NDArray[np.bool_]  # their water is in their cells
+    shreds: float  # volume of their matter without water, mL
     oil_capacity: Floats  # g
     # Volumes, mL
     gum: float
@@ -72,6 +73,7 @@ def materials(batch: Batch) -> Materials:
     softs = [(g, p) for g, p in zip(grams.tolist(), phases, strict=True) if p.name == "soft"]
     soft_g = sum(g for g, _ in softs) or 1.0
     capacity, capacity_sd = batch.behaviour("capacity")
+    shreds = batch.is_role("vegetable") * (each("water_availability") >= 1)
     return Materials(
         capacity=grams * capacity,
         capacity_sd=grams * capacity_sd,
@@ -80,7 +82,8 @@ def materials(batch: Batch) -> Materials:
         uptake_kelvin=each("uptake_energy") * 1000 / constant("gas_constant"),
         uptake_minutes=each("uptake_minutes"),
         is_gum=each("gum_share") >= 1,
-        is_shreds=(batch.is_role("vegetable") > 0) & (each("water_availability") >= 1),
+        is_shreds=shreds > 0,
+        shreds=float(whole @ (lies_in["particle"] * shreds)),
         oil_capacity=grams * each("oil_capacity"),
         gum=float(gum.sum()),
         lubricating=volume(fat * each("lubricates"), "particle"),

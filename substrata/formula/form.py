@@ -8,7 +8,7 @@ from functools import cache
 from substrata.errors import FormulaError
 from substrata.quantities.relations import check_relations
 from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import Row, read_table
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -69,10 +69,10 @@ def forms() -> dict[str, Form]:
         table[row.text("form")] = Form(
             id=row.text("form"),
             name=row.text("name"),
-            water_fill=Window(low=number("water_fill_low"), high=number("water_fill_high")),
-            gas=Window(low=number("gas_low"), high=number("gas_high")),
-            salt=Window(low=number("salt_low"), high=number("salt_high")),
-            binder=Window(low=number("binder_low"), high=number("binder_high")),
+            water_fill=_window(row, "water_fill"),
+            gas=_window(row, "gas"),
+            salt=_window(row, "salt"),
+            binder=_window(row, "binder"),
             heat_set_least=number("heat_set_least", 0, 1),
             bake_loss=row.spread("bake_loss_low", "bake_loss", "bake_loss_high").scaled(0.01),
             dried_to=number("dried_to", 0, 100) if row.text("dried_to") else None,
@@ -87,6 +87,14 @@ def forms() -> dict[str, Form]:
             note=row.text("note"),
         )
     return table
+
+
+def _window(row: Row, key: str) -> Window:
+    """What works of a quantity; an empty cell leaves that side open."""
+    low, high = f"{key}_low", f"{key}_high"
+    return Window(
+        low=row.number_in(low) if row.text(low) else None, high=row.number_in(high) if row.text(high) else None
+    )
 
 
 @cache

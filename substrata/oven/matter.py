@@ -42,6 +42,8 @@ def bake_matter(batch: Batch, rows: Floats, sorption: float) -> BakeMatter:
     solids = sum(amounts[m] for m in MATTERS if m != "water")
     dry = max(solids, 1e-9)
     shares = {m: amounts[m] / dry for m in MATTERS if m != "water"}
+    if not solids:  # water alone, or what the tables give no solids of: ash keeps the equations alive
+        shares["ash"] = 1.0
     volume = {m: s / property_choi_okos("density", m, _WARM_C) for m, s in shares.items()}
     v_s = sum(volume.values())
     k_s = sum(v * property_choi_okos("conductivity", m, _WARM_C) for m, v in volume.items()) / v_s

@@ -116,7 +116,7 @@ def test_an_empty_bowl_and_a_bowl_without_base_say_so():
     ("lines", "code"),
     [
         ({"almond_flour": 100, "water": 200, "psyllium_powder": 30}, "psyllium-over-cap"),
-        ({"almond_flour": 100, "water": 200, "psyllium_powder": 18}, "psyllium-near-cap"),
+        ({"almond_flour": 100, "water": 200, "psyllium_powder": 26}, "psyllium-near-cap"),
         ({"almond_flour": 100, "egg": 50, "xanthan": 4}, "xanthan-over-cap"),
         ({"chickpea_flour": 200, "egg": 50}, "pulse-carbs"),
         ({"tapioca_starch": 60, "egg": 50, "almond_flour": 50}, "starch-carbs"),

@@ -20,15 +20,15 @@ def said(capsys, monkeypatch):
 
 def test_analyse_prints_what_the_architecture_promises(said, tmp_path):
     file = tmp_path / "a.substrata.json"
-    file.write_text(json.dumps(document(almond_flour=100, egg=50, salt=2)), encoding="utf8")
+    file.write_text(json.dumps(document(almond_flour=100, egg=30, salt=2)), encoding="utf8")
     code, out, _ = said("analyse", str(file))
     found = json.loads(out)
     assert code == 0
-    assert found["totals"]["dough_g"] == 152
+    assert found["totals"]["dough_g"] == 132
     for key in ("net_carbs_g", "total_carbs_g", "fibre_g", "protein_g", "fat_g", "energy_kcal", "sodium_mg"):
         assert set(found["per_piece"][key]) == {"value", "low", "high"}
     assert found["binder"]["load"]["value"] > 0
-    assert found["binder"]["window"] == {"low": 0.8, "high": 8.0}
+    assert found["binder"]["window"] == {"low": 0.7, "high": 8.0}
     assert 0 <= found["binder"]["heat_set_share"]["value"] <= 1
     assert found["water"]["fill"]["value"] > 0
     assert found["water"]["free_g"] >= 0

@@ -1,5 +1,6 @@
 """Sign tests, limits and the everyday doughs that the house windows were drawn from (common practice)."""
 
+from itertools import pairwise
 from math import exp
 
 import pytest
@@ -99,8 +100,43 @@ def test_seven_grams_of_psyllium_stand_for_one_egg(judged):
 def test_a_cheese_dough_is_judged_as_one(judged, bracket):
     found = judged(mozzarella=160, cream_cheese=62, egg=50, almond_flour=80)
     assert found.binder.matrix.name == "cheese-matrix dough"
-    assert bracket(found, "water_fill").state == "open"
+    assert bracket(found, "water_fill").state == "in"
     assert judged(mozzarella=40, egg=50, almond_flour=200, water=40).binder.matrix.name == ""
+
+
+@pytest.mark.parametrize("line", ["mozzarella", "cauliflower_boiled", "egg", "whey_isolate"])
+def test_no_gram_makes_it_another_dough(judged, line):
+    """A window moves by less than 5 % when a line moves by 2 %: nothing is decided by a threshold."""
+    rest = {"almond_flour": 120, "egg": 60, "water": 60, "psyllium_powder": 6}
+    grams = [12 * 1.02**step for step in range(160)]
+    windows = [judged(**(rest | {line: g})).binder.matrix for g in grams]
+    for before, after in pairwise(windows):
+        for one, other in ((before.window, after.window), (before.water_fill, after.water_fill)):
+            assert 0.95 < other.low / one.low < 1.05
+            assert 0.95 < other.high / one.high < 1.05
+    assert windows[0].window != windows[-1].window
+
+
+def test_a_vegetable_is_wanted_squeezed_and_salt_wanted_in_bread(judged, bracket):
+    """Common practice: unsqueezed courgette floods its crust; a soft note of the list counts; sweets need no salt."""
+    crust = {"egg": 100, "almond_flour": 80, "salt": 3}
+    codes = {w.code for w in judged(zucchini=300, **crust).warnings}
+    assert "not-squeezed" in codes
+    assert "not-squeezed" not in {w.code for w in judged(zucchini=40, **crust).warnings}
+    assert bracket(judged("bun", almond_flour=200, egg=30, psyllium_powder=15, water=150), "salt").state == "low"
+    assert bracket(judged("cookie", almond_flour=200, butter=80, egg=30), "salt").state == "in"
+    assert "nothing-binds" in {w.code for w in judged("wrap", cauliflower_boiled=300, salt=3).warnings}
+
+
+def test_a_window_missed_by_a_little_is_unusual_and_by_much_it_fails(judged, bracket):
+    def state(water):
+        return bracket(
+            judged("bun", almond_flour=150, psyllium_powder=20, egg_white=60, water=water), "water_fill"
+        ).state
+
+    assert [state(water) for water in (20, 170, 420)] == ["low", "in", "high"]
+    seen = list(dict.fromkeys(state(water) for water in range(20, 430, 5)))
+    assert seen == ["low", "under", "in", "over", "high"]
 
 
 def test_carbon_dioxide_by_the_gas_law_and_by_stoichiometry():

@@ -12,14 +12,15 @@ def sentence(analysis):
     [
         ({"almond_flour": 150, "egg": 100, "psyllium_powder": 10, "water": 40, "salt": 4}, "Well bound"),
         ({"almond_flour": 300, "water": 40}, "Loosely bound"),
-        ({"almond_flour": 100, "whey_isolate": 3, "egg": 300, "psyllium_powder": 20}, "Bound too hard"),
+        ({"almond_flour": 100, "water": 200, "psyllium_powder": 75}, "Rather firmly bound"),
+        ({"almond_flour": 60, "water": 300, "psyllium_powder": 200}, "Bound too hard"),
         ({"almond_flour": 200, "egg": 50, "psyllium_powder": 10, "water": 400}, "water too much for a thin crust"),
         ({"coconut_flour": 200, "egg": 50}, "water short for a thin crust"),
-        ({"mozzarella": 170, "egg": 50, "almond_flour": 60}, "held by its cheese"),
+        ({"mozzarella": 170, "egg": 50, "almond_flour": 60}, "water right for a thin crust"),
         ({"water": 100}, "No dry base yet"),
         ({"almond_flour": 200, "egg": 100, "baking_powder": 40}, "More gas than it can hold"),
-        ({"almond_flour": 200, "egg": 100, "salt": 30}, "Little lift, salty"),
-        ({"almond_flour": 200, "egg": 100}, "Little lift, under-salted"),
+        ({"almond_flour": 200, "egg": 100, "salt": 30}, "Salty"),
+        ({"almond_flour": 200, "egg": 40}, "Under-salted"),
     ],
 )
 def test_the_sentence_says_what_the_dough_is_like(judged, lines, says):

@@ -1444,7 +1444,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "in" | "low" | "high" | "open" | "undefined";
+            state: "in" | "under" | "over" | "low" | "high" | "open" | "undefined";
             /** Unit */
             unit: string;
             window: components["schemas"]["Window"];
@@ -3159,13 +3159,12 @@ export interface components {
         };
         /**
          * Matrix
-         * @description What carries the dough, and how that changes its windows.
+         * @description What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough.
          */
         Matrix: {
-            /** Judges Water */
-            judges_water: boolean;
             /** Name */
             name: string;
+            water_fill: components["schemas"]["Window"];
             window: components["schemas"]["Window"];
         };
         /**
@@ -3704,7 +3703,7 @@ export interface components {
              * @default plain
              * @enum {string}
              */
-            tone: "plain" | "figure" | "act";
+            tone: "plain" | "figure" | "about" | "act";
         };
         /**
          * PickOut

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The balance: every quantity against its window, then what else to know. */
 import { computed, ref } from 'vue'
+import { isOutside } from '@/domain/states'
 import { useBench } from '@/stores/bench'
 import { useBalance } from '@/composables/useBalance'
 import BracketPanel from './BracketPanel.vue'
@@ -12,7 +13,7 @@ const balance = useBalance()
 const more = ref(false)
 const primary = computed(() => bench.analysis?.brackets.filter((b) => b.primary) ?? [])
 const others = computed(() => bench.analysis?.brackets.filter((b) => !b.primary) ?? [])
-const asking = computed(() => others.value.filter((b) => b.state === 'low' || b.state === 'high'))
+const asking = computed(() => others.value.filter((b) => isOutside(b.state)))
 const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.basis.convention ?? '') : '')
 </script>
 

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Bracket } from '@/api/types'
 import { withTarget } from '@/domain/edits'
 import { figure, percent, range } from '@/domain/format'
+import { isOutside, willFail } from '@/domain/states'
 import { useBench } from '@/stores/bench'
 import BracketRuler from './BracketRuler.vue'
 import CheaperHints from './CheaperHints.vue'
@@ -11,7 +12,8 @@ import CheaperHints from './CheaperHints.vue'
 const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string }>()
 defineEmits<{ toggle: [] }>()
 const bench = useBench()
-const outside = computed(() => props.bracket.state === 'low' || props.bracket.state === 'high')
+const outside = computed(() => willFail(props.bracket.state))
+const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = { target: 'your target', form: 'house window of the form', matrix: 'house window of this matrix', none: 'no window' } as const
 const typed = ref({ low: '', high: '' })
 watch(() => [props.bracket.window, props.open], () => {
@@ -41,7 +43,7 @@ function setWindow(): void {
 </script>
 
 <template>
-  <article class="bracket" :class="{ outside, open }" :data-bracket="bracket.key" :data-state="bracket.state">
+  <article class="bracket" :class="{ outside, 'at-limit': about, open }" :data-bracket="bracket.key" :data-state="bracket.state">
     <button class="head" :aria-expanded="open" @click="$emit('toggle')">
       <span class="label">{{ bracket.label }}</span>
       <span class="value"><b class="figure">{{ bracket.state === 'undefined' ? '–' : figure(bracket.estimate.value, bracket.decimals) }}</b>
@@ -49,7 +51,7 @@ function setWindow(): void {
     </button>
     <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
     <p class="line note">
-      <span :class="{ act: outside }">{{ bracket.note }}</span>
+      <span :class="{ act: outside, about }">{{ bracket.note }}</span>
       <template v-if="bracket.remedy && bench.mayEdit"> · <button class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</button></template>
     </p>
     <div v-if="open" class="more">
@@ -103,6 +105,10 @@ function setWindow(): void {
 
 .outside .value b {
   color: var(--act);
+}
+
+.at-limit .value b {
+  color: var(--about);
 }
 
 .line {

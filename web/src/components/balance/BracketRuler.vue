@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Bracket } from '@/api/types'
 import { isBeyond, place, valueAt } from '@/domain/ruler'
+import { isOutside, willFail } from '@/domain/states'
 
 const WIDTH = 254
 const props = defineProps<{ bracket: Bracket; editable: boolean }>()
@@ -10,7 +11,8 @@ const emit = defineEmits<{ window: [side: 'low' | 'high', value: number, done: b
 
 const at = (value: number): number => 3 + place(value, props.bracket.ruler, WIDTH)
 const value = computed(() => props.bracket.estimate.value)
-const outside = computed(() => props.bracket.state === 'low' || props.bracket.state === 'high')
+const outside = computed(() => willFail(props.bracket.state))
+const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const window = computed(() => {
   const { low, high } = props.bracket.window
   if (low == null && high == null) return null
@@ -45,7 +47,7 @@ function pullBy(event: PointerEvent, done: boolean): void {
 </script>
 
 <template>
-  <svg preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH + 6} 28`" class="ruler" :class="{ outside }" aria-hidden="true">
+  <svg preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH + 6} 28`" class="ruler" :class="{ outside, 'at-limit': about }" aria-hidden="true">
     <line x1="3" :x2="WIDTH + 3" y1="19" y2="19" class="rule" />
     <line v-for="tick in bracket.ruler.ticks" :key="tick" :x1="at(tick)" :x2="at(tick)" y1="19" y2="24" class="rule" />
     <template v-if="window">
@@ -97,6 +99,15 @@ function pullBy(event: PointerEvent, done: boolean): void {
 
 .outside .mark {
   fill: var(--act);
+}
+
+.at-limit .mark {
+  fill: var(--about);
+}
+
+.at-limit .smear {
+  fill: var(--about);
+  opacity: 0.28;
 }
 
 .outside .smear {

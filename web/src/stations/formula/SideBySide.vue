@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import CoreThumb from '@/components/core/CoreThumb.vue'
 import { figure, weight, weightUnit } from '@/domain/format'
+import { isOutside, willFail } from '@/domain/states'
 import { useSession } from '@/stores/session'
 import type { Side } from './VersionsPanel.vue'
 
@@ -35,8 +36,8 @@ const grams = (value: number | undefined): string => (value === undefined ? '–
           <tr v-for="row in rows" :key="row.id" :class="{ differs: row.differs }"><th scope="row">{{ row.name }}</th><td>{{ grams(row.left) }}</td><td>{{ grams(row.right) }}</td></tr>
           <tr v-for="b in brackets" :key="b.left.key" class="bracket">
             <th scope="row">{{ b.left.label }} <span class="note">{{ b.left.unit }}</span></th>
-            <td :class="{ act: b.left.state === 'low' || b.left.state === 'high' }">{{ figure(b.left.estimate.value, b.left.decimals) }}</td>
-            <td :class="{ act: b.right.state === 'low' || b.right.state === 'high' }">{{ figure(b.right.estimate.value, b.right.decimals) }}</td>
+            <td :class="{ act: willFail(b.left.state), about: isOutside(b.left.state) && !willFail(b.left.state) }">{{ figure(b.left.estimate.value, b.left.decimals) }}</td>
+            <td :class="{ act: willFail(b.right.state), about: isOutside(b.right.state) && !willFail(b.right.state) }">{{ figure(b.right.estimate.value, b.right.decimals) }}</td>
           </tr>
         </tbody>
       </table>

@@ -9,7 +9,7 @@ const toSection = (id: string): void => { document.getElementById(id)?.scrollInt
 
 <template>
   <p v-if="bench.analysis" class="sentence" aria-live="polite">
-    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><button v-else-if="phrase.section" class="link" :class="{ asking: phrase.tone === 'act' }" @click="toSection(phrase.section)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
+    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><button v-else-if="phrase.section" class="link" :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }" @click="toSection(phrase.section)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
   </p>
   <div v-else class="skeleton waiting" />
 </template>
@@ -27,6 +27,11 @@ const toSection = (id: string): void => { document.getElementById(id)?.scrollInt
   text-align: left;
   border-bottom: 2px solid var(--role-base);
   line-height: 1.25;
+}
+
+.link.about {
+  border-bottom-color: var(--about);
+  color: var(--about);
 }
 
 .link.asking {
