@@ -13,6 +13,7 @@ from django.db import transaction  # noqa: E402
 from benchmarks.spread import line, timed  # noqa: E402
 from kitchen.models import Lot  # noqa: E402
 from kitchen.services import imports, pantry  # noqa: E402
+from kitchen.services.jobs import Progress  # noqa: E402
 from kitchen.services.kitchens import open_kitchen  # noqa: E402
 from kitchen.services.pantry import Wanted  # noqa: E402
 
@@ -41,7 +42,8 @@ def measure():
         ("save", imports.start_save, imports.run_save),
     ):
         start = perf_counter()
-        run(begin(user, kitchen.pk, result.pk), lambda *_: True)
+        job = begin(user, kitchen.pk, result.pk)
+        run(job, Progress(job))
         print(f"import of {ROWS} packs, {step:5}        {perf_counter() - start:6.1f} s")
     print(f"packs kept                        {Lot.objects.filter(kitchen=kitchen).count()}")
     for word in ("almond", "brand 7", "xyz", ""):
