@@ -98,7 +98,7 @@ def prep(page: Page) -> None:
     """A vegetable on its way into the dough."""
     bench(page)
     page.get_by_role("link", name="Prep", exact=True).click()
-    page.locator("[data-card=vegetable]").wait_for()
+    page.locator("[data-task=vegetable]").wait_for()
 
 
 def texture(page: Page) -> None:

@@ -88,7 +88,8 @@ def test_the_bake_is_told_and_the_dial_changes_it(bench):
 
 def test_stages_are_changed_by_the_keyboard_and_put_back(bench):
     at(bench, "Oven")
-    edge = bench.get_by_role("slider", name="bake: minutes")
+    bench.get_by_role("button", name="turn over", exact=True).click()
+    edge = bench.get_by_role("slider", name="bake: minutes").first
     edge.focus()
     bench.keyboard.press("ArrowRight")
     bench.get_by_role("button", name="the usual stages").click()
