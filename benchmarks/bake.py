@@ -6,7 +6,7 @@ from time import perf_counter
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from benchmarks.calibrate_oven import practised
+from benchmarks.bakes import practised
 from benchmarks.spread import line, timed
 from substrata.oven import equations, properties
 from substrata.oven.case import BakeCase
@@ -27,7 +27,7 @@ def against_scipy(case: BakeCase) -> None:
     """
     raw = column(case.matter, case.body, porosity=0.09, start_c=45, ware_c=21, light=82)
     heat = case.heat(218.0, fan=False)
-    around, n = _around(heat, case.lying), len(raw.cells)
+    around, n = _around(heat, case.support), len(raw.cells)
     out, like = np.zeros((n + 1, 2)), np.zeros((n, properties.N_LIKE))
     factors = oven_number("vapour_factor"), oven_number("heat_pipe")
     moments = np.arange(0.0, 601.0, 15.0)
@@ -44,7 +44,7 @@ def against_scipy(case: BakeCase) -> None:
 
     def ours(tolerance: float) -> Floats:
         return bake_stage(
-            raw.copy(), heat, case.lying, case.brown, 600.0, steps=Steps(tolerance=tolerance)
+            raw.copy(), heat, case.support, case.brown, 600.0, steps=Steps(tolerance=tolerance)
         ).temperatures
 
     true = scipys("Radau", 1e-7)

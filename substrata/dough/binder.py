@@ -7,7 +7,7 @@ holds a raw dough but sets only in part.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from math import exp, log
 
 import numpy as np
@@ -15,6 +15,7 @@ import numpy as np
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.formula.form import Form, Window
+from substrata.pantry.library import Floats
 from substrata.quantities.tables import Row, read_table
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
@@ -107,11 +108,6 @@ class _Carrier:
     binder: Window
     water_fill: Window
 
-    def weight(self, batch: Batch) -> float:
-        """How far it carries a dough, 0..1."""
-        grams = sum(w.grams.value for w in batch.lines if w.role in self.roles or w.ingredient.id in self.ingredients)
-        return min(max((grams / batch.dough_g - self.share_from) / (self.share_full - self.share_from), 0.0), 1.0)
-
 
 @cache
 def _carriers() -> tuple[_Carrier, ...]:
@@ -130,12 +126,24 @@ def _carriers() -> tuple[_Carrier, ...]:
     return tuple(carrier(row) for row in read_table("matrices.csv"))
 
 
+@lru_cache(maxsize=256)
+def _belongs(lines: tuple[tuple[str, str], ...]) -> Floats:
+    """Which lines, by role and ingredient, count for each carrier, shape (carriers, n)."""
+    rows = [[float(r in c.roles or i in c.ingredients) for r, i in lines] for c in _carriers()]
+    return np.array(rows).reshape(len(rows), len(lines))
+
+
 def dough_matrix(batch: Batch, form: Form) -> Matrix:
     """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
-    weights = [(c, c.weight(batch)) for c in _carriers()] if batch.dough_g else []
-    weights = [(carrier, weight) for carrier, weight in weights if weight > 0]
-    whole = max(sum(weight for _, weight in weights), 1.0)
-    carried = [(carrier, weight / whole) for carrier, weight in weights]
+    if not batch.dough_g:
+        return Matrix(name="", window=form.binder, water_fill=form.water_fill)
+    shares = _belongs(tuple((w.role, w.ingredient.id) for w in batch.lines)) @ batch.grams / batch.dough_g
+    weights = [
+        min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
+        for c, share in zip(_carriers(), shares.tolist(), strict=True)
+    ]
+    whole = max(sum(weights), 1.0)
+    carried = [(c, weight / whole) for c, weight in zip(_carriers(), weights, strict=True) if weight]
     most = max(carried, key=lambda pair: pair[1], default=None)
     return Matrix(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",

@@ -77,7 +77,7 @@ def test_a_locked_stratum_does_not_move(bench):
 
 
 def test_the_offered_remedy_brings_the_bracket_inside(bench):
-    weighs(bench, "water").fill("330")
+    weighs(bench, "water").fill("270")
     weighs(bench, "water").press("Enter")
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "over")
     expect(bracket(bench, "water_fill").get_by_text("about at the limit")).to_be_visible()
