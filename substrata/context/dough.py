@@ -11,7 +11,7 @@ from substrata.batch.weighed import Batch, Problem, reweigh_formula, weigh_formu
 from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
 from substrata.context.windows import Wanted, wanted_windows
 from substrata.context.worked import Worked, worked
-from substrata.dough.binder import Binder, binder
+from substrata.dough.binder import Binder, Matrix, binder, dough_matrix
 from substrata.dough.dough_kind import DoughKind, dough_kind
 from substrata.dough.handling import HandlingForecast, handling_forecast
 from substrata.dough.lift import Lift, lift
@@ -172,10 +172,15 @@ class Dough:
         """What a piece, a serving and 100 g hold."""
         return nutrition(self.formula, self.sheet, self.baked)
 
+    @worked("grams")
+    def matrix(self) -> Matrix:
+        """What carries it."""
+        return dough_matrix(self.batch, self.form)
+
     @worked("grams", "capacity")
     def binder(self) -> Binder:
         """What holds it together."""
-        return binder(self.sheet, self.form)
+        return binder(self.sheet, self.form, self.matrix)
 
     @worked("grams", "capacity")
     def lift(self) -> Lift:
@@ -187,10 +192,10 @@ class Dough:
         """What the oven leaves of it, by the form's habit or the baker's wish."""
         return baked(self.batch, self.formula)
 
-    @worked("grams", "capacity")
+    @worked("grams")
     def windows(self) -> dict[str, Wanted]:
         """What is wanted of each quantity."""
-        return wanted_windows(self.formula, self.binder)
+        return wanted_windows(self.formula, self.form, self.matrix)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness")
     def handling(self) -> HandlingForecast | None:

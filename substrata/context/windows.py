@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from substrata.dough.binder import Binder
-from substrata.formula.form import Window, form_of
+from substrata.dough.binder import Matrix
+from substrata.formula.form import Form, Window
 from substrata.formula.formula import Formula
 from substrata.quantities.tables import read_table
 
@@ -33,16 +33,15 @@ class Wanted:
 NOTHING_WANTED = Wanted(window=Window(), source="none")
 
 
-def wanted_windows(formula: Formula, binder: Binder) -> dict[str, Wanted]:
+def wanted_windows(formula: Formula, form: Form, matrix: Matrix) -> dict[str, Wanted]:
     """The window of every quantity that has one, by its key."""
     targets = {key: Wanted(window=target.window, source="target") for key, target in formula.targets.items()}
-    return house_windows(formula, binder) | targets
+    return house_windows(form, matrix) | targets
 
 
-def house_windows(formula: Formula, binder: Binder) -> dict[str, Wanted]:
+def house_windows(form: Form, matrix: Matrix) -> dict[str, Wanted]:
     """The windows that hold when the baker has set no target."""
-    form, matrix = form_of(formula.form), binder.matrix
-    least = binder.heat_set_least
+    least = form.heat_set_least
     carried: Source = "matrix" if matrix.name else "form"
 
     def of_the_form(key: str, window: Window, source: Source = "form") -> Wanted:

@@ -84,14 +84,14 @@ def _caps_of(form: str) -> tuple[_Cap, ...]:
     return tuple((by_name | {cap.name: cap for cap in _caps() if cap.form == form}).values())
 
 
-def binder(sheet: Sheet, form: Form) -> Binder:
+def binder(sheet: Sheet, form: Form, matrix: Matrix) -> Binder:
     """Binder load, heat-set share and caps; the sheet holds ``binder_load`` and ``heat_set``."""
     batch = sheet.batch
     return Binder(
         load=sheet.estimate("binder_load"),
         heat_set=sheet.estimate("heat_set"),
         heat_set_least=form.heat_set_least,
-        matrix=dough_matrix(batch, form),
+        matrix=matrix,
         caps=_readings(batch, form),
     )
 
