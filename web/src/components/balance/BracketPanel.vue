@@ -16,9 +16,12 @@ const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = { target: 'your target', form: 'house window of the form', matrix: 'house window of this matrix', none: 'no window' } as const
 const typed = ref({ low: '', high: '' })
+/** The side that is being typed: an answer that comes meanwhile leaves it alone. */
+const typing = ref<'' | 'low' | 'high'>('')
 watch(() => [props.bracket.window, props.open], () => {
   const { low, high } = props.bracket.window
-  typed.value = { low: low == null ? '' : String(tidy(low)), high: high == null ? '' : String(tidy(high)) }
+  if (typing.value !== 'low') typed.value.low = low == null ? '' : String(tidy(low))
+  if (typing.value !== 'high') typed.value.high = high == null ? '' : String(tidy(high))
 }, { immediate: true })
 
 function tidy(value: number): number {
@@ -68,8 +71,8 @@ function setWindow(): void {
       </table>
       <CheaperHints v-if="bracket.key === 'cost'" />
       <form class="target" @submit.prevent="setWindow">
-        <label class="note">from <input v-model="typed.low" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>
-        <label class="note">to <input v-model="typed.high" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @change="setWindow" /></label>
+        <label class="note">from <input v-model="typed.low" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @focus="typing = 'low'" @blur="typing = ''" @change="setWindow" /></label>
+        <label class="note">to <input v-model="typed.high" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @focus="typing = 'high'" @blur="typing = ''" @change="setWindow" /></label>
         <button v-if="bracket.window_source === 'target' && bench.mayEdit" type="button" class="remedy" @click="bench.edit((doc) => withTarget(doc, bracket.key, null))">house window</button>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
