@@ -48,12 +48,12 @@ remember() {
 
 # need_python base|dev : the virtual environment, from hashed requirement files.
 need_python() {
-  local files=(requirements/base.txt)
-  [ "$1" = dev ] && files+=(requirements/dev.txt)
+  local files=(requirements/base.txt) sign=django # what is there when the packages are: a new clone may lie where an old one lay
+  [ "$1" = dev ] && { files+=(requirements/dev.txt); sign=pytest; }
   if ! python3 -c 'import venv, ensurepip' 2>/dev/null; then apt_need python3 python3-venv; fi
   python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || die "Python 3.11 or newer is needed"
   [ -x .venv/bin/python ] || python3 -m venv .venv
-  if ! fresh "python-$1" "${files[@]}" || ! .venv/bin/python -c 'import django' 2>/dev/null; then
+  if ! fresh "python-$1" "${files[@]}" || ! .venv/bin/python -c "import $sign" 2>/dev/null; then
     say "installing Python packages"
     local flags=()
     for file in "${files[@]}"; do flags+=(-r "$file"); done
