@@ -58,7 +58,7 @@ def baked(batch: Batch, formula: Formula) -> Baked:
     form = form_of(formula.form)
     whole = batch.whole_g
     fat = sum(w.grams.value for w in batch.lines if w.role == FRYING)
-    water = sum(float(g) for g in batch.grams * batch.nutrient("water_g")[0])
+    water = float(batch.grams @ batch.nutrient("water_g")[0])
     wet = 100 * water / whole if whole else 0.0
     loss, source = _loss(form, formula.bake.moisture_percent, wet)
     if source == "set" and formula.bake.moisture_from == "oven":

@@ -6,6 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from copy import copy
 from dataclasses import dataclass
 from functools import lru_cache
+from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,8 +18,8 @@ from substrata.pantry.composition import NUTRIENTS
 from substrata.pantry.drying import Dried, dry, dry_to, start_for
 from substrata.pantry.ingredient import BEHAVIOURS, Ingredient
 from substrata.pantry.library import Floats, Library
-from substrata.pantry.matter import Matter
-from substrata.pantry.weigh import weigh
+from substrata.pantry.matter import MATTERS, Matter
+from substrata.pantry.weigh import mass_half, weigh
 from substrata.quantities.amount import parse_amount
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import constant
@@ -90,7 +91,7 @@ class Batch:
         self.composition = library.values[self.rows], library.sds[self.rows]
         # What lies in, on or around the dough does nothing in it.
         self.inside: Floats = np.array([float(w.in_dough) for w in lines])
-        self._matters: dict[Matter, Floats] | None = None
+        self._matters: Floats | None = None
         self._behaviour = library.behaviour[self.rows] * self.inside[:, None]
         self._behaviour_sds = library.behaviour_sds[self.rows] * self.inside[:, None]
         for row, line in enumerate(lines):
@@ -132,16 +133,15 @@ class Batch:
 
     def matters(self) -> dict[Matter, Floats]:
         """Grams of each matter per g of each line, shape (n,); alcohol and acid are counted as water."""
+        return dict(zip(MATTERS, self.matter_rows(), strict=True))
+
+    def matter_rows(self) -> Floats:
+        """The same in the order of ``MATTERS``, shape (6, n)."""
         if self._matters is None:
-            fibre = self.nutrient("fibre_g")[0]
-            self._matters = {
-                "water": sum((self.nutrient(n)[0] for n in ("water_g", "alcohol_g", "acid_g")), self.nothing),
-                "protein": self.nutrient("protein_g")[0],
-                "fat": self.nutrient("fat_g")[0],
-                "carbohydrate": np.maximum(self.nutrient("carbohydrate_g")[0] - fibre, 0.0),
-                "fibre": fibre,
-                "ash": self.nutrient("ash_g")[0],
-            }
+            rows = (_OF_MATTERS @ self.composition[0].T).astype(float)
+            carbohydrate = MATTERS.index("carbohydrate")
+            rows[carbohydrate] = np.maximum(rows[carbohydrate], 0.0)
+            self._matters = rows
         return self._matters
 
     def with_grams(self, grams: Floats) -> Batch:
@@ -212,6 +212,16 @@ class Batch:
 
 _NUTRIENT_COLUMNS = {name: column for column, name in enumerate(NUTRIENTS)}
 _BEHAVIOUR_COLUMNS = {name: column for column, name in enumerate(BEHAVIOURS)}
+# What of a composition counts as which matter, shape (6, nutrients).
+_COUNTED: dict[Matter, dict[str, float]] = {
+    "water": {"water_g": 1, "alcohol_g": 1, "acid_g": 1},
+    "protein": {"protein_g": 1},
+    "fat": {"fat_g": 1},
+    "carbohydrate": {"carbohydrate_g": 1, "fibre_g": -1},
+    "fibre": {"fibre_g": 1},
+    "ash": {"ash_g": 1},
+}
+_OF_MATTERS: Floats = np.array([[float(_COUNTED[m].get(name, 0)) for name in NUTRIENTS] for m in MATTERS])
 
 
 def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tuple[Batch, tuple[Problem, ...]]:
@@ -309,6 +319,9 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
             )
         return weigh(_parse(line.entered), ingredient, settings)
     # The grams stand; how they were measured tells how sure they are.
+    half = _scale_half(line.entered)
+    if half is not None:
+        return Spread.around(line.grams, half)
     try:
         measured = weigh(_parse(line.entered), ingredient, settings) if line.entered else None
     except AmountError:
@@ -316,9 +329,20 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
     if measured is None or not measured.value:
         half = abs(line.grams) * constant("unmeasured_spread") if line.entered else constant("scale_resolution")
     else:
-        is_mass = all(term.unit and unit(term.unit).kind == "mass" for term in _parse(line.entered).terms)
-        half = (measured.high - measured.low) / 2 * (1.0 if is_mass else abs(line.grams) / measured.value)
+        half = (measured.high - measured.low) / 2 * abs(line.grams) / measured.value
     return Spread.around(line.grams, half)
+
+
+@lru_cache(maxsize=4096)
+def _scale_half(entered: str) -> float | None:
+    """Half-range of an amount that was read from a scale, in g, whatever it is of; None for any other."""
+    try:
+        terms = _parse(entered).terms
+    except AmountError:
+        return None
+    if not all(term.unit and unit(term.unit).kind == "mass" and term.number for term in terms):
+        return None
+    return hypot(*(mass_half(term) for term in terms))
 
 
 def _dried(line: Line, ingredient: Ingredient, grams: float) -> Dried | None:

@@ -14,7 +14,7 @@ from substrata.context.worked import Worked, worked
 from substrata.dough.binder import Binder, Matrix, binder, dough_matrix
 from substrata.dough.dough_kind import DoughKind, dough_kind
 from substrata.dough.handling import HandlingForecast, handling_forecast
-from substrata.dough.lift import Lift, lift
+from substrata.dough.lift import Lift, lift, rise_of
 from substrata.dough.texture import Eaten, Texture, texture
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
@@ -145,21 +145,20 @@ class Dough:
 
     @worked("grams", "capacity")
     def composition_ratios(self) -> dict[str, Ratio]:
-        """Ratios that hang on what the lines are made of, and not on how much of each there is."""
-        result = nutrition_ratios(self.batch, self.formula, self.settings)
-        result |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
-        rest = {key: of(self.batch) for key, of in self.ratios_of.items() if key not in result and key not in BY_GRAMS}
-        return result | rest
+        """Bracketed ratios that hang on what the lines are made of, and not on how much of each there is."""
+        return {key: of(self.batch) for key, of in self.ratios_of.items() if key not in BY_GRAMS}
 
     @worked("grams", "capacity")
-    def ratios(self) -> dict[str, Ratio]:
-        """Every quantity of this dough as a ratio over its lines: figures of nutrition, budgets, brackets."""
-        return self.composition_ratios | {key: self.ratios_of[key](self.batch) for key in BY_GRAMS}
+    def bracketed(self) -> Sheet:
+        """The bracketed quantities alone: all that a dough is judged by, and so all that a solver waits for."""
+        return Sheet(self.batch, self.composition_ratios | {key: self.ratios_of[key](self.batch) for key in BY_GRAMS})
 
     @worked("grams", "capacity")
     def sheet(self) -> Sheet:
-        """The ratios with their spread and every line's share."""
-        return Sheet(self.batch, self.ratios)
+        """Every quantity as a ratio over the lines, with its spread and every line's share: figures of nutrition and budgets too."""
+        told = nutrition_ratios(self.batch, self.formula, self.settings)
+        told |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
+        return Sheet(self.batch, told | self.bracketed.ratios)
 
     @worked("grams", "capacity")
     def panel_sheet(self) -> Sheet:
@@ -180,12 +179,12 @@ class Dough:
     @worked("grams", "capacity")
     def binder(self) -> Binder:
         """What holds it together."""
-        return binder(self.sheet, self.form, self.matrix)
+        return binder(self.bracketed, self.form, self.matrix)
 
     @worked("grams", "capacity")
     def lift(self) -> Lift:
         """Its rising power."""
-        return lift(self.sheet, self.form.heat_set_least)
+        return lift(self.bracketed, self.form.heat_set_least)
 
     @worked("grams")
     def baked(self) -> Baked:
@@ -214,8 +213,8 @@ class Dough:
             moisture_high=after.moisture_high,
             thickness_mm=max(self.piece.thickness_mm, _THINNEST_MM),
             oven_c=oven_c(self.formula),
-            binder_load=self.binder.load.value,
-            rise=self.lift.rise,
+            binder_load=self.bracketed.value("binder_load"),
+            rise=rise_of(self.bracketed),
         )
 
     @worked("grams", "capacity", "thickness")

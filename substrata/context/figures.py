@@ -34,7 +34,7 @@ class Figures:
 
 def _state(dough: Dough, key: str, value: float, defined: bool) -> State:
     def doubt() -> tuple[float, float]:
-        estimate = dough.sheet.estimate(key)
+        estimate = dough.bracketed.estimate(key)
         return estimate.low, estimate.high
 
     return state_of(value, dough.windows.get(key, NOTHING_WANTED), doubt, defined=defined)
@@ -48,7 +48,7 @@ def figures(dough: Dough) -> Figures | None:
     """
     if dough.batch.dough_g <= 0 or len(dough.inside.lines) < 2:
         return None
-    values = {key: dough.sheet.value(key) for key in dough.ratios_of}
+    values = {key: dough.bracketed.value(key) for key in dough.ratios_of}
     defined = dough.batch.dry_base_g > 0
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm

@@ -16,7 +16,7 @@ from substrata.dough.consistency import Method, handling
 from substrata.dough.handling_cause import HandlingCause, limiting_cause
 from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
-from substrata.dough.phases import phase_of
+from substrata.dough.phases import sorted_by_phase
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.formula import Formula, Mix
 from substrata.pantry.library import Floats, Library
@@ -89,8 +89,7 @@ def is_melted(batch: Batch, mix: Mix) -> bool:
 
 def cheese_share(batch: Batch) -> float:
     """Melting cheese, share of the dough."""
-    cheese = np.array([float(phase_of(w).name == "cheese") for w in batch.lines])
-    return float(batch.grams @ cheese) / batch.dough_g if batch.dough_g else 0.0
+    return float(batch.grams @ sorted_by_phase(batch).lies_in["cheese"]) / batch.dough_g if batch.dough_g else 0.0
 
 
 def handling_forecast(

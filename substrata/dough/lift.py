@@ -10,7 +10,7 @@ import numpy as np
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
-from substrata.pantry.matter import densities_20c
+from substrata.pantry.matter import matter_densities_20c
 from substrata.quantities.tables import constant
 
 
@@ -56,8 +56,7 @@ def dough_volume_per_gram(batch: Batch) -> Coefficient:
 
     Source: Choi & Okos 1986 at 20 °C; alcohol and acid are counted as water.
     """
-    volume = sum((share / densities_20c()[matter] for matter, share in batch.matters().items()), batch.nothing)
-    return volume * batch.inside, batch.nothing
+    return (1 / matter_densities_20c()) @ batch.matter_rows() * batch.inside, batch.nothing
 
 
 def expected_rise(binder_load: float, gas_per_dough: float) -> float:
@@ -106,6 +105,11 @@ def _set(sheet: Sheet) -> float:
     return sheet.value("heat_set") + (constant("gel_frame") * float(power @ gel) / whole if whole else 0.0)
 
 
+def rise_of(sheet: Sheet) -> float:
+    """Volume after over volume before; the sheet holds ``lift`` and ``binder_load``."""
+    return expected_rise(sheet.value("binder_load"), sheet.value("lift") / 100)
+
+
 def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
     """Gas, acid balance and rise; the sheet holds ``lift``, ``binder_load`` and ``heat_set``."""
     batch = sheet.batch
@@ -124,7 +128,7 @@ def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
         acid_left_g=acid - neutralised,
         yeast_g=yeast,
         sugar_for_yeast_g=sugar,
-        rise=expected_rise(sheet.value("binder_load"), gas.value / 100),
+        rise=rise_of(sheet),
         strain=void_strain(sheet.value("binder_load"), gas.value / 100, _set(sheet), heat_set_least),
     )
 

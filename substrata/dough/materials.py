@@ -6,13 +6,12 @@ Worked out once for a batch; the minutes, degrees and draws come later.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import get_args
 
 import numpy as np
 from numpy.typing import NDArray
 
 from substrata.batch.weighed import Batch
-from substrata.dough.phases import PhaseName, phase_of, volumes_ml
+from substrata.dough.phases import PhaseName, sorted_by_phase, volumes_ml
 from substrata.dough.water import available_per_gram
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
@@ -59,19 +58,17 @@ def materials(batch: Batch) -> Materials:
     def each(name: str) -> Floats:
         return batch.behaviour(name)[0]
 
-    phases = [phase_of(w) for w in batch.lines]
+    phases = sorted_by_phase(batch)
+    lies_in = phases.lies_in
     grams, available = batch.grams, batch.grams * available_per_gram(batch)[0]
     water, fat, rest = volumes_ml(batch)
     whole = water - available + fat + rest  # water that stays where it is counts with its line
     gum = grams * each("gum_share") / 1.5
 
-    lies_in = {name: np.array([float(p.name == name) for p in phases]) for name in get_args(PhaseName)}
-
     def volume(of: Floats, phase: PhaseName) -> float:
         return float(of @ lies_in[phase])
 
-    softs = [(g, p) for g, p in zip(grams.tolist(), phases, strict=True) if p.name == "soft"]
-    soft_g = sum(g for g, _ in softs) or 1.0
+    soft_g = float(grams @ lies_in["soft"]) or 1.0
     capacity, capacity_sd = batch.behaviour("capacity")
     shreds = batch.is_role("vegetable") * (each("water_availability") >= 1)
     return Materials(
@@ -98,6 +95,6 @@ def materials(batch: Batch) -> Materials:
         gum_each=100 * grams * each("gum_share") / np.maximum(each("gum_c0"), _TINY),
         gum_power=each("gum_power"),
         protein=volume(grams * batch.nutrient("protein_g")[0], "serum"),
-        soft_at_20=sum(g * p.log_viscosity for g, p in softs) / soft_g,
-        soft_slope=sum(g * p.slope for g, p in softs) / soft_g,
+        soft_at_20=float(grams @ phases.soft_viscosity) / soft_g,
+        soft_slope=float(grams @ phases.soft_slope) / soft_g,
     )

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
-from typing import Literal
+from functools import cache, lru_cache
+from typing import Literal, get_args
+
+import numpy as np
 
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
-from substrata.pantry.matter import densities_20c
+from substrata.pantry.matter import MATTERS, matter_densities_20c
 from substrata.quantities.tables import Row, read_table
 
 PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet"]
@@ -45,7 +48,38 @@ def _phase_of_row(row: Row) -> Phase:
 
 def phase_of(line: WeighedLine) -> Phase:
     """The phase of a line: by its ingredient where the table names it, else by what the ingredient usually is."""
-    return _by_ingredient().get(line.ingredient.id) or _by_role()[line.ingredient.role]
+    return _phase(line.ingredient.id, line.ingredient.role)
+
+
+def _phase(ingredient: str, role: str) -> Phase:
+    return _by_ingredient().get(ingredient) or _by_role()[role]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sorted:
+    """The n lines of a dough by phase, 1.0 where a line lies in it; each of shape (n,)."""
+
+    lies_in: Mapping[PhaseName, Floats]
+    soft_viscosity: Floats  # log10 Pa s at 20 degC of the soft lines, else 0
+    soft_slope: Floats
+
+
+def sorted_by_phase(batch: Batch) -> Sorted:
+    """Which line lies in which phase."""
+    return _sorted(tuple((w.ingredient.id, w.ingredient.role) for w in batch.lines))
+
+
+@lru_cache(maxsize=256)
+def _sorted(lines: tuple[tuple[str, str], ...]) -> Sorted:
+    phases = [_phase(*line) for line in lines]
+    lies_in: dict[PhaseName, Floats] = {
+        name: np.array([float(p.name == name) for p in phases]) for name in get_args(PhaseName)
+    }
+    return Sorted(
+        lies_in=lies_in,
+        soft_viscosity=np.array([p.log_viscosity for p in phases]) * lies_in["soft"],
+        soft_slope=np.array([p.slope for p in phases]) * lies_in["soft"],
+    )
 
 
 def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
@@ -53,6 +87,6 @@ def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
 
     Densities of Choi & Okos (1986) at 20 degC.
     """
-    ml = {matter: batch.grams * share / densities_20c()[matter] for matter, share in batch.matters().items()}
-    rest = ml["protein"] + ml["ash"] + ml["fibre"] + ml["carbohydrate"]
-    return ml["water"], ml["fat"], rest
+    ml = batch.grams * batch.matter_rows() / matter_densities_20c()[:, None]
+    water, fat = ml[MATTERS.index("water")], ml[MATTERS.index("fat")]
+    return water, fat, ml.sum(axis=0) - water - fat

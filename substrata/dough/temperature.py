@@ -12,7 +12,7 @@ import numpy as np
 
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
-from substrata.pantry.matter import property_choi_okos
+from substrata.pantry.matter import MATTERS, property_choi_okos
 from substrata.quantities.tables import constant, read_table
 
 _MELTED = "melted"
@@ -39,11 +39,13 @@ class DoughHeat:
 
 def heat_capacities(batch: Batch) -> Floats:
     """J/K of each line, shape (n,)."""
-    per_g = sum(
-        (share * property_choi_okos("specific_heat", m, _MIXED_C) for m, share in batch.matters().items()),
-        batch.nothing,
-    )
-    return batch.grams * per_g / 1000
+    return batch.grams * (_specific_heats() @ batch.matter_rows()) / 1000
+
+
+@cache
+def _specific_heats() -> Floats:
+    """Of each matter while a dough is mixed, J/(kg K), shape (6,)."""
+    return np.array([property_choi_okos("specific_heat", m, _MIXED_C) for m in MATTERS])
 
 
 def start_temperature(

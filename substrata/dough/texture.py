@@ -16,6 +16,7 @@ import numpy as np
 
 from substrata.batch.baked import Baked
 from substrata.batch.weighed import Batch
+from substrata.pantry.composition import NUTRIENTS
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant, read_table
 
@@ -82,25 +83,37 @@ def _counted() -> dict[str, tuple[frozenset[str], str]]:
     }
 
 
-@lru_cache(maxsize=4096)
-def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> Floats:
-    """1.0 for each of ``_counted`` that a line counts towards, shape (shares,)."""
+@lru_cache(maxsize=256)
+def _belongs(lines: tuple[tuple[str, str, frozenset[str]], ...]) -> Floats:
+    """Which lines, by ingredient, role and flags, count towards each of ``_counted``, shape (n, shares)."""
+    return np.array([_counts_as(*line) for line in lines])
+
+
+def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> list[float]:
     names = {"any", f"role:{role}", f"id:{ingredient}", *(f"flag:{flag}" for flag in flags)}
     if role == "base" and any(flag.startswith("nut:") for flag in flags):
         names.add("nut")
-    return np.array([float(not names.isdisjoint(members)) for members, _ in _counted().values()])
+    return [float(not names.isdisjoint(members)) for members, _ in _counted().values()]
 
 
 def _amounts_each(batch: Batch) -> tuple[tuple[str, ...], Floats]:
     """Names of the shares, and grams of each line that count towards each, shape (n, shares)."""
-    belongs = np.array([_counts_as(w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines])
-    counted = [
-        np.ones(len(batch.lines)) if nutrient == "mass" else batch.nutrient(nutrient)[0]
-        for _, nutrient in _counted().values()
-    ]
-    each = belongs * np.array(counted).T
+    belongs = _belongs(tuple((w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines))
+    each = belongs * (batch.composition[0] @ _counted_parts() + _counted_whole())
     each = np.column_stack((each, batch.behaviour("syrup")[0])) * batch.grams[:, None]
     return (*_counted(), "syrup"), each
+
+
+@cache
+def _counted_parts() -> Floats:
+    """1.0 where a share counts a nutrient, shape (nutrients, shares)."""
+    return np.array([[float(name == counted) for _, counted in _counted().values()] for name in NUTRIENTS])
+
+
+@cache
+def _counted_whole() -> Floats:
+    """1.0 for each share that counts all of a line, shape (shares,)."""
+    return np.array([float(counted == "mass") for _, counted in _counted().values()])
 
 
 def _percents(batch: Batch, baked_g: float) -> dict[str, float]:

@@ -60,6 +60,12 @@ def densities_20c() -> dict[Matter, float]:
     return {matter: property_choi_okos("density", matter, 20.0) / 1000 for matter in MATTERS}
 
 
+@cache
+def matter_densities_20c() -> Floats:
+    """The same in the order of ``MATTERS``, shape (6,)."""
+    return np.array(list(densities_20c().values()))
+
+
 def specific_heat(parts: Mapping[Matter, float], temperature_c: float) -> float:
     """Specific heat of a food, J/(g K), the mass-weighted sum of its matters'.
 

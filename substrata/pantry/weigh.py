@@ -40,14 +40,23 @@ def weigh(amount: Amount, ingredient: Ingredient, settings: Settings) -> Spread:
 def _term_grams(term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
     result = unit(term.unit or "piece", settings.spoons)
     if result.kind == "mass":
-        value, half = term.number * result.size, constant("scale_resolution")
-        if term.decimal or result.key == "mg":
-            half = constant("fine_scale_resolution")
-    else:
-        each = _volume(result, ingredient) if result.kind == "volume" else _count(result, term, ingredient, settings)
-        value, half = term.number * each.value, term.number * (each.high - each.low) / 2
+        return Spread.around(term.number * result.size, mass_half(term))
+    each = _volume(result, ingredient) if result.kind == "volume" else _count(result, term, ingredient, settings)
+    value, half = term.number * each.value, term.number * (each.high - each.low) / 2
+    return Spread.around(value, _with_range(term, value, half))
+
+
+def mass_half(term: Term) -> float:
+    """Half-range of a mass, g: what the scale cannot tell, and the range that was typed."""
+    result = unit(term.unit)
+    fine = term.decimal or result.key == "mg"
+    half = constant("fine_scale_resolution" if fine else "scale_resolution")
+    return _with_range(term, term.number * result.size, half)
+
+
+def _with_range(term: Term, value: float, half: float) -> float:
     in_range = value / term.number * (term.high - term.low) / 2 if term.number else 0.0
-    return Spread.around(value, hypot(half, in_range, value * term.extra_percent / 100))
+    return hypot(half, in_range, value * term.extra_percent / 100)
 
 
 def _volume(found: Unit, ingredient: Ingredient) -> Spread:
