@@ -18,6 +18,7 @@ from pathlib import Path
 import numpy as np
 
 from substrata.context.dough import Dough
+from substrata.dough.dough_kind import DoughKind
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep, Mix, Size
 from substrata.oven.case import BakeCase
@@ -41,6 +42,7 @@ class Practised:
 
     name: str
     group: str
+    kind: DoughKind
     case: BakeCase
     form: str
     low: float
@@ -93,13 +95,15 @@ def practised() -> list[Practised]:
         Practised(
             name=row["case"],
             group=row["group"],
-            case=Dough(formula_of(row), load_library()).case,
+            kind=dough.kind,
+            case=dough.case,
             form=row["form"],
             low=float(row["low_min"]),
             high=float(row["high_min"]),
             sign=row["sign"],
         )
         for row in rows
+        for dough in (Dough(formula_of(row), load_library()),)
     ]
 
 

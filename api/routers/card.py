@@ -7,8 +7,7 @@ from ninja import Router
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.person import person
-from kitchen.services.access import membership
-from kitchen.services.judging import make_card
+from kitchen.services.ovens import card_document
 from substrata.card.card import Card
 
 router = Router(tags=["card"])
@@ -18,5 +17,5 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 @router.post("/kitchens/{int:kitchen_id}/card", response={200: Card, **Problems}, operation_id="card")
 def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """The card of a document, without keeping it."""
-    kitchen = membership(person(request), kitchen_id).kitchen
-    return HttpResponse(orjson.dumps(make_card(kitchen, payload.model_dump())), content_type="application/json")
+    made = card_document(person(request), kitchen_id, payload.model_dump())
+    return HttpResponse(orjson.dumps(made), content_type="application/json")

@@ -9,7 +9,6 @@ from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
 from substrata.analysis.analyse import analysis_of
 from substrata.analysis.changes import FigureChange, changes
-from substrata.card.card import Card, card
 from substrata.context.dough import Dough
 from substrata.context.windows import fails
 from substrata.exchange.text_import import PastedLine, import_text
@@ -126,15 +125,6 @@ def prepare(
     if before is not None:
         moved = changes(analyse(read_document(before), library, settings), analysis_of(dough))
     return Prepared(plan=prep_plan_of(dough), changes=moved)
-
-
-def make_card(kitchen: Kitchen, document: dict[str, Any]) -> Card:
-    """The card of a document by a kitchen's choices.
-
-    Raises:
-        FormulaError: when the document cannot be read.
-    """
-    return card(read_document(document), library_of(kitchen, document), core_settings(kitchen))
 
 
 def read_paste(text: str) -> tuple[PastedLine, ...]:

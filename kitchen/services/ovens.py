@@ -12,6 +12,7 @@ from kitchen.models import LoggedBake, Membership, Oven
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
+from substrata.card.card import Card, as_baked, card_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.oven.learning import BakeSeen, readings
@@ -160,6 +161,17 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
     forecast = forecast_of(dough)
     thickest = thickest_in(dough.case, within_min) if forecast is not None and within_min is not None else None
     return BakeAnswer(forecast=forecast, thickest_mm=thickest)
+
+
+def card_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Card:
+    """The card of a document, as the oven it names is forecast to leave it.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    member = membership(user, kitchen_id)
+    formula = read_document(document)
+    return card_of(as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven))))
 
 
 def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> ShapePlan | None:

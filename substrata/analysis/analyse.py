@@ -18,6 +18,7 @@ from substrata.context.dough import Dough
 from substrata.dough.binder import Binder
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import Lift
+from substrata.dough.sureness import handling_rests_on
 from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
 from substrata.formula.form import roles
@@ -76,6 +77,7 @@ class Basis:
     convention_rule: str
     energy_method: str
     range: str
+    handling: str  # the practice behind how it handles
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -152,6 +154,7 @@ def analysis_of(dough: Dough) -> Analysis:
             convention_rule=CONVENTIONS[settings.convention],
             energy_method=METHOD,
             range="nine in ten doughs made by this formula fall in the range",
+            handling=handling_rests_on(dough.kind),
         ),
     )
 

@@ -15,7 +15,7 @@ from substrata.quantities.spread import Spread
 
 Source = Literal["set", "oven", "dried", "habit"]
 _SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight
-_DRIEST_PERCENT = 2.0  # no oven dries a crumb further in ordinary use
+_DRIEST_PERCENT = 2.0  # a crumb takes up so much from the room's air, however dry it left the oven (common practice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,17 +58,16 @@ def baked(batch: Batch, formula: Formula) -> Baked:
     form = form_of(formula.form)
     whole = batch.whole_g
     fat = sum(w.grams.value for w in batch.lines if w.role == FRYING)
-    water = float(batch.grams @ batch.nutrient("water_g")[0])
-    wet = 100 * water / whole if whole else 0.0
+    wet = wet_percent(batch)
     loss, source = _loss(form, formula.bake.moisture_percent, wet)
     if source == "set" and formula.bake.moisture_from == "oven":
         source = "oven"
     after = whole * (1 - loss.value) + fat
     return Baked(
         loss=loss,
-        moisture_percent=_moisture(wet, loss.value) * (1 - fat / after if after else 1.0),
-        moisture_low=_moisture(wet, loss.high),
-        moisture_high=_moisture(wet, loss.low),
+        moisture_percent=moisture_after(wet, loss.value) * (1 - fat / after if after else 1.0),
+        moisture_low=moisture_after(wet, loss.high),
+        moisture_high=moisture_after(wet, loss.low),
         source=source,
         bake_to_g=after,
         bake_to_piece_g=after / formula.pieces,
@@ -78,7 +77,7 @@ def baked(batch: Batch, formula: Formula) -> Baked:
 
 def _loss(form: Form, wanted: float | None, wet: float) -> tuple[Spread, Source]:
     """The loss, and who says so; never more than the water there is."""
-    most = loss_to(wet, _DRIEST_PERCENT)
+    most = most_loss(wet)
     if wanted is not None:
         aim = min(loss_to(wet, wanted), most)
         return Spread(value=aim, low=max(aim - _SET_HALF, 0.0), high=aim + _SET_HALF), "set"
@@ -87,6 +86,21 @@ def _loss(form: Form, wanted: float | None, wet: float) -> tuple[Spread, Source]
         return Spread(value=aim, low=loss_to(wet, 2 * form.dried_to), high=max(most, aim)), "dried"
     habit = form.bake_loss
     return Spread(value=min(habit.value, most), low=min(habit.low, most), high=min(habit.high, most)), "habit"
+
+
+def wet_percent(batch: Batch) -> float:
+    """Water of all that goes into the oven, %."""
+    water = float(batch.grams @ batch.nutrient("water_g")[0])
+    return 100 * water / batch.whole_g if batch.whole_g else 0.0
+
+
+def most_loss(wet: float) -> float:
+    """The share of its weight that a piece can lose: beyond it, it takes water up again from the air it cools in.
+
+    >>> round(most_loss(30.0), 2)
+    0.29
+    """
+    return loss_to(wet, _DRIEST_PERCENT)
 
 
 def loss_to(wet: float, moisture: float) -> float:
@@ -102,7 +116,12 @@ def loss_to(wet: float, moisture: float) -> float:
     return max((wet - moisture) / (100 - moisture), 0.0)
 
 
-def _moisture(wet: float, loss: float) -> float:
+def moisture_after(wet: float, loss: float) -> float:
+    """Water of what is left after a loss, %.
+
+    >>> round(moisture_after(46.0, 0.25), 6)
+    28.0
+    """
     return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
 
 

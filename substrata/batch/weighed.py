@@ -272,9 +272,17 @@ def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Libra
     if not is_fried(formula) or dough <= 0:
         return []
     fat = library[formula.bake.frying_fat or USUAL_FRYING_FAT]
-    grams = form_of(formula.form).fat_taken.scaled(dough)
+    grams = form_of(formula.form).fat_taken.scaled(dough * _soaked(formula))
     line = Line(id=FRYING, ingredient=fat.id, grams=grams.value, role="topping")
     return [WeighedLine(line=line, ingredient=fat, grams=grams, role=FRYING, in_dough=False)]
+
+
+def _soaked(formula: Formula) -> float:
+    """How much more fat is taken up than at the usual heat: cool oil soaks in while the crust is slow to close (common practice)."""
+    usual, told = form_of(formula.form).oven_c, formula.bake.oven_c
+    if told is None:
+        return 1.0
+    return min(max(1 + constant("fat_per_k") * (usual - told), 0.8), 2.0)
 
 
 def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:

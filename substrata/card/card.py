@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.batch.propagate import Estimate
 from substrata.batch.weighed import Batch, Problem
 from substrata.context.dough import Dough
+from substrata.errors import OvenError
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
+from substrata.oven.profile import OvenProfile
+from substrata.oven.questions import judged
 from substrata.pantry.library import Library
 from substrata.quantities.tables import Row, read_table
 from substrata.quantities.texts import with_numbers
@@ -51,20 +55,45 @@ class Card:
     problems: tuple[Problem, ...]
 
 
-def card(formula: Formula, library: Library, settings: Settings) -> Card:
-    """Make the card of a formula. A pure function.
+def card(
+    formula: Formula,
+    library: Library,
+    settings: Settings,
+    profile: OvenProfile = OvenProfile(),  # noqa: B008 - frozen
+) -> Card:
+    """Make the card of a formula, as the oven is forecast to leave it. A pure function.
 
     Raises:
         FormulaError: when the form is unknown.
     """
-    return card_of(Dough(formula, library, settings))
+    return card_of(as_baked(Dough(formula, library, settings, profile)))
+
+
+def as_baked(dough: Dough) -> Dough:
+    """The same dough with the water that its oven is forecast to leave, so that every station tells one weight to bake to.
+
+    Itself where the baker has said how dry it is to be, or where the forecast comes to no end.
+    """
+    formula = dough.formula
+    if formula.bake.moisture_percent is not None or dough.batch.dough_g <= 0:
+        return dough
+    try:
+        loss = judged(dough.case)[0].loss
+    except OvenError:
+        return dough
+    if loss is None:
+        return dough
+    wet = wet_percent(dough.batch)
+    left = moisture_after(wet, min(loss, most_loss(wet)))
+    wish = replace(formula.bake, moisture_percent=left, moisture_from="oven")
+    return Dough(replace(formula, bake=wish), dough.library, dough.settings, dough.profile)
 
 
 def card_of(dough: Dough) -> Card:
     """Make the card of a dough; see ``card``."""
     formula, batch, settings = dough.formula, dough.batch, dough.settings
     sheet, facts, after = dough.panel_sheet, dough.nutrition, dough.baked
-    judged = claims(batch, settings, complete=not dough.problems)
+    told = claims(batch, settings, complete=not dough.problems)
     return Card(
         name=formula.name,
         form=dough.form.name,
@@ -78,8 +107,8 @@ def card_of(dough: Dough) -> Card:
         us_statement=statement(batch, "us", after.left),
         eu_statement=statement(batch, "eu", after.left),
         allergens=allergens(batch),
-        claims=tuple(c for c in judged if c.verdict == "holds" and not c.hint),
-        unsure=tuple(c for c in judged if c.verdict == "unsure" and not c.hint),
+        claims=tuple(c for c in told if c.verdict == "holds" and not c.hint),
+        unsure=tuple(c for c in told if c.verdict == "unsure" and not c.hint),
         cautions=tuple(_cautions(batch)),
         problems=dough.problems,
     )

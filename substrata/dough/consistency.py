@@ -79,7 +79,7 @@ class Handling:
 class Method:
     """How it is mixed."""
 
-    melted: bool = True  # the cheese is melted first; else it is stirred in cold
+    melted: float = 1.0  # share of the cheese that is melted first; the rest is stirred in cold
     pressed: bool = True  # kneaded or pressed; else only stirred
 
 
@@ -210,7 +210,7 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
     taken = made.oil * sponge / np.maximum(made.oil + sponge, _TINY)
     oil = made.oil - taken + given
     dissolved = np.minimum(made.sweet, 0.5 * shared.free / 1.6)
-    flowing = made.cheese * (1.0 if method.melted else p["cold_cheese_flows"])
+    flowing = made.cheese * (method.melted + (1 - method.melted) * p["cold_cheese_flows"])
     gel = shared.gel + made.gum
     psyllium = np.minimum(np.maximum(p["gel_particle"], 0), 1)
     particles = (

@@ -24,7 +24,9 @@ from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)
-CHEESE_DOUGH = 0.25  # share of the dough from which cheese is melted first
+# Shares of the dough between which melting the cheese first becomes usual, and the one from which it is said to be so.
+_SELDOM_MELTED, _MOSTLY_MELTED, CHEESE_DOUGH = 0.16, 0.34, 0.25
+_FEW_VEGETABLES, _MUCH_VEGETABLE = 0.1, 0.3  # and between which it becomes usual to stir it in cold
 _EVEN = 0.5  # a probability from which a thing is said to be so
 _SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
@@ -81,10 +83,26 @@ class HandlingForecast:
 
 
 def is_melted(batch: Batch, mix: Mix) -> bool:
-    """Whether the cheese is melted first: as told, else when there is enough of it to be the dough."""
+    """Whether the cheese is said to be melted first: as told, else when there is enough of it to be the dough."""
+    return melted_share(batch, mix) >= _EVEN
+
+
+def melted_share(batch: Batch, mix: Mix) -> float:
+    """How much of the cheese is melted first, 0..1: as told, else by degrees, for no gram makes it another dough."""
     if mix.cheese:
-        return mix.cheese == "melted"
-    return cheese_share(batch) >= CHEESE_DOUGH
+        return float(mix.cheese == "melted")
+    cheese = _between(cheese_share(batch), _SELDOM_MELTED, _MOSTLY_MELTED)
+    return cheese * (1 - _between(_vegetable_share(batch), _FEW_VEGETABLES, _MUCH_VEGETABLE))
+
+
+def _between(share: float, low: float, high: float) -> float:
+    """How far a share has come from one to another, 0..1."""
+    return min(max((share - low) / (high - low), 0.0), 1.0)
+
+
+def _vegetable_share(batch: Batch) -> float:
+    vegetable = batch.is_role("vegetable") * batch.inside
+    return float(batch.grams @ vegetable) / batch.dough_g if batch.dough_g else 0.0
 
 
 def cheese_share(batch: Batch) -> float:
@@ -110,7 +128,7 @@ def handling_forecast(
     habit = form_handling()[formula.form]
     share = cheese_share(batch)
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min)
-    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted
+    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= _EVEN
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
     degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES, [warm]))
@@ -167,10 +185,10 @@ def bowl_of(batch: Batch, formula: Formula, *, rest_min: float | None = None) ->
         rest_min: before it is shaped; None takes the form's usual.
     """
     mix, habit = formula.mix, form_handling()[formula.form]
-    melted = is_melted(batch, mix)
+    melted = melted_share(batch, mix)
     heat = dough_heat(
         batch,
-        melted=melted and cheese_share(batch) >= CHEESE_DOUGH,
+        melted=melted,
         room_c=_told(formula, "room_c"),
         melted_c=_told(formula, "melt_to_c"),
     )

@@ -97,18 +97,24 @@ def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
     )
 
 
-def dough_heat(batch: Batch, *, melted: bool, room_c: float | None = None, melted_c: float | None = None) -> DoughHeat:
+def dough_heat(batch: Batch, *, melted: float, room_c: float | None = None, melted_c: float | None = None) -> DoughHeat:
     """The temperature of a dough just mixed.
 
     Args:
         batch: the n weighed lines of the dough.
-        melted: whether its cheese is melted first.
+        melted: how much of its cheese is melted first, 0..1.
         room_c: of the kitchen.
         melted_c: how hot it is melted; None takes the usual.
     """
     room = constant("room_temperature") if room_c is None else room_c
-    when = circumstances(batch, melted=melted)
-    own = np.array([start_temperature(w, when=when, room_c=room, melted_c=melted_c) for w in batch.lines])
+
+    def started(*, hot: bool) -> Floats:
+        when = circumstances(batch, melted=hot)
+        return np.array([start_temperature(w, when=when, room_c=room, melted_c=melted_c) for w in batch.lines])
+
+    own = started(hot=melted > 0)
+    if 0 < melted < 1:
+        own = melted * own + (1 - melted) * started(hot=False)
     held = heat_capacities(batch)
     whole = float(held.sum())
     mixed = float(held @ own) / whole if whole else room

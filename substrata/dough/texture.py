@@ -163,6 +163,7 @@ def _rules() -> dict[str, tuple[_Rule, ...]]:
 
 def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
     """What is no matter but a state of the piece, at one moisture."""
+    soft = _sigmoid((m - constant("soft_above")) / constant("soft_width"))
     dry = _sigmoid((constant("dry_half") - m) / constant("dry_width")) * sqrt(thin)
     return {
         "one": 1.0,
@@ -171,7 +172,7 @@ def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
         "rise": e.rise,
         "dryness": dry,
         "crust": (1 - dry) * _sigmoid((e.oven_c - constant("crust_half")) / constant("crust_width")) * thin,
-        "thinness": _sigmoid(constant("snaps_at") - e.thickness_mm) if m > constant("soft_above") else 0.5,
+        "thinness": 0.5 + soft * (_sigmoid(constant("snaps_at") - e.thickness_mm) - 0.5),
         "density": max(constant("risen_least") - e.rise, 0.0) / constant("risen_width"),
     }
 

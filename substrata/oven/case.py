@@ -62,6 +62,7 @@ class BakeCase:
     underside: float  # how much the underside's colour counts beside the top's, 0..1
     gel_water: float | None  # share of water at most in a psyllium crumb that is not gummy; None without psyllium
     browning: float  # factor
+    pieces_m2: float  # of all pieces, seen from above
     h_factor: float = 1.0
     pipe_factor: float = 1.0
 
@@ -69,6 +70,11 @@ class BakeCase:
     def light(self) -> float:
         """Lightness of the raw dough."""
         return oven_number("dough_light")
+
+    @property
+    def load_m2(self) -> float:
+        """What lies in the oven at once, seen from above: all pieces, as far as the trays hold them."""
+        return min(self.pieces_m2, self.trays * oven_number("tray_area"))
 
     @property
     def brown(self) -> Browning:
@@ -101,6 +107,13 @@ class BakeCase:
         """Mean water after some losses, share of what is left; any shape."""
         wet = self.wet_percent / 100
         result: Floats = np.maximum((wet - loss) / np.maximum(1 - loss, 1e-6), 0.0)
+        return result
+
+    def lean_moisture(self, loss: Floats) -> Floats:
+        """Mean water of what is not fat, share of it: crispness goes by the activity of the water, and fat takes none up."""
+        moisture = self.moisture(loss)
+        lean = (1 - moisture) * (1 - self.matter.fat)
+        result: Floats = moisture / np.maximum(moisture + lean, 1e-9)
         return result
 
     def rim(self) -> BakeCase:
@@ -143,8 +156,10 @@ class BakeCase:
         air = dial_c + self.offset_k
         crowd = oven_number("second_tray") if self.trays > 1 else 1.0
         h = oven_number("h_broil") if broil else oven_number("h_fan") if fan else oven_number("h_static")
+        # Air that warms the load from above and below has to take the same heat up at the walls: two films in series.
+        shared = 1 / (1 + 2 * self.load_m2 / oven_number("oven_walls"))
         # Re^1/2 and Gr^1/4 both go with the root of the air's density.
-        crowd_h = crowd * sqrt(self.pressure_pa / constant("standard_pressure"))
+        crowd_h = shared * sqrt(self.pressure_pa / constant("standard_pressure"))
         return Heat(
             air_c=air,
             wall_c=air + (oven_number("broil_wall") if broil else oven_number("wall_offset")),
@@ -269,11 +284,25 @@ def bake_case(
         loss_usual=after.loss.value,
         wish=wish.doneness,
         underside=_underside(batch),
-        gel_water=gel_water(batch, wet / 100),
+        gel_water=_gel_water(batch, piece, wet / 100),
+        pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
         * profile.browning
         * (oven_number("oil_browning") if is_fried(formula) else 1.0),
     )
+
+
+def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:
+    """The most water of the whole piece at which its crumb is not gummy: a filling keeps its own."""
+    crumb = gel_water(batch, wet)
+    if crumb is None or not piece.filling_mm:
+        return crumb
+    inside = batch.grams * batch.inside
+    filling = batch.grams * batch.apart("filling")
+    water = batch.nutrient("water_g")[0]
+    dry = float(inside.sum()) * (1 - wet)
+    kept = dry * crumb / (1 - crumb) + float(filling @ water)
+    return kept / (kept + dry + float(filling @ (1 - water)))
 
 
 def _underside(batch: Batch) -> float:

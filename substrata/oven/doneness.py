@@ -143,7 +143,7 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
     elif form.asks_colour:
         found["colour"] = colour
     if form.asks_dry:
-        found["dry"] = first_over(at, -moisture, -oven_number("dry_water") / 100)
+        found["dry"] = first_over(at, -case.lean_moisture(ran.loss), -oven_number("dry_water") / 100)
     if form.asks_gel and case.gel_water is not None:
         found["gel"] = first_over(at, -moisture, -case.gel_water)
     if case.loss_wanted is not None:

@@ -12,7 +12,9 @@ from math import exp, hypot
 
 import numpy as np
 
+from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.context.dough import Dough
+from substrata.dough.sureness import bake_rests_on
 from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
 from substrata.oven.case import BakeCase
@@ -35,6 +37,7 @@ DRAWS = 12
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
 _VERY_WET = 68.0  # % water of a sheet from which the physics is known to dry it too fast
+_SOONER = 0.95  # of the time: an edge that is done before is told
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
 
@@ -90,6 +93,7 @@ class BakeForecast:
     weak_spots: tuple[str, ...]  # where the forecast is least sure
     cautions: tuple[str, ...]
     sureness: str
+    rests_on: str  # the practice behind it
     text: str
 
 
@@ -117,7 +121,8 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
     shown_until = _horizon(done, whole)
     draws = many(_drawn(case, formula.form))
     ready = _between_minutes(done.ready, [d.ready for d in draws])
-    loss = _between(done.loss, [d.loss for d in draws])
+    wet = wet_percent(batch)
+    loss = _between(done.loss, [d.loss for d in draws], most=most_loss(wet))
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
     weight, oil = batch.whole_g, dough.baked.fat_taken_g
@@ -147,7 +152,7 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         safe_for=case.safe_for,
         core_c_at_ready=done.core_c,
         loss_percent=Between(low=100 * loss.low, best=100 * loss.best, high=100 * loss.high) if loss else None,
-        moisture_percent=_moisture(case, done.loss),
+        moisture_percent=moisture_after(wet, loss.best) if loss else None,
         bake_to_g=bake_to,
         bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
         carry_over_c=float(rested.core_c[rested.minutes >= out].max()),
@@ -164,9 +169,10 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         flags=_flags(forecast),
         weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel"),
         cautions=_cautions(case),
-        sureness="± 20 % in an unknown oven"
+        sureness="The range holds what an unknown oven may do; log a bake and it narrows."
         if not profile.bakes
-        else "± 12 to 15 % in this oven; weight is the surer sign",
+        else "The range is this oven's; weight is the surer sign.",
+        rests_on=bake_rests_on(dough.kind, done.ready, profile.bakes),
         text=_text(forecast),
     )
 
@@ -221,14 +227,15 @@ def _between_minutes(best: float | None, drawn: list[float | None]) -> Between |
     return Between(low=best / factor, best=best, high=best * factor)
 
 
-def _between(best: float | None, drawn: list[float | None]) -> Between | None:
-    """The best with the draws' spread about their middle: a normal's 90 %."""
+def _between(best: float | None, drawn: list[float | None], *, most: float) -> Between | None:
+    """The best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
     known = [d for d in drawn if d is not None]
     if best is None or len(known) < DRAWS // 2:
         return None
     # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
     sd = float(np.std(known))
-    return Between(low=max(best - SDS_IN_HALF_90 * sd, 0.0), best=best, high=best + SDS_IN_HALF_90 * sd)
+    low, high = best - SDS_IN_HALF_90 * sd, best + SDS_IN_HALF_90 * sd
+    return Between(low=min(max(low, 0.0), most), best=min(best, most), high=min(high, most))
 
 
 def _horizon(done: Doneness, ran: Ran) -> float:
@@ -240,13 +247,6 @@ def _horizon(done: Doneness, ran: Ran) -> float:
     if done.burnt and done.burnt < 1.7 * done.ready:
         wanted = max(wanted, done.burnt * 1.05)
     return min(wanted, end)
-
-
-def _moisture(case: BakeCase, loss: float | None) -> float | None:
-    if loss is None:
-        return None
-    wet = case.wet_percent / 100
-    return 100 * max((wet - loss) / (1 - loss), 0.0)
 
 
 def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
@@ -372,6 +372,9 @@ def _text(t: _Told) -> str:
         parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")
     if done.safe is not None:
         parts.append(f"core safe at {_minutes(done.safe)}")
+    if t.edge is not None and t.edge.ready is not None and t.edge.ready < _SOONER * done.ready:
+        sooner = _minutes(t.edge.ready)
+        parts.append(f"take the outer row out at {sooner}" if t.case.piece.kind == "cut" else f"its rim at {sooner}")
     if t.bake_to is not None:
         parts.append(f"take it out at {t.bake_to.best:.0f} g")
     return "; ".join(parts) + "."

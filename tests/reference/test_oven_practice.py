@@ -59,6 +59,23 @@ def test_cold_dough_takes_longer_and_so_do_two_trays(name):
     assert minutes(name, trays=2).ready > usual.ready
 
 
+def test_a_covered_tray_takes_longer_than_a_few_pieces():
+    """Common practice: a full oven bakes slower. Films at the load and at the walls are in series, so their areas tell by how much."""
+    few, full = (minutes("nut cracker thin", pieces_m2=area).ready for area in (0.01, 0.14))
+    assert few < full < 1.15 * few
+    case = CASES["nut cracker thin"].case
+    assert replace(case, pieces_m2=9.0).load_m2 == oven_number("tray_area")
+    assert replace(case, pieces_m2=9.0, trays=2).load_m2 == 2 * oven_number("tray_area")
+
+
+def test_a_fat_cracker_has_to_be_drier_to_be_as_crisp():
+    """Crispness goes by the water's activity (Katz & Labuza 1981): fat takes up none of it."""
+    case = CASES["nut cracker thin"].case
+    lean, fat = (replace(case, matter=replace(case.matter, fat=share)) for share in (0.1, 0.5))
+    loss = np.array([0.1])
+    assert fat.lean_moisture(loss) > lean.lean_moisture(loss) > case.moisture(loss)
+
+
 def test_sensitivities_are_those_of_practice():
     """Common practice: cracker + 2.7 min a mm and burnt two minutes after gold; bun − 3.7 min per 10 °C, from the fridge + 6 to 8."""
     thin, thick = minutes("nut cracker thin"), minutes("nut cracker thick")

@@ -7,9 +7,13 @@ from itertools import pairwise
 import pytest
 from scipy.optimize import brentq
 
+from benchmarks.bakes import practised
 from substrata import load_library, read_document
+from substrata.card.card import as_baked
 from substrata.cli import main
 from substrata.context.dough import Dough
+from substrata.dough.dough_kind import DOUGH_KINDS
+from substrata.dough.sureness import sureness
 from substrata.errors import FormulaError, OvenError
 from substrata.oven.case import stages_of
 from substrata.oven.learning import BakeSeen, readings
@@ -123,6 +127,45 @@ def test_no_step_of_a_line_makes_the_bake_jump():
             coarse(case("thin-crust", 2, **(lines | {key: lines[key] * (0.5 + 0.025 * n)}))).ready for n in range(41)
         ]
         assert all(abs(b / a - 1) < 0.11 for a, b in pairwise(times)), key
+
+
+def test_every_station_tells_one_weight_to_bake_to():
+    for form, pieces, lines in (("cracker", 36, CRACKER), ("bun", 5, BUN), ("wrap", 4, VEGETABLE)):
+        made = formula(form, pieces, **lines)
+        told, baked_so = bake(made, LIBRARY), as_baked(Dough(made, LIBRARY))
+        assert baked_so.baked.bake_to_g == pytest.approx(told.bake_to_g.best, rel=1e-6)
+        assert baked_so.baked.moisture_percent == pytest.approx(told.moisture_percent)
+        again = bake(baked_so.formula, LIBRARY)
+        assert again.bake_to_g.best == pytest.approx(told.bake_to_g.best, rel=1e-6)
+
+
+def test_cooler_oil_soaks_in_more():
+    taken = [
+        Dough(formula("doughnut", 8, {"oven_c": c}, **DOUGHNUT), LIBRARY).baked.fat_taken_g
+        for c in (150, 165, 178, 190)
+    ]
+    assert all(one > other for one, other in pairwise(taken))
+    assert taken[2] == Dough(formula("doughnut", 8, **DOUGHNUT), LIBRARY).baked.fat_taken_g
+
+
+def test_a_pocket_is_not_kept_in_the_oven_for_the_water_of_its_filling():
+    plain = {"mozzarella": 160, "almond_flour": 120, "egg": 50, "psyllium_powder": 8}
+    text = document("pocket", 6, **plain)
+    text["lines"].append({"id": "filling", "ingredient": "ricotta", "grams": 200, "role": "filling"})
+    dry, wet = (Dough(read_document(t), LIBRARY) for t in (document("pocket", 6, **plain), text))
+    assert wet.case.gel_water > dry.case.gel_water
+    assert judged(wet.case)[0].criteria["gel"] < judged(wet.case)[0].criteria["core"]
+
+
+def test_a_forecast_says_on_how_many_bakes_of_its_kind_it_rests():
+    practice = [one.kind for one in practised()]
+    for kind in DOUGH_KINDS:
+        assert sureness(kind).bakes == practice.count(kind)
+        assert sureness(kind).handled_right <= sureness(kind).handled
+    told = bake(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_sd=5, bakes=4))
+    assert f"{practice.count('nut')} practised bakes" in told.rests_on
+    assert "4 of your own" in told.rests_on
+    assert "outer row" in told.text
 
 
 def test_told_stages_are_kept_and_a_turn_is_told():

@@ -47,7 +47,7 @@ export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
     additions: [{ kind: 'door', name: 'open the door', stages: [{ kind: 'bake', minutes: 9, oven_c: null, fan: null }, { kind: 'door', minutes: null, oven_c: null, fan: null }, { kind: 'finish', minutes: null, oven_c: null, fan: null }] }],
     what_ifs: [{ key: 'fan', name: 'fan, 20 °C lower', text: '+ 1 min' }],
     settings: [{ oven_c: 190, ready_min: 14, window_min: 5, loss_percent: 12, best: false }, { oven_c: 200, ready_min: 12, window_min: 6, loss_percent: 12, best: true }, { oven_c: 210, ready_min: null, window_min: 0, loss_percent: null, best: false }],
-    flags: [], weak_spots: [], cautions: [], decides: 'colour', sureness: '± 12 %', text: 'Check at 9 min.', ...change,
+    flags: [], weak_spots: [], cautions: [], decides: 'colour', sureness: 'The range is this oven’s.', rests_on: 'Rests on 3 practised bakes of such doughs.', text: 'Check at 9 min.', ...change,
   } as unknown as BakeForecast
 }
 

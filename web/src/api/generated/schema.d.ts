@@ -1236,6 +1236,8 @@ export interface components {
             ready_min: components["schemas"]["Between"] | null;
             /** Really C */
             really_c: number;
+            /** Rests On */
+            rests_on: string;
             /** Safe C */
             safe_c: number | null;
             /** Safe For */
@@ -1390,6 +1392,8 @@ export interface components {
             convention_rule: string;
             /** Energy Method */
             energy_method: string;
+            /** Handling */
+            handling: string;
             /** Range */
             range: string;
         };

@@ -86,7 +86,7 @@ const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5
       <button v-if="forecast.has_cheese" class="quiet-button" :disabled="!bench.mayEdit" title="melt the cheese first, or stir it in cold" @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })">cheese {{ forecast.melted ? 'melted' : 'cold' }}</button>
       <button class="quiet-button" :disabled="!bench.mayEdit" title="knead or press it, or only stir it" @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })">{{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}</button>
     </div>
-    <p class="note">{{ forecast.probabilities.filter((s) => s.probability >= 0.04).map((s) => `${s.class_name} ${percent(s.probability)}`).join(' · ') }}<template v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</template>. A forecast by computed phases; most of its ranges are from memory.</p>
+    <p class="note">{{ forecast.probabilities.filter((s) => s.probability >= 0.04).map((s) => `${s.class_name} ${percent(s.probability)}`).join(' · ') }}<template v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</template>. {{ bench.analysis?.basis.handling }}</p>
   </section>
 </template>
 

@@ -59,7 +59,7 @@ const point = (lines: readonly string[] | undefined): void => {
       <label class="note"><input class="field" :value="figure(texture.thickness_mm, 1)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Thickness, mm" @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: typed($event) }))" /> mm thick</label>
       <button v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit" class="note usual" @click="setBake({ moisture_percent: null, moisture_from: '' })">as usual</button>
     </div>
-    <p class="note">{{ sources[baked.source] }}: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)<template v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</template>; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.</p>
+    <p class="note">{{ sources[baked.source] }}<template v-if="baked.source === 'set' || baked.source === 'oven'">: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</template><template v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</template><template v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</template>; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.</p>
   </section>
 </template>
 

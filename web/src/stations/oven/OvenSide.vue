@@ -73,7 +73,7 @@ const number = (event: Event): number | null => {
       <h4>Other temperatures</h4>
       <ul class="settings"><li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}{{ s.best ? ' · widest' : '' }}</span></li></ul>
       <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
-      <p class="note">Decided by {{ forecast.decides }}. {{ forecast.sureness }}. A forecast from the formula itself, fitted to everyday practice.</p>
+      <p class="note">Decided by {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
     </template>
     <OvenLog v-if="chosen && !forecast?.fried" :oven="chosen" @learned="learned" />
     <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven"><input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button class="quiet-button">Add</button></form>
