@@ -112,11 +112,12 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
         "stiff": "Too stiff to shape",
         "cold": "Too cool to shape",
         "wet": "Too soft to shape",
+        "chill": "Too soft to shape yet",
     }
     text = what.get(cause.kind, "Not ready yet")
     yield DoughWarning(
         code=f"handling-{cause.kind}",
-        severity="note" if cause.kind == "rest" else "act",
+        severity="note" if cause.kind in ("rest", "chill") else "act",
         text=f"{text}: {cause.text}.",
         lines=(cause.line,) if cause.line else (),
         remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,

@@ -198,7 +198,7 @@ class _Phases:
     gum_power: Floats
     protein_percent: Floats  # g in 100 mL serum
     shreds_share: Floats  # soft shreds, of all particles
-    coarse_share: Floats  # whole seeds and nuts, of all particles
+    coarse_share: Floats  # whole seeds, nuts and grains of sweetener, of all particles
 
 
 def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperature_c: Floats) -> _Phases:
@@ -212,7 +212,9 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
     dissolved = np.minimum(made.sweet, 0.5 * shared.free / 1.6)
     flowing = made.cheese * (method.melted + (1 - method.melted) * p["cold_cheese_flows"])
     gel = shared.gel + made.gum
-    psyllium = np.minimum(np.maximum(p["gel_particle"], 0), 1)
+    # A gel that finds too little water stays grains beside one another.
+    starved = p["gel_starved"] * (1 - shared.saturation)
+    psyllium = np.minimum(np.maximum(p["gel_particle"] + starved, 0), 1)
     particles = (
         made.dry - given + shared.flours + taken + (made.sweet - dissolved) + (made.cheese - flowing) + psyllium * gel
     )
@@ -235,7 +237,7 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
         gum_power=power[None, :] + zero,
         protein_percent=100 * made.protein / np.maximum(serum, _TINY),
         shreds_share=np.minimum((made.shreds + shared.shreds) / np.maximum(particles, _TINY), 1.0),
-        coarse_share=np.minimum(made.coarse / np.maximum(particles, _TINY), 1.0),
+        coarse_share=np.minimum((made.coarse + made.sweet - dissolved) / np.maximum(particles, _TINY), 1.0),
     )
 
 

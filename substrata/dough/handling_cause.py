@@ -14,7 +14,7 @@ from substrata.dough.consistency import handling, typical_draw
 from substrata.dough.handling_search import Bowl, grams_for, with_line
 from substrata.dough.handling_words import ClassBand
 from substrata.pantry.library import Library
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import constant, read_table
 
 _FULL = 1.05  # filling of the voids that a dough needs to cohere, with a little to spare
 _INSIDE = 0.15  # how far into the wanted class a remedy aims
@@ -24,7 +24,7 @@ _INSIDE = 0.15  # how far into the wanted class a remedy aims
 class HandlingCause:
     """Why it does not handle as wanted, and one line that mends it."""
 
-    kind: str  # crumbly, stiff, wet, cold, rest
+    kind: str  # crumbly, stiff, wet, cold, rest, chill
     text: str
     line: str | None = None  # line to change; None adds one
     ingredient: str = ""  # of that line; "" when no line mends it
@@ -58,6 +58,8 @@ def limiting_cause(
     if consistency < low.low:
         if ready_min is not None and ready_min > bowl.rest_min:
             return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
+        if _stiff_when_cold(bowl, low.low):
+            return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
         return _mended(bowl, library, "wet", "more water than the dry matter holds", low.low + _INSIDE)
     return None
 
@@ -74,6 +76,11 @@ def _fill(bowl: Bowl, batch: Batch) -> float:
 def _warm_enough(bowl: Bowl, stiff: float) -> bool:
     """Whether warming alone would make it soft enough."""
     return bool(bowl.over_degrees(np.array([60.0]))[0] < stiff)
+
+
+def _stiff_when_cold(bowl: Bowl, soft: float) -> bool:
+    """Whether the fridge alone would make it stiff enough, as it does where butter or coconut oil carries a dough."""
+    return bool(bowl.over_degrees(np.array([constant("fridge_temperature")]))[0] >= soft)
 
 
 def _mended(

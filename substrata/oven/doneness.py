@@ -62,7 +62,8 @@ def soft_latest(moments: list[float], power: float) -> float:
 def _doses(case: BakeCase, ran: Ran) -> tuple[Floats, Floats]:
     """Loss of lightness of both faces, from raw; a topping's face begins anew and counts from the open stage on."""
     raw = case.light if not case.topped else oven_number("topping_light")
-    late = ran.minutes >= ran.open_from - 1e-9
+    # The moment at which it is laid on is kept with the crust's own face.
+    late = ran.minutes > ran.open_from + 1e-9
     top = np.where(late, np.log(raw / np.minimum(ran.light_top, raw)), 0.0)
     return top, np.log(case.light / np.minimum(ran.light_bottom, case.light))
 

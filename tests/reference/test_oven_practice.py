@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 
 from benchmarks.bakes import practised
+from substrata import load_library, read_document
+from substrata.context.dough import Dough
 from substrata.oven.boil import boiling_c
 from substrata.oven.case import body_of
 from substrata.oven.numbers import oven_number
@@ -13,6 +15,7 @@ from substrata.oven.questions import judged
 from substrata.oven.simulate import Steps, bake_stage, column
 from substrata.oven.stages import run
 from substrata.stations.bake import ready_between
+from tests.substrata.conftest import document
 
 CASES = {one.name: one for one in practised()}
 
@@ -57,6 +60,25 @@ def test_cold_dough_takes_longer_and_so_do_two_trays(name):
     usual = minutes(name)
     assert minutes(name, dough_c=5.0).ready > usual.ready
     assert minutes(name, trays=2).ready > usual.ready
+
+
+@pytest.mark.parametrize(
+    ("laid_on", "low", "high"),
+    [({"mozzarella": 90}, 5, 7), ({"mozzarella": 200, "mushroom": 220, "bell_pepper": 180}, 10, 12)],
+    ids=["cheese only", "laden with vegetables"],
+)
+def test_a_second_bake_goes_by_what_is_laid_on(laid_on, low, high):
+    """Common practice at 177 °C on a crust that was baked before."""
+    text = document("thin-crust", 1, mozzarella=160, cream_cheese=40, egg=55, almond_flour=90)
+    text["lines"] += [
+        {"id": f"on {key}", "ingredient": key.replace("_", "-"), "grams": grams, "role": "topping"}
+        for key, grams in laid_on.items()
+    ]
+    stages = [{"kind": "bake", "minutes": 12}, {"kind": "top"}, {"kind": "finish"}]
+    text["bake"] = {"oven_c": 177, "stages": stages}
+    done, ran = judged(Dough(read_document(text), load_library()).case)
+    assert ran.open_from == 12
+    assert low / 1.2 <= done.ready - ran.open_from <= high * 1.2
 
 
 def test_a_covered_tray_takes_longer_than_a_few_pieces():
