@@ -55,13 +55,15 @@ def limiting_cause(
         if bowl.method.melted and _warm_enough(bowl, high.high):
             return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
         return _mended(bowl, library, "stiff", "too little water runs free", high.high - _INSIDE)
-    if consistency < low.low:
-        if ready_min is not None and ready_min > bowl.rest_min:
-            return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
-        if _stiff_when_cold(bowl, low.low):
-            return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
-        return _mended(bowl, library, "wet", "more water than the dry matter holds", low.low + _INSIDE)
-    return None
+    return _too_soft(bowl, low, library, ready_min) if consistency < low.low else None
+
+
+def _too_soft(bowl: Bowl, low: ClassBand, library: Library, ready_min: float | None) -> HandlingCause:
+    if ready_min is not None and ready_min > bowl.rest_min:
+        return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
+    if _stiff_when_cold(bowl, low.low):
+        return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
+    return _mended(bowl, library, "wet", "more water than the dry matter holds", low.low + _INSIDE)
 
 
 def _consistency(bowl: Bowl, batch: Batch) -> float:

@@ -87,6 +87,10 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
     key = f"p{number}"
     match = library.names.find(name)
     egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
+    whole = library.names.find(body)
+    if egg and whole and whole.ingredient not in _EGG_PARTS.values():
+        # "1 tbsp egg white powder": what was taken for the unit is part of a longer name.
+        egg, match = None, whole
     ingredient = egg or (match.ingredient if match else "")
     sure = bool(egg) or bool(match and match.sure)
     beside = () if match is None else match.beside

@@ -38,7 +38,10 @@ class Library:
         entries = [[i.parameter(name) for name in BEHAVIOURS] for i in every]
         self.behaviour: Floats = np.array([[p.value for p in row] for row in entries])
         self.behaviour_sds: Floats = np.array([[p.sd for p in row] for row in entries])
-        self.names = names or NameIndex({i.id: (i.name, *i.aliases) for i in every})
+        self.names = names or NameIndex(
+            {i.id: (i.name, *i.aliases) for i in every},
+            {i.id: frozenset((f"id:{i.id}", f"role:{i.role}", *(f"flag:{flag}" for flag in i.flags))) for i in every},
+        )
 
     def with_packs(self, packs: Iterable[Ingredient]) -> Library:
         """This library and some packs beside it; the packs are found by their keys, not by name."""

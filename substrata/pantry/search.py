@@ -17,9 +17,21 @@ _KEEP_S = frozenset(("molasses", "swiss", "couscous"))
 
 
 @cache
-def _descriptors() -> frozenset[str]:
-    """Words that may stand beside an ingredient's name without changing which it is."""
-    return frozenset(tokens(" ".join(row.text("word") for row in read_table("descriptors.csv"))))
+def _descriptors() -> Mapping[str, frozenset[str]]:
+    """Words that may stand beside a name, and beside the names of which foods they change nothing (empty: of any).
+
+    "Dried" says nothing new of thyme and makes another food of a mushroom: such a word is never swallowed.
+    """
+    return {
+        word: frozenset(row.text("suits").split())
+        for row in read_table("descriptors.csv")
+        for word in tokens(row.text("word"))
+    }
+
+
+def _only_describes(word: str, facts: frozenset[str]) -> bool:
+    suits = _descriptors().get(word)
+    return word.isdigit() or (suits is not None and (not suits or not suits.isdisjoint(facts)))
 
 
 def tokens(text: str) -> tuple[str, ...]:
@@ -49,17 +61,19 @@ class NameMatch:
 
     ingredient: str
     beside: tuple[str, ...]  # words of the text that are not part of the name
+    facts: frozenset[str] = frozenset()  # of the ingredient, as ``descriptors.csv`` asks: id, role, flags
 
     @property
     def sure(self) -> bool:
-        """True when the other words only describe ("softened"), not rename ("peanut" beside "butter")."""
-        return all(word in _descriptors() or word.isdigit() for word in self.beside)
+        """True when the other words only describe ("softened"), not rename ("peanut" beside "butter", "powder" beside "milk")."""
+        return all(_only_describes(word, self.facts) for word in self.beside)
 
 
 class NameIndex:
     """All names and aliases of the pantry."""
 
-    def __init__(self, names: Mapping[str, Sequence[str]]) -> None:
+    def __init__(self, names: Mapping[str, Sequence[str]], facts: Mapping[str, frozenset[str]] | None = None) -> None:
+        self._facts = facts or {}
         self._owner: dict[tuple[str, ...], str] = {}
         self._spoken: dict[str, str] = {}
         for key, every in names.items():
@@ -81,7 +95,8 @@ class NameIndex:
             for start in range(len(words) - size + 1):
                 key = self._owner.get(words[start : start + size])
                 if key:
-                    return NameMatch(ingredient=key, beside=words[:start] + words[start + size :])
+                    beside = words[:start] + words[start + size :]
+                    return NameMatch(ingredient=key, beside=beside, facts=self._facts.get(key, frozenset()))
         return None
 
     def nearest(self, text: str, limit: int = 5) -> list[str]:

@@ -66,7 +66,7 @@ def test_thin_suspensions_thicken_as_einstein_says():
 ABSORBERS = sorted(
     i.id for i in LIBRARY
     if i.role in ("base", "fibre", "binder") and i.parameter("capacity").value >= 0.5 and i.composition["water_g"] < 15
-    and not i.parameter("lubricates").value and not i.parameter("coarse").value and i.id != "whey-isolate"  # it dissolves
+    and not i.parameter("lubricates").value and not i.parameter("coarse").value and i.id not in ("whey-isolate", "whey-80")  # they dissolve
 )  # fmt: skip
 LIQUIDS = sorted(i.id for i in LIBRARY if i.role == "liquid" and i.composition["water_g"] >= 80)
 

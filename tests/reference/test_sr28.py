@@ -21,6 +21,7 @@ MENDED = {
     ("goat-cheese", "water_g"), ("black-pepper", "carbohydrate_g"), ("baking-soda", "ash_g"), ("sesame-flour", "fibre_g"),
     ("sesame-flour-defatted", "fibre_g"), ("coconut-milk", "fibre_g"), ("coconut-milk", "sugars_g"),
     ("halloumi", "sodium_mg"), ("baking-powder", "sodium_mg"), ("agar", "fibre_g"), ("sunflower-flour-defatted", "fibre_g"),
+    ("light-cream", "sugars_g"), ("jalapeno", "sugars_g"), ("asparagus", "sugars_g"), ("tomato-canned", "fibre_g"),
 }  # fmt: skip
 
 

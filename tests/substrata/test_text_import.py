@@ -13,7 +13,7 @@ LIST = """For the dough:
 - 2 lg eggs + 2 whites, at room temperature
 1) 1 (8 oz) pkg cream cheese, softened
 [ ] 8 oz mozzarella, shredded (divided)
-½ cup peanut butter
+½ cup mustard butter
 salt, a pinch
 salt to taste
 1 cup wobbleberry dust
@@ -62,7 +62,7 @@ def test_a_line_without_an_amount_is_kept_with_its_problem(pasted):
     assert "no amount" in row.problem.what
 
 
-@pytest.mark.parametrize(("word", "status"), [("peanut butter", "unsure"), ("wobbleberry", "unknown")])
+@pytest.mark.parametrize(("word", "status"), [("mustard butter", "unsure"), ("wobbleberry", "unknown")])
 def test_a_doubtful_name_is_offered_not_guessed(pasted, word, status):
     row = by_text(pasted, word)
     assert row.status == status
@@ -83,3 +83,27 @@ def test_any_text_is_read_or_reported(text):
     rows = import_text(text, LIBRARY)
     assert all(row.status in ("read", "section") or row.problem for row in rows)
     assert all(line.ingredient in LIBRARY for row in rows if row.status == "read" for line in row.lines)
+
+
+@pytest.mark.parametrize(
+    ("text", "ingredient"),
+    [
+        ("100 g milk chocolate", "milk-chocolate"), ("100 g unsweetened chocolate", "chocolate-unsweetened"), ("2 tbsp fresh dill", "dill-fresh"),
+        ("1 tsp dried dill", "dill"), ("21 g fresh yeast", "fresh-yeast"), ("7 g instant dry yeast", "dry-yeast"), ("20 g dried mushrooms", "mushroom-dried"),
+        ("20 g buttermilk powder", "buttermilk-powder"), ("1 tsp mustard powder", "mustard-powder"), ("100 g light cream", "light-cream"),
+        ("100 g almond paste", "almond-paste"), ("100 g cream of coconut", "cream-of-coconut"), ("1 tsp kosher salt", "salt-flaked"),
+        ("3 tbsp egg white powder", "egg-white-powder"), ("1 tbsp soy sauce", "soy-sauce"), ("200 g whole milk mozzarella, shredded", "mozzarella-whole"),
+        ("10 g psyllium husk powder", "psyllium-powder"), ("2 large fresh eggs, beaten", "egg"),
+    ],
+)  # fmt: skip
+def test_a_word_that_names_another_food_or_strength_finds_its_own_row(text, ingredient):
+    row = import_text(text, LIBRARY)[0]
+    assert (row.status, row.lines[0].ingredient) == ("read", ingredient)
+
+
+@pytest.mark.parametrize("text", ["100 g cheddar powder", "30 g dried spinach", "100 g light sour cream", "50 g cooked chickpea flour", "30 g smoked almonds"])  # fmt: skip
+def test_a_word_that_changes_the_food_is_asked_about_and_never_swallowed(text):
+    row = import_text(text, LIBRARY)[0]
+    assert row.status in ("unsure", "unknown")
+    assert row.lines[0].ingredient == ""
+    assert row.nearest
