@@ -22,7 +22,7 @@ from substrata.batch.cheaper import CheaperPack, cheaper_packs
 from substrata.batch.weighed import weigh_formula
 from substrata.labels.check import LabelCheck, check_lot
 from substrata.labels.pack_document import read_lot, write_lot
-from substrata.labels.pack_reading import PackFigure, ingredient_of_lot, read_pack
+from substrata.labels.pack_reading import PackFigure, contained, ingredient_of_lot, read_pack
 from substrata.nutrition.compare import Compared, compare
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.lot import Lot as CoreLot
@@ -276,7 +276,7 @@ def described(lot: Lot, document: dict[str, Any], library: Library | None = None
     read_as = read_lot(document, lot.key)
     reference = library[read_as.ingredient]
     lot.document, lot.ingredient, lot.name = write_lot(read_as), reference.id, read_as.name
-    lot.role, lot.flags = reference.role, sorted(reference.flags | read_as.contains)
+    lot.role, lot.flags = reference.role, sorted(reference.flags | contained(read_as))
     lot.use_by, lot.bought_on = read_as.use_by, read_as.bought_on
     lot.trouble = _worst(check_lot(read_as, reference, library))
     lot.touched_at = timezone.now()

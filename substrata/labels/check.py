@@ -12,6 +12,7 @@ from typing import Literal
 
 from substrata.labels.mistakes import FAR_SDS, Mistake, likely_mistake
 from substrata.labels.pack_reading import PackFigure, ingredient_of_lot, read_pack
+from substrata.labels.statement_facts import statement_facts
 from substrata.labels.sums import (
     KJ_PER_KCAL,
     distances,
@@ -66,8 +67,9 @@ def check_lot(lot: Lot, ingredient: Ingredient, library: Library) -> LabelCheck:
     """
     label = lot.label
     if label is None:
-        return LabelCheck(findings=(), mistake=None)
+        return LabelCheck(findings=tuple(_listed(lot, ingredient)), mistake=None)
     findings = [
+        *_listed(lot, ingredient),
         *_impossible(label),
         *_energy(label, ingredient),
         *_far(label, ingredient),
@@ -84,6 +86,25 @@ def check_lot(lot: Lot, ingredient: Ingredient, library: Library) -> LabelCheck:
 
 def _name(figure: str) -> str:
     return FIGURES[figure].lower()
+
+
+def _listed(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
+    """What its own ingredient list brings that its kind does not."""
+    facts = statement_facts(lot.statement)
+    fresh = facts.contains - ingredient.flags
+    if fresh:
+        named = sorted({word for flag, word in facts.words if flag in fresh})
+        yield Finding(
+            code="list-brings",
+            severity="note",
+            text=f"Its ingredient list names {', '.join(named)}: allergens, claims and cautions count it.",
+        )
+    traces = facts.may_contain - ingredient.flags
+    if traces:
+        named = sorted({word for flag, word in facts.words if flag in traces})
+        yield Finding(
+            code="list-traces", severity="note", text=f"Its ingredient list warns of traces of {', '.join(named)}."
+        )
 
 
 def _impossible(label: Label) -> Iterator[Finding]:

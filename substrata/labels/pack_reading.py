@@ -12,6 +12,7 @@ from math import erf, exp, hypot, pi, sqrt
 from typing import Literal
 
 from substrata.errors import AmountError
+from substrata.labels.statement_facts import statement_facts
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.ingredient import Ingredient, Measure, Parameter
 from substrata.pantry.label import Label, nutrient_intervals
@@ -194,14 +195,19 @@ def ingredient_of_lot(lot: Lot, reference: Ingredient) -> Ingredient:
         behaviour["capacity"] = Parameter(spread=spread, unit="g/g", source="measured by the kitchen")
     return replace(
         reference,
-        flags=reference.flags | lot.contains,
+        flags=reference.flags | contained(lot),
         composition=composition,
         behaviour=behaviour,
         measures=dict(reference.measures) | _serving_measure(lot.label) | _own_measures(lot),
         source=f"pack label ({lot.name})" if lot.label else reference.source,
         note=lot.notes,
-        pack=lot,
+        pack=replace(lot, may_contain=lot.may_contain | statement_facts(lot.statement).may_contain),
     )
+
+
+def contained(lot: Lot) -> frozenset[str]:
+    """Flags that a pack adds to its ingredient's: those ticked, and those its own list names."""
+    return lot.contains | statement_facts(lot.statement).contains
 
 
 def _own_measures(lot: Lot) -> dict[str, Measure]:

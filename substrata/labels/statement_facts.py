@@ -1,0 +1,87 @@
+"""What a pack's own ingredient list says that its name does not: allergens, gluten words, starches and sugars.
+
+A name promises ("plant cheese", "shredded mozzarella") and the list keeps or breaks it: casein in the one is milk, starch on the
+other is carbohydrate. Words by the names of United States and European law (``statement_words.csv``).
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import cache, lru_cache
+
+from substrata.labels.words import plain
+from substrata.quantities.tables import read_table
+
+_TRACES = re.compile(
+    r"\b(?:may (?:also )?contain|traces of|made (?:in|on) (?:a |equipment|shared)|produced (?:in|on)|manufactured (?:in|on)|shared (?:equipment|facility)|packed in a)\b",
+    re.IGNORECASE,
+)
+# A sentence may go on to say what a food is free of.
+_FREE = re.compile(r"\b(?:free from|free of|does not contain|contains no|no added|without)\b[^.;]*", re.IGNORECASE)
+
+
+@dataclass(frozen=True, kw_only=True)
+class StatementFacts:
+    """Flags that an ingredient list brings."""
+
+    contains: frozenset[str]
+    may_contain: frozenset[str]
+    words: tuple[tuple[str, str], ...]  # flag and the word that brought it
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Words:
+    flag: str
+    words: re.Pattern[str]
+    but_not: re.Pattern[str] | None
+
+
+def _any_of(words: str) -> re.Pattern[str] | None:
+    listed = sorted((plain(word) for word in words.split(";") if word.strip()), key=lambda word: -len(word))
+    return re.compile(rf"\b(?:{'|'.join(map(re.escape, listed))})\b") if listed else None
+
+
+@cache
+def _table() -> tuple[_Words, ...]:
+    rows = []
+    for row in read_table("statement_words.csv"):
+        words = _any_of(row.text("words"))
+        if words is None:
+            raise row.error("no words for a flag", got="nothing", allowed="words, with ; between them")
+        rows.append(_Words(flag=row.text("flag"), words=words, but_not=_any_of(row.text("but_not"))))
+    return tuple(rows)
+
+
+@lru_cache(maxsize=2048)
+def statement_facts(statement: str) -> StatementFacts:
+    """Read an ingredient list as printed on a pack.
+
+    >>> sorted(statement_facts("Water, coconut oil, modified starch, casein (milk). May contain almonds.").contains)
+    ['coconut', 'milk', 'starch']
+    >>> sorted(statement_facts("Water, coconut milk, cream of tartar. May contain almonds.").may_contain)
+    ['nut:almond']
+    """
+    said = _FREE.sub(" ", statement)
+    found = _TRACES.search(said)
+    certain, traces = (said[: found.start()], said[found.start() :]) if found else (said, "")
+    # What stands after the sentence of traces is certain again: "May contain nuts. Contains: milk."
+    ended, _, more = traces.partition(".")
+    contains, may = _flags(f"{certain}. {more}"), _flags(ended)
+    return StatementFacts(
+        contains=frozenset(contains),
+        may_contain=frozenset(may) - frozenset(contains),
+        words=tuple((contains | may).items()),
+    )
+
+
+def _flags(text: str) -> dict[str, str]:
+    """Flag → the first word that brings it."""
+    phrase = plain(text)
+    brought = {}
+    for one in _table():
+        rest = one.but_not.sub(" ", phrase) if one.but_not else phrase
+        hit = one.words.search(rest)
+        if hit:
+            brought[one.flag] = hit.group()
+    return brought
