@@ -11,6 +11,7 @@ from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.kitchen_steps import to_the_scale
 from substrata.batch.weighed import WeighedLine
+from substrata.dough.yeast import alive
 from substrata.pantry.drying import drying_numbers
 from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
@@ -155,6 +156,19 @@ def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
         )
 
 
+def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Yeast stirred into a dough of hot cheese does not live (from memory: it stops at 45 to 50 and dies by 58 °C)."""
+    yeast = tuple(w.line.id for w in r.dough.batch.lines if "yeast" in w.ingredient.flags and w.role == "lift")
+    warm = r.dough.handling.temperature_c if r.dough.handling else 0.0
+    if yeast and alive(warm) < 1:
+        yield DoughWarning(
+            code="hot-yeast",
+            severity="act",
+            lines=yeast,
+            text=f"Mixed at {warm:.0f} °C the yeast dies: let the cheese cool to hand-warm before it goes in.",
+        )
+
+
 def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
     score = next((s for s in r.dough.texture.scores if s.key == "gummy"), None) if r.dough.texture else None
     if score and score.value >= _GUMMY:
@@ -227,6 +241,7 @@ MAKING_RULES = (
     _heat_set,
     _sinks,
     _gummy,
+    _hot_yeast,
     _cold_water,
     _acid_balance,
     _yeast,

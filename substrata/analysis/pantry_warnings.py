@@ -10,6 +10,7 @@ from typing import get_args
 from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.analysis.words import percent, short_name
 from substrata.batch.weighed import WeighedLine
+from substrata.nutrition.net_carbs import polyols_percent
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.quantities.texts import with_numbers
 
@@ -80,9 +81,7 @@ def _most_of(share: float) -> str:
 
 
 def _polyols(r: WarningInputs) -> Iterator[DoughWarning]:
-    amount = sum(r.dough.batch.nutrient(n)[0] for n in ("erythritol_g", "polyols_g"))
-    after = r.dough.baked.bake_to_g
-    share = 100 * float(r.dough.batch.grams @ amount) / after if after else 0.0
+    share = polyols_percent(r.dough.batch, r.dough.baked.bake_to_g)
     if share > constant("laxative_polyols"):
         yield DoughWarning(
             code="polyols",
@@ -98,13 +97,18 @@ class _Fact:
     code: str
     flag: str  # of an ingredient; "" for a fact about a role
     role: str
+    ids: frozenset[str]  # of ingredients that it is about
     severity: Severity
     text: str
     settled_by: frozenset[str]  # claims that must all be printed on its pack to settle it
 
     def concerns(self, line: WeighedLine) -> bool:
         """Whether it is about a line, and no certificate of its pack settles it."""
-        about = self.flag in line.ingredient.flags if self.flag else line.role == self.role
+        about = (
+            line.ingredient.id in self.ids
+            or (bool(self.flag) and self.flag in line.ingredient.flags)
+            or line.role == self.role
+        )
         pack = line.ingredient.pack
         return about and not (self.settled_by and pack is not None and self.settled_by <= pack.certificates)
 
@@ -122,6 +126,7 @@ def _fact(row: Row) -> _Fact:
         code=row.text("code"),
         flag="" if flag.startswith(_ROLE) else flag,
         role=flag.removeprefix(_ROLE) if flag.startswith(_ROLE) else "",
+        ids=frozenset(row.text("ids").split()),
         severity=severity,  # type: ignore[arg-type]  # looked at above
         text=with_numbers(row.text("text")),
         settled_by=frozenset(row.text("settled_by").split()),

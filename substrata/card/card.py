@@ -13,7 +13,7 @@ from substrata.errors import OvenError
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
-from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.nutrition.net_carbs import CONVENTIONS, polyols_percent
 from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
 from substrata.oven.profile import OvenProfile
@@ -109,24 +109,26 @@ def card_of(dough: Dough) -> Card:
         allergens=allergens(batch),
         claims=tuple(c for c in told if c.verdict == "holds" and not c.hint),
         unsure=tuple(c for c in told if c.verdict == "unsure" and not c.hint),
-        cautions=tuple(_cautions(batch)),
+        cautions=tuple(_cautions(batch, after.bake_to_g)),
         problems=dough.problems,
     )
 
 
-def _cautions(batch: Batch) -> Iterator[Caution]:
+def _cautions(batch: Batch, baked_g: float) -> Iterator[Caution]:
     texts = set()
     for row in read_table("card_cautions.csv"):
         text = with_numbers(row.text("text"))
-        if text not in texts and _concerns(row, batch):
+        if text not in texts and _concerns(row, batch, baked_g):
             texts.add(text)
             yield Caution(code=row.text("code"), text=text, source=row.text("source"))
 
 
-def _concerns(row: Row, batch: Batch) -> bool:
+def _concerns(row: Row, batch: Batch, baked_g: float) -> bool:
     kind, _, match = row.text("when").partition(":")
     if kind == "role":
         return any(w.role == match for w in batch.lines)
     if kind == "id":
-        return any(w.ingredient.id == match for w in batch.lines)
+        return any(w.ingredient.id in match.split() for w in batch.lines)
+    if kind == "polyols_over":
+        return polyols_percent(batch, baked_g) > float(match)
     return kind == "always" or any(match in w.ingredient.flags for w in batch.lines)

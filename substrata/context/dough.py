@@ -138,7 +138,7 @@ class Dough:
         """One piece before the oven."""
         return piece_of(self.batch, self.formula, self.settings.pans)
 
-    @worked()
+    @worked("temperature")
     def ratios_of(self) -> dict[str, RatioOf]:
         """How every bracketed quantity is read off a batch."""
         return quantities(self.formula, self.settings)
@@ -148,12 +148,12 @@ class Dough:
         """Bracketed ratios that hang on what the lines are made of, and not on how much of each there is."""
         return {key: of(self.batch) for key, of in self.ratios_of.items() if key not in BY_GRAMS}
 
-    @worked("grams", "capacity")
+    @worked("grams", "capacity", "temperature")
     def bracketed(self) -> Sheet:
         """The bracketed quantities alone: all that a dough is judged by, and so all that a solver waits for."""
         return Sheet(self.batch, self.composition_ratios | {key: self.ratios_of[key](self.batch) for key in BY_GRAMS})
 
-    @worked("grams", "capacity")
+    @worked("grams", "capacity", "temperature")
     def sheet(self) -> Sheet:
         """Every quantity as a ratio over the lines, with its spread and every line's share: figures of nutrition and budgets too."""
         told = nutrition_ratios(self.batch, self.formula, self.settings)
@@ -181,7 +181,7 @@ class Dough:
         """What holds it together."""
         return binder(self.bracketed, self.form, self.matrix)
 
-    @worked("grams", "capacity")
+    @worked("grams", "capacity", "temperature")
     def lift(self) -> Lift:
         """Its rising power."""
         return lift(self.bracketed, self.form.heat_set_least)
@@ -203,7 +203,7 @@ class Dough:
             self.batch, self.formula, self.library, self.piece.thickness_mm, rest_min=self.rest_min
         )
 
-    @worked("grams", "capacity", "thickness")
+    @worked("grams", "capacity", "temperature", "thickness")
     def eaten(self) -> Eaten:
         """What its texture is made of."""
         after = self.baked
@@ -217,7 +217,7 @@ class Dough:
             rise=rise_of(self.bracketed),
         )
 
-    @worked("grams", "capacity", "thickness")
+    @worked("grams", "capacity", "temperature", "thickness")
     def texture(self) -> Texture | None:
         """What it will eat like; None while there is nothing to eat."""
         return texture(self.batch, self.baked, self.eaten)

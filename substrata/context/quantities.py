@@ -8,6 +8,7 @@ from substrata.batch.cost import cost_ratio
 from substrata.batch.propagate import Ratio
 from substrata.batch.weighed import Batch
 from substrata.dough.binder import heat_set_ratio, load_ratio
+from substrata.dough.handling import bowl_of
 from substrata.dough.lift import gas_ratio
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
@@ -20,7 +21,6 @@ RatioOf = Callable[[Batch], Ratio]
 _OF_THE_DOUGH: Mapping[str, RatioOf] = {
     "binder_load": load_ratio,
     "water_fill": fill_ratio,
-    "lift": gas_ratio,
     "salt": salt_ratio,
     "heat_set": heat_set_ratio,
     "sweetness": sweetness_ratio,
@@ -36,5 +36,9 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
     def per_piece(key: str) -> RatioOf:
         return lambda batch: piece_ratio(key, batch, formula, settings)
 
+    def gas(batch: Batch) -> Ratio:
+        raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines)
+        return gas_ratio(batch, bowl_of(batch.dough(), formula)[0].temperature_c) if raised else gas_ratio(batch)
+
     pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _OF_A_PIECE}
-    return pieces | dict(_OF_THE_DOUGH) | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}
+    return pieces | dict(_OF_THE_DOUGH) | {"lift": gas} | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}

@@ -19,6 +19,22 @@ CONVENTIONS: dict[Convention, str] = {
 }
 
 
+def available_per_gram(batch: Batch) -> Coefficient:
+    """Carbohydrate without fibre as a European label counts it, per g of each line, value and sd, each shape (n,).
+
+    By difference it can come out below the sugars that were measured on other samples; it holds them, so it is never less.
+    """
+    carbohydrate, carbohydrate_sd = batch.nutrient("carbohydrate_g")
+    fibre, fibre_sd = batch.nutrient("fibre_g")
+    return np.maximum(carbohydrate - fibre, batch.nutrient("sugars_g")[0]), np.hypot(carbohydrate_sd, fibre_sd)
+
+
+def polyols_percent(batch: Batch, baked_g: float) -> float:
+    """All polyols, % of what comes out of the oven; 0 while nothing does."""
+    amount = batch.nutrient("erythritol_g")[0] + batch.nutrient("polyols_g")[0]
+    return 100 * float(batch.grams @ amount) / baked_g if baked_g else 0.0
+
+
 def net_carbs_per_gram(batch: Batch, convention: Convention, rule: PolyolRule) -> Coefficient:
     """Net carbohydrate per g of each line, value and sd, each shape (n,).
 
@@ -36,7 +52,8 @@ def net_carbs_per_gram(batch: Batch, convention: Convention, rule: PolyolRule) -
         return carbohydrate, carbohydrate_sd
     fibre, fibre_sd = batch.nutrient("fibre_g")
     off = 0.5 if rule == "half" else 1 - np.minimum(batch.behaviour("polyol_energy")[0] / 4, 1.0)
-    net = carbohydrate - fibre - batch.nutrient("erythritol_g")[0] - off * batch.nutrient("polyols_g")[0]
+    kept = available_per_gram(batch)[0] if convention == "eu" else carbohydrate - fibre
+    net = kept - batch.nutrient("erythritol_g")[0] - off * batch.nutrient("polyols_g")[0]
     if convention == "us":
         net = net - batch.nutrient("allulose_g")[0]
     return np.maximum(net, 0.0), np.hypot(carbohydrate_sd, fibre_sd)

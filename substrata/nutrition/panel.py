@@ -9,14 +9,13 @@ from dataclasses import dataclass
 from functools import cache
 from math import floor, hypot
 
-import numpy as np
-
 from substrata.batch.baked import Baked
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.facts import Nutrition, scaled
+from substrata.nutrition.net_carbs import available_per_gram
 from substrata.pantry.label import UNITS_WRITTEN
 from substrata.pantry.rounding import LabelStyle, printed
 from substrata.quantities.tables import constant, read_table
@@ -99,13 +98,10 @@ def panel_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
     table = {key: piece(batch.nutrient(key), key.rpartition("_")[2]) for key in plain}
     sodium, sodium_sd = batch.nutrient("sodium_mg")
     to_salt = constant("salt_per_sodium") / 1000
-    carbohydrate, fibre = batch.nutrient("carbohydrate_g"), batch.nutrient("fibre_g")
     table |= {
         "salt_g": piece((sodium * to_salt, sodium_sd * to_salt), "g"),
         "polyols_g": piece((batch.nutrient("polyols_g")[0] + batch.nutrient("erythritol_g")[0], batch.nothing), "g"),
-        "eu_carbohydrate_g": piece(
-            (np.maximum(carbohydrate[0] - fibre[0], 0), np.hypot(carbohydrate[1], fibre[1])), "g"
-        ),
+        "eu_carbohydrate_g": piece(available_per_gram(batch), "g"),
         "us_energy_kcal": piece(energy_per_gram(batch, "us_kcal"), "kcal"),
         "eu_energy_kcal": piece(energy_per_gram(batch, "eu_kcal"), "kcal"),
         "eu_energy_kj": piece(energy_per_gram(batch, "eu_kj"), "kJ"),

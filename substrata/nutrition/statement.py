@@ -49,7 +49,7 @@ class Statement:
 
 @dataclass(frozen=True, kw_only=True)
 class _Named:
-    name: str
+    names: dict[LabelStyle, str]  # an additive is named after its class in Europe
     parts: dict[str, str]  # style -> sub-ingredients
 
 
@@ -57,7 +57,8 @@ class _Named:
 def _names() -> dict[str, _Named]:
     return {
         row.text("ingredient"): _Named(
-            name=row.text("name"), parts={"us": row.text("us_parts"), "eu": row.text("eu_parts")}
+            names={"us": row.text("name"), "eu": row.text("eu_name") or row.text("name")},
+            parts={"us": row.text("us_parts"), "eu": row.text("eu_parts")},
         )
         for row in read_table("statement.csv")
     }
@@ -87,7 +88,7 @@ def statement(batch: Batch, style: LabelStyle, left: float) -> Statement:
     entries: dict[str, _Entry] = {}
     for w in batch.lines:
         if w.grams.value > 0:
-            key = f"{w.ingredient.key} {_name(w.ingredient)}"
+            key = f"{w.ingredient.key} {_name(w.ingredient, style)}"
             entry = entries.setdefault(key, _Entry(ingredient=w.ingredient, grams=0.0, lines=[]))
             entry.grams += w.grams.value
             entry.lines.append(w.line.id)
@@ -122,10 +123,10 @@ def _dry_water(entries: dict[str, _Entry], dough: float, left: float) -> None:
             del entries[key]
 
 
-def _name(ingredient: Ingredient) -> str:
+def _name(ingredient: Ingredient, style: LabelStyle) -> str:
     known = _names().get(ingredient.id)
     if known:
-        return known.name
+        return known.names[style]
     head, _, tail = ingredient.name.partition(", ")
     return f"{head[0].lower()}{head[1:]}" + (f" ({tail})" if tail and not _SAYS_NOTHING & set(tail.split()) else "")
 
@@ -144,7 +145,7 @@ def _usual_parts(ingredient: Ingredient, style: LabelStyle) -> bool:
 def _entry(ingredient: Ingredient, style: LabelStyle) -> list[StatementPart]:
     """Name, sub-ingredients, and every allergen set off, named in brackets where the name does not say it."""
     inside = _sub_ingredients(ingredient, style)
-    text = _name(ingredient) + (f" ({inside})" if inside else "")
+    text = _name(ingredient, style) + (f" ({inside})" if inside else "")
     words = sorted({_words(style)[flag] for flag in ingredient.flags if flag in _words(style)})
     missing = [word for word in words if not _pattern(word).search(text)]
     if missing:

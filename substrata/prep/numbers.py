@@ -1,4 +1,4 @@
-"""Numbers of the bench by name, each with its range (``bench_heat.csv``, ``bench_surfaces.csv``, ``yeast.csv``)."""
+"""Numbers of the bench by name, each with its range (``bench_heat.csv``, ``bench_surfaces.csv``)."""
 
 from __future__ import annotations
 
@@ -21,8 +21,3 @@ def heat(name: str) -> Spread:
 def surfaces() -> dict[str, Spread]:
     """Heat taken by what the dough lies on, W/(m² K)."""
     return _table("bench_surfaces.csv", "surface")
-
-
-def yeast_number(name: str) -> Spread:
-    """A number of yeast."""
-    return _table("yeast.csv", "name")[name]

@@ -1,14 +1,11 @@
-"""Waking yeast: how fast it gives gas by temperature, and whether it foams.
-
-Rate by temperature: the cardinal temperature model with inflection (Rosso, Lobry & Flandrois 1993).
-"""
+"""Waking yeast: how fast it gives gas by temperature, and whether it foams."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
 from substrata.dough.lift import gas_ml_per_gram_co2
-from substrata.prep.numbers import yeast_number
+from substrata.dough.yeast import relative_rate, yeast_number
 from substrata.quantities.tables import constant
 
 
@@ -33,21 +30,6 @@ class Waking:
     foam_min: float | None  # when foam is seen; None when it never is
     curve: tuple[RatePoint, ...]  # rate over the degrees
     text: str
-
-
-def relative_rate(temperature_c: float) -> float:
-    """Rate of gas over the fastest, 0..1.
-
-    >>> relative_rate(36.0), relative_rate(60.0), relative_rate(0.0)
-    (1.0, 0.0, 0.0)
-    """
-    low, best, high = (yeast_number(n).value for n in ("slowest_c", "best_c", "stops_c"))
-    t = temperature_c
-    if not low < t < high:
-        return 0.0
-    top = (t - high) * (t - low) ** 2
-    below = (best - low) * ((best - low) * (t - best) - (best - high) * (best + low - 2 * t))
-    return max(top / below, 0.0)
 
 
 def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float) -> Waking:

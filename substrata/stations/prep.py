@@ -11,6 +11,7 @@ from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_shar
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
+from substrata.dough.yeast import yeast_number
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
 from substrata.formula.prep_choices import prep_choices
@@ -150,18 +151,23 @@ def _yeast(b: _Bench) -> Iterator[PrepTask]:
     lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
+    sugar = sum(w.grams.value for w in b.dough.lines if "sugar" in w.ingredient.flags)
     result = waking(
-        sum(w.grams.value for w in lines),
+        # Fresh yeast counts as the dry yeast that does the same work.
+        sum(w.grams.value * w.ingredient.parameter("yeast_rate").value for w in lines) / yeast_number("rate_30c").value,
         number_set(b.formula, "yeast_c"),
         number_set(b.formula, "yeast_minutes"),
-        number_set(b.formula, "yeast_sugar_g"),
+        number_set(b.formula, "yeast_sugar_g", sugar),
     )
     yield PrepTask(
         kind="yeast",
         title="Wake the yeast",
         text=result.text,
         lines=tuple(w.line.id for w in lines),
-        inputs=tuple(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes", "yeast_sugar_g")),
+        inputs=(
+            *(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes")),
+            prep_input(b.formula, "yeast_sugar_g", sugar),
+        ),
         steps=("Sugar and yeast into part of the liquid; the yeast eats most of that sugar.",),
         cautions=(),
         confidence="rule of thumb",

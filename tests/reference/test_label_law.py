@@ -86,8 +86,9 @@ def test_daily_values_are_those_of_the_rule(figure, amount, percent):
 
 
 def test_reference_amounts_are_those_of_the_rule():
-    """21 CFR 101.12(b): bread 50 g, biscuits and tortillas 55, snack crackers 30, cookies 30."""
-    assert [reference_amount_g(f) for f in ("bun", "wrap", "cracker", "cookie", "doughnut")] == [50, 55, 30, 30, None]
+    """21 CFR 101.12(b): bread 50 g, tortillas 55, snack crackers 30, cookies 30, doughnuts 55, filled things 140."""
+    forms = ("bun", "wrap", "cracker", "cookie", "doughnut", "pocket")
+    assert [reference_amount_g(f) for f in forms] == [50, 55, 30, 30, 55, 140]
 
 
 def made(lines, **form):

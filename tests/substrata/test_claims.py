@@ -45,7 +45,7 @@ def verdict(key, *packs, settings=None, **lines):
         ("grain-free", {"oat_fibre": 10}, "fails"), ("gluten-free", {"oat_fibre": 10}, "unsure"), ("gluten-free", {"egg": 50, "salt": 1}, "holds"),
         ("gluten-free", {"almond_flour": 100}, "unsure"), ("grain-free", {"almond_flour": 100}, "holds"), ("grain-free", {"baking_powder": 5}, "unsure"),
         ("grain-free", {"mozzarella_preshredded": 50}, "unsure"), ("grain-free", {"mozzarella": 50}, "holds"), ("nut-free", {"almond_flour": 9}, "fails"),
-        ("nut-free", {"peanut_flour": 9}, "fails"), ("nut-free", {"coconut_flour": 9}, "holds"), ("nut-free", {"sunflower_flour": 9}, "unsure"),
+        ("nut-free", {"peanut_flour": 9}, "fails"), ("nut-free", {"coconut_flour": 9}, "unsure"), ("nut-free", {"coconut_oil": 9}, "holds"), ("nut-free", {"lupin_flour": 9}, "unsure"), ("vegetarian", {"feta": 9}, "unsure"), ("no-added-sugar", {"allulose": 9}, "unsure"), ("nut-free", {"sunflower_flour": 9}, "unsure"),
         ("dairy-free", {"ghee": 9}, "fails"), ("dairy-free", {"whey_isolate": 9}, "fails"), ("egg-free", {"egg_white_powder": 9}, "fails"),
         ("vegan", {"gelatin": 3}, "fails"), ("vegan", {"honey": 3}, "fails"), ("vegan", {"psyllium_powder": 3, "water": 9}, "holds"),
         ("vegetarian", {"gelatin": 3}, "fails"), ("vegetarian", {"parmesan": 3}, "unsure"), ("vegetarian", {"cheddar": 3}, "holds"),
@@ -86,7 +86,7 @@ def test_traces_on_a_pack_leave_a_claim_unsure_and_are_listed_apart():
 
 @pytest.mark.parametrize(
     ("setting", "claim", "lines"),
-    [("coconut_is_nut", "nut-free", {"coconut_flour": 9}), ("xanthan_is_grain", "grain-free", {"xanthan": 1})],
+    [("coconut_is_nut", "nut-free", {"coconut_oil": 9}), ("xanthan_is_grain", "grain-free", {"xanthan": 1})],
 )
 def test_a_strict_kitchen_bans_what_others_allow(setting, claim, lines):
     assert verdict(claim, **lines) == "holds"
@@ -171,3 +171,32 @@ def test_cautions_go_with_what_is_in_the_bowl():
     assert "gum-liquid" in codes(psyllium_powder=5)
     assert "egg-core" in codes(egg=50)
     assert codes(water=5) == {"clinician", "selling", "low-carb"}
+    assert {"polyol-laxative", "with-sweetener"} <= codes(almond_flour=50, egg=30, erythritol=20)
+    assert "polyol-laxative" not in codes(almond_flour=100, egg=50, erythritol=3)
+    assert "allulose-eu" in codes(allulose=5)
+    assert "sulphites" in codes(sun_dried_tomato=5)
+    assert {"oxalate", "raw-flour"} <= codes(almond_flour=5)
+
+
+def test_an_additive_is_named_after_its_class_in_europe():
+    """EU 1169/2011 Annex VII part C."""
+    lines = {"almond_flour": 100, "egg": 50, "xanthan": 3, "erythritol": 10, "baking_soda": 2}
+    assert {"thickener: xanthan gum", "sweetener: erythritol", "raising agent: sodium bicarbonate"} <= set(
+        made(**lines).text.removesuffix(".").split(", ")
+    )
+    assert "thickener" not in made("us", **lines).text
+
+
+def test_sugars_are_never_more_than_the_carbohydrate_they_are_part_of():
+    """EU 1169/2011 Annex XV: "of which sugars"; fibre by difference may leave less than the sugars measured elsewhere."""
+    for key in ("zucchini", "eggplant", "sesame-seeds-hulled"):
+        rows = {r.key: r for r in card(read_document(document(**{key.replace("-", "_"): 100})), LIBRARY, Settings()).eu_panel.rows}  # fmt: skip
+        grams = {name: rows[name].cells[0].estimate.value for name in ("carbohydrate_g", "sugars_g")}
+        assert grams["sugars_g"] <= grams["carbohydrate_g"], key
+
+
+def test_every_gluten_in_the_bowl_is_named_not_only_the_first():
+    codes = {
+        w.code for w in analyse(read_document(document(wheat_gluten=20, malt_vinegar=5, water=30)), LIBRARY).warnings
+    }
+    assert {"gluten", "gluten-barley"} <= codes

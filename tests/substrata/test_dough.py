@@ -5,8 +5,10 @@ from math import exp
 
 import pytest
 
+from substrata import analyse, load_library, read_document
 from substrata.dough.lift import co2_per_gram_soda, expected_rise, gas_ml_per_gram_co2
 from substrata.dough.water import held_water
+from tests.substrata.conftest import document
 
 
 @pytest.mark.parametrize(
@@ -164,12 +166,32 @@ def test_soda_needs_acid_and_fifteen_grams_of_vinegar_meet_one_gram(judged):
 
 
 def test_yeast_gives_gas_by_sugar_or_by_time_whichever_is_less(judged):
-    dough = {"coconut_flour": 100, "egg": 50, "dry_yeast": 5, "water": 100}
+    dough = {"bamboo_fibre": 60, "egg": 50, "dry_yeast": 5, "water": 100}
     none, little, much = (judged(**dough, sugar=s).lift.gas_ml for s in (0, 0.2, 20))
     assert none == 0
     assert little == pytest.approx(0.2 * 0.514 * gas_ml_per_gram_co2(100), rel=0.01)
     assert much == pytest.approx(5 * 0.020 * 44.01 * 0.5 * gas_ml_per_gram_co2(100), rel=0.01)
     assert "yeast-without-sugar" in {w.code for w in judged(**dough).warnings}
+
+
+def test_yeast_eats_a_flours_own_sugar_and_dies_in_hot_cheese(judged):
+    """Almond and coconut flour bring sugars of their own; yeast dies from about 50 degC (from memory)."""
+    assert judged(coconut_flour=100, egg=50, dry_yeast=5, water=100).lift.gas_ml > 0
+    crust = {"mozzarella": 170, "almond_flour": 85, "egg": 50, "dry_yeast": 5}
+    told = [
+        analyse(read_document(document("thin-crust", 2, **crust) | {"mix": {"temperature_c": c}}), load_library())
+        for c in (35, 52, 60)
+    ]
+    gas = [one.lift.gas_ml for one in told]
+    assert gas[0] > gas[1] > gas[2] == 0
+    assert [("hot-yeast" in {w.code for w in one.warnings}) for one in told] == [False, True, True]
+
+
+def test_fresh_yeast_does_the_work_of_a_third_of_its_weight_in_dry(judged):
+    """Common practice: 3 g fresh for 1 g dry."""
+    dough = {"almond_flour": 100, "egg": 50, "water": 60, "sugar": 10}
+    dry, fresh = judged(**dough, dry_yeast=1), judged(**dough, fresh_yeast=3)
+    assert fresh.lift.gas_ml == pytest.approx(dry.lift.gas_ml, rel=0.02)
 
 
 def test_gas_that_nothing_holds_does_not_raise():

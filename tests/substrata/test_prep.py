@@ -11,12 +11,13 @@ from substrata import load_library, read_document
 from substrata.batch.weighed import weigh_formula
 from substrata.cli import main
 from substrata.dough.temperature import dough_heat
+from substrata.dough.yeast import relative_rate
 from substrata.prep.cooling import ball_mm, cooling, minutes_to, time_constant_s
 from substrata.prep.frying import frying_fats
 from substrata.prep.gel import gels
 from substrata.prep.microwave import Warmed, bursts, joules_to, seconds_to, warmed_by
 from substrata.prep.water_temperature import water_for
-from substrata.prep.yeast import relative_rate, waking
+from substrata.prep.yeast import waking
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
