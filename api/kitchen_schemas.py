@@ -21,6 +21,7 @@ class KitchenOut(Schema):
     currency: str
     coconut_is_nut: bool
     xanthan_is_grain: bool
+    low_salt: bool
     revision: int  # of its choices, packs and eaters
 
     @classmethod
@@ -39,6 +40,7 @@ class KitchenOut(Schema):
             currency=k.currency,
             coconut_is_nut=k.coconut_is_nut,
             xanthan_is_grain=k.xanthan_is_grain,
+            low_salt=k.low_salt,
             revision=k.revision,
         )
 
@@ -69,6 +71,7 @@ class KitchenSettingsIn(Schema):
     currency: Text | None = None
     coconut_is_nut: bool | None = None
     xanthan_is_grain: bool | None = None
+    low_salt: bool | None = None
 
 
 class MemberIn(Schema):

@@ -33,5 +33,6 @@ class Settings:
     currency: str = "USD"  # ISO 4217, of all prices
     coconut_is_nut: bool = False  # a school's nut-free rule may ban coconut
     xanthan_is_grain: bool = False  # some grain-free bakers refuse what grew on grain sugar
+    low_salt: bool = False  # bakes for people who have to mind their salt
     eaters: tuple[Eater, ...] = ()
     pans: tuple[Pan, ...] = ()  # the kitchen's own

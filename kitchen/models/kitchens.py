@@ -48,6 +48,7 @@ class Kitchen(models.Model):
     currency = models.CharField(max_length=3, default="USD")  # ISO 4217
     coconut_is_nut = models.BooleanField(default=False)
     xanthan_is_grain = models.BooleanField(default=False)
+    low_salt = models.BooleanField(default=False)
     pans = models.JSONField(default=list, blank=True)  # own pans and trays
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)

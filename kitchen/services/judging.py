@@ -39,6 +39,7 @@ def core_settings(kitchen: Kitchen) -> Settings:
         currency=kitchen.currency,
         coconut_is_nut=kitchen.coconut_is_nut,
         xanthan_is_grain=kitchen.xanthan_is_grain,
+        low_salt=kitchen.low_salt,
         pans=tuple(Pan(**pan) for pan in kitchen.pans),
         eaters=tuple(Eater(name=eater.name, budgets=tuple(eater.budgets.items())) for eater in kitchen.eaters.all()),
     )

@@ -154,9 +154,19 @@ def analysis_of(dough: Dough) -> Analysis:
             convention_rule=CONVENTIONS[settings.convention],
             energy_method=METHOD,
             range="nine in ten doughs made by this formula fall in the range",
-            handling=handling_rests_on(dough.kind),
+            handling=handling_rests_on(dough.kind) if dough.handling else _no_handling(dough),
         ),
     )
+
+
+def _no_handling(dough: Dough) -> str:
+    """Why it cannot be said how a dough handles."""
+    lines = len(dough.inside.lines)
+    if not lines:
+        return "Cannot be said: there is no dough yet."
+    if lines == 1:
+        return "Cannot be said: one ingredient alone is no dough. Add what it is mixed with."
+    return "Cannot be said: there is too little of it to handle."
 
 
 def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:

@@ -37,6 +37,8 @@ def summary(
 ) -> tuple[Phrase, ...]:
     """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
+        if formula.lines:
+            return (Phrase(text="Nothing could be weighed: each line says why.", tone="act"),)
         return (Phrase(text="An empty bowl. Add a line, or paste an ingredient list."),)
     by_key = {bracket.key: bracket for bracket in brackets}
     return (

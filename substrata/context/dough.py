@@ -194,7 +194,7 @@ class Dough:
     @worked("grams")
     def windows(self) -> dict[str, Wanted]:
         """What is wanted of each quantity."""
-        return wanted_windows(self.formula, self.form, self.matrix)
+        return wanted_windows(self.formula, self.form, self.matrix, low_salt=self.settings.low_salt)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness")
     def handling(self) -> HandlingForecast | None:

@@ -13,7 +13,7 @@ from typing import Literal
 from substrata.dough.binder import Matrix
 from substrata.formula.form import Form, Window
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import constant, read_table
 
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.
 State = Literal["in", "under", "over", "low", "high", "open", "undefined"]
@@ -33,10 +33,21 @@ class Wanted:
 NOTHING_WANTED = Wanted(window=Window(), source="none")
 
 
-def wanted_windows(formula: Formula, form: Form, matrix: Matrix) -> dict[str, Wanted]:
-    """The window of every quantity that has one, by its key."""
+def wanted_windows(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bool = False) -> dict[str, Wanted]:
+    """The window of every quantity that has one, by its key.
+
+    Args:
+        formula: its targets come before the house's windows.
+        form: what is baked.
+        matrix: what carries the dough.
+        low_salt: a kitchen that bakes with little salt on purpose.
+    """
     targets = {key: Wanted(window=target.window, source="target") for key, target in formula.targets.items()}
-    return house_windows(form, matrix) | targets
+    house = house_windows(form, matrix)
+    if low_salt:
+        window = Window(high=constant("low_salt_most"))
+        house["salt"] = Wanted(window=window, source="form", fails=_fails("salt", window))
+    return house | targets
 
 
 def house_windows(form: Form, matrix: Matrix) -> dict[str, Wanted]:

@@ -27,6 +27,7 @@ DEGREES = np.arange(5.0, 71.0, 5.0)
 # Shares of the dough between which melting the cheese first becomes usual, and the one from which it is said to be so.
 _SELDOM_MELTED, _MOSTLY_MELTED, CHEESE_DOUGH = 0.16, 0.34, 0.25
 _FEW_VEGETABLES, _MUCH_VEGETABLE = 0.1, 0.3  # and between which it becomes usual to stir it in cold
+_LEAST_G = 0.5  # of dough, below which nobody can say how it handles
 _EVEN = 0.5  # a probability from which a thing is said to be so
 _SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
@@ -123,7 +124,7 @@ def handling_forecast(
         rest_min: before it is shaped; None takes the form's usual.
     """
     batch = batch.dough()
-    if len(batch.lines) < 2 or batch.dough_g <= 0:
+    if len(batch.lines) < 2 or batch.dough_g < _LEAST_G:
         return None
     habit = form_handling()[formula.form]
     share = cheese_share(batch)

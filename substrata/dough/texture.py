@@ -240,9 +240,17 @@ def _kinds() -> tuple[tuple[str, str, str, str, str, float, str], ...]:
     )
 
 
+_LEAST_SOLID = 0.02  # of a batch: a drink has no texture of a crumb
+
+
+def _nothing_to_eat(batch: Batch, after: Baked) -> bool:
+    solid = float(batch.grams @ (1 - batch.nutrient("water_g")[0]))
+    return after.bake_to_g <= 0 or solid < _LEAST_SOLID * float(batch.grams.sum())
+
+
 def texture_values(batch: Batch, after: Baked, eaten: Eaten) -> dict[str, float]:
     """The nine scores alone, by key; none while there is nothing to eat."""
-    if after.bake_to_g <= 0:
+    if _nothing_to_eat(batch, after):
         return {}
     amounts = _amounts(_percents(batch, after.bake_to_g), eaten, eaten.moisture)
     return {score: _bounded(sum(terms)) for score, terms in amounts.items()}
@@ -256,7 +264,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
         after: what the oven leaves.
         eaten: moisture, thickness, oven, binder and rise.
     """
-    if after.bake_to_g <= 0:
+    if _nothing_to_eat(batch, after):
         return None
     shares, lines = _percents(batch, after.bake_to_g), _lines_of_shares(batch)
     typical, wetter, drier = (

@@ -246,7 +246,7 @@ def bake_case(
 
     Raises:
         FormulaError: when its ware is unknown.
-        OvenError: when it is nearly all water.
+        OvenError: when it is nearly all water or holds none, or its pieces are beyond anything that was tried.
     """
     sorption = dough_sorption(batch)
     matter = bake_matter(batch, batch.inside, sorption)
@@ -258,6 +258,7 @@ def bake_case(
             allowed=f"up to {oven_number('wettest'):g} %",
             remedy="check the weights of water and flours",
         )
+    _within_what_is_known(matter, piece)
     warm = handling.temperature_c if handling else constant("room_temperature")
     wish = formula.bake
     return BakeCase(
@@ -303,6 +304,36 @@ def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:
     dry = float(inside.sum()) * (1 - wet)
     kept = dry * crumb / (1 - crumb) + float(filling @ water)
     return kept / (kept + dry + float(filling @ (1 - water)))
+
+
+def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:
+    """Refuse what no forecast stands for: a crumb of a milligram, a column that would fall over, a mass that no oven holds."""
+    if matter.water < oven_number("driest_dough"):
+        raise OvenError(
+            "cannot be said: nothing here bakes",
+            got="no water",
+            allowed="a dough with some water in it",
+            remedy="add an egg, water or cheese",
+        )
+    least, most = oven_number("smallest_piece"), oven_number("largest_piece")
+    if not least <= piece.dough_g <= most:
+        raise OvenError(
+            f"cannot be said: no bake of so {'small' if piece.dough_g < least else 'large'} a piece is known",
+            got=f"{piece.dough_g:.3g} g",
+            allowed=f"{least:g} g to {most / 1000:g} kg a piece",
+            remedy="check weights and pieces",
+            field="form.pieces",
+        )
+    thinnest, wide = oven_number("thinnest_piece"), min(piece.length_mm, piece.width_mm)
+    high = piece.high_mm if piece.kind not in ("rope", "ring") else wide
+    if piece.thickness_mm < thinnest or high > oven_number("slenderest") * wide:
+        raise OvenError(
+            "cannot be said: no piece of this shape stands in an oven",
+            got=f"{piece.thickness_mm:.3g} mm high, {wide:.3g} mm wide",
+            allowed=f"from {thinnest:g} mm, and no more than {oven_number('slenderest'):g} times as high as wide",
+            remedy="change thickness or pieces on the Shape station",
+            field="form.size",
+        )
 
 
 def _underside(batch: Batch) -> float:

@@ -5,7 +5,7 @@ from math import exp
 
 import pytest
 
-from substrata import analyse, load_library, read_document
+from substrata import Settings, analyse, load_library, read_document
 from substrata.dough.lift import co2_per_gram_soda, expected_rise, gas_ml_per_gram_co2
 from substrata.dough.water import held_water
 from tests.substrata.conftest import document
@@ -212,3 +212,14 @@ def test_cheese_salt_counts_and_leavening_sodium_does_not_taste(judged):
 def test_sweetness_is_in_sucrose(judged):
     assert judged(almond_flour=90, sugar=10).sweetness.value == pytest.approx(10)
     assert judged(almond_flour=90, erythritol=10).sweetness.value == pytest.approx(6.5)
+
+
+def test_a_low_salt_kitchen_wants_little_salt_and_no_more(judged):
+    dough = {"almond_flour": 100, "egg": 50, "water": 30}
+    state = lambda settings, salt: next(
+        b.state for b in judged(settings=settings, **dough, salt=salt).brackets if b.key == "salt"
+    )  # noqa: E731
+    assert state(None, 0.1) == "low"
+    assert state(Settings(low_salt=True), 0.1) == "in"
+    assert state(None, 2.5) == "in"
+    assert state(Settings(low_salt=True), 2.5) in ("over", "high")

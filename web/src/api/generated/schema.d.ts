@@ -2594,6 +2594,8 @@ export interface components {
             egg_scheme: string;
             /** Id */
             id: number;
+            /** Low Salt */
+            low_salt: boolean;
             /** Name */
             name: string;
             /** Polyol Rule */
@@ -2622,6 +2624,8 @@ export interface components {
             currency?: string | null;
             /** Egg Scheme */
             egg_scheme?: string | null;
+            /** Low Salt */
+            low_salt?: boolean | null;
             /** Name */
             name?: string | null;
             /** Polyol Rule */

@@ -74,6 +74,7 @@ async function leave(): Promise<void> {
         <legend>Strict about</legend>
         <label class="choice"><input type="checkbox" :checked="session.kitchen.coconut_is_nut" @change="choose({ coconut_is_nut: ($event.target as HTMLInputElement).checked })" /> <span>nut-free bans coconut <span class="note">as some schools do</span></span></label>
         <label class="choice"><input type="checkbox" :checked="session.kitchen.xanthan_is_grain" @change="choose({ xanthan_is_grain: ($event.target as HTMLInputElement).checked })" /> <span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></label>
+        <label class="choice"><input type="checkbox" :checked="session.kitchen.low_salt" @change="choose({ low_salt: ($event.target as HTMLInputElement).checked })" /> <span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></label>
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />

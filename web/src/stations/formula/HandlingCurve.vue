@@ -88,6 +88,7 @@ const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5
     </div>
     <p class="note">{{ forecast.probabilities.filter((s) => s.probability >= 0.04).map((s) => `${s.class_name} ${percent(s.probability)}`).join(' · ') }}<template v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</template>. {{ bench.analysis?.basis.handling }}</p>
   </section>
+  <p v-else-if="bench.analysis" class="note">How it handles: {{ bench.analysis.basis.handling.charAt(0).toLowerCase() + bench.analysis.basis.handling.slice(1) }}</p>
 </template>
 
 <style scoped>
