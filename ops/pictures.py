@@ -20,7 +20,7 @@ LIST = """For the dough:
 1 1/2 cups (150 g) superfine almond flour
 2 T psyllium husk powder, packed
 2 lg eggs + 2 whites, at room temperature
-1/2 cup peanut butter
+1/2 cup cheddar powder
 salt to taste"""
 
 

@@ -9,7 +9,7 @@ from typing import get_args
 
 from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.analysis.words import percent, short_name
-from substrata.batch.weighed import WeighedLine
+from substrata.batch.weighed import WeighedLine, read_from_scale
 from substrata.nutrition.net_carbs import polyols_percent
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.quantities.texts import with_numbers
@@ -49,9 +49,11 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _settle(r: WarningInputs, line: str) -> str:
-    """What would narrow a line's doubt: its pack, where none is chosen; else the scale."""
-    packed = any(w.line.id == line and w.ingredient.pack for w in r.dough.batch.lines)
-    return "weigh it" if packed else "weigh it, and enter its pack"
+    """What would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
+    w = next(w for w in r.dough.batch.lines if w.line.id == line)
+    todo = [] if read_from_scale(w.line) else ["weigh it"]
+    todo += [] if w.ingredient.pack else ["enter its pack"]
+    return " and ".join(todo) or "such food differs from one to the next"
 
 
 def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:

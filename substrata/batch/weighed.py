@@ -341,6 +341,11 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
     return Spread.around(line.grams, half)
 
 
+def read_from_scale(line: Line) -> bool:
+    """Whether a line's grams were read from a scale and not made of spoons, cups or pieces."""
+    return line.grams is not None and (not line.entered.strip() or _scale_half(line.entered) is not None)
+
+
 @lru_cache(maxsize=4096)
 def _scale_half(entered: str) -> float | None:
     """Half-range of an amount that was read from a scale, in g, whatever it is of; None for any other."""

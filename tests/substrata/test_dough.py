@@ -216,9 +216,11 @@ def test_sweetness_is_in_sucrose(judged):
 
 def test_a_low_salt_kitchen_wants_little_salt_and_no_more(judged):
     dough = {"almond_flour": 100, "egg": 50, "water": 30}
-    state = lambda settings, salt: next(
-        b.state for b in judged(settings=settings, **dough, salt=salt).brackets if b.key == "salt"
-    )  # noqa: E731
+
+    def state(settings, salt):
+        rows = judged(settings=settings, **dough, salt=salt).brackets
+        return next(b.state for b in rows if b.key == "salt")
+
     assert state(None, 0.1) == "low"
     assert state(Settings(low_salt=True), 0.1) == "in"
     assert state(None, 2.5) == "in"

@@ -22,7 +22,7 @@ const texture = { text: 'Eats crisp.', thickness_mm: 4, oven_c: 180, moisture_pe
 const baked = { moisture_percent: 5, source: 'dried', bake_to_piece_g: 20, loss: { value: 0.2, low: 0.1, high: 0.3 }, bake_to_g: 400, fat_taken_g: 0 }
 
 const curve = async (change: object = {}, mayEdit = true) => {
-  const bench = await onTheBench(DOCUMENT, mayEdit, 'metric', { handling: { ...handling, ...change } })
+  const bench = await onTheBench(DOCUMENT, mayEdit, 'metric', { handling: { ...handling, ...change }, basis: { handling: 'Rests on 4 practised doughs of this kind.' } })
   await flushPromises()
   return { bench, view: mount(HandlingCurve) }
 }
