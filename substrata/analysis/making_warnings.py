@@ -118,11 +118,34 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
     text = what.get(cause.kind, "Not ready yet")
     yield DoughWarning(
         code=f"handling-{cause.kind}",
-        severity="note" if cause.kind in ("rest", "chill") else "act",
+        severity="note" if cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) else "act",
         text=f"{text}: {cause.text}.",
         lines=(cause.line,) if cause.line else (),
         remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,
     )
+
+
+def _is_batter(r: WarningInputs, kind: str) -> bool:
+    """Whether it is soft on purpose: whipped egg and cheese without any flour are spooned and set in the oven."""
+    return (
+        kind == "wet" and not r.dough.batch.dry_base_g and not any(w.role == "vegetable" for w in r.dough.batch.lines)
+    )
+
+
+def _garlic_in_oil(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Raw garlic kept in oil can grow botulinum (USDA FSIS; common caution)."""
+    lines = tuple(
+        w.line.id
+        for w in r.dough.batch.lines
+        if w.ingredient.id == "garlic" and w.role in ("wash", "topping", "filling", "dusting")
+    )
+    if lines:
+        yield DoughWarning(
+            code="garlic-oil",
+            severity="caution",
+            lines=lines,
+            text="Garlic in oil or butter: make it fresh, keep it in the fridge and use it within four days; kept warm it can be deadly.",
+        )
 
 
 def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -242,6 +265,7 @@ MAKING_RULES = (
     _sinks,
     _gummy,
     _hot_yeast,
+    _garlic_in_oil,
     _cold_water,
     _acid_balance,
     _yeast,

@@ -99,7 +99,7 @@ def handling(
     result = materials(of) if isinstance(of, Batch) else of
     shared = _share_water(result, p, minutes, temperature_c)
     phases = _phases(result, method, p, shared, temperature_c)
-    flow = _flow(result, p, phases, temperature_c)
+    flow = _flow(result, p, phases, temperature_c) + _seized(result, p, phases)
     packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])
@@ -257,6 +257,19 @@ def _flow(made: Materials, p: Draws, v: _Phases, temperature_c: Floats) -> Float
     fifth = (thin * 10 ** (mixed / 5) + v.cheese * 10 ** (cheese / 5) + v.fat * 10 ** (butter / 5)) / whole
     flow: Floats = 5 * np.log10(np.maximum(fifth, _TINY))
     return flow
+
+
+def _seized(made: Materials, p: Draws, v: _Phases) -> Floats:
+    """What a little water adds to the flow of a nut butter, log10 Pa s: it bridges grains that lie in oil.
+
+    Capillary suspensions (Koos & Willenbacher 2011, Science 331:897): the lesser liquid binds, and where it is no longer the lesser
+    one the paste comes loose again.
+    """
+    liquid = np.maximum(v.serum + v.oil, _TINY)
+    share = made.paste_oil / liquid
+    bridged = 1 - np.exp(-v.serum / max(0.05 * made.paste_oil, _TINY))
+    seized: Floats = p["paste_seizes"] * np.minimum(share, 1.0) * bridged
+    return seized
 
 
 # Worked butter, log10 Pa s (from memory).

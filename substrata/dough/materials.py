@@ -37,6 +37,7 @@ class Materials:
     gum: float
     lubricating: float  # oil that working frees
     oil: float
+    paste_oil: float  # of it, that ground nuts lie in
     sweet: float
     cheese: float
     dry: float  # particles without what they drink
@@ -84,10 +85,12 @@ def materials(batch: Batch) -> Materials:
         oil_capacity=grams * each("oil_capacity"),
         gum=float(gum.sum()),
         lubricating=volume(fat * each("lubricates"), "particle"),
-        oil=volume(whole, "oil"),
+        # A nut butter is its solids in its own oil.
+        oil=volume(whole, "oil") + volume(fat, "paste"),
+        paste_oil=volume(fat, "paste"),
         sweet=volume(rest, "sweet"),
         cheese=volume(whole, "cheese"),
-        dry=volume(whole - gum, "particle"),
+        dry=volume(whole - gum, "particle") + volume(whole - fat, "paste"),
         serum=volume(whole, "serum"),
         soft=volume(whole, "soft"),
         fat=volume(whole, "fat"),

@@ -1,4 +1,4 @@
-"""Which phase of a dough each line belongs to: particles, serum, soft dairy, cheese, solid fat, oil, sweetener."""
+"""Which phase of a dough each line belongs to: particles, serum, soft dairy, cheese, solid fat, oil, sweetener, paste."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from substrata.pantry.library import Floats
 from substrata.pantry.matter import MATTERS, matter_densities_20c
 from substrata.quantities.tables import Row, read_table
 
-PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet"]
+PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet", "paste"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,7 +37,7 @@ def _by_role() -> dict[str, Phase]:
 
 
 def _phase_of_row(row: Row) -> Phase:
-    name: PhaseName = row.text("phase")  # type: ignore[assignment]  # a test holds the table to the seven
+    name: PhaseName = row.text("phase")  # type: ignore[assignment]  # a test holds the table to the eight
     flows = bool(row.text("log_viscosity"))
     return Phase(
         name=name,

@@ -38,6 +38,7 @@ _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
 _VERY_WET = 68.0  # % water of a sheet from which the physics is known to dry it too fast
 _SOONER = 0.95  # of the time: an edge that is done before is told
+_MANY_SEEDS = 0.25  # of the dough: a seed crispbread
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
 
 
@@ -167,7 +168,7 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         what_ifs=what_ifs(case),
         settings=settings_of(case),
         flags=_flags(forecast),
-        weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel"),
+        weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=_whole_seeds(dough)),
         cautions=_cautions(case),
         sureness="The range holds what an unknown oven may do; log a bake and it narrows."
         if not profile.bakes
@@ -319,13 +320,21 @@ def _flags(t: _Told) -> tuple[str, ...]:
     return tuple(rows)
 
 
-def _weak_spots(case: BakeCase, *, done_by_gel: bool) -> tuple[str, ...]:
+def _whole_seeds(dough: Dough) -> float:
+    """Whole seeds and nuts, share of the dough."""
+    batch = dough.inside
+    return float(batch.grams @ batch.behaviour("coarse")[0]) / batch.dough_g
+
+
+def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str, ...]:
     """Where this forecast was least sure in its own study."""
     rows = []
     if case.form.id in ("thin-crust", "wrap", "cracker") and case.wet_percent > _VERY_WET:
         rows.append(
             "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
         )
+    if case.gel_water is not None and case.form.asks_dry and seeds > _MANY_SEEDS:
+        rows.append("Whole seeds in a gel dry more slowly than this forecast thinks: least sure here, look later too.")
     if case.gel_water is not None and done_by_gel:
         rows.append(
             "How dry a psyllium crumb has to get rests on few doughs: the sound and the weight are the surer signs."

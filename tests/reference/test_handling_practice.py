@@ -133,3 +133,14 @@ def test_the_told_moments_are_roots_of_the_curve():
     crust = made(CHEESE) | {"form": {"kind": "thin-crust", "pieces": 6}}
     brittle = analyse(read_document(crust), LIBRARY).handling.brittle_below_c
     assert consistency(CHEESE, brittle, 5) == pytest.approx(band_of("stiff", 4).low, abs=0.05)
+
+
+def test_a_little_egg_makes_a_nut_butter_seize_and_much_water_loosens_it_again():
+    """Common practice; capillary suspensions (Koos & Willenbacher 2011)."""
+    plain = {"peanut-butter": 250, "erythritol": 60}
+    little, more, much = (
+        consistency(plain | {"egg": egg, "water": water}, 21.0) for egg, water in ((20, 0), (55, 0), (55, 600))
+    )
+    assert consistency(plain | {"egg": 1}, 21.0) < little
+    assert more > 2.5  # rolled into balls
+    assert much < 0.9  # a soup

@@ -183,7 +183,7 @@ def test_the_typical_dough_is_the_first_draw_and_the_draws_stay_in_their_ranges(
 def test_every_ingredient_has_a_phase_and_every_form_a_way_of_handling():
     for ingredient in LIBRARY:
         batch = batch_of(**{ingredient.id.replace("-", "_"): 10})
-        assert phase_of(batch.lines[0]).name in ("particle", "serum", "soft", "cheese", "fat", "oil", "sweet")
+        assert phase_of(batch.lines[0]).name in ("particle", "serum", "soft", "cheese", "fat", "oil", "sweet", "paste")
     named = {row.text("form"): row for row in read_table("shapes.csv")}
     assert set(named) == set(forms())
     words = [band.class_name for band in classes()]
