@@ -59,6 +59,7 @@ class BakeCase:
     loss_wanted: float | None  # share, where the baker bakes to a dryness of their own
     loss_usual: float  # share, of the form's habit: until an early stage is turned
     wish: str  # soft, crisp, or "" for as usual
+    vegetable: float  # share of the dough
     underside: float  # how much the underside's colour counts beside the top's, 0..1
     gel_water: float | None  # share of water at most in a psyllium crumb that is not gummy; None without psyllium
     browning: float  # factor
@@ -120,6 +121,11 @@ class BakeCase:
         """Its rim: thinner, and it gets more heat."""
         thin = self.with_thickness(self.piece.thickness_mm * oven_number("edge_thin"))
         return replace(thin, h_factor=self.h_factor * oven_number("edge_heat"))
+
+    @property
+    def pliable_water(self) -> float:
+        """Mean water of a wrap that still bends, share: a vegetable keeps more of it in its cells."""
+        return (oven_number("pliable_water") + oven_number("pliable_vegetable") * self.vegetable) / 100
 
     @property
     def safe_for(self) -> Literal["", "egg", "filling"]:
@@ -284,7 +290,8 @@ def bake_case(
         loss_wanted=after.loss.value if after.source == "set" else None,
         loss_usual=after.loss.value,
         wish=wish.doneness,
-        underside=_underside(batch),
+        vegetable=_vegetable(batch),
+        underside=_underside(_vegetable(batch)),
         gel_water=_gel_water(batch, piece, wet / 100),
         pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
@@ -336,9 +343,12 @@ def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:
         )
 
 
-def _underside(batch: Batch) -> float:
+def _vegetable(batch: Batch) -> float:
+    return float(batch.grams @ (batch.is_role("vegetable") * batch.inside)) / batch.dough_g
+
+
+def _underside(vegetable: float) -> float:
     """How much the underside's colour counts: not without vegetable, half where the dough is vegetable."""
-    vegetable = float(batch.grams @ (batch.is_role("vegetable") * batch.inside)) / batch.dough_g
     return 0.5 * (1 - exp(-((vegetable / oven_number("vegetable_share")) ** 2)))
 
 

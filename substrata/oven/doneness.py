@@ -138,7 +138,7 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
     found: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.core_wanted_c)}
     colour = first_over(at, seen, dose)
     if form.asks_pliable:
-        bends = first_over(at, -moisture, -oven_number("pliable_water") / 100)
+        bends = first_over(at, -moisture, -case.pliable_water)
         sooner = [moment for moment in (colour, bends) if moment is not None]
         found["pliable"] = soft_latest(sooner, -oven_number("criteria_power")) if sooner else None
     elif form.asks_colour:

@@ -66,8 +66,9 @@ def _psyllium_share(batch: Batch) -> float:
 
 
 def dough_sorption(batch: Batch) -> float:
-    """Oswin's A of a dough before its fat: psyllium holds water more tightly than flours do (assumed)."""
-    counts = 1 - exp(-_psyllium_share(batch) / oven_number("gel_share"))
+    """Oswin's A of a dough before its fat: gums and mucilages hold water more tightly than flours do (assumed)."""
+    gum = float((batch.grams * batch.inside) @ batch.behaviour("gum_share")[0])
+    counts = 1 - exp(-gum / batch.dough_g / oven_number("gel_share")) if batch.dough_g else 0.0
     return oven_number("sorption_flour") + oven_number("sorption_gel") * counts
 
 
