@@ -118,7 +118,7 @@ def test_high_up_the_middle_stays_cooler_by_what_the_boil_falls():
     assert fall == pytest.approx(7.8, abs=0.4)
     early, late = (
         [np.interp(minute, ran.minutes, ran.core_c) for ran in (run(low, until_min=80.0), run(high, until_min=80.0))]
-        for minute in (40.0, 80.0)
+        for minute in (45.0, 80.0)
     )
     assert 0.8 * fall < early[0] - early[1] <= fall
     assert late[0] - late[1] == pytest.approx(fall, rel=0.1)
