@@ -48,7 +48,7 @@ def test_a_baker_pastes_a_list_and_sees_it_balance(shelf):
     shelf.get_by_role("button", name="Add 6 lines").click()
     # What could not be read stays in the box.
     expect(shelf.get_by_label("Ingredient list")).to_have_value("1/2 cup cheddar powder")
-    shelf.get_by_role("button", name="Cheddar").click()
+    shelf.get_by_role("button", name="Cheddar", exact=True).click()
     shelf.get_by_role("button", name="Add 1 line").click()
     expect(weighs(shelf, "almond-flour")).to_have_value("159")
     expect(weighs(shelf, "egg-white")).to_have_value("66")
