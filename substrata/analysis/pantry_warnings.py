@@ -104,14 +104,14 @@ class _Fact:
     text: str
     settled_by: frozenset[str]  # claims that must all be printed on its pack to settle it
 
+    def is_of(self, ids: frozenset[str], roles: frozenset[str], flags: frozenset[str]) -> bool:
+        """Whether it is about what has one of these."""
+        return self.role in roles or self.flag in flags or not self.ids.isdisjoint(ids)
+
     def concerns(self, line: WeighedLine) -> bool:
         """Whether it is about a line, and no certificate of its pack settles it."""
-        about = (
-            line.ingredient.id in self.ids
-            or (bool(self.flag) and self.flag in line.ingredient.flags)
-            or line.role == self.role
-        )
-        pack = line.ingredient.pack
+        ingredient, pack = line.ingredient, line.ingredient.pack
+        about = self.is_of(frozenset((ingredient.id,)), frozenset((line.role,)), ingredient.flags)
         return about and not (self.settled_by and pack is not None and self.settled_by <= pack.certificates)
 
 
@@ -140,8 +140,11 @@ def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning
 
     def rule(r: WarningInputs) -> Iterator[DoughWarning]:
         codes = set()
+        every = r.dough.batch.lines
+        ids, roles = frozenset(w.ingredient.id for w in every), frozenset(w.role for w in every)
+        flags = frozenset().union(*(w.ingredient.flags for w in every))
         for fact in _table():
-            if bool(fact.role) != of_roles or fact.code in codes:
+            if bool(fact.role) != of_roles or fact.code in codes or not fact.is_of(ids, roles, flags):
                 continue
             lines = tuple(w.line.id for w in r.dough.batch.lines if fact.concerns(w))
             if lines:

@@ -99,7 +99,9 @@ def handling(
     result = materials(of) if isinstance(of, Batch) else of
     shared = _share_water(result, p, minutes, temperature_c)
     phases = _phases(result, method, p, shared, temperature_c)
-    flow = _flow(result, p, phases, temperature_c) + _seized(result, p, phases)
+    flow = _flow(result, p, phases, temperature_c)
+    if result.paste_oil > 0:
+        flow = flow + _seized(result, p, phases)
     packed = _packing(p, phases, pressed=method.pressed)
     solid = phases.particles / np.maximum(phases.particles + phases.continuous, _TINY)
     relative = _crowding(solid / packed, p["packing_exponent"], p["jam_share"])

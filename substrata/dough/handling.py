@@ -93,6 +93,8 @@ def melted_share(batch: Batch, mix: Mix) -> float:
     if mix.cheese:
         return float(mix.cheese == "melted")
     cheese = _between(cheese_share(batch), _SELDOM_MELTED, _MOSTLY_MELTED)
+    if not cheese:
+        return 0.0
     return cheese * (1 - _between(_vegetable_share(batch), _FEW_VEGETABLES, _MUCH_VEGETABLE))
 
 
