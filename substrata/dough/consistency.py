@@ -81,6 +81,7 @@ class Method:
 
     melted: float = 1.0  # share of the cheese that is melted first; the rest is stirred in cold
     pressed: bool = True  # kneaded or pressed; else only stirred
+    fat_melted: bool = False  # butter goes in melted, and flows as oil does while the batter is filled
 
 
 def handling(
@@ -210,7 +211,8 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
     given = np.minimum(given, 0.6 * made.lubricating)
     sponge = (shared.uptake @ made.oil_capacity)[None, :] * (1 - shared.saturation)
     taken = made.oil * sponge / np.maximum(made.oil + sponge, _TINY)
-    oil = made.oil - taken + given
+    hard = 0.0 if method.fat_melted else made.fat
+    oil = made.oil - taken + given + made.fat - hard
     dissolved = np.minimum(made.sweet, 0.5 * shared.free / 1.6)
     flowing = made.cheese * (method.melted + (1 - method.melted) * p["cold_cheese_flows"])
     gel = shared.gel + made.gum
@@ -229,12 +231,12 @@ def _phases(made: Materials, method: Method, p: Draws, shared: _Shared, temperat
     power = (x_each @ made.gum_power) / np.maximum(x_all, _TINY)
     return _Phases(
         particles=particles,
-        continuous=serum + oil + made.soft + flowing + made.fat,
+        continuous=serum + oil + made.soft + flowing + hard,
         serum=serum,
         oil=oil,
         soft=zero + made.soft,
         cheese=zero + flowing,
-        fat=zero + made.fat,
+        fat=zero + hard,
         gum_x=x,
         gum_power=power[None, :] + zero,
         protein_percent=100 * made.protein / np.maximum(serum, _TINY),

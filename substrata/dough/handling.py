@@ -18,6 +18,7 @@ from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
 from substrata.dough.phases import sorted_by_phase
 from substrata.dough.temperature import DoughHeat, dough_heat
+from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.tables import constant
@@ -197,7 +198,11 @@ def bowl_of(batch: Batch, formula: Formula, *, rest_min: float | None = None) ->
     )
     bowl = Bowl(
         batch=batch,
-        method=Method(melted=melted, pressed=mix.work == "pressed" if mix.work else habit.pressed),
+        method=Method(
+            melted=melted,
+            pressed=mix.work == "pressed" if mix.work else habit.pressed,
+            fat_melted=form_of(formula.form).dough_kind == "batter",
+        ),
         temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
         rest_min=habit.rest_min if rest_min is None else rest_min,
     )

@@ -233,3 +233,10 @@ def test_a_mix_that_cannot_be_is_refused(mix):
     with pytest.raises(FormulaError) as refusal:
         mixed(mix, **BUN)
     assert refusal.value.field.startswith("mix")
+
+
+def test_butter_goes_melted_into_a_batter_and_soft_into_a_dough(judged):
+    """Common practice: a tin's batter is poured or spread, a cookie's dough is rolled."""
+    lines = {"almond_flour": 240, "egg": 190, "butter": 70}
+    batter, dough = (judged(form, 6, **lines).handling.at_shaping for form in ("tin-loaf", "bun"))
+    assert batter.consistency < 2.5 < dough.consistency
