@@ -19,6 +19,7 @@ from substrata.quantities.tables import constant
 _LEAST_CHANGE_G = 0.05
 _A_FEW = 2  # lines from which it is a dough
 _GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
+_PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
 
 
 def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -194,8 +195,15 @@ def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
 
 def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
     score = next((s for s in r.dough.texture.scores if s.key == "gummy"), None) if r.dough.texture else None
+    lines = score.terms[0].lines if score and score.terms else ()
+    if score and _PERHAPS_GUMMY <= score.value < _GUMMY:
+        yield DoughWarning(
+            code="perhaps-gummy",
+            severity="note",
+            lines=lines,
+            text=f"Somewhat gummy ({score.value:.0f} of 10) unless it is baked until its crumb is dry: {score.terms[0].what}.",
+        )
     if score and score.value >= _GUMMY:
-        lines = score.terms[0].lines if score.terms else ()
         yield DoughWarning(
             code="gummy",
             severity="act",

@@ -154,3 +154,12 @@ def test_every_rule_of_the_table_names_a_matter_or_a_state_and_bends_in_a_known_
     assert all(bool(row.text("how")) == bool(row.text("at")) for row in rows)
     assert {row.text("gate") for row in rows} <= {"", "wetter", "drier", "thin"}
     assert all(row.text("source") for row in rows)
+
+
+def test_gumminess_is_told_by_degrees(judged):
+    dough = {"almond_flour": 140, "egg_white": 90, "water": 230, "baking_powder": 9}
+    codes = [{w.code for w in judged("bun", 6, **dough, psyllium_powder=grams).warnings} for grams in (8, 38, 90)]
+    assert not {"gummy", "perhaps-gummy"} & codes[0]
+    assert "perhaps-gummy" in codes[1]
+    assert "gummy" in codes[2]
+    assert "perhaps-gummy" not in codes[2]
