@@ -13,15 +13,17 @@ from substrata.errors import OvenError
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
+from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.net_carbs import CONVENTIONS, polyols_percent
 from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import judged
 from substrata.pantry.library import Library
+from substrata.pantry.rounding import LabelStyle
 from substrata.quantities.tables import Row, read_table
 from substrata.quantities.texts import with_numbers
-from substrata.settings import Settings
+from substrata.settings import Convention, Settings
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -34,6 +36,14 @@ class Caution:
 
 
 @dataclass(frozen=True, kw_only=True)
+class NetCarbs:
+    """Net carbs of a piece, and by which rule."""
+
+    estimate: Estimate
+    rule: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class Card:
     """All that is printed with a formula."""
 
@@ -41,9 +51,8 @@ class Card:
     form: str
     pieces: int
     piece_g: Estimate
-    net_carbs: Estimate  # a piece
-    convention: str
-    convention_rule: str
+    us_net_carbs: NetCarbs
+    eu_net_carbs: NetCarbs
     us_panel: Panel
     eu_panel: Panel
     us_statement: Statement
@@ -99,9 +108,8 @@ def card_of(dough: Dough) -> Card:
         form=dough.form.name,
         pieces=formula.pieces,
         piece_g=facts.piece.grams,
-        net_carbs=facts.piece.net_carbs,
-        convention=settings.convention,
-        convention_rule=CONVENTIONS[settings.convention],
+        us_net_carbs=_net_carbs(facts, "us", settings),
+        eu_net_carbs=_net_carbs(facts, "eu", settings),
         us_panel=panel("us", formula, sheet, facts, after),
         eu_panel=panel("eu", formula, sheet, facts, after),
         us_statement=statement(batch, "us", after.left),
@@ -112,6 +120,13 @@ def card_of(dough: Dough) -> Card:
         cautions=tuple(_cautions(batch, after.bake_to_g)),
         problems=dough.problems,
     )
+
+
+def _net_carbs(facts: Nutrition, region: LabelStyle, settings: Settings) -> NetCarbs:
+    """By the rule of the card's region, so that it goes with the panel beside it; a kitchen that takes nothing off does so on both."""
+    convention: Convention = "total" if settings.convention == "total" else region
+    told = {"us": facts.net_carbs_us, "eu": facts.net_carbs_eu, "total": facts.net_carbs_total}
+    return NetCarbs(estimate=told[convention], rule=CONVENTIONS[convention])
 
 
 def _cautions(batch: Batch, baked_g: float) -> Iterator[Caution]:

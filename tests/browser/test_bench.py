@@ -71,6 +71,17 @@ def test_pulling_a_stratum_changes_its_grams_and_the_bracket_answers_and_one_und
     expect(weighs(bench, "water")).not_to_have_value("70")
 
 
+def test_an_ingredient_chosen_without_an_amount_takes_the_next_number_as_its_grams(bench):
+    field = bench.get_by_label("Add an ingredient")
+    field.fill("walnut meal")
+    bench.get_by_role("option", name="Walnut").first.wait_for()
+    field.press("Enter")
+    expect(field).to_have_attribute("placeholder", re.compile("How much walnut"))
+    field.fill("80")
+    field.press("Enter")
+    expect(weighs(bench, "walnut-meal")).to_have_value("80")
+
+
 def test_a_locked_stratum_does_not_move(bench):
     pull(bench, "celeriac", 40)
     expect(weighs(bench, "celeriac")).to_have_value("240")

@@ -1558,17 +1558,13 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /** Claims */
             claims: components["schemas"]["Claim"][];
-            /** Convention */
-            convention: string;
-            /** Convention Rule */
-            convention_rule: string;
+            eu_net_carbs: components["schemas"]["NetCarbs"];
             eu_panel: components["schemas"]["Panel"];
             eu_statement: components["schemas"]["Statement"];
             /** Form */
             form: string;
             /** Name */
             name: string;
-            net_carbs: components["schemas"]["Estimate"];
             piece_g: components["schemas"]["Estimate"];
             /** Pieces */
             pieces: number;
@@ -1576,6 +1572,7 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Unsure */
             unsure: components["schemas"]["Claim"][];
+            us_net_carbs: components["schemas"]["NetCarbs"];
             us_panel: components["schemas"]["Panel"];
             us_statement: components["schemas"]["Statement"];
         };
@@ -3261,6 +3258,15 @@ export interface components {
             oven_c: number;
             /** Start Min */
             start_min: number;
+        };
+        /**
+         * NetCarbs
+         * @description Net carbs of a piece, and by which rule.
+         */
+        NetCarbs: {
+            estimate: components["schemas"]["Estimate"];
+            /** Rule */
+            rule: string;
         };
         /**
          * Nutrition

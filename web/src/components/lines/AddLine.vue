@@ -21,6 +21,17 @@ const focused = ref(false)
 /** The words after the amount, for the search; the core reads the amount itself. */
 const spoken = (typed: string): string => typed.replace(/^[\d\s.,/½¼¾⅓⅔⅛–-]+(?:(?:g|kg|oz|lb|ml|l|dl|cups?|c|tbsp|tsp|T|t)\b\.?)?\s*/u, '')
 
+/** A line that was added without an amount: the next number typed is its weight. */
+const added = ref<{ id: string; ingredient: Ingredient } | null>(null)
+const waiting = computed(() => (added.value && bench.selected === added.value.id && bench.lines.some((line) => line.id === added.value?.id) ? added.value : null))
+const bare = /^\d+(?:[.,]\d+)?\s*\S{0,5}$/u
+function weigh(line: { id: string; ingredient: Ingredient }, amount: string): void {
+  const entered = /^[\d.,]+$/.test(amount) && line.ingredient.role !== 'egg' ? `${amount} g` : amount
+  bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((l) => (l.id === line.id ? { ...l, entered, grams: null } : l)) }))
+  added.value = null
+  text.value = ''
+}
+
 const search = computed(() => spoken(text.value).slice(0, 100).trim())
 const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => search.value !== '' })
 const found = computed<readonly Ingredient[]>(() => (search.value ? hits.answer.value ?? [] : []))
@@ -31,6 +42,7 @@ async function add(ingredient: Ingredient): Promise<void> {
   const line = { id: ingredient.id, ingredient: ingredient.id, entered: amount, grams: amount ? null : 0 } as LineDocument
   bench.edit((doc) => withLines(doc, [/^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? { ...line, entered: `${amount} g` } : line]))
   select()
+  added.value = amount ? null : { id: bench.selected, ingredient }
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
@@ -59,7 +71,8 @@ function onKey(event: KeyboardEvent): void {
   } else if (event.key === 'Enter') {
     event.preventDefault()
     const chosen = found.value[at.value]
-    if (chosen) void add(chosen)
+    if (waiting.value && bare.test(text.value.trim())) weigh(waiting.value, text.value.trim())
+    else if (chosen) void add(chosen)
     else void read()
   } else if (event.key === 'Escape') {
     text.value = ''
@@ -90,7 +103,7 @@ function onPaste(event: ClipboardEvent): void {
 <template>
   <div class="add">
     <span class="plus" aria-hidden="true">+</span>
-    <input v-model="text" class="entry" data-finder placeholder="Add an ingredient, “30 g psyllium”, or paste a whole list" maxlength="300" role="combobox" aria-label="Add an ingredient"
+    <input v-model="text" class="entry" data-finder :placeholder="waiting ? `How much ${waiting.ingredient.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …` : 'Add an ingredient, “30 g psyllium”, or paste a whole list'" maxlength="300" role="combobox" aria-label="Add an ingredient"
       :aria-expanded="focused && found.length > 0" aria-controls="found-ingredients" :aria-activedescendant="found[at] ? `found-${at}` : undefined" autocomplete="off"
       @keydown="onKey" @paste="onPaste" @focus="focused = true" @blur="focused = false" />
     <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">use my packs</button>

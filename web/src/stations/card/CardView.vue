@@ -28,6 +28,7 @@ const asked = useAsk(() => ['card', settledDocument.value], (at) => settled(api.
 const card = computed(() => (bench.formulaId === props.id ? asked.answer.value : null))
 
 const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
+const net = computed(() => (region.value === 'us' ? card.value?.us_net_carbs : card.value?.eu_net_carbs))
 const statement = computed(() => (region.value === 'us' ? card.value?.us_statement : card.value?.eu_statement))
 const listed = computed(() => card.value?.allergens.filter((a) => a.regions.includes(region.value)) ?? [])
 const toRead = computed(() => bench.analysis?.lines.filter((l) => statement.value?.to_read.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()).join(', ') ?? '')
@@ -51,7 +52,7 @@ const print = (): void => { window.print() }
         <header>
           <h2>{{ card.name }}</h2>
           <p>{{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g baked
-            · <b>{{ figure(card.net_carbs.value, 1) }} g net carbs</b> a piece <span class="note">({{ range(card.net_carbs.low, card.net_carbs.high, 1) }}; {{ card.convention }}: {{ card.convention_rule }})</span></p>
+            <template v-if="net">· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></template></p>
           <p v-if="card.problems.length" class="act">{{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: mend {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.</p>
         </header>
         <div class="columns">

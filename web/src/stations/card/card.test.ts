@@ -43,7 +43,7 @@ describe('a nutrition panel', () => {
 describe('the card', () => {
   let bench: Awaited<ReturnType<typeof onTheBench>>
   const aCard = (name: string): object => ({
-    name, form: 'Bun', pieces: 6, piece_g: { value: 80 }, net_carbs: { value: 3, low: 2, high: 4 }, convention: 'us', convention_rule: '', us_panel: null, eu_panel: null,
+    name, form: 'Bun', pieces: 6, piece_g: { value: 80 }, us_net_carbs: { estimate: { value: 3, low: 2, high: 4 }, rule: 'by the rule' }, eu_net_carbs: { estimate: { value: 5, low: 4, high: 6 }, rule: 'by the other' }, us_panel: null, eu_panel: null,
     us_statement: null, eu_statement: null, allergens: [], claims: [], unsure: [], cautions: [], problems: [],
   })
   const view = () => mount(CardView, { props: { id: 7 }, global: { stubs: { FormulaFrame: { template: '<div><slot /></div>' } } } })
