@@ -383,7 +383,10 @@ def _text(t: _Told) -> str:
         parts.append(f"core safe at {_minutes(done.safe)}")
     if t.edge is not None and t.edge.ready is not None and t.edge.ready < _SOONER * done.ready:
         sooner = _minutes(t.edge.ready)
-        parts.append(f"take the outer row out at {sooner}" if t.case.piece.kind == "cut" else f"its rim at {sooner}")
+        if sooner != _minutes(done.ready):
+            parts.append(
+                f"take the outer row out at {sooner}" if t.case.piece.kind == "cut" else f"its rim at {sooner}"
+            )
     if t.bake_to is not None:
         parts.append(f"take it out at {t.bake_to.best:.0f} g")
     return "; ".join(parts) + "."
