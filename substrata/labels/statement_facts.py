@@ -14,7 +14,8 @@ from substrata.labels.words import plain
 from substrata.quantities.tables import read_table
 
 _TRACES = re.compile(
-    r"\b(?:may (?:also )?contain|traces of|made (?:in|on) (?:a |equipment|shared)|produced (?:in|on)|manufactured (?:in|on)|shared (?:equipment|facility)|packed in a)\b",
+    r"\b(?:may (?:also )?contain|traces of|made (?:in|on) (?:a |equipment|shared)|(?:produced|manufactured) (?:in|on)"
+    r"|shared (?:equipment|facility)|packed in a)\b",
     re.IGNORECASE,
 )
 # A sentence may go on to say what a food is free of.
