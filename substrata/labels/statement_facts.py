@@ -39,8 +39,10 @@ class _Words:
 
 
 def _any_of(words: str) -> re.Pattern[str] | None:
-    listed = sorted((plain(word) for word in words.split(";") if word.strip()), key=lambda word: -len(word))
-    return re.compile(rf"\b(?:{'|'.join(map(re.escape, listed))})\b") if listed else None
+    """A pattern for any of the words; a star stands for the rest of a compound ("weizen*" for Weizenmehl)."""
+    said = sorted((word.strip() for word in words.split(";") if word.strip()), key=lambda word: -len(word))
+    listed = [re.escape(plain(word)) + (r"\w*" if word.endswith("*") else "") for word in said]
+    return re.compile(rf"\b(?:{'|'.join(listed)})\b") if listed else None
 
 
 @cache

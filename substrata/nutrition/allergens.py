@@ -31,8 +31,9 @@ def allergens(batch: Batch) -> tuple[Allergen, ...]:
     United States: FALCPA with the FASTER Act; coconut is no longer on the list. European Union:
     Annex II of 1169/2011, where celeriac counts as celery and lupin is listed.
     """
-    certain = _collected((w.line.id, w.ingredient.flags) for w in batch.lines)
-    possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in batch.lines if w.ingredient.pack)
+    there = [w for w in batch.lines if w.grams.value > 0]
+    certain = _collected((w.line.id, w.ingredient.flags) for w in there)
+    possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in there if w.ingredient.pack)
     return (
         *(_allergen(name, result, traces=False) for name, result in sorted(certain.items())),
         *(_allergen(name, result, traces=True) for name, result in sorted(possible.items()) if name not in certain),
@@ -71,7 +72,13 @@ def allergen_words() -> dict[str, str]:
 def us_contains(batch: Batch) -> str:
     """The "Contains:" statement of FALCPA, naming each tree nut; "" when there is nothing to name."""
     names = sorted(
-        {_us_name(_by_flag()[flag]["us"]) for w in batch.lines for flag in w.ingredient.flags if _by_flag()[flag]["us"]}
+        {
+            _us_name(_by_flag()[flag]["us"])
+            for w in batch.lines
+            if w.grams.value > 0
+            for flag in w.ingredient.flags
+            if _by_flag()[flag]["us"]
+        }
     )
     return f"Contains: {', '.join(names)}." if names else ""
 

@@ -93,6 +93,12 @@ def test_a_strict_kitchen_bans_what_others_allow(setting, claim, lines):
     assert verdict(claim, settings=Settings(**{setting: True}), **lines) == "fails"
 
 
+def test_what_weighs_nothing_brings_no_allergen():
+    made = card(read_document(document(egg=50, walnut_meal=0)), LIBRARY, Settings())
+    assert [a.name for a in made.allergens] == ["egg"]
+    assert made.us_statement.contains == "Contains: egg."
+
+
 def test_a_line_left_out_leaves_every_claim_unsure():
     made = document("bun", 6, egg=50)
     made["lines"].append({"id": "x", "ingredient": "moon-dust", "grams": 3})
