@@ -229,6 +229,24 @@ def test_the_command_box_finds_and_goes(bench):
     expect(bench.get_by_label("Name of the formula")).to_have_value("Celeriac flatbread")
 
 
+def test_the_command_box_offers_actions_first_and_adds_nothing_without_an_amount(bench):
+    lines = bench.locator(".stratum").count()
+    for typed, offered in (("help", "Keys"), ("export", "Keep this formula as a file"), ("delete", "All formulas")):
+        bench.keyboard.press("Control+k")
+        bench.keyboard.type(typed)
+        expect(bench.get_by_role("option").first).to_contain_text(offered)
+        bench.keyboard.press("Escape")
+    bench.keyboard.press("Control+k")
+    bench.keyboard.type("pumpkin seeds")
+    bench.get_by_role("option", name=re.compile("Add Pumpkin seeds")).wait_for()
+    bench.keyboard.press("Enter")
+    expect(bench.locator(".stratum")).to_have_count(lines)
+    bench.keyboard.type("25")
+    bench.keyboard.press("Enter")
+    expect(weighs(bench, "pumpkin-seeds")).to_have_value("25")
+    expect(bench.locator(".stratum")).to_have_count(lines + 1)
+
+
 def test_units_convention_and_theme_are_switched_where_one_looks_for_them(bench):
     bench.get_by_role("button", name=re.compile("Units")).click()
     expect(weighs(bench, "egg")).to_have_value("3.53")

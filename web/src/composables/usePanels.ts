@@ -1,5 +1,6 @@
 /** Which panel of the bench is open in the work area. */
-import { ref, type Ref } from 'vue'
+import { ref, shallowRef, type Ref } from 'vue'
+import type { Ingredient } from '@/api/types'
 
 type Panel = 'lines' | 'versions' | 'paste'
 
@@ -10,9 +11,12 @@ const PASTE_ROOM = 200_000
 const pasted = ref('')
 const refused = ref('')
 const version = ref(0)
+const wanted = shallowRef<Ingredient | null>(null)
 
 export interface Panels {
   open: Ref<Panel>
+  /** An ingredient that was chosen and waits for its amount: nothing is added without one. */
+  wanted: Ref<Ingredient | null>
   /** Text that waits to be read in the paste panel. */
   pasted: Ref<string>
   /** Why the last paste was not taken. */
@@ -41,6 +45,7 @@ export function usePanels(): Panels {
     refused,
     takes,
     version,
+    wanted,
     leaf(step, newest) {
       open.value = 'versions'
       const now = version.value || newest + 1

@@ -2,12 +2,10 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
-import type { LineDocument } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useCommands } from '@/composables/useCommands'
 import { usePanels } from '@/composables/usePanels'
 import { keepAsFile } from '@/composables/useDocumentFiles'
-import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { stationAddress, stations } from './stations'
@@ -16,6 +14,8 @@ interface Choice {
   key: string
   text: string
   kind: string
+  /** Other words for it. */
+  also?: string
   run: () => void
 }
 
@@ -66,28 +66,35 @@ const actions = computed<Choice[]>(() => {
   const onBench = route.name === 'bench'
   const all: Choice[] = [
     ...(onBench && bench.mayEdit ? [
-      { key: 'd-paste', text: 'Paste an ingredient list', kind: 'do', run: () => { panels.paste('') } },
-      { key: 'd-versions', text: 'Versions of this formula', kind: 'do', run: () => { panels.open.value = 'versions' } },
-      { key: 'd-file', text: 'Keep this formula as a file', kind: 'do', run: () => { if (bench.document) keepAsFile(bench.document) } },
-      { key: 'd-undo', text: 'Undo', kind: 'do', run: () => { bench.goBack() } },
+      { key: 'd-paste', text: 'Paste an ingredient list', also: 'import add', kind: 'do', run: () => { panels.paste('') } },
+      { key: 'd-versions', text: 'Versions of this formula', also: 'history compare side by side', kind: 'do', run: () => { panels.open.value = 'versions' } },
+      { key: 'd-file', text: 'Keep this formula as a file', also: 'export save download copy', kind: 'do', run: () => { if (bench.document) keepAsFile(bench.document) } },
+      { key: 'd-print', text: 'Print the card', also: 'label', kind: 'do', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
+      { key: 'd-undo', text: 'Undo', also: 'back', kind: 'do', run: () => { bench.goBack() } },
     ] : []),
     ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(stationAddress(s, bench.formulaId)) })),
+    { key: 'd-shelf', text: 'All formulas', also: 'open shelf new archive put away import file delete', kind: 'do', run: () => void router.push('/formula') },
+    { key: 'd-import', text: 'Import products into the pantry', also: 'csv file packs', kind: 'do', run: () => void router.push('/pantry/import') },
+    { key: 'd-compare', text: 'Compare ingredients', also: 'side by side', kind: 'do', run: () => void router.push('/pantry/compare') },
     { key: 'd-theme', text: session.theme === 'dark' ? 'Light theme' : 'Dark theme', kind: 'do', run: () => { session.toggleTheme() } },
-    { key: 'd-keys', text: 'Keys', kind: 'do', run: () => { keys.value = true } },
+    { key: 'd-keys', text: 'Keys', also: 'help shortcuts keyboard', kind: 'do', run: () => { keys.value = true } },
   ]
   const wanted = text.value.trim().toLowerCase()
-  return all.filter((choice) => choice.text.toLowerCase().includes(wanted)).slice(0, 7)
+  return all.filter((choice) => `${choice.text} ${choice.also ?? ''}`.toLowerCase().split(' ').some((word) => word.startsWith(wanted)) || choice.text.toLowerCase().includes(wanted)).slice(0, 7)
 })
 
+/** What can be done comes first where something is typed; nothing here changes the dough: an ingredient asks for its amount first. */
 const choices = computed<Choice[]>(() => [
+  ...(text.value.trim() ? actions.value : []),
   ...(found.answer.value?.formulas ?? []).map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
   ...(route.name === 'bench' && bench.mayEdit ? found.answer.value?.ingredients ?? [] : []).map((i): Choice => ({
     key: `i-${i.id}`, text: `Add ${i.name}`, kind: 'ingredient',
     run: () => {
-      bench.edit((doc) => withLines(doc, [{ id: i.id, ingredient: i.id, entered: '', grams: 0 } as LineDocument]))
+      panels.open.value = 'lines'
+      panels.wanted.value = i
     },
   })),
-  ...actions.value,
+  ...(text.value.trim() ? [] : actions.value),
 ])
 
 function choose(choice: Choice | undefined): void {

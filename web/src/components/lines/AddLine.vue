@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Search as you type over names and aliases; an amount may stand before the name; a pasted list opens the paste panel. */
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, Ingredient, LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
@@ -21,28 +21,33 @@ const focused = ref(false)
 /** The words after the amount, for the search; the core reads the amount itself. */
 const spoken = (typed: string): string => typed.replace(/^[\d\s.,/½¼¾⅓⅔⅛–-]+(?:(?:g|kg|oz|lb|ml|l|dl|cups?|c|tbsp|tsp|T|t)\b\.?)?\s*/u, '')
 
-/** A line that was added without an amount: the next number typed is its weight. */
-const added = ref<{ id: string; ingredient: Ingredient } | null>(null)
-const waiting = computed(() => (added.value && bench.selected === added.value.id && bench.lines.some((line) => line.id === added.value?.id) ? added.value : null))
+/** An ingredient chosen without an amount: the next number typed is its weight. */
+const wanted = panels.wanted
+const box = ref<HTMLInputElement>()
 const bare = /^\d+(?:[.,]\d+)?\s*\S{0,5}$/u
-function weigh(line: { id: string; ingredient: Ingredient }, amount: string): void {
-  const entered = /^[\d.,]+$/.test(amount) && line.ingredient.role !== 'egg' ? `${amount} g` : amount
-  bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((l) => (l.id === line.id ? { ...l, entered, grams: null } : l)) }))
-  added.value = null
+watch(wanted, async (now) => {
+  if (!now) return
   text.value = ''
-}
+  await nextTick()
+  box.value?.focus()
+}, { immediate: true })
 
 const search = computed(() => spoken(text.value).slice(0, 100).trim())
 const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => search.value !== '' })
 const found = computed<readonly Ingredient[]>(() => (search.value ? hits.answer.value ?? [] : []))
 watch(text, () => { at.value = 0 })
 
-async function add(ingredient: Ingredient): Promise<void> {
+function choose(ingredient: Ingredient): void {
   const amount = text.value.slice(0, text.value.length - spoken(text.value).length).trim()
-  const line = { id: ingredient.id, ingredient: ingredient.id, entered: amount, grams: amount ? null : 0 } as LineDocument
-  bench.edit((doc) => withLines(doc, [/^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? { ...line, entered: `${amount} g` } : line]))
+  if (amount) add(ingredient, amount)
+  else wanted.value = ingredient
+}
+
+function add(ingredient: Ingredient, amount: string): void {
+  const entered = /^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? `${amount} g` : amount
+  bench.edit((doc) => withLines(doc, [{ id: ingredient.id, ingredient: ingredient.id, entered, grams: null } as LineDocument]))
+  wanted.value = null
   select()
-  added.value = amount ? null : { id: bench.selected, ingredient }
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
@@ -71,11 +76,12 @@ function onKey(event: KeyboardEvent): void {
   } else if (event.key === 'Enter') {
     event.preventDefault()
     const chosen = found.value[at.value]
-    if (waiting.value && bare.test(text.value.trim())) weigh(waiting.value, text.value.trim())
-    else if (chosen) void add(chosen)
+    if (wanted.value && bare.test(text.value.trim())) add(wanted.value, text.value.trim())
+    else if (chosen) choose(chosen)
     else void read()
   } else if (event.key === 'Escape') {
     text.value = ''
+    wanted.value = null
   }
 }
 
@@ -103,13 +109,13 @@ function onPaste(event: ClipboardEvent): void {
 <template>
   <div class="add">
     <span class="plus" aria-hidden="true">+</span>
-    <input v-model="text" class="entry" data-finder :placeholder="waiting ? `How much ${waiting.ingredient.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …` : 'Add an ingredient, “30 g psyllium”, or paste a whole list'" maxlength="300" role="combobox" aria-label="Add an ingredient"
+    <input ref="box" v-model="text" class="entry" data-finder :placeholder="wanted ? `How much ${wanted.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …` : 'Add an ingredient, “30 g psyllium”, or paste a whole list'" maxlength="300" role="combobox" aria-label="Add an ingredient"
       :aria-expanded="focused && found.length > 0" aria-controls="found-ingredients" :aria-activedescendant="found[at] ? `found-${at}` : undefined" autocomplete="off"
       @keydown="onKey" @paste="onPaste" @focus="focused = true" @blur="focused = false" />
     <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">use my packs</button>
     <button class="note paste" @click="panels.paste('')">paste a list</button>
     <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
-      <li v-for="(item, i) in found" :id="`found-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @pointerdown.prevent="add(item)">
+      <li v-for="(item, i) in found" :id="`found-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @pointerdown.prevent="choose(item)">
         <RoleSwatch :role="item.role" /><span>{{ item.name }}</span><span class="note also">{{ item.aliases.slice(0, 3).join(', ') }}</span>
       </li>
     </ul>
