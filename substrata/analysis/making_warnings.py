@@ -133,6 +133,20 @@ def _is_batter(r: WarningInputs, kind: str) -> bool:
     )
 
 
+def _greasy(r: WarningInputs) -> Iterator[DoughWarning]:
+    """More butter or oil than the dry matter can hold runs out in the oven: the piece spreads and eats greasy (common practice)."""
+    batch = r.dough.batch
+    fat = batch.is_role("fat") * batch.inside
+    share = float(batch.grams @ fat) / batch.dough_g if batch.dough_g else 0.0
+    if share > constant("greasy_fat") and batch.dry_base_g:
+        yield DoughWarning(
+            code="greasy",
+            severity="act",
+            lines=tuple(w.line.id for w in batch.lines if w.role == "fat"),
+            text=f"{percent(share)} of it is butter or oil: it spreads flat and eats greasy. A quarter is usual in the richest.",
+        )
+
+
 def _garlic_in_oil(r: WarningInputs) -> Iterator[DoughWarning]:
     """Raw garlic kept in oil can grow botulinum (USDA FSIS; common caution)."""
     lines = tuple(
@@ -273,6 +287,7 @@ MAKING_RULES = (
     _sinks,
     _gummy,
     _hot_yeast,
+    _greasy,
     _garlic_in_oil,
     _cold_water,
     _acid_balance,

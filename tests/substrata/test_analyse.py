@@ -194,3 +194,10 @@ def test_a_ruler_holds_its_window_and_has_readable_ticks(window):
     assert all(found.low - 1e-9 <= t <= found.high + 1e-9 for t in found.ticks)
     for side in (window.low, window.high):
         assert side is None or found.low <= side <= found.high
+
+
+def test_twice_the_butter_of_a_shortbread_is_told_as_greasy(judged):
+    """Common practice: a quarter of a rich dough is butter."""
+    lines = {"almond_flour": 155, "coconut_flour": 30, "erythritol": 55, "egg": 30}
+    usual, twice = ({w.code for w in judged("cookie", 16, **lines, butter=grams).warnings} for grams in (88, 176))
+    assert "greasy" in twice - usual
