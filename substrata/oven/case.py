@@ -181,6 +181,9 @@ class BakeCase:
         return replace(self, body=body_of(piece), piece=piece)
 
 
+_RIM_WHOLE, _RIM_LOST = 6.0, 10.0  # widths over height up to which the rim counts in full, and from which not at all
+
+
 def body_of(piece: Piece) -> Body:
     """The body that a piece bakes as."""
     high = piece.high_mm
@@ -194,9 +197,9 @@ def body_of(piece: Piece) -> Body:
         side = np.sqrt(rounding)
         return brick(piece.length_mm * side, piece.width_mm * side, high)
     rim = piece.perimeter_mm / max(piece.area_cm2 * 100, 1e-9) * 1000
-    # The rim counts where a piece is hardly wider than it is thick.
-    counts = piece.length_mm < 8 * high
-    return slab(high, rim if counts else 0.0)
+    # The rim counts where a piece is hardly wider than it is thick, and less by degrees where it is wider.
+    counts = min(max((_RIM_LOST - piece.length_mm / high) / (_RIM_LOST - _RIM_WHOLE), 0.0), 1.0)
+    return slab(high, rim * counts)
 
 
 def stages_of(formula: Formula) -> tuple[BakeStage, ...]:
