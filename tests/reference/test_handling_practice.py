@@ -38,8 +38,8 @@ def test_everyday_doughs_fall_into_their_class():
         min(abs(WORDS.index(name) - WORDS.index(a)) for a in one.accepted) <= 1
         for name, one in zip(told, seen, strict=True)
     )
-    assert right >= 0.78 * len(seen)
-    assert near >= len(seen) - 2
+    assert right >= 0.8 * len(seen)
+    assert near >= len(seen) - 1
 
 
 def test_known_consistencies_are_met_within_half_a_decade():
