@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -101,24 +102,42 @@ class Sheet:
         self._row = {key: row for row, key in enumerate(self.ratios)}
         k, n, every = len(self.ratios), len(batch.lines), self.ratios.values()
         # Each of shape (k, n).
-        top, top_sd = (np.array([r.top[side] for r in every]).reshape(k, n) for side in (0, 1))
-        bottom, bottom_sd = (np.array([r.bottom[side] for r in every]).reshape(k, n) for side in (0, 1))
-        self._below = np.array([r.offset for r in every]) + bottom @ batch.grams
-        defined = self._below > 0
-        over = np.divide(1.0, self._below, where=defined, out=np.zeros(k))[:, None]
-        scale = np.array([r.scale for r in every])
-        plain = (top @ batch.grams)[:, None] * over
-        weights = batch.grams * over
+        self._top = np.array([r.top[0] for r in every]).reshape(k, n)
+        self._bottom = np.array([r.bottom[0] for r in every]).reshape(k, n)
+        self._below = np.array([r.offset for r in every]) + self._bottom @ batch.grams
+        self._over = np.divide(1.0, self._below, where=self._below > 0, out=np.zeros(k))[:, None]
+        self._scale = np.array([r.scale for r in every])
+        self._plain = (self._top @ batch.grams)[:, None] * self._over
+        self._values: list[float] = (self._plain[:, 0] * self._scale).tolist()
+
+    @cached_property
+    def _variances(self) -> Floats:
+        every, shape = self.ratios.values(), self._top.shape
+        top_sd = np.array([r.top[1] for r in every]).reshape(shape)
+        bottom_sd = np.array([r.bottom[1] for r in every]).reshape(shape)
+        weights = self.batch.grams * self._over
         # An ingredient's own numbers are shared by all its lines: their weights add before they are squared.
-        together = weights @ batch.same
-        self._variances = (
-            ((top - plain * bottom) * over * batch.grams_sd) ** 2
-            + weights * together * (top_sd**2 + (plain * bottom_sd) ** 2)
+        together = weights @ self.batch.same
+        result: Floats = (
+            ((self._top - self._plain * self._bottom) * self._over * self.batch.grams_sd) ** 2
+            + weights * together * (top_sd**2 + (self._plain * bottom_sd) ** 2)
         )  # fmt: skip
-        self._parts = weights * top * scale[:, None]
-        self._held = batch.grams * bottom
-        self._values: list[float] = (plain[:, 0] * scale).tolist()
-        self._halves: list[float] = (SDS_IN_HALF_90 * np.sqrt(self._variances.sum(axis=1)) * scale).tolist()
+        return result
+
+    @cached_property
+    def _halves(self) -> list[float]:
+        result: list[float] = (SDS_IN_HALF_90 * np.sqrt(self._variances.sum(axis=1)) * self._scale).tolist()
+        return result
+
+    @cached_property
+    def _parts(self) -> Floats:
+        result: Floats = self.batch.grams * self._over * self._top * self._scale[:, None]
+        return result
+
+    @cached_property
+    def _held(self) -> Floats:
+        result: Floats = self.batch.grams * self._bottom
+        return result
 
     def value(self, key: str) -> float:
         """A ratio's value; 0 when its denominator is not positive."""

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from copy import copy
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from math import hypot
+from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,6 +30,7 @@ from substrata.settings import Settings
 _NOTHING_G = 1e-6  # lighter than any scale could tell from nothing
 FRYING = "frying"  # role and line id of the fat that frying brings
 USUAL_FRYING_FAT = "sunflower-oil"  # high oleic: a plain taste and a high smoke point
+_Worked = TypeVar("_Worked")
 _parse = lru_cache(maxsize=4096)(parse_amount)
 
 
@@ -92,6 +94,7 @@ class Batch:
         # What lies in, on or around the dough does nothing in it.
         self.inside: Floats = np.array([float(w.in_dough) for w in lines])
         self._matters: Floats | None = None
+        self._once: dict[object, Any] = {}
         self._behaviour = library.behaviour[self.rows] * self.inside[:, None]
         self._behaviour_sds = library.behaviour_sds[self.rows] * self.inside[:, None]
         for row, line in enumerate(lines):
@@ -116,9 +119,18 @@ class Batch:
         column = _BEHAVIOUR_COLUMNS[name]
         return self._behaviour[:, column], self._behaviour_sds[:, column]
 
+    def once(self, work: Callable[[Batch], _Worked]) -> _Worked:
+        """What hangs on which lines there are and not on how much of each: worked out once for all weights of them."""
+        if work not in self._once:
+            self._once[work] = work(self)
+        return self._once[work]  # type: ignore[no-any-return]  # what this work gave
+
     def is_role(self, *wanted: str) -> Floats:
         """1.0 for the lines that have one of the roles, else 0.0; shape (n,)."""
-        return np.array([float(w.role in wanted) for w in self.lines])
+        if wanted not in self._once:
+            self._once[wanted] = np.array([float(w.role in wanted) for w in self.lines])
+            self._once[wanted].flags.writeable = False
+        return self._once[wanted]  # type: ignore[no-any-return]  # of this very batch
 
     def joined_by(self, ingredient: str, library: Library) -> Batch:
         """The same batch with a further line of 0 g."""
@@ -185,6 +197,7 @@ class Batch:
         other.inside, other.nothing = self.inside[rows], self.nothing[rows]
         other.same = self.same[np.ix_(rows, rows)]
         other._matters = None  # noqa: SLF001 - of its own kind
+        other._once = self._once.setdefault("inside", {})  # noqa: SLF001 - other lines, and always these
         other.composition = self.composition[0][rows], self.composition[1][rows]
         other._behaviour, other._behaviour_sds = self._behaviour[rows], self._behaviour_sds[rows]  # noqa: SLF001 - of its own kind
         return other
@@ -207,7 +220,7 @@ class Batch:
     @property
     def dry_base_g(self) -> float:
         """Grams of the lines that make the dry base."""
-        return float(self.grams @ self.is_role(*(r.id for r in roles().values() if r.dry_base)))
+        return float(self.grams @ self.is_role(*_dry_base_roles()))
 
 
 _NUTRIENT_COLUMNS = {name: column for column, name in enumerate(NUTRIENTS)}
@@ -259,6 +272,11 @@ def reweigh_formula(
         return None
     lines += _frying_fat(formula, lines, library)
     return batch.with_lines(lines) if len(lines) == len(batch.lines) else None
+
+
+@cache
+def _dry_base_roles() -> tuple[str, ...]:
+    return tuple(r.id for r in roles().values() if r.dry_base)
 
 
 def is_fried(formula: Formula) -> bool:

@@ -126,9 +126,13 @@ def _carriers() -> tuple[_Carrier, ...]:
     return tuple(carrier(row) for row in read_table("matrices.csv"))
 
 
+def _belongs(batch: Batch) -> Floats:
+    """Which of the n lines, by role and ingredient, count for each carrier, shape (carriers, n)."""
+    return _counting(tuple((w.role, w.ingredient.id) for w in batch.lines))
+
+
 @lru_cache(maxsize=256)
-def _belongs(lines: tuple[tuple[str, str], ...]) -> Floats:
-    """Which lines, by role and ingredient, count for each carrier, shape (carriers, n)."""
+def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
     rows = [[float(r in c.roles or i in c.ingredients) for r, i in lines] for c in _carriers()]
     return np.array(rows).reshape(len(rows), len(lines))
 
@@ -137,7 +141,7 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
     """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
         return Matrix(name="", window=form.binder, water_fill=form.water_fill)
-    shares = _belongs(tuple((w.role, w.ingredient.id) for w in batch.lines)) @ batch.grams / batch.dough_g
+    shares = batch.once(_belongs) @ batch.grams / batch.dough_g
     weights = [
         min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
         for c, share in zip(_carriers(), shares.tolist(), strict=True)

@@ -66,6 +66,10 @@ class Sorted:
 
 def sorted_by_phase(batch: Batch) -> Sorted:
     """Which line lies in which phase."""
+    return batch.once(_sorted_by_phase)
+
+
+def _sorted_by_phase(batch: Batch) -> Sorted:
     return _sorted(tuple((w.ingredient.id, w.ingredient.role) for w in batch.lines))
 
 

@@ -7,12 +7,13 @@ taste are kitchen lore. Every coefficient is a house guess (``docs/science.md``)
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from math import exp, sqrt
 
 import numpy as np
+from numpy.typing import NDArray
 
 from substrata.batch.baked import Baked
 from substrata.batch.weighed import Batch
@@ -20,6 +21,7 @@ from substrata.pantry.composition import NUTRIENTS
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant, read_table
 
+Places = NDArray[np.intp]
 MOST = 10.0
 _FEW = 0.05  # a term smaller than this is not worth a line
 
@@ -83,9 +85,13 @@ def _counted() -> dict[str, tuple[frozenset[str], str]]:
     }
 
 
+def _belongs(batch: Batch) -> Floats:
+    """Which of the n lines, by ingredient, role and flags, count towards each of ``_counted``, shape (n, shares)."""
+    return _counting(tuple((w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines))
+
+
 @lru_cache(maxsize=256)
-def _belongs(lines: tuple[tuple[str, str, frozenset[str]], ...]) -> Floats:
-    """Which lines, by ingredient, role and flags, count towards each of ``_counted``, shape (n, shares)."""
+def _counting(lines: tuple[tuple[str, str, frozenset[str]], ...]) -> Floats:
     return np.array([_counts_as(*line) for line in lines])
 
 
@@ -98,8 +104,7 @@ def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> list[float]
 
 def _amounts_each(batch: Batch) -> tuple[tuple[str, ...], Floats]:
     """Names of the shares, and grams of each line that count towards each, shape (n, shares)."""
-    belongs = _belongs(tuple((w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines))
-    each = belongs * (batch.composition[0] @ _counted_parts() + _counted_whole())
+    each = batch.once(_belongs) * (batch.composition[0] @ _counted_parts() + _counted_whole())
     each = np.column_stack((each, batch.behaviour("syrup")[0])) * batch.grams[:, None]
     return (*_counted(), "syrup"), each
 
@@ -116,10 +121,9 @@ def _counted_whole() -> Floats:
     return np.array([float(counted == "mass") for _, counted in _counted().values()])
 
 
-def _percents(batch: Batch, baked_g: float) -> dict[str, float]:
-    """Each share of the baked piece, %."""
-    names, each = _amounts_each(batch)
-    return dict(zip(names, (100 * each.sum(axis=0) / baked_g).tolist(), strict=True))
+def _percents(batch: Batch, baked_g: float) -> list[float]:
+    """Each share of the baked piece, %, in the order of their names."""
+    return (100 * _amounts_each(batch)[1].sum(axis=0) / baked_g).tolist()  # type: ignore[no-any-return]  # a row
 
 
 def _lines_of_shares(batch: Batch) -> dict[str, tuple[str, ...]]:
@@ -161,57 +165,84 @@ def _rules() -> dict[str, tuple[_Rule, ...]]:
     return {score: tuple(rules) for score, rules in table.items()}
 
 
-def _states(e: Eaten, m: float, thin: float) -> dict[str, float]:
-    """What is no matter but a state of the piece, at one moisture."""
+_STATES = ("one", "moisture", "binder", "rise", "dryness", "crust", "thinness", "density")
+
+
+def _states(e: Eaten, m: float, thin: float) -> tuple[float, ...]:
+    """What is no matter but a state of the piece, at one moisture; in the order of ``_STATES``."""
     soft = _sigmoid((m - constant("soft_above")) / constant("soft_width"))
     dry = _sigmoid((constant("dry_half") - m) / constant("dry_width")) * sqrt(thin)
-    return {
-        "one": 1.0,
-        "moisture": m,
-        "binder": e.binder_load,
-        "rise": e.rise,
-        "dryness": dry,
-        "crust": (1 - dry) * _sigmoid((e.oven_c - constant("crust_half")) / constant("crust_width")) * thin,
-        "thinness": 0.5 + soft * (_sigmoid(constant("snaps_at") - e.thickness_mm) - 0.5),
-        "density": max(constant("risen_least") - e.rise, 0.0) / constant("risen_width"),
-    }
+    crust = (1 - dry) * _sigmoid((e.oven_c - constant("crust_half")) / constant("crust_width")) * thin
+    thinness = 0.5 + soft * (_sigmoid(constant("snaps_at") - e.thickness_mm) - 0.5)
+    density = max(constant("risen_least") - e.rise, 0.0) / constant("risen_width")
+    return 1.0, m, e.binder_load, e.rise, dry, crust, thinness, density
 
 
-def _bent(x: float, rule: _Rule) -> float:
-    match rule.how:
-        case "above":
-            return max(x - rule.at, 0.0)
-        case "over":
-            return x - rule.at
-        case "most":
-            return min(x, rule.at)
-        case "saturates":
-            return 1 - exp(-x / rule.at)
-    return x
+@dataclass(frozen=True, kw_only=True)
+class _Stacked:
+    """The r rules of every score in one row, those of a score side by side."""
+
+    starts: dict[str, slice]  # the rules of each score
+    first: Places  # of them
+    of: Places  # place of each rule's matter or state in the shares and states, shape (r,)
+    less: Floats  # taken off before it is bent
+    least: Floats  # and not below
+    most: Floats
+    saturates: Places  # which rules do, shape (s,)
+    half_way: Floats
+    points: Floats
+    gated: Places  # which rules are let in by moisture, shape (g,)
+    gate_at: Floats
+    gate_width: Floats  # negative where drier lets in
+    thin: Places  # which are let in by thinness
 
 
-def _amounts(percents: Mapping[str, float], e: Eaten, moisture: float) -> dict[str, list[float]]:
-    """Points of each term of each score at one final moisture, in the order of ``_rules``."""
-    thin = min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
-    of = dict(percents) | _states(e, moisture, thin)
+@cache
+def _stacked() -> _Stacked:
+    every = [rule for rules in _rules().values() for rule in rules]
+    places = {name: place for place, name in enumerate((*_counted(), "syrup", *_STATES))}
+    starts, start = {}, 0
+    for score, rules in _rules().items():
+        starts[score] = slice(start, start + len(rules))
+        start += len(rules)
 
-    def let_in(rule: _Rule) -> float:
-        match rule.gate:
-            case "wetter":
-                return _sigmoid((moisture - rule.gate_at) / rule.gate_width)
-            case "drier":
-                return _sigmoid((rule.gate_at - moisture) / rule.gate_width)
-            case "thin":
-                return thin
-        return 1.0
+    def those(test: Callable[[_Rule], bool]) -> Places:
+        return np.array([row for row, rule in enumerate(every) if test(rule)], dtype=int)
 
-    return {
-        score: [
-            rule.points * (_bent(of[rule.of], rule) if rule.how else of[rule.of]) * (let_in(rule) if rule.gate else 1.0)
-            for rule in rules
-        ]
-        for score, rules in _rules().items()
-    }
+    saturates, gated = those(lambda r: r.how == "saturates"), those(lambda r: r.gate in ("wetter", "drier"))
+    return _Stacked(
+        starts=starts,
+        first=np.array([rules.start for rules in starts.values()]),
+        of=np.array([places[rule.of] for rule in every]),
+        less=np.array([rule.at if rule.how in ("above", "over") else 0.0 for rule in every]),
+        least=np.array([0.0 if rule.how == "above" else -np.inf for rule in every]),
+        most=np.array([rule.at if rule.how == "most" else np.inf for rule in every]),
+        saturates=saturates,
+        half_way=np.array([every[row].at for row in saturates]),
+        points=np.array([rule.points for rule in every]),
+        gated=gated,
+        gate_at=np.array([every[row].gate_at for row in gated]),
+        gate_width=np.array([every[row].gate_width * (1 if every[row].gate == "wetter" else -1) for row in gated]),
+        thin=those(lambda r: r.gate == "thin"),
+    )
+
+
+def _amounts(shares: Sequence[float], e: Eaten, moistures: Sequence[float]) -> Floats:
+    """Points of each of the r rules at each of the m moistures, shape (m, r)."""
+    rules, thin = _stacked(), min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
+    each = np.array([[*shares, *_states(e, moisture, thin)] for moisture in moistures])[:, rules.of]
+    result: Floats = np.minimum(np.maximum(each - rules.less, rules.least), rules.most)
+    result[:, rules.saturates] = 1 - np.exp(-each[:, rules.saturates] / rules.half_way)
+    wetter = (np.array(moistures)[:, None] - rules.gate_at) / rules.gate_width
+    result[:, rules.gated] /= 1 + np.exp(np.minimum(-wetter, 50.0))
+    result[:, rules.thin] *= thin
+    return result * rules.points
+
+
+def _values(amounts: Floats) -> dict[str, list[float]]:
+    """Each score at each moisture, from the points of its rules, shape (m, r)."""
+    sums = np.add.reduceat(amounts, _stacked().first, axis=1)
+    return dict(zip(_stacked().starts, np.minimum(np.maximum(sums, 0.0), MOST).T.tolist(), strict=True))
 
 
 def _terms(lines: Mapping[str, tuple[str, ...]], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
@@ -252,8 +283,8 @@ def texture_values(batch: Batch, after: Baked, eaten: Eaten) -> dict[str, float]
     """The nine scores alone, by key; none while there is nothing to eat."""
     if _nothing_to_eat(batch, after):
         return {}
-    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, eaten.moisture)
-    return {score: _bounded(sum(terms)) for score, terms in amounts.items()}
+    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, [eaten.moisture])
+    return {score: values[0] for score, values in _values(amounts).items()}
 
 
 def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
@@ -267,24 +298,23 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
     if _nothing_to_eat(batch, after):
         return None
     shares, lines = _percents(batch, after.bake_to_g), _lines_of_shares(batch)
-    typical, wetter, drier = (
-        _amounts(shares, eaten, m) for m in (eaten.moisture, eaten.moisture_high, eaten.moisture_low)
-    )
+    amounts = _amounts(shares, eaten, (eaten.moisture, eaten.moisture_high, eaten.moisture_low))
+    values, typical = _values(amounts), amounts[0].tolist()
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
-        value, one, other = (_bounded(sum(amounts[key])) for amounts in (typical, wetter, drier))
+        value, one, other = values[key]
         scores.append(
             TextureScore(
                 key=key,
                 label=label,
                 value=value,
-                low=_bounded(min(one, other, value) - half),
-                high=_bounded(max(one, other, value) + half),
+                low=max(min(one, other, value) - half, 0.0),
+                high=min(max(one, other, value) + half, MOST),
                 confidence=confidence,
                 low_word=low_word,
                 high_word=high_word,
                 basis=basis,
-                terms=_terms(lines, key, typical[key]),
+                terms=_terms(lines, key, typical[_stacked().starts[key]]),
             )
         )
     return Texture(
@@ -295,10 +325,6 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
         scores=tuple(scores),
         text=_text(scores),
     )
-
-
-def _bounded(value: float) -> float:
-    return min(max(value, 0.0), MOST)
 
 
 _STRONG, _WEAK = 5.5, 2.0
