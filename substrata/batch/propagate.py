@@ -6,9 +6,10 @@ numbers, which all lines of that ingredient share.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from math import sqrt
 
 import numpy as np
 
@@ -112,15 +113,19 @@ class Sheet:
 
     @cached_property
     def _variances(self) -> Floats:
-        every, shape = self.ratios.values(), self._top.shape
-        top_sd = np.array([r.top[1] for r in every]).reshape(shape)
-        bottom_sd = np.array([r.bottom[1] for r in every]).reshape(shape)
-        weights = self.batch.grams * self._over
+        return self._variances_of(slice(None), tuple(self.ratios.values()))
+
+    def _variances_of(self, rows: slice, ratios: Sequence[Ratio]) -> Floats:
+        """What each line adds to the variance of some of the ratios, shape (rows, n)."""
+        top, bottom, over, plain = self._top[rows], self._bottom[rows], self._over[rows], self._plain[rows]
+        top_sd = np.array([r.top[1] for r in ratios]).reshape(top.shape)
+        bottom_sd = np.array([r.bottom[1] for r in ratios]).reshape(top.shape)
+        weights = self.batch.grams * over
         # An ingredient's own numbers are shared by all its lines: their weights add before they are squared.
         together = weights @ self.batch.same
         result: Floats = (
-            ((self._top - self._plain * self._bottom) * self._over * self.batch.grams_sd) ** 2
-            + weights * together * (top_sd**2 + (self._plain * bottom_sd) ** 2)
+            ((top - plain * bottom) * over * self.batch.grams_sd) ** 2
+            + weights * together * (top_sd**2 + (plain * bottom_sd) ** 2)
         )  # fmt: skip
         return result
 
@@ -145,8 +150,16 @@ class Sheet:
 
     def estimate(self, key: str) -> Estimate:
         """A ratio with its 90 % range, which does not reach below zero."""
-        ratio, row = self.ratios[key], self._row[key]
-        value, half = self._values[row], self._halves[row]
+        return self._estimate(key, self._halves[self._row[key]])
+
+    def one_estimate(self, key: str) -> Estimate:
+        """The same for one who asks of this ratio alone: no other's range is worked out."""
+        row = self._row[key]
+        variance = float(self._variances_of(slice(row, row + 1), (self.ratios[key],)).sum())
+        return self._estimate(key, SDS_IN_HALF_90 * sqrt(variance) * self.ratios[key].scale)
+
+    def _estimate(self, key: str, half: float) -> Estimate:
+        ratio, value = self.ratios[key], self.value(key)
         return Estimate(value=value, low=max(value - half, 0.0), high=min(value + half, ratio.most), unit=ratio.unit)
 
     def figure(self, key: str) -> Figure:

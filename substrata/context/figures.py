@@ -34,7 +34,7 @@ class Figures:
 
 def _state(dough: Dough, key: str, value: float, defined: bool) -> State:
     def doubt() -> tuple[float, float]:
-        estimate = dough.bracketed.estimate(key)
+        estimate = dough.bracketed.one_estimate(key)
         return estimate.low, estimate.high
 
     return state_of(value, dough.windows.get(key, NOTHING_WANTED), doubt, defined=defined)
