@@ -16,7 +16,13 @@ const session = useSession()
 const theme = useTheme()
 const framed = computed(() => session.me !== null && !route.meta.open)
 
-watch(() => session.theme, (now) => { theme.change(now) }, { immediate: true })
+watch(
+  () => session.theme,
+  (now) => {
+    theme.change(now)
+  },
+  { immediate: true },
+)
 useShortcuts()
 </script>
 

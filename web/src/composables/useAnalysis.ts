@@ -15,7 +15,16 @@ export function useAnalysis(onAnswer: (analysis: Analysis, document: FormulaDocu
   const latest = useLatest(
     ({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
       settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: kitchenId } }, body: document })),
-    (analysis, { document }) => { onAnswer(analysis, document) },
+    (analysis, { document }) => {
+      onAnswer(analysis, document)
+    },
   )
-  return { analysis: latest.answer, refusal: latest.refusal, ask: (kitchenId, document) => { latest.ask({ kitchenId, document }) }, clear: latest.clear }
+  return {
+    analysis: latest.answer,
+    refusal: latest.refusal,
+    ask: (kitchenId, document) => {
+      latest.ask({ kitchenId, document })
+    },
+    clear: latest.clear,
+  }
 }

@@ -16,7 +16,11 @@ import { useJob } from './useJob'
 const PATH = '/api/kitchens/{kitchen_id}/stock'
 const key = ref('one')
 const View = defineComponent(() => {
-  const stock = useAsk(() => ['stock', key.value], (at) => settled(api.GET(PATH, { params: { path: at, query: { search: key.value } as never } })), { keep: true })
+  const stock = useAsk(
+    () => ['stock', key.value],
+    (at) => settled(api.GET(PATH, { params: { path: at, query: { search: key.value } as never } })),
+    { keep: true },
+  )
   return () => h('p', `${JSON.stringify(stock.answer.value)} ${stock.trouble.value}`)
 })
 const times = (end: string): number => asked.filter((a) => a.path.endsWith(end)).length
@@ -66,11 +70,17 @@ describe('a question', () => {
 describe('a deed', () => {
   const doing = (here: boolean): { view: ReturnType<typeof mount>; run: () => Promise<unknown> } => {
     let run = (): Promise<unknown> => Promise.resolve(null)
-    const view = mount(defineComponent(() => {
-      const deed = useDo((n: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name: String(n), altitude_m: 0 } })), { here })
-      run = () => deed.run(7)
-      return () => h('p', deed.trouble.value)
-    }))
+    const view = mount(
+      defineComponent(() => {
+        const deed = useDo(
+          (n: number, at) =>
+            settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name: String(n), altitude_m: 0 } })),
+          { here },
+        )
+        run = () => deed.run(7)
+        return () => h('p', deed.trouble.value)
+      }),
+    )
     return { view, run }
   }
 
@@ -95,17 +105,29 @@ describe('a deed', () => {
 })
 
 describe('a job', () => {
-  const job = (change: object): object => ({ id: 5, kind: 'oven-map', state: 'running', done: 3, total: 20, map: null, rows: null, problem: null, ...change })
+  const job = (change: object): object => ({
+    id: 5,
+    kind: 'oven-map',
+    state: 'running',
+    done: 3,
+    total: 20,
+    map: null,
+    rows: null,
+    problem: null,
+    ...change,
+  })
 
   it('is followed while it is under way, and a failure says why', async () => {
     vi.useFakeTimers()
     answering('/jobs', job({ state: 'waiting', done: 0 }))
     answering('/jobs/{job_id}', job({}))
     let jobs = null as ReturnType<typeof useJob> | null
-    const view = mount(defineComponent(() => {
-      const mine = jobs = useJob()
-      return () => h('p', `${mine.job.value?.done} ${mine.underWay.value} ${mine.trouble.value}`)
-    }))
+    const view = mount(
+      defineComponent(() => {
+        const mine = (jobs = useJob())
+        return () => h('p', `${mine.job.value?.done} ${mine.underWay.value} ${mine.trouble.value}`)
+      }),
+    )
     await jobs?.start({ kind: 'import-check', import_id: 1 })
     await vi.advanceTimersByTimeAsync(600)
     expect(view.text()).toBe('3 true')

@@ -36,18 +36,29 @@ export function useAsk<Answer>(
 ): Asked<Answer> {
   const session = useSession()
   const kitchenId = computed(() => session.kitchen?.id ?? 0)
-  const query = useQuery<Answer>({
-    queryKey: computed(() => [...kitchenKey(kitchenId.value), session.kitchen?.revision ?? 0, ...key()]),
-    queryFn: () => ask({ kitchen_id: kitchenId.value }),
-    enabled: () => kitchenId.value > 0 && (options.when?.() ?? true),
-    ...(options.keep ? { placeholderData: keepPreviousData as never } : {}),
-    refetchInterval: (asked) => options.every?.((asked.state.data as Answer | undefined) ?? null) || false,
-  }, queries)
+  const query = useQuery<Answer>(
+    {
+      queryKey: computed(() => [...kitchenKey(kitchenId.value), session.kitchen?.revision ?? 0, ...key()]),
+      queryFn: () => ask({ kitchen_id: kitchenId.value }),
+      enabled: () => kitchenId.value > 0 && (options.when?.() ?? true),
+      ...(options.keep ? { placeholderData: keepPreviousData as never } : {}),
+      refetchInterval: (asked) => options.every?.((asked.state.data as Answer | undefined) ?? null) || false,
+    },
+    queries,
+  )
   const answer = computed<Answer | null>(() => query.data.value ?? null)
   const trouble = computed(() => {
     const error = query.error.value ?? query.failureReason.value
     return error === null ? '' : error instanceof Refusal ? error.sentence : 'Something went wrong. Try again.'
   })
   const missing = computed(() => (answer.value === null ? trouble.value : ''))
-  return { answer, trouble, missing, waiting: computed(() => answer.value === null && !trouble.value), again: async () => { await query.refetch() } }
+  return {
+    answer,
+    trouble,
+    missing,
+    waiting: computed(() => answer.value === null && !trouble.value),
+    again: async () => {
+      await query.refetch()
+    },
+  }
 }

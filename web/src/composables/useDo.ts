@@ -30,9 +30,12 @@ export function useDo<Given, Out>(
   const session = useSession()
   const toasts = useToasts()
   const trouble = ref('')
-  const mutation = useMutation<Out, Error, Given>({
-    mutationFn: (given) => act(given, { kitchen_id: session.kitchen?.id ?? 0 }),
-  }, queries)
+  const mutation = useMutation<Out, Error, Given>(
+    {
+      mutationFn: (given) => act(given, { kitchen_id: session.kitchen?.id ?? 0 }),
+    },
+    queries,
+  )
 
   async function run(given: Given): Promise<Out | null> {
     trouble.value = ''

@@ -159,9 +159,12 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
       keepalive: true,
       headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
       body: JSON.stringify({ document: unsent, lock: lock.value }),
-    }).then((response) => {
-      if (response.ok) localStorage.removeItem(where)
-    }, () => undefined)
+    }).then(
+      (response) => {
+        if (response.ok) localStorage.removeItem(where)
+      },
+      () => undefined,
+    )
   }
 
   return { state, lock, changed, clash, refusal, open, keep, flush, takeTheirs, keepMine, close }

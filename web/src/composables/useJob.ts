@@ -25,19 +25,34 @@ export function useJob(): Jobs {
     (at) => settled(api.GET('/api/kitchens/{kitchen_id}/jobs/{job_id}', { params: { path: { ...at, job_id: begun.value?.id ?? 0 } } })),
     { when: () => isUnderWay(begun.value), every: (now) => (isUnderWay(now ?? begun.value) ? LOOK_MS : 0) },
   )
-  const job: ComputedRef<Job | null> = computed(() => (begun.value !== null && seen.answer.value?.id === begun.value.id && isUnderWay(begun.value) ? seen.answer.value : begun.value))
-  const asking = useDo((asked: JobAsked, at) => settled(api.POST('/api/kitchens/{kitchen_id}/jobs', { params: { path: at }, body: asked })), { here: true })
-  const stopping = useDo((id: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/jobs/{job_id}/stop', { params: { path: { ...at, job_id: id } } })))
+  const job: ComputedRef<Job | null> = computed(() =>
+    begun.value !== null && seen.answer.value?.id === begun.value.id && isUnderWay(begun.value) ? seen.answer.value : begun.value,
+  )
+  const asking = useDo(
+    (asked: JobAsked, at) => settled(api.POST('/api/kitchens/{kitchen_id}/jobs', { params: { path: at }, body: asked })),
+    { here: true },
+  )
+  const stopping = useDo((id: number, at) =>
+    settled(api.POST('/api/kitchens/{kitchen_id}/jobs/{job_id}/stop', { params: { path: { ...at, job_id: id } } })),
+  )
   const failed = computed(() => {
     const problem = job.value?.problem
-    return job.value?.state === 'failed' && problem ? [problem.what, problem.got && `got ${problem.got}`, problem.remedy].filter(Boolean).join('; ') : ''
+    return job.value?.state === 'failed' && problem
+      ? [problem.what, problem.got && `got ${problem.got}`, problem.remedy].filter(Boolean).join('; ')
+      : ''
   })
   return {
     job,
     underWay: computed(() => isUnderWay(job.value)),
     trouble: computed(() => asking.trouble.value || seen.trouble.value || failed.value),
-    start: async (asked) => { begun.value = (await asking.run(asked)) ?? begun.value },
-    follow: (known) => { begun.value = known },
-    stop: async () => { if (job.value) begun.value = (await stopping.run(job.value.id)) ?? begun.value },
+    start: async (asked) => {
+      begun.value = (await asking.run(asked)) ?? begun.value
+    },
+    follow: (known) => {
+      begun.value = known
+    },
+    stop: async () => {
+      if (job.value) begun.value = (await stopping.run(job.value.id)) ?? begun.value
+    },
   }
 }

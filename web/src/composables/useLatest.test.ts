@@ -7,15 +7,25 @@ import { useLatest } from './useLatest'
 function slow(): { reply: (q: number) => Promise<string>; answer: () => Promise<void>; refuse: () => Promise<void>; asked: number[] } {
   const asked: number[] = []
   let settle: { yes: (a: string) => void; no: (e: Error) => void } | null = null
-  const soon = async (): Promise<void> => { for (let i = 0; i < 5; i++) await Promise.resolve() }
+  const soon = async (): Promise<void> => {
+    for (let i = 0; i < 5; i++) await Promise.resolve()
+  }
   return {
     asked,
     reply: (q) => {
       asked.push(q)
-      return new Promise((yes, no) => { settle = { yes, no } })
+      return new Promise((yes, no) => {
+        settle = { yes, no }
+      })
     },
-    answer: async () => { settle?.yes(`answer ${asked.at(-1)}`); await soon() },
-    refuse: async () => { settle?.no(new Refusal({ title: 'no', status: 422 })); await soon() },
+    answer: async () => {
+      settle?.yes(`answer ${asked.at(-1)}`)
+      await soon()
+    },
+    refuse: async () => {
+      settle?.no(new Refusal({ title: 'no', status: 422 }))
+      await soon()
+    },
   }
 }
 

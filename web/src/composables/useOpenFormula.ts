@@ -8,21 +8,27 @@ export function useOpenFormula(id: () => number, onOpen: () => void = () => unde
   const bench = useBench()
   const missing = ref('')
 
-  watch(id, async (wanted) => {
-    missing.value = ''
-    onOpen()
-    try {
-      // Another station of the same formula shows the same bench, with its undo.
-      if (bench.formulaId !== wanted || !bench.document) {
-        await bench.flush()
-        await bench.open(wanted)
+  watch(
+    id,
+    async (wanted) => {
+      missing.value = ''
+      onOpen()
+      try {
+        // Another station of the same formula shows the same bench, with its undo.
+        if (bench.formulaId !== wanted || !bench.document) {
+          await bench.flush()
+          await bench.open(wanted)
+        }
+      } catch (error) {
+        missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'
       }
-    } catch (error) {
-      missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'
-    }
-  }, { immediate: true })
+    },
+    { immediate: true },
+  )
 
-  useEventListener(window, 'pagehide', () => { bench.leave() })
+  useEventListener(window, 'pagehide', () => {
+    bench.leave()
+  })
   onBeforeUnmount(() => void bench.flush())
   return { missing }
 }

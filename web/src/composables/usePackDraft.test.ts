@@ -6,17 +6,31 @@ import type { LotOut } from '@/api/types'
 const server = vi.hoisted(() => {
   const asked: { body: { name: string; label: unknown; ingredient: string } }[] = []
   const replies: { answer: (reply: unknown) => void }[] = []
-  return { asked, replies, POST: (_: string, options: { body: never }) => { asked.push(options); return new Promise((answer) => replies.push({ answer })) } }
+  return {
+    asked,
+    replies,
+    POST: (_: string, options: { body: never }) => {
+      asked.push(options)
+      return new Promise((answer) => replies.push({ answer }))
+    },
+  }
 })
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: { POST: server.POST } }))
 
 const kept = new Map<string, string>()
-vi.stubGlobal('localStorage', { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => kept.set(k, v), removeItem: (k: string) => kept.delete(k) })
+vi.stubGlobal('localStorage', {
+  getItem: (k: string) => kept.get(k) ?? null,
+  setItem: (k: string, v: string) => kept.set(k, v),
+  removeItem: (k: string) => kept.delete(k),
+})
 
 import { usePackDraft } from './usePackDraft'
 
-const lot = (id: number, name: string): LotOut => ({ id, document: { ingredient: 'almond-flour', name, label: null }, reading: { figures: [] } }) as unknown as LotOut
-const soon = async (): Promise<void> => { for (let i = 0; i < 6; i++) await Promise.resolve() }
+const lot = (id: number, name: string): LotOut =>
+  ({ id, document: { ingredient: 'almond-flour', name, label: null }, reading: { figures: [] } }) as unknown as LotOut
+const soon = async (): Promise<void> => {
+  for (let i = 0; i < 6; i++) await Promise.resolve()
+}
 const reply = async (n: number, data: unknown, status = 200): Promise<void> => {
   server.replies[n]?.answer({ [status < 400 ? 'data' : 'error']: data, response: { ok: status < 400, status } })
   await soon()

@@ -22,8 +22,23 @@ export interface PackDraft {
 
 const emptyLabel = (): LabelDocument => ({ style: 'us', per_g: 0, per_digit_g: 1, serving_measure: '', figures: {} })
 const emptyPack = (ingredient: string): LotDocument => ({
-  substrata_pack: 1, ingredient, name: '', label: null, price: null, pack_g: null, usable: 1, bought_on: null, use_by: null, measures: {}, capacity: null,
-  contains: [], may_contain: [], certificates: [], statement: '', colour: '', notes: '',
+  substrata_pack: 1,
+  ingredient,
+  name: '',
+  label: null,
+  price: null,
+  pack_g: null,
+  usable: 1,
+  bought_on: null,
+  use_by: null,
+  measures: {},
+  capacity: null,
+  contains: [],
+  may_contain: [],
+  certificates: [],
+  statement: '',
+  colour: '',
+  notes: '',
 })
 
 export function usePackDraft(): PackDraft {
@@ -33,8 +48,11 @@ export function usePackDraft(): PackDraft {
   const storeKey = ref('')
   const saved = ref('')
   const latest = useLatest(
-    ({ kitchenId, body }: { kitchenId: number; body: LotDocument }) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/read', { params: { path: { kitchen_id: kitchenId } }, body })),
-    (answer) => { reading.value = answer },
+    ({ kitchenId, body }: { kitchenId: number; body: LotDocument }) =>
+      settled(api.POST('/api/kitchens/{kitchen_id}/packs/read', { params: { path: { kitchen_id: kitchenId } }, body })),
+    (answer) => {
+      reading.value = answer
+    },
   )
   const { refusal } = latest
 
@@ -68,11 +86,19 @@ export function usePackDraft(): PackDraft {
   })
 
   function ask(): void {
-    if (draft.value.ingredient && kitchen.value) latest.ask({ kitchenId: kitchen.value, body: { ...clean(), name: draft.value.name.trim() || 'pack' } })
+    if (draft.value.ingredient && kitchen.value)
+      latest.ask({ kitchenId: kitchen.value, body: { ...clean(), name: draft.value.name.trim() || 'pack' } })
   }
 
   return {
-    draft, label, hasLabel, reading, refusal, changed, open, clean,
+    draft,
+    label,
+    hasLabel,
+    reading,
+    refusal,
+    changed,
+    open,
+    clean,
     set(change) {
       draft.value = { ...draft.value, ...change }
     },

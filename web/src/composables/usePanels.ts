@@ -32,9 +32,10 @@ export interface Panels {
 }
 
 function takes(text: string): boolean {
-  refused.value = text.length > PASTE_ROOM
-    ? `That is ${(text.length / 1e6).toFixed(1)} million characters; paste the ingredient list only. Nothing was taken, what was here stays.`
-    : ''
+  refused.value =
+    text.length > PASTE_ROOM
+      ? `That is ${(text.length / 1e6).toFixed(1)} million characters; paste the ingredient list only. Nothing was taken, what was here stays.`
+      : ''
   return refused.value === ''
 }
 

@@ -6,9 +6,25 @@ import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
 import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
 
-const line = (id: string, grams = 10): LineDocument => ({ id, ingredient: id, lot: '', grams, entered: '', role: '', stage: '', treatment: '', note: '', locked: false })
+const line = (id: string, grams = 10): LineDocument => ({
+  id,
+  ingredient: id,
+  lot: '',
+  grams,
+  entered: '',
+  role: '',
+  stage: '',
+  treatment: '',
+  note: '',
+  locked: false,
+})
 const doc = (...lines: LineDocument[]): FormulaDocument => ({
-  substrata: 1, name: 'x', notes: '', form: { kind: 'bun', pieces: 1, serving_pieces: 1 }, lines, targets: {},
+  substrata: 1,
+  name: 'x',
+  notes: '',
+  form: { kind: 'bun', pieces: 1, serving_pieces: 1 },
+  lines,
+  targets: {},
 })
 const ids = (d: FormulaDocument): string[] => (d.lines ?? []).map((l) => l.id)
 
@@ -54,12 +70,24 @@ describe('shape and oven', () => {
     expect(ids(thin)).toEqual(['a'])
   })
 
-  it.each([[4, 'metric', '4'], [9.44, 'metric', '9.4'], [159.3, 'metric', '159'], [25.4, 'us', '1.00'], [254, 'us', '10.0']] as const)('measure %d mm in %s as %s', (mm, units, text) => {
+  it.each([
+    [4, 'metric', '4'],
+    [9.44, 'metric', '9.4'],
+    [159.3, 'metric', '159'],
+    [25.4, 'us', '1.00'],
+    [254, 'us', '10.0'],
+  ] as const)('measure %d mm in %s as %s', (mm, units, text) => {
     expect(length(mm, units)).toBe(text)
     expect(lengthUnit(units)).toBe(units === 'us' ? 'in' : 'mm')
   })
 
-  it.each([[0.4, '½'], [1, '1'], [2.5, '2½'], [9.8, '10'], [16.4, '16']])('say %d minutes as %s', (value, text) => {
+  it.each([
+    [0.4, '½'],
+    [1, '1'],
+    [2.5, '2½'],
+    [9.8, '10'],
+    [16.4, '16'],
+  ])('say %d minutes as %s', (value, text) => {
     expect(minutes(value)).toBe(text)
   })
 })
@@ -109,11 +137,14 @@ describe('edits', () => {
     expect(withTarget(set, 'salt', null).targets).toEqual({})
   })
 
-  it.each([['90', 'g', '90 g'], ['1,5', 'oz', '1,5 oz'], [' 1 1/2 cup ', 'g', '1 1/2 cup'], ['2 lg eggs', 'g', '2 lg eggs']] as const)(
-    'hand %s on to be read', (text, unit, entered) => {
-      expect(enteredAmount(text, unit)).toEqual({ entered, grams: null })
-    },
-  )
+  it.each([
+    ['90', 'g', '90 g'],
+    ['1,5', 'oz', '1,5 oz'],
+    [' 1 1/2 cup ', 'g', '1 1/2 cup'],
+    ['2 lg eggs', 'g', '2 lg eggs'],
+  ] as const)('hand %s on to be read', (text, unit, entered) => {
+    expect(enteredAmount(text, unit)).toEqual({ entered, grams: null })
+  })
 })
 
 describe('format', () => {
@@ -128,16 +159,24 @@ describe('format', () => {
     expect(day('2027-01-04', now)).toBe('4 Jan 2027')
   })
 
-  it.each([[13.5, 'metric', '13.5'], [5, 'metric', '5'], [240.4, 'metric', '240'], [100, 'us', '3.53'], [600, 'us', '21.2']] as const)(
-    'writes %d in %s as %s', (grams, units, text) => {
-      expect(weight(grams, units)).toBe(text)
-    },
-  )
+  it.each([
+    [13.5, 'metric', '13.5'],
+    [5, 'metric', '5'],
+    [240.4, 'metric', '240'],
+    [100, 'us', '3.53'],
+    [600, 'us', '21.2'],
+  ] as const)('writes %d in %s as %s', (grams, units, text) => {
+    expect(weight(grams, units)).toBe(text)
+  })
 
   it('writes ranges and days', () => {
     const now = new Date('2026-11-25T12:00:00')
     expect(range(1.23, 4.56, 1)).toBe('1.2–4.6')
-    expect([0, 1, 5].map((d) => ago(new Date(now.getTime() - d * 86_400_000).toISOString(), now))).toEqual(['today', 'yesterday', '5 days ago'])
+    expect([0, 1, 5].map((d) => ago(new Date(now.getTime() - d * 86_400_000).toISOString(), now))).toEqual([
+      'today',
+      'yesterday',
+      '5 days ago',
+    ])
   })
 })
 

@@ -56,7 +56,11 @@ export function money(amount: number): string {
 /** A day as a shelf label has it: "7 Dec", with the year when it is another. */
 export function day(iso: string, now: Date = new Date()): string {
   const then = new Date(`${iso}T12:00:00`)
-  return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: then.getFullYear() === now.getFullYear() ? undefined : 'numeric' })
+  return then.toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: then.getFullYear() === now.getFullYear() ? undefined : 'numeric',
+  })
 }
 
 /** Millimetres as the kitchen reads them, without the unit. */
@@ -75,4 +79,5 @@ export function minutes(value: number): string {
 }
 
 /** The day of a moment where the baker stands, as documents write it: in the evening west of Greenwich it is not tomorrow yet. */
-export const localDay = (moment: Date): string => [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()].map((n) => String(n).padStart(2, '0')).join('-')
+export const localDay = (moment: Date): string =>
+  [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()].map((n) => String(n).padStart(2, '0')).join('-')

@@ -13,8 +13,17 @@ const password = ref('')
 const fresh = ref(false)
 const busy = ref(false)
 const wrong = ref<string[]>([])
-const sample = ([['vegetable', 0.36], ['base', 0.2], ['binder', 0.05], ['egg', 0.17], ['cheese', 0.11], ['liquid', 0.07], ['salt', 0.04]] as const)
-  .map(([role, share]) => ({ role, code: '', share }))
+const sample = (
+  [
+    ['vegetable', 0.36],
+    ['base', 0.2],
+    ['binder', 0.05],
+    ['egg', 0.17],
+    ['cheese', 0.11],
+    ['liquid', 0.07],
+    ['salt', 0.04],
+  ] as const
+).map(([role, share]) => ({ role, code: '', share }))
 
 async function go(): Promise<void> {
   busy.value = true
@@ -35,10 +44,30 @@ async function go(): Promise<void> {
       <h1>Substrata</h1>
       <p class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
       <label>Address <input v-model="email" class="field" type="email" autocomplete="username" required /></label>
-      <label>Password <input v-model="password" class="field" type="password" :autocomplete="fresh ? 'new-password' : 'current-password'" required :minlength="fresh ? 10 : undefined" /></label>
-      <ul v-if="wrong.length" class="wrong" role="alert"><li v-for="w in wrong" :key="w">{{ w }}</li></ul>
+      <label
+        >Password
+        <input
+          v-model="password"
+          class="field"
+          type="password"
+          :autocomplete="fresh ? 'new-password' : 'current-password'"
+          required
+          :minlength="fresh ? 10 : undefined"
+      /></label>
+      <ul v-if="wrong.length" class="wrong" role="alert">
+        <li v-for="w in wrong" :key="w">{{ w }}</li>
+      </ul>
       <button class="act-button" :disabled="busy">{{ fresh ? 'Open a kitchen' : 'Sign in' }}</button>
-      <button type="button" class="turn note" @click="fresh = !fresh; wrong = []">{{ fresh ? 'I have a kitchen already' : 'Open a kitchen of my own' }}</button>
+      <button
+        type="button"
+        class="turn note"
+        @click="
+          fresh = !fresh
+          wrong = []
+        "
+      >
+        {{ fresh ? 'I have a kitchen already' : 'Open a kitchen of my own' }}
+      </button>
     </form>
   </div>
 </template>

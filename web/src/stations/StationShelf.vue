@@ -9,17 +9,33 @@ const props = defineProps<{ station: string }>()
 const here = computed(() => stations.find((s) => s.id === props.station))
 const address = (id: number): string => (here.value ? stationAddress(here.value, id) : '/formula')
 const search = ref('')
-const shelf = useAsk(() => ['shelf of a station', search.value], (at) =>
-  settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })), { keep: true })
+const shelf = useAsk(
+  () => ['shelf of a station', search.value],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })),
+  { keep: true },
+)
 </script>
 
 <template>
   <div class="page">
     <h2>{{ here?.word }}: which formula?</h2>
     <p class="note">Here you decide {{ here?.decides }}.</p>
-    <input v-model="search" class="field" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
-    <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="address(f.id)" class="row"><b>{{ f.name }}</b> <span class="note">{{ f.thumb.pieces }} pieces</span></router-link>
-    <p v-if="shelf.missing.value" role="alert">{{ shelf.trouble.value }} <button class="quiet-button" @click="shelf.again()">Try again</button></p>
+    <input
+      v-model="search"
+      class="field"
+      data-finder
+      type="search"
+      placeholder="Find a formula"
+      aria-label="Find a formula"
+      maxlength="100"
+    />
+    <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="address(f.id)" class="row"
+      ><b>{{ f.name }}</b
+      >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} pieces</span></router-link
+    >
+    <p v-if="shelf.missing.value" role="alert">
+      {{ shelf.trouble.value }} <button class="quiet-button" @click="shelf.again()">Try again</button>
+    </p>
     <p v-else-if="shelf.answer.value && !shelf.answer.value.items.length" class="note">No formula fits.</p>
   </div>
 </template>

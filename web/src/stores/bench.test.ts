@@ -6,10 +6,12 @@ import type { Analysis, FormulaDocument, LineDocument } from '@/api/types'
 const server = vi.hoisted(() => {
   const asked: { method: string; path: string; body: unknown }[] = []
   const waiting: { path: string; answer: (reply: unknown) => void }[] = []
-  const call = (method: string) => (path: string, options: { body?: unknown } = {}): Promise<unknown> => {
-    asked.push({ method, path, body: options.body })
-    return new Promise((answer) => waiting.push({ path, answer }))
-  }
+  const call =
+    (method: string) =>
+    (path: string, options: { body?: unknown } = {}): Promise<unknown> => {
+      asked.push({ method, path, body: options.body })
+      return new Promise((answer) => waiting.push({ path, answer }))
+    }
   return { asked, waiting, api: { GET: call('GET'), POST: call('POST'), PUT: call('PUT'), PATCH: call('PATCH') } }
 })
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: server.api }))
@@ -17,16 +19,46 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 import { useBench } from './bench'
 import { useSession } from './session'
 
-const line = (id: string, grams: number | null, entered = ''): LineDocument =>
-  ({ id, lot: '', ingredient: id, grams, entered, role: '', stage: '', treatment: '', note: '', locked: false })
+const line = (id: string, grams: number | null, entered = ''): LineDocument => ({
+  id,
+  lot: '',
+  ingredient: id,
+  grams,
+  entered,
+  role: '',
+  stage: '',
+  treatment: '',
+  note: '',
+  locked: false,
+})
 const document = (...lines: LineDocument[]): FormulaDocument => ({
-  substrata: 1, name: 'Rolls', notes: '', form: { kind: 'bun', pieces: 6, serving_pieces: 1 }, lines, targets: {},
+  substrata: 1,
+  name: 'Rolls',
+  notes: '',
+  form: { kind: 'bun', pieces: 6, serving_pieces: 1 },
+  lines,
+  targets: {},
 })
 const judged = (...lines: [string, number][]): Analysis =>
-  ({ lines: lines.map(([id, grams]) => ({ id, ingredient: id, name: id, role: 'base', code: 'Ba', grams })), problems: [], brackets: [] }) as unknown as Analysis
-const opened = (doc: FormulaDocument, lock = 1): object => ({ id: 7, document: doc, lock, base_number: 0, changed: true, may_edit: true, archived: false, updated_by: '' })
+  ({
+    lines: lines.map(([id, grams]) => ({ id, ingredient: id, name: id, role: 'base', code: 'Ba', grams })),
+    problems: [],
+    brackets: [],
+  }) as unknown as Analysis
+const opened = (doc: FormulaDocument, lock = 1): object => ({
+  id: 7,
+  document: doc,
+  lock,
+  base_number: 0,
+  changed: true,
+  may_edit: true,
+  archived: false,
+  updated_by: '',
+})
 
-const settle = async (): Promise<void> => { for (let n = 0; n < 12; n++) await Promise.resolve() }
+const settle = async (): Promise<void> => {
+  for (let n = 0; n < 12; n++) await Promise.resolve()
+}
 
 /** Answer the oldest waiting request whose path ends so. */
 async function answer(end: string, data: unknown, status = 200): Promise<void> {
@@ -38,7 +70,8 @@ async function answer(end: string, data: unknown, status = 200): Promise<void> {
   found?.answer({ [ok ? 'data' : 'error']: data, response: { ok, status } })
   await settle()
 }
-const requests = (method: string, end: string): unknown[] => server.asked.filter((a) => a.method === method && a.path.endsWith(end)).map((a) => a.body)
+const requests = (method: string, end: string): unknown[] =>
+  server.asked.filter((a) => a.method === method && a.path.endsWith(end)).map((a) => a.body)
 
 async function openBench(doc: FormulaDocument, lock = 1): Promise<ReturnType<typeof useBench>> {
   const session = useSession()
@@ -55,7 +88,11 @@ beforeEach(() => {
   setActivePinia(createPinia())
   server.asked.length = server.waiting.length = 0
   const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => kept.set(k, v), removeItem: (k: string) => kept.delete(k) })
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => kept.set(k, v),
+    removeItem: (k: string) => kept.delete(k),
+  })
   vi.stubGlobal('matchMedia', () => ({ matches: false }))
   vi.stubGlobal('document', { documentElement: { dataset: {} }, cookie: '' })
   vi.stubGlobal('window', globalThis)
@@ -120,7 +157,10 @@ describe('undo', () => {
     bench.apply({ text: '+ 5 g salt', line: null, ingredient: 'salt', grams: 5, pieces: null })
     bench.apply({ text: '8 pieces', line: null, ingredient: null, grams: null, pieces: 8 })
     bench.apply({ text: '+ 1 g a', line: 'a', ingredient: 'a', grams: 2, pieces: null })
-    expect(bench.lines.map((l) => [l.id, l.grams])).toEqual([['a', 2], ['salt', 5]])
+    expect(bench.lines.map((l) => [l.id, l.grams])).toEqual([
+      ['a', 2],
+      ['salt', 5],
+    ])
     expect(bench.document?.form.pieces).toBe(8)
     for (let n = 0; n < 3; n++) bench.goBack()
     expect(bench.document).toEqual(document(line('a', 1)))
@@ -128,8 +168,11 @@ describe('undo', () => {
 })
 
 describe('the draft', () => {
-  const edit = (bench: ReturnType<typeof useBench>, grams: number): void => { bench.edit((doc) => ({ ...doc, lines: [line('a', grams)] })) }
-  const drafts = (): { lock: number; document: FormulaDocument }[] => requests('PUT', '/draft') as { lock: number; document: FormulaDocument }[]
+  const edit = (bench: ReturnType<typeof useBench>, grams: number): void => {
+    bench.edit((doc) => ({ ...doc, lines: [line('a', grams)] }))
+  }
+  const drafts = (): { lock: number; document: FormulaDocument }[] =>
+    requests('PUT', '/draft') as { lock: number; document: FormulaDocument }[]
 
   it('is sent when the hand rests, once, with the lock it was read with', async () => {
     const bench = await openBench(document(line('a', 1)), 4)
@@ -163,7 +206,11 @@ describe('the draft', () => {
     const bench = await openBench(document(line('a', 1)))
     edit(bench, 2)
     vi.advanceTimersByTime(600)
-    await answer('/draft', { title: 'x', status: 409, current: { document: document(line('a', 50)), lock: 6, by: '', differences: ['d'] } }, 409)
+    await answer(
+      '/draft',
+      { title: 'x', status: 409, current: { document: document(line('a', 50)), lock: 6, by: '', differences: ['d'] } },
+      409,
+    )
     bench.takeTheirs()
     expect(bench.lines[0]?.grams).toBe(50)
     bench.goBack()
@@ -174,7 +221,11 @@ describe('the draft', () => {
     const bench = await openBench(document(line('a', 1)))
     edit(bench, 2)
     vi.advanceTimersByTime(600)
-    await answer('/draft', { title: 'x', status: 409, current: { document: document(line('a', 2)), lock: 6, by: 'p@b.c', differences: [] } }, 409)
+    await answer(
+      '/draft',
+      { title: 'x', status: 409, current: { document: document(line('a', 2)), lock: 6, by: 'p@b.c', differences: [] } },
+      409,
+    )
     expect(bench.saveState).toBe('clash')
     vi.advanceTimersByTime(5000)
     expect(drafts()).toHaveLength(1)

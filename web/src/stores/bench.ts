@@ -26,7 +26,9 @@ export const useBench = defineStore('bench', () => {
   const canRedo = computed(() => (history.value?.future.length ?? 0) > 0)
 
   const judgement = useAnalysis(weighTyped)
-  const keeper = useDraftKeeper((saved: FormulaOut) => { baseNumber.value = saved.base_number })
+  const keeper = useDraftKeeper((saved: FormulaOut) => {
+    baseNumber.value = saved.base_number
+  })
 
   const readings = computed(() => new Map((judgement.analysis.value?.lines ?? []).map((line) => [line.id, line])))
   /** What is known of an ingredient from any answer so far, for lines that the last answer had to leave out. */
@@ -159,10 +161,40 @@ export const useBench = defineStore('bench', () => {
   }
 
   return {
-    formulaId, document, lines, mayEdit, archived, baseNumber, selected, versions, pulling, canUndo, canRedo,
-    analysis: judgement.analysis, refusal: judgement.refusal, readings, reading, problems,
-    saveState: keeper.state, changed: keeper.changed, clash: keeper.clash, saveRefusal: keeper.refusal,
-    open, edit, pull, endPull, goBack, goForward, apply, askAgain, loadVersions, saveVersion, recall,
-    flush: keeper.flush, leave: keeper.close, keepMine: keeper.keepMine, takeTheirs,
+    formulaId,
+    document,
+    lines,
+    mayEdit,
+    archived,
+    baseNumber,
+    selected,
+    versions,
+    pulling,
+    canUndo,
+    canRedo,
+    analysis: judgement.analysis,
+    refusal: judgement.refusal,
+    readings,
+    reading,
+    problems,
+    saveState: keeper.state,
+    changed: keeper.changed,
+    clash: keeper.clash,
+    saveRefusal: keeper.refusal,
+    open,
+    edit,
+    pull,
+    endPull,
+    goBack,
+    goForward,
+    apply,
+    askAgain,
+    loadVersions,
+    saveVersion,
+    recall,
+    flush: keeper.flush,
+    leave: keeper.close,
+    keepMine: keeper.keepMine,
+    takeTheirs,
   }
 })

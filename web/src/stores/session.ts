@@ -26,9 +26,13 @@ export const useSession = defineStore('session', () => {
   const units = computed<Units>(() => (kitchen.value?.units === 'us' ? 'us' : 'metric'))
   const mayEdit = computed(() => kitchen.value !== null && kitchen.value.role !== 'viewer')
 
-  watch(theme, (now) => {
-    document.documentElement.dataset.theme = now
-  }, { immediate: true })
+  watch(
+    theme,
+    (now) => {
+      document.documentElement.dataset.theme = now
+    },
+    { immediate: true },
+  )
 
   /** Ask the server who is here; false when nobody is signed in. */
   async function load(): Promise<boolean> {

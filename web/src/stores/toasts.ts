@@ -22,7 +22,9 @@ export const useToasts = defineStore('toasts', () => {
   function show(text: string, options: Partial<Pick<Toast, 'tone' | 'action'>> = {}): void {
     const id = next++
     toasts.value = [...toasts.value.slice(-2), { id, text, tone: 'plain', ...options }]
-    setTimeout(() => { close(id) }, SHOWN_MS)
+    setTimeout(() => {
+      close(id)
+    }, SHOWN_MS)
   }
 
   return { toasts, show, close }

@@ -20,8 +20,21 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
 <template>
   <aside class="balance" aria-label="Balance">
     <template v-if="bench.analysis">
-      <BracketPanel v-for="b in primary" :key="b.key" :bracket="b" :suffix="suffix(b.key)" :open="balance.open.value === b.key" @toggle="balance.toggle(b.key)" />
-      <BracketPanel v-for="b in more ? others : asking" :key="b.key" :bracket="b" :open="balance.open.value === b.key" @toggle="balance.toggle(b.key)" />
+      <BracketPanel
+        v-for="b in primary"
+        :key="b.key"
+        :bracket="b"
+        :suffix="suffix(b.key)"
+        :open="balance.open.value === b.key"
+        @toggle="balance.toggle(b.key)"
+      />
+      <BracketPanel
+        v-for="b in more ? others : asking"
+        :key="b.key"
+        :bracket="b"
+        :open="balance.open.value === b.key"
+        @toggle="balance.toggle(b.key)"
+      />
       <button class="more note" :aria-expanded="more" @click="more = !more">
         {{ more ? 'fewer' : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
       </button>

@@ -14,15 +14,24 @@ defineEmits<{ toggle: [] }>()
 const bench = useBench()
 const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
-const sources = { target: 'your target', form: 'house window of the form', matrix: 'house window of this matrix', none: 'no window' } as const
+const sources = {
+  target: 'your target',
+  form: 'house window of the form',
+  matrix: 'house window of this matrix',
+  none: 'no window',
+} as const
 const typed = ref({ low: '', high: '' })
 /** The side that is being typed: an answer that comes meanwhile leaves it alone. */
 const typing = ref<'' | 'low' | 'high'>('')
-watch(() => [props.bracket.window, props.open], () => {
-  const { low, high } = props.bracket.window
-  if (typing.value !== 'low') typed.value.low = low == null ? '' : String(tidy(low))
-  if (typing.value !== 'high') typed.value.high = high == null ? '' : String(tidy(high))
-}, { immediate: true })
+watch(
+  () => [props.bracket.window, props.open],
+  () => {
+    const { low, high } = props.bracket.window
+    if (typing.value !== 'low') typed.value.low = low == null ? '' : String(tidy(low))
+    if (typing.value !== 'high') typed.value.high = high == null ? '' : String(tidy(high))
+  },
+  { immediate: true },
+)
 
 function tidy(value: number): number {
   return Number(value.toFixed(Math.max(props.bracket.decimals, 2)))
@@ -49,31 +58,80 @@ function setWindow(): void {
   <article class="bracket" :class="{ outside, 'at-limit': about, open }" :data-bracket="bracket.key" :data-state="bracket.state">
     <button class="head" :aria-expanded="open" @click="$emit('toggle')">
       <span class="label">{{ bracket.label }}</span>
-      <span class="value"><b class="figure">{{ bracket.state === 'undefined' ? '–' : figure(bracket.estimate.value, bracket.decimals) }}</b>
-        <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span>
+      <span class="value"
+        ><b class="figure">{{ bracket.state === 'undefined' ? '–' : figure(bracket.estimate.value, bracket.decimals) }}</b>
+        <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span
+      >
     </button>
     <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
-      <template v-if="bracket.remedy && bench.mayEdit"> · <button class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</button></template>
+      <template v-if="bracket.remedy && bench.mayEdit">
+        · <button class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</button></template
+      >
     </p>
     <div v-if="open" class="more">
       <p class="note">
-        nine in ten: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} · {{ bracket.confidence }}
+        nine in ten: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
+        {{ bracket.confidence }}
       </p>
       <table v-if="bracket.contributions.length" class="sources">
-        <thead><tr><th>where it comes from</th><th>{{ bracket.word_share }}</th><th v-if="bracket.word_against">{{ bracket.word_against }}</th><th title="share of the uncertainty">±</th></tr></thead>
+        <thead>
+          <tr>
+            <th>where it comes from</th>
+            <th>{{ bracket.word_share }}</th>
+            <th v-if="bracket.word_against">{{ bracket.word_against }}</th>
+            <th title="share of the uncertainty">±</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="c in bracket.contributions.slice(0, 8)" :key="c.line" :class="{ on: c.line === bench.selected }" @click="bench.selected = c.line">
-            <td>{{ c.name }}</td><td>{{ c.share ? percent(c.share) : '' }}</td><td v-if="bracket.word_against">{{ c.against ? percent(c.against) : '' }}</td><td class="note">{{ percent(c.spread_share) }}</td>
+          <tr
+            v-for="c in bracket.contributions.slice(0, 8)"
+            :key="c.line"
+            :class="{ on: c.line === bench.selected }"
+            @click="bench.selected = c.line"
+          >
+            <td>{{ c.name }}</td>
+            <td>{{ c.share ? percent(c.share) : '' }}</td>
+            <td v-if="bracket.word_against">{{ c.against ? percent(c.against) : '' }}</td>
+            <td class="note">{{ percent(c.spread_share) }}</td>
           </tr>
         </tbody>
       </table>
       <CheaperHints v-if="bracket.key === 'cost'" />
       <form class="target" @submit.prevent="setWindow">
-        <label class="note">from <input v-model="typed.low" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @focus="typing = 'low'" @blur="typing = ''" @change="setWindow" /></label>
-        <label class="note">to <input v-model="typed.high" class="field" inputmode="decimal" placeholder="open" :readonly="!bench.mayEdit" @focus="typing = 'high'" @blur="typing = ''" @change="setWindow" /></label>
-        <button v-if="bracket.window_source === 'target' && bench.mayEdit" type="button" class="remedy" @click="bench.edit((doc) => withTarget(doc, bracket.key, null))">house window</button>
+        <label class="note"
+          >from
+          <input
+            v-model="typed.low"
+            class="field"
+            inputmode="decimal"
+            placeholder="open"
+            :readonly="!bench.mayEdit"
+            @focus="typing = 'low'"
+            @blur="typing = ''"
+            @change="setWindow"
+        /></label>
+        <label class="note"
+          >to
+          <input
+            v-model="typed.high"
+            class="field"
+            inputmode="decimal"
+            placeholder="open"
+            :readonly="!bench.mayEdit"
+            @focus="typing = 'high'"
+            @blur="typing = ''"
+            @change="setWindow"
+        /></label>
+        <button
+          v-if="bracket.window_source === 'target' && bench.mayEdit"
+          type="button"
+          class="remedy"
+          @click="bench.edit((doc) => withTarget(doc, bracket.key, null))"
+        >
+          house window
+        </button>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
     </div>

@@ -59,8 +59,28 @@ function pullBy(event: PointerEvent, done: boolean): void {
     <path v-if="bracket.state !== 'undefined'" :d="`M ${x} 2 l 5 9 l -5 9 l -5 -9 z`" class="mark" />
     <path v-if="beyond" :d="value > bracket.ruler.high ? `M ${x + 1} 24 l 5 -3 v 6 z` : `M ${x - 1} 24 l -5 -3 v 6 z`" class="mark" />
     <template v-if="window && editable">
-      <rect v-if="window.low" :x="window.x1 - 6" y="0" width="12" height="26" class="hold" @pointerdown.stop="take($event, 'low')" @pointermove="pullBy($event, false)" @pointerup="pullBy($event, true)" />
-      <rect v-if="window.high" :x="window.x2 - 6" y="0" width="12" height="26" class="hold" @pointerdown.stop="take($event, 'high')" @pointermove="pullBy($event, false)" @pointerup="pullBy($event, true)" />
+      <rect
+        v-if="window.low"
+        :x="window.x1 - 6"
+        y="0"
+        width="12"
+        height="26"
+        class="hold"
+        @pointerdown.stop="take($event, 'low')"
+        @pointermove="pullBy($event, false)"
+        @pointerup="pullBy($event, true)"
+      />
+      <rect
+        v-if="window.high"
+        :x="window.x2 - 6"
+        y="0"
+        width="12"
+        height="26"
+        class="hold"
+        @pointerdown.stop="take($event, 'high')"
+        @pointermove="pullBy($event, false)"
+        @pointerup="pullBy($event, true)"
+      />
     </template>
   </svg>
 </template>

@@ -9,13 +9,19 @@ import { withLine } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 
 const bench = useBench()
-const document = refDebounced(computed(() => bench.document), 400)
+const document = refDebounced(
+  computed(() => bench.document),
+  400,
+)
 const hints = useAsk(
   () => ['cheaper', document.value],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/cheaper', { params: { path: at }, body: document.value as FormulaDocument })),
   { when: () => document.value !== null },
 )
-const unpriced = computed(() => bench.analysis?.lines.filter((l) => bench.analysis?.cost.unpriced.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()) ?? [])
+const unpriced = computed(
+  () =>
+    bench.analysis?.lines.filter((l) => bench.analysis?.cost.unpriced.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()) ?? [],
+)
 
 function take(hint: CheaperPack): void {
   bench.edit((doc) => withLine(doc, hint.line, { lot: hint.lot, ingredient: hint.ingredient }))
@@ -26,7 +32,9 @@ function take(hint: CheaperPack): void {
 <template>
   <div class="hints">
     <p v-if="unpriced.length" class="note">Without a price, and so left out: {{ unpriced.join(', ') }}.</p>
-    <p v-for="h in hints.answer.value" :key="h.line">{{ h.text }} <button v-if="bench.mayEdit" class="take" @click="take(h)">take it</button></p>
+    <p v-for="h in hints.answer.value" :key="h.line">
+      {{ h.text }} <button v-if="bench.mayEdit" class="take" @click="take(h)">take it</button>
+    </p>
     <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No pack here does the same work for less.</p>
   </div>
 </template>

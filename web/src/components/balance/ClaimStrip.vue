@@ -24,15 +24,32 @@ function press(key: string): void {
 <template>
   <section class="strip" aria-label="Allergens and claims">
     <div class="chips" aria-label="Allergens">
-      <span v-for="a in allergens" :key="a.name" class="chip" :class="{ traces: a.traces }" :title="a.regions.map((r) => region[r]).join(', ')">{{ a.traces ? 'traces: ' : '' }}{{ a.name }}</span>
+      <span
+        v-for="a in allergens"
+        :key="a.name"
+        class="chip"
+        :class="{ traces: a.traces }"
+        :title="a.regions.map((r) => region[r]).join(', ')"
+        >{{ a.traces ? 'traces: ' : '' }}{{ a.name }}</span
+      >
       <span v-if="!allergens.length" class="note">no listed allergen among these ingredients</span>
     </div>
     <div v-if="sorted.length" class="chips claims" aria-label="Claims">
-      <button v-for="c in sorted" :key="c.key" class="chip claim" :class="[c.verdict, { on: c.key === open }]" :aria-expanded="c.key === open" :aria-label="`${c.name}: ${words[c.verdict]}`" @click="press(c.key)">
+      <button
+        v-for="c in sorted"
+        :key="c.key"
+        class="chip claim"
+        :class="[c.verdict, { on: c.key === open }]"
+        :aria-expanded="c.key === open"
+        :aria-label="`${c.name}: ${words[c.verdict]}`"
+        @click="press(c.key)"
+      >
         <span aria-hidden="true">{{ marks[c.verdict] }}</span> {{ c.name.toLowerCase() }}
       </button>
     </div>
-    <p v-if="shown" class="why" role="status">{{ shown.text }} <span class="note">{{ shown.basis }}</span></p>
+    <p v-if="shown" class="why" role="status">
+      {{ shown.text }} <span class="note">{{ shown.basis }}</span>
+    </p>
   </section>
 </template>
 

@@ -12,14 +12,19 @@ const open = ref('')
   <section class="eaters" aria-label="Daily budgets">
     <template v-for="e in eaters" :key="e.eater">
       <button class="eater" :aria-expanded="open === e.eater" @click="open = open === e.eater ? '' : e.eater">
-        <span>{{ e.eater }}</span><span v-if="e.budgets.length"><b class="figure">{{ e.pieces >= 99 ? 'any' : e.pieces }}</b> <span class="note">{{ e.pieces === 1 ? 'piece' : 'pieces' }} · {{ e.limit.toLowerCase() }}</span></span>
+        <span>{{ e.eater }}</span><span v-if="e.budgets.length"
+          ><b class="figure">{{ e.pieces >= 99 ? 'any' : e.pieces }}</b
+          >{{ ' ' }}<span class="note">{{ e.pieces === 1 ? 'piece' : 'pieces' }} · {{ e.limit.toLowerCase() }}</span></span
+        >
       </button>
       <div v-if="open === e.eater" class="more">
         <p>{{ e.text }}</p>
         <div v-for="b in e.budgets" :key="b.key" class="budget">
           <span>{{ b.name.toLowerCase() }}</span>
           <span class="bar"><i :style="{ width: `${Math.min(100 * b.share_of_piece, 100)}%` }" /></span>
-          <span class="note" :title="percent(b.share_of_piece)">{{ figure(b.a_piece.value, b.unit === 'g' ? 1 : 0) }} of {{ b.a_day }} {{ b.unit }}</span>
+          <span class="note" :title="percent(b.share_of_piece)"
+            >{{ figure(b.a_piece.value, b.unit === 'g' ? 1 : 0) }} of {{ b.a_day }} {{ b.unit }}</span
+          >
         </div>
       </div>
     </template>

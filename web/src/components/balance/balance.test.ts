@@ -5,11 +5,18 @@ import type { Analysis, Bracket } from '@/api/types'
 import BracketRuler from './BracketRuler.vue'
 import EaterStrip from './EaterStrip.vue'
 
-const aBracket = (change: object = {}): Bracket => ({
-  key: 'water_fill', estimate: { value: 50, low: 40, high: 60, unit: '%' }, window: { low: 30, high: 70 }, decimals: 0, state: 'inside',
-  ruler: { low: 0, high: 100, ticks: [0, 25, 50, 75, 100] }, ...change,
-}) as unknown as Bracket
-const ruler = (change: object = {}, editable = true) => mount(BracketRuler, { props: { bracket: aBracket(change), editable }, attachTo: document.body })
+const aBracket = (change: object = {}): Bracket =>
+  ({
+    key: 'water_fill',
+    estimate: { value: 50, low: 40, high: 60, unit: '%' },
+    window: { low: 30, high: 70 },
+    decimals: 0,
+    state: 'inside',
+    ruler: { low: 0, high: 100, ticks: [0, 25, 50, 75, 100] },
+    ...change,
+  }) as unknown as Bracket
+const ruler = (change: object = {}, editable = true) =>
+  mount(BracketRuler, { props: { bracket: aBracket(change), editable }, attachTo: document.body })
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
 
 describe('the ruler of a bracket', () => {
@@ -27,7 +34,11 @@ describe('the ruler of a bracket', () => {
     expect(open.findAll('.end')).toHaveLength(1)
     expect(open.findAll('.hold')).toHaveLength(1)
     expect(number(open.get('.wanted').attributes('x'))).toBeCloseTo(3)
-    expect(ruler({ window: { low: null, high: null } }).find('.wanted').exists()).toBe(false)
+    expect(
+      ruler({ window: { low: null, high: null } })
+        .find('.wanted')
+        .exists(),
+    ).toBe(false)
   })
 
   it('is in alarm outside, points to what lies beyond its end, and shows nothing that is not defined', () => {
@@ -49,7 +60,10 @@ describe('the ruler of a bracket', () => {
     await high.trigger('pointermove', { clientX: 130 })
     await high.trigger('pointerup', { clientX: 206.2 })
     await high.trigger('pointermove', { clientX: 20 })
-    expect(view.emitted('window')).toEqual([['high', 50, false], ['high', 80, true]])
+    expect(view.emitted('window')).toEqual([
+      ['high', 50, false],
+      ['high', 80, true],
+    ])
   })
 
   it('has nothing to pull for a viewer', () => {
@@ -59,8 +73,20 @@ describe('the ruler of a bracket', () => {
 
 describe('the eaters', () => {
   const eaters = [
-    { eater: 'Strict day', pieces: 3, limit: 'Sodium', text: 'Three pieces.', budgets: [{ key: 'sodium', name: 'Sodium', unit: 'mg', a_day: 1500, share_of_piece: 0.31, a_piece: { value: 465 } }] },
-    { eater: 'Anybody', pieces: 99, limit: '', text: '', budgets: [{ key: 'k', name: 'Carbs', unit: 'g', a_day: 20, share_of_piece: 2.5, a_piece: { value: 50 } }] },
+    {
+      eater: 'Strict day',
+      pieces: 3,
+      limit: 'Sodium',
+      text: 'Three pieces.',
+      budgets: [{ key: 'sodium', name: 'Sodium', unit: 'mg', a_day: 1500, share_of_piece: 0.31, a_piece: { value: 465 } }],
+    },
+    {
+      eater: 'Anybody',
+      pieces: 99,
+      limit: '',
+      text: '',
+      budgets: [{ key: 'k', name: 'Carbs', unit: 'g', a_day: 20, share_of_piece: 2.5, a_piece: { value: 50 } }],
+    },
   ] as unknown as Analysis['eaters']
 
   it('say how many pieces fit and what stops the next, and open to the budgets one at a time', async () => {

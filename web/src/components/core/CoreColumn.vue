@@ -27,18 +27,20 @@ interface Pull {
 }
 const pull = shallowRef<Pull | null>(null)
 
-const shown = computed(() => bench.lines.map((line) => {
-  const reading = bench.reading(line)
-  return {
-    id: line.id,
-    grams: line.grams ?? bench.readings.get(line.id)?.grams ?? 0,
-    role: line.role || reading?.role || 'base',
-    code: reading?.code ?? '??',
-    name: reading?.name ?? line.ingredient,
-    step: reading?.step_g ?? 1,
-    locked: line.locked ?? false,
-  }
-}))
+const shown = computed(() =>
+  bench.lines.map((line) => {
+    const reading = bench.reading(line)
+    return {
+      id: line.id,
+      grams: line.grams ?? bench.readings.get(line.id)?.grams ?? 0,
+      role: line.role || reading?.role || 'base',
+      code: reading?.code ?? '??',
+      name: reading?.name ?? line.ingredient,
+      step: reading?.step_g ?? 1,
+      locked: line.locked ?? false,
+    }
+  }),
+)
 const height = computed(() => Math.max(room.value - 8, 120))
 const layout = computed<StrataLayout>(() => {
   const grams = shown.value.map((s) => s.grams)
@@ -49,15 +51,20 @@ const total = computed(() => layout.value.strata.reduce((sum, s) => sum + s.heig
 const beside = computed(() => (bench.analysis ? bench.analysis.totals.whole_g - bench.analysis.totals.dough_g > 0.5 : false))
 const dough = computed(() => shown.value.reduce((sum, s) => sum + s.grams, 0))
 
-const drawn = computed(() => shown.value.map((line, i) => {
-  const s = layout.value.strata[i] ?? { top: 0, height: 0 }
-  const top = 4 + s.top
-  const bottom = top + s.height
-  const swing = (edge: number): number => (edge === 0 || edge === shown.value.length ? SWING : Math.min(SWING, s.height / 5))
-  const over = unevenEdge(i, WIDTH, top, swing(i))
-  const under = unevenEdge(i + 1, WIDTH, bottom, swing(i + 1)).split(' L ').reverse().join(' L ')
-  return { ...line, top, bottom, middle: (top + bottom) / 2, height: s.height, d: `M ${over} L ${under} Z` }
-}))
+const drawn = computed(() =>
+  shown.value.map((line, i) => {
+    const s = layout.value.strata[i] ?? { top: 0, height: 0 }
+    const top = 4 + s.top
+    const bottom = top + s.height
+    const swing = (edge: number): number => (edge === 0 || edge === shown.value.length ? SWING : Math.min(SWING, s.height / 5))
+    const over = unevenEdge(i, WIDTH, top, swing(i))
+    const under = unevenEdge(i + 1, WIDTH, bottom, swing(i + 1))
+      .split(' L ')
+      .reverse()
+      .join(' L ')
+    return { ...line, top, bottom, middle: (top + bottom) / 2, height: s.height, d: `M ${over} L ${under} Z` }
+  }),
+)
 
 const fill = computed(() => bench.analysis?.water.fill.value ?? 0)
 const waterY = computed(() => 4 + Math.max(0, 1 - fill.value) * total.value)
@@ -103,11 +110,19 @@ function onKey(event: KeyboardEvent, id: string): void {
   <section class="core" aria-label="Core: the layers of the dough">
     <div ref="frame" class="frame">
       <svg v-if="shown.length" :width="WIDTH + 30" :height="Math.max(total + 10, 60)" class="column" :class="{ pulling: pull }">
-        <g v-for="s in drawn" :key="s.id" class="stratum" :class="{ on: s.id === bench.selected, locked: s.locked }" @pointerdown="bench.selected = s.id">
+        <g
+          v-for="s in drawn"
+          :key="s.id"
+          class="stratum"
+          :class="{ on: s.id === bench.selected, locked: s.locked }"
+          @pointerdown="bench.selected = s.id"
+        >
           <path :d="s.d" :style="{ fill: `url(#hatch-${s.role})` }" />
           <template v-if="s.height >= 14">
             <text :x="8" :y="s.middle + 4" class="code" :style="{ stroke: `var(--role-${s.role})` }">{{ s.code }}</text>
-            <text :x="WIDTH - 8" :y="s.middle + 4" text-anchor="end" class="grams" :style="{ stroke: `var(--role-${s.role})` }">{{ weight(s.grams, session.units) }}</text>
+            <text :x="WIDTH - 8" :y="s.middle + 4" text-anchor="end" class="grams" :style="{ stroke: `var(--role-${s.role})` }">
+              {{ weight(s.grams, session.units) }}
+            </text>
           </template>
         </g>
         <path v-for="s in drawn.filter((s) => s.id === bench.selected)" :key="`on-${s.id}`" :d="s.d" class="heavy" />
@@ -116,17 +131,36 @@ function onKey(event: KeyboardEvent, id: string): void {
           <path :d="`M ${WIDTH + 20} ${waterY - 6} v 12 l -9 -6 z`" />
         </g>
         <rect
-          v-for="s in drawn" :key="`grip-${s.id}`" class="grip" x="0" :width="WIDTH" :y="s.bottom - 4" height="9" tabindex="0" role="slider"
-          :aria-label="`${s.name}, boundary`" :aria-valuenow="s.grams" aria-valuemin="0" :aria-valuetext="`${weight(s.grams, session.units)} ${weightUnit(session.units)}`"
-          :aria-disabled="s.locked || !bench.mayEdit" :data-grip="s.id"
-          @pointerdown="begin($event, s.id)" @pointermove="move" @pointerup="end" @pointercancel="end" @lostpointercapture="end"
-          @keydown="onKey($event, s.id)" @focus="bench.selected = s.id"
+          v-for="s in drawn"
+          :key="`grip-${s.id}`"
+          class="grip"
+          x="0"
+          :width="WIDTH"
+          :y="s.bottom - 4"
+          height="9"
+          tabindex="0"
+          role="slider"
+          :aria-label="`${s.name}, boundary`"
+          :aria-valuenow="s.grams"
+          aria-valuemin="0"
+          :aria-valuetext="`${weight(s.grams, session.units)} ${weightUnit(session.units)}`"
+          :aria-disabled="s.locked || !bench.mayEdit"
+          :data-grip="s.id"
+          @pointerdown="begin($event, s.id)"
+          @pointermove="move"
+          @pointerup="end"
+          @pointercancel="end"
+          @lostpointercapture="end"
+          @keydown="onKey($event, s.id)"
+          @focus="bench.selected = s.id"
         />
       </svg>
       <div v-else class="empty note">The first line becomes the first layer.</div>
     </div>
     <p class="note">
-      {{ weight(dough, session.units) }} {{ weightUnit(session.units) }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough' }}<template v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</template>
+      {{ weight(dough, session.units) }} {{ weightUnit(session.units)
+      }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough'
+      }}<span v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</span>
     </p>
     <p v-if="shown.length && bench.mayEdit" class="note">pull a boundary to change grams</p>
   </section>

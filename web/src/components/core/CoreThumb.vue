@@ -5,7 +5,11 @@ import { layStrata, unevenEdge } from '@/domain/strata'
 
 const props = defineProps<{ strata: Thumb['strata']; width: number; height: number }>()
 const rows = computed(() => {
-  const { strata } = layStrata(props.strata.map((s) => s.share), props.height - 4, 3)
+  const { strata } = layStrata(
+    props.strata.map((s) => s.share),
+    props.height - 4,
+    3,
+  )
   return strata.map((s, i) => {
     const bottom = s.top + s.height + 2
     const top = s.top + 2
@@ -15,7 +19,12 @@ const rows = computed(() => {
     }
   })
 })
-const reversed = (edge: string): string => edge.split(' L ').reverse().map((point) => `L ${point}`).join(' ')
+const reversed = (edge: string): string =>
+  edge
+    .split(' L ')
+    .reverse()
+    .map((point) => `L ${point}`)
+    .join(' ')
 </script>
 
 <template>

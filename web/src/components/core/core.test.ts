@@ -10,15 +10,31 @@ import CoreColumn from './CoreColumn.vue'
 
 const line = (id: string, grams: number, locked = false) => ({ ...DOCUMENT.lines?.[0], id, grams, entered: `${grams} g`, locked })
 const dough = { ...DOCUMENT, lines: [line('a', 100), line('b', 50), line('c', 30, true)] } as FormulaDocument
-const reading = (id: string, role: string, grams: number) => ({ id, ingredient: 'almond-flour', role, code: id.toUpperCase(), name: `Line ${id}`, step_g: 5, grams, grams_low: grams, grams_high: grams })
+const reading = (id: string, role: string, grams: number) => ({
+  id,
+  ingredient: 'almond-flour',
+  role,
+  code: id.toUpperCase(),
+  name: `Line ${id}`,
+  step_g: 5,
+  grams,
+  grams_low: grams,
+  grams_high: grams,
+})
 const analysis = {
   lines: [reading('a', 'base', 100), reading('b', 'egg', 50), reading('c', 'liquid', 30)],
-  totals: { whole_g: 180, dough_g: 150 }, water: { fill: { value: 0.6 } },
+  totals: { whole_g: 180, dough_g: 150 },
+  water: { fill: { value: 0.6 } },
 }
 
 describe('the core', () => {
   let bench: Awaited<ReturnType<typeof onTheBench>>
-  beforeEach(async () => { bench = await onTheBench(dough, true, 'metric', analysis); await vi.waitFor(() => { expect(bench.analysis).not.toBeNull() }) })
+  beforeEach(async () => {
+    bench = await onTheBench(dough, true, 'metric', analysis)
+    await vi.waitFor(() => {
+      expect(bench.analysis).not.toBeNull()
+    })
+  })
   const column = () => mount(CoreColumn, { attachTo: document.body })
   const grip = (view: ReturnType<typeof column>, id: string) => view.get(`[data-grip="${id}"]`)
   const grams = (id: string): unknown => bench.lines.find((l) => l.id === id)?.grams
@@ -30,7 +46,9 @@ describe('the core', () => {
     const [a = 0, b = 0, c = 0] = bottoms
     expect((b - a) / (a - 0)).toBeCloseTo(0.5, 1)
     expect(c).toBeGreaterThan(b)
-    expect(view.findAll('.stratum path').map((p) => p.attributes('style'))).toEqual(expect.arrayContaining([expect.stringContaining('hatch-egg')]))
+    expect(view.findAll('.stratum path').map((p) => p.attributes('style'))).toEqual(
+      expect.arrayContaining([expect.stringContaining('hatch-egg')]),
+    )
   })
 
   it('tells the dough apart from what lies beside it, and where the water stands', () => {

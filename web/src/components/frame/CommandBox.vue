@@ -60,35 +60,124 @@ watch(text, () => {
   at.value = 0
   enterWaits = false
 })
-watch(answered, (now) => { if (now && enterWaits) choose(choices.value[at.value]) })
+watch(answered, (now) => {
+  if (now && enterWaits) choose(choices.value[at.value])
+})
 
 const actions = computed<Choice[]>(() => {
   const onBench = route.name === 'bench'
   const all: Choice[] = [
-    ...(onBench && bench.mayEdit ? [
-      { key: 'd-paste', text: 'Paste an ingredient list', also: 'import add', kind: 'do', run: () => { panels.paste('') } },
-      { key: 'd-versions', text: 'Versions of this formula', also: 'history compare side by side', kind: 'do', run: () => { panels.open.value = 'versions' } },
-      { key: 'd-file', text: 'Keep this formula as a file', also: 'export save download copy', kind: 'do', run: () => { if (bench.document) keepAsFile(bench.document) } },
-      { key: 'd-print', text: 'Print the card', also: 'label', kind: 'do', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
-      { key: 'd-undo', text: 'Undo', also: 'back', kind: 'do', run: () => { bench.goBack() } },
-    ] : []),
-    ...stations.map((s): Choice => ({ key: `s-${s.id}`, text: s.word, kind: 'station', run: () => void router.push(stationAddress(s, bench.formulaId)) })),
-    { key: 'd-shelf', text: 'All formulas', also: 'open shelf new archive put away import file delete', kind: 'do', run: () => void router.push('/formula') },
-    { key: 'd-import', text: 'Import products into the pantry', also: 'csv file packs', kind: 'do', run: () => void router.push('/pantry/import') },
+    ...(onBench && bench.mayEdit
+      ? [
+          {
+            key: 'd-paste',
+            text: 'Paste an ingredient list',
+            also: 'import add',
+            kind: 'do',
+            run: () => {
+              panels.paste('')
+            },
+          },
+          {
+            key: 'd-versions',
+            text: 'Versions of this formula',
+            also: 'history compare side by side',
+            kind: 'do',
+            run: () => {
+              panels.open.value = 'versions'
+            },
+          },
+          {
+            key: 'd-file',
+            text: 'Keep this formula as a file',
+            also: 'export save download copy',
+            kind: 'do',
+            run: () => {
+              if (bench.document) keepAsFile(bench.document)
+            },
+          },
+          {
+            key: 'd-print',
+            text: 'Print the card',
+            also: 'label',
+            kind: 'do',
+            run: () => void router.push(`/formula/${bench.formulaId}/card`),
+          },
+          {
+            key: 'd-undo',
+            text: 'Undo',
+            also: 'back',
+            kind: 'do',
+            run: () => {
+              bench.goBack()
+            },
+          },
+        ]
+      : []),
+    ...stations.map((s): Choice => ({
+      key: `s-${s.id}`,
+      text: s.word,
+      kind: 'station',
+      run: () => void router.push(stationAddress(s, bench.formulaId)),
+    })),
+    {
+      key: 'd-shelf',
+      text: 'All formulas',
+      also: 'open shelf new archive put away import file delete',
+      kind: 'do',
+      run: () => void router.push('/formula'),
+    },
+    {
+      key: 'd-import',
+      text: 'Import products into the pantry',
+      also: 'csv file packs',
+      kind: 'do',
+      run: () => void router.push('/pantry/import'),
+    },
     { key: 'd-compare', text: 'Compare ingredients', also: 'side by side', kind: 'do', run: () => void router.push('/pantry/compare') },
-    { key: 'd-theme', text: session.theme === 'dark' ? 'Light theme' : 'Dark theme', kind: 'do', run: () => { session.toggleTheme() } },
-    { key: 'd-keys', text: 'Keys', also: 'help shortcuts keyboard', kind: 'do', run: () => { keys.value = true } },
+    {
+      key: 'd-theme',
+      text: session.theme === 'dark' ? 'Light theme' : 'Dark theme',
+      kind: 'do',
+      run: () => {
+        session.toggleTheme()
+      },
+    },
+    {
+      key: 'd-keys',
+      text: 'Keys',
+      also: 'help shortcuts keyboard',
+      kind: 'do',
+      run: () => {
+        keys.value = true
+      },
+    },
   ]
   const wanted = text.value.trim().toLowerCase()
-  return all.filter((choice) => `${choice.text} ${choice.also ?? ''}`.toLowerCase().split(' ').some((word) => word.startsWith(wanted)) || choice.text.toLowerCase().includes(wanted)).slice(0, 7)
+  return all
+    .filter(
+      (choice) =>
+        `${choice.text} ${choice.also ?? ''}`
+          .toLowerCase()
+          .split(' ')
+          .some((word) => word.startsWith(wanted)) || choice.text.toLowerCase().includes(wanted),
+    )
+    .slice(0, 7)
 })
 
 /** What can be done comes first where something is typed; nothing here changes the dough: an ingredient asks for its amount first. */
 const choices = computed<Choice[]>(() => [
   ...(text.value.trim() ? actions.value : []),
-  ...(found.answer.value?.formulas ?? []).map((f): Choice => ({ key: `f-${f.id}`, text: f.name, kind: 'formula', run: () => void router.push(`/formula/${f.id}`) })),
-  ...(route.name === 'bench' && bench.mayEdit ? found.answer.value?.ingredients ?? [] : []).map((i): Choice => ({
-    key: `i-${i.id}`, text: `Add ${i.name}`, kind: 'ingredient',
+  ...(found.answer.value?.formulas ?? []).map((f): Choice => ({
+    key: `f-${f.id}`,
+    text: f.name,
+    kind: 'formula',
+    run: () => void router.push(`/formula/${f.id}`),
+  })),
+  ...(route.name === 'bench' && bench.mayEdit ? (found.answer.value?.ingredients ?? []) : []).map((i): Choice => ({
+    key: `i-${i.id}`,
+    text: `Add ${i.name}`,
+    kind: 'ingredient',
     run: () => {
       panels.open.value = 'lines'
       panels.wanted.value = i
@@ -119,11 +208,29 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <div v-if="open" class="veil" @click.self="open = false">
     <div class="box" role="dialog" aria-label="Find or do">
-      <input ref="box" v-model="text" class="entry" placeholder="Find a formula or an ingredient, or do something" role="combobox" aria-expanded="true"
-        aria-controls="command-choices" :aria-activedescendant="choices[at] ? `command-${at}` : undefined" aria-label="Find or do" @keydown="onKey" />
+      <input
+        ref="box"
+        v-model="text"
+        class="entry"
+        placeholder="Find a formula or an ingredient, or do something"
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="command-choices"
+        :aria-activedescendant="choices[at] ? `command-${at}` : undefined"
+        aria-label="Find or do"
+        @keydown="onKey"
+      />
       <ul id="command-choices" role="listbox" aria-label="What was found">
-        <li v-for="(choice, i) in choices" :id="`command-${i}`" :key="choice.key" role="option" :aria-selected="i === at" :class="{ on: i === at }"
-          @mousemove="at = i" @click="choose(choice)">
+        <li
+          v-for="(choice, i) in choices"
+          :id="`command-${i}`"
+          :key="choice.key"
+          role="option"
+          :aria-selected="i === at"
+          :class="{ on: i === at }"
+          @mousemove="at = i"
+          @click="choose(choice)"
+        >
           <span>{{ choice.text }}</span><span class="note">{{ choice.kind }}</span>
         </li>
         <li v-if="!choices.length" class="none note">Nothing by that name.</li>

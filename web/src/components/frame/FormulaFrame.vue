@@ -7,7 +7,10 @@ const { balance = true } = defineProps<{ missing: string; balance?: boolean }>()
 </script>
 
 <template>
-  <div v-if="missing" class="missing" role="alert"><p>{{ missing }}</p><router-link class="quiet-button" to="/formula">To the shelf</router-link></div>
+  <div v-if="missing" class="missing" role="alert">
+    <p>{{ missing }}</p>
+    <router-link class="quiet-button" to="/formula">To the shelf</router-link>
+  </div>
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />
     <div class="middle"><slot /></div>

@@ -11,21 +11,38 @@ const router = useRouter()
 const session = useSession()
 const panels = usePanels()
 const name = ref('')
-watch(() => bench.document?.name, (now) => { name.value = now ?? '' }, { immediate: true })
+watch(
+  () => bench.document?.name,
+  (now) => {
+    name.value = now ?? ''
+  },
+  { immediate: true },
+)
 
 const form = computed(() => session.words?.forms.find((f) => f.id === bench.document?.form.kind))
 const pieces = computed(() => bench.document?.form.pieces ?? 0)
 const piecesTyped = ref('')
 const servingTyped = ref('')
-watch(() => bench.document?.form, (now) => {
-  piecesTyped.value = String(now?.pieces ?? '')
-  servingTyped.value = String(now?.serving_pieces ?? 1)
-}, { immediate: true })
+watch(
+  () => bench.document?.form,
+  (now) => {
+    piecesTyped.value = String(now?.pieces ?? '')
+    servingTyped.value = String(now?.serving_pieces ?? 1)
+  },
+  { immediate: true },
+)
 
-const saveWord = computed(() => ({
-  saved: bench.changed ? 'draft' : 'kept', waiting: 'draft …', saving: 'draft …', offline: 'kept here, not sent', refused: 'not saved',
-  clash: 'two drafts',
-})[bench.saveState])
+const saveWord = computed(
+  () =>
+    ({
+      saved: bench.changed ? 'draft' : 'kept',
+      waiting: 'draft …',
+      saving: 'draft …',
+      offline: 'kept here, not sent',
+      refused: 'not saved',
+      clash: 'two drafts',
+    })[bench.saveState],
+)
 
 /** The versions lie on the bench; from another station one goes there. */
 async function toVersions(): Promise<void> {
@@ -55,26 +72,63 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
 
 <template>
   <input
-    v-model="name" class="name" aria-label="Name of the formula" maxlength="120" :readonly="!bench.mayEdit"
-    @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()"
+    v-model="name"
+    class="name"
+    aria-label="Name of the formula"
+    maxlength="120"
+    :readonly="!bench.mayEdit"
+    @change="rename"
+    @keydown.enter="($event.target as HTMLInputElement).blur()"
   />
-  <button class="quiet-button" :class="{ warn: bench.saveState === 'clash' || bench.saveState === 'refused' || bench.saveState === 'offline' }"
-    :aria-expanded="panels.open.value === 'versions'" @click="toVersions">
+  <button
+    class="quiet-button"
+    :class="{ warn: bench.saveState === 'clash' || bench.saveState === 'refused' || bench.saveState === 'offline' }"
+    :aria-expanded="panels.open.value === 'versions'"
+    @click="toVersions"
+  >
     {{ bench.baseNumber ? `v${bench.baseNumber}` : 'new' }} · <span aria-live="polite">{{ saveWord }}</span>
   </button>
   <v-menu :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="quiet-button">{{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}</button>
+      <button v-bind="menu" class="quiet-button">
+        {{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}
+      </button>
     </template>
     <div class="sheet popover">
       <div class="forms" role="radiogroup" aria-label="Form">
-        <button v-for="f in session.words?.forms" :key="f.id" role="radio" :aria-checked="f.id === form?.id" class="form" :class="{ on: f.id === form?.id }"
-          :disabled="!bench.mayEdit" @click="setForm(f.id)">{{ f.name }}</button>
+        <button
+          v-for="f in session.words?.forms"
+          :key="f.id"
+          role="radio"
+          :aria-checked="f.id === form?.id"
+          class="form"
+          :class="{ on: f.id === form?.id }"
+          :disabled="!bench.mayEdit"
+          @click="setForm(f.id)"
+        >
+          {{ f.name }}
+        </button>
       </div>
       <p v-if="form?.note" class="note">{{ form.note }}</p>
       <div class="counts">
-        <label>pieces <input v-model="piecesTyped" class="field" inputmode="numeric" :readonly="!bench.mayEdit" @change="setCount('pieces', piecesTyped)" /></label>
-        <label>eaten at once <input v-model="servingTyped" class="field" inputmode="numeric" :readonly="!bench.mayEdit" @change="setCount('serving_pieces', servingTyped)" /></label>
+        <label
+          >pieces
+          <input
+            v-model="piecesTyped"
+            class="field"
+            inputmode="numeric"
+            :readonly="!bench.mayEdit"
+            @change="setCount('pieces', piecesTyped)"
+        /></label>
+        <label
+          >eaten at once
+          <input
+            v-model="servingTyped"
+            class="field"
+            inputmode="numeric"
+            :readonly="!bench.mayEdit"
+            @change="setCount('serving_pieces', servingTyped)"
+        /></label>
       </div>
     </div>
   </v-menu>

@@ -7,21 +7,35 @@ import { stations } from './stations'
 const { keys } = useCommands()
 const closer = ref<HTMLButtonElement>()
 const all: [string, string][] = [
-  ['Ctrl K', 'find or do anything'], ['/', 'find an ingredient, or a formula on the shelf'], ['↑ ↓ in an amount', 'a kitchen step more or less; Shift for ten'],
-  ['Enter in an amount', 'the next line'], ['Alt ↑ Alt ↓', 'move the line'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['v', 'versions'], ['[ ]', 'an older, a newer version beside the one before it'],
-  ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]), ['?', 'these keys'],
+  ['Ctrl K', 'find or do anything'],
+  ['/', 'find an ingredient, or a formula on the shelf'],
+  ['↑ ↓ in an amount', 'a kitchen step more or less; Shift for ten'],
+  ['Enter in an amount', 'the next line'],
+  ['Alt ↑ Alt ↓', 'move the line'],
+  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['v', 'versions'],
+  ['[ ]', 'an older, a newer version beside the one before it'],
+  ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]),
+  ['?', 'these keys'],
 ]
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') keys.value = false
 })
-watch(keys, (on) => { if (on) void nextTick(() => closer.value?.focus()) })
+watch(keys, (on) => {
+  if (on) void nextTick(() => closer.value?.focus())
+})
 </script>
 
 <template>
   <div v-if="keys" class="veil" @click.self="keys = false">
     <section class="sheet" role="dialog" aria-label="Keys">
       <h2>Keys</h2>
-      <dl><template v-for="[key, does] in all" :key="key"><dt>{{ key }}</dt><dd>{{ does }}</dd></template></dl>
+      <dl>
+        <template v-for="[key, does] in all" :key="key">
+          <dt>{{ key }}</dt>
+          <dd>{{ does }}</dd>
+        </template>
+      </dl>
       <button ref="closer" class="quiet-button" @click="keys = false">Close</button>
     </section>
   </div>

@@ -10,9 +10,19 @@ import { useSession } from '@/stores/session'
 
 const session = useSession()
 const bench = useBench()
-const asked = useAsk(() => ['eaters'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/eaters', { params: { path: at } })))
+const asked = useAsk(
+  () => ['eaters'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/eaters', { params: { path: at } })),
+)
 const eaters = computed<Eater[]>(() => [...(asked.answer.value ?? [])])
-const keeping = useDo((next: Eater[], at) => settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path: at }, body: { eaters: next } })), { then: () => { bench.askAgain() } })
+const keeping = useDo(
+  (next: Eater[], at) => settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path: at }, body: { eaters: next } })),
+  {
+    then: () => {
+      bench.askAgain()
+    },
+  },
+)
 const keep = (next: Eater[]): Promise<unknown> => keeping.run(next)
 
 function setBudget(at: number, key: string, text: string): void {
@@ -29,12 +39,31 @@ function add(): void {
 
 <template>
   <details class="eaters">
-    <summary>Daily budgets <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody’s' }}</span></summary>
+    <summary>
+      Daily budgets <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody’s' }}</span>
+    </summary>
     <div v-for="(e, i) in eaters" :key="i" class="eater">
-      <span class="who"><input class="field" :value="e.name" maxlength="40" aria-label="Name" :readonly="!session.mayEdit" @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))" />
-        <button v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</button></span>
-      <label v-for="b in session.words?.budgets" :key="b.id" class="note">{{ b.name.toLowerCase() }}, {{ b.unit }}
-        <input class="field" inputmode="decimal" :value="e.budgets?.[b.id] ?? ''" :placeholder="String(b.usual)" :readonly="!session.mayEdit" @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)" /></label>
+      <span class="who"
+        ><input
+          class="field"
+          :value="e.name"
+          maxlength="40"
+          aria-label="Name"
+          :readonly="!session.mayEdit"
+          @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))"
+        />
+        <button v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</button></span
+      >
+      <label v-for="b in session.words?.budgets" :key="b.id" class="note"
+        >{{ b.name.toLowerCase() }}, {{ b.unit }}
+        <input
+          class="field"
+          inputmode="decimal"
+          :value="e.budgets?.[b.id] ?? ''"
+          :placeholder="String(b.usual)"
+          :readonly="!session.mayEdit"
+          @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)"
+      /></label>
     </div>
     <button v-if="session.mayEdit && eaters.length < 6" class="quiet-button" @click="add">Add an eater</button>
     <p class="note">Amounts a day, as you set them; no medical advice.</p>

@@ -18,8 +18,14 @@ const router = useRouter()
 const commands = useCommands()
 
 const choices = (setting: string): readonly { id: string; name: string }[] => session.words?.kitchen_choices[setting] ?? []
-const choosing = useDo((settings: KitchenSettings) => session.change(settings), { then: () => { bench.askAgain() } })
-const choose = (settings: KitchenSettings): void => { void choosing.run(settings) }
+const choosing = useDo((settings: KitchenSettings) => session.change(settings), {
+  then: () => {
+    bench.askAgain()
+  },
+})
+const choose = (settings: KitchenSettings): void => {
+  void choosing.run(settings)
+}
 
 async function enter(id: number): Promise<void> {
   session.enter(id)
@@ -46,40 +52,93 @@ async function leave(): Promise<void> {
     <div v-if="session.kitchen" class="sheet popover">
       <p class="figure kitchen">{{ session.kitchen.name }}</p>
       <p class="note">{{ session.me?.email }} · {{ session.kitchen.role }}</p>
-      <button v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">go to {{ k.name }}</button>
+      <button v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">
+        go to {{ k.name }}
+      </button>
       <fieldset :disabled="!session.mayEdit">
         <legend>Net carbs by</legend>
         <label v-for="c in session.words?.conventions" :key="c.id" class="choice">
           <input type="radio" name="convention" :checked="c.id === session.kitchen.convention" @change="choose({ convention: c.id })" />
-          <span><b>{{ c.id }}</b> <span class="note">{{ c.rule }}</span></span>
+          <span
+            ><b>{{ c.id }}</b
+            >{{ ' ' }}<span class="note">{{ c.rule }}</span></span
+          >
         </label>
       </fieldset>
       <div class="selects">
-        <label>Other polyols
-          <select class="field" :value="session.kitchen.polyol_rule" :disabled="!session.mayEdit" @change="choose({ polyol_rule: ($event.target as HTMLSelectElement).value })">
+        <label
+          >Other polyols
+          <select
+            class="field"
+            :value="session.kitchen.polyol_rule"
+            :disabled="!session.mayEdit"
+            @change="choose({ polyol_rule: ($event.target as HTMLSelectElement).value })"
+          >
             <option v-for="c in choices('polyol_rule')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label>
-        <label>Cups and spoons
-          <select class="field" :value="session.kitchen.spoons" :disabled="!session.mayEdit" @change="choose({ spoons: ($event.target as HTMLSelectElement).value })">
+          </select></label
+        >
+        <label
+          >Cups and spoons
+          <select
+            class="field"
+            :value="session.kitchen.spoons"
+            :disabled="!session.mayEdit"
+            @change="choose({ spoons: ($event.target as HTMLSelectElement).value })"
+          >
             <option v-for="c in choices('spoons')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label>
-        <label>Egg sizes
-          <select class="field" :value="session.kitchen.egg_scheme" :disabled="!session.mayEdit" @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })">
+          </select></label
+        >
+        <label
+          >Egg sizes
+          <select
+            class="field"
+            :value="session.kitchen.egg_scheme"
+            :disabled="!session.mayEdit"
+            @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })"
+          >
             <option v-for="c in choices('egg_scheme')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label>
-        <label>Currency of prices
-          <input class="field" :value="session.kitchen.currency" maxlength="3" :readonly="!session.mayEdit" @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })" /></label>
+          </select></label
+        >
+        <label
+          >Currency of prices
+          <input
+            class="field"
+            :value="session.kitchen.currency"
+            maxlength="3"
+            :readonly="!session.mayEdit"
+            @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
+        /></label>
       </div>
       <fieldset :disabled="!session.mayEdit">
         <legend>Strict about</legend>
-        <label class="choice"><input type="checkbox" :checked="session.kitchen.coconut_is_nut" @change="choose({ coconut_is_nut: ($event.target as HTMLInputElement).checked })" /> <span>nut-free bans coconut <span class="note">as some schools do</span></span></label>
-        <label class="choice"><input type="checkbox" :checked="session.kitchen.xanthan_is_grain" @change="choose({ xanthan_is_grain: ($event.target as HTMLInputElement).checked })" /> <span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></label>
-        <label class="choice"><input type="checkbox" :checked="session.kitchen.low_salt" @change="choose({ low_salt: ($event.target as HTMLInputElement).checked })" /> <span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></label>
+        <label class="choice"
+          ><input
+            type="checkbox"
+            :checked="session.kitchen.coconut_is_nut"
+            @change="choose({ coconut_is_nut: ($event.target as HTMLInputElement).checked })"
+          />{{ ' ' }}<span>nut-free bans coconut <span class="note">as some schools do</span></span></label
+        >
+        <label class="choice"
+          ><input
+            type="checkbox"
+            :checked="session.kitchen.xanthan_is_grain"
+            @change="choose({ xanthan_is_grain: ($event.target as HTMLInputElement).checked })"
+          />{{ ' ' }}<span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></label
+        >
+        <label class="choice"
+          ><input
+            type="checkbox"
+            :checked="session.kitchen.low_salt"
+            @change="choose({ low_salt: ($event.target as HTMLInputElement).checked })"
+          />{{ ' ' }}<span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></label
+        >
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
-      <button class="row" @click="session.toggleTheme()">{{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}</button>
+      <button class="row" @click="session.toggleTheme()">
+        {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}
+      </button>
       <button class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></button>
       <button class="row" @click="leave">Sign out</button>
     </div>

@@ -10,10 +10,20 @@ const props = defineProps<{ kitchen: Kitchen }>()
 const path = { kitchen_id: props.kitchen.id }
 const roles = ['owner', 'baker', 'viewer'] as const
 const email = ref('')
-const asked = useAsk(() => ['members', props.kitchen.id], () => settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } })))
+const asked = useAsk(
+  () => ['members', props.kitchen.id],
+  () => settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } })),
+)
 const people = computed<readonly Member[]>(() => asked.answer.value ?? [])
-const setting = useDo(({ who, role }: { who: string; role: string }) => settled(api.POST('/api/kitchens/{kitchen_id}/members', { params: { path }, body: { email: who, role } })), { here: true })
-const removing = useDo((id: number) => settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: id } } })), { here: true })
+const setting = useDo(
+  ({ who, role }: { who: string; role: string }) =>
+    settled(api.POST('/api/kitchens/{kitchen_id}/members', { params: { path }, body: { email: who, role } })),
+  { here: true },
+)
+const removing = useDo(
+  (id: number) => settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: id } } })),
+  { here: true },
+)
 const wrong = computed(() => setting.trouble.value || removing.trouble.value || asked.trouble.value)
 const set = (who: string, role: string): Promise<unknown> => setting.run({ who, role })
 const takeOut = (id: number): Promise<unknown> => removing.run(id)

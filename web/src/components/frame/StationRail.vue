@@ -15,8 +15,12 @@ const home = (station: Station): string => (here.value === station.id ? `/${stat
   <nav class="rail" aria-label="Stations">
     <router-link to="/formula" class="mark" aria-label="Substrata, to the shelf">S</router-link>
     <router-link
-      v-for="station in stations" :key="station.id" :to="home(station)" class="station"
-      :class="{ here: here === station.id, later: station.later }" :aria-current="here === station.id ? 'page' : undefined"
+      v-for="station in stations"
+      :key="station.id"
+      :to="home(station)"
+      class="station"
+      :class="{ here: here === station.id, later: station.later }"
+      :aria-current="here === station.id ? 'page' : undefined"
     >
       <v-icon :icon="station.icon" size="21" aria-hidden="true" />
       <span>{{ station.word }}</span>

@@ -25,17 +25,27 @@ const spoken = (typed: string): string => typed.replace(/^[\d\s.,/½¼¾⅓⅔�
 const wanted = panels.wanted
 const box = ref<HTMLInputElement>()
 const bare = /^\d+(?:[.,]\d+)?\s*\S{0,5}$/u
-watch(wanted, async (now) => {
-  if (!now) return
-  text.value = ''
-  await nextTick()
-  box.value?.focus()
-}, { immediate: true })
+watch(
+  wanted,
+  async (now) => {
+    if (!now) return
+    text.value = ''
+    await nextTick()
+    box.value?.focus()
+  },
+  { immediate: true },
+)
 
 const search = computed(() => spoken(text.value).slice(0, 100).trim())
-const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => search.value !== '' })
-const found = computed<readonly Ingredient[]>(() => (search.value ? hits.answer.value ?? [] : []))
-watch(text, () => { at.value = 0 })
+const hits = useAsk(
+  () => ['ingredients', search.value, 7],
+  () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })),
+  { keep: true, when: () => search.value !== '' },
+)
+const found = computed<readonly Ingredient[]>(() => (search.value ? (hits.answer.value ?? []) : []))
+watch(text, () => {
+  at.value = 0
+})
 
 function choose(ingredient: Ingredient): void {
   const amount = text.value.slice(0, text.value.length - spoken(text.value).length).trim()
@@ -51,7 +61,9 @@ function add(ingredient: Ingredient, amount: string): void {
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
-const reading = useDo((typed: string, here) => settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: here }, body: { text: typed } })))
+const reading = useDo((typed: string, here) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/paste', { params: { path: here }, body: { text: typed } })),
+)
 async function read(): Promise<void> {
   if (!text.value.trim()) return
   const pasted = await reading.run(text.value)
@@ -88,14 +100,28 @@ function onKey(event: KeyboardEvent): void {
 const loose = computed(() => bench.lines.some((line) => !line.lot && line.ingredient && line.ingredient !== 'water'))
 
 /** Take every line that still goes by the reference from the pack that should be used up next, as one edit. */
-const choosing = useDo((document: FormulaDocument, here) => settled(api.POST('/api/kitchens/{kitchen_id}/choose-packs', { params: { path: here }, body: document })))
+const choosing = useDo((document: FormulaDocument, here) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/choose-packs', { params: { path: here }, body: document })),
+)
 async function usePacks(): Promise<void> {
   if (!bench.document) return
   const packs = await choosing.run(bench.document)
   if (!packs) return
   const count = Object.keys(packs).length
   if (count) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => ({ ...line, lot: packs[line.id] ?? line.lot ?? '' })) }))
-  toasts.show(count ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.', count ? { action: { label: 'Undo', run: () => { bench.goBack() } } } : {})
+  toasts.show(
+    count ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.',
+    count
+      ? {
+          action: {
+            label: 'Undo',
+            run: () => {
+              bench.goBack()
+            },
+          },
+        }
+      : {},
+  )
 }
 
 function onPaste(event: ClipboardEvent): void {
@@ -109,14 +135,45 @@ function onPaste(event: ClipboardEvent): void {
 <template>
   <div class="add">
     <span class="plus" aria-hidden="true">+</span>
-    <input ref="box" v-model="text" class="entry" data-finder :placeholder="wanted ? `How much ${wanted.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …` : 'Add an ingredient, “30 g psyllium”, or paste a whole list'" maxlength="300" role="combobox" aria-label="Add an ingredient"
-      :aria-expanded="focused && found.length > 0" aria-controls="found-ingredients" :aria-activedescendant="found[at] ? `found-${at}` : undefined" autocomplete="off"
-      @keydown="onKey" @paste="onPaste" @focus="focused = true" @blur="focused = false" />
-    <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">use my packs</button>
+    <input
+      ref="box"
+      v-model="text"
+      class="entry"
+      data-finder
+      :placeholder="
+        wanted
+          ? `How much ${wanted.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …`
+          : 'Add an ingredient, “30 g psyllium”, or paste a whole list'
+      "
+      maxlength="300"
+      role="combobox"
+      aria-label="Add an ingredient"
+      :aria-expanded="focused && found.length > 0"
+      aria-controls="found-ingredients"
+      :aria-activedescendant="found[at] ? `found-${at}` : undefined"
+      autocomplete="off"
+      @keydown="onKey"
+      @paste="onPaste"
+      @focus="focused = true"
+      @blur="focused = false"
+    />
+    <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">
+      use my packs
+    </button>
     <button class="note paste" @click="panels.paste('')">paste a list</button>
     <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
-      <li v-for="(item, i) in found" :id="`found-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @pointerdown.prevent="choose(item)">
-        <RoleSwatch :role="item.role" /><span>{{ item.name }}</span><span class="note also">{{ item.aliases.slice(0, 3).join(', ') }}</span>
+      <li
+        v-for="(item, i) in found"
+        :id="`found-${i}`"
+        :key="item.id"
+        role="option"
+        :aria-selected="i === at"
+        :class="{ on: i === at }"
+        @mousemove="at = i"
+        @pointerdown.prevent="choose(item)"
+      >
+        <RoleSwatch :role="item.role" /><span>{{ item.name }}</span
+        ><span class="note also">{{ item.aliases.slice(0, 3).join(', ') }}</span>
       </li>
     </ul>
   </div>

@@ -37,10 +37,20 @@ const measure = computed(() => (/^[\d.,\s]+g$/.test(props.line.entered ?? '') ? 
 const measured = ref('')
 const weighed = ref('')
 const editing = ref('')
-watch(measure, (now) => { if (editing.value !== 'measured') measured.value = now }, { immediate: true })
-watch([grams, () => session.units], ([now]) => {
-  if (editing.value !== 'weighed') weighed.value = now === null ? '' : weight(now, session.units)
-}, { immediate: true })
+watch(
+  measure,
+  (now) => {
+    if (editing.value !== 'measured') measured.value = now
+  },
+  { immediate: true },
+)
+watch(
+  [grams, () => session.units],
+  ([now]) => {
+    if (editing.value !== 'weighed') weighed.value = now === null ? '' : weight(now, session.units)
+  },
+  { immediate: true },
+)
 
 function change(text: string): void {
   if (text.trim()) bench.edit((doc) => withLine(doc, props.line.id, enteredAmount(text, session.units === 'us' ? 'oz' : 'g')))
@@ -80,40 +90,104 @@ function stepBy(step: number): void {
 function take(): void {
   const { id } = props.line
   bench.edit((doc) => withoutLine(doc, id))
-  toasts.show(`${name.value} taken out.`, { action: { label: 'Put back', run: () => { bench.goBack() } } })
+  toasts.show(`${name.value} taken out.`, {
+    action: {
+      label: 'Put back',
+      run: () => {
+        bench.goBack()
+      },
+    },
+  })
 }
 </script>
 
 <template>
-  <div class="line" :class="{ on: bench.selected === line.id, dragged, wrong: problem }" role="row" :data-row="index" :data-line="line.id"
-    @pointerdown="bench.selected = line.id">
-    <span role="cell" class="handle" data-handle tabindex="0" :aria-label="`${name}: ${role}. Alt and arrows move it`" title="drag to move"
-      @pointerdown="emit('dragStart', $event)" @pointermove="emit('dragMove', $event)" @pointerup="emit('dragEnd')" @pointercancel="emit('dragEnd')"
-      @keydown.alt.up.prevent="emit('step', -1)" @keydown.alt.down.prevent="emit('step', 1)"><RoleSwatch :role="role" /></span>
+  <div
+    class="line"
+    :class="{ on: bench.selected === line.id, dragged, wrong: problem }"
+    role="row"
+    :data-row="index"
+    :data-line="line.id"
+    @pointerdown="bench.selected = line.id"
+  >
+    <span
+      role="cell"
+      class="handle"
+      data-handle
+      tabindex="0"
+      :aria-label="`${name}: ${role}. Alt and arrows move it`"
+      title="drag to move"
+      @pointerdown="emit('dragStart', $event)"
+      @pointermove="emit('dragMove', $event)"
+      @pointerup="emit('dragEnd')"
+      @pointercancel="emit('dragEnd')"
+      @keydown.alt.up.prevent="emit('step', -1)"
+      @keydown.alt.down.prevent="emit('step', 1)"
+      ><RoleSwatch :role="role"
+    /></span>
     <span role="cell" class="name">
       <RoleMenu :line="line" :role="role" :name="name" :usual="reading?.source ?? ''" />
       <span v-if="beside" class="note beside" :title="beside">{{ beside }}</span>
     </span>
     <span role="cell">
-      <input v-model="measured" class="cell" data-column="measured" :aria-label="`${name}, as measured`" :placeholder="editing === 'measured' ? '1 1/2 cup' : ''"
-        :readonly="!bench.mayEdit" autocomplete="off" @focus="editing = 'measured'; bench.selected = line.id" @blur="leave('measured')" @keydown="onKey($event, 'measured')" />
+      <input
+        v-model="measured"
+        class="cell"
+        data-column="measured"
+        :aria-label="`${name}, as measured`"
+        :placeholder="editing === 'measured' ? '1 1/2 cup' : ''"
+        :readonly="!bench.mayEdit"
+        autocomplete="off"
+        @focus="
+          editing = 'measured'
+          bench.selected = line.id
+        "
+        @blur="leave('measured')"
+        @keydown="onKey($event, 'measured')"
+      />
     </span>
     <span role="cell" class="weighs">
-      <input v-model="weighed" class="cell right strong" data-column="weighed" :aria-label="`${name}, weighs`" inputmode="decimal" :readonly="!bench.mayEdit"
-        :title="reading ? `nine in ten: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''"
-        autocomplete="off" @focus="editing = 'weighed'; bench.selected = line.id; ($event.target as HTMLInputElement).select()" @blur="leave('weighed')" @keydown="onKey($event, 'weighed')" />
+      <input
+        v-model="weighed"
+        class="cell right strong"
+        data-column="weighed"
+        :aria-label="`${name}, weighs`"
+        inputmode="decimal"
+        :readonly="!bench.mayEdit"
+        :title="
+          reading ? `nine in ten: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
+        "
+        autocomplete="off"
+        @focus="
+          editing = 'weighed'
+          bench.selected = line.id
+          ;($event.target as HTMLInputElement).select()
+        "
+        @blur="leave('weighed')"
+        @keydown="onKey($event, 'weighed')"
+      />
       <span class="note">{{ unit }}</span>
     </span>
-    <span role="cell" class="right share">{{ reading?.bakers_percent != null && hasBase ? decimals(reading.bakers_percent, 1) : '–' }}</span>
+    <span role="cell" class="right share">{{
+      reading?.bakers_percent != null && hasBase ? decimals(reading.bakers_percent, 1) : '–'
+    }}</span>
     <span role="cell" class="mid">
-      <button class="lock" :class="{ locked: line.locked }" :aria-pressed="line.locked ?? false" :aria-label="`Lock ${name}`" :disabled="!bench.mayEdit"
-        @click="bench.edit((doc) => withLine(doc, line.id, { locked: !line.locked }))">
+      <button
+        class="lock"
+        :class="{ locked: line.locked }"
+        :aria-pressed="line.locked ?? false"
+        :aria-label="`Lock ${name}`"
+        :disabled="!bench.mayEdit"
+        @click="bench.edit((doc) => withLine(doc, line.id, { locked: !line.locked }))"
+      >
         <v-icon :icon="line.locked ? mdiLock : mdiLockOpenVariantOutline" size="15" />
       </button>
     </span>
     <span role="cell" class="mid"><button v-if="bench.mayEdit" class="out" :aria-label="`Take out ${name}`" @click="take">×</button></span>
     <p v-if="problem" class="problem" role="alert">
-      {{ problem.what }}<template v-if="problem.got">, got {{ problem.got }}</template><template v-if="problem.allowed">; allowed: {{ problem.allowed }}</template>; {{ problem.remedy }}
+      {{ problem.what }}<span v-if="problem.got">, got {{ problem.got }}</span
+      ><span v-if="problem.allowed">; allowed: {{ problem.allowed }}</span
+      >; {{ problem.remedy }}
     </p>
   </div>
 </template>

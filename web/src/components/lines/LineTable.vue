@@ -57,22 +57,31 @@ function dragEnd(): void {
 <template>
   <section ref="table" class="table">
     <div role="table" aria-label="Lines">
-    <div class="head note" role="row">
-      <span role="columnheader"><span class="visually-hidden">Role</span></span>
-      <span role="columnheader">Ingredient</span>
-      <span role="columnheader">as measured</span>
-      <span role="columnheader" class="right">weighs</span>
-      <span role="columnheader" class="right" title="share of the dry base: flours, fibres and binders">of base %</span>
-      <span role="columnheader" class="mid">lock</span>
-      <span role="columnheader"><span class="visually-hidden">Take out</span></span>
-    </div>
-    <div class="rows" role="rowgroup">
-      <LineRow
-        v-for="(line, index) in bench.lines" :key="line.id" :line="line" :index="index" :has-base="hasBase" :unit="weightUnit(session.units)"
-        :dragged="dragged === line.id" @next="next(index, $event)" @step="step(line.id, $event)"
-        @drag-start="dragStart($event, line.id)" @drag-move="dragMove" @drag-end="dragEnd"
-      />
-    </div>
+      <div class="head note" role="row">
+        <span role="columnheader"><span class="visually-hidden">Role</span></span>
+        <span role="columnheader">Ingredient</span>
+        <span role="columnheader">as measured</span>
+        <span role="columnheader" class="right">weighs</span>
+        <span role="columnheader" class="right" title="share of the dry base: flours, fibres and binders">of base %</span>
+        <span role="columnheader" class="mid">lock</span>
+        <span role="columnheader"><span class="visually-hidden">Take out</span></span>
+      </div>
+      <div class="rows" role="rowgroup">
+        <LineRow
+          v-for="(line, index) in bench.lines"
+          :key="line.id"
+          :line="line"
+          :index="index"
+          :has-base="hasBase"
+          :unit="weightUnit(session.units)"
+          :dragged="dragged === line.id"
+          @next="next(index, $event)"
+          @step="step(line.id, $event)"
+          @drag-start="dragStart($event, line.id)"
+          @drag-move="dragMove"
+          @drag-end="dragEnd"
+        />
+      </div>
     </div>
     <AddLine v-if="bench.mayEdit" />
   </section>

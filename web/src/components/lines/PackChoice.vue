@@ -12,19 +12,42 @@ const props = defineProps<{ line: LineDocument }>()
 defineEmits<{ pick: [lot: string] }>()
 const bench = useBench()
 const session = useSession()
-const packs = useAsk(() => ['packs of', props.line.ingredient], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
-  params: { path: at, query: { ingredient: props.line.ingredient, own: true, limit: 12 } },
-})))
+const packs = useAsk(
+  () => ['packs of', props.line.ingredient],
+  (at) =>
+    settled(
+      api.GET('/api/kitchens/{kitchen_id}/pantry', {
+        params: { path: at, query: { ingredient: props.line.ingredient, own: true, limit: 12 } },
+      }),
+    ),
+)
 const items = computed(() => packs.answer.value?.items ?? [])
 </script>
 
 <template>
   <div class="choice" role="radiogroup" aria-label="Taken from">
-    <button role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">the reference</button>
-    <button v-for="p in items" :key="p.key" role="radio" :aria-checked="line.lot === p.key" :class="{ on: line.lot === p.key }" :disabled="!bench.mayEdit" @click="$emit('pick', p.key)">
-      {{ p.name }} <span class="note">{{ [p.price_100g == null ? '' : `${money(p.price_100g)} ${session.kitchen?.currency} / 100 g`, p.use_by ? `by ${day(p.use_by)}` : ''].filter(Boolean).join(' · ') }}</span>
+    <button role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">
+      the reference
     </button>
-    <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`">enter a pack of it</router-link>
+    <button
+      v-for="p in items"
+      :key="p.key"
+      role="radio"
+      :aria-checked="line.lot === p.key"
+      :class="{ on: line.lot === p.key }"
+      :disabled="!bench.mayEdit"
+      @click="$emit('pick', p.key)"
+    >
+      {{ p.name }}
+      <span class="note">{{
+        [p.price_100g == null ? '' : `${money(p.price_100g)} ${session.kitchen?.currency} / 100 g`, p.use_by ? `by ${day(p.use_by)}` : '']
+          .filter(Boolean)
+          .join(' · ')
+      }}</span>
+    </button>
+    <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
+      >enter a pack of it</router-link
+    >
   </div>
 </template>
 

@@ -14,10 +14,14 @@ const session = useSession()
 const open = ref(false)
 const treatment = ref('')
 const note = ref('')
-watch(() => props.line, (line) => {
-  treatment.value = line.treatment ?? ''
-  note.value = line.note ?? ''
-}, { immediate: true })
+watch(
+  () => props.line,
+  (line) => {
+    treatment.value = line.treatment ?? ''
+    note.value = line.note ?? ''
+  },
+  { immediate: true },
+)
 
 function set(change: Partial<LineDocument>): void {
   bench.edit((doc) => withLine(doc, props.line.id, change))
@@ -34,11 +38,32 @@ function set(change: Partial<LineDocument>): void {
       <p class="note">{{ usual }}</p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
-        <button v-for="r in session.words?.roles" :key="r.id" role="radio" :aria-checked="r.id === role" class="role" :class="{ on: r.id === role }"
-          :disabled="!bench.mayEdit" @click="set({ role: r.id })"><RoleSwatch :role="r.id" /> {{ r.name.toLowerCase() }} <span class="note">{{ r.code }}</span></button>
+        <button
+          v-for="r in session.words?.roles"
+          :key="r.id"
+          role="radio"
+          :aria-checked="r.id === role"
+          class="role"
+          :class="{ on: r.id === role }"
+          :disabled="!bench.mayEdit"
+          @click="set({ role: r.id })"
+        >
+          <RoleSwatch :role="r.id" /> {{ r.name.toLowerCase() }} <span class="note">{{ r.code }}</span>
+        </button>
       </div>
-      <label class="note">Treatment <input v-model="treatment" class="field" maxlength="120" placeholder="riced and squeezed" :readonly="!bench.mayEdit" @change="set({ treatment })" /></label>
-      <label class="note">Note <input v-model="note" class="field" maxlength="500" placeholder="softened" :readonly="!bench.mayEdit" @change="set({ note })" /></label>
+      <label class="note"
+        >Treatment
+        <input
+          v-model="treatment"
+          class="field"
+          maxlength="120"
+          placeholder="riced and squeezed"
+          :readonly="!bench.mayEdit"
+          @change="set({ treatment })"
+      /></label>
+      <label class="note"
+        >Note <input v-model="note" class="field" maxlength="500" placeholder="softened" :readonly="!bench.mayEdit" @change="set({ note })"
+      /></label>
     </div>
   </v-menu>
 </template>

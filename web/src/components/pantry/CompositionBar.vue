@@ -15,13 +15,26 @@ const parts = computed(() => {
     return part
   })
 })
-const said = computed(() => props.layers.filter((l) => l.grams >= 0.5).map((l) => `${l.name.toLowerCase()} ${l.grams.toFixed(0)}`).join(', '))
+const said = computed(() =>
+  props.layers
+    .filter((l) => l.grams >= 0.5)
+    .map((l) => `${l.name.toLowerCase()} ${l.grams.toFixed(0)}`)
+    .join(', '),
+)
 </script>
 
 <template>
   <svg :width="width" :height="height" role="img" :aria-label="`of 100 g: ${said}`">
     <title>of 100 g: {{ said }}</title>
-    <rect v-for="part in parts" :key="part.key" :x="part.x" y="0" :width="part.width" :height="height" :style="{ fill: `url(#hatch-${layerHatch[part.key] ?? 'salt'})` }" />
+    <rect
+      v-for="part in parts"
+      :key="part.key"
+      :x="part.x"
+      y="0"
+      :width="part.width"
+      :height="height"
+      :style="{ fill: `url(#hatch-${layerHatch[part.key] ?? 'salt'})` }"
+    />
   </svg>
 </template>
 

@@ -13,11 +13,20 @@ const text = ref(props.shown ?? '')
 const at = ref(0)
 const focused = ref(false)
 const typing = ref(false)
-watch(() => props.shown, (now) => { if (!typing.value) text.value = now ?? '' })
+watch(
+  () => props.shown,
+  (now) => {
+    if (!typing.value) text.value = now ?? ''
+  },
+)
 
 const search = computed(() => text.value.trim().slice(0, 100))
-const hits = useAsk(() => ['ingredients', search.value, 7], () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })), { keep: true, when: () => typing.value && search.value !== '' })
-const found = computed<readonly Ingredient[]>(() => (typing.value && search.value ? hits.answer.value ?? [] : []))
+const hits = useAsk(
+  () => ['ingredients', search.value, 7],
+  () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })),
+  { keep: true, when: () => typing.value && search.value !== '' },
+)
+const found = computed<readonly Ingredient[]>(() => (typing.value && search.value ? (hits.answer.value ?? []) : []))
 function look(): void {
   typing.value = true
   at.value = 0
@@ -51,10 +60,35 @@ function leave(): void {
 
 <template>
   <div class="finder">
-    <input v-model="text" class="field" :placeholder="placeholder" :aria-label="label ?? placeholder" role="combobox" :aria-expanded="found.length > 0" :aria-controls="id"
-      :aria-activedescendant="found[at] ? `${id}-${at}` : undefined" autocomplete="off" maxlength="100" @input="look" @keydown="onKey" @focus="focused = true; ($event.target as HTMLInputElement).select()" @blur="leave" />
+    <input
+      v-model="text"
+      class="field"
+      :placeholder="placeholder"
+      :aria-label="label ?? placeholder"
+      role="combobox"
+      :aria-expanded="found.length > 0"
+      :aria-controls="id"
+      :aria-activedescendant="found[at] ? `${id}-${at}` : undefined"
+      autocomplete="off"
+      maxlength="100"
+      @input="look"
+      @keydown="onKey"
+      @focus="
+        focused = true
+        ;($event.target as HTMLInputElement).select()
+      "
+      @blur="leave"
+    />
     <ul v-if="found.length" :id="id" role="listbox" :aria-label="placeholder" class="popover">
-      <li v-for="(item, i) in found" :id="`${id}-${i}`" :key="item.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @pointerdown.prevent="pick(item)">
+      <li
+        v-for="(item, i) in found"
+        :id="`${id}-${i}`"
+        :key="item.id"
+        role="option"
+        :aria-selected="i === at"
+        :class="{ on: i === at }"
+        @pointerdown.prevent="pick(item)"
+      >
         <RoleSwatch :role="item.role" /> {{ item.name }}
       </li>
     </ul>

@@ -19,20 +19,38 @@ const bench = useBench()
 const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
 const ranges = ref(false)
 const { missing } = useOpenFormula(() => props.id)
-watch(region, (now) => { localStorage.setItem('card region', now) })
-
-const settledDocument = refDebounced(computed(() => bench.document), 200)
-const asked = useAsk(() => ['card', settledDocument.value], (at) => settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: at }, body: settledDocument.value as FormulaDocument })), {
-  keep: true, when: () => settledDocument.value !== null && bench.formulaId === props.id,
+watch(region, (now) => {
+  localStorage.setItem('card region', now)
 })
+
+const settledDocument = refDebounced(
+  computed(() => bench.document),
+  200,
+)
+const asked = useAsk(
+  () => ['card', settledDocument.value],
+  (at) => settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: at }, body: settledDocument.value as FormulaDocument })),
+  {
+    keep: true,
+    when: () => settledDocument.value !== null && bench.formulaId === props.id,
+  },
+)
 const card = computed(() => (bench.formulaId === props.id ? asked.answer.value : null))
 
 const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
 const net = computed(() => (region.value === 'us' ? card.value?.us_net_carbs : card.value?.eu_net_carbs))
 const statement = computed(() => (region.value === 'us' ? card.value?.us_statement : card.value?.eu_statement))
 const listed = computed(() => card.value?.allergens.filter((a) => a.regions.includes(region.value)) ?? [])
-const toRead = computed(() => bench.analysis?.lines.filter((l) => statement.value?.to_read.includes(l.id)).map((l) => l.name.split(',')[0]?.toLowerCase()).join(', ') ?? '')
-const print = (): void => { window.print() }
+const toRead = computed(
+  () =>
+    bench.analysis?.lines
+      .filter((l) => statement.value?.to_read.includes(l.id))
+      .map((l) => l.name.split(',')[0]?.toLowerCase())
+      .join(', ') ?? '',
+)
+const print = (): void => {
+  window.print()
+}
 </script>
 
 <template>
@@ -40,7 +58,17 @@ const print = (): void => { window.print() }
     <div class="card">
       <div class="tools">
         <div role="radiogroup" aria-label="Region" class="regions">
-          <button v-for="r in (['us', 'eu'] as const)" :key="r" role="radio" :aria-checked="region === r" class="quiet-button" :class="{ on: region === r }" @click="region = r">{{ r === 'us' ? 'United States' : 'European Union' }}</button>
+          <button
+            v-for="r in ['us', 'eu'] as const"
+            :key="r"
+            role="radio"
+            :aria-checked="region === r"
+            class="quiet-button"
+            :class="{ on: region === r }"
+            @click="region = r"
+          >
+            {{ r === 'us' ? 'United States' : 'European Union' }}
+          </button>
         </div>
         <label class="note"><input v-model="ranges" type="checkbox" /> what the ranges could print</label>
         <span class="spring" />
@@ -51,24 +79,53 @@ const print = (): void => { window.print() }
       <article v-else-if="card" class="sheet">
         <header>
           <h2>{{ card.name }}</h2>
-          <p>{{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g baked
-            <template v-if="net">· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></template></p>
-          <p v-if="card.problems.length" class="act">{{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: mend {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.</p>
+          <p>
+            {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g
+            baked
+            <span v-if="net"
+              >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece
+              <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></span
+            >
+          </p>
+          <p v-if="card.problems.length" class="act">
+            {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: mend
+            {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.
+          </p>
         </header>
         <div class="columns">
           <PanelSheet v-if="panel" :panel="panel" :ranges="ranges" />
           <div class="words">
             <h3>Ingredients</h3>
-            <p class="statement"><template v-for="(part, i) in statement?.parts" :key="i"><strong v-if="part.strong">{{ part.text }}</strong><template v-else>{{ part.text }}</template></template></p>
+            <p class="statement">
+              <span v-for="(part, i) in statement?.parts" :key="i"
+                ><strong v-if="part.strong">{{ part.text }}</strong
+                ><span v-else>{{ part.text }}</span></span
+              >
+            </p>
             <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
-            <p v-if="toRead" class="note no-print">Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.</p>
+            <p v-if="toRead" class="note no-print">
+              Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.
+            </p>
             <h3>Allergens</h3>
-            <p class="chips"><span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span><span v-if="!listed.length" class="note">none of this list among these ingredients</span></p>
+            <p class="chips">
+              <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
+              ><span v-if="!listed.length" class="note">none of this list among these ingredients</span>
+            </p>
             <h3>May be said</h3>
-            <p class="chips"><span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span v-if="!card.claims.length" class="note">no claim holds without more certificates</span></p>
-            <ul class="unsure no-print"><li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li></ul>
+            <p class="chips">
+              <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
+                v-if="!card.claims.length"
+                class="note"
+                >no claim holds without more certificates</span
+              >
+            </p>
+            <ul class="unsure no-print">
+              <li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li>
+            </ul>
             <h3>Take care</h3>
-            <ul><li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li></ul>
+            <ul>
+              <li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li>
+            </ul>
           </div>
         </div>
       </article>

@@ -10,15 +10,29 @@ defineProps<{ panel: Panel; ranges: boolean }>()
     <h3>{{ panel.title }}</h3>
     <template v-if="panel.style === 'us'">
       <p class="line">{{ panel.servings }}</p>
-      <p class="line strong"><span>Serving size</span><span>{{ panel.serving }}</span></p>
+      <p class="line strong">
+        <span>Serving size</span><span>{{ panel.serving }}</span>
+      </p>
       <div class="thick" />
     </template>
     <table>
-      <thead><tr><th /><th v-for="c in panel.columns" :key="c">{{ c }}</th><th v-if="panel.style === 'us'">% Daily Value</th></tr></thead>
+      <thead>
+        <tr>
+          <th />
+          <th v-for="c in panel.columns" :key="c">{{ c }}</th>
+          <th v-if="panel.style === 'us'">% Daily Value</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="row in panel.rows" :key="row.key" :class="[`in-${row.indent}`, { big: panel.style === 'us' && row.key === 'energy_kcal', after: row.key === 'vitamin_d_ug' }]">
+        <tr
+          v-for="row in panel.rows"
+          :key="row.key"
+          :class="[`in-${row.indent}`, { big: panel.style === 'us' && row.key === 'energy_kcal', after: row.key === 'vitamin_d_ug' }]"
+        >
           <th>{{ row.name }}</th>
-          <td v-for="(cell, i) in row.cells" :key="i">{{ cell.text }}<span v-if="ranges && cell.range_text" class="note could">{{ cell.range_text }}</span></td>
+          <td v-for="(cell, i) in row.cells" :key="i">
+            {{ cell.text }}<span v-if="ranges && cell.range_text" class="note could">{{ cell.range_text }}</span>
+          </td>
           <td v-if="panel.style === 'us'" class="dv">{{ row.daily_percent }}</td>
         </tr>
       </tbody>

@@ -11,13 +11,19 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 import CardView from './CardView.vue'
 import PanelSheet from './PanelSheet.vue'
 
-const aPanel = (style: 'us' | 'eu'): Panel => ({
-  style, title: style === 'us' ? 'Nutrition Facts' : 'Nutrition declaration', servings: '8 servings', serving: '1 piece (84 g)', columns: ['a serving'], notes: ['Rounded as the rules say.'],
-  rows: [
-    { key: 'energy_kcal', name: 'Calories', indent: 0, cells: [{ text: '190', range_text: '180–200' }], daily_percent: '' },
-    { key: 'fibre', name: 'Dietary Fiber', indent: 1, cells: [{ text: '8 g', range_text: '' }], daily_percent: '28 %' },
-  ],
-}) as unknown as Panel
+const aPanel = (style: 'us' | 'eu'): Panel =>
+  ({
+    style,
+    title: style === 'us' ? 'Nutrition Facts' : 'Nutrition declaration',
+    servings: '8 servings',
+    serving: '1 piece (84 g)',
+    columns: ['a serving'],
+    notes: ['Rounded as the rules say.'],
+    rows: [
+      { key: 'energy_kcal', name: 'Calories', indent: 0, cells: [{ text: '190', range_text: '180–200' }], daily_percent: '' },
+      { key: 'fibre', name: 'Dietary Fiber', indent: 1, cells: [{ text: '8 g', range_text: '' }], daily_percent: '28 %' },
+    ],
+  }) as unknown as Panel
 
 describe('a nutrition panel', () => {
   it('of the United States has servings and daily values', () => {
@@ -35,16 +41,37 @@ describe('a nutrition panel', () => {
   })
 
   it('shows what the ranges could print only when asked, and only where there is a range', () => {
-    expect(mount(PanelSheet, { props: { panel: aPanel('us'), ranges: false } }).find('.could').exists()).toBe(false)
-    expect(mount(PanelSheet, { props: { panel: aPanel('us'), ranges: true } }).findAll('.could').map((c) => c.text())).toEqual(['180–200'])
+    expect(
+      mount(PanelSheet, { props: { panel: aPanel('us'), ranges: false } })
+        .find('.could')
+        .exists(),
+    ).toBe(false)
+    expect(
+      mount(PanelSheet, { props: { panel: aPanel('us'), ranges: true } })
+        .findAll('.could')
+        .map((c) => c.text()),
+    ).toEqual(['180–200'])
   })
 })
 
 describe('the card', () => {
   let bench: Awaited<ReturnType<typeof onTheBench>>
   const aCard = (name: string): object => ({
-    name, form: 'Bun', pieces: 6, piece_g: { value: 80 }, us_net_carbs: { estimate: { value: 3, low: 2, high: 4 }, rule: 'by the rule' }, eu_net_carbs: { estimate: { value: 5, low: 4, high: 6 }, rule: 'by the other' }, us_panel: null, eu_panel: null,
-    us_statement: null, eu_statement: null, allergens: [], claims: [], unsure: [], cautions: [], problems: [],
+    name,
+    form: 'Bun',
+    pieces: 6,
+    piece_g: { value: 80 },
+    us_net_carbs: { estimate: { value: 3, low: 2, high: 4 }, rule: 'by the rule' },
+    eu_net_carbs: { estimate: { value: 5, low: 4, high: 6 }, rule: 'by the other' },
+    us_panel: null,
+    eu_panel: null,
+    us_statement: null,
+    eu_statement: null,
+    allergens: [],
+    claims: [],
+    unsure: [],
+    cautions: [],
+    problems: [],
   })
   const view = () => mount(CardView, { props: { id: 7 }, global: { stubs: { FormulaFrame: { template: '<div><slot /></div>' } } } })
   const rest = (): Promise<unknown> => vi.advanceTimersByTimeAsync(300)
@@ -53,7 +80,9 @@ describe('the card', () => {
     bench = await onTheBench()
     vi.useFakeTimers()
   })
-  afterEach(() => { vi.useRealTimers() })
+  afterEach(() => {
+    vi.useRealTimers()
+  })
 
   it('of an older document never takes the place of a newer one’s, however late it comes', async () => {
     const waiting = slowly('/card')

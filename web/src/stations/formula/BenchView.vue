@@ -23,9 +23,12 @@ import ZerosHidden from './ZerosHidden.vue'
 const props = defineProps<{ id: number }>()
 const bench = useBench()
 const panels = usePanels()
-const { missing } = useOpenFormula(() => props.id, () => {
-  if (panels.open.value !== 'paste') panels.open.value = 'lines'
-})
+const { missing } = useOpenFormula(
+  () => props.id,
+  () => {
+    if (panels.open.value !== 'paste') panels.open.value = 'lines'
+  },
+)
 
 /** A whole list pasted anywhere but into a field goes to the paste panel. */
 useEventListener(window, 'paste', (event: ClipboardEvent) => {

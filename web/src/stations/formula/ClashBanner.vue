@@ -6,7 +6,9 @@ const bench = useBench()
 
 <template>
   <section v-if="bench.clash" class="clash" role="alert">
-    <p><b>{{ bench.clash.by || 'Somebody' }} saved this formula in between.</b> Nothing is lost: yours is here, theirs is on the shelf.</p>
+    <p>
+      <b>{{ bench.clash.by || 'Somebody' }} saved this formula in between.</b> Nothing is lost: yours is here, theirs is on the shelf.
+    </p>
     <p v-if="bench.clash.differences.length" class="note">From yours to theirs: {{ bench.clash.differences.join(' · ') }}</p>
     <div class="actions">
       <button class="act-button" @click="bench.keepMine()">Keep mine</button>

@@ -34,18 +34,34 @@ const columns = computed(() => {
 })
 const conventions = computed(() => {
   const n = bench.analysis?.nutrition
-  return n ? [{ id: 'us', e: n.net_carbs_us }, { id: 'eu', e: n.net_carbs_eu }, { id: 'total', e: n.net_carbs_total }] : []
+  return n
+    ? [
+        { id: 'us', e: n.net_carbs_us },
+        { id: 'eu', e: n.net_carbs_eu },
+        { id: 'total', e: n.net_carbs_total },
+      ]
+    : []
 })
 </script>
 
 <template>
   <section v-if="bench.analysis?.lines.length" class="facts">
-    <h3>What it brings <button class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</button></h3>
+    <h3>
+      What it brings
+      <button class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</button>
+    </h3>
     <table>
-      <thead><tr><th /><th v-for="c in columns" :key="c.head">{{ c.head }}</th></tr></thead>
+      <thead>
+        <tr>
+          <th />
+          <th v-for="c in columns" :key="c.head">{{ c.head }}</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.key">
-          <th scope="row">{{ row.label }}<template v-if="row.key === 'net_carbs'"> ({{ bench.analysis.basis.convention }})</template></th>
+          <th scope="row">
+            {{ row.label }}<span v-if="row.key === 'net_carbs'"> ({{ bench.analysis.basis.convention }})</span>
+          </th>
           <td v-for="c in columns" :key="c.head">
             {{ figure(c.facts[row.key].value, row.digits) }} <span class="note">{{ row.unit }}</span>
             <span v-if="ranges" class="note spread">{{ range(c.facts[row.key].low, c.facts[row.key].high, row.digits) }}</span>
@@ -56,10 +72,10 @@ const conventions = computed(() => {
     <p class="note">
       The dough is {{ figure(bench.analysis.totals.water_percent, 0) }} % water ({{ weight(bench.analysis.water.free_g, session.units) }}
       {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat and
-      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein.
-      Net carbs a piece by convention: <template v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</template> g.
-      A piece weighs about {{ figure(bench.analysis.nutrition.piece.grams.value, 0) }} g baked, by this form's usual loss.
-      Energy: {{ bench.analysis.basis.energy_method }}.
+      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein. Net carbs a piece by convention:
+      <span v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</span> g. A piece weighs
+      about {{ figure(bench.analysis.nutrition.piece.grams.value, 0) }} g baked, by this form's usual loss. Energy:
+      {{ bench.analysis.basis.energy_method }}.
     </p>
   </section>
 </template>

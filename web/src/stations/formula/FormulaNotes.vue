@@ -4,7 +4,13 @@ import { useBench } from '@/stores/bench'
 
 const bench = useBench()
 const text = ref('')
-watch(() => bench.document?.notes, (now) => { text.value = now ?? '' }, { immediate: true })
+watch(
+  () => bench.document?.notes,
+  (now) => {
+    text.value = now ?? ''
+  },
+  { immediate: true },
+)
 
 function save(): void {
   if (text.value !== (bench.document?.notes ?? '')) bench.edit((doc) => ({ ...doc, notes: text.value }))
@@ -14,7 +20,15 @@ function save(): void {
 <template>
   <label class="notes">
     <span class="figure">Notes</span>
-    <textarea v-model="text" class="field" rows="3" maxlength="20000" :readonly="!bench.mayEdit" placeholder="What to remember at the bench" @change="save" />
+    <textarea
+      v-model="text"
+      class="field"
+      rows="3"
+      maxlength="20000"
+      :readonly="!bench.mayEdit"
+      placeholder="What to remember at the bench"
+      @change="save"
+    />
   </label>
 </template>
 

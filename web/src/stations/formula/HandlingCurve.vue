@@ -33,10 +33,13 @@ const range = computed(() => (over.value === 'minutes' ? [0, 20] : [5, 70]) as [
 const x = (value: number): number => LEFT + ((WIDTH - LEFT - 8) * (value - range.value[0])) / (range.value[1] - range.value[0])
 const y = (value: number): number => 6 + ((HEIGHT - FOOT - 6) * (HIGH - Math.min(Math.max(value, LOW), HIGH))) / (HIGH - LOW)
 const line = computed(() => points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.consistency).toFixed(1)}`).join(' '))
-const band = computed(() => [
-  ...points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.high).toFixed(1)}`),
-  ...[...points.value].reverse().map((p) => `L ${x(at(p)).toFixed(1)} ${y(p.low).toFixed(1)}`), 'Z',
-].join(' '))
+const band = computed(() =>
+  [
+    ...points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.high).toFixed(1)}`),
+    ...[...points.value].reverse().map((p) => `L ${x(at(p)).toFixed(1)} ${y(p.low).toFixed(1)}`),
+    'Z',
+  ].join(' '),
+)
 const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y(b.high), bottom: y(b.low) })))
 const wanted = computed(() => {
   const all = forecast.value?.bands ?? []
@@ -48,12 +51,22 @@ const marks = computed(() => {
   const f = forecast.value
   if (!f) return []
   if (over.value === 'degrees') return f.brittle_below_c == null ? [] : [{ at: f.brittle_below_c, word: 'cracks below' }]
-  const found = [{ at: f.knead_min, word: 'knead' }, { at: f.ready_min, word: 'ready' }, { at: f.rest_min, word: 'shape' }, { at: f.closes_min, word: 'too stiff' }]
+  const found = [
+    { at: f.knead_min, word: 'knead' },
+    { at: f.ready_min, word: 'ready' },
+    { at: f.rest_min, word: 'shape' },
+    { at: f.closes_min, word: 'too stiff' },
+  ]
   const known = found.filter((m): m is { at: number; word: string } => m.at != null && (m.at > 0.2 || m.word === 'shape') && m.at <= 20)
   // One mark for what happens together.
   return known.filter((m, i) => m.word !== 'knead' || !known.some((o, j) => j !== i && Math.abs(o.at - m.at) < 0.3))
 })
 const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5, 20, 35, 50, 70]))
+const told = computed(() => {
+  if (!forecast.value) return ''
+  const { low, high } = forecast.value.at_shaping
+  return `${forecast.value.text} 9 times in 10 between ${low.toFixed(1)} and ${high.toFixed(1)} on the scale of consistency when shaped.`
+})
 </script>
 
 <template>
@@ -61,11 +74,20 @@ const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5
     <div class="head">
       <h3>How it handles</h3>
       <span class="note" role="radiogroup" aria-label="Over">
-        <button v-for="o in (['minutes', 'degrees'] as const)" :key="o" role="radio" :aria-checked="over === o" :class="{ on: over === o }" @click="over = o">{{ o === 'minutes' ? 'over minutes' : 'over °C' }}</button>
+        <button
+          v-for="o in ['minutes', 'degrees'] as const"
+          :key="o"
+          role="radio"
+          :aria-checked="over === o"
+          :class="{ on: over === o }"
+          @click="over = o"
+        >
+          {{ o === 'minutes' ? 'over minutes' : 'over °C' }}
+        </button>
       </span>
     </div>
     <p :class="{ act: !forecast.fits }">{{ forecast.text }}</p>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`${forecast.text} Nine in ten: from ${forecast.at_shaping.low.toFixed(1)} to ${forecast.at_shaping.high.toFixed(1)} on the scale of consistency when shaped.`">
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="told">
       <rect v-if="wanted" :x="LEFT" :y="wanted.top" :width="WIDTH - LEFT - 8" :height="wanted.bottom - wanted.top" class="wanted" />
       <g v-for="b in bands" :key="b.class_name">
         <line :x1="LEFT" :x2="WIDTH - 8" :y1="b.bottom" :y2="b.bottom" class="rule" />
@@ -77,18 +99,58 @@ const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5
         <line :x1="x(m.at)" :x2="x(m.at)" y1="6" :y2="HEIGHT - FOOT" class="mark" />
         <text :x="x(m.at) + 3" :y="16 + 12 * i">{{ m.word }}</text>
       </g>
-      <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">{{ t }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ' °C') : '' }}</text>
+      <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">
+        {{ t }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ' °C') : '' }}
+      </text>
     </svg>
     <div class="mix">
-      <label class="note">mixed at <input type="range" min="5" max="70" step="1" :value="warmth" :disabled="!bench.mayEdit" :aria-valuetext="temperature(warmth, session.units)" aria-label="Temperature after mixing"
-        @input="setMix({ temperature_c: celsius($event) }, true)" @change="bench.endPull()" /> <b>{{ temperature(forecast.temperature_c, session.units) }}</b></label>
+      <label class="note"
+        >mixed at
+        <input
+          type="range"
+          min="5"
+          max="70"
+          step="1"
+          :value="warmth"
+          :disabled="!bench.mayEdit"
+          :aria-valuetext="temperature(warmth, session.units)"
+          aria-label="Temperature after mixing"
+          @input="setMix({ temperature_c: celsius($event) }, true)"
+          @change="bench.endPull()"
+        />{{ ' ' }}<b>{{ temperature(forecast.temperature_c, session.units) }}</b></label
+      >
       <button v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">as usual</button>
-      <button v-if="forecast.has_cheese" class="quiet-button" :disabled="!bench.mayEdit" title="melt the cheese first, or stir it in cold" @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })">cheese {{ forecast.melted ? 'melted' : 'cold' }}</button>
-      <button class="quiet-button" :disabled="!bench.mayEdit" title="knead or press it, or only stir it" @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })">{{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}</button>
+      <button
+        v-if="forecast.has_cheese"
+        class="quiet-button"
+        :disabled="!bench.mayEdit"
+        title="melt the cheese first, or stir it in cold"
+        @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })"
+      >
+        cheese {{ forecast.melted ? 'melted' : 'cold' }}
+      </button>
+      <button
+        class="quiet-button"
+        :disabled="!bench.mayEdit"
+        title="knead or press it, or only stir it"
+        @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })"
+      >
+        {{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}
+      </button>
     </div>
-    <p class="note">{{ forecast.probabilities.filter((s) => s.probability >= 0.04).map((s) => `${s.class_name} ${percent(s.probability)}`).join(' · ') }}<template v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</template>. {{ bench.analysis?.basis.handling }}</p>
+    <p class="note">
+      {{
+        forecast.probabilities
+          .filter((s) => s.probability >= 0.04)
+          .map((s) => `${s.class_name} ${percent(s.probability)}`)
+          .join(' · ')
+      }}<span v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</span
+      >. {{ bench.analysis?.basis.handling }}
+    </p>
   </section>
-  <p v-else-if="bench.analysis" class="note">How it handles: {{ bench.analysis.basis.handling.charAt(0).toLowerCase() + bench.analysis.basis.handling.slice(1) }}</p>
+  <p v-else-if="bench.analysis" class="note">
+    How it handles: {{ bench.analysis.basis.handling.charAt(0).toLowerCase() + bench.analysis.basis.handling.slice(1) }}
+  </p>
 </template>
 
 <style scoped>

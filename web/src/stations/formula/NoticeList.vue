@@ -4,9 +4,11 @@ import { useBench } from '@/stores/bench'
 
 const bench = useBench()
 const heads = { act: 'Do', note: 'Know', caution: 'Take care' } as const
-const groups = computed(() => (['act', 'note', 'caution'] as const)
-  .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))
-  .filter((group) => group.items.length))
+const groups = computed(() =>
+  (['act', 'note', 'caution'] as const)
+    .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))
+    .filter((group) => group.items.length),
+)
 
 const point = (lines: readonly string[]): void => {
   if (lines[0]) bench.selected = lines[0]
@@ -19,12 +21,14 @@ const point = (lines: readonly string[]): void => {
       <h3 :class="`is-${group.severity}`">{{ heads[group.severity] }}</h3>
       <ul class="said-list">
         <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
-          <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><template v-else>{{ w.text }}</template>
+          <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><span v-else>{{ w.text }}</span>
           <button v-if="w.remedy && bench.mayEdit" class="quiet-button fix" @click="bench.apply(w.remedy)">{{ w.remedy.text }}</button>
         </li>
       </ul>
     </template>
-    <p v-if="groups.some((g) => g.severity === 'caution')" class="note">General cautions; your clinician and your local food rules come first.</p>
+    <p v-if="groups.some((g) => g.severity === 'caution')" class="note">
+      General cautions; your clinician and your local food rules come first.
+    </p>
   </section>
 </template>
 

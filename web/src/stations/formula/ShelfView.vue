@@ -25,18 +25,40 @@ const archived = ref(false)
 const shown = ref(PAGE)
 const over = ref(false)
 
-const shelf = useAsk(() => ['shelf', settledSearch.value, form.value, archived.value, shown.value], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', {
-  params: { path: at, query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) } },
-})), { keep: true })
+const shelf = useAsk(
+  () => ['shelf', settledSearch.value, form.value, archived.value, shown.value],
+  (at) =>
+    settled(
+      api.GET('/api/kitchens/{kitchen_id}/formulas', {
+        params: {
+          path: at,
+          query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) },
+        },
+      }),
+    ),
+  { keep: true },
+)
 const items = computed(() => shelf.answer.value?.items ?? [])
 const total = computed(() => shelf.answer.value?.total ?? 0)
 const forms = computed(() => session.words?.forms ?? [])
 const formName = (id: string): string => forms.value.find((f) => f.id === id)?.name.toLowerCase() ?? id
 
-const creating = useDo((document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })))
-const reading = useDo((document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })), { here: true })
+const creating = useDo((document: FormulaDocument, at) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })),
+)
+const reading = useDo(
+  (document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })),
+  { here: true },
+)
 async function start(paste: boolean): Promise<void> {
-  const made = await creating.run({ substrata: 1, name: 'New formula', notes: '', form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 }, lines: [], targets: {} } as FormulaDocument)
+  const made = await creating.run({
+    substrata: 1,
+    name: 'New formula',
+    notes: '',
+    form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 },
+    lines: [],
+    targets: {},
+  } as FormulaDocument)
   if (!made) return
   await router.push(`/formula/${made.id}`)
   if (paste) panels.paste('')
@@ -45,38 +67,76 @@ async function start(paste: boolean): Promise<void> {
 async function drop(event: DragEvent): Promise<void> {
   over.value = false
   for (const file of event.dataTransfer?.files ?? []) {
-    const document = await readFile(file).catch((error: unknown) => { toasts.show((error as Error).message, { tone: 'act' }) })
+    const document = await readFile(file).catch((error: unknown) => {
+      toasts.show((error as Error).message, { tone: 'act' })
+    })
     const made = document ? await reading.run(document) : null
     if (reading.trouble.value) toasts.show(`${file.name}: ${reading.trouble.value}`, { tone: 'act' })
-    if (made) toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
+    if (made)
+      toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
   }
 }
 
-const archiving = useDo(({ item, away }: { item: ShelfItem; away: boolean }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
-  params: { path: { ...at, formula_id: item.id } }, body: { archived: away },
-})), { then: (_, { item, away }) => {
-  toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, { action: { label: 'Undo', run: () => { put(item, !away) } } })
-} })
+const archiving = useDo(
+  ({ item, away }: { item: ShelfItem; away: boolean }, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
+        params: { path: { ...at, formula_id: item.id } },
+        body: { archived: away },
+      }),
+    ),
+  {
+    then: (_, { item, away }) => {
+      toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, {
+        action: {
+          label: 'Undo',
+          run: () => {
+            put(item, !away)
+          },
+        },
+      })
+    },
+  },
+)
 function put(item: ShelfItem, away: boolean): void {
   void archiving.run({ item, away })
 }
 
-const forking = useDo((item: ShelfItem, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
-  params: { path: { ...at, formula_id: item.id } }, body: { name: '' },
-})), { then: (made) => router.push(`/formula/${made.id}`) })
-const fork = (item: ShelfItem): void => { void forking.run(item) }
+const forking = useDo(
+  (item: ShelfItem, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
+        params: { path: { ...at, formula_id: item.id } },
+        body: { name: '' },
+      }),
+    ),
+  { then: (made) => router.push(`/formula/${made.id}`) },
+)
+const fork = (item: ShelfItem): void => {
+  void forking.run(item)
+}
 </script>
 
 <template>
   <div class="shelf" :class="{ over }" @dragover.prevent="over = session.mayEdit" @dragleave.self="over = false" @drop.prevent="drop">
     <div class="bar">
       <h2>{{ archived ? 'Put away' : 'Formulas' }}</h2>
-      <input v-model="search" class="field find" data-finder type="search" placeholder="Find a formula" aria-label="Find a formula" maxlength="100" />
+      <input
+        v-model="search"
+        class="field find"
+        data-finder
+        type="search"
+        placeholder="Find a formula"
+        aria-label="Find a formula"
+        maxlength="100"
+      />
       <select v-model="form" class="field form" aria-label="Form">
         <option value="">every form</option>
         <option v-for="f in forms" :key="f.id" :value="f.id">{{ f.name.toLowerCase() }}</option>
       </select>
-      <button class="quiet-button" :aria-pressed="archived" @click="archived = !archived">{{ archived ? 'back to the shelf' : 'what is put away' }}</button>
+      <button class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
+        {{ archived ? 'back to the shelf' : 'what is put away' }}
+      </button>
       <span class="spring" />
       <template v-if="session.mayEdit">
         <button class="quiet-button" @click="start(true)">Paste a list</button>
@@ -88,10 +148,18 @@ const fork = (item: ShelfItem): void => { void forking.run(item) }
       <p class="figure">{{ shelf.trouble.value }}</p>
       <button class="quiet-button" @click="shelf.again()">Try again</button>
     </div>
-    <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading"><li v-for="n in 6" :key="n" class="skeleton card" /></ul>
+    <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
+      <li v-for="n in 6" :key="n" class="skeleton card" />
+    </ul>
     <div v-else-if="!items.length" class="empty">
       <p class="figure">{{ search || form ? 'No formula fits.' : archived ? 'Nothing is put away.' : 'The shelf is empty.' }}</p>
-      <p class="note">{{ search || form ? 'Search by a few letters of the name, or choose every form.' : 'Start with a new formula, paste an ingredient list, or drop a *.substrata.json file here.' }}</p>
+      <p class="note">
+        {{
+          search || form
+            ? 'Search by a few letters of the name, or choose every form.'
+            : 'Start with a new formula, paste an ingredient list, or drop a *.substrata.json file here.'
+        }}
+      </p>
     </div>
     <ul v-else class="grid">
       <li v-for="item in items" :key="item.id" class="card">
@@ -101,8 +169,14 @@ const fork = (item: ShelfItem): void => { void forking.run(item) }
             <span class="name">{{ item.name }}</span>
             <span class="note">{{ formName(item.form) }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span>
             <span class="figures">
-              <span><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b> <span class="note">g net ({{ item.thumb.convention }})</span></span>
-              <span><b class="figure">{{ figure(item.thumb.protein, 1) }}</b> <span class="note">g protein</span></span>
+              <span
+                ><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b
+                >{{ ' ' }}<span class="note">g net ({{ item.thumb.convention }})</span></span
+              >
+              <span
+                ><b class="figure">{{ figure(item.thumb.protein, 1) }}</b
+                >{{ ' ' }}<span class="note">g protein</span></span
+              >
             </span>
             <span class="note foot">
               {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
@@ -117,7 +191,9 @@ const fork = (item: ShelfItem): void => { void forking.run(item) }
         </span>
       </li>
     </ul>
-    <button v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">{{ total - items.length }} more</button>
+    <button v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">
+      {{ total - items.length }} more
+    </button>
     <p v-else-if="total > items.length" class="note further">The first {{ items.length }} of {{ total }}. Search to narrow it down.</p>
   </div>
 </template>

@@ -19,29 +19,57 @@ const rows = computed(() => {
   for (const line of props.right.analysis.lines) names.set(line.id, { ...(names.get(line.id) ?? {}), name: line.name, right: line.grams })
   return [...names.entries()].map(([id, row]) => ({ id, ...row, differs: Math.abs((row.left ?? 0) - (row.right ?? 0)) > 0.05 }))
 })
-const brackets = computed(() => props.left.analysis.brackets.filter((b) => b.primary).map((b) => ({
-  left: b, right: props.right.analysis.brackets.find((r) => r.key === b.key) ?? b,
-})))
-const grams = (value: number | undefined): string => (value === undefined ? '–' : `${weight(value, session.units)} ${weightUnit(session.units)}`)
+const brackets = computed(() =>
+  props.left.analysis.brackets
+    .filter((b) => b.primary)
+    .map((b) => ({
+      left: b,
+      right: props.right.analysis.brackets.find((r) => r.key === b.key) ?? b,
+    })),
+)
+const grams = (value: number | undefined): string =>
+  value === undefined ? '–' : `${weight(value, session.units)} ${weightUnit(session.units)}`
 </script>
 
 <template>
   <div class="pair">
     <p class="words">{{ changes.length ? changes.join(' · ') : 'Nothing differs.' }}</p>
     <div class="bodies">
-      <figure><CoreThumb :strata="strata(left)" :width="72" :height="300" /><figcaption>{{ left.word }}</figcaption></figure>
+      <figure>
+        <CoreThumb :strata="strata(left)" :width="72" :height="300" />
+        <figcaption>{{ left.word }}</figcaption>
+      </figure>
       <table>
-        <thead><tr><th /><th>{{ left.word }}</th><th>{{ right.word }}</th></tr></thead>
+        <thead>
+          <tr>
+            <th />
+            <th>{{ left.word }}</th>
+            <th>{{ right.word }}</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="row in rows" :key="row.id" :class="{ differs: row.differs }"><th scope="row">{{ row.name }}</th><td>{{ grams(row.left) }}</td><td>{{ grams(row.right) }}</td></tr>
+          <tr v-for="row in rows" :key="row.id" :class="{ differs: row.differs }">
+            <th scope="row">{{ row.name }}</th>
+            <td>{{ grams(row.left) }}</td>
+            <td>{{ grams(row.right) }}</td>
+          </tr>
           <tr v-for="b in brackets" :key="b.left.key" class="bracket">
-            <th scope="row">{{ b.left.label }} <span class="note">{{ b.left.unit }}</span></th>
-            <td :class="{ act: willFail(b.left.state), about: isOutside(b.left.state) && !willFail(b.left.state) }">{{ figure(b.left.estimate.value, b.left.decimals) }}</td>
-            <td :class="{ act: willFail(b.right.state), about: isOutside(b.right.state) && !willFail(b.right.state) }">{{ figure(b.right.estimate.value, b.right.decimals) }}</td>
+            <th scope="row">
+              {{ b.left.label }} <span class="note">{{ b.left.unit }}</span>
+            </th>
+            <td :class="{ act: willFail(b.left.state), about: isOutside(b.left.state) && !willFail(b.left.state) }">
+              {{ figure(b.left.estimate.value, b.left.decimals) }}
+            </td>
+            <td :class="{ act: willFail(b.right.state), about: isOutside(b.right.state) && !willFail(b.right.state) }">
+              {{ figure(b.right.estimate.value, b.right.decimals) }}
+            </td>
           </tr>
         </tbody>
       </table>
-      <figure><CoreThumb :strata="strata(right)" :width="72" :height="300" /><figcaption>{{ right.word }}</figcaption></figure>
+      <figure>
+        <CoreThumb :strata="strata(right)" :width="72" :height="300" />
+        <figcaption>{{ right.word }}</figcaption>
+      </figure>
     </div>
     <button class="quiet-button" @click="$emit('close')">All versions</button>
   </div>

@@ -4,12 +4,30 @@ import { useBench } from '@/stores/bench'
 
 const bench = useBench()
 const balance = useBalance()
-const toSection = (id: string): void => { document.getElementById(id)?.scrollIntoView({ block: 'center' }) }
+const toSection = (id: string): void => {
+  document.getElementById(id)?.scrollIntoView({ block: 'center' })
+}
 </script>
 
 <template>
   <p v-if="bench.analysis" class="sentence" aria-live="polite">
-    <template v-for="(phrase, i) in bench.analysis.summary" :key="i"><button v-if="phrase.bracket" class="link" :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }" @click="balance.show(phrase.bracket)">{{ phrase.text }}</button><button v-else-if="phrase.section" class="link" :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }" @click="toSection(phrase.section)">{{ phrase.text }}</button><template v-else>{{ phrase.text }}</template></template>
+    <span v-for="(phrase, i) in bench.analysis.summary" :key="i"
+      ><button
+        v-if="phrase.bracket"
+        class="link"
+        :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }"
+        @click="balance.show(phrase.bracket)"
+      >
+        {{ phrase.text }}</button
+      ><button
+        v-else-if="phrase.section"
+        class="link"
+        :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }"
+        @click="toSection(phrase.section)"
+      >
+        {{ phrase.text }}</button
+      ><span v-else>{{ phrase.text }}</span></span
+    >
   </p>
   <div v-else class="skeleton waiting" />
 </template>

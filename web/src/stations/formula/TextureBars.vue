@@ -15,7 +15,12 @@ const session = useSession()
 const open = ref('')
 const texture = computed(() => bench.analysis?.texture ?? null)
 const baked = computed(() => bench.analysis?.baked ?? null)
-const sources: Record<string, string> = { set: 'As you set it', dried: 'Dried as this form is', habit: 'By this form’s habit', oven: 'By the oven' }
+const sources: Record<string, string> = {
+  set: 'As you set it',
+  dried: 'Dried as this form is',
+  habit: 'By this form’s habit',
+  oven: 'By the oven',
+}
 const marks: Record<string, string> = { computed: 'computed', 'rule of thumb': 'rule of thumb', hint: 'a hint' }
 type Bake = NonNullable<FormulaDocument['bake']>
 
@@ -38,9 +43,18 @@ const point = (lines: readonly string[] | undefined): void => {
     <p>{{ texture.text }}</p>
     <ul>
       <li v-for="s in texture.scores" :key="s.key">
-        <button class="row" :aria-expanded="open === s.key" :title="`${marks[s.confidence] ?? s.confidence}: ${s.basis}`" @click="open = open === s.key ? '' : s.key">
+        <button
+          class="row"
+          :aria-expanded="open === s.key"
+          :title="`${marks[s.confidence] ?? s.confidence}: ${s.basis}`"
+          @click="open = open === s.key ? '' : s.key"
+        >
           <span class="name">{{ s.label }}</span>
-          <span class="bar" role="img" :aria-label="`${s.label} ${figure(s.value, 1)} of 10, nine in ten between ${figure(s.low, 1)} and ${figure(s.high, 1)}`">
+          <span
+            class="bar"
+            role="img"
+            :aria-label="`${s.label} ${figure(s.value, 1)} of 10, nine in ten between ${figure(s.low, 1)} and ${figure(s.high, 1)}`"
+          >
             <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
             <i class="value" :class="`is-${s.confidence.split(' ')[0]}`" :style="{ width: `${s.value * 10}%` }" />
           </span>
@@ -48,18 +62,54 @@ const point = (lines: readonly string[] | undefined): void => {
           <span class="note mark">{{ marks[s.confidence] }}</span>
         </button>
         <div v-if="open === s.key" class="terms">
-          <button v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">{{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}</button>
+          <button v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">
+            {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
+          </button>
           <span v-if="!s.terms.length" class="note">nothing here makes it</span>
           <p class="note">{{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}</p>
         </div>
       </li>
     </ul>
     <div class="bake">
-      <label class="note">baked to <input class="field" :value="figure(baked.moisture_percent, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Final moisture, per cent" @change="setBake({ moisture_percent: typed($event), moisture_from: '' })" /> % water</label>
-      <label class="note"><input class="field" :value="figure(texture.thickness_mm, 1)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Thickness, mm" @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: typed($event) }))" /> mm thick</label>
-      <button v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit" class="note usual" @click="setBake({ moisture_percent: null, moisture_from: '' })">as usual</button>
+      <label class="note"
+        >baked to
+        <input
+          class="field"
+          :value="figure(baked.moisture_percent, 0)"
+          :disabled="!bench.mayEdit"
+          inputmode="decimal"
+          aria-label="Final moisture, per cent"
+          @change="setBake({ moisture_percent: typed($event), moisture_from: '' })"
+        />
+        % water</label
+      >
+      <label class="note"
+        ><input
+          class="field"
+          :value="figure(texture.thickness_mm, 1)"
+          :disabled="!bench.mayEdit"
+          inputmode="decimal"
+          aria-label="Thickness, mm"
+          @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: typed($event) }))"
+        />
+        mm thick</label
+      >
+      <button
+        v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit"
+        class="note usual"
+        @click="setBake({ moisture_percent: null, moisture_from: '' })"
+      >
+        as usual
+      </button>
     </div>
-    <p class="note">{{ sources[baked.source] }}<template v-if="baked.source === 'set' || baked.source === 'oven'">: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</template><template v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</template><template v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</template>; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.</p>
+    <p class="note">
+      {{ sources[baked.source]
+      }}<span v-if="baked.source === 'set' || baked.source === 'oven'"
+        >: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</span
+      ><span v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</span
+      ><span v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</span>; oven
+      {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.
+    </p>
   </section>
 </template>
 

@@ -27,65 +27,113 @@ const sides = ref<[number, number] | null>(null)
 const path = computed(() => ({ kitchen_id: session.kitchen?.id ?? 0, formula_id: bench.formulaId }))
 
 const changesBetween = async (before: number, after: number): Promise<string[]> =>
-  (await settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/compare', { params: { path: path.value, query: { before, after } } }))).map((c) => c.text)
+  (
+    await settled(
+      api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/compare', { params: { path: path.value, query: { before, after } } }),
+    )
+  ).map((c) => c.text)
 
-const unsaved = useAsk(() => ['changes', bench.formulaId, bench.baseNumber, bench.saveState === 'saved' ? bench.document : null], () => changesBetween(bench.baseNumber, 0), { keep: true, when: () => bench.saveState === 'saved' && bench.baseNumber > 0 })
-const draftChanges = computed(() => (bench.baseNumber ? unsaved.answer.value ?? [] : []))
+const unsaved = useAsk(
+  () => ['changes', bench.formulaId, bench.baseNumber, bench.saveState === 'saved' ? bench.document : null],
+  () => changesBetween(bench.baseNumber, 0),
+  { keep: true, when: () => bench.saveState === 'saved' && bench.baseNumber > 0 },
+)
+const draftChanges = computed(() => (bench.baseNumber ? (unsaved.answer.value ?? []) : []))
 
-const saving = useDo((text: string) => bench.saveVersion(text), { then: (saved) => {
-  if (saved) note.value = ''
-  toasts.show(saved ? `Kept as v${saved.number}.` : 'The draft could not be saved yet, so no version was kept. Its note is still here.', saved ? {} : { tone: 'act' })
-} })
+const saving = useDo((text: string) => bench.saveVersion(text), {
+  then: (saved) => {
+    if (saved) note.value = ''
+    toasts.show(
+      saved ? `Kept as v${saved.number}.` : 'The draft could not be saved yet, so no version was kept. Its note is still here.',
+      saved ? {} : { tone: 'act' },
+    )
+  },
+})
 const save = (): Promise<unknown> => saving.run(note.value)
 
 async function side(number: number): Promise<Side> {
-  const document = number === 0
-    ? bench.document
-    : ((await settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...path.value, number } } }))).document as FormulaDocument)
+  const document =
+    number === 0
+      ? bench.document
+      : ((
+          await settled(
+            api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...path.value, number } } }),
+          )
+        ).document as FormulaDocument)
   if (!document) throw new Error('no document on the bench')
-  const analysis = await settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: path.value.kitchen_id } }, body: document }))
+  const analysis = await settled(
+    api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: path.value.kitchen_id } }, body: document }),
+  )
   return { word: number === 0 ? 'draft' : `v${number}`, document, analysis }
 }
 
-const compared = useAsk(() => ['side by side', bench.formulaId, sides.value, bench.document], async () => {
-  const [left, right] = sides.value ?? [0, 0]
-  const [one, other, changes] = await Promise.all([side(left), side(right), changesBetween(left, right)])
-  return { left: one, right: other, changes }
-}, { keep: true, when: () => sides.value !== null })
+const compared = useAsk(
+  () => ['side by side', bench.formulaId, sides.value, bench.document],
+  async () => {
+    const [left, right] = sides.value ?? [0, 0]
+    const [one, other, changes] = await Promise.all([side(left), side(right), changesBetween(left, right)])
+    return { left: one, right: other, changes }
+  },
+  { keep: true, when: () => sides.value !== null },
+)
 const pair = computed(() => (sides.value ? compared.answer.value : null))
 
-watch(panels.version, (number) => {
-  sides.value = number === 0 ? null : number === 1 ? [1, 0] : [number - 1, number]
-}, { immediate: true })
+watch(
+  panels.version,
+  (number) => {
+    sides.value = number === 0 ? null : number === 1 ? [1, 0] : [number - 1, number]
+  },
+  { immediate: true },
+)
 
 function close(): void {
   panels.version.value = 0
   sides.value = null
 }
 
-const recalling = useDo((number: number) => bench.recall(number), { then: (_, number) => {
-  toasts.show(`v${number} is on the bench as your draft.`, { action: { label: 'Undo', run: () => { bench.goBack() } } })
-  panels.open.value = 'lines'
-} })
-const recall = (number: number): void => { void recalling.run(number) }
+const recalling = useDo((number: number) => bench.recall(number), {
+  then: (_, number) => {
+    toasts.show(`v${number} is on the bench as your draft.`, {
+      action: {
+        label: 'Undo',
+        run: () => {
+          bench.goBack()
+        },
+      },
+    })
+    panels.open.value = 'lines'
+  },
+})
+const recall = (number: number): void => {
+  void recalling.run(number)
+}
 </script>
 
 <template>
   <section class="versions" aria-label="Versions">
-    <div class="panel-head"><h3>Versions</h3><button class="note" @click="panels.open.value = 'lines'">back to the lines</button></div>
+    <div class="panel-head">
+      <h3>Versions</h3>
+      <button class="note" @click="panels.open.value = 'lines'">back to the lines</button>
+    </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <input v-model="note" class="field" maxlength="500" placeholder="What is this version about?" aria-label="Note for the version" />
-      <button class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}</button>
+      <button class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
+        Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}
+      </button>
     </form>
-    <p v-if="draftChanges.length" class="since"><b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
-      <button class="note" @click="sides = [bench.baseNumber, 0]">side by side</button></p>
+    <p v-if="draftChanges.length" class="since">
+      <b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
+      <button class="note" @click="sides = [bench.baseNumber, 0]">side by side</button>
+    </p>
     <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="close" />
     <ol v-else class="list">
       <li v-for="v in bench.versions" :key="v.number">
         <span class="figure number">v{{ v.number }}</span>
         <div>
           <p class="about">{{ v.note || 'no note' }}</p>
-          <ul v-if="v.changes.length" class="changes"><li v-for="c in v.changes" :key="c">{{ c }}</li></ul>
+          <ul v-if="v.changes.length" class="changes">
+            <li v-for="c in v.changes" :key="c">{{ c }}</li>
+          </ul>
           <p class="note">{{ v.author }} · {{ ago(v.created_at) }}</p>
         </div>
         <div class="actions">

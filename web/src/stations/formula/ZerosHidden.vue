@@ -11,8 +11,12 @@ const amount = (value: number): string => value.toFixed(value < 1 ? 2 : 1)
     <h3>What the zeros hide</h3>
     <p class="note">at worst, in a piece</p>
     <details v-for="h in bench.analysis.hidden" :key="h.figure">
-      <summary>{{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b></summary>
-      <button v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">{{ z.name }}: “{{ z.printed }}” in {{ z.per_g }} g, up to {{ amount(z.most_a_piece) }} {{ z.unit }}</button>
+      <summary>
+        {{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b>
+      </summary>
+      <button v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">
+        {{ z.name }}: “{{ z.printed }}” in {{ z.per_g }} g, up to {{ amount(z.most_a_piece) }} {{ z.unit }}
+      </button>
     </details>
   </section>
 </template>

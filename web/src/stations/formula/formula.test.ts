@@ -8,21 +8,81 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 import HandlingCurve from './HandlingCurve.vue'
 import TextureBars from './TextureBars.vue'
 
-const point = (minutes: number, temperature_c: number, consistency: number): object => ({ minutes, temperature_c, consistency, low: consistency - 0.4, high: consistency + 0.4, class_name: 'tacky', probability: 0.7 })
+const point = (minutes: number, temperature_c: number, consistency: number): object => ({
+  minutes,
+  temperature_c,
+  consistency,
+  low: consistency - 0.4,
+  high: consistency + 0.4,
+  class_name: 'tacky',
+  probability: 0.7,
+})
 const handling = {
-  text: 'Tacky at mixing, rollable after 6 min.', fits: true, rest_min: 10, temperature_c: 24, usual_c: 24, melted: true, pressed: true, has_cheese: true, crumbly: 0.02,
-  at_shaping: point(10, 24, 3.4), wanted_low: 'rollable', wanted_high: 'rollable', knead_min: 2, ready_min: 6, closes_min: null, brittle_below_c: 31,
-  minutes: [point(0, 24, 2), point(10, 24, 3.4), point(20, 24, 3.6)], degrees: [point(10, 5, 5), point(10, 70, 1)],
-  probabilities: [{ class_name: 'rollable', probability: 0.82 }, { class_name: 'tacky', probability: 0.17 }, { class_name: 'stiff', probability: 0.01 }],
-  bands: [{ class_name: 'tacky', low: 2.4, high: 3.1 }, { class_name: 'rollable', low: 3.1, high: 4 }],
+  text: 'Tacky at mixing, rollable after 6 min.',
+  fits: true,
+  rest_min: 10,
+  temperature_c: 24,
+  usual_c: 24,
+  melted: true,
+  pressed: true,
+  has_cheese: true,
+  crumbly: 0.02,
+  at_shaping: point(10, 24, 3.4),
+  wanted_low: 'rollable',
+  wanted_high: 'rollable',
+  knead_min: 2,
+  ready_min: 6,
+  closes_min: null,
+  brittle_below_c: 31,
+  minutes: [point(0, 24, 2), point(10, 24, 3.4), point(20, 24, 3.6)],
+  degrees: [point(10, 5, 5), point(10, 70, 1)],
+  probabilities: [
+    { class_name: 'rollable', probability: 0.82 },
+    { class_name: 'tacky', probability: 0.17 },
+    { class_name: 'stiff', probability: 0.01 },
+  ],
+  bands: [
+    { class_name: 'tacky', low: 2.4, high: 3.1 },
+    { class_name: 'rollable', low: 3.1, high: 4 },
+  ],
 }
-const bar = (key: string, label: string, value: number, confidence: string): object =>
-  ({ key, label, value, low: value - 1, high: value + 1, confidence, low_word: 'soft', high_word: 'brittle', basis: 'assumed', terms: [{ what: 'dry through', amount: 2.5, lines: [] }, { what: 'egg', amount: -1.25, lines: ['a'] }] })
-const texture = { text: 'Eats crisp.', thickness_mm: 4, oven_c: 180, moisture_percent: 5, moisture_source: 'dried', scores: [bar('crisp', 'Crisp', 7, 'computed'), bar('eggy', 'Eggy', 2, 'hint')] }
-const baked = { moisture_percent: 5, source: 'dried', bake_to_piece_g: 20, loss: { value: 0.2, low: 0.1, high: 0.3 }, bake_to_g: 400, fat_taken_g: 0 }
+const bar = (key: string, label: string, value: number, confidence: string): object => ({
+  key,
+  label,
+  value,
+  low: value - 1,
+  high: value + 1,
+  confidence,
+  low_word: 'soft',
+  high_word: 'brittle',
+  basis: 'assumed',
+  terms: [
+    { what: 'dry through', amount: 2.5, lines: [] },
+    { what: 'egg', amount: -1.25, lines: ['a'] },
+  ],
+})
+const texture = {
+  text: 'Eats crisp.',
+  thickness_mm: 4,
+  oven_c: 180,
+  moisture_percent: 5,
+  moisture_source: 'dried',
+  scores: [bar('crisp', 'Crisp', 7, 'computed'), bar('eggy', 'Eggy', 2, 'hint')],
+}
+const baked = {
+  moisture_percent: 5,
+  source: 'dried',
+  bake_to_piece_g: 20,
+  loss: { value: 0.2, low: 0.1, high: 0.3 },
+  bake_to_g: 400,
+  fat_taken_g: 0,
+}
 
 const curve = async (change: object = {}, mayEdit = true) => {
-  const bench = await onTheBench(DOCUMENT, mayEdit, 'metric', { handling: { ...handling, ...change }, basis: { handling: 'Rests on 4 practised doughs of this kind.' } })
+  const bench = await onTheBench(DOCUMENT, mayEdit, 'metric', {
+    handling: { ...handling, ...change },
+    basis: { handling: 'Rests on 4 practised doughs of this kind.' },
+  })
   await flushPromises()
   return { bench, view: mount(HandlingCurve) }
 }
@@ -60,7 +120,10 @@ describe('the thickening curve', () => {
     expect(bench.document?.mix?.temperature_c).toBe(40)
     for (const button of view.findAll('.quiet-button')) await button.trigger('click')
     expect(bench.document?.mix).toMatchObject({ cheese: 'cold', work: 'stirred' })
-    await view.findAll('button').find((b) => b.text() === 'as usual')?.trigger('click')
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'as usual')
+      ?.trigger('click')
     expect(bench.document?.mix?.temperature_c).toBeNull()
   })
 
@@ -81,7 +144,10 @@ describe('the texture bars', () => {
 
   it('are as long as their score, with the range behind and how far to trust it', async () => {
     const { view } = await bars()
-    expect(view.findAll('[role=img]').map((b) => b.attributes('aria-label'))).toEqual(['Crisp 7.0 of 10, nine in ten between 6.0 and 8.0', 'Eggy 2.0 of 10, nine in ten between 1.0 and 3.0'])
+    expect(view.findAll('[role=img]').map((b) => b.attributes('aria-label'))).toEqual([
+      'Crisp 7.0 of 10, nine in ten between 6.0 and 8.0',
+      'Eggy 2.0 of 10, nine in ten between 1.0 and 3.0',
+    ])
     expect(view.get('.value').attributes('style')).toContain('width: 70%')
     expect(view.findAll('.mark').map((m) => m.text())).toEqual(['computed', 'a hint'])
   })

@@ -16,27 +16,67 @@ const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
 const core = (c: number): number => TOP + ((HEIGHT - TOP - FOOT) * (CORE[1] - Math.min(c, CORE[1]))) / CORE[1]
 const most = computed(() => Math.max(...props.forecast.series.loss_percent, ...(props.beside?.series.loss_percent ?? []), 10))
 const loss = (p: number): number => TOP + ((HEIGHT - TOP - FOOT) * (most.value * 1.1 - p)) / (most.value * 1.1)
-const path = (f: BakeForecast, values: readonly number[], y: (v: number) => number): string => f.series.minutes.map((m, i) => `${i ? 'L' : 'M'} ${x(m).toFixed(1)} ${y(values[i] ?? 0).toFixed(1)}`).join(' ')
+const path = (f: BakeForecast, values: readonly number[], y: (v: number) => number): string =>
+  f.series.minutes.map((m, i) => `${i ? 'L' : 'M'} ${x(m).toFixed(1)} ${y(values[i] ?? 0).toFixed(1)}`).join(' ')
 const ticks = computed(() => {
   const step = [1, 2, 4, 5, 10, 20, 30].find((s) => props.span / s <= 8) ?? 30
   return Array.from({ length: Math.floor(props.span / step) + 1 }, (_, i) => i * step)
 })
 const atReady = computed(() => (props.forecast.ready_min ? x(props.forecast.ready_min.best) : WIDTH * 0.7))
+const told = computed(() => {
+  const { core_c_at_ready: c, loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
+  const core = c == null ? '' : temperature(c, session.units)
+  const safely = safe == null ? '' : `; ${what}-safe at ${minutes(safe)} min`
+  return `Core ${core} and ${lost ? lost.best.toFixed(0) : '…'} % lost when done${safely}`
+})
+const passed = computed(() => (props.forecast.safe_min == null ? '' : `, passed at ${minutes(props.forecast.safe_min)} min`))
 </script>
 
 <template>
   <section aria-label="Core and weight">
     <h3>Core and weight</h3>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`Core ${forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units)} and ${forecast.loss_percent ? forecast.loss_percent.best.toFixed(0) : '…'} % lost when done${forecast.safe_min == null ? '' : `; ${forecast.safe_for}-safe at ${minutes(forecast.safe_min)} min`}`">
-      <rect v-if="forecast.ready_min" :x="x(forecast.ready_min.low)" :width="Math.max(x(forecast.ready_min.high) - x(forecast.ready_min.low), 2)" :y="TOP" :height="HEIGHT - TOP - FOOT" class="window" />
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="told">
+      <rect
+        v-if="forecast.ready_min"
+        :x="x(forecast.ready_min.low)"
+        :width="Math.max(x(forecast.ready_min.high) - x(forecast.ready_min.low), 2)"
+        :y="TOP"
+        :height="HEIGHT - TOP - FOOT"
+        class="window"
+      />
       <line v-if="forecast.safe_c != null" x1="0" :x2="WIDTH" :y1="core(forecast.safe_c)" :y2="core(forecast.safe_c)" class="safe" />
-      <template v-if="beside"><path :d="path(beside, beside.series.core_c, core)" class="core old" /><path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" /></template>
+      <template v-if="beside">
+        <path :d="path(beside, beside.series.core_c, core)" class="core old" />
+        <path :d="path(beside, beside.series.loss_percent, loss)" class="loss old" />
+      </template>
       <path :d="path(forecast, forecast.series.core_c, core)" class="core" />
       <path :d="path(forecast, forecast.series.loss_percent, loss)" class="loss" />
-      <text v-if="forecast.safe_c != null" x="4" :y="core(forecast.safe_c) - 4" class="safe-word">{{ temperature(forecast.safe_c, session.units) }} {{ forecast.safe_for }}-safe<template v-if="forecast.safe_min != null">, passed at {{ minutes(forecast.safe_min) }} min</template></text>
-      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="core(forecast.core_c_at_ready ?? 90) + (core(forecast.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)" class="core-word">core {{ forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units) }}</text>
-      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="Math.min(loss(forecast.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)" class="loss-word">weight −{{ forecast.loss_percent?.best.toFixed(0) ?? '…' }} %</text>
-      <text v-for="t in ticks" :key="t" :x="Math.min(x(t), WIDTH - 2)" :y="HEIGHT - 3" :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'">{{ t }}</text>
+      <text v-if="forecast.safe_c != null" x="4" :y="core(forecast.safe_c) - 4" class="safe-word">
+        {{ temperature(forecast.safe_c, session.units) }} {{ forecast.safe_for }}-safe{{ passed }}
+      </text>
+      <text
+        :x="Math.min(atReady + 6, WIDTH - 90)"
+        :y="core(forecast.core_c_at_ready ?? 90) + (core(forecast.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)"
+        class="core-word"
+      >
+        core {{ forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units) }}
+      </text>
+      <text
+        :x="Math.min(atReady + 6, WIDTH - 90)"
+        :y="Math.min(loss(forecast.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)"
+        class="loss-word"
+      >
+        weight −{{ forecast.loss_percent?.best.toFixed(0) ?? '…' }} %
+      </text>
+      <text
+        v-for="t in ticks"
+        :key="t"
+        :x="Math.min(x(t), WIDTH - 2)"
+        :y="HEIGHT - 3"
+        :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'"
+      >
+        {{ t }}
+      </text>
     </svg>
   </section>
 </template>

@@ -8,7 +8,11 @@ const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null;
 const WIDTH = 640
 const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
 type Rgb = readonly [number, number, number]
-const STOPS: readonly Rgb[] = [[242, 229, 205], [202, 142, 62], [70, 36, 22]]
+const STOPS: readonly Rgb[] = [
+  [242, 229, 205],
+  [202, 142, 62],
+  [70, 36, 22],
+]
 function colour(value: number): string {
   const low = STOPS[Math.min(Math.floor(value), 1)] ?? STOPS[0]
   const high = STOPS[Math.min(Math.floor(value), 1) + 1] ?? STOPS[2]
@@ -17,11 +21,14 @@ function colour(value: number): string {
 }
 const tiles = (f: BakeForecast, values: readonly number[]): { x: number; w: number; fill: string }[] => {
   const every = Math.max(Math.floor(values.length / 80), 1)
-  return values.map((v, i) => ({ v, i })).filter(({ i }) => i % every === 0).map(({ v, i }) => {
-    const from = f.series.minutes[i] ?? 0
-    const to = f.series.minutes[Math.min(i + every, values.length - 1)] ?? from
-    return { x: x(from), w: x(to) - x(from) + 0.6, fill: colour(v) }
-  })
+  return values
+    .map((v, i) => ({ v, i }))
+    .filter(({ i }) => i % every === 0)
+    .map(({ v, i }) => {
+      const from = f.series.minutes[i] ?? 0
+      const to = f.series.minutes[Math.min(i + every, values.length - 1)] ?? from
+      return { x: x(from), w: x(to) - x(from) + 0.6, fill: colour(v) }
+    })
 }
 const strips = computed(() => [
   { name: 'top', tiles: tiles(props.forecast, props.forecast.series.colour_top) },
@@ -30,23 +37,53 @@ const strips = computed(() => [
 ])
 const ends = computed(() => [props.forecast.golden_min, props.forecast.golden_until_min] as const)
 /** The word "burnt" goes beneath where it would run into the words of the window. */
-const beneath = computed(() => ends.value[0] != null && Math.abs(x(props.forecast.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110)
+const beneath = computed(
+  () => ends.value[0] != null && Math.abs(x(props.forecast.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110,
+)
+const said = (at: number | null | undefined): string => (at == null ? '…' : minutes(at))
+const told = computed(
+  () => `Gold from ${said(ends.value[0])} to ${said(ends.value[1])} min; burnt at ${said(props.forecast.burnt_min)} min`,
+)
 </script>
 
 <template>
   <section aria-label="Colour">
-    <div class="headed"><h3>Colour</h3><span class="note">pale · gold · burnt</span></div>
-    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="`Gold from ${ends[0] == null ? '…' : minutes(ends[0])} to ${ends[1] == null ? '…' : minutes(ends[1])} min; burnt at ${forecast.burnt_min == null ? '…' : minutes(forecast.burnt_min)} min`">
+    <div class="headed">
+      <h3>Colour</h3>
+      <span class="note">pale · gold · burnt</span>
+    </div>
+    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="told">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
         <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
         <text x="5" y="12" class="name">{{ s.name }}</text>
       </g>
       <g v-if="ends[0] != null && x(ends[0]) < WIDTH" :transform="`translate(0 ${strips.length * 20})`">
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
-        <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min</text>
+        <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">
+          gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min
+        </text>
       </g>
-      <g v-if="forecast.burnt_min != null && forecast.burnt_min <= span" :transform="`translate(${x(forecast.burnt_min)} ${strips.length * 20})`"><line y1="0" y2="10" class="burnt" /><text :x="x(forecast.burnt_min) > WIDTH - 50 ? -3 : 4" :y="beneath ? 32 : 21" :text-anchor="x(forecast.burnt_min) > WIDTH - 50 ? 'end' : 'start'" class="burnt-word">burnt</text></g>
-      <g v-if="forecast.edge_min != null && forecast.edge_min <= span" :transform="`translate(${x(forecast.edge_min)} ${strips.length * 20})`"><line y1="0" y2="8" class="edge" /><text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }}</text></g>
+      <g
+        v-if="forecast.burnt_min != null && forecast.burnt_min <= span"
+        :transform="`translate(${x(forecast.burnt_min)} ${strips.length * 20})`"
+      >
+        <line y1="0" y2="10" class="burnt" />
+        <text
+          :x="x(forecast.burnt_min) > WIDTH - 50 ? -3 : 4"
+          :y="beneath ? 32 : 21"
+          :text-anchor="x(forecast.burnt_min) > WIDTH - 50 ? 'end' : 'start'"
+          class="burnt-word"
+        >
+          burnt
+        </text>
+      </g>
+      <g
+        v-if="forecast.edge_min != null && forecast.edge_min <= span"
+        :transform="`translate(${x(forecast.edge_min)} ${strips.length * 20})`"
+      >
+        <line y1="0" y2="8" class="edge" />
+        <text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }}</text>
+      </g>
     </svg>
   </section>
 </template>

@@ -2,7 +2,7 @@
 /** The inside of the dough: depth downwards, minutes to the right, temperature and dryness as shade. The drying front is drawn. */
 import { computed, ref } from 'vue'
 import type { BakeForecast } from '@/api/types'
-import { minutes, temperature } from '@/domain/format'
+import { length, lengthUnit, minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
 const props = defineProps<{ forecast: BakeForecast; span: number }>()
@@ -14,7 +14,15 @@ const x = (m: number): number => (WIDTH * m) / props.span
 const rowHeight = computed(() => HEIGHT / series.value.shade_mm.length)
 
 type Rgb = readonly [number, number, number]
-const STOPS: readonly (readonly [number, Rgb])[] = [[10, [111, 146, 170]], [45, [196, 205, 200]], [70, [237, 224, 176]], [98, [226, 167, 101]], [110, [199, 129, 73]], [150, [139, 74, 45]], [190, [86, 40, 26]]]
+const STOPS: readonly (readonly [number, Rgb])[] = [
+  [10, [111, 146, 170]],
+  [45, [196, 205, 200]],
+  [70, [237, 224, 176]],
+  [98, [226, 167, 101]],
+  [110, [199, 129, 73]],
+  [150, [139, 74, 45]],
+  [190, [86, 40, 26]],
+]
 function shade(celsius: number, dry: number): string {
   const top = STOPS.findIndex(([t]) => t >= celsius)
   const [hi, lo] = [STOPS[top < 0 ? STOPS.length - 1 : top], STOPS[Math.max((top < 0 ? STOPS.length : top) - 1, 0)]]
@@ -25,37 +33,74 @@ function shade(celsius: number, dry: number): string {
 }
 const tiles = computed(() => {
   const at = series.value.shade_minutes
-  return series.value.temperature_c.flatMap((row, r) => row.map((t, c) => {
-    const from = at[c] ?? 0
-    const to = at[c + 1] ?? props.forecast.series.minutes.at(-1) ?? from
-    return { x: x(from), w: Math.max(x(to) - x(from), 0) + 0.6, y: r * rowHeight.value, fill: shade(t, series.value.dryness[r]?.[c] ?? 0) }
-  }))
+  return series.value.temperature_c.flatMap((row, r) =>
+    row.map((t, c) => {
+      const from = at[c] ?? 0
+      const to = at[c + 1] ?? props.forecast.series.minutes.at(-1) ?? from
+      return {
+        x: x(from),
+        w: Math.max(x(to) - x(from), 0) + 0.6,
+        y: r * rowHeight.value,
+        fill: shade(t, series.value.dryness[r]?.[c] ?? 0),
+      }
+    }),
+  )
 })
 /** Where half of the water has gone, from above and from below. */
 const fronts = computed(() => {
   const { dryness, shade_minutes: at } = series.value
-  const line = (rows: number[]): string => at.map((m, c) => {
-    const r = rows.findIndex((row) => (dryness[row]?.[c] ?? 0) < 0.5)
-    return { m, r }
-  }).filter((p) => p.r > 0).map((p, i) => `${i ? 'L' : 'M'} ${x(p.m).toFixed(1)} ${((rows[0] === 0 ? p.r : rows.length - p.r) * rowHeight.value).toFixed(1)}`).join(' ')
+  const line = (rows: number[]): string =>
+    at
+      .map((m, c) => {
+        const r = rows.findIndex((row) => (dryness[row]?.[c] ?? 0) < 0.5)
+        return { m, r }
+      })
+      .filter((p) => p.r > 0)
+      .map((p, i) => `${i ? 'L' : 'M'} ${x(p.m).toFixed(1)} ${((rows[0] === 0 ? p.r : rows.length - p.r) * rowHeight.value).toFixed(1)}`)
+      .join(' ')
   const down = dryness.map((_, r) => r)
   return [line(down), line([...down].reverse())].filter(Boolean)
 })
 const pointed = ref('')
+const inLength = (mm: number | undefined): string => `${length(mm ?? 0, session.units)} ${lengthUnit(session.units)}`
 function point(event: PointerEvent): void {
   const box = (event.currentTarget as Element).getBoundingClientRect()
   const minute = ((event.clientX - box.left) / box.width) * props.span
-  const row = Math.min(Math.floor(((event.clientY - box.top) / box.height) * series.value.shade_mm.length), series.value.shade_mm.length - 1)
+  const row = Math.min(
+    Math.floor(((event.clientY - box.top) / box.height) * series.value.shade_mm.length),
+    series.value.shade_mm.length - 1,
+  )
   const column = series.value.shade_minutes.findLastIndex((m) => m <= minute)
   const t = series.value.temperature_c[row]?.[column]
-  pointed.value = t === undefined ? '' : `at ${minutes(minute)} min, ${series.value.shade_mm[row]?.toFixed(1)} mm under the top: about ${temperature(t, session.units)}, ${Math.round(100 * (series.value.dryness[row]?.[column] ?? 0))} % of its water gone`
+  const gone = Math.round(100 * (series.value.dryness[row]?.[column] ?? 0))
+  pointed.value =
+    t === undefined
+      ? ''
+      : `at ${minutes(minute)} min, ${inLength(series.value.shade_mm[row])} under the top: about ${temperature(t, session.units)}, ${gone} % of its water gone`
 }
+const told = computed(() => {
+  const c = props.forecast.core_c_at_ready
+  const middle = c == null ? 'is not done' : `reaches ${temperature(c, session.units)} when it is done`
+  return `Depth against minutes. The middle ${middle}; dashed: half of the water gone.`
+})
 </script>
 
 <template>
   <section aria-label="Inside the dough">
-    <div class="headed"><h3>Inside the dough</h3><span class="note" aria-live="off">{{ pointed || `top ↑ · ${series.shade_mm.at(-1)?.toFixed(1)} mm · ↓ underside · blue cold, brown hot and dry` }}</span></div>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" :aria-label="`Depth against minutes. The middle reaches ${forecast.core_c_at_ready == null ? 'no end' : temperature(forecast.core_c_at_ready, session.units)} when it is done; dashed: half of the water gone.`" @pointermove="point" @pointerleave="pointed = ''">
+    <div class="headed">
+      <h3>Inside the dough</h3>
+      <span class="note" aria-live="off">{{
+        pointed || `top ↑ · ${inLength(series.shade_mm.at(-1))} · ↓ underside · blue cold, brown hot and dry`
+      }}</span>
+    </div>
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      preserveAspectRatio="none"
+      role="img"
+      :aria-label="told"
+      @pointermove="point"
+      @pointerleave="pointed = ''"
+    >
       <rect v-for="(t, i) in tiles" :key="i" :x="t.x" :y="t.y" :width="t.w" :height="rowHeight + 0.6" :fill="t.fill" />
       <path v-for="f in fronts" :key="f" :d="f" class="front" />
       <line v-if="forecast.ready_min" :x1="x(forecast.ready_min.best)" :x2="x(forecast.ready_min.best)" y1="0" :y2="HEIGHT" class="out" />

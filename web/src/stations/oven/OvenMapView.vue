@@ -18,7 +18,12 @@ const words: Record<string, string> = { raw: 'raw', done: 'done', dry: 'dry or d
 const CELL = 15
 const result = computed(() => job.value?.map ?? null)
 
-watch(() => props.formulaId, () => { follow(null) })
+watch(
+  () => props.formulaId,
+  () => {
+    follow(null)
+  },
+)
 
 function start(): void {
   const time = Number(wanted.value.replace(',', '.')) || props.minutes
@@ -31,28 +36,76 @@ function take(row: number, column: number): void {
 }
 const word = (row: number, column: number): string => {
   const r = result.value
-  return r ? `${temperature(r.oven_c[column] ?? 0, session.units)}, ${length(r.thickness_mm[row] ?? 0, session.units)} ${lengthUnit(session.units)}: ${words[r.regions[row]?.[column] ?? 'raw']} after ${said(r.minutes)} min${r.ready_min[row]?.[column] == null ? '' : `, ready at ${said(r.ready_min[row]?.[column] ?? 0)}`}` : ''
+  if (!r) return ''
+  const thick = `${length(r.thickness_mm[row] ?? 0, session.units)} ${lengthUnit(session.units)}`
+  const becomes = words[r.regions[row]?.[column] ?? 'raw']
+  const ready = r.ready_min[row]?.[column]
+  const then = ready == null ? '' : `, ready at ${said(ready)}`
+  return `${temperature(r.oven_c[column] ?? 0, session.units)}, ${thick}: ${becomes} after ${said(r.minutes)} min${then}`
 }
 </script>
 
 <template>
   <section aria-label="Map of temperature and thickness" class="map">
     <h3>Temperature and thickness</h3>
-    <p class="note">What a bake of <input v-model="wanted" class="field" :placeholder="minutes == null ? '' : said(minutes)" inputmode="decimal" aria-label="Minutes of the map" /> min comes to, 400 bakes in the background.
-      <button v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">{{ result ? 'Anew' : 'Draw the map' }}</button>
-      <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" /></p>
+    <p class="note">
+      What a bake of
+      <input
+        v-model="wanted"
+        class="field"
+        :placeholder="minutes == null ? '' : said(minutes)"
+        inputmode="decimal"
+        aria-label="Minutes of the map"
+      />
+      min comes to, 400 bakes in the background.
+      <button v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
+        {{ result ? 'Anew' : 'Draw the map' }}
+      </button>
+      <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" />
+    </p>
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     <div v-if="result" class="picture">
-      <svg :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`" role="group" aria-label="Thickness down, temperature across">
+      <svg
+        :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`"
+        role="group"
+        aria-label="Thickness down, temperature across"
+      >
         <g v-for="(row, r) in result.regions" :key="r">
-          <rect v-for="(kind, c) in row" :key="c" :x="c * CELL" :y="r * CELL" :width="CELL" :height="CELL" :class="kind" @click="take(r, c)"><title>{{ word(r, c) }}</title></rect>
-          <text v-if="r % 4 === 0" x="-5" :y="r * CELL + 11" text-anchor="end">{{ length(result.thickness_mm[r] ?? 0, session.units) }}</text>
+          <rect
+            v-for="(kind, c) in row"
+            :key="c"
+            :x="c * CELL"
+            :y="r * CELL"
+            :width="CELL"
+            :height="CELL"
+            :class="kind"
+            @click="take(r, c)"
+          >
+            <title>{{ word(r, c) }}</title>
+          </rect>
+          <text v-if="r % 4 === 0" x="-5" :y="r * CELL + 11" text-anchor="end">
+            {{ length(result.thickness_mm[r] ?? 0, session.units) }}
+          </text>
         </g>
-        <text v-for="(t, c) in result.oven_c" v-show="c % 4 === 0" :key="t" :x="c * CELL + CELL / 2" :y="result.thickness_mm.length * CELL + 14" text-anchor="middle">{{ Math.round(t) }}</text>
-        <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">°C on the dial</text>
+        <text
+          v-for="(t, c) in result.oven_c"
+          v-show="c % 4 === 0"
+          :key="t"
+          :x="c * CELL + CELL / 2"
+          :y="result.thickness_mm.length * CELL + 14"
+          text-anchor="middle"
+        >
+          {{ Math.round(t) }}
+        </text>
+        <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">
+          °C on the dial
+        </text>
         <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">mm</text>
       </svg>
-      <ul class="note"><li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li><li>press a place to bake it so</li></ul>
+      <ul class="note">
+        <li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li>
+        <li>press a place to bake it so</li>
+      </ul>
     </div>
   </section>
 </template>

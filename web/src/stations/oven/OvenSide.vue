@@ -15,10 +15,15 @@ const props = defineProps<{ forecast: BakeForecast | null; thickest: number | nu
 const emit = defineEmits<{ within: [minutes: number | null]; learned: [] }>()
 const bench = useBench()
 const session = useSession()
-const list = useAsk(() => ['ovens'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })))
+const list = useAsk(
+  () => ['ovens'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })),
+)
 const chosen = computed(() => list.answer.value?.find((o) => o.key === bench.document?.bake?.oven) ?? null)
 const bake = computed(() => bench.document?.bake)
-const set = (change: Parameters<typeof withBake>[1]): void => { bench.edit((doc) => withBake(doc, change)) }
+const set = (change: Parameters<typeof withBake>[1]): void => {
+  bench.edit((doc) => withBake(doc, change))
+}
 const fresh = ref('')
 
 function celsius(event: Event): number | null {
@@ -29,15 +34,25 @@ function celsius(event: Event): number | null {
 }
 const plain = (c: number): string => temperature(c, session.units).split(' ')[0] ?? ''
 const sign = computed(() => (session.units === 'us' ? '°F' : '°C'))
-const adding = useDo((name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name, altitude_m: 0 } })), { then: (made) => {
-  fresh.value = ''
-  set({ oven: made.key })
-} })
-const addOven = (): void => { if (fresh.value.trim()) void adding.run(fresh.value) }
-const learned = (): void => { emit('learned') }
+const adding = useDo(
+  (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name, altitude_m: 0 } })),
+  {
+    then: (made) => {
+      fresh.value = ''
+      set({ oven: made.key })
+    },
+  },
+)
+const addOven = (): void => {
+  if (fresh.value.trim()) void adding.run(fresh.value)
+}
+const learned = (): void => {
+  emit('learned')
+}
 const mostTrays = computed(() => session.words?.most_trays ?? 1)
 const toBench = (): void => {
-  if (props.forecast?.moisture_percent != null) set({ moisture_percent: Math.round(props.forecast.moisture_percent * 10) / 10, moisture_from: 'oven' })
+  if (props.forecast?.moisture_percent != null)
+    set({ moisture_percent: Math.round(props.forecast.moisture_percent * 10) / 10, moisture_from: 'oven' })
 }
 const number = (event: Event): number | null => {
   const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
@@ -48,35 +63,166 @@ const number = (event: Event): number | null => {
 <template>
   <aside class="side balance-side" aria-label="Oven">
     <h3 v-if="forecast?.fried">In oil</h3>
-    <h3 v-else><select class="field" :value="bake?.oven ?? ''" :disabled="!bench.mayEdit" aria-label="Which oven" @change="set({ oven: ($event.target as HTMLSelectElement).value })"><option value="">an unknown oven</option><option v-for="o in list.answer.value" :key="o.key" :value="o.key">{{ o.name }}</option></select></h3>
+    <h3 v-else>
+      <select
+        class="field"
+        :value="bake?.oven ?? ''"
+        :disabled="!bench.mayEdit"
+        aria-label="Which oven"
+        @change="set({ oven: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">an unknown oven</option>
+        <option v-for="o in list.answer.value" :key="o.key" :value="o.key">{{ o.name }}</option>
+      </select>
+    </h3>
     <p v-if="!forecast?.fried" class="note">{{ forecast?.oven ?? '' }}</p>
     <dl v-if="forecast">
-      <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt><dd><input class="field" :value="plain(forecast.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="forecast.fried ? 'Oil' : 'Dial'" @change="set({ oven_c: celsius($event) })" /> {{ sign }}</dd>
+      <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
+      <dd>
+        <input
+          class="field"
+          :value="plain(forecast.oven_c)"
+          :disabled="!bench.mayEdit"
+          inputmode="numeric"
+          :aria-label="forecast.fried ? 'Oil' : 'Dial'"
+          @change="set({ oven_c: celsius($event) })"
+        />
+        {{ sign }}
+      </dd>
       <template v-if="!forecast.fried">
-      <dt>Really</dt><dd>{{ temperature(forecast.really_c, session.units) }}</dd>
-      <dt>Heat</dt><dd><button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">{{ bake?.fan ? 'fan' : 'still' }}</button></dd>
-      <dt>On</dt><dd><select class="field wide" :value="bake?.ware ?? ''" :disabled="!bench.mayEdit" aria-label="Lies on" @change="set({ ware: ($event.target as HTMLSelectElement).value })"><option value="">as usual</option><option v-for="w in session.words?.bakeware" :key="w.id" :value="w.id">{{ w.name }}</option></select></dd>
-      <dt>Trays at once</dt><dd><input class="field" :value="bake?.trays ?? 1" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Trays at once" @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), mostTrays) })" /></dd>
+        <dt>Really</dt>
+        <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
+        <dt>Heat</dt>
+        <dd>
+          <button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
+            {{ bake?.fan ? 'fan' : 'still' }}
+          </button>
+        </dd>
+        <dt>On</dt>
+        <dd>
+          <select
+            class="field wide"
+            :value="bake?.ware ?? ''"
+            :disabled="!bench.mayEdit"
+            aria-label="Lies on"
+            @change="set({ ware: ($event.target as HTMLSelectElement).value })"
+          >
+            <option value="">as usual</option>
+            <option v-for="w in session.words?.bakeware" :key="w.id" :value="w.id">{{ w.name }}</option>
+          </select>
+        </dd>
+        <dt>Trays at once</dt>
+        <dd>
+          <input
+            class="field"
+            :value="bake?.trays ?? 1"
+            :disabled="!bench.mayEdit"
+            inputmode="numeric"
+            aria-label="Trays at once"
+            @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), mostTrays) })"
+          />
+        </dd>
       </template>
-      <dt>Wanted</dt><dd><select class="field wide" :value="bake?.doneness ?? ''" :disabled="!bench.mayEdit" aria-label="How done it is wanted" @change="set({ doneness: ($event.target as HTMLSelectElement).value as '' | 'soft' | 'crisp' })"><option v-for="w in session.words?.wishes" :key="w.id" :value="w.id">{{ w.name }}</option></select></dd>
-      <dt>Dough goes in at</dt><dd><input class="field mixed" :value="bake?.dough_c == null ? '' : plain(bake.dough_c)" placeholder="as mixed" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Dough goes in at" @change="set({ dough_c: celsius($event) })" /> {{ sign }}</dd>
-      <dt>Height above the sea</dt><dd><input class="field" :value="bake?.altitude_m || ''" :placeholder="String(chosen?.altitude_m ?? 0)" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Height above the sea, m" @change="set({ altitude_m: number($event) ?? 0 })" /> m</dd>
+      <dt>Wanted</dt>
+      <dd>
+        <select
+          class="field wide"
+          :value="bake?.doneness ?? ''"
+          :disabled="!bench.mayEdit"
+          aria-label="How done it is wanted"
+          @change="set({ doneness: ($event.target as HTMLSelectElement).value as '' | 'soft' | 'crisp' })"
+        >
+          <option v-for="w in session.words?.wishes" :key="w.id" :value="w.id">{{ w.name }}</option>
+        </select>
+      </dd>
+      <dt>Dough goes in at</dt>
+      <dd>
+        <input
+          class="field mixed"
+          :value="bake?.dough_c == null ? '' : plain(bake.dough_c)"
+          placeholder="as mixed"
+          :disabled="!bench.mayEdit"
+          inputmode="numeric"
+          aria-label="Dough goes in at"
+          @change="set({ dough_c: celsius($event) })"
+        />
+        {{ sign }}
+      </dd>
+      <dt>Height above the sea</dt>
+      <dd>
+        <input
+          class="field"
+          :value="bake?.altitude_m || ''"
+          :placeholder="String(chosen?.altitude_m ?? 0)"
+          :disabled="!bench.mayEdit"
+          inputmode="numeric"
+          aria-label="Height above the sea, m"
+          @change="set({ altitude_m: number($event) ?? 0 })"
+        />
+        m
+      </dd>
     </dl>
     <template v-if="forecast?.bake_to_g">
       <h4>Bake to weight</h4>
-      <p class="weight"><b>{{ weight(forecast.bake_to_g.best, session.units) }} {{ weightUnit(session.units) }}</b> <span class="note">{{ weight(forecast.bake_to_g.low, session.units) }}–{{ weight(forecast.bake_to_g.high, session.units) }}; {{ weight(forecast.bake_to_piece_g ?? 0, session.units) }} a piece</span></p>
-      <p class="note">{{ figure(forecast.moisture_percent ?? 0, 0) }} % water left. <button v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</button><template v-if="bake?.moisture_from === 'oven'"> · texture and figures per 100 g baked use {{ figure(bake.moisture_percent ?? 0, 0) }} %</template></p>
+      <p class="weight">
+        <b>{{ weight(forecast.bake_to_g.best, session.units) }} {{ weightUnit(session.units) }}</b
+        >{{ ' '
+        }}<span class="note"
+          >{{ weight(forecast.bake_to_g.low, session.units) }}–{{ weight(forecast.bake_to_g.high, session.units) }};
+          {{ weight(forecast.bake_to_piece_g ?? 0, session.units) }} a piece</span
+        >
+      </p>
+      <p class="note">
+        {{ figure(forecast.moisture_percent ?? 0, 0) }} % water left.
+        <button v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</button
+        ><span v-if="bake?.moisture_from === 'oven'">
+          · texture and figures per 100 g baked use {{ figure(bake.moisture_percent ?? 0, 0) }} %</span
+        >
+      </p>
     </template>
     <template v-if="forecast">
       <h4>If instead …</h4>
-      <dl class="ifs"><div v-for="w in forecast.what_ifs" :key="w.key"><dt>{{ w.name }}</dt><dd><b>{{ w.text }}</b></dd></div></dl>
+      <dl class="ifs">
+        <div v-for="w in forecast.what_ifs" :key="w.key">
+          <dt>{{ w.name }}</dt>
+          <dd>
+            <b>{{ w.text }}</b>
+          </dd>
+        </div>
+      </dl>
       <h4>Other temperatures</h4>
-      <ul class="settings"><li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }"><button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button> <span>{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare` }}{{ s.best ? ' · widest' : '' }}</span></li></ul>
-      <p class="note">How thick to be done in <input class="field tiny" :value="within ?? ''" inputmode="decimal" aria-label="Minutes there are" @change="emit('within', number($event))" /> min?<b v-if="within != null"> {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b></p>
+      <ul class="settings">
+        <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
+          <button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button>{{ ' '
+          }}<span
+            >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare`
+            }}{{ s.best ? ' · widest' : '' }}</span
+          >
+        </li>
+      </ul>
+      <p class="note">
+        How thick to be done in
+        <input
+          class="field tiny"
+          :value="within ?? ''"
+          inputmode="decimal"
+          aria-label="Minutes there are"
+          @change="emit('within', number($event))"
+        />
+        min?<b v-if="within != null">
+          {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b
+        >
+      </p>
       <p class="note">Decided by {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
     </template>
     <OvenLog v-if="chosen && !forecast?.fried" :oven="chosen" @learned="learned" />
-    <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven"><input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button class="quiet-button">Add</button></form>
+    <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven">
+      <input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button
+        class="quiet-button"
+      >
+        Add
+      </button>
+    </form>
   </aside>
 </template>
 

@@ -10,7 +10,7 @@ import type { BakeForecast, FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { minutes } from '@/domain/format'
+import { minutes, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import BakeCurves from './BakeCurves.vue'
@@ -29,22 +29,40 @@ const beside = shallowRef<{ forecast: BakeForecast; name: string } | null>(null)
 const within = shallowRef<number | null>(null)
 
 const latest = useLatest((q: { kitchenId: number; document: FormulaDocument; within: number | null }) =>
-  settled(api.POST('/api/kitchens/{kitchen_id}/bake', { params: { path: { kitchen_id: q.kitchenId } }, body: { document: q.document, within_min: q.within } })))
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/bake', {
+      params: { path: { kitchen_id: q.kitchenId } },
+      body: { document: q.document, within_min: q.within },
+    }),
+  ),
+)
 const forecast = computed(() => latest.answer.value?.forecast ?? null)
-const document = refDebounced(computed(() => bench.document), 150)
+const document = refDebounced(
+  computed(() => bench.document),
+  150,
+)
 const ask = (): void => {
-  if (document.value && session.kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: session.kitchen.id, document: document.value, within: within.value })
+  if (document.value && session.kitchen && bench.formulaId === props.id)
+    latest.ask({ kitchenId: session.kitchen.id, document: document.value, within: within.value })
 }
 watch([document, () => session.kitchen, within], ask, { immediate: true })
-watch(() => props.id, () => { beside.value = null })
+watch(
+  () => props.id,
+  () => {
+    beside.value = null
+  },
+)
 
 const span = computed(() => Math.max(forecast.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
+const inWeight = (grams: number): string => `${weight(grams, session.units)} ${weightUnit(session.units)}`
 const difference = computed(() => {
   const [now, then] = [forecast.value, beside.value?.forecast]
   if (!now?.ready_min || !then?.ready_min) return ''
   const later = now.ready_min.best - then.ready_min.best
-  const weight = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
-  return `${Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`}, ${Math.abs(weight) < 1 ? 'as heavy' : `${Math.abs(weight).toFixed(0)} g ${weight > 0 ? 'heavier' : 'lighter'}`}`
+  const heavier = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
+  const when = Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`
+  const much = Math.abs(heavier) < 1 ? 'as heavy' : `${inWeight(Math.abs(heavier))} ${heavier > 0 ? 'heavier' : 'lighter'}`
+  return `${when}, ${much}`
 })
 const keepBeside = (): void => {
   if (forecast.value) beside.value = { forecast: forecast.value, name: `${Math.round(forecast.value.oven_c)} °C` }
@@ -63,15 +81,27 @@ const keepBeside = (): void => {
       <ColourStrip :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <div class="compare">
         <button class="quiet-button" @click="keepBeside">Keep this bake beside</button>
-        <template v-if="beside"><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span><button class="quiet-button" @click="beside = null">Take it away</button></template>
+        <template v-if="beside"
+          ><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span
+          ><button class="quiet-button" @click="beside = null">Take it away</button></template
+        >
       </div>
       <OvenMapView :formula-id="id" :minutes="forecast.ready_min?.best ?? null" :forecast="forecast" />
       <p v-for="w in forecast.weak_spots" :key="w" class="note caution">{{ w }}</p>
       <p v-for="c in forecast.cautions" :key="c" class="note caution">{{ c }}</p>
     </template>
-    <p v-else-if="latest.answer.value && !forecast" class="note">Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
+    <p v-else-if="latest.answer.value && !forecast" class="note">
+      Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link>
+    </p>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
-    <template #side><OvenSide :forecast="forecast" :thickest="latest.answer.value?.thickest_mm ?? null" :within="within" @within="(v) => (within = v)" @learned="ask" /></template>
+    <template #side
+      ><OvenSide
+        :forecast="forecast"
+        :thickest="latest.answer.value?.thickest_mm ?? null"
+        :within="within"
+        @within="(v) => (within = v)"
+        @learned="ask"
+    /></template>
   </FormulaFrame>
 </template>
 

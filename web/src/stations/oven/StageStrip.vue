@@ -21,7 +21,12 @@ const put = (next: BakeStage[], pulling = false): void => {
   const edit = pulling ? bench.pull : bench.edit
   edit((doc) => withBake(doc, { stages: next }))
 }
-const setMinutes = (index: number, value: number, pulling = false): void => { put(stages().map((s, i) => (i === index ? { ...s, minutes: value } : s)), pulling) }
+const setMinutes = (index: number, value: number, pulling = false): void => {
+  put(
+    stages().map((s, i) => (i === index ? { ...s, minutes: value } : s)),
+    pulling,
+  )
+}
 
 const strip = shallowRef<HTMLElement>()
 const pull = shallowRef<{ index: number; start: number } | null>(null)
@@ -60,11 +65,37 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
 <template>
   <section class="stages" aria-label="Stages of the bake">
     <div ref="strip" class="strip">
-      <div v-for="b in blocks" :key="b.index" class="block" :class="b.kind" :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }">
+      <div
+        v-for="b in blocks"
+        :key="b.index"
+        class="block"
+        :class="b.kind"
+        :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }"
+      >
         <b>{{ b.name }}</b>
         <span class="note">{{ minutes(b.end_min - b.start_min) }} min</span>
-        <span class="note"><input :value="shown(b.oven_c)" :disabled="!bench.mayEdit" inputmode="numeric" :aria-label="`${b.name}: degrees`" @change="degrees(b.index, $event)" />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span>
-        <i v-if="b.index !== lastHot" class="edge" tabindex="0" role="slider" :aria-label="`${b.name}: minutes`" :aria-valuenow="Math.round(b.end_min - b.start_min)" @pointerdown="begin($event, b.index, b.start_min)" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, b.index, b.end_min - b.start_min)" />
+        <span class="note"
+          ><input
+            :value="shown(b.oven_c)"
+            :disabled="!bench.mayEdit"
+            inputmode="numeric"
+            :aria-label="`${b.name}: degrees`"
+            @change="degrees(b.index, $event)"
+          />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span
+        >
+        <i
+          v-if="b.index !== lastHot"
+          class="edge"
+          tabindex="0"
+          role="slider"
+          :aria-label="`${b.name}: minutes`"
+          :aria-valuenow="Math.round(b.end_min - b.start_min)"
+          @pointerdown="begin($event, b.index, b.start_min)"
+          @pointermove="move"
+          @pointerup="end"
+          @pointercancel="end"
+          @keydown="onKey($event, b.index, b.end_min - b.start_min)"
+        />
       </div>
       <span v-if="blocks.length" class="until note" :style="{ left: at(blocks.at(-1)?.end_min ?? 0) }">until done</span>
       <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ m.name }}</span>

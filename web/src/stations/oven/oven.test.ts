@@ -15,7 +15,9 @@ import OvenSide from './OvenSide.vue'
 import StageStrip from './StageStrip.vue'
 
 let bench: Awaited<ReturnType<typeof onTheBench>>
-beforeEach(async () => { bench = await onTheBench() })
+beforeEach(async () => {
+  bench = await onTheBench()
+})
 const stages = (): unknown[] => (bench.document?.bake?.stages ?? []).map((s) => [s.kind, s.minutes])
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
 
@@ -46,13 +48,19 @@ describe('the colour', () => {
     const view = mount(ColourStrip, { props: { forecast: aBake(), beside: null, span: 20 } })
     expect(view.get('svg').attributes('aria-label')).toBe('Gold from 11 to 16 min; burnt at 19 min')
     expect(view.get('.said').text()).toBe('gold 11–16 min')
-    const fills = view.findAll('g')[0]?.findAll('rect').map((r) => number(r.attributes('fill')?.slice(4))) ?? []
+    const fills =
+      view
+        .findAll('g')[0]
+        ?.findAll('rect')
+        .map((r) => number(r.attributes('fill')?.slice(4))) ?? []
     expect(fills.length).toBeGreaterThan(3)
     expect([...fills].sort((a, b) => b - a)).toEqual(fills)
   })
 
   it('leaves out what never comes', async () => {
-    const view = mount(ColourStrip, { props: { forecast: aBake({ golden_min: null, burnt_min: null, edge_min: null }), beside: null, span: 20 } })
+    const view = mount(ColourStrip, {
+      props: { forecast: aBake({ golden_min: null, burnt_min: null, edge_min: null }), beside: null, span: 20 },
+    })
     expect(view.find('.said').exists()).toBe(false)
     expect(view.find('.burnt').exists()).toBe(false)
     await view.setProps({ forecast: aBake({ golden_until_min: null }) })
@@ -62,7 +70,10 @@ describe('the colour', () => {
 
 it('the inside of the dough has a tile for every depth and moment, cold ones bluer than hot ones', () => {
   const view = mount(DepthPicture, { props: { forecast: aBake(), span: 20 } })
-  const rgb = view.findAll('rect').slice(0, 6).map((r) => (r.attributes('fill') ?? '').match(/\d+/g)?.map(Number) ?? [])
+  const rgb = view
+    .findAll('rect')
+    .slice(0, 6)
+    .map((r) => (r.attributes('fill') ?? '').match(/\d+/g)?.map(Number) ?? [])
   expect(rgb).toHaveLength(6)
   const [cold, hot] = [rgb[0] ?? [], rgb[1] ?? []]
   expect(cold[2]).toBeGreaterThan(cold[0] ?? 0)
@@ -75,7 +86,10 @@ describe('the stages', () => {
 
   it('lie on the time line to scale, the last until done', () => {
     const view = strip()
-    expect(view.findAll('.block').map((b) => b.attributes('style'))).toEqual([expect.stringContaining('left: 0%'), expect.stringContaining('left: 40%')])
+    expect(view.findAll('.block').map((b) => b.attributes('style'))).toEqual([
+      expect.stringContaining('left: 0%'),
+      expect.stringContaining('left: 40%'),
+    ])
     expect(view.get('.moment').text()).toBe('turn over')
     expect(view.get('.until').attributes('style')).toContain('left: 60%')
     expect(view.findAll('.edge')).toHaveLength(1)
@@ -84,7 +98,11 @@ describe('the stages', () => {
   it('are lengthened by the keyboard: the usual ones become the formula’s own', async () => {
     const view = strip()
     await view.get('.edge').trigger('keydown', { key: 'ArrowRight' })
-    expect(stages()).toEqual([['bake', 9], ['flip', null], ['finish', null]])
+    expect(stages()).toEqual([
+      ['bake', 9],
+      ['flip', null],
+      ['finish', null],
+    ])
     await view.get('.edge').trigger('keydown', { key: 'ArrowLeft', shiftKey: true })
     expect(stages()[0]).toEqual(['bake', 3])
     bench.goBack()
@@ -94,8 +112,14 @@ describe('the stages', () => {
 
   it('take an opened door before the finish, and go back to the usual ones', async () => {
     const view = strip()
-    await view.findAll('.add button').find((b) => b.text() === 'open the door')?.trigger('click')
-    expect(stages().slice(-2)).toEqual([['door', null], ['finish', null]])
+    await view
+      .findAll('.add button')
+      .find((b) => b.text() === 'open the door')
+      ?.trigger('click')
+    expect(stages().slice(-2)).toEqual([
+      ['door', null],
+      ['finish', null],
+    ])
     await view.get('.usual').trigger('click')
     expect(stages()).toEqual([])
   })
@@ -113,7 +137,9 @@ describe('the stages', () => {
 
   it('are called what the core calls them, and only what it offers can be added', () => {
     const forecast = aBake({ fried: true })
-    const view = mount(StageStrip, { props: { forecast: { ...forecast, stages: forecast.stages.map((s) => ({ ...s, name: `${s.kind} in oil` })) }, span: 20 } })
+    const view = mount(StageStrip, {
+      props: { forecast: { ...forecast, stages: forecast.stages.map((s) => ({ ...s, name: `${s.kind} in oil` })) }, span: 20 },
+    })
     expect(view.findAll('.block b').map((b) => b.text())).toEqual(['bake in oil', 'finish in oil'])
     expect(view.findAll('.add button').map((b) => b.text())).toEqual(['open the door'])
   })
@@ -128,7 +154,29 @@ describe('the stages', () => {
 })
 
 describe('the oven', () => {
-  const deck = { id: 5, key: 'deck', name: 'Deck', altitude_m: 640, archived: false, offset_k: 9, offset_half_k: 8, prior_half_k: 20, text: 'Deck: 9 °C hot ± 8', bakes: [{ id: 2, formula_name: 'Rolls', minutes: 30, before_g: null, after_g: null, probe_c: null, readings: [{ offset_k: 9.4, half_90_k: 8.2 }], logged_at: '2026-11-20T10:00:00Z' }] }
+  const deck = {
+    id: 5,
+    key: 'deck',
+    name: 'Deck',
+    altitude_m: 640,
+    archived: false,
+    offset_k: 9,
+    offset_half_k: 8,
+    prior_half_k: 20,
+    text: 'Deck: 9 °C hot ± 8',
+    bakes: [
+      {
+        id: 2,
+        formula_name: 'Rolls',
+        minutes: 30,
+        before_g: null,
+        after_g: null,
+        probe_c: null,
+        readings: [{ offset_k: 9.4, half_90_k: 8.2 }],
+        logged_at: '2026-11-20T10:00:00Z',
+      },
+    ],
+  }
   async function side(forecast = aBake()) {
     answering('/ovens', [deck])
     const view = mount(OvenSide, { props: { forecast, thickest: null, within: null } })
@@ -157,14 +205,21 @@ describe('the oven', () => {
   it('offers other temperatures by one press and says which leaves most time', async () => {
     const view = await side()
     const rows = view.findAll('.settings li')
-    expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual(['190 °C 14 min, 5 to spare', '200 °C 12 min, 6 to spare · widest', '210 °C not done'])
+    expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual([
+      '190 °C 14 min, 5 to spare',
+      '200 °C 12 min, 6 to spare · widest',
+      '210 °C not done',
+    ])
     await rows[0]?.get('button').trigger('click')
     expect(bench.document?.bake?.oven_c).toBe(190)
   })
 
   it('takes its final moisture to the bench', async () => {
     const view = await side()
-    await view.findAll('button').find((b) => b.text() === 'Take it to the bench')?.trigger('click')
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'Take it to the bench')
+      ?.trigger('click')
     expect(bench.document?.bake).toMatchObject({ moisture_percent: 33.3, moisture_from: 'oven' })
     expect(view.text()).toContain('500')
   })
@@ -173,7 +228,11 @@ describe('the oven', () => {
     useSession().words = { most_trays: 6, bakeware: [] } as never
     const view = await side()
     const trays = view.get('[aria-label="Trays at once"]')
-    for (const [typed, kept] of [['2.4', 2], ['40', 6], ['none', 1]] as const) {
+    for (const [typed, kept] of [
+      ['2.4', 2],
+      ['40', 6],
+      ['none', 1],
+    ] as const) {
       await trays.setValue(typed)
       expect(bench.document?.bake?.trays).toBe(kept)
     }
@@ -187,7 +246,10 @@ describe('the oven', () => {
     answering('/bakes', deck)
     await view.get('form').trigger('submit')
     await flushPromises()
-    expect(asked.find((a) => a.path.endsWith('/bakes'))).toMatchObject({ method: 'POST', body: { minutes: 31.5, before_g: null, after_g: null, probe_c: null } })
+    expect(asked.find((a) => a.path.endsWith('/bakes'))).toMatchObject({
+      method: 'POST',
+      body: { minutes: 31.5, before_g: null, after_g: null, probe_c: null },
+    })
     expect(view.emitted('learned')).toHaveLength(1)
   })
 })

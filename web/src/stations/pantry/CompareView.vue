@@ -23,8 +23,11 @@ const router = useRouter()
 const session = useSession()
 const marked = useCompareList()
 const keys = computed(() => [route.query.keys ?? []].flat().map(String).slice(0, MOST))
-const seen = useAsk(() => ['compare', keys.value], (at) =>
-  settled(api.GET('/api/kitchens/{kitchen_id}/compare', { params: { path: at, query: { keys: keys.value } } })), { keep: true })
+const seen = useAsk(
+  () => ['compare', keys.value],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/compare', { params: { path: at, query: { keys: keys.value } } })),
+  { keep: true },
+)
 const columns = computed(() => (seen.answer.value ?? []).map((item) => ({ item, strata: drawn(item) })))
 const most = computed(() => ({
   capacity: Math.max(1, ...(seen.answer.value ?? []).map((c) => c.capacity.high)),
@@ -32,7 +35,11 @@ const most = computed(() => ({
 }))
 
 function drawn(item: Compared): { key: string; name: string; grams: number; top: number; height: number }[] {
-  const { strata } = layStrata(item.layers.map((l) => l.grams), HEIGHT, 0)
+  const { strata } = layStrata(
+    item.layers.map((l) => l.grams),
+    HEIGHT,
+    0,
+  )
   return item.layers.map((layer, i) => ({ ...layer, top: strata[i]?.top ?? 0, height: strata[i]?.height ?? 0 }))
 }
 
@@ -59,19 +66,30 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
 <template>
   <div class="page">
     <PantryBar title="Side by side">
-      <IngredientFinder v-if="keys.length < MOST" placeholder="Add another" @pick="(key) => change([...keys.filter((k) => k !== key), key])" />
+      <IngredientFinder
+        v-if="keys.length < MOST"
+        placeholder="Add another"
+        @pick="(key) => change([...keys.filter((k) => k !== key), key])"
+      />
     </PantryBar>
     <p v-if="!keys.length" class="page-blank">Mark what to compare in the pantry, or add it above.</p>
-    <p v-else-if="seen.missing.value" class="page-blank" role="alert">Not all of these are in this pantry. <button class="quiet-button" @click="change([])">Start again</button></p>
+    <p v-else-if="seen.missing.value" class="page-blank" role="alert">
+      Not all of these are in this pantry. <button class="quiet-button" @click="change([])">Start again</button>
+    </p>
     <div v-else class="page-sheet">
       <table>
         <thead>
           <tr>
             <td class="note corner">100 g of each, drawn to one scale</td>
             <th v-for="{ item } in columns" :key="item.key">
-              <router-link :to="item.pack ? `/pantry?own=true&search=${encodeURIComponent(item.pack)}` : `/pantry/ingredients/${item.ingredient}`">{{ item.pack || item.name }}</router-link>
+              <router-link
+                :to="item.pack ? `/pantry?own=true&search=${encodeURIComponent(item.pack)}` : `/pantry/ingredients/${item.ingredient}`"
+                >{{ item.pack || item.name }}</router-link
+              >
               <span class="note of">{{ item.pack ? item.name : 'reference' }}</span>
-              <button class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">take out</button>
+              <button class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">
+                take out
+              </button>
             </th>
           </tr>
           <tr>
@@ -80,7 +98,9 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
               <svg width="150" :height="HEIGHT" role="img" :aria-label="strata.map((s) => `${s.name} ${s.grams.toFixed(1)} g`).join(', ')">
                 <g v-for="s in strata" :key="s.key">
                   <rect x="0" :y="s.top" width="66" :height="s.height" :style="{ fill: `url(#hatch-${layerHatch[s.key] ?? 'salt'})` }" />
-                  <text v-if="s.height >= 13" x="73" :y="s.top + s.height / 2 + 4">{{ s.name.toLowerCase() }} {{ s.grams.toFixed(s.grams < 10 ? 1 : 0) }}</text>
+                  <text v-if="s.height >= 13" x="73" :y="s.top + s.height / 2 + 4">
+                    {{ s.name.toLowerCase() }} {{ s.grams.toFixed(s.grams < 10 ? 1 : 0) }}
+                  </text>
                 </g>
               </svg>
             </td>
@@ -89,32 +109,58 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
         <tbody>
           <tr>
             <th class="label">holds water, g/g</th>
-            <td v-for="{ item } in columns" :key="item.key"><template v-if="!item.capacity.high">â€“</template><template v-else>
-              <span class="gauge" :title="range(item.capacity.low, item.capacity.high, 1)">
-                <i class="smear water" :style="{ left: `${100 * item.capacity.low / most.capacity}%`, width: `${100 * (item.capacity.high - item.capacity.low) / most.capacity}%` }" />
-                <i class="bar water" :style="{ width: `${100 * item.capacity.value / most.capacity}%` }" />
-              </span>
-              <b>{{ figure(item.capacity.value, 1) }}</b> <span class="note">{{ range(item.capacity.low, item.capacity.high, 1) }}</span>
-            </template></td>
+            <td v-for="{ item } in columns" :key="item.key">
+              <template v-if="!item.capacity.high">â€“</template
+              ><template v-else>
+                <span class="gauge" :title="range(item.capacity.low, item.capacity.high, 1)">
+                  <i
+                    class="smear water"
+                    :style="{
+                      left: `${(100 * item.capacity.low) / most.capacity}%`,
+                      width: `${(100 * (item.capacity.high - item.capacity.low)) / most.capacity}%`,
+                    }"
+                  />
+                  <i class="bar water" :style="{ width: `${(100 * item.capacity.value) / most.capacity}%` }" />
+                </span>
+                <b>{{ figure(item.capacity.value, 1) }}</b>{{ ' '
+                }}<span class="note">{{ range(item.capacity.low, item.capacity.high, 1) }}</span>
+              </template>
+            </td>
           </tr>
           <tr>
             <th class="label">binds, eggs / 100 g</th>
-            <td v-for="{ item } in columns" :key="item.key"><template v-if="!item.binding.high">â€“</template><template v-else>
-              <span class="gauge" :title="range(item.binding.low, item.binding.high, 1)">
-                <i class="smear" :style="{ left: `${100 * item.binding.low / most.binding}%`, width: `${100 * (item.binding.high - item.binding.low) / most.binding}%` }" />
-                <i class="bar" :style="{ width: `${100 * item.binding.value / most.binding}%` }" />
-              </span>
-              <b>{{ figure(item.binding.value, 1) }}</b> <span class="note">{{ range(item.binding.low, item.binding.high, 1) }}</span>
-            </template></td>
+            <td v-for="{ item } in columns" :key="item.key">
+              <template v-if="!item.binding.high">â€“</template
+              ><template v-else>
+                <span class="gauge" :title="range(item.binding.low, item.binding.high, 1)">
+                  <i
+                    class="smear"
+                    :style="{
+                      left: `${(100 * item.binding.low) / most.binding}%`,
+                      width: `${(100 * (item.binding.high - item.binding.low)) / most.binding}%`,
+                    }"
+                  />
+                  <i class="bar" :style="{ width: `${(100 * item.binding.value) / most.binding}%` }" />
+                </span>
+                <b>{{ figure(item.binding.value, 1) }}</b>{{ ' '
+                }}<span class="note">{{ range(item.binding.low, item.binding.high, 1) }}</span>
+              </template>
+            </td>
           </tr>
           <tr v-for="row in rows" :key="row.label">
             <th class="label" :title="row.hint">{{ row.label }}</th>
             <td v-for="{ item } in columns" :key="item.key">{{ row.text(item) }}</td>
           </tr>
-          <tr><th class="label">source</th><td v-for="{ item } in columns" :key="item.key" class="note source">{{ item.source }}</td></tr>
+          <tr>
+            <th class="label">source</th>
+            <td v-for="{ item } in columns" :key="item.key" class="note source">{{ item.source }}</td>
+          </tr>
         </tbody>
       </table>
-      <p class="note">Net carbs by the {{ session.kitchen?.convention }} convention. Holding and binding are house scales with wide ranges: a number beside another says more than a number alone.</p>
+      <p class="note">
+        Net carbs by the {{ session.kitchen?.convention }} convention. Holding and binding are house scales with wide ranges: a number
+        beside another says more than a number alone.
+      </p>
     </div>
   </div>
 </template>

@@ -18,13 +18,27 @@ const origins = { label: 'label', reference: 'from the reference', closing: 'wha
     <td class="drawn">
       <svg :width="WIDTH + 4" height="20" aria-hidden="true">
         <line x1="2" :x2="WIDTH + 2" y1="15" y2="15" class="rule" />
-        <rect :x="2 + at(figure.reference.low)" y="5" :width="Math.max(at(figure.reference.high) - at(figure.reference.low), 2)" height="10" class="reference" />
-        <path v-if="figure.bounds" :d="`M ${2 + at(figure.bounds.low) + 4} 3 h -4 v 14 h 4 M ${2 + at(figure.bounds.high) - 4} 3 h 4 v 14 h -4`" class="bounds" />
+        <rect
+          :x="2 + at(figure.reference.low)"
+          y="5"
+          :width="Math.max(at(figure.reference.high) - at(figure.reference.low), 2)"
+          height="10"
+          class="reference"
+        />
+        <path
+          v-if="figure.bounds"
+          :d="`M ${2 + at(figure.bounds.low) + 4} 3 h -4 v 14 h 4 M ${2 + at(figure.bounds.high) - 4} 3 h 4 v 14 h -4`"
+          class="bounds"
+        />
         <path :d="`M ${2 + at(figure.value)} 4 l 4 6 l -4 6 l -4 -6 z`" class="mark" :class="{ taken: figure.origin !== 'label' }" />
       </svg>
     </td>
-    <td class="value"><b>{{ text(figure.value) }}</b> {{ unit }}</td>
-    <td class="note">{{ figure.origin === 'label' ? `${text(figure.spread.low)}–${text(figure.spread.high)}` : origins[figure.origin] }}</td>
+    <td class="value">
+      <b>{{ text(figure.value) }}</b> {{ unit }}
+    </td>
+    <td class="note">
+      {{ figure.origin === 'label' ? `${text(figure.spread.low)}–${text(figure.spread.high)}` : origins[figure.origin] }}
+    </td>
   </tr>
 </template>
 

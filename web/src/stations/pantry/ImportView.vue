@@ -17,21 +17,47 @@ import PantryBar from './PantryBar.vue'
 const props = defineProps<{ id: number }>()
 const session = useSession()
 const router = useRouter()
-const asked = useAsk(() => ['import', props.id], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/imports/{import_id}', { params: { path: { ...at, import_id: props.id } } })), { when: () => props.id > 0, keep: true })
+const asked = useAsk(
+  () => ['import', props.id],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/imports/{import_id}', { params: { path: { ...at, import_id: props.id } } })),
+  { when: () => props.id > 0, keep: true },
+)
 const found = computed<PackImport | null>(() => (asked.answer.value?.id === props.id ? asked.answer.value : null))
 const missing = computed(() => asked.missing.value)
 const { job, underWay, trouble, start: startJob, follow, stop: stopJob } = useJob()
 const text = ref('')
 const over = ref(false)
 const figures = computed(() => new Map(session.words?.label_figures.map((f) => [f.id, `${f.name}, ${f.unit}`]) ?? []))
-const fieldName = (id: string): string => figures.value.get(id) ?? ({ per_g: 'serving', pack_g: 'pack weight', use_by: 'use by', bought_on: 'bought on', may_contain: 'may contain' })[id] ?? id
+const fieldName = (id: string): string =>
+  figures.value.get(id) ??
+  { per_g: 'serving', pack_g: 'pack weight', use_by: 'use by', bought_on: 'bought on', may_contain: 'may contain' }[id] ??
+  id
 
 /** After a reload the job that was under way is followed again; when it is over, the import has moved on. */
-watch(() => found.value?.job?.id, () => { if (found.value?.job && job.value?.id !== found.value.job.id) follow(found.value.job) })
-watch(() => job.value?.state, (now) => { if (now === 'done' || now === 'failed' || now === 'stopped') void asked.again() })
-watch(() => props.id, () => { follow(null) })
+watch(
+  () => found.value?.job?.id,
+  () => {
+    if (found.value?.job && job.value?.id !== found.value.job.id) follow(found.value.job)
+  },
+)
+watch(
+  () => job.value?.state,
+  (now) => {
+    if (now === 'done' || now === 'failed' || now === 'stopped') void asked.again()
+  },
+)
+watch(
+  () => props.id,
+  () => {
+    follow(null)
+  },
+)
 
-const reading = useDo(({ name, content }: { name: string; content: string }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/imports', { params: { path: at }, body: { file_name: name, text: content } })), { then: (made) => router.push(`/pantry/import/${made.id}`) })
+const reading = useDo(
+  ({ name, content }: { name: string; content: string }, at) =>
+    settled(api.POST('/api/kitchens/{kitchen_id}/imports', { params: { path: at }, body: { file_name: name, text: content } })),
+  { then: (made) => router.push(`/pantry/import/${made.id}`) },
+)
 const start = (name: string, content: string): Promise<unknown> => reading.run({ name, content })
 
 async function take(files: FileList | null | undefined): Promise<void> {
@@ -48,80 +74,156 @@ function paste(event: ClipboardEvent): void {
   void start('pasted', pasted)
 }
 
-const matching = useDo((columns: Pick<PackImport, 'columns' | 'style' | 'per_100'>, at) => settled(api.PUT('/api/kitchens/{kitchen_id}/imports/{import_id}/columns', { params: { path: { ...at, import_id: props.id } }, body: columns })))
+const matching = useDo((columns: Pick<PackImport, 'columns' | 'style' | 'per_100'>, at) =>
+  settled(
+    api.PUT('/api/kitchens/{kitchen_id}/imports/{import_id}/columns', { params: { path: { ...at, import_id: props.id } }, body: columns }),
+  ),
+)
 function match(change: Partial<Pick<PackImport, 'columns' | 'style' | 'per_100'>>): void {
   if (!found.value) return
   const { columns, style, per_100 } = { ...found.value, ...change }
   void matching.run({ columns, style, per_100 })
 }
-const go = (kind: 'import-check' | 'import-save'): void => { void startJob({ kind, import_id: props.id }) }
-const givingUp = useDo((id: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/imports/{import_id}/stop', { params: { path: { ...at, import_id: id } } })))
+const go = (kind: 'import-check' | 'import-save'): void => {
+  void startJob({ kind, import_id: props.id })
+}
+const givingUp = useDo((id: number, at) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/imports/{import_id}/stop', { params: { path: { ...at, import_id: id } } })),
+)
 
 function setColumn(at: number, field: string): void {
   match({ columns: found.value?.columns.map((f, i) => (i === at ? field : f === field ? '' : f)) ?? [] })
 }
-const why = (row: BadRow): string => [row.what, row.got && `got ${row.got}`, row.allowed && `allowed: ${row.allowed}`, row.remedy].filter(Boolean).join('; ')
+const why = (row: BadRow): string =>
+  [row.what, row.got && `got ${row.got}`, row.allowed && `allowed: ${row.allowed}`, row.remedy].filter(Boolean).join('; ')
 </script>
 
 <template>
   <div class="page">
     <PantryBar title="Import packs" />
-    <p v-if="missing" class="start" role="alert">{{ missing }} <router-link class="quiet-button" to="/pantry/import">Start again</router-link></p>
-    <div v-else-if="!id" class="start" :class="{ over }" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="take($event.dataTransfer?.files)">
+    <p v-if="missing" class="start" role="alert">
+      {{ missing }} <router-link class="quiet-button" to="/pantry/import">Start again</router-link>
+    </p>
+    <div
+      v-else-if="!id"
+      class="start"
+      :class="{ over }"
+      @dragover.prevent="over = true"
+      @dragleave.self="over = false"
+      @drop.prevent="take($event.dataTransfer?.files)"
+    >
       <p class="figure">Drop a file of products here</p>
-      <p class="note">CSV with any headers, or JSON with keys that say what they hold: name, serving size, protein (g), price … Up to 20,000 products, 8 MB. Nothing is kept before you say so.</p>
-      <label class="quiet-button">Choose a file <input class="visually-hidden" type="file" accept=".csv,.json,.tsv,.txt" @change="take(($event.target as HTMLInputElement).files)" /></label>
+      <p class="note">
+        CSV with any headers, or JSON with keys that say what they hold: name, serving size, protein (g), price … Up to 20,000 products, 8
+        MB. Nothing is kept before you say so.
+      </p>
+      <label class="quiet-button"
+        >Choose a file
+        <input class="visually-hidden" type="file" accept=".csv,.json,.tsv,.txt" @change="take(($event.target as HTMLInputElement).files)"
+      /></label>
       <form @submit.prevent="start('pasted', text)">
-        <textarea v-model="text" class="field" rows="8" placeholder="… or paste rows from a spreadsheet" aria-label="Rows of products" @paste="paste" />
+        <textarea
+          v-model="text"
+          class="field"
+          rows="8"
+          placeholder="… or paste rows from a spreadsheet"
+          aria-label="Rows of products"
+          @paste="paste"
+        />
         <button class="act-button" :disabled="!text.trim()">Read it</button>
       </form>
     </div>
     <div v-else-if="found" class="page-sheet">
-      <p class="head"><b class="figure">{{ found.file_name }}</b> <span class="note">{{ found.total }} products, {{ found.kind }}</span></p>
+      <p class="head">
+        <b class="figure">{{ found.file_name }}</b>{{ ' ' }}<span class="note">{{ found.total }} products, {{ found.kind }}</span>
+      </p>
       <template v-if="found.headers.length">
         <div class="options">
-          <fieldset><legend class="note">labels are</legend>
-            <label v-for="s in (['us', 'eu'] as const)" :key="s"><input type="radio" name="style" :checked="found.style === s" :disabled="!session.mayEdit" @change="match({ style: s })" /> {{ s === 'us' ? 'United States: carbohydrate includes fibre' : 'European: it leaves fibre out' }}</label>
+          <fieldset>
+            <legend class="note">labels are</legend>
+            <label v-for="s in ['us', 'eu'] as const" :key="s"
+              ><input type="radio" name="style" :checked="found.style === s" :disabled="!session.mayEdit" @change="match({ style: s })" />
+              {{ s === 'us' ? 'United States: carbohydrate includes fibre' : 'European: it leaves fibre out' }}</label
+            >
             <span v-if="!found.style" class="act">the file does not tell: choose</span>
           </fieldset>
-          <fieldset><legend class="note">figures are</legend>
-            <label><input type="radio" name="per" :checked="found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: true })" /> per 100 g</label>
-            <label><input type="radio" name="per" :checked="!found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: false })" /> per serving, which a column gives</label>
+          <fieldset>
+            <legend class="note">figures are</legend>
+            <label
+              ><input type="radio" name="per" :checked="found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: true })" />
+              per 100 g</label
+            >
+            <label
+              ><input type="radio" name="per" :checked="!found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: false })" />
+              per serving, which a column gives</label
+            >
           </fieldset>
         </div>
         <div class="scroll">
           <table>
             <thead>
-              <tr><th class="note">row</th><th v-for="(h, i) in found.headers" :key="i">{{ h || '–' }}</th><th>read as</th></tr>
-              <tr class="as"><td class="note">is</td>
+              <tr>
+                <th class="note">row</th>
+                <th v-for="(h, i) in found.headers" :key="i">{{ h || '–' }}</th>
+                <th>read as</th>
+              </tr>
+              <tr class="as">
+                <td class="note">is</td>
                 <td v-for="(f, i) in found.columns" :key="i">
-                  <select class="field" :class="{ none: !f }" :value="f" :disabled="!session.mayEdit" :aria-label="`Column ${found.headers[i]} is`" @change="setColumn(i, ($event.target as HTMLSelectElement).value)">
+                  <select
+                    class="field"
+                    :class="{ none: !f }"
+                    :value="f"
+                    :disabled="!session.mayEdit"
+                    :aria-label="`Column ${found.headers[i]} is`"
+                    @change="setColumn(i, ($event.target as HTMLSelectElement).value)"
+                  >
                     <option value="">left out</option>
                     <option v-for="id_ in session.words?.import_fields" :key="id_" :value="id_">{{ fieldName(id_) }}</option>
-                  </select></td><td /></tr>
+                  </select>
+                </td>
+                <td />
+              </tr>
             </thead>
             <tbody>
               <tr v-for="r in found.rows" :key="r.number" :class="{ bad: r.problem }">
-                <td class="note">{{ r.number }}</td><td v-for="(c, i) in r.cells" :key="i" :class="{ none: !found.columns[i] }">{{ c }}</td>
+                <td class="note">{{ r.number }}</td>
+                <td v-for="(c, i) in r.cells" :key="i" :class="{ none: !found.columns[i] }">{{ c }}</td>
                 <td>{{ r.problem ? r.problem.what : r.ingredient }}</td>
               </tr>
             </tbody>
           </table>
         </div>
       </template>
-      <p v-if="underWay && job" class="progress"><JobProgress :job="job" :what="job.kind === 'import-check' ? 'looked at' : 'put in'" @stop="stopJob" /></p>
+      <p v-if="underWay && job" class="progress">
+        <JobProgress :job="job" :what="job.kind === 'import-check' ? 'looked at' : 'put in'" @stop="stopJob" />
+      </p>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
-      <p v-if="found.state === 'checked' || found.state === 'saved'" class="result"><b>{{ found.good }}</b> can be read<template v-if="found.odd">, <b>{{ found.odd }}</b> of them with a label to look at again</template>; <b>{{ found.total - found.good }}</b> cannot.</p>
+      <p v-if="found.state === 'checked' || found.state === 'saved'" class="result">
+        <b>{{ found.good }}</b> can be read<span v-if="found.odd"
+          >, <b>{{ found.odd }}</b> of them with a label to look at again</span
+        >; <b>{{ found.total - found.good }}</b> cannot.
+      </p>
       <div v-if="session.mayEdit && !underWay" class="actions">
         <button v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</button>
-        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">Keep the {{ found.good }} good ones, all at once</button>
-        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">Keep none</button>
-        <p v-if="found.state === 'saved'">{{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link></p>
+        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
+          Keep the {{ found.good }} good ones, all at once
+        </button>
+        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
+          Keep none
+        </button>
+        <p v-if="found.state === 'saved'">
+          {{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link>
+        </p>
         <p v-if="found.state === 'stopped'">Stopped; nothing was kept. <router-link to="/pantry/import">Start again</router-link></p>
       </div>
       <section v-if="found.bad.length" class="bads" aria-label="Rows that cannot be read">
         <h3>Rows that cannot be read</h3>
-        <ul><li v-for="r in found.bad.slice(0, 200)" :key="r.number"><b>row {{ r.number }}</b> {{ r.name }}: {{ why(r) }}</li></ul>
+        <ul>
+          <li v-for="r in found.bad.slice(0, 200)" :key="r.number">
+            <b>row {{ r.number }}</b> {{ r.name }}: {{ why(r) }}
+          </li>
+        </ul>
         <p v-if="found.total - found.good > 200" class="note">and {{ found.total - found.good - 200 }} more</p>
       </section>
     </div>
@@ -227,7 +329,6 @@ tr.bad td:last-child {
   gap: 12px;
   margin-top: 14px;
 }
-
 
 .result {
   margin: 14px 0 0;

@@ -11,8 +11,10 @@ import PantryRows from './PantryRows.vue'
 
 const props = defineProps<{ id: string }>()
 const session = useSession()
-const page = useAsk(() => ['ingredient', props.id], (at) =>
-  settled(api.GET('/api/kitchens/{kitchen_id}/ingredients/{ingredient}', { params: { path: { ...at, ingredient: props.id } } })))
+const page = useAsk(
+  () => ['ingredient', props.id],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ingredients/{ingredient}', { params: { path: { ...at, ingredient: props.id } } })),
+)
 const nutrients = computed(() => (page.answer.value?.composition ?? []).filter((f) => f.value > 0))
 const unit = (nutrient: string): string => ({ g: 'g', mg: 'mg', ug: 'µg' })[nutrient.split('_').at(-1) ?? 'g'] ?? ''
 const word = (key: string): string => key.replace(/_(g|mg|ug)$/, '').replaceAll('_', ' ')
@@ -22,34 +24,69 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
 <template>
   <div class="page">
     <PantryBar :title="page.answer.value?.compared.name ?? 'Ingredient'">
-      <router-link v-if="session.mayEdit && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`">A pack of this</router-link>
+      <router-link v-if="session.mayEdit && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`"
+        >A pack of this</router-link
+      >
     </PantryBar>
     <p v-if="page.missing.value" class="page-blank" role="alert">{{ page.trouble.value }}</p>
     <div v-else-if="page.answer.value" class="page-sheet">
       <CompositionBar :layers="page.answer.value.compared.layers" :width="420" :height="24" />
-      <p class="note">{{ page.answer.value.compared.layers.filter((l) => l.grams >= 0.5).map((l) => `${l.name.toLowerCase()} ${figure(l.grams, 1)}`).join(' · ') }} in 100 g</p>
+      <p class="note">
+        {{
+          page.answer.value.compared.layers
+            .filter((l) => l.grams >= 0.5)
+            .map((l) => `${l.name.toLowerCase()} ${figure(l.grams, 1)}`)
+            .join(' · ')
+        }}
+        in 100 g
+      </p>
       <p v-if="page.answer.value.note" class="said">{{ page.answer.value.note }}</p>
       <PantryRows v-if="page.answer.value.packs.length" :rows="page.answer.value.packs" title="Packs of it, the next to use up first" />
       <div class="tables">
         <table>
-          <caption>Made of, per 100 g <span class="note">{{ page.answer.value.compared.source }}</span></caption>
+          <caption>
+            Made of, per 100 g
+            <span class="note">{{ page.answer.value.compared.source }}</span>
+          </caption>
           <tbody>
-            <tr v-for="f in nutrients" :key="f.nutrient"><th>{{ word(f.nutrient) }}</th><td><b>{{ figure(f.value, digits(f.value)) }}</b> {{ unit(f.nutrient) }}</td>
-              <td class="note">{{ f.sd ? range(f.reference.low, f.reference.high, digits(f.value)) : '' }}</td></tr>
+            <tr v-for="f in nutrients" :key="f.nutrient">
+              <th>{{ word(f.nutrient) }}</th>
+              <td>
+                <b>{{ figure(f.value, digits(f.value)) }}</b> {{ unit(f.nutrient) }}
+              </td>
+              <td class="note">{{ f.sd ? range(f.reference.low, f.reference.high, digits(f.value)) : '' }}</td>
+            </tr>
           </tbody>
         </table>
         <div>
           <table>
-            <caption>What it does</caption>
+            <caption>
+              What it does
+            </caption>
             <tbody>
-              <tr v-for="p in page.answer.value.parameters" :key="p.name"><th>{{ word(p.name) }}</th><td><b>{{ figure(p.value, digits(p.value)) }}</b> {{ p.unit }}</td>
-                <td class="note">{{ range(p.low, p.high, digits(p.value)) }}</td><td class="note source">{{ p.source }}{{ p.note ? `; ${p.note}` : '' }}</td></tr>
+              <tr v-for="p in page.answer.value.parameters" :key="p.name">
+                <th>{{ word(p.name) }}</th>
+                <td>
+                  <b>{{ figure(p.value, digits(p.value)) }}</b> {{ p.unit }}
+                </td>
+                <td class="note">{{ range(p.low, p.high, digits(p.value)) }}</td>
+                <td class="note source">{{ p.source }}{{ p.note ? `; ${p.note}` : '' }}</td>
+              </tr>
             </tbody>
           </table>
           <table>
-            <caption>Measures</caption>
+            <caption>
+              Measures
+            </caption>
             <tbody>
-              <tr v-for="m in page.answer.value.measures" :key="m.name"><th>{{ m.name }}</th><td><b>{{ figure(m.value, digits(m.value)) }}</b> g</td><td class="note">{{ range(m.low, m.high, digits(m.value)) }}</td><td class="note source">{{ m.source }}</td></tr>
+              <tr v-for="m in page.answer.value.measures" :key="m.name">
+                <th>{{ m.name }}</th>
+                <td>
+                  <b>{{ figure(m.value, digits(m.value)) }}</b> g
+                </td>
+                <td class="note">{{ range(m.low, m.high, digits(m.value)) }}</td>
+                <td class="note source">{{ m.source }}</td>
+              </tr>
             </tbody>
           </table>
           <p v-if="page.answer.value.aliases.length" class="note">also called {{ page.answer.value.aliases.join(', ') }}</p>
@@ -108,5 +145,4 @@ caption {
 a {
   text-decoration: none;
 }
-
 </style>

@@ -9,10 +9,18 @@ const props = defineProps<{ readonly: boolean; wrongField: string; marked: reado
 const session = useSession()
 const style = computed(() => (label.value.style === 'eu' ? 'eu' : 'us'))
 const place = (f: Words['label_figures'][number]): number => f.places[style.value] ?? 0
-const figures = computed(() => (session.words?.label_figures ?? []).filter((f) => place(f) > 0).sort((one, other) => place(one) - place(other)))
+const figures = computed(() =>
+  (session.words?.label_figures ?? []).filter((f) => place(f) > 0).sort((one, other) => place(one) - place(other)),
+)
 const form = ref<HTMLElement>()
 const grams = ref('')
-watch(() => label.value.per_g, (now) => { if (Number(grams.value.replace(',', '.')) !== now) grams.value = now ? String(now) : '' }, { immediate: true })
+watch(
+  () => label.value.per_g,
+  (now) => {
+    if (Number(grams.value.replace(',', '.')) !== now) grams.value = now ? String(now) : ''
+  },
+  { immediate: true },
+)
 
 function setFigure(id: string, text: string): void {
   label.value = { ...label.value, figures: { ...label.value.figures, [id]: text } }
@@ -23,7 +31,8 @@ function setGrams(text: string): void {
   grams.value = text
   const plain = text.trim().replace(',', '.')
   const value = Number(plain)
-  if (plain && Number.isFinite(value)) label.value = { ...label.value, per_g: value, per_digit_g: 10 ** -(plain.split('.')[1]?.length ?? 0) }
+  if (plain && Number.isFinite(value))
+    label.value = { ...label.value, per_g: value, per_digit_g: 10 ** -(plain.split('.')[1]?.length ?? 0) }
 }
 
 function setStyle(next: 'us' | 'eu'): void {
@@ -42,25 +51,56 @@ function next(event: KeyboardEvent): void {
 <template>
   <section ref="form" class="label" aria-label="Label as printed" @keydown.enter.exact.prevent="next">
     <div class="style" role="radiogroup" aria-label="Label style">
-      <label v-for="s in (['us', 'eu'] as const)" :key="s" :class="{ on: style === s }">
+      <label v-for="s in ['us', 'eu'] as const" :key="s" :class="{ on: style === s }">
         <input type="radio" name="label-style" :value="s" :checked="style === s" :disabled="readonly" @change="setStyle(s)" />
         <b>{{ s === 'us' ? 'United States' : 'European' }}</b>
         <span class="note">{{ s === 'us' ? 'carbohydrate includes fibre' : 'carbohydrate leaves fibre out' }}</span>
       </label>
     </div>
     <div class="serving">
-      <label class="note">figures are for
-        <span class="with"><input class="field" :class="{ wrong: wrongField === 'label.per_g' }" inputmode="decimal" :value="grams" :readonly="readonly" aria-label="Grams the figures are for" @input="setGrams(($event.target as HTMLInputElement).value)" /> g</span>
+      <label class="note"
+        >figures are for
+        <span class="with"
+          ><input
+            class="field"
+            :class="{ wrong: wrongField === 'label.per_g' }"
+            inputmode="decimal"
+            :value="grams"
+            :readonly="readonly"
+            aria-label="Grams the figures are for"
+            @input="setGrams(($event.target as HTMLInputElement).value)"
+          />
+          g</span
+        >
       </label>
-      <label class="note">serving, as the pack says
-        <input class="field" :value="label.serving_measure" placeholder="2 tbsp" maxlength="60" :readonly="readonly" @input="label = { ...label, serving_measure: ($event.target as HTMLInputElement).value }" />
+      <label class="note"
+        >serving, as the pack says
+        <input
+          class="field"
+          :value="label.serving_measure"
+          placeholder="2 tbsp"
+          maxlength="60"
+          :readonly="readonly"
+          @input="label = { ...label, serving_measure: ($event.target as HTMLInputElement).value }"
+        />
       </label>
     </div>
     <div class="figures">
       <label v-for="f in figures" :key="f.id" class="figure-row" :class="{ part: f.part, marked: props.marked.includes(f.id) }">
         <span>{{ f.name }}</span>
-        <input class="cell" :class="{ wrong: wrongField === f.id }" :value="label.figures?.[f.id] ?? ''" :aria-label="`${f.name}, ${f.unit}`" placeholder="–" maxlength="40" autocomplete="off" :readonly="readonly"
-          :data-figure="f.id" @input="setFigure(f.id, ($event.target as HTMLInputElement).value)" @focus="($event.target as HTMLInputElement).select()" />
+        <input
+          class="cell"
+          :class="{ wrong: wrongField === f.id }"
+          :value="label.figures?.[f.id] ?? ''"
+          :aria-label="`${f.name}, ${f.unit}`"
+          placeholder="–"
+          maxlength="40"
+          autocomplete="off"
+          :readonly="readonly"
+          :data-figure="f.id"
+          @input="setFigure(f.id, ($event.target as HTMLInputElement).value)"
+          @focus="($event.target as HTMLInputElement).select()"
+        />
         <span class="note unit">{{ f.unit }}</span>
       </label>
     </div>

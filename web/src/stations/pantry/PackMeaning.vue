@@ -11,8 +11,16 @@ const props = defineProps<{ reading: Reading; hasLabel: boolean; mayEdit: boolea
 defineEmits<{ mend: [label: LabelDocument]; ingredient: [key: string] }>()
 const session = useSession()
 const names: Record<string, [string, string]> = {
-  water_g: ['Water', 'g'], protein_g: ['Protein', 'g'], fat_g: ['Fat', 'g'], saturates_g: ['Saturates', 'g'], carbohydrate_g: ['Carbohydrate, all', 'g'],
-  fibre_g: ['Fibre', 'g'], sugars_g: ['Sugars', 'g'], erythritol_g: ['Erythritol', 'g'], polyols_g: ['Other polyols', 'g'], allulose_g: ['Allulose', 'g'],
+  water_g: ['Water', 'g'],
+  protein_g: ['Protein', 'g'],
+  fat_g: ['Fat', 'g'],
+  saturates_g: ['Saturates', 'g'],
+  carbohydrate_g: ['Carbohydrate, all', 'g'],
+  fibre_g: ['Fibre', 'g'],
+  sugars_g: ['Sugars', 'g'],
+  erythritol_g: ['Erythritol', 'g'],
+  polyols_g: ['Other polyols', 'g'],
+  allulose_g: ['Allulose', 'g'],
   sodium_mg: ['Sodium', 'mg'],
 }
 const bands = computed(() => props.reading.figures.filter((f) => f.nutrient in names && (f.value > 0.05 || f.bounds != null)))
@@ -26,23 +34,56 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
       <p v-if="reading.mistake" class="mistake">
         <b>{{ reading.mistake.text }}</b>
         <button v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)">Read it so</button>
-        <button v-else-if="reading.mistake.ingredient && mayEdit" class="act-button" @click="$emit('ingredient', reading.mistake.ingredient)">Make it that</button>
+        <button
+          v-else-if="reading.mistake.ingredient && mayEdit"
+          class="act-button"
+          @click="$emit('ingredient', reading.mistake.ingredient)"
+        >
+          Make it that
+        </button>
       </p>
       <ul class="said-list">
-        <li v-for="f in reading.findings" :key="f.code" :class="f.severity" :data-code="f.code"><span class="note">{{ words[f.severity] }}</span> {{ f.text }}</li>
+        <li v-for="f in reading.findings" :key="f.code" :class="f.severity" :data-code="f.code">
+          <span class="note">{{ words[f.severity] }}</span> {{ f.text }}
+        </li>
       </ul>
-      <p v-if="reading.passes && hasLabel" class="sound">The label makes sense: its energy closes, its parts fit, and it lies where {{ reading.reference.name.split(',')[0]?.toLowerCase() }} lies.</p>
+      <p v-if="reading.passes && hasLabel" class="sound">
+        The label makes sense: its energy closes, its parts fit, and it lies where
+        {{ reading.reference.name.split(',')[0]?.toLowerCase() }} lies.
+      </p>
       <p v-if="!hasLabel" class="note">No label typed yet: every figure is the reference’s.</p>
     </div>
     <div class="does">
       <CompositionBar :layers="pack.layers" :width="320" :height="22" />
-      <p><b class="figure">{{ figure(pack.net_carbs.value, 1) }}</b> g net carbs <span class="note">({{ range(pack.net_carbs.low, pack.net_carbs.high, 1) }}, {{ session.kitchen?.convention }})</span>
-        against {{ figure(reading.reference.net_carbs.value, 1) }} <span class="note">({{ range(reading.reference.net_carbs.low, reading.reference.net_carbs.high, 1) }})</span> of the reference, in 100 g</p>
-      <p class="note">holds {{ figure(pack.capacity.value, 1) }} g water a g ({{ range(pack.capacity.low, pack.capacity.high, 1) }})<template v-if="pack.binding.value"> · binds {{ figure(pack.binding.value, 1) }} eggs in 100 g</template><template v-if="pack.g_per_cup"> · a cup weighs {{ figure(pack.g_per_cup, 0) }} g</template><template v-if="pack.price_100g != null"> · {{ money(pack.price_100g) }} {{ session.kitchen?.currency }} for 100 g in the bowl</template></p>
+      <p>
+        <b class="figure">{{ figure(pack.net_carbs.value, 1) }}</b> g net carbs
+        <span class="note">({{ range(pack.net_carbs.low, pack.net_carbs.high, 1) }}, {{ session.kitchen?.convention }})</span> against
+        {{ figure(reading.reference.net_carbs.value, 1) }}
+        <span class="note">({{ range(reading.reference.net_carbs.low, reading.reference.net_carbs.high, 1) }})</span> of the reference, in
+        100 g
+      </p>
+      <p class="note">
+        holds {{ figure(pack.capacity.value, 1) }} g water a g ({{ range(pack.capacity.low, pack.capacity.high, 1) }})<span
+          v-if="pack.binding.value"
+        >
+          · binds {{ figure(pack.binding.value, 1) }} eggs in 100 g</span
+        ><span v-if="pack.g_per_cup"> · a cup weighs {{ figure(pack.g_per_cup, 0) }} g</span
+        ><span v-if="pack.price_100g != null"> · {{ money(pack.price_100g) }} {{ session.kitchen?.currency }} for 100 g in the bowl</span>
+      </p>
     </div>
     <table v-if="bands.length" class="bands">
-      <caption class="note">per 100 g: the bracket is all that the printed figure can stand for, the mark its likeliest place, the shade the reference</caption>
-      <tbody><FigureBand v-for="f in bands" :key="f.nutrient" :figure="f" :name="names[f.nutrient]?.[0] ?? f.nutrient" :unit="names[f.nutrient]?.[1] ?? ''" /></tbody>
+      <caption class="note">
+        per 100 g: the bracket is all that the printed figure can stand for, the mark its likeliest place, the shade the reference
+      </caption>
+      <tbody>
+        <FigureBand
+          v-for="f in bands"
+          :key="f.nutrient"
+          :figure="f"
+          :name="names[f.nutrient]?.[0] ?? f.nutrient"
+          :unit="names[f.nutrient]?.[1] ?? ''"
+        />
+      </tbody>
     </table>
   </section>
 </template>

@@ -26,41 +26,210 @@ function toggle(field: 'certificates' | 'contains' | 'may_contain', value: strin
   emit('set', { [field]: held.includes(value) ? held.filter((v) => v !== value) : [...held, value] })
 }
 const shown = (value: number | null | undefined): string => (value == null ? '' : String(Number(value.toFixed(4))))
-const lists = [['contains', 'Contains, beyond its ingredient'], ['may_contain', 'May contain traces of']] as const
+const lists = [
+  ['contains', 'Contains, beyond its ingredient'],
+  ['may_contain', 'May contain traces of'],
+] as const
 </script>
 
 <template>
   <section class="more" aria-label="Bill and measurements">
     <div class="grid">
-      <label class="note">price of a pack <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.price)" :readonly="readonly" @change="number('price', ($event.target as HTMLInputElement).value)" /> {{ currency }}</span></label>
-      <label class="note">net weight <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.pack_g)" :readonly="readonly" @change="number('pack_g', ($event.target as HTMLInputElement).value)" /> g</span></label>
-      <label v-if="isNew" class="note">on hand <span class="with"><input class="field" inputmode="decimal" :value="onHand" :placeholder="shown(pack.pack_g)" @change="emit('onHand', ($event.target as HTMLInputElement).value)" /> g</span></label>
-      <label class="note">use by <input class="field" type="date" :value="pack.use_by ?? ''" :readonly="readonly" @change="emit('set', { use_by: ($event.target as HTMLInputElement).value || null })" /></label>
-      <label class="note">bought on <input class="field" type="date" :value="pack.bought_on ?? ''" :readonly="readonly" @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })" /></label>
-      <label class="note">reaches the bowl <span class="with"><input class="field" inputmode="decimal" :value="shown((pack.usable ?? 1) * 100)" :readonly="readonly" @change="number('usable', ($event.target as HTMLInputElement).value, 0.01)" /> %</span></label>
+      <label class="note"
+        >price of a pack
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown(pack.price)"
+            :readonly="readonly"
+            @change="number('price', ($event.target as HTMLInputElement).value)"
+          />
+          {{ currency }}</span
+        ></label
+      >
+      <label class="note"
+        >net weight
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown(pack.pack_g)"
+            :readonly="readonly"
+            @change="number('pack_g', ($event.target as HTMLInputElement).value)"
+          />
+          g</span
+        ></label
+      >
+      <label v-if="isNew" class="note"
+        >on hand
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="onHand"
+            :placeholder="shown(pack.pack_g)"
+            @change="emit('onHand', ($event.target as HTMLInputElement).value)"
+          />
+          g</span
+        ></label
+      >
+      <label class="note"
+        >use by
+        <input
+          class="field"
+          type="date"
+          :value="pack.use_by ?? ''"
+          :readonly="readonly"
+          @change="emit('set', { use_by: ($event.target as HTMLInputElement).value || null })"
+      /></label>
+      <label class="note"
+        >bought on
+        <input
+          class="field"
+          type="date"
+          :value="pack.bought_on ?? ''"
+          :readonly="readonly"
+          @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })"
+      /></label>
+      <label class="note"
+        >reaches the bowl
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown((pack.usable ?? 1) * 100)"
+            :readonly="readonly"
+            @change="number('usable', ($event.target as HTMLInputElement).value, 0.01)"
+          />
+          %</span
+        ></label
+      >
     </div>
     <h3>Measured at the bench</h3>
     <div class="grid">
-      <label class="note">a cup weighs <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.cup)" :readonly="readonly" @change="measure('cup', ($event.target as HTMLInputElement).value)" /> g</span></label>
-      <label class="note">a tablespoon <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.measures?.tbsp)" :readonly="readonly" @change="measure('tbsp', ($event.target as HTMLInputElement).value)" /> g</span></label>
-      <label class="note">holds water <span class="with"><input class="field" inputmode="decimal" :value="shown(pack.capacity)" :readonly="readonly" @change="number('capacity', ($event.target as HTMLInputElement).value)" /> g/g</span></label>
-      <label class="note">colour <input class="field" :value="pack.colour" maxlength="60" placeholder="blond, dark" :readonly="readonly" @change="emit('set', { colour: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="note"
+        >a cup weighs
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown(pack.measures?.cup)"
+            :readonly="readonly"
+            @change="measure('cup', ($event.target as HTMLInputElement).value)"
+          />
+          g</span
+        ></label
+      >
+      <label class="note"
+        >a tablespoon
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown(pack.measures?.tbsp)"
+            :readonly="readonly"
+            @change="measure('tbsp', ($event.target as HTMLInputElement).value)"
+          />
+          g</span
+        ></label
+      >
+      <label class="note"
+        >holds water
+        <span class="with"
+          ><input
+            class="field"
+            inputmode="decimal"
+            :value="shown(pack.capacity)"
+            :readonly="readonly"
+            @change="number('capacity', ($event.target as HTMLInputElement).value)"
+          />
+          g/g</span
+        ></label
+      >
+      <label class="note"
+        >colour
+        <input
+          class="field"
+          :value="pack.colour"
+          maxlength="60"
+          placeholder="blond, dark"
+          :readonly="readonly"
+          @change="emit('set', { colour: ($event.target as HTMLInputElement).value })"
+      /></label>
     </div>
     <h3>Certified on the pack</h3>
     <div class="chips">
-      <button v-for="c in session.words?.claims" :key="c.id" class="chip" :class="{ on: pack.certificates?.includes(c.id) }" :aria-pressed="pack.certificates?.includes(c.id)" :disabled="readonly" :title="c.basis" @click="toggle('certificates', c.id)">{{ c.name.toLowerCase() }}</button>
+      <button
+        v-for="c in session.words?.claims"
+        :key="c.id"
+        class="chip"
+        :class="{ on: pack.certificates?.includes(c.id) }"
+        :aria-pressed="pack.certificates?.includes(c.id)"
+        :disabled="readonly"
+        :title="c.basis"
+        @click="toggle('certificates', c.id)"
+      >
+        {{ c.name.toLowerCase() }}
+      </button>
     </div>
     <details v-for="[field, word] in lists" :key="field" :open="(pack[field]?.length ?? 0) > 0">
-      <summary>{{ word }}<span class="note"> {{ pack[field]?.join(', ') || 'nothing' }}</span></summary>
+      <summary>
+        {{ word }}<span class="note"> {{ pack[field]?.join(', ') || 'nothing' }}</span>
+      </summary>
       <div class="chips">
-        <button v-for="a in session.words?.allergens" :key="a.flag" class="chip" :class="{ on: pack[field]?.includes(a.flag) }" :aria-pressed="pack[field]?.includes(a.flag)" :disabled="readonly" @click="toggle(field, a.flag)">{{ a.name }}</button>
+        <button
+          v-for="a in session.words?.allergens"
+          :key="a.flag"
+          class="chip"
+          :class="{ on: pack[field]?.includes(a.flag) }"
+          :aria-pressed="pack[field]?.includes(a.flag)"
+          :disabled="readonly"
+          @click="toggle(field, a.flag)"
+        >
+          {{ a.name }}
+        </button>
         <template v-if="field === 'contains'">
-          <button v-for="[flag, name] in [['anticaking', 'anticaking starch'], ['nightshade', 'potato starch'], ['sugar', 'sugar']] as const" :key="flag" class="chip" :class="{ on: pack.contains?.includes(flag) }" :aria-pressed="pack.contains?.includes(flag)" :disabled="readonly" @click="toggle('contains', flag)">{{ name }}</button>
+          <button
+            v-for="[flag, name] in [
+              ['anticaking', 'anticaking starch'],
+              ['nightshade', 'potato starch'],
+              ['sugar', 'sugar'],
+            ] as const"
+            :key="flag"
+            class="chip"
+            :class="{ on: pack.contains?.includes(flag) }"
+            :aria-pressed="pack.contains?.includes(flag)"
+            :disabled="readonly"
+            @click="toggle('contains', flag)"
+          >
+            {{ name }}
+          </button>
         </template>
       </div>
     </details>
-    <label class="note">ingredient list on the pack <textarea class="field" rows="2" maxlength="2000" :value="pack.statement" :readonly="readonly" @change="emit('set', { statement: ($event.target as HTMLTextAreaElement).value })" /></label>
-    <label class="note">notes <textarea class="field" rows="2" maxlength="2000" :value="pack.notes" :readonly="readonly" @change="emit('set', { notes: ($event.target as HTMLTextAreaElement).value })" /></label>
+    <label class="note"
+      >ingredient list on the pack
+      <textarea
+        class="field"
+        rows="2"
+        maxlength="2000"
+        :value="pack.statement"
+        :readonly="readonly"
+        @change="emit('set', { statement: ($event.target as HTMLTextAreaElement).value })"
+      />
+    </label>
+    <label class="note"
+      >notes
+      <textarea
+        class="field"
+        rows="2"
+        maxlength="2000"
+        :value="pack.notes"
+        :readonly="readonly"
+        @change="emit('set', { notes: ($event.target as HTMLTextAreaElement).value })"
+      />
+    </label>
   </section>
 </template>
 

@@ -26,7 +26,11 @@ const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const toasts = useToasts()
-const asked = useAsk(() => ['pack', props.id], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...at, lot_id: props.id } } })), { when: () => props.id > 0 })
+const asked = useAsk(
+  () => ['pack', props.id],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...at, lot_id: props.id } } })),
+  { when: () => props.id > 0 },
+)
 const lot = shallowRef<LotOut | null>(null)
 const missing = computed(() => asked.missing.value)
 const ready = ref(false)
@@ -45,54 +49,117 @@ async function show(pack: LotOut | null): Promise<void> {
   await nextTick()
   if (!pack) nameField.value?.focus()
 }
-watch(() => props.id, (id) => {
-  ready.value = false
-  lot.value = null
-  if (!id) void show(null)
-}, { immediate: true })
+watch(
+  () => props.id,
+  (id) => {
+    ready.value = false
+    lot.value = null
+    if (!id) void show(null)
+  },
+  { immediate: true },
+)
 /** What is being typed stays: the pack is shown once, and again only when it was saved here. */
-watch(asked.answer, (pack) => { if (pack && pack.id === props.id && !ready.value) void show(pack) }, { immediate: true })
+watch(
+  asked.answer,
+  (pack) => {
+    if (pack && pack.id === props.id && !ready.value) void show(pack)
+  },
+  { immediate: true },
+)
 
 /** The name often says what it is: propose the ingredient while none is chosen. */
 async function guess(): Promise<void> {
   if (draft.value.ingredient || draft.value.name.trim().length < 4) return
-  const hits = await settled(api.GET('/api/ingredients', { params: { query: { search: draft.value.name.slice(0, 100), limit: 1 } } })).catch(() => [])
+  const hits = await settled(
+    api.GET('/api/ingredients', { params: { query: { search: draft.value.name.slice(0, 100), limit: 1 } } }),
+  ).catch(() => [])
   if (hits[0] && !draft.value.ingredient) set({ ingredient: hits[0].id })
 }
 
-const saving = useDo((document: LotDocument, at) => {
-  const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
-  return lot.value
-    ? settled(api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', { params: { path: { ...at, lot_id: lot.value.id } }, body: { document, lock: lot.value.lock } }))
-    : settled(api.POST('/api/kitchens/{kitchen_id}/packs', { params: { path: at }, body: { document, on_hand_g: grams } }))
-}, { then: (saved) => {
-  forget()
-  toasts.show(`${draft.value.name} is in the pantry.`)
-  return lot.value ? show(saved) : router.replace(`/pantry/packs/${saved.id}`)
-} })
-const save = (): void => { if (!saving.busy.value && !readonly.value) void saving.run(clean()) }
+const saving = useDo(
+  (document: LotDocument, at) => {
+    const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
+    return lot.value
+      ? settled(
+          api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', {
+            params: { path: { ...at, lot_id: lot.value.id } },
+            body: { document, lock: lot.value.lock },
+          }),
+        )
+      : settled(api.POST('/api/kitchens/{kitchen_id}/packs', { params: { path: at }, body: { document, on_hand_g: grams } }))
+  },
+  {
+    then: (saved) => {
+      forget()
+      toasts.show(`${draft.value.name} is in the pantry.`)
+      return lot.value ? show(saved) : router.replace(`/pantry/packs/${saved.id}`)
+    },
+  },
+)
+const save = (): void => {
+  if (!saving.busy.value && !readonly.value) void saving.run(clean())
+}
 
-const archiving = useDo(({ id, away }: { id: number; away: boolean }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/archive', { params: { path: { ...at, lot_id: id } }, body: { archived: away } })), { then: (_, { away }) => {
-  if (lot.value) lot.value = { ...lot.value, archived: away }
-  toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', { action: { label: 'Undo', run: () => { putAway(!away) } } })
-} })
-const putAway = (away: boolean): void => { if (lot.value) void archiving.run({ id: lot.value.id, away }) }
+const archiving = useDo(
+  ({ id, away }: { id: number; away: boolean }, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/archive', { params: { path: { ...at, lot_id: id } }, body: { archived: away } }),
+    ),
+  {
+    then: (_, { away }) => {
+      if (lot.value) lot.value = { ...lot.value, archived: away }
+      toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', {
+        action: {
+          label: 'Undo',
+          run: () => {
+            putAway(!away)
+          },
+        },
+      })
+    },
+  },
+)
+const putAway = (away: boolean): void => {
+  if (lot.value) void archiving.run({ id: lot.value.id, away })
+}
 
 function mend(mended: LabelDocument): void {
   const before = draft.value.label
   setLabel(mended)
-  toasts.show('The label is read the other way.', { action: { label: 'Undo', run: () => { set({ label: before }) } } })
+  toasts.show('The label is read the other way.', {
+    action: {
+      label: 'Undo',
+      run: () => {
+        set({ label: before })
+      },
+    },
+  })
 }
 
 /** A panel pasted anywhere but into a field is read into the label. */
-const readingPanel = useDo((text: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/panel', { params: { path: at }, body: { text } })), { then: (panel) => {
-  const before = draft.value.label
-  setLabel({
-    style: panel.style ?? label.value.style, per_g: panel.per_g ?? label.value.per_g, per_digit_g: panel.per_digit_g,
-    serving_measure: panel.serving_measure || label.value.serving_measure, figures: { ...label.value.figures, ...panel.figures },
-  })
-  toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), { action: { label: 'Undo', run: () => { set({ label: before }) } } })
-} })
+const readingPanel = useDo(
+  (text: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/panel', { params: { path: at }, body: { text } })),
+  {
+    then: (panel) => {
+      const before = draft.value.label
+      setLabel({
+        style: panel.style ?? label.value.style,
+        per_g: panel.per_g ?? label.value.per_g,
+        per_digit_g: panel.per_digit_g,
+        serving_measure: panel.serving_measure || label.value.serving_measure,
+        figures: { ...label.value.figures, ...panel.figures },
+      })
+      toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), {
+        action: {
+          label: 'Undo',
+          run: () => {
+            set({ label: before })
+          },
+        },
+      })
+    },
+  },
+)
 const readPanel = (text: string): Promise<unknown> => readingPanel.run(text)
 
 useEventListener(window, 'paste', (event: ClipboardEvent) => {
@@ -116,33 +183,71 @@ async function fromClipboard(): Promise<void> {
 <template>
   <div class="page" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
     <PantryBar :title="lot ? 'Pack' : 'New pack'" />
-    <div v-if="missing" class="page-blank" role="alert"><p>{{ missing }}</p><router-link class="quiet-button" to="/pantry">To the pantry</router-link></div>
+    <div v-if="missing" class="page-blank" role="alert">
+      <p>{{ missing }}</p>
+      <router-link class="quiet-button" to="/pantry">To the pantry</router-link>
+    </div>
     <div v-else-if="!ready" class="page-sheet" aria-label="Loading"><div class="skeleton wait" /></div>
     <div v-else class="two">
       <div class="left">
-        <label class="note">name, as you call it
-          <input ref="nameField" class="field name" :value="draft.name" maxlength="120" placeholder="Brand and kind" :readonly="readonly" @input="set({ name: ($event.target as HTMLInputElement).value })" @change="guess" />
+        <label class="note"
+          >name, as you call it
+          <input
+            ref="nameField"
+            class="field name"
+            :value="draft.name"
+            maxlength="120"
+            placeholder="Brand and kind"
+            :readonly="readonly"
+            @input="set({ name: ($event.target as HTMLInputElement).value })"
+            @change="guess"
+          />
         </label>
-        <label class="note">it is a pack of
-          <IngredientFinder :shown="ingredientName" placeholder="almond flour …" label="It is a pack of" @pick="(key) => set({ ingredient: key })" />
+        <label class="note"
+          >it is a pack of
+          <IngredientFinder
+            :shown="ingredientName"
+            placeholder="almond flour …"
+            label="It is a pack of"
+            @pick="(key) => set({ ingredient: key })"
+          />
         </label>
         <p v-if="refusal" class="act" role="alert">{{ refusal.sentence }}</p>
-        <button v-if="!readonly" class="note paste" @click="fromClipboard">Paste a nutrition panel from the clipboard <kbd>Ctrl V</kbd></button>
+        <button v-if="!readonly" class="note paste" @click="fromClipboard">
+          Paste a nutrition panel from the clipboard <kbd>Ctrl V</kbd>
+        </button>
         <LabelForm :model-value="label" :readonly="readonly" :wrong-field="wrongField" :marked="marked" @update:model-value="setLabel" />
         <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
       </div>
       <div class="right">
         <div class="actions">
-          <span v-if="lot" class="stock">on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units) }}<template v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} reserved</template></span>
+          <span v-if="lot" class="stock"
+            >on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units)
+            }}<span v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} reserved</span></span
+          >
           <span v-if="lot?.archived" class="note">put away</span>
           <span class="spring" />
           <button v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</button>
           <template v-if="!readonly">
             <button v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</button>
-            <button class="act-button" :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)" title="Ctrl Enter" @click="save">{{ lot ? 'Keep the changes' : 'Put into the pantry' }}</button>
+            <button
+              class="act-button"
+              :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)"
+              title="Ctrl Enter"
+              @click="save"
+            >
+              {{ lot ? 'Keep the changes' : 'Put into the pantry' }}
+            </button>
           </template>
         </div>
-        <PackMeaning v-if="reading" :reading="reading" :has-label="hasLabel" :may-edit="!readonly" @mend="mend" @ingredient="(key) => set({ ingredient: key })" />
+        <PackMeaning
+          v-if="reading"
+          :reading="reading"
+          :has-label="hasLabel"
+          :may-edit="!readonly"
+          @mend="mend"
+          @ingredient="(key) => set({ ingredient: key })"
+        />
         <p v-else class="note">Name the pack and say what it is; its label then reads itself here while you type.</p>
         <section v-if="lot" class="uses">
           <h3>Used in</h3>

@@ -26,25 +26,50 @@ const without = ref(String(route.query.without ?? ''))
 const own = ref(route.query.own === 'true')
 const archived = ref(false)
 const offset = ref(0)
-watch([settledSearch, role, without, own, archived], () => { offset.value = 0 })
+watch([settledSearch, role, without, own, archived], () => {
+  offset.value = 0
+})
 watch([settledSearch, role, without, own], ([s, r, w, o]) => {
   void router.replace({ query: { ...(s && { search: s }), ...(r && { role: r }), ...(w && { without: w }), ...(o && { own: 'true' }) } })
 })
 
-const found = useAsk(() => ['pantry', settledSearch.value, role.value, without.value, own.value, archived.value, offset.value], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/pantry', {
-  params: {
-    path: at,
-    query: { search: settledSearch.value, role: role.value, without: without.value, own: own.value, archived: archived.value, offset: offset.value, limit: PAGE },
-  },
-})), { keep: true })
+const found = useAsk(
+  () => ['pantry', settledSearch.value, role.value, without.value, own.value, archived.value, offset.value],
+  (at) =>
+    settled(
+      api.GET('/api/kitchens/{kitchen_id}/pantry', {
+        params: {
+          path: at,
+          query: {
+            search: settledSearch.value,
+            role: role.value,
+            without: without.value,
+            own: own.value,
+            archived: archived.value,
+            offset: offset.value,
+            limit: PAGE,
+          },
+        },
+      }),
+    ),
+  { keep: true },
+)
 const packs = computed(() => found.answer.value?.items.filter((r) => r.lot_id != null) ?? [])
 const references = computed(() => found.answer.value?.items.filter((r) => r.lot_id == null) ?? [])
 const total = computed(() => (found.answer.value?.packs ?? 0) + (found.answer.value?.references ?? 0))
 const last = computed(() => Math.min(offset.value + PAGE, total.value))
 
 const facets = [
-  ['', 'with anything'], ['nut:', 'without tree nuts'], ['milk', 'without milk'], ['egg', 'without egg'], ['coconut', 'without coconut'],
-  ['pulse', 'without pulses'], ['sesame', 'without sesame'], ['grain:', 'without grain'], ['soy', 'without soy'], ['nightshade', 'without nightshades'],
+  ['', 'with anything'],
+  ['nut:', 'without tree nuts'],
+  ['milk', 'without milk'],
+  ['egg', 'without egg'],
+  ['coconut', 'without coconut'],
+  ['pulse', 'without pulses'],
+  ['sesame', 'without sesame'],
+  ['grain:', 'without grain'],
+  ['soy', 'without soy'],
+  ['nightshade', 'without nightshades'],
 ] as const
 
 function open(row: PantryRow | undefined): void {
@@ -56,8 +81,16 @@ function open(row: PantryRow | undefined): void {
   <div class="page">
     <PantryBar title="Pantry" />
     <div class="tools">
-      <input v-model="search" class="field find" data-finder type="search" placeholder="Find by a few letters" aria-label="Find in the pantry" maxlength="100"
-        @keydown.enter="open(packs[0] ?? references[0])" />
+      <input
+        v-model="search"
+        class="field find"
+        data-finder
+        type="search"
+        placeholder="Find by a few letters"
+        aria-label="Find in the pantry"
+        maxlength="100"
+        @keydown.enter="open(packs[0] ?? references[0])"
+      />
       <select v-model="role" class="field pick" aria-label="Role">
         <option value="">every role</option>
         <option v-for="r in session.words?.roles" :key="r.id" :value="r.id">{{ r.name.toLowerCase() }}</option>
@@ -69,7 +102,9 @@ function open(row: PantryRow | undefined): void {
       <label class="note"><input v-model="archived" type="checkbox" /> put away</label>
       <span class="spring" />
       <span v-if="marked.keys.value.length" class="marked">
-        <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }">Compare {{ marked.keys.value.length }}</router-link>
+        <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }"
+          >Compare {{ marked.keys.value.length }}</router-link
+        >
         <button class="note" @click="marked.clear()">none</button>
       </span>
       <span v-else class="note">mark up to six to compare</span>
@@ -81,7 +116,13 @@ function open(row: PantryRow | undefined): void {
     <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
     <div v-else-if="!total" class="page-blank">
       <p class="figure">{{ archived ? 'Nothing is put away.' : 'Nothing fits.' }}</p>
-      <p class="note">{{ own ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.' : 'Search by a few letters, or take a facet away.' }}</p>
+      <p class="note">
+        {{
+          own
+            ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.'
+            : 'Search by a few letters, or take a facet away.'
+        }}
+      </p>
     </div>
     <div v-else class="page-sheet">
       <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.answer.value?.packs ?? 0}`" />
@@ -148,5 +189,4 @@ function open(row: PantryRow | undefined): void {
   gap: 14px;
   padding: 14px;
 }
-
 </style>

@@ -35,14 +35,24 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
     <tbody>
       <tr v-for="row in rows" :key="row.key" :class="{ on: marked.keys.value.includes(row.key) }" @click="router.push(to(row))">
         <td class="first" @click.stop>
-          <input type="checkbox" :checked="marked.keys.value.includes(row.key)" :disabled="marked.full() && !marked.keys.value.includes(row.key)" :aria-label="`Compare ${row.name}`" @change="marked.toggle(row.key)" />
+          <input
+            type="checkbox"
+            :checked="marked.keys.value.includes(row.key)"
+            :disabled="marked.full() && !marked.keys.value.includes(row.key)"
+            :aria-label="`Compare ${row.name}`"
+            @change="marked.toggle(row.key)"
+          />
         </td>
-        <td class="name"><div>
-          <RoleSwatch :role="row.role" />
-          <router-link :to="to(row)" @click.stop>{{ row.name }}</router-link>
-          <span v-if="row.of" class="note of">{{ row.of }}</span>
-          <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]">{{ row.trouble === 'wrong' ? '✕' : '?' }} label</span>
-        </div></td>
+        <td class="name">
+          <div>
+            <RoleSwatch :role="row.role" />
+            <router-link :to="to(row)" @click.stop>{{ row.name }}</router-link>
+            <span v-if="row.of" class="note of">{{ row.of }}</span>
+            <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]"
+              >{{ row.trouble === 'wrong' ? '✕' : '?' }} label</span
+            >
+          </div>
+        </td>
         <td class="bar"><CompositionBar :layers="row.layers" :width="130" :height="14" /></td>
         <td>{{ figure(row.net_carbs, 1) }}</td>
         <td>{{ figure(row.protein, 1) }}</td>

@@ -15,10 +15,22 @@ import PantryBar from './PantryBar.vue'
 
 const session = useSession()
 const toasts = useToasts()
-const stock = useAsk(() => ['stock'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: at } })))
-const bakes = useAsk(() => ['bakes'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at } })))
-const over = useAsk(() => ['bakes', 'over'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at, query: { over: true } } })))
-const shelf = useAsk(() => ['shelf for bakes'], (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { limit: 200 } } })))
+const stock = useAsk(
+  () => ['stock'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: at } })),
+)
+const bakes = useAsk(
+  () => ['bakes'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at } })),
+)
+const over = useAsk(
+  () => ['bakes', 'over'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at, query: { over: true } } })),
+)
+const shelf = useAsk(
+  () => ['shelf for bakes'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { limit: 200 } } })),
+)
 const most = computed(() => Math.max(1, ...(stock.answer.value ?? []).map((s) => Math.max(s.on_hand_g, s.reserved_g))))
 const today = localDay(new Date())
 const soon = localDay(new Date(Date.now() + 7 * 86_400_000))
@@ -27,25 +39,64 @@ const batches = ref('1')
 const on = ref(today)
 const unit = computed(() => weightUnit(session.units))
 
-const counting = useDo(({ row, grams }: { row: StockRow; grams: number }, at) => settled(api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/stock', {
-  params: { path: { ...at, lot_id: row.id } }, body: { kind: 'counted', grams },
-})), { then: (_, { row, grams }) => { toasts.show(`${row.name}: ${grams} g on hand.`) } })
+const counting = useDo(
+  ({ row, grams }: { row: StockRow; grams: number }, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/packs/{lot_id}/stock', {
+        params: { path: { ...at, lot_id: row.id } },
+        body: { kind: 'counted', grams },
+      }),
+    ),
+  {
+    then: (_, { row, grams }) => {
+      toasts.show(`${row.name}: ${grams} g on hand.`)
+    },
+  },
+)
 function count(row: StockRow, text: string): void {
   const grams = Number(text.replace(',', '.'))
   if (!text.trim() || !Number.isFinite(grams) || Math.abs(grams - row.on_hand_g) < 0.05) return
   void counting.run({ row, grams })
 }
 
-const planning = useDo((formula_id: number, at) => settled(api.POST('/api/kitchens/{kitchen_id}/bakes', {
-  params: { path: at }, body: { formula_id, batches: Number(batches.value.replace(',', '.')), on: on.value },
-})), { then: () => { toasts.show('Planned; its grams are reserved.') } })
-const plan = (): void => { if (formula.value) void planning.run(formula.value) }
+const planning = useDo(
+  (formula_id: number, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/bakes', {
+        params: { path: at },
+        body: { formula_id, batches: Number(batches.value.replace(',', '.')), on: on.value },
+      }),
+    ),
+  {
+    then: () => {
+      toasts.show('Planned; its grams are reserved.')
+    },
+  },
+)
+const plan = (): void => {
+  if (formula.value) void planning.run(formula.value)
+}
 
-const finishing = useDo(({ bake, how }: { bake: PlannedBake; how: 'done' | 'cancel' }, at) => {
-  const place = { params: { path: { ...at, bake_id: bake.id } } }
-  return settled(how === 'done' ? api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/done', place) : api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel', place))
-}, { then: (_, { bake, how }) => { toasts.show(how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} is cancelled; its packs are free again.`) } })
-const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finishing.run({ bake, how }) }
+const finishing = useDo(
+  ({ bake, how }: { bake: PlannedBake; how: 'done' | 'cancel' }, at) => {
+    const place = { params: { path: { ...at, bake_id: bake.id } } }
+    return settled(
+      how === 'done'
+        ? api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/done', place)
+        : api.POST('/api/kitchens/{kitchen_id}/bakes/{bake_id}/cancel', place),
+    )
+  },
+  {
+    then: (_, { bake, how }) => {
+      toasts.show(
+        how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} is cancelled; its packs are free again.`,
+      )
+    },
+  },
+)
+const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
+  void finishing.run({ bake, how })
+}
 </script>
 
 <template>
@@ -54,20 +105,53 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finis
     <div class="two">
       <section aria-label="On hand">
         <table>
-          <thead><tr><th class="name">the next to use up first</th><th>on hand, g</th><th class="drawn" /><th>reserved</th><th>free</th><th>use by</th></tr></thead>
+          <thead>
+            <tr>
+              <th class="name">the next to use up first</th>
+              <th>on hand, g</th>
+              <th class="drawn" />
+              <th>reserved</th>
+              <th>free</th>
+              <th>use by</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="s in stock.answer.value" :key="s.id">
-              <td class="name"><router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link></td>
-              <td><input class="cell" inputmode="decimal" :value="s.on_hand_g.toFixed(0)" :aria-label="`${s.name}, grams on hand`" :readonly="!session.mayEdit" @change="count(s, ($event.target as HTMLInputElement).value)" /></td>
-              <td class="drawn"><svg width="140" height="12" aria-hidden="true"><rect x="0" y="2" :width="140 * s.on_hand_g / most" height="8" class="held" /><rect x="0" y="2" :width="140 * Math.min(s.reserved_g, s.on_hand_g) / most" height="8" class="spoken" /></svg></td>
+              <td class="name">
+                <router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link>
+              </td>
+              <td>
+                <input
+                  class="cell"
+                  inputmode="decimal"
+                  :value="s.on_hand_g.toFixed(0)"
+                  :aria-label="`${s.name}, grams on hand`"
+                  :readonly="!session.mayEdit"
+                  @change="count(s, ($event.target as HTMLInputElement).value)"
+                />
+              </td>
+              <td class="drawn">
+                <svg width="140" height="12" aria-hidden="true">
+                  <rect x="0" y="2" :width="(140 * s.on_hand_g) / most" height="8" class="held" />
+                  <rect x="0" y="2" :width="(140 * Math.min(s.reserved_g, s.on_hand_g)) / most" height="8" class="spoken" />
+                </svg>
+              </td>
               <td>{{ s.reserved_g ? `${weight(s.reserved_g, session.units)} ${unit}` : '' }}</td>
-              <td><b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}</td>
-              <td :class="{ act: s.use_by && s.use_by < soon }">{{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span></td>
+              <td>
+                <b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}
+              </td>
+              <td :class="{ act: s.use_by && s.use_by < soon }">
+                {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span>
+              </td>
             </tr>
           </tbody>
         </table>
-        <p v-if="stock.answer.value && !stock.answer.value.length" class="note">Nothing on hand. Put a pack into the pantry, or count one on its page.</p>
-        <p v-if="stock.missing.value" role="alert">The stock could not be read. <button class="quiet-button" @click="stock.again()">Try again</button></p>
+        <p v-if="stock.answer.value && !stock.answer.value.length" class="note">
+          Nothing on hand. Put a pack into the pantry, or count one on its page.
+        </p>
+        <p v-if="stock.missing.value" role="alert">
+          The stock could not be read. <button class="quiet-button" @click="stock.again()">Try again</button>
+        </p>
       </section>
       <section aria-label="Bakes">
         <h3>Planned bakes</h3>
@@ -81,10 +165,14 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finis
           <button class="act-button" :disabled="!formula">Plan</button>
         </form>
         <article v-for="b in bakes.answer.value" :key="b.id" class="bake">
-          <p><b>{{ b.name }}</b> <span class="note">{{ b.batches }} × · {{ day(b.on) }}</span></p>
+          <p>
+            <b>{{ b.name }}</b>{{ ' ' }}<span class="note">{{ b.batches }} × · {{ day(b.on) }}</span>
+          </p>
           <ul>
             <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
-            <li v-for="s in b.shortages" :key="s.line" class="act">{{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack</li>
+            <li v-for="s in b.shortages" :key="s.line" class="act">
+              {{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack
+            </li>
           </ul>
           <div v-if="session.mayEdit" class="actions">
             <button class="act-button" @click="finish(b, 'done')">Done: take it away</button>
@@ -92,10 +180,14 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => { void finis
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
           </div>
         </article>
-        <p v-if="bakes.answer.value && !bakes.answer.value.length" class="note">Nothing planned. A planned bake reserves its grams, first in, first out.</p>
+        <p v-if="bakes.answer.value && !bakes.answer.value.length" class="note">
+          Nothing planned. A planned bake reserves its grams, first in, first out.
+        </p>
         <template v-if="over.answer.value?.length">
           <h3>Over</h3>
-          <p v-for="b in over.answer.value.slice(0, 12)" :key="b.id" class="note">{{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}</p>
+          <p v-for="b in over.answer.value.slice(0, 12)" :key="b.id" class="note">
+            {{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}
+          </p>
         </template>
       </section>
     </div>

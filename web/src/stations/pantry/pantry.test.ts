@@ -4,9 +4,17 @@ import { describe, expect, it } from 'vitest'
 import type { PackFigure } from '@/api/types'
 import FigureBand from './FigureBand.vue'
 
-const aFigure = (change: object = {}): PackFigure => ({
-  nutrient: 'fibre', value: 10, sd: 1, origin: 'label', bounds: { low: 9.5, high: 10.5 }, reference: { value: 11, low: 8, high: 14 }, spread: { value: 10, low: 8.4, high: 11.6 }, ...change,
-}) as PackFigure
+const aFigure = (change: object = {}): PackFigure =>
+  ({
+    nutrient: 'fibre',
+    value: 10,
+    sd: 1,
+    origin: 'label',
+    bounds: { low: 9.5, high: 10.5 },
+    reference: { value: 11, low: 8, high: 14 },
+    spread: { value: 10, low: 8.4, high: 11.6 },
+    ...change,
+  }) as PackFigure
 const band = (change: object = {}, unit = 'g') => mount(FigureBand, { props: { figure: aFigure(change), name: 'Fibre', unit } })
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
 

@@ -10,13 +10,27 @@ const done = computed(() => {
   let seconds = 0
   return props.plan.bursts.map((b) => ({ ...b, at: (seconds += b.seconds) }))
 })
-const points = computed<[number, number][]>(() => [[0, props.plan.start_c], ...done.value.map((b): [number, number] => [b.at, b.temperature_c])])
-const band = computed<[number, number, number][]>(() => [[0, props.plan.start_c, props.plan.start_c], ...done.value.map((b): [number, number, number] => [b.at, b.low_c, b.high_c])])
+const points = computed<[number, number][]>(() => [
+  [0, props.plan.start_c],
+  ...done.value.map((b): [number, number] => [b.at, b.temperature_c]),
+])
+const band = computed<[number, number, number][]>(() => [
+  [0, props.plan.start_c, props.plan.start_c],
+  ...done.value.map((b): [number, number, number] => [b.at, b.low_c, b.high_c]),
+])
 </script>
 
 <template>
-  <PlainChart :points="points" :band="band" x-word="seconds in all" y-word="°C" :label="`Bursts: ${done.map((b) => `after ${figure(b.at, 0)} s ${figure(b.temperature_c, 0)} °C`).join(', ')}`">
-    <template #default="{ x, y }"><circle v-for="b in done" :key="b.at" :cx="x(b.at)" :cy="y(b.temperature_c)" r="3.5" class="stir" /></template>
+  <PlainChart
+    :points="points"
+    :band="band"
+    x-word="seconds in all"
+    y-word="°C"
+    :label="`Bursts: ${done.map((b) => `after ${figure(b.at, 0)} s ${figure(b.temperature_c, 0)} °C`).join(', ')}`"
+  >
+    <template #default="{ x, y }"
+      ><circle v-for="b in done" :key="b.at" :cx="x(b.at)" :cy="y(b.temperature_c)" r="3.5" class="stir"
+    /></template>
   </PlainChart>
 </template>
 

@@ -10,8 +10,13 @@ const spoilt = (c: FigureChange): boolean => ['low', 'high', 'out'].includes(c.s
 <template>
   <section v-if="changes.length" class="changes" aria-live="polite" aria-label="What the weight changed">
     <b>With the real weight</b>
-    <ul><li v-for="c in changes" :key="c.key" :class="{ act: spoilt(c) && c.state_before !== c.state_after }">{{ c.text }}</li></ul>
-    <div class="do"><button v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</button><button class="quiet-button" @click="emit('close')">Good</button></div>
+    <ul>
+      <li v-for="c in changes" :key="c.key" :class="{ act: spoilt(c) && c.state_before !== c.state_after }">{{ c.text }}</li>
+    </ul>
+    <div class="do">
+      <button v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</button
+      ><button class="quiet-button" @click="emit('close')">Good</button>
+    </div>
   </section>
 </template>
 

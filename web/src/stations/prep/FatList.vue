@@ -9,13 +9,23 @@ defineProps<{ fats: readonly FryingFat[] }>()
 const bench = useBench()
 const session = useSession()
 const words: Record<string, string> = { good: 'clear of smoke', near: 'near its smoke', smokes: 'smokes' }
-const take = (ingredient: string): void => { bench.edit((doc) => ({ ...doc, bake: { fried: '', ...doc.bake, frying_fat: ingredient } as NonNullable<typeof doc.bake> })) }
+const take = (ingredient: string): void => {
+  bench.edit((doc) => ({ ...doc, bake: { fried: '', ...doc.bake, frying_fat: ingredient } as NonNullable<typeof doc.bake> }))
+}
 </script>
 
 <template>
   <ul>
     <li v-for="f in fats" :key="f.ingredient" :class="f.verdict">
-      <button :disabled="!bench.mayEdit" :aria-pressed="bench.document?.bake?.frying_fat === f.ingredient" :title="`${f.taste}; ${f.source}`" @click="take(f.ingredient)"><b>{{ f.name.split(',')[0] }}</b> <span class="note">{{ temperature(f.smoke_c, session.units) }}, {{ words[f.verdict] }}</span></button>
+      <button
+        :disabled="!bench.mayEdit"
+        :aria-pressed="bench.document?.bake?.frying_fat === f.ingredient"
+        :title="`${f.taste}; ${f.source}`"
+        @click="take(f.ingredient)"
+      >
+        <b>{{ f.name.split(',')[0] }}</b>{{ ' '
+        }}<span class="note">{{ temperature(f.smoke_c, session.units) }}, {{ words[f.verdict] }}</span>
+      </button>
     </li>
   </ul>
 </template>

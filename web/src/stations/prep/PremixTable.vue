@@ -23,13 +23,36 @@ function weighed(event: Event, line: string): void {
 
 <template>
   <div class="premix">
-    <div class="bar" aria-hidden="true"><i v-for="p in premix.parts" :key="p.line" :style="{ flexGrow: p.share, background: `var(--role-${p.role})` }" :title="p.name"><b v-if="p.share > 0.07">{{ p.code }}</b></i></div>
+    <div class="bar" aria-hidden="true">
+      <i v-for="p in premix.parts" :key="p.line" :style="{ flexGrow: p.share, background: `var(--role-${p.role})` }" :title="p.name"
+        ><b v-if="p.share > 0.07">{{ p.code }}</b></i
+      >
+    </div>
     <table class="figures">
-      <thead><tr><th>dry thing</th><th>one batch</th><th>{{ premix.batches }} batches</th><th>on the scale</th></tr></thead>
+      <thead>
+        <tr>
+          <th>dry thing</th>
+          <th>one batch</th>
+          <th>{{ premix.batches }} batches</th>
+          <th>on the scale</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="p in premix.parts" :key="p.line">
-          <th scope="row">{{ p.name }}</th><td>{{ weight(p.grams, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ weight(p.whole_g, session.units) }} {{ weightUnit(session.units) }}</td>
-          <td><input class="field" :placeholder="weight(p.grams, 'metric')" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${p.name} on the scale, g`" @change="weighed($event, p.line)" /> g</td>
+          <th scope="row">{{ p.name }}</th>
+          <td>{{ weight(p.grams, session.units) }} {{ weightUnit(session.units) }}</td>
+          <td>{{ weight(p.whole_g, session.units) }} {{ weightUnit(session.units) }}</td>
+          <td>
+            <input
+              class="field"
+              :placeholder="weight(p.grams, 'metric')"
+              :disabled="!bench.mayEdit"
+              inputmode="decimal"
+              :aria-label="`${p.name} on the scale, g`"
+              @change="weighed($event, p.line)"
+            />
+            g
+          </td>
         </tr>
       </tbody>
     </table>

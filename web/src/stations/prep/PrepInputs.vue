@@ -26,7 +26,8 @@ function typed(event: Event, input: PrepInput): void {
   set(input.key, value)
 }
 const shown = (input: PrepInput): string => (input.value == null ? '' : String(Math.round(input.value * 10) / 10))
-const asFahrenheit = (input: PrepInput): string => (input.unit === 'degC' && session.units === 'us' && input.value != null ? ` (${temperature(input.value, 'us')})` : '')
+const asFahrenheit = (input: PrepInput): string =>
+  input.unit === 'degC' && session.units === 'us' && input.value != null ? ` (${temperature(input.value, 'us')})` : ''
 const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : input.unit)
 </script>
 
@@ -34,14 +35,36 @@ const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : inpu
   <div class="inputs">
     <label v-for="input in inputs" :key="input.key" class="note" :class="{ usual: input.usual }">
       {{ input.label }}
-      <select v-if="input.words.length" class="field" :value="input.word" :disabled="!bench.mayEdit" @change="set(input.key, ($event.target as HTMLSelectElement).value)">
+      <select
+        v-if="input.words.length"
+        class="field"
+        :value="input.word"
+        :disabled="!bench.mayEdit"
+        @change="set(input.key, ($event.target as HTMLSelectElement).value)"
+      >
         <option v-for="w in input.words" :key="w" :value="w">{{ w }}</option>
       </select>
       <template v-else>
-        <input class="field" :value="shown(input)" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${input.label}, ${unit(input) || 'number'}`" :title="`${input.low} to ${input.high} ${unit(input)}`" @change="typed($event, input)" />
+        <input
+          class="field"
+          :value="shown(input)"
+          :disabled="!bench.mayEdit"
+          inputmode="decimal"
+          :aria-label="`${input.label}, ${unit(input) || 'number'}`"
+          :title="`${input.low} to ${input.high} ${unit(input)}`"
+          @change="typed($event, input)"
+        />
         {{ unit(input) }}{{ asFahrenheit(input) }}
       </template>
-      <button v-if="!input.usual && bench.mayEdit" class="back" :aria-label="`${input.label}: as usual`" title="as usual" @click.prevent="set(input.key, null)">×</button>
+      <button
+        v-if="!input.usual && bench.mayEdit"
+        class="back"
+        :aria-label="`${input.label}: as usual`"
+        title="as usual"
+        @click.prevent="set(input.key, null)"
+      >
+        ×
+      </button>
     </label>
   </div>
 </template>

@@ -25,12 +25,20 @@ const point = (): void => {
 <template>
   <li class="card" :class="{ wide }" :data-task="task.kind">
     <div class="words">
-      <h3><span class="number">{{ number }}</span> <button v-if="task.lines.length" @click="point">{{ task.title }}</button><template v-else>{{ task.title }}</template> <span class="note confidence">{{ task.confidence }}</span></h3>
+      <h3>
+        <span class="number">{{ number }}</span>{{ ' ' }}<button v-if="task.lines.length" @click="point">{{ task.title }}</button
+        ><span v-else>{{ task.title }}</span
+        >{{ ' ' }}<span class="note confidence">{{ task.confidence }}</span>
+      </h3>
       <p class="answer" aria-live="polite">{{ task.text }}</p>
       <PrepInputs v-if="task.inputs.length" :inputs="task.inputs" />
-      <ul v-if="task.steps.length" class="steps"><li v-for="s in task.steps" :key="s">{{ s }}</li></ul>
+      <ul v-if="task.steps.length" class="steps">
+        <li v-for="s in task.steps" :key="s">{{ s }}</li>
+      </ul>
       <p v-for="c in task.cautions" :key="c" class="caution note">{{ c }}</p>
-      <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }">the thickening curve at the bench</router-link>
+      <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }"
+        >the thickening curve at the bench</router-link
+      >
     </div>
     <VegetableChain v-if="task.vegetable" :drying="task.vegetable" @weighing="emit('weighing')" />
     <PremixTable v-else-if="task.premix" :premix="task.premix" @weighing="emit('weighing')" />

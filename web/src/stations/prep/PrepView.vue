@@ -24,16 +24,23 @@ const { missing } = useOpenFormula(() => props.id)
 const before = shallowRef<FormulaDocument | null>(null)
 
 const latest = useLatest((question: { kitchenId: number; document: FormulaDocument; before: FormulaDocument | null }) =>
-  settled(api.POST('/api/kitchens/{kitchen_id}/prep', {
-    params: { path: { kitchen_id: question.kitchenId } },
-    body: { document: question.document, before: question.before },
-  })))
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/prep', {
+      params: { path: { kitchen_id: question.kitchenId } },
+      body: { document: question.document, before: question.before },
+    }),
+  ),
+)
 const plan = computed(() => latest.answer.value?.plan ?? null)
-const changes = computed(() => (before.value ? latest.answer.value?.changes ?? [] : []))
+const changes = computed(() => (before.value ? (latest.answer.value?.changes ?? []) : []))
 
-watch([() => bench.document, () => session.kitchen, before], ([document, kitchen]) => {
-  if (document && kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: kitchen.id, document, before: before.value })
-}, { immediate: true })
+watch(
+  [() => bench.document, () => session.kitchen, before],
+  ([document, kitchen]) => {
+    if (document && kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: kitchen.id, document, before: before.value })
+  },
+  { immediate: true },
+)
 
 function remember(): void {
   before.value = bench.document
@@ -51,12 +58,23 @@ function undo(): void {
       <PrepInputs v-if="plan" :inputs="plan.room" />
     </div>
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
-    <p v-if="plan?.problems.length" class="act">{{ plan.problems.length }} {{ plan.problems.length === 1 ? 'line is' : 'lines are' }} left out: mend {{ plan.problems.length === 1 ? 'it' : 'them' }} at the bench.</p>
+    <p v-if="plan?.problems.length" class="act">
+      {{ plan.problems.length }} {{ plan.problems.length === 1 ? 'line is' : 'lines are' }} left out: mend
+      {{ plan.problems.length === 1 ? 'it' : 'them' }} at the bench.
+    </p>
     <ChangesStrip :changes="changes" :may-undo="bench.canUndo" @undo="undo" @close="before = null" />
     <div v-if="!plan && !latest.refusal.value" class="skeleton wait" />
-    <p v-else-if="plan && !plan.tasks.length" class="note">Nothing to prepare yet: put two lines in the bowl first. <router-link :to="`/formula/${id}`">To the bench</router-link></p>
+    <p v-else-if="plan && !plan.tasks.length" class="note">
+      Nothing to prepare yet: put two lines in the bowl first. <router-link :to="`/formula/${id}`">To the bench</router-link>
+    </p>
     <ol v-else-if="plan" class="cards">
-      <PrepTaskView v-for="(task, n) in plan.tasks" :key="`${task.kind} ${task.lines[0] ?? ''}`" :task="task" :number="n + 1" @weighing="remember" />
+      <PrepTaskView
+        v-for="(task, n) in plan.tasks"
+        :key="`${task.kind} ${task.lines[0] ?? ''}`"
+        :task="task"
+        :number="n + 1"
+        @weighing="remember"
+      />
     </ol>
   </FormulaFrame>
 </template>

@@ -13,22 +13,36 @@ const bench = useBench()
 const session = useSession()
 
 const TALL = 120
-const words: Record<string, string> = { start: 'raw', salt: 'salted', microwave: 'microwaved', pan: 'panned', cook: 'cooked', squeeze: 'squeezed' }
+const words: Record<string, string> = {
+  start: 'raw',
+  salt: 'salted',
+  microwave: 'microwaved',
+  pan: 'panned',
+  cook: 'cooked',
+  squeeze: 'squeezed',
+}
 const stages = computed(() => props.drying.dried?.stages ?? [])
 const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
 const px = (grams: number): number => (TALL * grams) / most.value
-const left = (steam: number, juice: number): string => [steam > 1 ? `${figure(steam, 0)} g steam` : '', juice > 1 ? `${figure(juice, 0)} g juice` : ''].filter(Boolean).join(', ')
-interface Prep { steps: DryingStep[]; start_g: number | null; weighed: boolean }
+const left = (steam: number, juice: number): string =>
+  [steam > 1 ? `${figure(steam, 0)} g steam` : '', juice > 1 ? `${figure(juice, 0)} g juice` : ''].filter(Boolean).join(', ')
+interface Prep {
+  steps: DryingStep[]
+  start_g: number | null
+  weighed: boolean
+}
 const prep = computed<Prep>(() => {
   const held = bench.lines.find((l) => l.id === props.drying.line)?.prep
   return { steps: (held?.steps ?? []) as DryingStep[], start_g: held?.start_g ?? null, weighed: held?.weighed ?? false }
 })
 
 function set(change: Partial<Prep> | null, grams?: number): void {
-  bench.edit((doc) => withLine(doc, props.drying.line, {
-    prep: change ? { ...bench.lines.find((l) => l.id === props.drying.line)?.prep, ...prep.value, ...change } : null,
-    ...(grams === undefined ? {} : { grams, entered: `${grams} g` }),
-  }))
+  bench.edit((doc) =>
+    withLine(doc, props.drying.line, {
+      prep: change ? { ...bench.lines.find((l) => l.id === props.drying.line)?.prep, ...prep.value, ...change } : null,
+      ...(grams === undefined ? {} : { grams, entered: `${grams} g` }),
+    }),
+  )
 }
 const number = (event: Event): number | null => {
   const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
@@ -47,13 +61,20 @@ function weighed(event: Event): void {
 
 <template>
   <div class="chain">
-    <svg v-if="stages.length" class="columns" :viewBox="`0 0 ${stages.length * 108} ${TALL + 44}`" role="img"
-      :aria-label="stages.map((s) => `${words[s.act]} ${figure(s.grams, 0)} g, of it ${figure(s.water_g, 0)} g water`).join('; ')">
+    <svg
+      v-if="stages.length"
+      class="columns"
+      :viewBox="`0 0 ${stages.length * 108} ${TALL + 44}`"
+      role="img"
+      :aria-label="stages.map((s) => `${words[s.act]} ${figure(s.grams, 0)} g, of it ${figure(s.water_g, 0)} g water`).join('; ')"
+    >
       <g v-for="(s, i) in stages" :key="i" :transform="`translate(${i * 108} 0)`">
         <rect x="6" :y="16 + TALL - px(s.grams)" width="58" :height="px(s.water_g)" class="water" />
         <rect x="6" :y="16 + TALL - px(s.solids_g)" width="58" :height="px(s.solids_g)" fill="url(#hatch-vegetable)" class="solids" />
         <line v-if="s.high > s.low + 1" x1="70" x2="70" :y1="16 + TALL - px(s.high)" :y2="16 + TALL - px(s.low)" class="range" />
-        <text x="35" :y="11 + TALL - px(s.grams)" text-anchor="middle" class="grams">{{ weight(s.grams, session.units) }} {{ weightUnit(session.units) }}</text>
+        <text x="35" :y="11 + TALL - px(s.grams)" text-anchor="middle" class="grams">
+          {{ weight(s.grams, session.units) }} {{ weightUnit(session.units) }}
+        </text>
         <text x="35" :y="TALL + 30" text-anchor="middle">{{ words[s.act] }}</text>
         <text x="35" :y="TALL + 42" text-anchor="middle" class="lost">{{ left(s.steam_g, s.juice_g) }}</text>
       </g>
@@ -62,25 +83,116 @@ function weighed(event: Event): void {
       <div v-if="drying.steps.length" class="steps">
         <span v-for="(s, i) in prep.steps" :key="i" class="step note">
           {{ i + 1 }}. {{ s.act }}
-          <label v-if="s.act !== 'squeeze'"><input class="field" :value="s.minutes" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${s.act}: minutes`" @change="setStep(i, { minutes: number($event) ?? 0 })" /> min</label>
-          <label v-if="s.act === 'microwave' || s.act === 'pan'"><input class="field" :value="s.watts" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`${s.act}: watts`" @change="setStep(i, { watts: number($event) ?? 0 })" /> W</label>
-          <label v-if="s.act === 'salt'"><input class="field" :value="s.salt_g" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="salt: grams" @change="setStep(i, { salt_g: number($event) ?? 0 })" /> g salt</label>
-          <label v-if="s.act === 'squeeze'"><input class="field" :value="s.times" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="squeeze: grips" @change="setStep(i, { times: Math.min(Math.round(number($event) ?? 1), 10) })" /> grips</label>
+          <label v-if="s.act !== 'squeeze'"
+            ><input
+              class="field"
+              :value="s.minutes"
+              :disabled="!bench.mayEdit"
+              inputmode="decimal"
+              :aria-label="`${s.act}: minutes`"
+              @change="setStep(i, { minutes: number($event) ?? 0 })"
+            />
+            min</label
+          >
+          <label v-if="s.act === 'microwave' || s.act === 'pan'"
+            ><input
+              class="field"
+              :value="s.watts"
+              :disabled="!bench.mayEdit"
+              inputmode="decimal"
+              :aria-label="`${s.act}: watts`"
+              @change="setStep(i, { watts: number($event) ?? 0 })"
+            />
+            W</label
+          >
+          <label v-if="s.act === 'salt'"
+            ><input
+              class="field"
+              :value="s.salt_g"
+              :disabled="!bench.mayEdit"
+              inputmode="decimal"
+              aria-label="salt: grams"
+              @change="setStep(i, { salt_g: number($event) ?? 0 })"
+            />
+            g salt</label
+          >
+          <label v-if="s.act === 'squeeze'"
+            ><input
+              class="field"
+              :value="s.times"
+              :disabled="!bench.mayEdit"
+              inputmode="numeric"
+              aria-label="squeeze: grips"
+              @change="setStep(i, { times: Math.min(Math.round(number($event) ?? 1), 10) })"
+            />
+            grips</label
+          >
         </span>
       </div>
       <div v-if="drying.steps.length" class="scale">
-        <label class="note">raw <input class="field" :value="figure(drying.start_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Raw weight, g" @change="set({ start_g: number($event), weighed: drying.weighed })" /> g</label>
-        <label class="note"><b>on the scale</b> <input class="field scale-field" :value="drying.weighed ? figure(drying.target_g, 0) : ''" :placeholder="figure(drying.target_g, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Weighed after drying, g" @change="weighed" /> g</label>
-        <button v-if="(drying.weighed || drying.start_set) && bench.mayEdit" class="quiet-button tiny-button" @click="set({ weighed: false, start_g: null })">as forecast</button>
-        <span v-if="drying.dried" class="note">with the juice leave {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars, {{ figure(drying.dried.potassium_lost_mg, 0) }} mg potassium; what is left is {{ figure(drying.dried.water_percent, 0) }} % water</span>
+        <label class="note"
+          >raw
+          <input
+            class="field"
+            :value="figure(drying.start_g, 0)"
+            :disabled="!bench.mayEdit"
+            inputmode="decimal"
+            aria-label="Raw weight, g"
+            @change="set({ start_g: number($event), weighed: drying.weighed })"
+          />
+          g</label
+        >
+        <label class="note"
+          ><b>on the scale</b>{{ ' '
+          }}<input
+            class="field scale-field"
+            :value="drying.weighed ? figure(drying.target_g, 0) : ''"
+            :placeholder="figure(drying.target_g, 0)"
+            :disabled="!bench.mayEdit"
+            inputmode="decimal"
+            aria-label="Weighed after drying, g"
+            @change="weighed"
+          />
+          g</label
+        >
+        <button
+          v-if="(drying.weighed || drying.start_set) && bench.mayEdit"
+          class="quiet-button tiny-button"
+          @click="set({ weighed: false, start_g: null })"
+        >
+          as forecast
+        </button>
+        <span v-if="drying.dried" class="note"
+          >with the juice leave {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars, {{ figure(drying.dried.potassium_lost_mg, 0) }} mg
+          potassium; what is left is {{ figure(drying.dried.water_percent, 0) }} % water</span
+        >
       </div>
     </div>
     <table class="figures">
-      <thead><tr><th>way of drying</th><th>raw needed</th><th>water left</th><th>sugars lost</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>way of drying</th>
+          <th>raw needed</th>
+          <th>water left</th>
+          <th>sugars lost</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="s in drying.schools" :key="s.key" :class="{ on: s.chosen }" :title="`${s.note} (${s.source})`">
-          <th scope="row">{{ s.name }}</th><td>{{ weight(s.start_g, session.units) }} {{ weightUnit(session.units) }}</td><td>{{ figure(s.water_percent, 0) }} %</td><td>{{ figure(s.sugars_lost_g, 1) }} g</td>
-          <td><button v-if="!s.chosen && bench.mayEdit" class="quiet-button tiny-button" @click="set({ steps: [...s.steps], start_g: null, weighed: false })">so</button><button v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</button></td>
+          <th scope="row">{{ s.name }}</th>
+          <td>{{ weight(s.start_g, session.units) }} {{ weightUnit(session.units) }}</td>
+          <td>{{ figure(s.water_percent, 0) }} %</td>
+          <td>{{ figure(s.sugars_lost_g, 1) }} g</td>
+          <td>
+            <button
+              v-if="!s.chosen && bench.mayEdit"
+              class="quiet-button tiny-button"
+              @click="set({ steps: [...s.steps], start_g: null, weighed: false })"
+            >
+              so</button
+            ><button v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</button>
+          </td>
         </tr>
       </tbody>
     </table>

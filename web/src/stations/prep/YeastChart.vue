@@ -9,5 +9,11 @@ const points = computed(() => props.waking.curve.map((p): [number, number] => [p
 </script>
 
 <template>
-  <PlainChart :points="points" :moments="[{ at: waking.temperature_c, word: 'water' }]" x-word="°C" y-word="% of its speed" :label="waking.text" />
+  <PlainChart
+    :points="points"
+    :moments="[{ at: waking.temperature_c, word: 'water' }]"
+    x-word="°C"
+    y-word="% of its speed"
+    :label="waking.text"
+  />
 </template>

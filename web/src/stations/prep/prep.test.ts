@@ -15,7 +15,20 @@ const numbers = (text: string | undefined): number[] => (text ?? '').match(/-?[\
 
 describe('a plain chart', () => {
   it('draws its points upwards, ticks round numbers, and keeps levels and moments where they belong', () => {
-    const view = mount(PlainChart, { props: { points: [[0, 10], [10, 30], [20, 20]] as const, levels: [{ at: 25, word: 'enough' }], moments: [{ at: 10, word: 'now' }], xWord: 'min', yWord: '°C', label: 'A curve' } })
+    const view = mount(PlainChart, {
+      props: {
+        points: [
+          [0, 10],
+          [10, 30],
+          [20, 20],
+        ] as const,
+        levels: [{ at: 25, word: 'enough' }],
+        moments: [{ at: 10, word: 'now' }],
+        xWord: 'min',
+        yWord: '°C',
+        label: 'A curve',
+      },
+    })
     const [, y0 = 0, x1 = 0, y1 = 0, x2 = 0, y2 = 0] = numbers(view.get('path.line').attributes('d'))
     expect(y1).toBeLessThan(y2)
     expect(y2).toBeLessThan(y0)
@@ -28,15 +41,48 @@ describe('a plain chart', () => {
   })
 
   it('goes by steps where it is told to, and has a soft band where there is one', () => {
-    const plain = { points: [[0, 1], [5, 2]] as const, xWord: '', yWord: '', label: '' }
-    expect(numbers(mount(PlainChart, { props: { ...plain, steps: true } }).get('path.line').attributes('d'))).toHaveLength(6)
-    const band = mount(PlainChart, { props: { ...plain, band: [[0, 0, 2], [5, 1, 3]] as const } })
+    const plain = {
+      points: [
+        [0, 1],
+        [5, 2],
+      ] as const,
+      xWord: '',
+      yWord: '',
+      label: '',
+    }
+    expect(
+      numbers(
+        mount(PlainChart, { props: { ...plain, steps: true } })
+          .get('path.line')
+          .attributes('d'),
+      ),
+    ).toHaveLength(6)
+    const band = mount(PlainChart, {
+      props: {
+        ...plain,
+        band: [
+          [0, 0, 2],
+          [5, 1, 3],
+        ] as const,
+      },
+    })
     expect(numbers(band.get('path.smear').attributes('d'))).toHaveLength(8)
   })
 })
 
 describe('the bench clock', () => {
-  const cooling = (change: object = {}): Cooling => ({ curve: [{ minutes: 0, temperature_c: 60 }, { minutes: 30, temperature_c: 30 }], until_c: 40, minutes: 17.6, start_c: 60, room_c: 22, ...change }) as unknown as Cooling
+  const cooling = (change: object = {}): Cooling =>
+    ({
+      curve: [
+        { minutes: 0, temperature_c: 60 },
+        { minutes: 30, temperature_c: 30 },
+      ],
+      until_c: 40,
+      minutes: 17.6,
+      start_c: 60,
+      room_c: 22,
+      ...change,
+    }) as unknown as Cooling
 
   it('marks where the dough cracks and when, and says where it starts', () => {
     const view = mount(CoolingChart, { props: { cooling: cooling() } })
@@ -48,9 +94,14 @@ describe('the bench clock', () => {
 })
 
 describe('the premix', () => {
-  const premix = { batches: 4, parts: [{ line: 'a', name: 'almond flour', code: 'Al', role: 'base', share: 1, grams: 100, whole_g: 400 }] } as unknown as NonNullable<PrepTask['premix']>
+  const premix = {
+    batches: 4,
+    parts: [{ line: 'a', name: 'almond flour', code: 'Al', role: 'base', share: 1, grams: 100, whole_g: 400 }],
+  } as unknown as NonNullable<PrepTask['premix']>
   let bench: Awaited<ReturnType<typeof onTheBench>>
-  beforeEach(async () => { bench = await onTheBench() })
+  beforeEach(async () => {
+    bench = await onTheBench()
+  })
 
   it('takes what the scale really showed into the formula, with a comma too, and leaves nonsense alone', async () => {
     const view = mount(PremixTable, { props: { premix } })
@@ -66,22 +117,80 @@ describe('the premix', () => {
 })
 
 describe('the vegetable that is dried', () => {
-  const stage = (act: string, grams: number, change: object = {}) => ({ act, grams, water_g: grams * 0.8, solids_g: grams * 0.2, low: grams, high: grams, steam_g: 0, juice_g: 0, ...change })
-  const steps = [{ act: 'microwave', minutes: 6, watts: 800 }, { act: 'squeeze', times: 2 }]
-  const card = (change: object = {}): VegetableDrying => ({
-    line: 'a', start_g: 500, start_set: false, weighed: false, target_g: 180, steps,
-    dried: { stages: [stage('start', 500), stage('microwave', 380, { steam_g: 120 }), stage('squeeze', 180, { juice_g: 200, low: 160, high: 200 })], sugars_lost_g: 3.2, potassium_lost_mg: 410, water_percent: 74 },
-    schools: [{ key: 'm', name: 'Microwave and squeeze', start_g: 500, water_percent: 74, sugars_lost_g: 3.2, steps, chosen: true, note: '', source: '' }, { key: 's', name: 'Salt', start_g: 450, water_percent: 80, sugars_lost_g: 2, steps: [{ act: 'salt', minutes: 20, salt_g: 5 }], chosen: false, note: '', source: '' }],
+  const stage = (act: string, grams: number, change: object = {}) => ({
+    act,
+    grams,
+    water_g: grams * 0.8,
+    solids_g: grams * 0.2,
+    low: grams,
+    high: grams,
+    steam_g: 0,
+    juice_g: 0,
     ...change,
-  }) as unknown as VegetableDrying
+  })
+  const steps = [
+    { act: 'microwave', minutes: 6, watts: 800 },
+    { act: 'squeeze', times: 2 },
+  ]
+  const card = (change: object = {}): VegetableDrying =>
+    ({
+      line: 'a',
+      start_g: 500,
+      start_set: false,
+      weighed: false,
+      target_g: 180,
+      steps,
+      dried: {
+        stages: [
+          stage('start', 500),
+          stage('microwave', 380, { steam_g: 120 }),
+          stage('squeeze', 180, { juice_g: 200, low: 160, high: 200 }),
+        ],
+        sugars_lost_g: 3.2,
+        potassium_lost_mg: 410,
+        water_percent: 74,
+      },
+      schools: [
+        {
+          key: 'm',
+          name: 'Microwave and squeeze',
+          start_g: 500,
+          water_percent: 74,
+          sugars_lost_g: 3.2,
+          steps,
+          chosen: true,
+          note: '',
+          source: '',
+        },
+        {
+          key: 's',
+          name: 'Salt',
+          start_g: 450,
+          water_percent: 80,
+          sugars_lost_g: 2,
+          steps: [{ act: 'salt', minutes: 20, salt_g: 5 }],
+          chosen: false,
+          note: '',
+          source: '',
+        },
+      ],
+      ...change,
+    }) as unknown as VegetableDrying
   let bench: Awaited<ReturnType<typeof onTheBench>>
-  beforeEach(async () => { bench = await onTheBench({ ...DOCUMENT, lines: [{ ...DOCUMENT.lines?.[0], prep: { steps, start_g: 500, weighed: false } }] } as typeof DOCUMENT) })
+  beforeEach(async () => {
+    bench = await onTheBench({
+      ...DOCUMENT,
+      lines: [{ ...DOCUMENT.lines?.[0], prep: { steps, start_g: 500, weighed: false } }],
+    } as typeof DOCUMENT)
+  })
   const prep = (): Record<string, unknown> => bench.lines[0]?.prep as Record<string, unknown>
   const chain = (change: object = {}) => mount(VegetableChain, { props: { drying: card(change) } })
 
   it('is told as columns that lose their water, and what left it', () => {
     const view = chain()
-    expect(view.get('svg').attributes('aria-label')).toBe('raw 500 g, of it 400 g water; microwaved 380 g, of it 304 g water; squeezed 180 g, of it 144 g water')
+    expect(view.get('svg').attributes('aria-label')).toBe(
+      'raw 500 g, of it 400 g water; microwaved 380 g, of it 304 g water; squeezed 180 g, of it 144 g water',
+    )
     const tall = view.findAll('.water').map((w) => Number(w.attributes('height')))
     expect((tall[2] ?? 0) / (tall[0] ?? 1)).toBeCloseTo(0.36)
     expect(view.text()).toContain('120 g steam')
@@ -91,9 +200,18 @@ describe('the vegetable that is dried', () => {
 
   it('keeps what is set of a step and gives back a weight that was read before', async () => {
     await chain({ weighed: true }).get('[aria-label="microwave: watts"]').setValue('650')
-    expect(prep()).toMatchObject({ weighed: false, steps: [{ act: 'microwave', minutes: 6, watts: 650 }, { act: 'squeeze', times: 2 }] })
+    expect(prep()).toMatchObject({
+      weighed: false,
+      steps: [
+        { act: 'microwave', minutes: 6, watts: 650 },
+        { act: 'squeeze', times: 2 },
+      ],
+    })
     await chain().get('[aria-label="squeeze: grips"]').setValue('40')
-    expect(prep().steps).toEqual([{ act: 'microwave', minutes: 6, watts: 650 }, { act: 'squeeze', times: 10 }])
+    expect(prep().steps).toEqual([
+      { act: 'microwave', minutes: 6, watts: 650 },
+      { act: 'squeeze', times: 10 },
+    ])
   })
 
   it('takes the weight from the scale as the weight of the line', async () => {

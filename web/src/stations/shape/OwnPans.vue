@@ -16,28 +16,80 @@ const open = ref(false)
 const fresh = reactive({ name: '', kind: 'tray', length_mm: '', width_mm: '', height_mm: '' })
 
 type OwnPan = { name: string; kind: string; length_mm: number; width_mm: number; height_mm: number }
-const keeping = useDo((pans: OwnPan[], at) => settled(api.PUT('/api/kitchens/{kitchen_id}/pans', {
-  params: { path: at },
-  body: { pans: pans.map(({ name, kind, length_mm, width_mm, height_mm }) => ({ id: '', name, kind, length_mm, width_mm, height_mm, region: '', taper: 1, source: '' })) },
-})), { here: true, then: () => {
-  Object.assign(fresh, { name: '', length_mm: '', width_mm: '', height_mm: '' })
-  emit('kept')
-} })
+const keeping = useDo(
+  (pans: OwnPan[], at) =>
+    settled(
+      api.PUT('/api/kitchens/{kitchen_id}/pans', {
+        params: { path: at },
+        body: {
+          pans: pans.map(({ name, kind, length_mm, width_mm, height_mm }) => ({
+            id: '',
+            name,
+            kind,
+            length_mm,
+            width_mm,
+            height_mm,
+            region: '',
+            taper: 1,
+            source: '',
+          })),
+        },
+      }),
+    ),
+  {
+    here: true,
+    then: () => {
+      Object.assign(fresh, { name: '', length_mm: '', width_mm: '', height_mm: '' })
+      emit('kept')
+    },
+  },
+)
 const { trouble } = keeping
 const keep = (pans: OwnPan[]): Promise<unknown> => keeping.run(pans)
-const add = (): Promise<unknown> => keep([...own.value, { name: fresh.name, kind: fresh.kind, length_mm: Number(fresh.length_mm), width_mm: Number(fresh.width_mm || fresh.length_mm), height_mm: Number(fresh.height_mm || 20) }])
+const add = (): Promise<unknown> =>
+  keep([
+    ...own.value,
+    {
+      name: fresh.name,
+      kind: fresh.kind,
+      length_mm: Number(fresh.length_mm),
+      width_mm: Number(fresh.width_mm || fresh.length_mm),
+      height_mm: Number(fresh.height_mm || 20),
+    },
+  ])
 </script>
 
 <template>
   <section class="own">
     <button class="note toggle" :aria-expanded="open" @click="open = !open">your own pans and trays ({{ own.length }})</button>
     <div v-if="open">
-      <ul><li v-for="p in own" :key="p.id">{{ p.name }}, {{ p.kind }}, {{ p.length_mm }} × {{ p.width_mm }} × {{ p.height_mm }} mm <button v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">take out</button></li></ul>
+      <ul>
+        <li v-for="p in own" :key="p.id">
+          {{ p.name }}, {{ p.kind }}, {{ p.length_mm }} × {{ p.width_mm }} × {{ p.height_mm }} mm
+          <button v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">take out</button>
+        </li>
+      </ul>
       <form v-if="bench.mayEdit" @submit.prevent="add">
         <input v-model="fresh.name" class="field" placeholder="name" aria-label="Name of the pan" maxlength="80" required />
-        <select v-model="fresh.kind" class="field" aria-label="Kind of pan"><option v-for="k in session.words?.pan_kinds" :key="k" :value="k">{{ k }}</option></select>
-        <input v-model="fresh.length_mm" class="field short" placeholder="length" inputmode="decimal" aria-label="Inner length or diameter, mm" required />
-        <input v-if="fresh.kind !== 'round'" v-model="fresh.width_mm" class="field short" placeholder="width" inputmode="decimal" aria-label="Inner width, mm" />
+        <select v-model="fresh.kind" class="field" aria-label="Kind of pan">
+          <option v-for="k in session.words?.pan_kinds" :key="k" :value="k">{{ k }}</option>
+        </select>
+        <input
+          v-model="fresh.length_mm"
+          class="field short"
+          placeholder="length"
+          inputmode="decimal"
+          aria-label="Inner length or diameter, mm"
+          required
+        />
+        <input
+          v-if="fresh.kind !== 'round'"
+          v-model="fresh.width_mm"
+          class="field short"
+          placeholder="width"
+          inputmode="decimal"
+          aria-label="Inner width, mm"
+        />
         <input v-model="fresh.height_mm" class="field short" placeholder="height" inputmode="decimal" aria-label="Inner height, mm" /> mm
         <button class="quiet-button">Keep</button>
       </form>

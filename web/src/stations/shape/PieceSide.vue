@@ -20,11 +20,24 @@ const magnified = computed(() => Math.max(1, Math.min(18 / (thick.value * scale.
 const tall = computed(() => Math.min(thick.value * scale.value * magnified.value, FLOOR - 16))
 const wide = computed(() => props.piece.length_mm * scale.value)
 const left = computed(() => (WIDTH - 40 - wide.value) / 2 + 6)
+const tin = computed(() => {
+  const rim = FLOOR - tall.value / props.piece.fill_share
+  const right = left.value + wide.value
+  return `M ${left.value - 8} ${rim} L ${left.value - 3} ${FLOOR + 1} H ${right + 3} L ${right + 8} ${rim}`
+})
 const outline = computed(() => {
   const [x, y, w, h] = [left.value, FLOOR, wide.value, tall.value]
-  if (props.piece.kind === 'dome' || props.piece.kind === 'loaf') return `M ${x} ${y} C ${x - 2} ${y - h * 0.9} ${x + w * 0.22} ${y - h} ${x + w / 2} ${y - h} C ${x + w * 0.78} ${y - h} ${x + w + 2} ${y - h * 0.9} ${x + w} ${y} Z`
+  if (props.piece.kind === 'dome' || props.piece.kind === 'loaf')
+    return [
+      `M ${x} ${y} C ${x - 2} ${y - h * 0.9} ${x + w * 0.22} ${y - h} ${x + w / 2} ${y - h}`,
+      `C ${x + w * 0.78} ${y - h} ${x + w + 2} ${y - h * 0.9} ${x + w} ${y} Z`,
+    ].join(' ')
   const r = props.piece.kind === 'rope' || props.piece.kind === 'ring' ? h / 2 : Math.min(h * 0.35, 6)
-  return `M ${x + r} ${y} Q ${x} ${y} ${x} ${y - Math.min(r, h / 2)} L ${x} ${y - h + r} Q ${x} ${y - h} ${x + r} ${y - h} L ${x + w - r} ${y - h} Q ${x + w} ${y - h} ${x + w} ${y - h + r} L ${x + w} ${y - Math.min(r, h / 2)} Q ${x + w} ${y} ${x + w - r} ${y} Z`
+  const low = y - Math.min(r, h / 2)
+  return [
+    `M ${x + r} ${y} Q ${x} ${y} ${x} ${low} L ${x} ${y - h + r} Q ${x} ${y - h} ${x + r} ${y - h}`,
+    `L ${x + w - r} ${y - h} Q ${x + w} ${y - h} ${x + w} ${y - h + r} L ${x + w} ${low} Q ${x + w} ${y} ${x + w - r} ${y} Z`,
+  ].join(' ')
 })
 /** Between two sheets lies a seam, or a filling that ends at the free edge. */
 const filled = computed(() => (tall.value * props.piece.filling_mm) / thick.value)
@@ -37,7 +50,13 @@ function begin(event: PointerEvent, what: 'thickness' | 'size'): void {
   event.preventDefault()
   const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect()
   const pixels = box ? WIDTH / box.width : 1
-  pull.value = { what, at: what === 'thickness' ? event.clientY : event.clientX, from: what === 'thickness' ? props.piece.thickness_mm : props.piece.length_mm, scale: pixels / scale.value / (what === 'thickness' ? magnified.value * props.piece.layers : 0.5), tall: 0 }
+  pull.value = {
+    what,
+    at: what === 'thickness' ? event.clientY : event.clientX,
+    from: what === 'thickness' ? props.piece.thickness_mm : props.piece.length_mm,
+    scale: pixels / scale.value / (what === 'thickness' ? magnified.value * props.piece.layers : 0.5),
+    tall: 0,
+  }
 }
 function move(event: PointerEvent): void {
   const now = pull.value
@@ -64,25 +83,83 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" :aria-label="`Piece: ${length(piece.length_mm, session.units)} by ${length(piece.thickness_mm, session.units)} ${lengthUnit(session.units)}`" role="group">
+  <svg
+    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    :aria-label="`Piece: ${length(piece.length_mm, session.units)} by ${length(piece.thickness_mm, session.units)} ${lengthUnit(session.units)}`"
+    role="group"
+  >
     <line x1="0" :x2="WIDTH - 24" :y1="FLOOR" :y2="FLOOR" class="floor" />
-    <path v-if="piece.fill_share > 0" :d="`M ${left - 8} ${FLOOR - tall / piece.fill_share} L ${left - 3} ${FLOOR + 1} H ${left + wide + 3} L ${left + wide + 8} ${FLOOR - tall / piece.fill_share}`" class="tin" />
+    <path v-if="piece.fill_share > 0" :d="tin" class="tin" />
     <path :d="outline" class="dough" />
     <template v-if="piece.hole_mm > 0">
-      <line v-for="side in [-0.5, 0.5]" :key="side" :x1="left + wide / 2 + side * piece.hole_mm * scale" :x2="left + wide / 2 + side * piece.hole_mm * scale" :y1="FLOOR - tall" :y2="FLOOR" class="seam" />
+      <line
+        v-for="side in [-0.5, 0.5]"
+        :key="side"
+        :x1="left + wide / 2 + side * piece.hole_mm * scale"
+        :x2="left + wide / 2 + side * piece.hole_mm * scale"
+        :y1="FLOOR - tall"
+        :y2="FLOOR"
+        class="seam"
+      />
     </template>
     <template v-if="piece.layers > 1">
-      <rect v-if="filled > 0.5" :x="left + edge" :y="seam - filled" :width="wide - 2 * edge" :height="filled" :rx="Math.min(filled / 2, 8)" class="filling" />
+      <rect
+        v-if="filled > 0.5"
+        :x="left + edge"
+        :y="seam - filled"
+        :width="wide - 2 * edge"
+        :height="filled"
+        :rx="Math.min(filled / 2, 8)"
+        class="filling"
+      />
       <line v-else :x1="left + 4" :x2="left + wide - 4" :y1="seam" :y2="seam" class="seam" />
     </template>
-    <g class="measure"><line :x1="left" :x2="left + wide" :y1="FLOOR + 12" :y2="FLOOR + 12" /><text :x="left + wide / 2" :y="FLOOR + 26" text-anchor="middle">{{ length(piece.length_mm, session.units) }} {{ lengthUnit(session.units) }}</text></g>
-    <g class="measure"><line :x1="left + wide + 12" :x2="left + wide + 12" :y1="FLOOR - tall" :y2="FLOOR" /><text :x="left + wide + 17" :y="FLOOR - tall / 2 + 4">{{ length(piece.thickness_mm, session.units) }}</text></g>
+    <g class="measure">
+      <line :x1="left" :x2="left + wide" :y1="FLOOR + 12" :y2="FLOOR + 12" />
+      <text :x="left + wide / 2" :y="FLOOR + 26" text-anchor="middle">
+        {{ length(piece.length_mm, session.units) }} {{ lengthUnit(session.units) }}
+      </text>
+    </g>
+    <g class="measure">
+      <line :x1="left + wide + 12" :x2="left + wide + 12" :y1="FLOOR - tall" :y2="FLOOR" />
+      <text :x="left + wide + 17" :y="FLOOR - tall / 2 + 4">{{ length(piece.thickness_mm, session.units) }}</text>
+    </g>
     <text v-if="magnified > 1.05" x="4" y="12" class="note">thickness drawn {{ Math.round(magnified) }}×</text>
     <text v-if="piece.layers > 1" :x="WIDTH - 26" y="12" text-anchor="end" class="note">{{ piece.layers }} sheets</text>
-    <rect :x="left" :y="FLOOR - tall - 6" :width="wide" height="12" class="grip up" tabindex="0" role="slider" aria-label="Thickness" :aria-valuenow="piece.thickness_mm" :aria-disabled="!mayEdit"
-      @pointerdown="begin($event, 'thickness')" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, 'thickness')" />
-    <rect :x="left + wide - 6" :y="FLOOR - tall" width="12" :height="Math.max(tall, 12)" class="grip aside" tabindex="0" role="slider" aria-label="Size" :aria-valuenow="piece.length_mm" :aria-disabled="!mayEdit"
-      @pointerdown="begin($event, 'size')" @pointermove="move" @pointerup="end" @pointercancel="end" @keydown="onKey($event, 'size')" />
+    <rect
+      :x="left"
+      :y="FLOOR - tall - 6"
+      :width="wide"
+      height="12"
+      class="grip up"
+      tabindex="0"
+      role="slider"
+      aria-label="Thickness"
+      :aria-valuenow="piece.thickness_mm"
+      :aria-disabled="!mayEdit"
+      @pointerdown="begin($event, 'thickness')"
+      @pointermove="move"
+      @pointerup="end"
+      @pointercancel="end"
+      @keydown="onKey($event, 'thickness')"
+    />
+    <rect
+      :x="left + wide - 6"
+      :y="FLOOR - tall"
+      width="12"
+      :height="Math.max(tall, 12)"
+      class="grip aside"
+      tabindex="0"
+      role="slider"
+      aria-label="Size"
+      :aria-valuenow="piece.length_mm"
+      :aria-disabled="!mayEdit"
+      @pointerdown="begin($event, 'size')"
+      @pointermove="move"
+      @pointerup="end"
+      @pointercancel="end"
+      @keydown="onKey($event, 'size')"
+    />
   </svg>
 </template>
 

@@ -22,10 +22,12 @@ const bench = useBench()
 const session = useSession()
 const { missing } = useOpenFormula(() => props.id)
 const latest = useLatest(({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
-  settled(api.POST('/api/kitchens/{kitchen_id}/shape', { params: { path: { kitchen_id: kitchenId } }, body: document })))
+  settled(api.POST('/api/kitchens/{kitchen_id}/shape', { params: { path: { kitchen_id: kitchenId } }, body: document })),
+)
 const plan = latest.answer
 const ask = (): void => {
-  if (bench.document && session.kitchen && bench.formulaId === props.id) latest.ask({ kitchenId: session.kitchen.id, document: bench.document })
+  if (bench.document && session.kitchen && bench.formulaId === props.id)
+    latest.ask({ kitchenId: session.kitchen.id, document: bench.document })
 }
 watch([() => bench.document, () => session.kitchen], ask, { immediate: true })
 
@@ -49,14 +51,23 @@ const hold = (change: { thickness_mm?: number | null; length_mm?: number | null 
   edit((doc) => withSize(doc, { held, ...change }))
 }
 /** A ring holds its hole until one of its other measures is held, and stands in no pan. */
-const ring = (hole_mm: number | null): void => { bench.edit((doc) => withSize(doc, { held: '', hole_mm, pan: '' })) }
-const choose = (change: { tray?: string; pan?: string; gap_mm?: number | null }): void => { bench.edit((doc) => withSize(doc, change)) }
+const ring = (hole_mm: number | null): void => {
+  bench.edit((doc) => withSize(doc, { held: '', hole_mm, pan: '' }))
+}
+const choose = (change: { tray?: string; pan?: string; gap_mm?: number | null }): void => {
+  bench.edit((doc) => withSize(doc, change))
+}
 const setPieces = (event: Event): void => {
   const value = Number((event.target as HTMLInputElement).value)
   if (Number.isInteger(value) && value > 0) bench.edit((doc) => ({ ...doc, form: { ...doc.form, pieces: value } }))
 }
 const scaleAll = (factor: number): void => {
-  bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((l) => (l.grams == null ? l : { ...l, grams: Math.round(l.grams * factor * 10) / 10, entered: `${Math.round(l.grams * factor * 10) / 10} g` })) }))
+  bench.edit((doc) => ({
+    ...doc,
+    lines: (doc.lines ?? []).map((l) =>
+      l.grams == null ? l : { ...l, grams: Math.round(l.grams * factor * 10) / 10, entered: `${Math.round(l.grams * factor * 10) / 10} g` },
+    ),
+  }))
 }
 </script>
 
@@ -64,40 +75,185 @@ const scaleAll = (factor: number): void => {
   <FormulaFrame :missing="missing">
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <p v-if="plan" class="sentence" aria-live="polite">{{ plan.text }}</p>
-    <div v-else-if="!latest.refusal.value && bench.analysis && !bench.analysis.totals.dough_g" class="note">No dough to shape yet. <router-link :to="`/formula/${id}`">To the bench</router-link></div>
+    <div v-else-if="!latest.refusal.value && bench.analysis && !bench.analysis.totals.dough_g" class="note">
+      No dough to shape yet. <router-link :to="`/formula/${id}`">To the bench</router-link>
+    </div>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
     <template v-if="plan && piece">
       <div class="set">
-        <label :class="{ held: piece.held === 'thickness' }"><input class="field" :value="length(piece.thickness_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Thickness, ${lengthUnit(session.units)}`" @change="hold({ thickness_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label>
-        <label :class="{ held: piece.held === 'size' }"><input class="field" :value="length(piece.length_mm, session.units)" :disabled="!bench.mayEdit || piece.kind === 'tin'" inputmode="decimal" :aria-label="`Size, ${lengthUnit(session.units)}`" @change="hold({ length_mm: mm($event) })" /> {{ lengthUnit(session.units) }} {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label>
-        <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"><input class="field" :value="length(piece.hole_mm, session.units)" :disabled="!bench.mayEdit" inputmode="decimal" :aria-label="`Hole, ${lengthUnit(session.units)}`" @change="ring(mm($event))" /> {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label>
-        <button v-if="plan.usual_hole_mm > 0 && bench.mayEdit" class="quiet-button" @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)">{{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}</button>
-        <label><input class="field" :value="plan.pieces" :disabled="!bench.mayEdit" inputmode="numeric" aria-label="Pieces" @change="setPieces" /> {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label>
-        <label v-if="plan.tray">on <select class="field wide" :value="plan.tray.id" :disabled="!bench.mayEdit" aria-label="Tray" @change="choose({ tray: ($event.target as HTMLSelectElement).value })"><option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
-        <label v-if="plan.rings.length && piece.kind !== 'ring'">in <select class="field wide" :value="bench.document?.form.size?.pan ?? ''" :disabled="!bench.mayEdit" aria-label="Ring" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option value="">no ring</option><option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
-        <label v-if="!plan.tray">in <select class="field wide" :value="plan.pan" :disabled="!bench.mayEdit" aria-label="Tin" @change="choose({ pan: ($event.target as HTMLSelectElement).value })"><option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option></select></label>
+        <label :class="{ held: piece.held === 'thickness' }"
+          ><input
+            class="field"
+            :value="length(piece.thickness_mm, session.units)"
+            :disabled="!bench.mayEdit || piece.kind === 'tin'"
+            inputmode="decimal"
+            :aria-label="`Thickness, ${lengthUnit(session.units)}`"
+            @change="hold({ thickness_mm: mm($event) })"
+          />
+          {{ lengthUnit(session.units) }} {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label
+        >
+        <label :class="{ held: piece.held === 'size' }"
+          ><input
+            class="field"
+            :value="length(piece.length_mm, session.units)"
+            :disabled="!bench.mayEdit || piece.kind === 'tin'"
+            inputmode="decimal"
+            :aria-label="`Size, ${lengthUnit(session.units)}`"
+            @change="hold({ length_mm: mm($event) })"
+          />
+          {{ lengthUnit(session.units) }} {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label
+        >
+        <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
+          ><input
+            class="field"
+            :value="length(piece.hole_mm, session.units)"
+            :disabled="!bench.mayEdit"
+            inputmode="decimal"
+            :aria-label="`Hole, ${lengthUnit(session.units)}`"
+            @change="ring(mm($event))"
+          />
+          {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label
+        >
+        <button
+          v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
+          class="quiet-button"
+          @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)"
+        >
+          {{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}
+        </button>
+        <label
+          ><input
+            class="field"
+            :value="plan.pieces"
+            :disabled="!bench.mayEdit"
+            inputmode="numeric"
+            aria-label="Pieces"
+            @change="setPieces"
+          />
+          {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label
+        >
+        <label v-if="plan.tray"
+          >on
+          <select
+            class="field wide"
+            :value="plan.tray.id"
+            :disabled="!bench.mayEdit"
+            aria-label="Tray"
+            @change="choose({ tray: ($event.target as HTMLSelectElement).value })"
+          >
+            <option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option>
+          </select></label
+        >
+        <label v-if="plan.rings.length && piece.kind !== 'ring'"
+          >in
+          <select
+            class="field wide"
+            :value="bench.document?.form.size?.pan ?? ''"
+            :disabled="!bench.mayEdit"
+            aria-label="Ring"
+            @change="choose({ pan: ($event.target as HTMLSelectElement).value })"
+          >
+            <option value="">no ring</option>
+            <option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option>
+          </select></label
+        >
+        <label v-if="!plan.tray"
+          >in
+          <select
+            class="field wide"
+            :value="plan.pan"
+            :disabled="!bench.mayEdit"
+            aria-label="Tin"
+            @change="choose({ pan: ($event.target as HTMLSelectElement).value })"
+          >
+            <option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option>
+          </select></label
+        >
       </div>
       <div class="drawings">
         <figure>
           <figcaption>The piece from the side <span class="note">pull a face</span></figcaption>
-          <PieceSide :piece="piece" :may-edit="bench.mayEdit && piece.kind !== 'tin'" @thickness="(v) => hold({ thickness_mm: v }, true)" @size="(v) => hold({ length_mm: v }, true)" @end="bench.endPull()" />
-          <p class="note">{{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough{{ plan.bodies > 1 ? ` each, ± ${figure(piece.tolerance_g, 1)} g by hand` : '' }} · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<template v-if="piece.fill_share > 0"> · fills {{ percent(piece.fill_share) }} of the tin</template></p>
-          <ul class="notes"><li v-for="n in plan.notes" :key="n">{{ n }}</li></ul>
-          <p v-if="plan.sheet_cm2 > 0" class="note">Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.</p>
+          <PieceSide
+            :piece="piece"
+            :may-edit="bench.mayEdit && piece.kind !== 'tin'"
+            @thickness="(v) => hold({ thickness_mm: v }, true)"
+            @size="(v) => hold({ length_mm: v }, true)"
+            @end="bench.endPull()"
+          />
+          <p class="note">
+            {{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough{{
+              plan.bodies > 1 ? ` each, ± ${figure(piece.tolerance_g, 1)} g by hand` : ''
+            }}
+            · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<span v-if="piece.fill_share > 0">
+              · fills {{ percent(piece.fill_share) }} of the tin</span
+            >
+          </p>
+          <ul class="notes">
+            <li v-for="n in plan.notes" :key="n">{{ n }}</li>
+          </ul>
+          <p v-if="plan.sheet_cm2 > 0" class="note">
+            Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again
+            {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.
+          </p>
         </figure>
         <figure v-if="plan.tray && plan.layout">
-          <figcaption>{{ plan.tray.name }} from above <span class="note">{{ plan.layout.places.length }} fit {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, grown as in the {{ plan.fried ? 'oil' : 'oven' }}</span></figcaption>
-          <TrayTop :tray="plan.tray" :places="plan.layout.places" :round="round" :piece="piece" :on-last="plan.on_last" :docking="plan.docking_mm" />
-          <p class="note"><template v-if="plan.trays">{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last<template v-if="plan.loads">; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</template>.</template><b v-else class="act">It does not fit this tray.</b>
-            Gap <input class="field small" :value="bench.document?.form.size?.gap_mm ?? ''" :placeholder="figure(plan.gap_mm, 0)" :disabled="!bench.mayEdit" inputmode="decimal" aria-label="Gap between pieces, mm" @change="choose({ gap_mm: gap($event) })" /> mm{{ bench.document?.form.size?.gap_mm == null ? ', as usual' : '' }}</p>
+          <figcaption>
+            {{ plan.tray.name }} from above
+            <span class="note"
+              >{{ plan.layout.places.length }} fit
+              {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, grown as in
+              the {{ plan.fried ? 'oil' : 'oven' }}</span
+            >
+          </figcaption>
+          <TrayTop
+            :tray="plan.tray"
+            :places="plan.layout.places"
+            :round="round"
+            :piece="piece"
+            :on-last="plan.on_last"
+            :docking="plan.docking_mm"
+          />
+          <p class="note">
+            <span v-if="plan.trays"
+              >{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last<span v-if="plan.loads"
+                >; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</span
+              >.</span
+            ><b v-else class="act">It does not fit this tray.</b> Gap
+            <input
+              class="field small"
+              :value="bench.document?.form.size?.gap_mm ?? ''"
+              :placeholder="figure(plan.gap_mm, 0)"
+              :disabled="!bench.mayEdit"
+              inputmode="decimal"
+              aria-label="Gap between pieces, mm"
+              @change="choose({ gap_mm: gap($event) })"
+            />
+            mm{{ bench.document?.form.size?.gap_mm == null ? ', as usual' : '' }}
+          </p>
         </figure>
       </div>
       <section v-if="plan.others.length" class="others">
         <h3>The same dough in another pan</h3>
         <table class="figures">
-          <thead><tr><th>pan</th><th>as it is</th><th>for the same thickness</th><th /></tr></thead>
+          <thead>
+            <tr>
+              <th>pan</th>
+              <th>as it is</th>
+              <th>for the same thickness</th>
+              <th />
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="o in plan.others" :key="o.pan"><th scope="row">{{ o.name }}</th><td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ plan.thick_word }}</td><td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td><td><button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">× {{ figure(o.factor, 2) }}</button></td></tr>
+            <tr v-for="o in plan.others" :key="o.pan">
+              <th scope="row">{{ o.name }}</th>
+              <td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ plan.thick_word }}</td>
+              <td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td>
+              <td>
+                <button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">
+                  × {{ figure(o.factor, 2) }}
+                </button>
+              </td>
+            </tr>
           </tbody>
         </table>
       </section>

@@ -8,7 +8,9 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 import PieceSide from './PieceSide.vue'
 import TrayTop from './TrayTop.vue'
 
-beforeEach(async () => { await onTheBench() })
+beforeEach(async () => {
+  await onTheBench()
+})
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
 
 describe('the piece from the side', () => {
@@ -55,12 +57,30 @@ describe('the piece from the side', () => {
 })
 
 describe('the tray from above', () => {
-  const tray = { id: 't', name: 'Tray', kind: 'tray', region: '', length_mm: 400, width_mm: 300, height_mm: 20, taper: 1, source: '' } as never
-  const places = [{ x_mm: 80, y_mm: 80, width_mm: 125, height_mm: 125 }, { x_mm: 220, y_mm: 80, width_mm: 125, height_mm: 125 }] as never
-  const top = (change: Record<string, unknown> = {}, piece = {}) => mount(TrayTop, { props: { tray, places, round: true, piece: aPiece(piece), onLast: 1, docking: 0, ...change } })
+  const tray = {
+    id: 't',
+    name: 'Tray',
+    kind: 'tray',
+    region: '',
+    length_mm: 400,
+    width_mm: 300,
+    height_mm: 20,
+    taper: 1,
+    source: '',
+  } as never
+  const places = [
+    { x_mm: 80, y_mm: 80, width_mm: 125, height_mm: 125 },
+    { x_mm: 220, y_mm: 80, width_mm: 125, height_mm: 125 },
+  ] as never
+  const top = (change: Record<string, unknown> = {}, piece = {}) =>
+    mount(TrayTop, { props: { tray, places, round: true, piece: aPiece(piece), onLast: 1, docking: 0, ...change } })
 
   it('draws a ring with its hole', () => {
-    expect(top({}, { kind: 'ring', hole_mm: 30 }).findAll('.through').map((c) => number(c.attributes('r')))).toEqual([15, 15])
+    expect(
+      top({}, { kind: 'ring', hole_mm: 30 })
+        .findAll('.through')
+        .map((c) => number(c.attributes('r'))),
+    ).toEqual([15, 15])
     expect(top().find('.through').exists()).toBe(false)
   })
 
