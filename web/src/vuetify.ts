@@ -11,5 +11,5 @@ export const vuetify = createVuetify({
       dark: { dark: true, colors: { background: '#211c17', surface: '#2a241e', primary: '#e5906f', secondary: '#b3b781' } },
     },
   },
-  defaults: { VMenu: { transition: 'fade-transition' }, VList: { density: 'compact' } },
+  defaults: { VBtn: { variant: 'text', ripple: false }, VMenu: { transition: 'fade-transition' }, VList: { density: 'compact' } },
 })

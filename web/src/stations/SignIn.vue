@@ -25,6 +25,10 @@ const sample = (
   ] as const
 ).map(([role, share]) => ({ role, code: '', share }))
 
+function turn(): void {
+  fresh.value = !fresh.value
+  wrong.value = []
+}
 async function go(): Promise<void> {
   busy.value = true
   const reply = await (fresh.value ? signUp : signIn)(email.value.trim(), password.value)
@@ -57,17 +61,10 @@ async function go(): Promise<void> {
       <ul v-if="wrong.length" class="wrong" role="alert">
         <li v-for="w in wrong" :key="w">{{ w }}</li>
       </ul>
-      <button class="act-button" :disabled="busy">{{ fresh ? 'Open a kitchen' : 'Sign in' }}</button>
-      <button
-        type="button"
-        class="turn note"
-        @click="
-          fresh = !fresh
-          wrong = []
-        "
-      >
+      <v-btn type="submit" class="act-button" :disabled="busy">{{ fresh ? 'Open a kitchen' : 'Sign in' }}</v-btn>
+      <v-btn class="turn note" @click="turn">
         {{ fresh ? 'I have a kitchen already' : 'Open a kitchen of my own' }}
-      </button>
+      </v-btn>
     </form>
   </div>
 </template>

@@ -34,7 +34,7 @@ const shelf = useAsk(
       >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} pieces</span></router-link
     >
     <p v-if="shelf.missing.value" role="alert">
-      {{ shelf.trouble.value }} <button class="quiet-button" @click="shelf.again()">Try again</button>
+      {{ shelf.trouble.value }} <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
     </p>
     <p v-else-if="shelf.answer.value && !shelf.answer.value.items.length" class="note">No formula fits.</p>
   </div>

@@ -35,9 +35,9 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
         :open="balance.open.value === b.key"
         @toggle="balance.toggle(b.key)"
       />
-      <button class="more note" :aria-expanded="more" @click="more = !more">
+      <v-btn class="more note" :aria-expanded="more" @click="more = !more">
         {{ more ? 'fewer' : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
-      </button>
+      </v-btn>
       <EaterStrip v-if="bench.analysis.eaters.length" :eaters="bench.analysis.eaters" />
       <ClaimStrip :allergens="bench.analysis.allergens" :claims="bench.analysis.claims" />
     </template>

@@ -56,18 +56,18 @@ function setWindow(): void {
 
 <template>
   <article class="bracket" :class="{ outside, 'at-limit': about, open }" :data-bracket="bracket.key" :data-state="bracket.state">
-    <button class="head" :aria-expanded="open" @click="$emit('toggle')">
+    <v-btn class="head" :aria-expanded="open" @click="$emit('toggle')">
       <span class="label">{{ bracket.label }}</span>
       <span class="value"
         ><b class="figure">{{ bracket.state === 'undefined' ? '–' : figure(bracket.estimate.value, bracket.decimals) }}</b>
         <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span
       >
-    </button>
+    </v-btn>
     <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
       <template v-if="bracket.remedy && bench.mayEdit">
-        · <button class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</button></template
+        · <v-btn class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</v-btn></template
       >
     </p>
     <div v-if="open" class="more">
@@ -124,14 +124,13 @@ function setWindow(): void {
             @blur="typing = ''"
             @change="setWindow"
         /></label>
-        <button
+        <v-btn
           v-if="bracket.window_source === 'target' && bench.mayEdit"
-          type="button"
           class="remedy"
           @click="bench.edit((doc) => withTarget(doc, bracket.key, null))"
         >
           house window
-        </button>
+        </v-btn>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
     </div>

@@ -33,7 +33,7 @@ function take(hint: CheaperPack): void {
   <div class="hints">
     <p v-if="unpriced.length" class="note">Without a price, and so left out: {{ unpriced.join(', ') }}.</p>
     <p v-for="h in hints.answer.value" :key="h.line">
-      {{ h.text }} <button v-if="bench.mayEdit" class="take" @click="take(h)">take it</button>
+      {{ h.text }} <v-btn v-if="bench.mayEdit" class="take" @click="take(h)">take it</v-btn>
     </p>
     <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No pack here does the same work for less.</p>
   </div>

@@ -35,7 +35,7 @@ function press(key: string): void {
       <span v-if="!allergens.length" class="note">no listed allergen among these ingredients</span>
     </div>
     <div v-if="sorted.length" class="chips claims" aria-label="Claims">
-      <button
+      <v-btn
         v-for="c in sorted"
         :key="c.key"
         class="chip claim"
@@ -45,7 +45,7 @@ function press(key: string): void {
         @click="press(c.key)"
       >
         <span aria-hidden="true">{{ marks[c.verdict] }}</span> {{ c.name.toLowerCase() }}
-      </button>
+      </v-btn>
     </div>
     <p v-if="shown" class="why" role="status">
       {{ shown.text }} <span class="note">{{ shown.basis }}</span>

@@ -11,12 +11,12 @@ const open = ref('')
 <template>
   <section class="eaters" aria-label="Daily budgets">
     <template v-for="e in eaters" :key="e.eater">
-      <button class="eater" :aria-expanded="open === e.eater" @click="open = open === e.eater ? '' : e.eater">
+      <v-btn class="eater" :aria-expanded="open === e.eater" @click="open = open === e.eater ? '' : e.eater">
         <span>{{ e.eater }}</span><span v-if="e.budgets.length"
           ><b class="figure">{{ e.pieces >= 99 ? 'any' : e.pieces }}</b
           >{{ ' ' }}<span class="note">{{ e.pieces === 1 ? 'piece' : 'pieces' }} · {{ e.limit.toLowerCase() }}</span></span
         >
-      </button>
+      </v-btn>
       <div v-if="open === e.eater" class="more">
         <p>{{ e.text }}</p>
         <div v-for="b in e.budgets" :key="b.key" class="budget">

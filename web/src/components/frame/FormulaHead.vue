@@ -80,23 +80,23 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
     @change="rename"
     @keydown.enter="($event.target as HTMLInputElement).blur()"
   />
-  <button
+  <v-btn
     class="quiet-button"
     :class="{ warn: bench.saveState === 'clash' || bench.saveState === 'refused' || bench.saveState === 'offline' }"
     :aria-expanded="panels.open.value === 'versions'"
     @click="toVersions"
   >
     {{ bench.baseNumber ? `v${bench.baseNumber}` : 'new' }} · <span aria-live="polite">{{ saveWord }}</span>
-  </button>
+  </v-btn>
   <v-menu :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="quiet-button">
+      <v-btn v-bind="menu" class="quiet-button">
         {{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}
-      </button>
+      </v-btn>
     </template>
     <div class="sheet popover">
       <div class="forms" role="radiogroup" aria-label="Form">
-        <button
+        <v-btn
           v-for="f in session.words?.forms"
           :key="f.id"
           role="radio"
@@ -107,7 +107,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
           @click="setForm(f.id)"
         >
           {{ f.name }}
-        </button>
+        </v-btn>
       </div>
       <p v-if="form?.note" class="note">{{ form.note }}</p>
       <div class="counts">

@@ -25,15 +25,15 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
     <h1 v-else class="kitchen-name">{{ session.kitchen?.name }}</h1>
     <span class="spring" />
     <template v-if="onBench">
-      <button class="icon" :disabled="!bench.canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="bench.goBack()">
+      <v-btn class="icon" :disabled="!bench.canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="bench.goBack()">
         <v-icon :icon="mdiUndoVariant" size="18" />
-      </button>
-      <button class="icon" :disabled="!bench.canRedo" aria-label="Redo" title="Redo (Ctrl Shift Z)" @click="bench.goForward()">
+      </v-btn>
+      <v-btn class="icon" :disabled="!bench.canRedo" aria-label="Redo" title="Redo (Ctrl Shift Z)" @click="bench.goForward()">
         <v-icon :icon="mdiRedoVariant" size="18" />
-      </button>
+      </v-btn>
     </template>
-    <button class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</button>
-    <button class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></button>
+    <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</v-btn>
+    <v-btn class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></v-btn>
     <KitchenMenu />
   </header>
 </template>

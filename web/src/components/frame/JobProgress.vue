@@ -10,7 +10,7 @@ defineEmits<{ stop: [] }>()
   <span class="job" role="status">
     <progress :value="job.done" :max="job.total || 1" :aria-label="what" />
     {{ job.state === 'waiting' ? 'waiting to begin' : `${job.done} of ${job.total} ${what}` }}
-    <button class="quiet-button" @click="$emit('stop')">Stop</button>
+    <v-btn class="quiet-button" @click="$emit('stop')">Stop</v-btn>
   </span>
 </template>
 

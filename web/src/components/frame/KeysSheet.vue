@@ -5,7 +5,7 @@ import { useCommands } from '@/composables/useCommands'
 import { stations } from './stations'
 
 const { keys } = useCommands()
-const closer = ref<HTMLButtonElement>()
+const closer = ref<{ $el: HTMLElement }>()
 const all: [string, string][] = [
   ['Ctrl K', 'find or do anything'],
   ['/', 'find an ingredient, or a formula on the shelf'],
@@ -22,7 +22,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') keys.value = false
 })
 watch(keys, (on) => {
-  if (on) void nextTick(() => closer.value?.focus())
+  if (on) void nextTick(() => closer.value?.$el.focus())
 })
 </script>
 
@@ -36,7 +36,7 @@ watch(keys, (on) => {
           <dd>{{ does }}</dd>
         </template>
       </dl>
-      <button ref="closer" class="quiet-button" @click="keys = false">Close</button>
+      <v-btn ref="closer" class="quiet-button" @click="keys = false">Close</v-btn>
     </section>
   </div>
 </template>

@@ -52,7 +52,7 @@ function add(): void {
           :readonly="!session.mayEdit"
           @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))"
         />
-        <button v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</button></span
+        <v-btn v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</v-btn></span
       >
       <label v-for="b in session.words?.budgets" :key="b.id" class="note"
         >{{ b.name.toLowerCase() }}, {{ b.unit }}
@@ -65,7 +65,7 @@ function add(): void {
           @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)"
       /></label>
     </div>
-    <button v-if="session.mayEdit && eaters.length < 6" class="quiet-button" @click="add">Add an eater</button>
+    <v-btn v-if="session.mayEdit && eaters.length < 6" class="quiet-button" @click="add">Add an eater</v-btn>
     <p class="note">Amounts a day, as you set them; no medical advice.</p>
   </details>
 </template>

@@ -47,14 +47,14 @@ async function leave(): Promise<void> {
 <template>
   <v-menu :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="round" :aria-label="`Kitchen: ${session.kitchen?.name}`"><v-icon :icon="mdiChefHat" size="20" /></button>
+      <v-btn v-bind="menu" class="round" :aria-label="`Kitchen: ${session.kitchen?.name}`"><v-icon :icon="mdiChefHat" size="20" /></v-btn>
     </template>
     <div v-if="session.kitchen" class="sheet popover">
       <p class="figure kitchen">{{ session.kitchen.name }}</p>
       <p class="note">{{ session.me?.email }} · {{ session.kitchen.role }}</p>
-      <button v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">
+      <v-btn v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">
         go to {{ k.name }}
-      </button>
+      </v-btn>
       <fieldset :disabled="!session.mayEdit">
         <legend>Net carbs by</legend>
         <label v-for="c in session.words?.conventions" :key="c.id" class="choice">
@@ -136,11 +136,11 @@ async function leave(): Promise<void> {
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
-      <button class="row" @click="session.toggleTheme()">
+      <v-btn class="row" @click="session.toggleTheme()">
         {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}
-      </button>
-      <button class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></button>
-      <button class="row" @click="leave">Sign out</button>
+      </v-btn>
+      <v-btn class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></v-btn>
+      <v-btn class="row" @click="leave">Sign out</v-btn>
     </div>
   </v-menu>
 </template>

@@ -41,11 +41,11 @@ async function letIn(): Promise<void> {
       <select :value="p.role" :aria-label="`Role of ${p.email}`" @change="set(p.email, ($event.target as HTMLSelectElement).value)">
         <option v-for="role in roles" :key="role" :value="role">{{ role }}</option>
       </select>
-      <button :aria-label="`Take out ${p.email}`" @click="takeOut(p.id)">×</button>
+      <v-btn :aria-label="`Take out ${p.email}`" @click="takeOut(p.id)">×</v-btn>
     </div>
     <form class="person" @submit.prevent="letIn">
       <input v-model="email" class="field" type="email" required placeholder="address of somebody signed up" aria-label="Let somebody in" />
-      <button class="quiet-button">let in</button>
+      <v-btn type="submit" class="quiet-button">let in</v-btn>
     </form>
     <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
   </section>

@@ -13,8 +13,8 @@ function act(toast: Toast): void {
   <div class="stack" role="status" aria-live="polite">
     <div v-for="toast in store.toasts" :key="toast.id" class="toast" :class="toast.tone">
       <span>{{ toast.text }}</span>
-      <button v-if="toast.action" class="do" @click="act(toast)">{{ toast.action.label }}</button>
-      <button class="close" aria-label="Dismiss" @click="store.close(toast.id)">×</button>
+      <v-btn v-if="toast.action" class="do" @click="act(toast)">{{ toast.action.label }}</v-btn>
+      <v-btn class="close" aria-label="Dismiss" @click="store.close(toast.id)">×</v-btn>
     </div>
   </div>
 </template>

@@ -157,10 +157,10 @@ function onPaste(event: ClipboardEvent): void {
       @focus="focused = true"
       @blur="focused = false"
     />
-    <button v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">
+    <v-btn v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">
       use my packs
-    </button>
-    <button class="note paste" @click="panels.paste('')">paste a list</button>
+    </v-btn>
+    <v-btn class="note paste" @click="panels.paste('')">paste a list</v-btn>
     <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
       <li
         v-for="(item, i) in found"

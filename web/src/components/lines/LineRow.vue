@@ -37,6 +37,11 @@ const measure = computed(() => (/^[\d.,\s]+g$/.test(props.line.entered ?? '') ? 
 const measured = ref('')
 const weighed = ref('')
 const editing = ref('')
+function begin(column: string, event?: Event): void {
+  editing.value = column
+  bench.selected = props.line.id
+  ;(event?.target as HTMLInputElement | undefined)?.select()
+}
 watch(
   measure,
   (now) => {
@@ -138,10 +143,7 @@ function take(): void {
         :placeholder="editing === 'measured' ? '1 1/2 cup' : ''"
         :readonly="!bench.mayEdit"
         autocomplete="off"
-        @focus="
-          editing = 'measured'
-          bench.selected = line.id
-        "
+        @focus="begin('measured')"
         @blur="leave('measured')"
         @keydown="onKey($event, 'measured')"
       />
@@ -158,11 +160,7 @@ function take(): void {
           reading ? `nine in ten: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
         "
         autocomplete="off"
-        @focus="
-          editing = 'weighed'
-          bench.selected = line.id
-          ;($event.target as HTMLInputElement).select()
-        "
+        @focus="begin('weighed', $event)"
         @blur="leave('weighed')"
         @keydown="onKey($event, 'weighed')"
       />

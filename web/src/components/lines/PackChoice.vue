@@ -26,10 +26,10 @@ const items = computed(() => packs.answer.value?.items ?? [])
 
 <template>
   <div class="choice" role="radiogroup" aria-label="Taken from">
-    <button role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">
+    <v-btn role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">
       the reference
-    </button>
-    <button
+    </v-btn>
+    <v-btn
       v-for="p in items"
       :key="p.key"
       role="radio"
@@ -44,7 +44,7 @@ const items = computed(() => packs.answer.value?.items ?? [])
           .filter(Boolean)
           .join(' · ')
       }}</span>
-    </button>
+    </v-btn>
     <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
       >enter a pack of it</router-link
     >

@@ -31,14 +31,14 @@ function set(change: Partial<LineDocument>): void {
 <template>
   <v-menu v-model="open" :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="name">{{ name }}</button>
+      <v-btn v-bind="menu" class="name">{{ name }}</v-btn>
     </template>
     <div class="sheet popover">
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
-        <button
+        <v-btn
           v-for="r in session.words?.roles"
           :key="r.id"
           role="radio"
@@ -49,7 +49,7 @@ function set(change: Partial<LineDocument>): void {
           @click="set({ role: r.id })"
         >
           <RoleSwatch :role="r.id" /> {{ r.name.toLowerCase() }} <span class="note">{{ r.code }}</span>
-        </button>
+        </v-btn>
       </div>
       <label class="note"
         >Treatment

@@ -51,6 +51,10 @@ function onKey(event: KeyboardEvent): void {
   }
 }
 
+function enter(event: FocusEvent): void {
+  focused.value = true
+  ;(event.target as HTMLInputElement).select()
+}
 function leave(): void {
   focused.value = false
   typing.value = false
@@ -73,10 +77,7 @@ function leave(): void {
       maxlength="100"
       @input="look"
       @keydown="onKey"
-      @focus="
-        focused = true
-        ;($event.target as HTMLInputElement).select()
-      "
+      @focus="enter"
       @blur="leave"
     />
     <ul v-if="found.length" :id="id" role="listbox" :aria-label="placeholder" class="popover">

@@ -58,7 +58,7 @@ const print = (): void => {
     <div class="card">
       <div class="tools">
         <div role="radiogroup" aria-label="Region" class="regions">
-          <button
+          <v-btn
             v-for="r in ['us', 'eu'] as const"
             :key="r"
             role="radio"
@@ -68,11 +68,11 @@ const print = (): void => {
             @click="region = r"
           >
             {{ r === 'us' ? 'United States' : 'European Union' }}
-          </button>
+          </v-btn>
         </div>
         <label class="note"><input v-model="ranges" type="checkbox" /> what the ranges could print</label>
         <span class="spring" />
-        <button class="act-button" @click="print">Print</button>
+        <v-btn class="act-button" @click="print">Print</v-btn>
       </div>
       <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
       <div v-if="!card && !asked.trouble.value" class="skeleton wait" />

@@ -11,8 +11,8 @@ const bench = useBench()
     </p>
     <p v-if="bench.clash.differences.length" class="note">From yours to theirs: {{ bench.clash.differences.join(' · ') }}</p>
     <div class="actions">
-      <button class="act-button" @click="bench.keepMine()">Keep mine</button>
-      <button class="quiet-button" @click="bench.takeTheirs()">Take theirs</button>
+      <v-btn class="act-button" @click="bench.keepMine()">Keep mine</v-btn>
+      <v-btn class="quiet-button" @click="bench.takeTheirs()">Take theirs</v-btn>
     </div>
   </section>
   <section v-else-if="bench.refusal || bench.saveRefusal" class="clash" role="alert">

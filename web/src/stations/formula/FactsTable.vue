@@ -48,7 +48,7 @@ const conventions = computed(() => {
   <section v-if="bench.analysis?.lines.length" class="facts">
     <h3>
       What it brings
-      <button class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</button>
+      <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</v-btn>
     </h3>
     <table>
       <thead>

@@ -74,7 +74,7 @@ const told = computed(() => {
     <div class="head">
       <h3>How it handles</h3>
       <span class="note" role="radiogroup" aria-label="Over">
-        <button
+        <v-btn
           v-for="o in ['minutes', 'degrees'] as const"
           :key="o"
           role="radio"
@@ -83,7 +83,7 @@ const told = computed(() => {
           @click="over = o"
         >
           {{ o === 'minutes' ? 'over minutes' : 'over °C' }}
-        </button>
+        </v-btn>
       </span>
     </div>
     <p :class="{ act: !forecast.fits }">{{ forecast.text }}</p>
@@ -119,8 +119,8 @@ const told = computed(() => {
           @change="bench.endPull()"
         />{{ ' ' }}<b>{{ temperature(forecast.temperature_c, session.units) }}</b></label
       >
-      <button v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">as usual</button>
-      <button
+      <v-btn v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">as usual</v-btn>
+      <v-btn
         v-if="forecast.has_cheese"
         class="quiet-button"
         :disabled="!bench.mayEdit"
@@ -128,15 +128,15 @@ const told = computed(() => {
         @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })"
       >
         cheese {{ forecast.melted ? 'melted' : 'cold' }}
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         class="quiet-button"
         :disabled="!bench.mayEdit"
         title="knead or press it, or only stir it"
         @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })"
       >
         {{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}
-      </button>
+      </v-btn>
     </div>
     <p class="note">
       {{

@@ -21,8 +21,8 @@ const point = (lines: readonly string[]): void => {
       <h3 :class="`is-${group.severity}`">{{ heads[group.severity] }}</h3>
       <ul class="said-list">
         <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
-          <button v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</button><span v-else>{{ w.text }}</span>
-          <button v-if="w.remedy && bench.mayEdit" class="quiet-button fix" @click="bench.apply(w.remedy)">{{ w.remedy.text }}</button>
+          <v-btn v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</v-btn><span v-else>{{ w.text }}</span>
+          <v-btn v-if="w.remedy && bench.mayEdit" class="quiet-button fix" @click="bench.apply(w.remedy)">{{ w.remedy.text }}</v-btn>
         </li>
       </ul>
     </template>

@@ -78,7 +78,7 @@ function add(): void {
   <section class="paste" aria-label="Paste a list">
     <div class="panel-head">
       <h3>Paste an ingredient list</h3>
-      <button class="note" @click="panels.open.value = 'lines'">back to the lines</button>
+      <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
     </div>
     <textarea
       ref="box"
@@ -107,7 +107,7 @@ function add(): void {
           </span>
           <span v-else class="means">
             <span :class="{ act: !chosen[row.text] }">{{ row.problem?.what }}:</span>
-            <button
+            <v-btn
               v-for="id in row.nearest"
               :key="id"
               class="near"
@@ -116,16 +116,16 @@ function add(): void {
               @click="chosen[row.text] = chosen[row.text] === id ? '' : id"
             >
               {{ nameOf(id) }}
-            </button>
+            </v-btn>
             <span v-if="!row.nearest.length" class="note">nothing in the pantry comes near; it stays here</span>
           </span>
         </template>
       </li>
     </ol>
     <div class="foot">
-      <button class="act-button" :disabled="!ready.length" @click="add">
+      <v-btn class="act-button" :disabled="!ready.length" @click="add">
         Add {{ ready.length || '' }} {{ ready.length === 1 ? 'line' : 'lines' }}
-      </button>
+      </v-btn>
       <span v-if="left.length" class="note">{{ left.length }} to choose; what is not chosen stays in the box</span>
     </div>
   </section>

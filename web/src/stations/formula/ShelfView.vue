@@ -134,19 +134,19 @@ const fork = (item: ShelfItem): void => {
         <option value="">every form</option>
         <option v-for="f in forms" :key="f.id" :value="f.id">{{ f.name.toLowerCase() }}</option>
       </select>
-      <button class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
+      <v-btn class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
         {{ archived ? 'back to the shelf' : 'what is put away' }}
-      </button>
+      </v-btn>
       <span class="spring" />
       <template v-if="session.mayEdit">
-        <button class="quiet-button" @click="start(true)">Paste a list</button>
-        <button class="act-button" @click="start(false)">New formula</button>
+        <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
+        <v-btn class="act-button" @click="start(false)">New formula</v-btn>
       </template>
     </div>
 
     <div v-if="shelf.missing.value" class="empty" role="alert">
       <p class="figure">{{ shelf.trouble.value }}</p>
-      <button class="quiet-button" @click="shelf.again()">Try again</button>
+      <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
     </div>
     <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
       <li v-for="n in 6" :key="n" class="skeleton card" />
@@ -186,14 +186,14 @@ const fork = (item: ShelfItem): void => {
           </span>
         </router-link>
         <span v-if="session.mayEdit" class="actions">
-          <button class="note" @click="fork(item)">fork</button>
-          <button class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'put away' }}</button>
+          <v-btn class="note" @click="fork(item)">fork</v-btn>
+          <v-btn class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'put away' }}</v-btn>
         </span>
       </li>
     </ul>
-    <button v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">
+    <v-btn v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">
       {{ total - items.length }} more
-    </button>
+    </v-btn>
     <p v-else-if="total > items.length" class="note further">The first {{ items.length }} of {{ total }}. Search to narrow it down.</p>
   </div>
 </template>

@@ -71,7 +71,7 @@ const grams = (value: number | undefined): string =>
         <figcaption>{{ right.word }}</figcaption>
       </figure>
     </div>
-    <button class="quiet-button" @click="$emit('close')">All versions</button>
+    <v-btn class="quiet-button" @click="$emit('close')">All versions</v-btn>
   </div>
 </template>
 

@@ -12,20 +12,20 @@ const toSection = (id: string): void => {
 <template>
   <p v-if="bench.analysis" class="sentence" aria-live="polite">
     <span v-for="(phrase, i) in bench.analysis.summary" :key="i"
-      ><button
+      ><v-btn
         v-if="phrase.bracket"
         class="link"
         :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }"
         @click="balance.show(phrase.bracket)"
       >
-        {{ phrase.text }}</button
-      ><button
+        {{ phrase.text }}</v-btn
+      ><v-btn
         v-else-if="phrase.section"
         class="link"
         :class="{ asking: phrase.tone === 'act', about: phrase.tone === 'about' }"
         @click="toSection(phrase.section)"
       >
-        {{ phrase.text }}</button
+        {{ phrase.text }}</v-btn
       ><span v-else>{{ phrase.text }}</span></span
     >
   </p>

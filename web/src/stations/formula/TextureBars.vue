@@ -43,7 +43,7 @@ const point = (lines: readonly string[] | undefined): void => {
     <p>{{ texture.text }}</p>
     <ul>
       <li v-for="s in texture.scores" :key="s.key">
-        <button
+        <v-btn
           class="row"
           :aria-expanded="open === s.key"
           :title="`${marks[s.confidence] ?? s.confidence}: ${s.basis}`"
@@ -60,11 +60,11 @@ const point = (lines: readonly string[] | undefined): void => {
           </span>
           <span class="figure">{{ figure(s.value, 0) }}</span>
           <span class="note mark">{{ marks[s.confidence] }}</span>
-        </button>
+        </v-btn>
         <div v-if="open === s.key" class="terms">
-          <button v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">
+          <v-btn v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">
             {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
-          </button>
+          </v-btn>
           <span v-if="!s.terms.length" class="note">nothing here makes it</span>
           <p class="note">{{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}</p>
         </div>
@@ -94,13 +94,13 @@ const point = (lines: readonly string[] | undefined): void => {
         />
         mm thick</label
       >
-      <button
+      <v-btn
         v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit"
         class="note usual"
         @click="setBake({ moisture_percent: null, moisture_from: '' })"
       >
         as usual
-      </button>
+      </v-btn>
     </div>
     <p class="note">
       {{ sources[baked.source]

@@ -113,17 +113,17 @@ const recall = (number: number): void => {
   <section class="versions" aria-label="Versions">
     <div class="panel-head">
       <h3>Versions</h3>
-      <button class="note" @click="panels.open.value = 'lines'">back to the lines</button>
+      <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
     </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <input v-model="note" class="field" maxlength="500" placeholder="What is this version about?" aria-label="Note for the version" />
-      <button class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
+      <v-btn type="submit" class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
         Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}
-      </button>
+      </v-btn>
     </form>
     <p v-if="draftChanges.length" class="since">
       <b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
-      <button class="note" @click="sides = [bench.baseNumber, 0]">side by side</button>
+      <v-btn class="note" @click="sides = [bench.baseNumber, 0]">side by side</v-btn>
     </p>
     <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="close" />
     <ol v-else class="list">
@@ -137,9 +137,9 @@ const recall = (number: number): void => {
           <p class="note">{{ v.author }} · {{ ago(v.created_at) }}</p>
         </div>
         <div class="actions">
-          <button v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">beside v{{ v.number - 1 }}</button>
-          <button class="note" @click="sides = [v.number, 0]">beside the draft</button>
-          <button v-if="bench.mayEdit" class="note" @click="recall(v.number)">bring back</button>
+          <v-btn v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">beside v{{ v.number - 1 }}</v-btn>
+          <v-btn class="note" @click="sides = [v.number, 0]">beside the draft</v-btn>
+          <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">bring back</v-btn>
         </div>
       </li>
       <li v-if="!bench.versions.length" class="none note">No version kept yet. A version never changes; the draft goes on.</li>

@@ -14,9 +14,9 @@ const amount = (value: number): string => value.toFixed(value < 1 ? 2 : 1)
       <summary>
         {{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b>
       </summary>
-      <button v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">
+      <v-btn v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">
         {{ z.name }}: “{{ z.printed }}” in {{ z.per_g }} g, up to {{ amount(z.most_a_piece) }} {{ z.unit }}
-      </button>
+      </v-btn>
     </details>
   </section>
 </template>

@@ -79,9 +79,9 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
 
 <template>
   <section class="log">
-    <button class="note toggle" :aria-expanded="open" @click="open = !open">
+    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">
       {{ oven.bakes.length }} logged {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} · log this one
-    </button>
+    </v-btn>
     <div v-if="open">
       <p class="note">
         Started at 0 ± {{ figure(oven.prior_half_k, 0) }} °C as any unknown oven; now {{ figure(oven.offset_k, 0) }} ±
@@ -109,7 +109,7 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
           >probe, empty oven
           <input v-model="seen.probe_c" class="field" inputmode="decimal" aria-label="Probe in the empty oven, °C" /> °C</label
         >
-        <button class="quiet-button">Learn from it</button>
+        <v-btn type="submit" class="quiet-button">Learn from it</v-btn>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       </form>
       <ul>
@@ -117,7 +117,7 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
           {{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }}
           {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says
           {{ b.readings.map((r) => `${figure(r.offset_k, 0)} ± ${figure(r.half_90_k, 0)}`).join(', ') }} °C
-          <button v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</button>
+          <v-btn v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</v-btn>
         </li>
       </ul>
     </div>

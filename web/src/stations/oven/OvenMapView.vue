@@ -58,9 +58,9 @@ const word = (row: number, column: number): string => {
         aria-label="Minutes of the map"
       />
       min comes to, 400 bakes in the background.
-      <button v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
+      <v-btn v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
         {{ result ? 'Anew' : 'Draw the map' }}
-      </button>
+      </v-btn>
       <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" />
     </p>
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>

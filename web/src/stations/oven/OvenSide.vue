@@ -94,9 +94,9 @@ const number = (event: Event): number | null => {
         <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
         <dt>Heat</dt>
         <dd>
-          <button class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
+          <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
             {{ bake?.fan ? 'fan' : 'still' }}
-          </button>
+          </v-btn>
         </dd>
         <dt>On</dt>
         <dd>
@@ -174,7 +174,7 @@ const number = (event: Event): number | null => {
       </p>
       <p class="note">
         {{ figure(forecast.moisture_percent ?? 0, 0) }} % water left.
-        <button v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</button
+        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</v-btn
         ><span v-if="bake?.moisture_from === 'oven'">
           · texture and figures per 100 g baked use {{ figure(bake.moisture_percent ?? 0, 0) }} %</span
         >
@@ -193,7 +193,7 @@ const number = (event: Event): number | null => {
       <h4>Other temperatures</h4>
       <ul class="settings">
         <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
-          <button :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</button>{{ ' '
+          <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</v-btn>{{ ' '
           }}<span
             >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare`
             }}{{ s.best ? ' · widest' : '' }}</span
@@ -217,11 +217,12 @@ const number = (event: Event): number | null => {
     </template>
     <OvenLog v-if="chosen && !forecast?.fried" :oven="chosen" @learned="learned" />
     <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven">
-      <input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><button
+      <input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><v-btn
+        type="submit"
         class="quiet-button"
       >
         Add
-      </button>
+      </v-btn>
     </form>
   </aside>
 </template>

@@ -80,10 +80,10 @@ const keepBeside = (): void => {
       <BakeCurves :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <ColourStrip :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <div class="compare">
-        <button class="quiet-button" @click="keepBeside">Keep this bake beside</button>
+        <v-btn class="quiet-button" @click="keepBeside">Keep this bake beside</v-btn>
         <template v-if="beside"
           ><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span
-          ><button class="quiet-button" @click="beside = null">Take it away</button></template
+          ><v-btn class="quiet-button" @click="beside = null">Take it away</v-btn></template
         >
       </div>
       <OvenMapView :formula-id="id" :minutes="forecast.ready_min?.best ?? null" :forecast="forecast" />

@@ -102,8 +102,8 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
     </div>
     <div v-if="bench.mayEdit" class="add note">
       add
-      <button v-for="more in forecast.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</button>
-      <button v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</button>
+      <v-btn v-for="more in forecast.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</v-btn>
+      <v-btn v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</v-btn>
     </div>
   </section>
 </template>

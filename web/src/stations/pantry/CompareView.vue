@@ -74,7 +74,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
     </PantryBar>
     <p v-if="!keys.length" class="page-blank">Mark what to compare in the pantry, or add it above.</p>
     <p v-else-if="seen.missing.value" class="page-blank" role="alert">
-      Not all of these are in this pantry. <button class="quiet-button" @click="change([])">Start again</button>
+      Not all of these are in this pantry. <v-btn class="quiet-button" @click="change([])">Start again</v-btn>
     </p>
     <div v-else class="page-sheet">
       <table>
@@ -87,9 +87,9 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
                 >{{ item.pack || item.name }}</router-link
               >
               <span class="note of">{{ item.pack ? item.name : 'reference' }}</span>
-              <button class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">
+              <v-btn class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">
                 take out
-              </button>
+              </v-btn>
             </th>
           </tr>
           <tr>

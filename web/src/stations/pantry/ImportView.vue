@@ -130,7 +130,7 @@ const why = (row: BadRow): string =>
           aria-label="Rows of products"
           @paste="paste"
         />
-        <button class="act-button" :disabled="!text.trim()">Read it</button>
+        <v-btn type="submit" class="act-button" :disabled="!text.trim()">Read it</v-btn>
       </form>
     </div>
     <div v-else-if="found" class="page-sheet">
@@ -205,13 +205,13 @@ const why = (row: BadRow): string =>
         >; <b>{{ found.total - found.good }}</b> cannot.
       </p>
       <div v-if="session.mayEdit && !underWay" class="actions">
-        <button v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</button>
-        <button v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
+        <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</v-btn>
+        <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
           Keep the {{ found.good }} good ones, all at once
-        </button>
-        <button v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
+        </v-btn>
+        <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
           Keep none
-        </button>
+        </v-btn>
         <p v-if="found.state === 'saved'">
           {{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link>
         </p>

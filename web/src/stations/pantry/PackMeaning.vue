@@ -33,14 +33,14 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
     <div class="findings" aria-live="polite">
       <p v-if="reading.mistake" class="mistake">
         <b>{{ reading.mistake.text }}</b>
-        <button v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)">Read it so</button>
-        <button
+        <v-btn v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)">Read it so</v-btn>
+        <v-btn
           v-else-if="reading.mistake.ingredient && mayEdit"
           class="act-button"
           @click="$emit('ingredient', reading.mistake.ingredient)"
         >
           Make it that
-        </button>
+        </v-btn>
       </p>
       <ul class="said-list">
         <li v-for="f in reading.findings" :key="f.code" :class="f.severity" :data-code="f.code">

@@ -160,7 +160,7 @@ const lists = [
     </div>
     <h3>Certified on the pack</h3>
     <div class="chips">
-      <button
+      <v-btn
         v-for="c in session.words?.claims"
         :key="c.id"
         class="chip"
@@ -171,14 +171,14 @@ const lists = [
         @click="toggle('certificates', c.id)"
       >
         {{ c.name.toLowerCase() }}
-      </button>
+      </v-btn>
     </div>
     <details v-for="[field, word] in lists" :key="field" :open="(pack[field]?.length ?? 0) > 0">
       <summary>
         {{ word }}<span class="note"> {{ pack[field]?.join(', ') || 'nothing' }}</span>
       </summary>
       <div class="chips">
-        <button
+        <v-btn
           v-for="a in session.words?.allergens"
           :key="a.flag"
           class="chip"
@@ -188,9 +188,9 @@ const lists = [
           @click="toggle(field, a.flag)"
         >
           {{ a.name }}
-        </button>
+        </v-btn>
         <template v-if="field === 'contains'">
-          <button
+          <v-btn
             v-for="[flag, name] in [
               ['anticaking', 'anticaking starch'],
               ['nightshade', 'potato starch'],
@@ -204,7 +204,7 @@ const lists = [
             @click="toggle('contains', flag)"
           >
             {{ name }}
-          </button>
+          </v-btn>
         </template>
       </div>
     </details>

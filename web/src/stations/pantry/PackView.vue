@@ -213,9 +213,9 @@ async function fromClipboard(): Promise<void> {
           />
         </label>
         <p v-if="refusal" class="act" role="alert">{{ refusal.sentence }}</p>
-        <button v-if="!readonly" class="note paste" @click="fromClipboard">
+        <v-btn v-if="!readonly" class="note paste" @click="fromClipboard">
           Paste a nutrition panel from the clipboard <kbd>Ctrl V</kbd>
-        </button>
+        </v-btn>
         <LabelForm :model-value="label" :readonly="readonly" :wrong-field="wrongField" :marked="marked" @update:model-value="setLabel" />
         <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
       </div>
@@ -227,17 +227,17 @@ async function fromClipboard(): Promise<void> {
           >
           <span v-if="lot?.archived" class="note">put away</span>
           <span class="spring" />
-          <button v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</button>
+          <v-btn v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</v-btn>
           <template v-if="!readonly">
-            <button v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</button>
-            <button
+            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</v-btn>
+            <v-btn
               class="act-button"
               :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)"
               title="Ctrl Enter"
               @click="save"
             >
               {{ lot ? 'Keep the changes' : 'Put into the pantry' }}
-            </button>
+            </v-btn>
           </template>
         </div>
         <PackMeaning

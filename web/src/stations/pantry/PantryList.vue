@@ -105,13 +105,13 @@ function open(row: PantryRow | undefined): void {
         <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }"
           >Compare {{ marked.keys.value.length }}</router-link
         >
-        <button class="note" @click="marked.clear()">none</button>
+        <v-btn class="note" @click="marked.clear()">none</v-btn>
       </span>
       <span v-else class="note">mark up to six to compare</span>
     </div>
     <div v-if="found.missing.value" class="page-blank" role="alert">
       <p class="figure">The pantry could not be read.</p>
-      <button class="quiet-button" @click="found.again()">Try again</button>
+      <v-btn class="quiet-button" @click="found.again()">Try again</v-btn>
     </div>
     <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
     <div v-else-if="!total" class="page-blank">
@@ -128,9 +128,9 @@ function open(row: PantryRow | undefined): void {
       <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.answer.value?.packs ?? 0}`" />
       <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.answer.value?.references ?? 0}`" />
       <p v-if="total > PAGE" class="pages note">
-        <button class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - PAGE, 0)">before</button>
+        <v-btn class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - PAGE, 0)">before</v-btn>
         {{ offset + 1 }}–{{ last }} of {{ total }}
-        <button class="quiet-button" :disabled="last >= total" @click="offset += PAGE">after</button>
+        <v-btn class="quiet-button" :disabled="last >= total" @click="offset += PAGE">after</v-btn>
       </p>
     </div>
   </div>

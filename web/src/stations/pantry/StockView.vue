@@ -150,7 +150,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           Nothing on hand. Put a pack into the pantry, or count one on its page.
         </p>
         <p v-if="stock.missing.value" role="alert">
-          The stock could not be read. <button class="quiet-button" @click="stock.again()">Try again</button>
+          The stock could not be read. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
         </p>
       </section>
       <section aria-label="Bakes">
@@ -162,7 +162,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           </select>
           <label class="note">batches <input v-model="batches" class="field few" inputmode="decimal" /></label>
           <label class="note">on <input v-model="on" class="field" type="date" /></label>
-          <button class="act-button" :disabled="!formula">Plan</button>
+          <v-btn type="submit" class="act-button" :disabled="!formula">Plan</v-btn>
         </form>
         <article v-for="b in bakes.answer.value" :key="b.id" class="bake">
           <p>
@@ -175,8 +175,8 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </li>
           </ul>
           <div v-if="session.mayEdit" class="actions">
-            <button class="act-button" @click="finish(b, 'done')">Done: take it away</button>
-            <button class="quiet-button" @click="finish(b, 'cancel')">Will not be</button>
+            <v-btn class="act-button" @click="finish(b, 'done')">Done: take it away</v-btn>
+            <v-btn class="quiet-button" @click="finish(b, 'cancel')">Will not be</v-btn>
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
           </div>
         </article>

@@ -14,8 +14,8 @@ const spoilt = (c: FigureChange): boolean => ['low', 'high', 'out'].includes(c.s
       <li v-for="c in changes" :key="c.key" :class="{ act: spoilt(c) && c.state_before !== c.state_after }">{{ c.text }}</li>
     </ul>
     <div class="do">
-      <button v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</button
-      ><button class="quiet-button" @click="emit('close')">Good</button>
+      <v-btn v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</v-btn
+      ><v-btn class="quiet-button" @click="emit('close')">Good</v-btn>
     </div>
   </section>
 </template>

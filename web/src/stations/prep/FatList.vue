@@ -17,7 +17,7 @@ const take = (ingredient: string): void => {
 <template>
   <ul>
     <li v-for="f in fats" :key="f.ingredient" :class="f.verdict">
-      <button
+      <v-btn
         :disabled="!bench.mayEdit"
         :aria-pressed="bench.document?.bake?.frying_fat === f.ingredient"
         :title="`${f.taste}; ${f.source}`"
@@ -25,7 +25,7 @@ const take = (ingredient: string): void => {
       >
         <b>{{ f.name.split(',')[0] }}</b>{{ ' '
         }}<span class="note">{{ temperature(f.smoke_c, session.units) }}, {{ words[f.verdict] }}</span>
-      </button>
+      </v-btn>
     </li>
   </ul>
 </template>

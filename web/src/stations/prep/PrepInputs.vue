@@ -56,7 +56,7 @@ const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : inpu
         />
         {{ unit(input) }}{{ asFahrenheit(input) }}
       </template>
-      <button
+      <v-btn
         v-if="!input.usual && bench.mayEdit"
         class="back"
         :aria-label="`${input.label}: as usual`"
@@ -64,7 +64,7 @@ const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : inpu
         @click.prevent="set(input.key, null)"
       >
         ×
-      </button>
+      </v-btn>
     </label>
   </div>
 </template>

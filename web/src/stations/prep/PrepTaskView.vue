@@ -26,7 +26,7 @@ const point = (): void => {
   <li class="card" :class="{ wide }" :data-task="task.kind">
     <div class="words">
       <h3>
-        <span class="number">{{ number }}</span>{{ ' ' }}<button v-if="task.lines.length" @click="point">{{ task.title }}</button
+        <span class="number">{{ number }}</span>{{ ' ' }}<v-btn v-if="task.lines.length" @click="point">{{ task.title }}</v-btn
         ><span v-else>{{ task.title }}</span
         >{{ ' ' }}<span class="note confidence">{{ task.confidence }}</span>
       </h3>

@@ -155,13 +155,13 @@ function weighed(event: Event): void {
           />
           g</label
         >
-        <button
+        <v-btn
           v-if="(drying.weighed || drying.start_set) && bench.mayEdit"
           class="quiet-button tiny-button"
           @click="set({ weighed: false, start_g: null })"
         >
           as forecast
-        </button>
+        </v-btn>
         <span v-if="drying.dried" class="note"
           >with the juice leave {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars, {{ figure(drying.dried.potassium_lost_mg, 0) }} mg
           potassium; what is left is {{ figure(drying.dried.water_percent, 0) }} % water</span
@@ -185,13 +185,13 @@ function weighed(event: Event): void {
           <td>{{ figure(s.water_percent, 0) }} %</td>
           <td>{{ figure(s.sugars_lost_g, 1) }} g</td>
           <td>
-            <button
+            <v-btn
               v-if="!s.chosen && bench.mayEdit"
               class="quiet-button tiny-button"
               @click="set({ steps: [...s.steps], start_g: null, weighed: false })"
             >
-              so</button
-            ><button v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</button>
+              so</v-btn
+            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</v-btn>
           </td>
         </tr>
       </tbody>

@@ -61,12 +61,12 @@ const add = (): Promise<unknown> =>
 
 <template>
   <section class="own">
-    <button class="note toggle" :aria-expanded="open" @click="open = !open">your own pans and trays ({{ own.length }})</button>
+    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">your own pans and trays ({{ own.length }})</v-btn>
     <div v-if="open">
       <ul>
         <li v-for="p in own" :key="p.id">
           {{ p.name }}, {{ p.kind }}, {{ p.length_mm }} × {{ p.width_mm }} × {{ p.height_mm }} mm
-          <button v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">take out</button>
+          <v-btn v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">take out</v-btn>
         </li>
       </ul>
       <form v-if="bench.mayEdit" @submit.prevent="add">
@@ -91,7 +91,7 @@ const add = (): Promise<unknown> =>
           aria-label="Inner width, mm"
         />
         <input v-model="fresh.height_mm" class="field short" placeholder="height" inputmode="decimal" aria-label="Inner height, mm" /> mm
-        <button class="quiet-button">Keep</button>
+        <v-btn type="submit" class="quiet-button">Keep</v-btn>
       </form>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     </div>

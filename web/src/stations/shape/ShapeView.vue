@@ -114,13 +114,13 @@ const scaleAll = (factor: number): void => {
           />
           {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label
         >
-        <button
+        <v-btn
           v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
           class="quiet-button"
           @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)"
         >
           {{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}
-        </button>
+        </v-btn>
         <label
           ><input
             class="field"
@@ -249,9 +249,9 @@ const scaleAll = (factor: number): void => {
               <td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ plan.thick_word }}</td>
               <td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td>
               <td>
-                <button v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">
+                <v-btn v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">
                   × {{ figure(o.factor, 2) }}
-                </button>
+                </v-btn>
               </td>
             </tr>
           </tbody>
