@@ -1,4 +1,4 @@
-"""How large a request may be: small everywhere, but for a file of products."""
+"""How large a request may be: small everywhere, but for a file of products, formulas or a kitchen."""
 
 import re
 from collections.abc import Callable
@@ -6,7 +6,7 @@ from collections.abc import Callable
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-_FILES = re.compile(r"/api/kitchens/\d+/imports")
+_FILES = re.compile(r"/api/kitchens/\d+/(?:imports|file)")
 
 
 def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:

@@ -9,14 +9,14 @@ import argparse
 import json
 import sys
 from collections.abc import Callable, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.card.card import card
 from substrata.errors import FormulaError, SubstrataError
-from substrata.exchange.text_import import import_text
+from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
 from substrata.labels.check import check_lot
@@ -77,7 +77,7 @@ def _parser() -> argparse.ArgumentParser:
     paste = commands.add_parser("import", help="read an ingredient list into a document")
     paste.add_argument("file", help="a text file, or - for standard input")
     paste.add_argument("--form", default="thin-crust", help="form of the new formula")
-    paste.add_argument("--pieces", type=int, default=1)
+    paste.add_argument("--pieces", type=int, help="else what the list says, else 1")
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
@@ -226,7 +226,9 @@ def _import(options: argparse.Namespace) -> str:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""
             print(f"line {part.number}: {part.problem.what}: {part.text}{near}", file=sys.stderr)
     lines = tuple(line for part in pasted for line in part.lines)
-    formula = Formula(name="Imported", form=options.form, pieces=options.pieces, lines=lines)
+    formula = as_told(Formula(name="Imported", form=options.form, pieces=1, lines=lines), pasted)
+    if options.pieces is not None:
+        formula = replace(formula, pieces=options.pieces)
     if options.table:
         return _table(analyse(formula, load_library()))
     return json.dumps(write_document(formula), ensure_ascii=False, indent=1)

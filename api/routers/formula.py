@@ -51,8 +51,7 @@ def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> 
 @router.post("/kitchens/{int:kitchen_id}/paste", response={200: list[PastedLine], **Problems}, operation_id="paste")
 def paste(request: HttpRequest, kitchen_id: int, payload: PasteIn) -> list[PastedLine]:
     """Read a pasted ingredient list into lines."""
-    membership(person(request), kitchen_id)
-    return list(read_paste(payload.text))
+    return list(read_paste(payload.text, membership(person(request), kitchen_id).kitchen))
 
 
 @router.get("/kitchens/{int:kitchen_id}/formulas", response={200: ShelfPage, **Problems}, operation_id="shelf")
@@ -115,6 +114,13 @@ def compare(request: HttpRequest, kitchen_id: int, formula_id: int, before: int,
 def fork_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ForkIn) -> tuple[int, FormulaOut]:
     """Start a new formula from this one."""
     return 201, FormulaOut.of(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
+
+
+@router.delete(f"{ONE}/blank", response={204: None, **Problems}, operation_id="discard_blank")
+def discard_blank(request: HttpRequest, kitchen_id: int, formula_id: int) -> tuple[int, None]:
+    """Take a formula away that was begun and left blank."""
+    formulas.discard_blank(person(request), kitchen_id, formula_id)
+    return 204, None
 
 
 @router.post(f"{ONE}/archive", response={200: ShelfOut, **Problems}, operation_id="archive_formula")

@@ -190,6 +190,21 @@ def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: b
     return formula
 
 
+@transaction.atomic
+def discard_blank(user: User, kitchen_id: int, formula_id: int) -> None:
+    """Take a formula away that was begun and left: nothing was put into it.
+
+    Raises:
+        Refused: when it holds anything.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    formula = formula_of(member, formula_id, lock=True)
+    document = formula.draft.document
+    if document.get("lines") or document.get("notes") or document.get("targets") or formula.versions.exists():
+        raise Refused("the formula is not blank", got=formula.name, remedy="archive it")
+    formula.delete()
+
+
 def refresh_thumbs(limit: int = 500) -> int:
     """Make the thumbs of another state of the science anew; returns how many were made."""
     stale = Formula.objects.exclude(thumb_mark__startswith=SCIENCE_MARK).select_related("draft", "kitchen")[:limit]

@@ -128,13 +128,13 @@ def prepare(
     return Prepared(plan=prep_plan_of(dough), changes=moved)
 
 
-def read_paste(text: str) -> tuple[PastedLine, ...]:
-    """Read a pasted ingredient list.
+def read_paste(text: str, kitchen: Kitchen) -> tuple[PastedLine, ...]:
+    """Read a pasted ingredient list by a kitchen's measures.
 
     Raises:
         FormulaError: when it is too long.
     """
-    return import_text(text, load_library())
+    return import_text(text, load_library(), core_settings(kitchen))
 
 
 def shelf_thumb(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:

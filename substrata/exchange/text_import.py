@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import html
 import re
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from substrata.batch.weighed import Problem
-from substrata.errors import AmountError, FormulaError
-from substrata.formula.formula import Line
+from substrata.batch.weighed import Problem, weigh_line
+from substrata.errors import AmountError, FormulaError, SubstrataError
+from substrata.exchange.recipe_words import Told, told_in
+from substrata.formula.bake_wish import BakeStage
+from substrata.formula.formula import Formula, Line
 from substrata.pantry.library import Library
 from substrata.quantities.amount import Amount, Term, split_amount
+from substrata.quantities.spread import Spread
+from substrata.settings import Settings
 
 LONGEST_PASTE = 20_000  # characters
 MOST_PASTED_LINES = 200
@@ -21,7 +26,7 @@ _BULLET = re.compile(r"^\s*(?:[-*•·▢☐□✓◦‣–]|\[[ xX]?\]|\d{1,2}[
 _LEADING_OF = re.compile(r"^(?:of|the)\s+", re.IGNORECASE)
 _SECTION_ROLES = {"topping": "topping", "filling": "filling", "wash": "wash", "glaze": "wash", "dusting": "dusting"}
 _EGG_PARTS = {"egg": "egg", "white": "egg-white", "yolk": "egg-yolk"}
-Status = Literal["read", "unsure", "unknown", "section"]
+Status = Literal["read", "unsure", "unknown", "section", "told"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,15 +38,18 @@ class PastedLine:
     status: Status
     lines: tuple[Line, ...] = ()  # usually one; "2 eggs + 2 whites" gives two
     nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
+    weights: tuple[Spread | None, ...] = ()  # grams of each line by the kitchen's measures; None: not to be weighed
+    told: Told | None = None  # what it says of the whole formula
     problem: Problem | None = None
 
 
-def import_text(text: str, library: Library) -> tuple[PastedLine, ...]:
+def import_text(text: str, library: Library, settings: Settings = Settings()) -> tuple[PastedLine, ...]:  # noqa: B008 - frozen
     """Read a pasted ingredient list.
 
     Args:
-        text: one ingredient a line; bullets, numbering and section heads are understood.
+        text: one ingredient a line; bullets, numbering, section heads, a title and what it makes and how it is baked are understood.
         library: whose names and aliases count.
+        settings: the kitchen's spoons and eggs, for the weights.
 
     Raises:
         FormulaError: when the paste is too long; the text stays with the caller.
@@ -66,12 +74,61 @@ def import_text(text: str, library: Library) -> tuple[PastedLine, ...]:
     role, result = "", []
     for number, part in written:
         section = _section_role(part)
+        told = told_in(part)
         if section is not None:
             role = section
             result.append(PastedLine(number=number, text=part, status="section"))
-        else:
-            result.append(_read(number, part, role, library))
-    return tuple(result)
+            continue
+        row = _read(number, part, role, library)
+        # "Warm water, 60 g" begins like something to do, and is an ingredient.
+        weighed = row.status == "read" and any(line.entered for line in row.lines)
+        if told and not (told.note and weighed):
+            row = PastedLine(number=number, text=part, status="told", told=told)
+        result.append(row)
+    titled = _titled(result, library)
+    return tuple(replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines)) for p in titled)
+
+
+_LEAST_AMOUNTS = 2  # below a title
+
+
+def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
+    """The first line is the name when it has no amount, names no ingredient outright, and amounts stand below."""
+    if not rows or rows[0].status == "section" or any(line.entered for line in rows[0].lines):
+        return rows
+    if rows[0].told and (rows[0].told.note is None or rows[0].text.endswith(".")):
+        return rows
+    match = library.names.find(rows[0].text)
+    outright = match is not None and match.sure and not match.beside
+    if outright or sum(any(line.entered for line in row.lines) for row in rows[1:]) < _LEAST_AMOUNTS:
+        return rows
+    name = rows[0].text.strip(" #*_:-–")[:120]
+    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=Told(name=name)), *rows[1:]]
+
+
+def as_told(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
+    """A formula with what the paste says of the whole of it: its name, pieces, oven and what to do."""
+    for told in (row.told for row in pasted if row.told):
+        bake = formula.bake
+        if told.oven_c is not None:
+            bake = replace(bake, oven_c=told.oven_c, fan=bake.fan if told.fan is None else told.fan)
+        if told.minutes is not None:
+            bake = replace(bake, stages=(BakeStage(kind="bake", minutes=told.minutes),))
+        formula = replace(
+            formula,
+            name=told.name or formula.name,
+            pieces=told.pieces or formula.pieces,
+            bake=bake,
+            notes="\n".join(filter(None, (formula.notes, told.note))),
+        )
+    return formula
+
+
+def _weight(line: Line, library: Library, settings: Settings) -> Spread | None:
+    try:
+        return weigh_line(line, library, settings).grams if line.ingredient else None
+    except SubstrataError:
+        return None
 
 
 def _section_role(part: str) -> str | None:

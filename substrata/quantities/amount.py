@@ -14,6 +14,7 @@ from substrata.errors import AmountError
 from substrata.quantities.units import unit, unit_names
 
 LONGEST_AMOUNT = 300  # characters; a longer text is a paste, not an amount
+_LOOSE_PERCENT = 50.0  # a measure as loose as that is named without a number
 LARGEST_NUMBER = 1_000_000.0
 
 _WORDS = {
@@ -35,6 +36,7 @@ _FILLINGS = {
     "scant": (0.93, 6.0),
     "heaping": (1.25, 20.0),
     "heaped": (1.25, 20.0),
+    **dict.fromkeys(("big", "good"), (1.2, 20.0)),
     "generous": (1.08, 8.0),
     "rounded": (1.15, 15.0),
     "level": (1.0, 0.0),
@@ -267,8 +269,9 @@ class _Scanner:
             if words == "half" and (article := self._word()) and article.group().lower() in ("a", "an"):
                 self.at = article.end()
             return _WORDS[words], _WORDS[words], False
-        # A bare "pinch" or "dash" is one of it.
-        return (1.0, 1.0, False) if unit_names().get(words) in ("pinch", "dash") else None
+        # A bare "pinch", "knob" or "glug" is one of it.
+        key = unit_names().get(words) if len(words) > 1 else None
+        return (1.0, 1.0, False) if key and unit(key).spread_percent >= _LOOSE_PERCENT else None
 
     def _bracket(self) -> Term | None:
         """An amount in round brackets; text in brackets that is none stays in the rest."""

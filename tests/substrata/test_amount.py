@@ -63,7 +63,7 @@ def test_a_range_is_wider_than_its_middle_and_heaping_wider_than_level():
         ("1½ c. almond flour, sifted", "almond flour, sifted"),
         ("2 lg eggs + 2 whites, at room temperature", "at room temperature"),
         ("100 g almond flour and a little love", "almond flour and a little love"),
-        ("1 cup (about a handful) almonds", "(about a handful) almonds"),
+        ("1 cup (about a hand full) almonds", "(about a hand full) almonds"),
     ],
 )
 def test_what_is_no_amount_is_handed_back(text, rest):

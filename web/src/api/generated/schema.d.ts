@@ -272,6 +272,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kitchen File
+         * @description The whole kitchen.
+         */
+        get: operations["kitchen_file"];
+        put?: never;
+        /**
+         * Take File
+         * @description Bring what a file holds into the kitchen: all of it or nothing.
+         */
+        post: operations["take_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/formulas": {
         parameters: {
             query?: never;
@@ -336,6 +360,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/formulas/{formula_id}/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Discard Blank
+         * @description Take a formula away that was begun and left blank.
+         */
+        delete: operations["discard_blank"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/formulas/{formula_id}/compare": {
         parameters: {
             query?: never;
@@ -369,6 +413,26 @@ export interface paths {
          * @description Save what is being edited.
          */
         put: operations["save_draft"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/formulas/{formula_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Formula File
+         * @description One formula with the packs and pans that it uses.
+         */
+        get: operations["formula_file"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -434,6 +498,30 @@ export interface paths {
         get: operations["version"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/house-formulas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House Formulas
+         * @description Formulas to begin with.
+         */
+        get: operations["house_formulas"];
+        put?: never;
+        /**
+         * Copy House Formula
+         * @description Copy one onto the shelf.
+         */
+        post: operations["copy_house_formula"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2060,6 +2148,47 @@ export interface components {
             unit: string;
         };
         /**
+         * FileIn
+         * @description A file that comes in.
+         */
+        FileIn: {
+            /** File */
+            file: {
+                [key: string]: unknown;
+            };
+            /**
+             * Settings
+             * @default false
+             */
+            settings: boolean;
+        };
+        /**
+         * FileOut
+         * @description One formula, or a whole kitchen, as an open file.
+         */
+        FileOut: {
+            /** Formulas */
+            formulas: components["schemas"]["FormulaEntry"][];
+            /** Kitchen */
+            kitchen?: {
+                [key: string]: unknown;
+            } | null;
+            /** Ovens */
+            ovens?: {
+                [key: string]: unknown;
+            }[];
+            /** Packs */
+            packs?: {
+                [key: string]: unknown;
+            }[];
+            /** Pans */
+            pans?: {
+                [key: string]: unknown;
+            }[];
+            /** Substrata File */
+            substrata_file: number;
+        };
+        /**
          * Finding
          * @description One thing about a label that a baker should look at.
          */
@@ -2158,6 +2287,25 @@ export interface components {
             };
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * FormulaEntry
+         * @description A formula of a file.
+         */
+        FormulaEntry: {
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Versions */
+            versions?: {
+                [key: string]: unknown;
+            }[];
         };
         /**
          * FormulaOut
@@ -2388,6 +2536,26 @@ export interface components {
             printed: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * HouseIn
+         * @description Which one to copy.
+         */
+        HouseIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * HouseOut
+         * @description A house formula that can be copied.
+         */
+        HouseOut: {
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
         };
         /**
          * ImportIn
@@ -3691,9 +3859,15 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "read" | "unsure" | "unknown" | "section";
+            status: "read" | "unsure" | "unknown" | "section" | "told";
             /** Text */
             text: string;
+            told?: components["schemas"]["Told"] | null;
+            /**
+             * Weights
+             * @default []
+             */
+            weights: (components["schemas"]["Spread"] | null)[];
         };
         /**
          * Phrase
@@ -4367,6 +4541,18 @@ export interface components {
             share: number;
         };
         /**
+         * TakenOut
+         * @description What an import brought.
+         */
+        TakenOut: {
+            /** Formulas */
+            formulas: components["schemas"]["ShelfOut"][];
+            /** Packs Added */
+            packs_added: number;
+            /** Packs Known */
+            packs_known: number;
+        };
+        /**
          * TargetDocument
          * @description Wanted bounds of a bracket, set by the baker; None leaves that side open.
          */
@@ -4456,6 +4642,24 @@ export interface components {
             protein: number;
             /** Strata */
             strata: components["schemas"]["StratumOut"][];
+        };
+        /**
+         * Told
+         * @description What a line of a paste says of the whole formula; None where it says nothing.
+         */
+        Told: {
+            /** Fan */
+            fan?: boolean | null;
+            /** Minutes */
+            minutes?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Note */
+            note?: string | null;
+            /** Oven C */
+            oven_c?: number | null;
+            /** Pieces */
+            pieces?: number | null;
         };
         /**
          * Totals
@@ -5697,6 +5901,144 @@ export interface operations {
             };
         };
     };
+    kitchen_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     shelf: {
         parameters: {
             query?: {
@@ -5981,6 +6323,72 @@ export interface operations {
             };
         };
     };
+    discard_blank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     compare: {
         parameters: {
             query: {
@@ -6106,6 +6514,76 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    formula_file: {
+        parameters: {
+            query?: {
+                versions?: boolean;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6374,6 +6852,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_formulas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    copy_house_formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaOut"];
                 };
             };
             /** @description Unauthorized */

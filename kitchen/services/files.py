@@ -1,0 +1,287 @@
+"""Formulas and whole kitchens as one open file, and back: a formula travels with the packs and pans that make its figures."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+from django.utils.dateparse import parse_datetime
+
+from kitchen.errors import Refused
+from kitchen.models import Eater, Formula, FormulaVersion, Kitchen, LoggedBake, Lot, Membership, Oven
+from kitchen.services.access import formula_of, membership, record
+from kitchen.services.formulas import create_formula
+from kitchen.services.judging import packs_named
+from kitchen.services.kitchens import KITCHEN_CHOICES, bump_revision, change_settings, set_eaters
+from kitchen.services.ovens import add_oven
+from kitchen.services.pans import set_pans
+from kitchen.services.pantry import described, new_key
+from kitchen.services.stock import receive
+from substrata import load_library, read_document, write_document
+from substrata.errors import SubstrataError
+from substrata.labels.pack_document import read_lot, write_lot
+
+FILE_VERSION = 1
+_VERSION = "substrata_file"
+MOST_FORMULAS, MOST_PACKS, MOST_VERSIONS = 1_000, 3_000, 500
+_SWITCHES = ("coconut_is_nut", "xanthan_is_grain", "low_salt")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Taken:
+    """What an import brought."""
+
+    formulas: list[Formula]
+    packs_added: int
+    packs_known: int  # already here, by what they say
+    settings_taken: bool
+
+
+def formula_file(user: User, kitchen_id: int, formula_id: int, *, versions: bool) -> dict[str, Any]:
+    """One formula with the packs and pans that it uses; with all its versions if wished."""
+    member = membership(user, kitchen_id)
+    formula = formula_of(member, formula_id)
+    entry = _entry(formula, versions=versions)
+    return {_VERSION: FILE_VERSION, "formulas": [entry], **_used(member.kitchen, [entry])}
+
+
+def kitchen_file(user: User, kitchen_id: int) -> dict[str, Any]:
+    """A whole kitchen: choices, eaters, pans, ovens with their logged bakes, packs with what is on hand, formulas with all versions."""
+    member = membership(user, kitchen_id)
+    kitchen = member.kitchen
+    rows = kitchen.formulas.select_related("draft").prefetch_related("versions").order_by("pk")
+    choices = {name: getattr(kitchen, name) for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency", "name")}
+    return {
+        _VERSION: FILE_VERSION,
+        "kitchen": choices
+        | {"eaters": [{"name": e.name, "budgets": e.budgets} for e in kitchen.eaters.order_by("order")]},
+        "pans": kitchen.pans,
+        "ovens": [_oven(oven) for oven in kitchen.ovens.prefetch_related("bakes").order_by("pk")],
+        "packs": [_pack(lot, on_hand=True) for lot in kitchen.lots.order_by("pk")],
+        "formulas": [_entry(formula, versions=True) for formula in rows],
+    }
+
+
+def _entry(formula: Formula, *, versions: bool) -> dict[str, Any]:
+    entry: dict[str, Any] = {"document": formula.draft.document}
+    if formula.archived_at:
+        entry["archived"] = True
+    if versions:
+        entry["versions"] = [
+            {
+                "number": v.number,
+                "note": v.note,
+                "changes": v.changes,
+                "created_at": v.created_at.isoformat(),
+                "document": v.document,
+            }
+            for v in formula.versions.order_by("number")
+        ]
+    return entry
+
+
+def _documents(entries: Iterable[dict[str, Any]]) -> list[dict[str, Any]]:
+    return [d for e in entries for d in (e["document"], *(v["document"] for v in e.get("versions", ())))]
+
+
+def _used(kitchen: Kitchen, entries: list[dict[str, Any]]) -> dict[str, Any]:
+    documents = _documents(entries)
+    keys = frozenset().union(*(packs_named(document) for document in documents))
+    sizes = [document.get("form", {}).get("size") or {} for document in documents]
+    pans = {size.get(name) for size in sizes for name in ("pan", "tray")}
+    return {
+        "packs": [_pack(lot) for lot in kitchen.lots.filter(key__in=keys).order_by("pk")],
+        "pans": [pan for pan in kitchen.pans if pan["id"] in pans],
+    }
+
+
+def _pack(lot: Lot, *, on_hand: bool = False) -> dict[str, Any]:
+    entry = {"key": lot.key, "document": lot.document}
+    if on_hand:
+        entry |= {"on_hand_g": lot.on_hand_g, "archived": lot.archived_at is not None}
+    return entry
+
+
+def _oven(oven: Oven) -> dict[str, Any]:
+    fields = ("formula_name", "minutes", "before_g", "after_g", "probe_c", "readings")
+    bakes = [{name: getattr(bake, name) for name in fields} for bake in oven.bakes.order_by("pk")]
+    return {
+        "key": oven.key,
+        "name": oven.name,
+        "altitude_m": oven.altitude_m,
+        "archived": oven.archived,
+        "bakes": bakes,
+    }
+
+
+@transaction.atomic
+def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> Taken:
+    """Put what a file holds into a kitchen: all of it, or, when a part of it cannot be read, nothing.
+
+    Args:
+        user: who brings it.
+        kitchen_id: into which kitchen.
+        content: a file of ``formula_file`` or ``kitchen_file``, or a plain formula document.
+        settings: take the file's choices, eaters and ovens too.
+
+    Raises:
+        Refused: naming the part that is no such file.
+        SubstrataError: when a formula or pack of it cannot be read.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    if _VERSION not in content and "lines" in content:
+        content = {_VERSION: FILE_VERSION, "formulas": [{"document": content}]}
+    entries, packs = _checked(content)
+    if settings and isinstance(content.get("kitchen"), dict):
+        _take_choices(user, member, content)
+    _take_pans(user, member, content.get("pans") or [])
+    keys, added = _take_packs(user, member, packs)
+    formulas = [_take_formula(user, member, entry, keys) for entry in entries]
+    if added:
+        bump_revision(member.kitchen)
+    record(member, "file.take", formulas=len(formulas), packs=added)
+    return Taken(formulas=formulas, packs_added=added, packs_known=len(keys) - added, settings_taken=settings)
+
+
+def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
+    if content.get(_VERSION) != FILE_VERSION:
+        raise Refused(
+            "this is no file of formulas",
+            got=str(content.get(_VERSION, "no mark of one"))[:40],
+            allowed="a *.substrata.json file that was exported here",
+            remedy="choose another file",
+            field="file",
+        )
+    result = []
+    for name, most in (("formulas", MOST_FORMULAS), ("packs", MOST_PACKS)):
+        rows = content.get(name) or []
+        fits = isinstance(rows, list) and all(isinstance(r, dict) and isinstance(r.get("document"), dict) for r in rows)
+        if not fits or len(rows) > most:
+            got = f"{len(rows)} of them" if fits else "something else"
+            raise Refused(
+                f"the {name} of the file cannot be read", got=got, allowed=f"up to {most} documents", field=name
+            )
+        result.append(rows)
+    return result[0], result[1]
+
+
+def _take_choices(user: User, member: Membership, content: dict[str, Any]) -> None:
+    told = content["kitchen"]
+    wanted = {name: told[name] for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency") if name in told}
+    change_settings(user, member.kitchen_id, wanted)
+    if not Eater.objects.filter(kitchen_id=member.kitchen_id).exists():
+        set_eaters(user, member.kitchen_id, told.get("eaters") or [])
+    here = set(member.kitchen.ovens.values_list("key", flat=True))
+    for told_oven in content.get("ovens") or []:
+        if told_oven.get("key") in here:
+            continue
+        oven = add_oven(
+            user, member.kitchen_id, str(told_oven.get("name", "")), float(told_oven.get("altitude_m") or 0)
+        )
+        oven.key, oven.archived = str(told_oven["key"])[:40], bool(told_oven.get("archived"))
+        oven.save(update_fields=["key", "archived"])
+        for bake in told_oven.get("bakes") or []:
+            readings = [[float(x) for x in pair[:2]] for pair in bake.get("readings") or []]
+            numbers = {name: _number(bake.get(name)) for name in ("minutes", "before_g", "after_g", "probe_c")}
+            LoggedBake.objects.create(
+                oven=oven,
+                formula_name=str(bake.get("formula_name", ""))[:120],
+                readings=readings,
+                logged_by=user,
+                **numbers,
+            )
+    member.kitchen.refresh_from_db()
+
+
+def _number(value: Any) -> float | None:
+    return None if value is None else float(value)
+
+
+def _take_pans(user: User, member: Membership, told: list[dict[str, Any]]) -> None:
+    here = {pan["id"] for pan in member.kitchen.pans}
+    fresh = [pan for pan in told if isinstance(pan, dict) and pan.get("id") not in here]
+    if fresh:
+        set_pans(user, member.kitchen_id, [*member.kitchen.pans, *fresh])
+        member.kitchen.refresh_from_db()
+
+
+def _take_packs(user: User, member: Membership, packs: list[dict[str, Any]]) -> tuple[dict[str, str], int]:
+    """Key in the file → key here; and how many were added. A pack that says the same is the same pack."""
+    library = load_library()
+    here = {_said(lot.document): lot.key for lot in member.kitchen.lots.order_by("-archived_at", "pk")}
+    keys: dict[str, str] = {}
+    added = 0
+    for entry in packs:
+        said = _said(write_lot(read_lot(entry["document"], "new")))
+        if said not in here:
+            lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=user), entry["document"], library)
+            lot.archived_at = timezone.now() if entry.get("archived") else None
+            lot.save()
+            if (on_hand := _number(entry.get("on_hand_g")) or 0.0) > 0:
+                receive(lot, on_hand, user)
+            here[said] = lot.key
+            added += 1
+        keys[str(entry.get("key", ""))] = here[said]
+    return keys, added
+
+
+def _said(document: dict[str, Any]) -> str:
+    return json.dumps(document, sort_keys=True)
+
+
+def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: dict[str, str]) -> Formula:
+    versions = entry.get("versions") or []
+    if not isinstance(versions, list) or len(versions) > MOST_VERSIONS:
+        raise Refused(
+            "the versions cannot be read", got=f"{len(versions)}", allowed=f"up to {MOST_VERSIONS}", field="versions"
+        )
+    if not all(isinstance(v, dict) and isinstance(v.get("document"), dict) for v in versions):
+        raise Refused("a version cannot be read", got="something else", allowed="its document", field="versions")
+    try:
+        opened = create_formula(user, member.kitchen_id, _at_home(entry["document"], keys))
+        kept = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
+    except SubstrataError as error:
+        name = str(entry["document"].get("name", "a formula"))[:80]
+        raise Refused(
+            f"{name}: {error.what}", got=error.got, allowed=error.allowed, remedy=error.remedy, field=error.field
+        ) from error
+    for version in kept:
+        version.formula, version.author = opened.formula, user
+    FormulaVersion.objects.bulk_create(kept)
+    draft = opened.draft
+    if kept:
+        draft.base_number = kept[-1].number
+        draft.changed = draft.document != kept[-1].document
+        draft.save(update_fields=["base_number", "changed"])
+    if entry.get("archived"):
+        opened.formula.archived_at = timezone.now()
+        opened.formula.save(update_fields=["archived_at"])
+    return opened.formula
+
+
+def _version(told: dict[str, Any], number: int, keys: dict[str, str]) -> FormulaVersion:
+    document = write_document(read_document(_at_home(told.get("document") or {}, keys)))
+    return FormulaVersion(
+        number=number,
+        document=document,
+        note=str(told.get("note", ""))[:500],
+        changes=[str(change)[:300] for change in told.get("changes") or []][:200],
+        created_at=parse_datetime(str(told.get("created_at", ""))) or timezone.now(),
+    )
+
+
+def _at_home(document: dict[str, Any], keys: dict[str, str]) -> dict[str, Any]:
+    """A document whose lines name the packs of this kitchen."""
+    lines = document.get("lines")
+    if not isinstance(lines, list):
+        return document
+    mapped = [
+        line | {"lot": keys.get(line["lot"], line["lot"])} if isinstance(line, dict) and line.get("lot") else line
+        for line in lines
+    ]
+    return document | {"lines": mapped}

@@ -1,0 +1,45 @@
+"""House formulas: what an empty kitchen may begin with, copied into it with one press."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitchen.demo.load import demo_document, demo_formulas
+from kitchen.errors import NotFound
+from kitchen.models import Membership
+from kitchen.services.access import membership
+from kitchen.services.formulas import OpenFormula, create_formula
+
+
+@dataclass(frozen=True, kw_only=True)
+class HouseFormula:
+    """A formula that ships with the product."""
+
+    name: str
+    form: str
+    pieces: int
+
+
+def house_formulas() -> list[HouseFormula]:
+    """All of them, in the order in which they are offered."""
+    return [HouseFormula(name=f["name"], form=f["form"], pieces=f["pieces"]) for f in demo_formulas()]
+
+
+@transaction.atomic
+def copy_house_formula(user: User, kitchen_id: int, name: str) -> OpenFormula:
+    """Copy one into a kitchen, made from the reference and weighed by the kitchen's own measures.
+
+    Raises:
+        NotFound: when there is none of this name.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    entry = next((f for f in demo_formulas() if f["name"] == name), None)
+    if entry is None:
+        raise NotFound("no such house formula", got=name[:80], remedy="choose one from the list")
+    document: dict[str, Any] = demo_document(entry, entry["versions"][-1], member.kitchen)
+    document["bake"] |= {"oven": ""}
+    return create_formula(user, kitchen_id, document)

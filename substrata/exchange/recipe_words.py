@@ -1,0 +1,95 @@
+"""What a pasted list says besides its ingredients: its name, how many pieces it makes, how it is baked, what to do."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from substrata.formula.bake_wish import OVEN_C
+
+
+@dataclass(frozen=True, kw_only=True)
+class Told:
+    """What a line of a paste says of the whole formula; None where it says nothing."""
+
+    name: str | None = None
+    pieces: int | None = None
+    oven_c: float | None = None
+    fan: bool | None = None
+    minutes: float | None = None  # middle of what was told
+    note: str | None = None  # something to do, kept among the notes
+
+    def __bool__(self) -> bool:
+        return self != Told()
+
+
+_MOST_PIECES = 10_000
+_PIECES = re.compile(
+    r"^\W*(?:makes|yields?|serves|servings?|portions?|pieces)\b\W*(?:about|approx\w*|around|ca\.?)?\s*(\d{1,5})(?:\s*(?:-|–|to)\s*(\d{1,5}))?"
+    r"|^\W*(\d{1,5})\s+(?:servings?|portions?|pieces)\W*$",
+    re.IGNORECASE,
+)
+_DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|˚|degrees?|deg\.?)?\s*(celsius|fahrenheit|[cf])?\b", re.IGNORECASE)
+_GAS = re.compile(r"\bgas(?:\s+mark)?\s*(\d)\b", re.IGNORECASE)
+_GAS_C = (140, 150, 170, 180, 190, 200, 220, 230, 240)  # marks 1 to 9 (common practice)
+_MINUTES = re.compile(
+    r"(\d{1,3})(?:\s*(?:-|–|to|or)\s*(\d{1,3}))?\s*(minutes?|mins?|m|hours?|hrs?|h)\b\.?", re.IGNORECASE
+)
+_HEATED = re.compile(r"\b(?:pre-?heat|bake[ds]?|baking|oven|roast|fan|gas)\b", re.IGNORECASE)
+_FAN = re.compile(r"\b(?:fan|convection)\b", re.IGNORECASE)
+_SURELY_FAHRENHEIT = 260  # no dough is baked so hot in degrees Celsius, nor so cool in degrees Fahrenheit
+# What a line begins with that says what to do (common practice).
+_DOING = re.compile(
+    r"^\W*(?:add|allow|arrange|bake|beat|blend|boil|brush|check|chill|combine|cook|cool|cover|cut|dissolve|divide|drain|drop|enjoy|fill|flatten|"
+    r"fold|form|freeze|fry|grease|heat|keep|knead|leave|let|line|make|melt|microwave|mix|place|pour|preheat|press|prick|pulse|put|"
+    r"remove|rest|roll|scoop|season|serve|set|shape|sift|slice|spoon|spread|sprinkle|squeeze|stir|store|take|top|transfer|turn|use|warm|"
+    r"wash|whisk|wrap)\b\s+\w+",
+    re.IGNORECASE,
+)
+
+
+def told_in(part: str) -> Told:
+    """What one line says of the whole formula; false when it says nothing.
+
+    >>> told_in("Makes 8 rolls").pieces, told_in("bake at 400F for 15-17 min").minutes
+    (8, 16.0)
+    """
+    pieces = _PIECES.match(part)
+    if pieces:
+        numbers = [int(n) for n in pieces.groups() if n]
+        return Told(pieces=min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES))
+    if _HEATED.search(part):
+        oven = _oven(part)
+        if oven:
+            return oven
+    if _DOING.match(part):
+        return Told(note=part)
+    return Told()
+
+
+def _oven(part: str) -> Told:
+    time = _MINUTES.search(part)
+    rest = part.replace(time.group(), " ") if time else part
+    celsius = _celsius(rest)
+    if celsius is None or not (OVEN_C.low or 0) <= celsius <= (OVEN_C.high or 0):
+        return Told()
+    return Told(oven_c=celsius, fan=True if _FAN.search(part) else None, minutes=_minutes(time) if time else None)
+
+
+def _celsius(text: str) -> float | None:
+    gas = _GAS.search(text)
+    if gas and 1 <= int(gas.group(1)) <= len(_GAS_C):
+        return float(_GAS_C[int(gas.group(1)) - 1])
+    found = [(float(m.group(1)), (m.group(2) or "").lower()[:1]) for m in _DEGREES.finditer(text)]
+    # "200 °C / 400 °F": the one in degrees Celsius is taken as it stands.
+    for value, unit in sorted(found, key=lambda pair: pair[1] != "c"):
+        if unit == "c" or (not unit and value < _SURELY_FAHRENHEIT):
+            return value
+        return float(round((value - 32) / 1.8))
+    return None
+
+
+def _minutes(match: re.Match[str]) -> float:
+    low, high, unit = match.groups()
+    middle = (float(low) + float(high or low)) / 2
+    return middle * 60 if unit.lower().startswith("h") else middle

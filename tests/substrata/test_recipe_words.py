@@ -1,0 +1,88 @@
+"""What a pasted list says besides its ingredients."""
+
+import pytest
+
+from substrata import load_library
+from substrata.exchange.recipe_words import Told, told_in
+from substrata.exchange.text_import import as_told, import_text
+from substrata.formula.formula import Formula
+from substrata.settings import Settings
+
+LIBRARY = load_library()
+SLOPPY = """Friday seeded rolls
+Makes 8
+1 3/4 c almond flour
+2 handfuls shredded mozz
+a knob of butter
+good glug of evoo
+2 tsp bp
+handful parm, grated
+3 eggs
+dash salt
+warm water, 120 g
+bake at 400F for 15-17 min
+Serve warm."""
+
+
+@pytest.mark.parametrize(
+    ("line", "told"),
+    [
+        ("Makes 8", Told(pieces=8)),
+        ("makes about 6-8 rolls", Told(pieces=7)),
+        ("Serves: 4", Told(pieces=4)),
+        ("12 servings", Told(pieces=12)),
+        # 400 degF is 204.4 degC and 350 degF 176.7 degC (NIST SP 811 appendix B.8).
+        ("bake at 400 °F for 15 min", Told(oven_c=204, minutes=15)),
+        ("Preheat oven to 350", Told(oven_c=177)),
+        ("Bake 12 rolls 20-24 minutes at 180C fan", Told(oven_c=180, fan=True, minutes=22)),
+        ("Oven: 200 °C / 400 °F", Told(oven_c=200)),
+        ("bake at gas mark 6, 1 hour", Told(oven_c=200, minutes=60)),
+        ("Mix everything and rest for 10 min.", Told(note="Mix everything and rest for 10 min.")),
+        ("2 eggs", Told()),
+        ("almond flour", Told()),
+        ("bake at 9000 degrees", Told(note="bake at 9000 degrees")),
+    ],
+)
+def test_a_line_says(line, told):
+    assert told_in(line) == told
+
+
+def test_a_sloppy_list_is_read_whole():
+    rows = import_text(SLOPPY, LIBRARY)
+    assert {row.status for row in rows} == {"read", "told"}
+    read = {line.ingredient: row for row in rows for line in row.lines}
+    assert {
+        "almond-flour",
+        "mozzarella",
+        "butter",
+        "olive-oil",
+        "baking-powder",
+        "parmesan",
+        "egg",
+        "salt",
+        "water",
+    } == set(read)
+    assert all(row.weights[0] is not None for row in read.values())
+    # A tablespoon of butter weighs 14.2 g (USDA SR28 01001); a knob is about as much, give or take a half.
+    knob = read["butter"].weights[0]
+    assert knob.value == pytest.approx(14.4, abs=0.6)
+    assert (knob.high - knob.low) / 2 == pytest.approx(knob.value / 2, rel=0.05)
+
+
+def test_what_is_told_goes_into_the_formula():
+    formula = as_told(Formula(name="", form="bun", pieces=1), import_text(SLOPPY, LIBRARY))
+    assert (formula.name, formula.pieces, formula.bake.oven_c) == ("Friday seeded rolls", 8, 204)
+    assert [(s.kind, s.minutes) for s in formula.bake.stages] == [("bake", 16)]
+    assert formula.notes == "Serve warm."
+
+
+def test_weights_go_by_the_kitchens_spoons():
+    us, metric = (
+        import_text("1 cup almond flour", LIBRARY, Settings(spoons=s))[0].weights[0].value for s in ("us", "metric")
+    )
+    assert metric / us == pytest.approx(250 / 236.588, rel=1e-3)
+
+
+@pytest.mark.parametrize("text", ["almond flour\n2 eggs\n3 g salt", "2 eggs\n3 g salt", "Topping:\n2 eggs\n3 g salt"])
+def test_a_first_line_that_is_an_ingredient_or_a_head_is_no_name(text):
+    assert import_text(text, LIBRARY)[0].told is None
