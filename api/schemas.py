@@ -93,6 +93,27 @@ class ShelfPage(Schema):
     total: int
 
 
+class ScaleIn(Schema):
+    """How much of a dough is wanted."""
+
+    document: FormulaDocument
+    factor: float | None = None
+    pieces: int | None = None
+    piece_g: float | None = None
+    line: str | None = None
+    amount: str = ""
+    keep_pieces: bool = False
+
+
+class ScaledOut(Schema):
+    """The scaled document, and by how much."""
+
+    document: dict[str, Any]
+    factor: float
+    dough_g: float
+    piece_g: float
+
+
 class FormulaOut(Schema):
     """A formula on the bench."""
 

@@ -15,6 +15,8 @@ from api.schemas import (
     ForkIn,
     FormulaOut,
     PasteIn,
+    ScaledOut,
+    ScaleIn,
     ShelfOut,
     ShelfPage,
     ShelfQuery,
@@ -24,8 +26,9 @@ from api.schemas import (
 )
 from kitchen.services import formulas
 from kitchen.services.access import membership
-from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste
-from substrata import Analysis
+from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste, scale_document
+from substrata import Analysis, write_document
+from substrata.context.scale import ScaleWish
 from substrata.exchange.text_import import PastedLine
 
 router = Router(tags=["formula"])
@@ -52,6 +55,17 @@ def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> 
 def paste(request: HttpRequest, kitchen_id: int, payload: PasteIn) -> list[PastedLine]:
     """Read a pasted ingredient list into lines."""
     return list(read_paste(payload.text, membership(person(request), kitchen_id).kitchen))
+
+
+@router.post("/kitchens/{int:kitchen_id}/scale", response={200: ScaledOut, **Problems}, operation_id="scale")
+def scale(request: HttpRequest, kitchen_id: int, payload: ScaleIn) -> ScaledOut:
+    """The same dough, more or less of it; nothing is kept."""
+    kitchen = membership(person(request), kitchen_id).kitchen
+    wish = ScaleWish(**payload.model_dump(exclude={"document"}))
+    scaled = scale_document(kitchen, payload.document.model_dump(), wish)
+    return ScaledOut(
+        document=write_document(scaled.formula), factor=scaled.factor, dough_g=scaled.dough_g, piece_g=scaled.piece_g
+    )
 
 
 @router.get("/kitchens/{int:kitchen_id}/formulas", response={200: ShelfPage, **Problems}, operation_id="shelf")

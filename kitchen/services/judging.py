@@ -10,6 +10,7 @@ from substrata import Analysis, Library, Settings, analyse, load_library, read_d
 from substrata.analysis.analyse import analysis_of
 from substrata.analysis.changes import FigureChange, changes
 from substrata.context.dough import Dough
+from substrata.context.scale import Scaled, ScaleWish, scale
 from substrata.context.windows import fails
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.labels.pack_document import read_lot
@@ -126,6 +127,15 @@ def prepare(
     if before is not None:
         moved = changes(analyse(read_document(before), library, settings), analysis_of(dough))
     return Prepared(plan=prep_plan_of(dough), changes=moved)
+
+
+def scale_document(kitchen: Kitchen, document: dict[str, Any], wish: ScaleWish) -> Scaled:
+    """More or less of a document's dough, by a kitchen's measures and packs.
+
+    Raises:
+        SubstrataError: when it cannot be read or scaled.
+    """
+    return scale(Dough(read_document(document), library_of(kitchen, document), core_settings(kitchen)), wish)
 
 
 def read_paste(text: str, kitchen: Kitchen) -> tuple[PastedLine, ...]:

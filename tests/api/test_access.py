@@ -22,7 +22,7 @@ OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or th
 READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
-    "formula_file", "kitchen_file", "house_formulas",
+    "scale", "formula_file", "kitchen_file", "house_formulas",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
@@ -35,7 +35,7 @@ BODIES = {
     "start_import": {"text": "name\nSea salt"}, "match_columns": {"columns": ["name"], "style": "us", "per_100": True},
     "prep": {"document": sample()}, "shape": sample(), "bake": {"document": sample()},
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
-    "log_bake": {"document": sample(), "minutes": 20}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
+    "log_bake": {"document": sample(), "minutes": 20}, "scale": {"document": sample(), "factor": 2}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
 }  # fmt: skip
 
 

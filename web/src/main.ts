@@ -1,7 +1,7 @@
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
 import '@fontsource-variable/bricolage-grotesque/wght.css'
 import './styles/tokens.css'
-import 'vuetify/styles'
+import 'vuetify/styles/core'
 import './styles/kit.css'
 import './styles/base.css'
 import { createPinia } from 'pinia'

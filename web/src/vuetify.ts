@@ -2,6 +2,9 @@
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 
+const field = { variant: 'outlined', density: 'compact', hideDetails: true, color: 'primary' } as const
+const choice = { density: 'compact', hideDetails: true, color: 'primary', ripple: false } as const
+
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
@@ -11,5 +14,16 @@ export const vuetify = createVuetify({
       dark: { dark: true, colors: { background: '#211c17', surface: '#2a241e', primary: '#e5906f', secondary: '#b3b781' } },
     },
   },
-  defaults: { VBtn: { variant: 'text', ripple: false }, VMenu: { transition: 'fade-transition' }, VList: { density: 'compact' } },
+  defaults: {
+    VBtn: { variant: 'text', ripple: false },
+    VTextField: { ...field, type: 'text' },
+    VTextarea: { ...field, noResize: false },
+    VSelect: { ...field, menuProps: { maxHeight: 420 } },
+    VCheckbox: { ...choice },
+    VCheckboxBtn: { ...choice },
+    VRadioGroup: { ...choice },
+    VRadio: { ...choice },
+    VMenu: { transition: 'fade-transition' },
+    VList: { density: 'compact' },
+  },
 })

@@ -45,7 +45,7 @@ export function useShortcuts(): void {
   }
 
   function focusFinder(event: KeyboardEvent): void {
-    const finder = document.querySelector<HTMLInputElement>('[data-finder]')
+    const finder = document.querySelector<HTMLInputElement>('input[data-finder], [data-finder] input')
     if (!finder) return
     event.preventDefault()
     finder.focus()

@@ -47,10 +47,10 @@ async function go(): Promise<void> {
     <form class="form" @submit.prevent="go">
       <h1>Substrata</h1>
       <p class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
-      <label>Address <input v-model="email" class="field" type="email" autocomplete="username" required /></label>
+      <label>Address <v-text-field v-model="email" class="field" type="email" autocomplete="username" required /></label>
       <label
         >Password
-        <input
+        <v-text-field
           v-model="password"
           class="field"
           type="password"

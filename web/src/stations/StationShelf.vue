@@ -20,7 +20,7 @@ const shelf = useAsk(
   <div class="page">
     <h2>{{ here?.word }}: which formula?</h2>
     <p class="note">Here you decide {{ here?.decides }}.</p>
-    <input
+    <v-text-field
       v-model="search"
       class="field"
       data-finder

@@ -1020,6 +1020,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale
+         * @description The same dough, more or less of it; nothing is kept.
+         */
+        post: operations["scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/shape": {
         parameters: {
             query?: never;
@@ -4256,6 +4276,47 @@ export interface components {
             low: number;
             /** Ticks */
             ticks: number[];
+        };
+        /**
+         * ScaleIn
+         * @description How much of a dough is wanted.
+         */
+        ScaleIn: {
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            document: components["schemas"]["FormulaDocument"];
+            /** Factor */
+            factor?: number | null;
+            /**
+             * Keep Pieces
+             * @default false
+             */
+            keep_pieces: boolean;
+            /** Line */
+            line?: string | null;
+            /** Piece G */
+            piece_g?: number | null;
+            /** Pieces */
+            pieces?: number | null;
+        };
+        /**
+         * ScaledOut
+         * @description The scaled document, and by how much.
+         */
+        ScaledOut: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Dough G */
+            dough_g: number;
+            /** Factor */
+            factor: number;
+            /** Piece G */
+            piece_g: number;
         };
         /**
          * ShapePlan
@@ -8865,6 +8926,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaledOut"];
                 };
             };
             /** @description Unauthorized */

@@ -102,7 +102,7 @@ function setWindow(): void {
       <form class="target" @submit.prevent="setWindow">
         <label class="note"
           >from
-          <input
+          <v-text-field
             v-model="typed.low"
             class="field"
             inputmode="decimal"
@@ -114,7 +114,7 @@ function setWindow(): void {
         /></label>
         <label class="note"
           >to
-          <input
+          <v-text-field
             v-model="typed.high"
             class="field"
             inputmode="decimal"
@@ -244,8 +244,7 @@ tr.on {
 
 .target .field {
   width: 62px;
-  min-height: 28px;
-  padding: 2px 6px;
+  --field-height: 28px;
   color: var(--ink);
 }
 </style>

@@ -113,7 +113,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
       <div class="counts">
         <label
           >pieces
-          <input
+          <v-text-field
             v-model="piecesTyped"
             class="field"
             inputmode="numeric"
@@ -122,7 +122,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
         /></label>
         <label
           >eaten at once
-          <input
+          <v-text-field
             v-model="servingTyped"
             class="field"
             inputmode="numeric"

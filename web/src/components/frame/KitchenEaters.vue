@@ -44,9 +44,9 @@ function add(): void {
     </summary>
     <div v-for="(e, i) in eaters" :key="i" class="eater">
       <span class="who"
-        ><input
+        ><v-text-field
           class="field"
-          :value="e.name"
+          :model-value="e.name"
           maxlength="40"
           aria-label="Name"
           :readonly="!session.mayEdit"
@@ -56,10 +56,10 @@ function add(): void {
       >
       <label v-for="b in session.words?.budgets" :key="b.id" class="note"
         >{{ b.name.toLowerCase() }}, {{ b.unit }}
-        <input
+        <v-text-field
           class="field"
           inputmode="decimal"
-          :value="e.budgets?.[b.id] ?? ''"
+          :model-value="e.budgets?.[b.id] ?? ''"
           :placeholder="String(b.usual)"
           :readonly="!session.mayEdit"
           @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)"
@@ -93,8 +93,7 @@ summary {
 }
 
 .field {
-  min-height: 28px;
-  padding: 2px 8px;
+  --field-height: 28px;
   color: var(--ink);
 }
 </style>

@@ -55,55 +55,55 @@ async function leave(): Promise<void> {
       <v-btn v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">
         go to {{ k.name }}
       </v-btn>
-      <fieldset :disabled="!session.mayEdit">
-        <legend>Net carbs by</legend>
-        <label v-for="c in session.words?.conventions" :key="c.id" class="choice">
-          <input type="radio" name="convention" :checked="c.id === session.kitchen.convention" @change="choose({ convention: c.id })" />
-          <span
-            ><b>{{ c.id }}</b
-            >{{ ' ' }}<span class="note">{{ c.rule }}</span></span
-          >
-        </label>
-      </fieldset>
+      <v-radio-group
+        class="choices"
+        label="Net carbs by"
+        :model-value="session.kitchen.convention"
+        :disabled="!session.mayEdit"
+        @update:model-value="choose({ convention: $event ?? undefined })"
+      >
+        <v-radio v-for="c in session.words?.conventions" :key="c.id" :value="c.id">
+          <template #label>
+            <span
+              ><b>{{ c.id }}</b
+              >{{ ' ' }}<span class="note">{{ c.rule }}</span></span
+            >
+          </template>
+        </v-radio>
+      </v-radio-group>
       <div class="selects">
         <label
           >Other polyols
-          <select
+          <v-select
             class="field"
-            :value="session.kitchen.polyol_rule"
+            :model-value="session.kitchen.polyol_rule"
             :disabled="!session.mayEdit"
-            @change="choose({ polyol_rule: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="c in choices('polyol_rule')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ polyol_rule: $event })"
+            :items="[...(choices('polyol_rule') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
+        /></label>
         <label
           >Cups and spoons
-          <select
+          <v-select
             class="field"
-            :value="session.kitchen.spoons"
+            :model-value="session.kitchen.spoons"
             :disabled="!session.mayEdit"
-            @change="choose({ spoons: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="c in choices('spoons')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ spoons: $event })"
+            :items="[...(choices('spoons') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
+        /></label>
         <label
           >Egg sizes
-          <select
+          <v-select
             class="field"
-            :value="session.kitchen.egg_scheme"
+            :model-value="session.kitchen.egg_scheme"
             :disabled="!session.mayEdit"
-            @change="choose({ egg_scheme: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="c in choices('egg_scheme')" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ egg_scheme: $event })"
+            :items="[...(choices('egg_scheme') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
+        /></label>
         <label
           >Currency of prices
-          <input
+          <v-text-field
             class="field"
-            :value="session.kitchen.currency"
+            :model-value="session.kitchen.currency"
             maxlength="3"
             :readonly="!session.mayEdit"
             @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
@@ -111,27 +111,33 @@ async function leave(): Promise<void> {
       </div>
       <fieldset :disabled="!session.mayEdit">
         <legend>Strict about</legend>
-        <label class="choice"
-          ><input
-            type="checkbox"
-            :checked="session.kitchen.coconut_is_nut"
-            @change="choose({ coconut_is_nut: ($event.target as HTMLInputElement).checked })"
-          />{{ ' ' }}<span>nut-free bans coconut <span class="note">as some schools do</span></span></label
+        <v-checkbox
+          :model-value="session.kitchen.coconut_is_nut"
+          :disabled="!session.mayEdit"
+          @update:model-value="choose({ coconut_is_nut: $event === true })"
         >
-        <label class="choice"
-          ><input
-            type="checkbox"
-            :checked="session.kitchen.xanthan_is_grain"
-            @change="choose({ xanthan_is_grain: ($event.target as HTMLInputElement).checked })"
-          />{{ ' ' }}<span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></label
+          <template #label
+            ><span>nut-free bans coconut <span class="note">as some schools do</span></span></template
+          >
+        </v-checkbox>
+        <v-checkbox
+          :model-value="session.kitchen.xanthan_is_grain"
+          :disabled="!session.mayEdit"
+          @update:model-value="choose({ xanthan_is_grain: $event === true })"
         >
-        <label class="choice"
-          ><input
-            type="checkbox"
-            :checked="session.kitchen.low_salt"
-            @change="choose({ low_salt: ($event.target as HTMLInputElement).checked })"
-          />{{ ' ' }}<span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></label
+          <template #label
+            ><span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></template
+          >
+        </v-checkbox>
+        <v-checkbox
+          :model-value="session.kitchen.low_salt"
+          :disabled="!session.mayEdit"
+          @update:model-value="choose({ low_salt: $event === true })"
         >
+          <template #label
+            ><span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></template
+          >
+        </v-checkbox>
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />

@@ -38,13 +38,23 @@ async function letIn(): Promise<void> {
     <p class="note">People</p>
     <div v-for="p in people" :key="p.id" class="person">
       <span class="email">{{ p.email }}</span>
-      <select :value="p.role" :aria-label="`Role of ${p.email}`" @change="set(p.email, ($event.target as HTMLSelectElement).value)">
-        <option v-for="role in roles" :key="role" :value="role">{{ role }}</option>
-      </select>
+      <v-select
+        :model-value="p.role"
+        :aria-label="`Role of ${p.email}`"
+        @update:model-value="set(p.email, $event)"
+        :items="[...roles.map((role) => ({ value: role, title: role }))]"
+      />
       <v-btn :aria-label="`Take out ${p.email}`" @click="takeOut(p.id)">×</v-btn>
     </div>
     <form class="person" @submit.prevent="letIn">
-      <input v-model="email" class="field" type="email" required placeholder="address of somebody signed up" aria-label="Let somebody in" />
+      <v-text-field
+        v-model="email"
+        class="field"
+        type="email"
+        required
+        placeholder="address of somebody signed up"
+        aria-label="Let somebody in"
+      />
       <v-btn type="submit" class="quiet-button">let in</v-btn>
     </form>
     <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>

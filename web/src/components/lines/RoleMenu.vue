@@ -53,7 +53,7 @@ function set(change: Partial<LineDocument>): void {
       </div>
       <label class="note"
         >Treatment
-        <input
+        <v-text-field
           v-model="treatment"
           class="field"
           maxlength="120"
@@ -62,7 +62,14 @@ function set(change: Partial<LineDocument>): void {
           @change="set({ treatment })"
       /></label>
       <label class="note"
-        >Note <input v-model="note" class="field" maxlength="500" placeholder="softened" :readonly="!bench.mayEdit" @change="set({ note })"
+        >Note
+        <v-text-field
+          v-model="note"
+          class="field"
+          maxlength="500"
+          placeholder="softened"
+          :readonly="!bench.mayEdit"
+          @change="set({ note })"
       /></label>
     </div>
   </v-menu>

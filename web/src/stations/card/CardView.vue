@@ -70,7 +70,7 @@ const print = (): void => {
             {{ r === 'us' ? 'United States' : 'European Union' }}
           </v-btn>
         </div>
-        <label class="note"><input v-model="ranges" type="checkbox" /> what the ranges could print</label>
+        <v-checkbox v-model="ranges" label="show how rounding could differ" />
         <span class="spring" />
         <v-btn class="act-button" @click="print">Print</v-btn>
       </div>

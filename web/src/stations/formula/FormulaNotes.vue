@@ -20,7 +20,7 @@ function save(): void {
 <template>
   <label class="notes">
     <span class="figure">Notes</span>
-    <textarea
+    <v-textarea
       v-model="text"
       class="field"
       rows="3"
@@ -42,6 +42,5 @@ function save(): void {
 .field {
   margin-top: 4px;
   font-size: 13px;
-  resize: vertical;
 }
 </style>

@@ -80,7 +80,7 @@ function add(): void {
       <h3>Paste an ingredient list</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
     </div>
-    <textarea
+    <v-textarea
       ref="box"
       v-model="text"
       class="field"

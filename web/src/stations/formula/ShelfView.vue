@@ -121,7 +121,7 @@ const fork = (item: ShelfItem): void => {
   <div class="shelf" :class="{ over }" @dragover.prevent="over = session.mayEdit" @dragleave.self="over = false" @drop.prevent="drop">
     <div class="bar">
       <h2>{{ archived ? 'Put away' : 'Formulas' }}</h2>
-      <input
+      <v-text-field
         v-model="search"
         class="field find"
         data-finder
@@ -130,10 +130,12 @@ const fork = (item: ShelfItem): void => {
         aria-label="Find a formula"
         maxlength="100"
       />
-      <select v-model="form" class="field form" aria-label="Form">
-        <option value="">every form</option>
-        <option v-for="f in forms" :key="f.id" :value="f.id">{{ f.name.toLowerCase() }}</option>
-      </select>
+      <v-select
+        v-model="form"
+        class="field form"
+        aria-label="Form"
+        :items="[{ value: '', title: 'every form' }, ...forms.map((f) => ({ value: f.id, title: f.name.toLowerCase() }))]"
+      />
       <v-btn class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
         {{ archived ? 'back to the shelf' : 'what is put away' }}
       </v-btn>

@@ -73,9 +73,9 @@ const point = (lines: readonly string[] | undefined): void => {
     <div class="bake">
       <label class="note"
         >baked to
-        <input
+        <v-text-field
           class="field"
-          :value="figure(baked.moisture_percent, 0)"
+          :model-value="figure(baked.moisture_percent, 0)"
           :disabled="!bench.mayEdit"
           inputmode="decimal"
           aria-label="Final moisture, per cent"
@@ -84,9 +84,9 @@ const point = (lines: readonly string[] | undefined): void => {
         % water</label
       >
       <label class="note"
-        ><input
+        ><v-text-field
           class="field"
-          :value="figure(texture.thickness_mm, 1)"
+          :model-value="figure(texture.thickness_mm, 1)"
           :disabled="!bench.mayEdit"
           inputmode="decimal"
           aria-label="Thickness, mm"
@@ -211,8 +211,7 @@ ul {
 
 .bake .field {
   width: 48px;
-  min-height: 26px;
-  padding: 1px 6px;
+  --field-height: 26px;
   text-align: right;
 }
 

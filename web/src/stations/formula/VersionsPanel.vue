@@ -116,7 +116,13 @@ const recall = (number: number): void => {
       <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
     </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
-      <input v-model="note" class="field" maxlength="500" placeholder="What is this version about?" aria-label="Note for the version" />
+      <v-text-field
+        v-model="note"
+        class="field"
+        maxlength="500"
+        placeholder="What is this version about?"
+        aria-label="Note for the version"
+      />
       <v-btn type="submit" class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
         Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}
       </v-btn>

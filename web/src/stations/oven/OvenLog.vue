@@ -89,9 +89,9 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
       </p>
       <p class="note">
         It stands
-        <input
+        <v-text-field
           class="field"
-          :value="oven.altitude_m"
+          :model-value="oven.altitude_m"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
           aria-label="Height of this oven above the sea, m"
@@ -100,14 +100,14 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
         m above the sea, for every formula baked in it.
       </p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
-        <label>done at <input v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
+        <label>done at <v-text-field v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
         <label
-          >weight <input v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> →
-          <input v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label
+          >weight <v-text-field v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> →
+          <v-text-field v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label
         >
         <label
           >probe, empty oven
-          <input v-model="seen.probe_c" class="field" inputmode="decimal" aria-label="Probe in the empty oven, °C" /> °C</label
+          <v-text-field v-model="seen.probe_c" class="field" inputmode="decimal" aria-label="Probe in the empty oven, °C" /> °C</label
         >
         <v-btn type="submit" class="quiet-button">Learn from it</v-btn>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
@@ -145,8 +145,7 @@ form {
 
 .field {
   width: 58px;
-  min-height: 24px;
-  padding: 0 5px;
+  --field-height: 24px;
   text-align: right;
 }
 

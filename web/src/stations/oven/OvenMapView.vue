@@ -50,7 +50,7 @@ const word = (row: number, column: number): string => {
     <h3>Temperature and thickness</h3>
     <p class="note">
       What a bake of
-      <input
+      <v-text-field
         v-model="wanted"
         class="field"
         :placeholder="minutes == null ? '' : said(minutes)"
@@ -117,8 +117,7 @@ h3 {
 
 .field {
   width: 44px;
-  min-height: 24px;
-  padding: 0 5px;
+  --field-height: 24px;
   text-align: right;
 }
 

@@ -64,24 +64,22 @@ const number = (event: Event): number | null => {
   <aside class="side balance-side" aria-label="Oven">
     <h3 v-if="forecast?.fried">In oil</h3>
     <h3 v-else>
-      <select
+      <v-select
         class="field"
-        :value="bake?.oven ?? ''"
+        :model-value="bake?.oven ?? ''"
         :disabled="!bench.mayEdit"
         aria-label="Which oven"
-        @change="set({ oven: ($event.target as HTMLSelectElement).value })"
-      >
-        <option value="">an unknown oven</option>
-        <option v-for="o in list.answer.value" :key="o.key" :value="o.key">{{ o.name }}</option>
-      </select>
+        @update:model-value="set({ oven: $event })"
+        :items="[{ value: '', title: 'an unknown oven' }, ...(list.answer.value ?? []).map((o) => ({ value: o.key, title: o.name }))]"
+      />
     </h3>
     <p v-if="!forecast?.fried" class="note">{{ forecast?.oven ?? '' }}</p>
     <dl v-if="forecast">
       <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
       <dd>
-        <input
+        <v-text-field
           class="field"
-          :value="plain(forecast.oven_c)"
+          :model-value="plain(forecast.oven_c)"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
           :aria-label="forecast.fried ? 'Oil' : 'Dial'"
@@ -100,22 +98,20 @@ const number = (event: Event): number | null => {
         </dd>
         <dt>On</dt>
         <dd>
-          <select
+          <v-select
             class="field wide"
-            :value="bake?.ware ?? ''"
+            :model-value="bake?.ware ?? ''"
             :disabled="!bench.mayEdit"
             aria-label="Lies on"
-            @change="set({ ware: ($event.target as HTMLSelectElement).value })"
-          >
-            <option value="">as usual</option>
-            <option v-for="w in session.words?.bakeware" :key="w.id" :value="w.id">{{ w.name }}</option>
-          </select>
+            @update:model-value="set({ ware: $event })"
+            :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
+          />
         </dd>
         <dt>Trays at once</dt>
         <dd>
-          <input
+          <v-text-field
             class="field"
-            :value="bake?.trays ?? 1"
+            :model-value="bake?.trays ?? 1"
             :disabled="!bench.mayEdit"
             inputmode="numeric"
             aria-label="Trays at once"
@@ -125,21 +121,20 @@ const number = (event: Event): number | null => {
       </template>
       <dt>Wanted</dt>
       <dd>
-        <select
+        <v-select
           class="field wide"
-          :value="bake?.doneness ?? ''"
+          :model-value="bake?.doneness ?? ''"
           :disabled="!bench.mayEdit"
           aria-label="How done it is wanted"
-          @change="set({ doneness: ($event.target as HTMLSelectElement).value as '' | 'soft' | 'crisp' })"
-        >
-          <option v-for="w in session.words?.wishes" :key="w.id" :value="w.id">{{ w.name }}</option>
-        </select>
+          @update:model-value="set({ doneness: $event as '' | 'soft' | 'crisp' })"
+          :items="[...(session.words?.wishes ?? []).map((w) => ({ value: w.id, title: w.name }))]"
+        />
       </dd>
       <dt>Dough goes in at</dt>
       <dd>
-        <input
+        <v-text-field
           class="field mixed"
-          :value="bake?.dough_c == null ? '' : plain(bake.dough_c)"
+          :model-value="bake?.dough_c == null ? '' : plain(bake.dough_c)"
           placeholder="as mixed"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
@@ -150,9 +145,9 @@ const number = (event: Event): number | null => {
       </dd>
       <dt>Height above the sea</dt>
       <dd>
-        <input
+        <v-text-field
           class="field"
-          :value="bake?.altitude_m || ''"
+          :model-value="bake?.altitude_m || ''"
           :placeholder="String(chosen?.altitude_m ?? 0)"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
@@ -202,9 +197,9 @@ const number = (event: Event): number | null => {
       </ul>
       <p class="note">
         How thick to be done in
-        <input
+        <v-text-field
           class="field tiny"
-          :value="within ?? ''"
+          :model-value="within ?? ''"
           inputmode="decimal"
           aria-label="Minutes there are"
           @change="emit('within', number($event))"
@@ -217,12 +212,13 @@ const number = (event: Event): number | null => {
     </template>
     <OvenLog v-if="chosen && !forecast?.fried" :oven="chosen" @learned="learned" />
     <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven">
-      <input v-model="fresh" class="field name" placeholder="name of a new oven" aria-label="Name of a new oven" maxlength="80" /><v-btn
-        type="submit"
-        class="quiet-button"
-      >
-        Add
-      </v-btn>
+      <v-text-field
+        v-model="fresh"
+        class="field name"
+        placeholder="name of a new oven"
+        aria-label="Name of a new oven"
+        maxlength="80"
+      /><v-btn type="submit" class="quiet-button"> Add </v-btn>
     </form>
   </aside>
 </template>
@@ -293,8 +289,7 @@ dd {
 
 .field {
   width: 62px;
-  min-height: 26px;
-  padding: 1px 6px;
+  --field-height: 26px;
   text-align: right;
 }
 
@@ -319,7 +314,7 @@ h3 .field {
 
 .field.tiny {
   width: 40px;
-  min-height: 22px;
+  --field-height: 22px;
 }
 
 .field.name {

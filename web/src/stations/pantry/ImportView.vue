@@ -122,7 +122,7 @@ const why = (row: BadRow): string =>
         <input class="visually-hidden" type="file" accept=".csv,.json,.tsv,.txt" @change="take(($event.target as HTMLInputElement).files)"
       /></label>
       <form @submit.prevent="start('pasted', text)">
-        <textarea
+        <v-textarea
           v-model="text"
           class="field"
           rows="8"
@@ -139,25 +139,26 @@ const why = (row: BadRow): string =>
       </p>
       <template v-if="found.headers.length">
         <div class="options">
-          <fieldset>
-            <legend class="note">labels are</legend>
-            <label v-for="s in ['us', 'eu'] as const" :key="s"
-              ><input type="radio" name="style" :checked="found.style === s" :disabled="!session.mayEdit" @change="match({ style: s })" />
-              {{ s === 'us' ? 'United States: carbohydrate includes fibre' : 'European: it leaves fibre out' }}</label
-            >
-            <span v-if="!found.style" class="act">the file does not tell: choose</span>
-          </fieldset>
-          <fieldset>
-            <legend class="note">figures are</legend>
-            <label
-              ><input type="radio" name="per" :checked="found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: true })" />
-              per 100 g</label
-            >
-            <label
-              ><input type="radio" name="per" :checked="!found.per_100" :disabled="!session.mayEdit" @change="match({ per_100: false })" />
-              per serving, which a column gives</label
-            >
-          </fieldset>
+          <v-radio-group
+            label="Labels are"
+            hide-details="auto"
+            :model-value="found.style"
+            :disabled="!session.mayEdit"
+            :error-messages="found.style ? [] : ['The file does not tell: choose.']"
+            @update:model-value="match({ style: $event === 'eu' ? 'eu' : 'us' })"
+          >
+            <v-radio value="us" label="United States: carbohydrate includes fibre" />
+            <v-radio value="eu" label="European: it leaves fibre out" />
+          </v-radio-group>
+          <v-radio-group
+            label="Figures are"
+            :model-value="found.per_100"
+            :disabled="!session.mayEdit"
+            @update:model-value="match({ per_100: $event === true })"
+          >
+            <v-radio :value="true" label="per 100 g" />
+            <v-radio :value="false" label="per serving, which a column gives" />
+          </v-radio-group>
         </div>
         <div class="scroll">
           <table>
@@ -170,17 +171,18 @@ const why = (row: BadRow): string =>
               <tr class="as">
                 <td class="note">is</td>
                 <td v-for="(f, i) in found.columns" :key="i">
-                  <select
+                  <v-select
                     class="field"
                     :class="{ none: !f }"
-                    :value="f"
+                    :model-value="f"
                     :disabled="!session.mayEdit"
                     :aria-label="`Column ${found.headers[i]} is`"
-                    @change="setColumn(i, ($event.target as HTMLSelectElement).value)"
-                  >
-                    <option value="">left out</option>
-                    <option v-for="id_ in session.words?.import_fields" :key="id_" :value="id_">{{ fieldName(id_) }}</option>
-                  </select>
+                    @update:model-value="setColumn(i, $event)"
+                    :items="[
+                      { value: '', title: 'left out' },
+                      ...(session.words?.import_fields ?? []).map((id_) => ({ value: id_, title: fieldName(id_) })),
+                    ]"
+                  />
                 </td>
                 <td />
               </tr>
@@ -305,8 +307,7 @@ td {
 
 .as .field {
   min-width: 112px;
-  min-height: 28px;
-  padding: 2px 4px;
+  --field-height: 28px;
   border-color: var(--in);
   font-size: 12px;
 }

@@ -50,22 +50,32 @@ function next(event: KeyboardEvent): void {
 
 <template>
   <section ref="form" class="label" aria-label="Label as printed" @keydown.enter.exact.prevent="next">
-    <div class="style" role="radiogroup" aria-label="Label style">
-      <label v-for="s in ['us', 'eu'] as const" :key="s" :class="{ on: style === s }">
-        <input type="radio" name="label-style" :value="s" :checked="style === s" :disabled="readonly" @change="setStyle(s)" />
-        <b>{{ s === 'us' ? 'United States' : 'European' }}</b>
-        <span class="note">{{ s === 'us' ? 'carbohydrate includes fibre' : 'carbohydrate leaves fibre out' }}</span>
-      </label>
-    </div>
+    <v-radio-group
+      class="style"
+      inline
+      aria-label="Label style"
+      :model-value="style"
+      :disabled="readonly"
+      @update:model-value="setStyle($event === 'eu' ? 'eu' : 'us')"
+    >
+      <v-radio v-for="s in ['us', 'eu'] as const" :key="s" :value="s">
+        <template #label>
+          <span
+            ><b>{{ s === 'us' ? 'United States' : 'European' }}</b
+            >{{ ' ' }}<span class="note">{{ s === 'us' ? 'carbohydrate includes fibre' : 'carbohydrate leaves fibre out' }}</span></span
+          >
+        </template>
+      </v-radio>
+    </v-radio-group>
     <div class="serving">
       <label class="note"
         >figures are for
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             :class="{ wrong: wrongField === 'label.per_g' }"
             inputmode="decimal"
-            :value="grams"
+            :model-value="grams"
             :readonly="readonly"
             aria-label="Grams the figures are for"
             @input="setGrams(($event.target as HTMLInputElement).value)"
@@ -75,9 +85,9 @@ function next(event: KeyboardEvent): void {
       </label>
       <label class="note"
         >serving, as the pack says
-        <input
+        <v-text-field
           class="field"
-          :value="label.serving_measure"
+          :model-value="label.serving_measure"
           placeholder="2 tbsp"
           maxlength="60"
           :readonly="readonly"

@@ -38,10 +38,10 @@ const lists = [
       <label class="note"
         >price of a pack
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown(pack.price)"
+            :model-value="shown(pack.price)"
             :readonly="readonly"
             @change="number('price', ($event.target as HTMLInputElement).value)"
           />
@@ -51,10 +51,10 @@ const lists = [
       <label class="note"
         >net weight
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown(pack.pack_g)"
+            :model-value="shown(pack.pack_g)"
             :readonly="readonly"
             @change="number('pack_g', ($event.target as HTMLInputElement).value)"
           />
@@ -64,10 +64,10 @@ const lists = [
       <label v-if="isNew" class="note"
         >on hand
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="onHand"
+            :model-value="onHand"
             :placeholder="shown(pack.pack_g)"
             @change="emit('onHand', ($event.target as HTMLInputElement).value)"
           />
@@ -76,29 +76,29 @@ const lists = [
       >
       <label class="note"
         >use by
-        <input
+        <v-text-field
           class="field"
           type="date"
-          :value="pack.use_by ?? ''"
+          :model-value="pack.use_by ?? ''"
           :readonly="readonly"
           @change="emit('set', { use_by: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="note"
         >bought on
-        <input
+        <v-text-field
           class="field"
           type="date"
-          :value="pack.bought_on ?? ''"
+          :model-value="pack.bought_on ?? ''"
           :readonly="readonly"
           @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="note"
         >reaches the bowl
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown((pack.usable ?? 1) * 100)"
+            :model-value="shown((pack.usable ?? 1) * 100)"
             :readonly="readonly"
             @change="number('usable', ($event.target as HTMLInputElement).value, 0.01)"
           />
@@ -111,10 +111,10 @@ const lists = [
       <label class="note"
         >a cup weighs
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown(pack.measures?.cup)"
+            :model-value="shown(pack.measures?.cup)"
             :readonly="readonly"
             @change="measure('cup', ($event.target as HTMLInputElement).value)"
           />
@@ -124,10 +124,10 @@ const lists = [
       <label class="note"
         >a tablespoon
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown(pack.measures?.tbsp)"
+            :model-value="shown(pack.measures?.tbsp)"
             :readonly="readonly"
             @change="measure('tbsp', ($event.target as HTMLInputElement).value)"
           />
@@ -137,10 +137,10 @@ const lists = [
       <label class="note"
         >holds water
         <span class="with"
-          ><input
+          ><v-text-field
             class="field"
             inputmode="decimal"
-            :value="shown(pack.capacity)"
+            :model-value="shown(pack.capacity)"
             :readonly="readonly"
             @change="number('capacity', ($event.target as HTMLInputElement).value)"
           />
@@ -149,9 +149,9 @@ const lists = [
       >
       <label class="note"
         >colour
-        <input
+        <v-text-field
           class="field"
-          :value="pack.colour"
+          :model-value="pack.colour"
           maxlength="60"
           placeholder="blond, dark"
           :readonly="readonly"
@@ -210,22 +210,22 @@ const lists = [
     </details>
     <label class="note"
       >ingredient list on the pack
-      <textarea
+      <v-textarea
         class="field"
         rows="2"
         maxlength="2000"
-        :value="pack.statement"
+        :model-value="pack.statement"
         :readonly="readonly"
         @change="emit('set', { statement: ($event.target as HTMLTextAreaElement).value })"
       />
     </label>
     <label class="note"
       >notes
-      <textarea
+      <v-textarea
         class="field"
         rows="2"
         maxlength="2000"
-        :value="pack.notes"
+        :model-value="pack.notes"
         :readonly="readonly"
         @change="emit('set', { notes: ($event.target as HTMLTextAreaElement).value })"
       />

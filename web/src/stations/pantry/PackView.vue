@@ -192,10 +192,10 @@ async function fromClipboard(): Promise<void> {
       <div class="left">
         <label class="note"
           >name, as you call it
-          <input
+          <v-text-field
             ref="nameField"
             class="field name"
-            :value="draft.name"
+            :model-value="draft.name"
             maxlength="120"
             placeholder="Brand and kind"
             :readonly="readonly"

@@ -81,7 +81,7 @@ function open(row: PantryRow | undefined): void {
   <div class="page">
     <PantryBar title="Pantry" />
     <div class="tools">
-      <input
+      <v-text-field
         v-model="search"
         class="field find"
         data-finder
@@ -91,15 +91,23 @@ function open(row: PantryRow | undefined): void {
         maxlength="100"
         @keydown.enter="open(packs[0] ?? references[0])"
       />
-      <select v-model="role" class="field pick" aria-label="Role">
-        <option value="">every role</option>
-        <option v-for="r in session.words?.roles" :key="r.id" :value="r.id">{{ r.name.toLowerCase() }}</option>
-      </select>
-      <select v-model="without" class="field pick" aria-label="Without">
-        <option v-for="[value, word] in facets" :key="value" :value="value">{{ word }}</option>
-      </select>
-      <label class="note"><input v-model="own" type="checkbox" /> packs only</label>
-      <label class="note"><input v-model="archived" type="checkbox" /> put away</label>
+      <v-select
+        v-model="role"
+        class="field pick"
+        aria-label="Role"
+        :items="[
+          { value: '', title: 'every role' },
+          ...(session.words?.roles ?? []).map((r) => ({ value: r.id, title: r.name.toLowerCase() })),
+        ]"
+      />
+      <v-select
+        v-model="without"
+        class="field pick"
+        aria-label="Without"
+        :items="[...facets.map(([value, word]) => ({ value: value, title: word }))]"
+      />
+      <v-checkbox v-model="own" label="packs only" />
+      <v-checkbox v-model="archived" label="archived" />
       <span class="spring" />
       <span v-if="marked.keys.value.length" class="marked">
         <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }"

@@ -35,12 +35,11 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
     <tbody>
       <tr v-for="row in rows" :key="row.key" :class="{ on: marked.keys.value.includes(row.key) }" @click="router.push(to(row))">
         <td class="first" @click.stop>
-          <input
-            type="checkbox"
-            :checked="marked.keys.value.includes(row.key)"
+          <v-checkbox-btn
+            :model-value="marked.keys.value.includes(row.key)"
             :disabled="marked.full() && !marked.keys.value.includes(row.key)"
             :aria-label="`Compare ${row.name}`"
-            @change="marked.toggle(row.key)"
+            @update:model-value="marked.toggle(row.key)"
           />
         </td>
         <td class="name">

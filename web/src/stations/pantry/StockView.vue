@@ -156,12 +156,17 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
       <section aria-label="Bakes">
         <h3>Planned bakes</h3>
         <form v-if="session.mayEdit" class="plan" @submit.prevent="plan">
-          <select v-model="formula" class="field" aria-label="Formula">
-            <option :value="0" disabled>which formula</option>
-            <option v-for="f in shelf.answer.value?.items" :key="f.id" :value="f.id">{{ f.name }}</option>
-          </select>
-          <label class="note">batches <input v-model="batches" class="field few" inputmode="decimal" /></label>
-          <label class="note">on <input v-model="on" class="field" type="date" /></label>
+          <v-select
+            v-model="formula"
+            class="field"
+            aria-label="Formula"
+            :items="[
+              { value: 0, title: 'which formula' },
+              ...(shelf.answer.value?.items ?? []).map((f) => ({ value: f.id, title: f.name })),
+            ]"
+          />
+          <label class="note">batches <v-text-field v-model="batches" class="field few" inputmode="decimal" /></label>
+          <label class="note">on <v-text-field v-model="on" class="field" type="date" /></label>
           <v-btn type="submit" class="act-button" :disabled="!formula">Plan</v-btn>
         </form>
         <article v-for="b in bakes.answer.value" :key="b.id" class="bake">

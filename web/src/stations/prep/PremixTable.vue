@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The dry things: for one batch and for the premix, with the weight that the scale really showed. */
+import { reactive } from 'vue'
 import type { PrepTask } from '@/api/types'
 import { withLine } from '@/domain/edits'
 import { weight, weightUnit } from '@/domain/format'
@@ -11,13 +12,13 @@ const emit = defineEmits<{ weighing: [] }>()
 const bench = useBench()
 const session = useSession()
 
-function weighed(event: Event, line: string): void {
-  const field = event.target as HTMLInputElement
-  const grams = Number(field.value.trim().replace(',', '.'))
+const typed = reactive<Record<string, string>>({})
+function weighed(line: string): void {
+  const grams = Number((typed[line] ?? '').trim().replace(',', '.'))
   if (!Number.isFinite(grams) || grams <= 0) return
   emit('weighing')
   bench.edit((doc) => withLine(doc, line, { grams, entered: `${grams} g` }))
-  field.value = ''
+  typed[line] = ''
 }
 </script>
 
@@ -43,13 +44,14 @@ function weighed(event: Event, line: string): void {
           <td>{{ weight(p.grams, session.units) }} {{ weightUnit(session.units) }}</td>
           <td>{{ weight(p.whole_g, session.units) }} {{ weightUnit(session.units) }}</td>
           <td>
-            <input
+            <v-text-field
+              v-model="typed[p.line]"
               class="field"
               :placeholder="weight(p.grams, 'metric')"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
               :aria-label="`${p.name} on the scale, g`"
-              @change="weighed($event, p.line)"
+              @change="weighed(p.line)"
             />
             g
           </td>
@@ -90,8 +92,7 @@ table {
 
 .field {
   width: 70px;
-  min-height: 24px;
-  padding: 0 6px;
+  --field-height: 24px;
   text-align: right;
 }
 </style>

@@ -35,19 +35,18 @@ const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : inpu
   <div class="inputs">
     <label v-for="input in inputs" :key="input.key" class="note" :class="{ usual: input.usual }">
       {{ input.label }}
-      <select
+      <v-select
         v-if="input.words.length"
         class="field"
-        :value="input.word"
+        :model-value="input.word"
         :disabled="!bench.mayEdit"
-        @change="set(input.key, ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="w in input.words" :key="w" :value="w">{{ w }}</option>
-      </select>
+        @update:model-value="set(input.key, $event)"
+        :items="[...input.words.map((w) => ({ value: w, title: w }))]"
+      />
       <template v-else>
-        <input
+        <v-text-field
           class="field"
-          :value="shown(input)"
+          :model-value="shown(input)"
           :disabled="!bench.mayEdit"
           inputmode="decimal"
           :aria-label="`${input.label}, ${unit(input) || 'number'}`"
@@ -84,19 +83,18 @@ label {
 
 .field {
   width: 56px;
-  min-height: 26px;
-  padding: 1px 6px;
+  --field-height: 26px;
   text-align: right;
   color: var(--ink);
 }
 
-select.field {
+.v-select.field {
   width: auto;
   text-align: left;
 }
 
 .usual .field {
-  border-style: dashed;
+  --field-line: dashed;
 }
 
 .back {

@@ -84,9 +84,9 @@ function weighed(event: Event): void {
         <span v-for="(s, i) in prep.steps" :key="i" class="step note">
           {{ i + 1 }}. {{ s.act }}
           <label v-if="s.act !== 'squeeze'"
-            ><input
+            ><v-text-field
               class="field"
-              :value="s.minutes"
+              :model-value="s.minutes"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
               :aria-label="`${s.act}: minutes`"
@@ -95,9 +95,9 @@ function weighed(event: Event): void {
             min</label
           >
           <label v-if="s.act === 'microwave' || s.act === 'pan'"
-            ><input
+            ><v-text-field
               class="field"
-              :value="s.watts"
+              :model-value="s.watts"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
               :aria-label="`${s.act}: watts`"
@@ -106,9 +106,9 @@ function weighed(event: Event): void {
             W</label
           >
           <label v-if="s.act === 'salt'"
-            ><input
+            ><v-text-field
               class="field"
-              :value="s.salt_g"
+              :model-value="s.salt_g"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
               aria-label="salt: grams"
@@ -117,9 +117,9 @@ function weighed(event: Event): void {
             g salt</label
           >
           <label v-if="s.act === 'squeeze'"
-            ><input
+            ><v-text-field
               class="field"
-              :value="s.times"
+              :model-value="s.times"
               :disabled="!bench.mayEdit"
               inputmode="numeric"
               aria-label="squeeze: grips"
@@ -132,9 +132,9 @@ function weighed(event: Event): void {
       <div v-if="drying.steps.length" class="scale">
         <label class="note"
           >raw
-          <input
+          <v-text-field
             class="field"
-            :value="figure(drying.start_g, 0)"
+            :model-value="figure(drying.start_g, 0)"
             :disabled="!bench.mayEdit"
             inputmode="decimal"
             aria-label="Raw weight, g"
@@ -144,9 +144,9 @@ function weighed(event: Event): void {
         >
         <label class="note"
           ><b>on the scale</b>{{ ' '
-          }}<input
+          }}<v-text-field
             class="field scale-field"
-            :value="drying.weighed ? figure(drying.target_g, 0) : ''"
+            :model-value="drying.weighed ? figure(drying.target_g, 0) : ''"
             :placeholder="figure(drying.target_g, 0)"
             :disabled="!bench.mayEdit"
             inputmode="decimal"
@@ -259,15 +259,14 @@ function weighed(event: Event): void {
 
 .field {
   width: 54px;
-  min-height: 26px;
-  padding: 1px 6px;
+  --field-height: 26px;
   text-align: right;
   color: var(--ink);
 }
 
 .scale-field {
   width: 76px;
-  border-width: 2px;
+  --field-rule: 2px;
   font-weight: 700;
 }
 

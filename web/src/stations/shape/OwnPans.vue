@@ -70,11 +70,14 @@ const add = (): Promise<unknown> =>
         </li>
       </ul>
       <form v-if="bench.mayEdit" @submit.prevent="add">
-        <input v-model="fresh.name" class="field" placeholder="name" aria-label="Name of the pan" maxlength="80" required />
-        <select v-model="fresh.kind" class="field" aria-label="Kind of pan">
-          <option v-for="k in session.words?.pan_kinds" :key="k" :value="k">{{ k }}</option>
-        </select>
-        <input
+        <v-text-field v-model="fresh.name" class="field" placeholder="name" aria-label="Name of the pan" maxlength="80" required />
+        <v-select
+          v-model="fresh.kind"
+          class="field"
+          aria-label="Kind of pan"
+          :items="[...(session.words?.pan_kinds ?? []).map((k) => ({ value: k, title: k }))]"
+        />
+        <v-text-field
           v-model="fresh.length_mm"
           class="field short"
           placeholder="length"
@@ -82,7 +85,7 @@ const add = (): Promise<unknown> =>
           aria-label="Inner length or diameter, mm"
           required
         />
-        <input
+        <v-text-field
           v-if="fresh.kind !== 'round'"
           v-model="fresh.width_mm"
           class="field short"
@@ -90,7 +93,14 @@ const add = (): Promise<unknown> =>
           inputmode="decimal"
           aria-label="Inner width, mm"
         />
-        <input v-model="fresh.height_mm" class="field short" placeholder="height" inputmode="decimal" aria-label="Inner height, mm" /> mm
+        <v-text-field
+          v-model="fresh.height_mm"
+          class="field short"
+          placeholder="height"
+          inputmode="decimal"
+          aria-label="Inner height, mm"
+        />
+        mm
         <v-btn type="submit" class="quiet-button">Keep</v-btn>
       </form>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
@@ -119,7 +129,7 @@ form {
 
 .field {
   width: 150px;
-  min-height: 28px;
+  --field-height: 28px;
 }
 
 .field.short {

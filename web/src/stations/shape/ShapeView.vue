@@ -82,9 +82,9 @@ const scaleAll = (factor: number): void => {
     <template v-if="plan && piece">
       <div class="set">
         <label :class="{ held: piece.held === 'thickness' }"
-          ><input
+          ><v-text-field
             class="field"
-            :value="length(piece.thickness_mm, session.units)"
+            :model-value="length(piece.thickness_mm, session.units)"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             inputmode="decimal"
             :aria-label="`Thickness, ${lengthUnit(session.units)}`"
@@ -93,9 +93,9 @@ const scaleAll = (factor: number): void => {
           {{ lengthUnit(session.units) }} {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label
         >
         <label :class="{ held: piece.held === 'size' }"
-          ><input
+          ><v-text-field
             class="field"
-            :value="length(piece.length_mm, session.units)"
+            :model-value="length(piece.length_mm, session.units)"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             inputmode="decimal"
             :aria-label="`Size, ${lengthUnit(session.units)}`"
@@ -104,9 +104,9 @@ const scaleAll = (factor: number): void => {
           {{ lengthUnit(session.units) }} {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label
         >
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
-          ><input
+          ><v-text-field
             class="field"
-            :value="length(piece.hole_mm, session.units)"
+            :model-value="length(piece.hole_mm, session.units)"
             :disabled="!bench.mayEdit"
             inputmode="decimal"
             :aria-label="`Hole, ${lengthUnit(session.units)}`"
@@ -122,9 +122,9 @@ const scaleAll = (factor: number): void => {
           {{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}
         </v-btn>
         <label
-          ><input
+          ><v-text-field
             class="field"
-            :value="plan.pieces"
+            :model-value="plan.pieces"
             :disabled="!bench.mayEdit"
             inputmode="numeric"
             aria-label="Pieces"
@@ -134,41 +134,34 @@ const scaleAll = (factor: number): void => {
         >
         <label v-if="plan.tray"
           >on
-          <select
+          <v-select
             class="field wide"
-            :value="plan.tray.id"
+            :model-value="plan.tray.id"
             :disabled="!bench.mayEdit"
             aria-label="Tray"
-            @change="choose({ tray: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="t in trays" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ tray: $event })"
+            :items="[...trays.map((t) => ({ value: t.id, title: `${t.name} ${t.region}` }))]"
+        /></label>
         <label v-if="plan.rings.length && piece.kind !== 'ring'"
           >in
-          <select
+          <v-select
             class="field wide"
-            :value="bench.document?.form.size?.pan ?? ''"
+            :model-value="bench.document?.form.size?.pan ?? ''"
             :disabled="!bench.mayEdit"
             aria-label="Ring"
-            @change="choose({ pan: ($event.target as HTMLSelectElement).value })"
-          >
-            <option value="">no ring</option>
-            <option v-for="r in plan.rings" :key="r.id" :value="r.id">{{ r.name }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ pan: $event })"
+            :items="[{ value: '', title: 'no ring' }, ...(plan.rings ?? []).map((r) => ({ value: r.id, title: r.name }))]"
+        /></label>
         <label v-if="!plan.tray"
           >in
-          <select
+          <v-select
             class="field wide"
-            :value="plan.pan"
+            :model-value="plan.pan"
             :disabled="!bench.mayEdit"
             aria-label="Tin"
-            @change="choose({ pan: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="t in tins" :key="t.id" :value="t.id">{{ t.name }} {{ t.region }}</option>
-          </select></label
-        >
+            @update:model-value="choose({ pan: $event })"
+            :items="[...tins.map((t) => ({ value: t.id, title: `${t.name} ${t.region}` }))]"
+        /></label>
       </div>
       <div class="drawings">
         <figure>
@@ -219,9 +212,9 @@ const scaleAll = (factor: number): void => {
                 >; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</span
               >.</span
             ><b v-else class="act">It does not fit this tray.</b> Gap
-            <input
+            <v-text-field
               class="field small"
-              :value="bench.document?.form.size?.gap_mm ?? ''"
+              :model-value="bench.document?.form.size?.gap_mm ?? ''"
               :placeholder="figure(plan.gap_mm, 0)"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
@@ -277,8 +270,7 @@ const scaleAll = (factor: number): void => {
 
 .field {
   width: 66px;
-  min-height: 30px;
-  padding: 2px 8px;
+  --field-height: 30px;
   text-align: right;
 }
 
@@ -289,12 +281,11 @@ const scaleAll = (factor: number): void => {
 
 .field.small {
   width: 46px;
-  min-height: 22px;
-  padding: 0 5px;
+  --field-height: 22px;
 }
 
 .held .field {
-  border-width: 2px;
+  --field-rule: 2px;
   font-weight: 700;
 }
 
