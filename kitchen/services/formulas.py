@@ -17,6 +17,7 @@ from substrata.exchange.difference import Change, differences
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200
+UNNAMED = "New formula"  # what the page calls one before it has a name
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,6 +39,8 @@ def shelf(
         rows = rows.filter(name__icontains=word)
     if form:
         rows = rows.filter(form=form)
+    # Begun in a page that was closed before anything was put into it.
+    rows = rows.exclude(name=UNNAMED, draft__document__lines=[], draft__document__notes="", versions__isnull=True)
     return rows.annotate(version_count=Count("versions")).order_by("-touched_at", "-pk")
 
 

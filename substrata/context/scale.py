@@ -130,7 +130,8 @@ def _entered(entered: str, factor: float) -> str:
         return ""
     (term,) = amount.terms
     number = term.number * factor
-    if term.low != term.high or term.extra_percent or term.unit in ("", "g", "kg", "mg", "oz", "lb"):
+    weighed = term.unit in ("g", "kg", "mg", "oz", "lb") or not (term.unit or term.size)
+    if weighed or term.low != term.high or term.extra_percent:
         return ""
     round_number = round(number / _QUARTER) * _QUARTER
     if round_number <= 0 or abs(number / round_number - 1) > _HAIR:

@@ -193,7 +193,7 @@ def _entered(body: str, name: str) -> str:
     """The part of a line that is its amount, as it was written."""
     at = body.rfind(name) if name else len(body)
     before, after = (body[:at], body[at + len(name) :]) if at >= 0 else ("", "")
-    return (before.strip() or after).strip(" ,;")
+    return (before.strip() or after).strip(" ,;").removesuffix(" of")
 
 
 def _note(name: str, beside: tuple[str, ...]) -> str:

@@ -147,3 +147,7 @@ def test_what_was_begun_and_left_blank_leaves_nothing_behind(baker, kitchen, pac
     assert not Formula.objects.filter(pk=blank.pk).exists()
     with pytest.raises(Refused):
         formulas.discard_blank(baker, kitchen.pk, packed.pk)
+    # A page that was closed in between cannot say so: the shelf does not show what it left.
+    formulas.create_formula(baker, kitchen.pk, sample("New formula") | {"lines": []})
+    named = formulas.create_formula(baker, kitchen.pk, sample("Soon") | {"lines": []}).formula
+    assert set(formulas.shelf(baker, kitchen.pk)) == {packed, named}

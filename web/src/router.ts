@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { useBench } from './stores/bench'
 import { useSession } from './stores/session'
 
 declare module 'vue-router' {
@@ -87,6 +88,12 @@ export const router = createRouter({
     },
     { path: '/:nowhere(.*)*', name: 'nowhere', component: () => import('./stations/NowhereView.vue') },
   ],
+})
+
+router.afterEach((to, from) => {
+  const left = Number(from.params.id)
+  const bench = useBench()
+  if (from.path.startsWith('/formula/') && left === bench.formulaId && to.params.id !== from.params.id) void bench.discardBlank()
 })
 
 router.beforeEach(async (to) => {

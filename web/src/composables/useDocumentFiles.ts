@@ -1,24 +1,89 @@
-/** Documents as files: formulas kept from the bench and dropped on the shelf, packs kept from the pantry. */
-import type { FormulaDocument, LotDocument } from '@/api/types'
+/** Formulas, kitchens and packs as files: kept from a button, brought back by another or by dropping them. */
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { LotDocument } from '@/api/types'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import { useDo } from './useDo'
 
-const LARGEST_FILE = 900_000
+const LARGEST_FILE = 9_500_000
 
-export function keepAsFile(document: FormulaDocument | LotDocument, kind: 'substrata' | 'pack' = 'substrata'): void {
+function save(content: unknown, name: string | undefined, kind: 'substrata' | 'pack'): void {
   const link = window.document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify(document, null, 1)], { type: 'application/json' }))
-  link.download = `${document.name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || kind}.${kind}.json`
+  link.href = URL.createObjectURL(new Blob([JSON.stringify(content, null, 1)], { type: 'application/json' }))
+  link.download = `${name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || kind}.${kind}.json`
   link.click()
   URL.revokeObjectURL(link.href)
 }
 
-/** A dropped file as a document; throws a sentence that says what is wrong. The core checks the rest. */
-export async function readFile(file: File): Promise<FormulaDocument> {
-  if (file.size > LARGEST_FILE) throw new Error(`${file.name} is too large for a formula document.`)
+export const savePack = (document: LotDocument): void => {
+  save(document, document.name, 'pack')
+}
+
+/** A file's content; throws a sentence that says what is wrong. The core checks the rest. */
+export async function readFile(file: File): Promise<Record<string, unknown>> {
+  if (file.size > LARGEST_FILE) throw new Error(`${file.name} is too large to be read.`)
   try {
-    const read = JSON.parse(await file.text()) as FormulaDocument
-    if (typeof read === 'object' && read !== null && 'lines' in read) return read
+    const read = JSON.parse(await file.text()) as unknown
+    if (typeof read === 'object' && read !== null && ('lines' in read || 'substrata_file' in read)) return read as Record<string, unknown>
   } catch {
     // Said below, in the same words as for JSON of another kind.
   }
-  throw new Error(`${file.name} is no formula document (*.substrata.json).`)
+  throw new Error(`${file.name} is no file of formulas (*.substrata.json).`)
+}
+
+export interface Files {
+  exportFormula: (formulaId: number, name: string, versions: boolean) => Promise<void>
+  exportKitchen: () => Promise<void>
+  take: (files: Iterable<File>, settings?: boolean) => Promise<void>
+}
+
+export function useFiles(): Files {
+  const session = useSession()
+  const toasts = useToasts()
+  const router = useRouter()
+  const taking = useDo(
+    (given: { file: Record<string, unknown>; settings: boolean }, at) =>
+      settled(api.POST('/api/kitchens/{kitchen_id}/file', { params: { path: at }, body: given })),
+    { here: true },
+  )
+  const formulaFile = useDo((given: { formula_id: number; versions: boolean }, at) =>
+    settled(
+      api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/file', {
+        params: { path: { ...at, formula_id: given.formula_id }, query: { versions: given.versions } },
+      }),
+    ),
+  )
+  const kitchenFile = useDo((_: undefined, at) => settled(api.GET('/api/kitchens/{kitchen_id}/file', { params: { path: at } })))
+
+  async function exportFormula(formulaId: number, name: string, versions: boolean): Promise<void> {
+    const content = await formulaFile.run({ formula_id: formulaId, versions })
+    if (content) save(content, name, 'substrata')
+  }
+
+  async function exportKitchen(): Promise<void> {
+    const content = await kitchenFile.run(undefined)
+    if (content) save(content, session.kitchen?.name, 'substrata')
+  }
+
+  async function take(files: Iterable<File>, settings = false): Promise<void> {
+    for (const file of files) {
+      const content = await readFile(file).catch((error: unknown) => {
+        toasts.show((error as Error).message, { tone: 'act' })
+      })
+      const taken = content ? await taking.run({ file: content, settings }) : null
+      if (taking.trouble.value) toasts.show(`${file.name}: ${taking.trouble.value}`, { tone: 'act' })
+      if (!taken) continue
+      const [first] = taken.formulas
+      const many = taken.formulas.length
+      const packs = taken.packs_added ? ` with ${taken.packs_added} ${taken.packs_added === 1 ? 'pack' : 'packs'}` : ''
+      const what = many === 1 && first ? first.name : `${many} formulas`
+      toasts.show(
+        `${what}${packs} imported.`,
+        first && many === 1 ? { action: { label: 'Open', run: () => void router.push(`/formula/${first.id}`) } } : {},
+      )
+      if (settings) await session.load()
+    }
+  }
+  return { exportFormula, exportKitchen, take }
 }

@@ -13,6 +13,9 @@ export function weight(grams: number, units: Units): string {
   return decimals(grams, grams < 20 && Math.abs(grams - Math.round(grams)) > 0.05 ? 1 : 0)
 }
 
+/** What was typed as a weight, in grams. */
+export const gramsOf = (typed: number, units: Units): number => (units === 'us' ? typed * GRAMS_PER_OUNCE : typed)
+
 export const weightUnit = (units: Units): string => (units === 'us' ? 'oz' : 'g')
 
 export function decimals(value: number, digits: number): string {

@@ -2,12 +2,16 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, settled } from '@/api/client'
+import { kitchenKey, queries } from '@/api/policy'
 import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Remedy, Version } from '@/api/types'
 import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { freeId, withLine, withLines } from '@/domain/edits'
 import { begin, push, redo, replace, undo, type History } from '@/domain/history'
 import { useSession } from './session'
+
+/** What a formula is called before it has a name. */
+export const NEW_NAME = 'New formula'
 
 export const useBench = defineStore('bench', () => {
   const session = useSession()
@@ -125,6 +129,20 @@ export const useBench = defineStore('bench', () => {
     if (remedy.line) selected.value = remedy.line
   }
 
+  /** A formula that was begun and left with nothing in it leaves nothing behind. */
+  async function discardBlank(): Promise<void> {
+    const doc = document.value
+    const blank = doc && mayEdit.value && !baseNumber.value && !doc.lines?.length && !doc.notes && doc.name === NEW_NAME
+    if (!blank || Object.keys(doc.targets ?? {}).length) return
+    const place = at()
+    await keeper.flush()
+    formulaId.value = 0
+    history.value = null
+    // Refused where somebody else has put something into it meanwhile: then it stays.
+    await settled(api.DELETE('/api/kitchens/{kitchen_id}/formulas/{formula_id}/blank', { params: { path: place } })).catch(() => undefined)
+    await queries.invalidateQueries({ queryKey: kitchenKey(place.kitchen_id) })
+  }
+
   async function loadVersions(): Promise<void> {
     versions.value = await settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions', { params: { path: at() } }))
   }
@@ -194,6 +212,7 @@ export const useBench = defineStore('bench', () => {
     recall,
     flush: keeper.flush,
     leave: keeper.close,
+    discardBlank,
     keepMine: keeper.keepMine,
     takeTheirs,
   }

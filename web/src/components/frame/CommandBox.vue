@@ -5,7 +5,8 @@ import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
 import { useCommands } from '@/composables/useCommands'
 import { usePanels } from '@/composables/usePanels'
-import { keepAsFile } from '@/composables/useDocumentFiles'
+import { useFiles } from '@/composables/useDocumentFiles'
+import { useFormulaActions } from '@/composables/useFormulaActions'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { stationAddress, stations } from './stations'
@@ -28,6 +29,8 @@ const route = useRoute()
 const text = ref('')
 const at = ref(0)
 const box = ref<HTMLInputElement>()
+const files = useFiles()
+const formulaActions = useFormulaActions()
 let enterWaits = false
 let returnTo: HTMLElement | null = null
 
@@ -67,53 +70,8 @@ watch(answered, (now) => {
 const actions = computed<Choice[]>(() => {
   const onBench = route.name === 'bench'
   const all: Choice[] = [
-    ...(onBench && bench.mayEdit
-      ? [
-          {
-            key: 'd-paste',
-            text: 'Paste an ingredient list',
-            also: 'import add',
-            kind: 'do',
-            run: () => {
-              panels.paste('')
-            },
-          },
-          {
-            key: 'd-versions',
-            text: 'Versions of this formula',
-            also: 'history compare side by side',
-            kind: 'do',
-            run: () => {
-              panels.open.value = 'versions'
-            },
-          },
-          {
-            key: 'd-file',
-            text: 'Keep this formula as a file',
-            also: 'export save download copy',
-            kind: 'do',
-            run: () => {
-              if (bench.document) keepAsFile(bench.document)
-            },
-          },
-          {
-            key: 'd-print',
-            text: 'Print the card',
-            also: 'label',
-            kind: 'do',
-            run: () => void router.push(`/formula/${bench.formulaId}/card`),
-          },
-          {
-            key: 'd-undo',
-            text: 'Undo',
-            also: 'back',
-            kind: 'do',
-            run: () => {
-              bench.goBack()
-            },
-          },
-        ]
-      : []),
+    ...(bench.document && /^\/formula\/\d/.test(route.path) ? formulaActions() : []).map((a): Choice => ({ ...a, kind: 'do' })),
+    ...(onBench && bench.mayEdit ? [{ key: 'd-undo', text: 'Undo', also: 'back', kind: 'do', run: () => void bench.goBack() }] : []),
     ...stations.map((s): Choice => ({
       key: `s-${s.id}`,
       text: s.word,
@@ -123,9 +81,16 @@ const actions = computed<Choice[]>(() => {
     {
       key: 'd-shelf',
       text: 'All formulas',
-      also: 'open shelf new archive put away import file delete',
+      also: 'open shelf new paste archive import file delete',
       kind: 'do',
       run: () => void router.push('/formula'),
+    },
+    {
+      key: 'd-export-all',
+      text: 'Export all formulas and packs',
+      also: 'save download kitchen file backup',
+      kind: 'do',
+      run: () => void files.exportKitchen(),
     },
     {
       key: 'd-import',

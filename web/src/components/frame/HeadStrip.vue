@@ -3,6 +3,7 @@ import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import FormulaHead from './FormulaHead.vue'
+import FormulaMenu from './FormulaMenu.vue'
 import KitchenMenu from './KitchenMenu.vue'
 import { useCommands } from '@/composables/useCommands'
 import { useDo } from '@/composables/useDo'
@@ -34,6 +35,7 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
     </template>
     <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</v-btn>
     <v-btn class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></v-btn>
+    <FormulaMenu v-if="onBench" />
     <KitchenMenu />
   </header>
 </template>

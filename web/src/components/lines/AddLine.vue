@@ -47,17 +47,28 @@ watch(text, () => {
   at.value = 0
 })
 
-function choose(ingredient: Ingredient): void {
+async function choose(ingredient: Ingredient): Promise<void> {
   const amount = text.value.slice(0, text.value.length - spoken(text.value).length).trim()
-  if (amount) add(ingredient, amount)
-  else wanted.value = ingredient
+  if (!amount) {
+    wanted.value = ingredient
+    return
+  }
+  // The core reads the whole line: what was typed beside the name is kept as its note.
+  const read = (await reading.run(text.value))?.flatMap((p) => p.lines) ?? []
+  const same = read.length === 1 ? read[0] : undefined
+  if (same?.ingredient === ingredient.id) put({ ...same, id: ingredient.id } as LineDocument)
+  else add(ingredient, amount)
+}
+
+function put(line: LineDocument): void {
+  bench.edit((doc) => withLines(doc, [line]))
+  wanted.value = null
+  select()
 }
 
 function add(ingredient: Ingredient, amount: string): void {
   const entered = /^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? `${amount} g` : amount
-  bench.edit((doc) => withLines(doc, [{ id: ingredient.id, ingredient: ingredient.id, entered, grams: null } as LineDocument]))
-  wanted.value = null
-  select()
+  put({ id: ingredient.id, ingredient: ingredient.id, entered, grams: null } as LineDocument)
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
@@ -89,7 +100,7 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     const chosen = found.value[at.value]
     if (wanted.value && bare.test(text.value.trim())) add(wanted.value, text.value.trim())
-    else if (chosen) choose(chosen)
+    else if (chosen) void choose(chosen)
     else void read()
   } else if (event.key === 'Escape') {
     text.value = ''
@@ -110,7 +121,9 @@ async function usePacks(): Promise<void> {
   const count = Object.keys(packs).length
   if (count) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => ({ ...line, lot: packs[line.id] ?? line.lot ?? '' })) }))
   toasts.show(
-    count ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.` : 'No pack on hand fits these lines.',
+    count
+      ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.`
+      : 'Nothing changed: none of these ingredients has a pack in your pantry. Add one under Pantry, New pack.',
     count
       ? {
           action: {
@@ -170,7 +183,7 @@ function onPaste(event: ClipboardEvent): void {
         :aria-selected="i === at"
         :class="{ on: i === at }"
         @mousemove="at = i"
-        @pointerdown.prevent="choose(item)"
+        @pointerdown.prevent="void choose(item)"
       >
         <RoleSwatch :role="item.role" /><span>{{ item.name }}</span
         ><span class="note also">{{ item.aliases.slice(0, 3).join(', ') }}</span>

@@ -15,6 +15,7 @@ import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
 import NoticeList from './NoticeList.vue'
 import PastePanel from './PastePanel.vue'
+import ScalePanel from './ScalePanel.vue'
 import SummarySentence from './SummarySentence.vue'
 import TextureBars from './TextureBars.vue'
 import VersionsPanel from './VersionsPanel.vue'
@@ -44,6 +45,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
     <SummarySentence />
     <VersionsPanel v-if="panels.open.value === 'versions'" />
     <PastePanel v-else-if="panels.open.value === 'paste'" />
+    <ScalePanel v-else-if="panels.open.value === 'scale'" />
     <template v-else>
       <LineTable />
       <div class="below">

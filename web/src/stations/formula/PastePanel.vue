@@ -3,14 +3,17 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { api, settled } from '@/api/client'
-import type { LineDocument, PastedLine } from '@/api/types'
+import type { BakeStage, FormulaDocument, LineDocument, PastedLine, Told } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
-import { withLines } from '@/domain/edits'
+import { withBake, withLines } from '@/domain/edits'
+import { temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
 const bench = useBench()
+const session = useSession()
 const toasts = useToasts()
 const panels = usePanels()
 const text = panels.pasted
@@ -19,6 +22,16 @@ const box = ref<HTMLTextAreaElement>()
 /** The ingredient chosen for a line, by the line's text: it outlives a new reading of the box. */
 const chosen = ref<Record<string, string>>({})
 
+const EXAMPLE = [
+  'Friday rolls',
+  'makes 8',
+  '1 1/2 cups almond flour',
+  '2 T psyllium husk powder',
+  '2 lg eggs + 2 whites',
+  'a knob of butter',
+  '¼ tsp salt',
+  'bake at 400 °F for 15 min',
+].join('\n')
 void nextTick(() => box.value?.focus())
 /** Names first: rows that grow when their names arrive would move the button away from under the pointer. */
 const all = useAsk(
@@ -36,28 +49,67 @@ const rows = computed<readonly PastedLine[]>(() =>
   rested.value.trim() && all.answer.value && !pasted.trouble.value ? (pasted.answer.value ?? []) : [],
 )
 
+/** Rows that the baker leaves out, by their text. What is told of the whole formula is left out where one is on the bench already. */
+const ignored = ref<Record<string, boolean>>({})
+const fresh = computed(() => bench.lines.length === 0)
+const isIgnored = (row: PastedLine): boolean => ignored.value[row.text] ?? (row.status === 'told' && !row.told?.note && !fresh.value)
+const isRead = (row: PastedLine): boolean => row.status === 'read' || !!chosen.value[row.text]
+
 const ready = computed<LineDocument[]>(
   () =>
-    rows.value.flatMap((row) => {
-      const choice = chosen.value[row.text]
-      if (row.status === 'read') return row.lines
-      if (choice) return row.lines.map((line) => ({ ...line, id: choice, ingredient: choice }))
-      return []
-    }) as LineDocument[],
+    rows.value
+      .filter((row) => !isIgnored(row))
+      .flatMap((row) => {
+        const choice = chosen.value[row.text]
+        if (row.status === 'read') return row.lines
+        if (choice) return row.lines.map((line) => ({ ...line, id: choice, ingredient: choice }))
+        return []
+      }) as LineDocument[],
 )
-const left = computed(() => rows.value.filter((row) => row.status !== 'section' && row.status !== 'read' && !chosen.value[row.text]))
+const told = computed(() => rows.value.filter((row) => row.told && !isIgnored(row)).map((row) => row.told as Told))
+const left = computed(() => rows.value.filter((row) => ['unsure', 'unknown'].includes(row.status) && !isRead(row) && !isIgnored(row)))
 function onPaste(event: ClipboardEvent): void {
   if (!panels.takes(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault()
 }
 
-const nameOf = (id: string): string => names.value.get(id) ?? id
+const nameOf = (id: string): string => names.value.get(id) ?? 'an ingredient that is not in the pantry'
+const grams = (row: PastedLine): string => {
+  const known = row.weights.filter((w) => w !== null)
+  if (!known.length || known.length < row.lines.length) return ''
+  const sum = known.reduce((all, w) => all + (w?.value ?? 0), 0)
+  const half = Math.hypot(...known.map((w) => ((w?.high ?? 0) - (w?.low ?? 0)) / 2))
+  const spread = half > 0.03 * sum && half >= 0.5 ? ` ± ${weight(half < 2 ? half : Math.round(half), session.units)}` : ''
+  return `${weight(sum, session.units)}${spread} ${weightUnit(session.units)}`
+}
+const means = (t: Told): string =>
+  [
+    t.name && `name: ${t.name}`,
+    t.pieces && `${t.pieces} pieces`,
+    t.oven_c && `oven at ${temperature(t.oven_c, session.units)}${t.fan ? ' with fan' : ''}`,
+    t.minutes && `${t.minutes} min`,
+    t.note && 'kept as a note',
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+/** What the paste says of the whole formula. */
+function withTold(doc: FormulaDocument): FormulaDocument {
+  return told.value.reduce((now, t) => {
+    let next = now
+    if (t.name) next = { ...next, name: t.name }
+    if (t.pieces) next = { ...next, form: { ...next.form, pieces: t.pieces } }
+    if (t.oven_c) next = withBake(next, { oven_c: t.oven_c, ...(t.fan === null ? {} : { fan: t.fan }) })
+    if (t.minutes) next = withBake(next, { stages: [{ kind: 'bake', minutes: t.minutes }] as BakeStage[] })
+    return t.note ? { ...next, notes: [next.notes, t.note].filter(Boolean).join('\n') } : next
+  }, doc)
+}
 
 function add(): void {
   const count = ready.value.length
   const rest = left.value.map((row) => row.text)
   bench.edit((doc) =>
     withLines(
-      doc,
+      withTold(doc),
       ready.value.map((line) => ({ ...line, id: line.ingredient })),
     ),
   )
@@ -77,8 +129,8 @@ function add(): void {
 <template>
   <section class="paste" aria-label="Paste a list">
     <div class="panel-head">
-      <h3>Paste an ingredient list</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
+      <h3>Paste a recipe</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
     <v-textarea
       ref="box"
@@ -88,25 +140,26 @@ function add(): void {
       aria-label="Ingredient list"
       spellcheck="false"
       @paste="onPaste"
-      placeholder="1 1/2 cups almond flour&#10;2 T psyllium husk powder&#10;2 lg eggs + 2 whites&#10;¼ tsp salt"
+      :placeholder="EXAMPLE"
     />
     <p v-if="panels.refused.value || refusal" class="act" role="alert">{{ panels.refused.value || refusal }}</p>
     <ol v-if="rows.length" class="rows">
-      <li v-for="row in rows" :key="row.number" :class="row.status">
-        <template v-if="row.status === 'section'"
-          ><b>{{ row.text }}</b></template
-        >
+      <li v-for="row in rows" :key="row.number" :class="[row.status, { off: isIgnored(row) }]">
+        <b v-if="row.status === 'section'">{{ row.text }}</b>
         <template v-else>
           <span class="said">{{ row.text }}</span>
-          <span v-if="row.status === 'read'" class="means">
-            <template v-for="(line, i) in row.lines" :key="line.id"
+          <span v-if="row.told" class="means"
+            ><b>{{ means(row.told) }}</b></span
+          >
+          <span v-else-if="row.status === 'read'" class="means">
+            <span v-for="(line, i) in row.lines" :key="line.id"
               >{{ i ? ' + ' : '' }}<b>{{ nameOf(line.ingredient) }}</b> {{ line.entered
-              }}<span v-if="line.note" class="note beside">{{ line.note }}</span></template
+              }}<span v-if="line.note" class="note beside">{{ line.note }}</span></span
             >
             <span v-if="row.problem" class="act"> · {{ row.problem.what }}</span>
           </span>
           <span v-else class="means">
-            <span :class="{ act: !chosen[row.text] }">{{ row.problem?.what }}:</span>
+            <span :class="{ act: !chosen[row.text] && !isIgnored(row) }">{{ row.problem?.what }}:</span>
             <v-btn
               v-for="id in row.nearest"
               :key="id"
@@ -119,11 +172,20 @@ function add(): void {
             </v-btn>
             <span v-if="!row.nearest.length" class="note">nothing in the pantry comes near; it stays here</span>
           </span>
+          <span class="grams figure">{{ grams(row) }}</span>
+          <v-btn
+            class="note ignore"
+            :aria-pressed="isIgnored(row)"
+            :aria-label="`Ignore ${row.text}`"
+            @click="ignored[row.text] = !isIgnored(row)"
+          >
+            {{ isIgnored(row) ? 'use' : 'ignore' }}
+          </v-btn>
         </template>
       </li>
     </ol>
     <div class="foot">
-      <v-btn class="act-button" :disabled="!ready.length" @click="add">
+      <v-btn class="act-button" :disabled="!ready.length && !told.length" @click="add">
         Add {{ ready.length || '' }} {{ ready.length === 1 ? 'line' : 'lines' }}
       </v-btn>
       <span v-if="left.length" class="note">{{ left.length }} to choose; what is not chosen stays in the box</span>
@@ -149,7 +211,7 @@ textarea {
 
 li {
   display: grid;
-  grid-template-columns: 2fr 3fr;
+  grid-template-columns: 2fr 3fr 92px 44px;
   gap: 14px;
   padding: 5px 12px;
 }
@@ -160,6 +222,23 @@ li + li {
 
 .said {
   color: var(--ink-2);
+}
+
+.off .said,
+.off .means,
+.off .grams {
+  opacity: 0.55;
+  text-decoration: line-through;
+}
+
+.grams {
+  text-align: right;
+  font-size: 14px;
+}
+
+.ignore {
+  align-self: start;
+  min-height: 24px;
 }
 
 .beside {

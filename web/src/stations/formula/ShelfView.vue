@@ -7,9 +7,10 @@ import type { FormulaDocument, ShelfItem } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
-import { readFile } from '@/composables/useDocumentFiles'
+import { useFiles } from '@/composables/useDocumentFiles'
 import { usePanels } from '@/composables/usePanels'
 import { ago, figure } from '@/domain/format'
+import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
@@ -41,19 +42,19 @@ const shelf = useAsk(
 const items = computed(() => shelf.answer.value?.items ?? [])
 const total = computed(() => shelf.answer.value?.total ?? 0)
 const forms = computed(() => session.words?.forms ?? [])
+const shapes = computed(() => [
+  { value: '', title: 'all shapes' },
+  ...forms.value.map((f) => ({ value: f.id, title: f.name.toLowerCase() })),
+])
 const formName = (id: string): string => forms.value.find((f) => f.id === id)?.name.toLowerCase() ?? id
 
 const creating = useDo((document: FormulaDocument, at) =>
   settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })),
 )
-const reading = useDo(
-  (document: FormulaDocument, at) => settled(api.POST('/api/kitchens/{kitchen_id}/formulas', { params: { path: at }, body: document })),
-  { here: true },
-)
 async function start(paste: boolean): Promise<void> {
   const made = await creating.run({
     substrata: 1,
-    name: 'New formula',
+    name: NEW_NAME,
     notes: '',
     form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 },
     lines: [],
@@ -64,18 +65,27 @@ async function start(paste: boolean): Promise<void> {
   if (paste) panels.paste('')
 }
 
-async function drop(event: DragEvent): Promise<void> {
+const files = useFiles()
+const chooser = ref<HTMLInputElement>()
+async function take(list: FileList | null | undefined): Promise<void> {
   over.value = false
-  for (const file of event.dataTransfer?.files ?? []) {
-    const document = await readFile(file).catch((error: unknown) => {
-      toasts.show((error as Error).message, { tone: 'act' })
-    })
-    const made = document ? await reading.run(document) : null
-    if (reading.trouble.value) toasts.show(`${file.name}: ${reading.trouble.value}`, { tone: 'act' })
-    if (made)
-      toasts.show(`${file.name} is on the shelf.`, { action: { label: 'Open', run: () => void router.push(`/formula/${made.id}`) } })
-  }
+  if (list) await files.take(list, empty.value)
+  if (chooser.value) chooser.value.value = ''
 }
+
+/** Nothing on the shelf, and nothing was looked for: the kitchen has yet to begin. */
+const empty = computed(
+  () => shelf.answer.value !== null && !shelf.waiting.value && total.value === 0 && !search.value && !form.value && !archived.value,
+)
+const house = useAsk(
+  () => ['house formulas'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at } })),
+  { when: () => empty.value && session.mayEdit },
+)
+const copying = useDo(
+  (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at }, body: { name } })),
+  { then: (made) => router.push(`/formula/${made.id}`) },
+)
 
 const archiving = useDo(
   ({ item, away }: { item: ShelfItem; away: boolean }, at) =>
@@ -87,7 +97,7 @@ const archiving = useDo(
     ),
   {
     then: (_, { item, away }) => {
-      toasts.show(away ? `${item.name} put away.` : `${item.name} is back on the shelf.`, {
+      toasts.show(away ? `${item.name} archived.` : `${item.name} is back on the shelf.`, {
         action: {
           label: 'Undo',
           run: () => {
@@ -118,9 +128,15 @@ const fork = (item: ShelfItem): void => {
 </script>
 
 <template>
-  <div class="shelf" :class="{ over }" @dragover.prevent="over = session.mayEdit" @dragleave.self="over = false" @drop.prevent="drop">
+  <div
+    class="shelf"
+    :class="{ over }"
+    @dragover.prevent="over = session.mayEdit"
+    @dragleave.self="over = false"
+    @drop.prevent="take($event.dataTransfer?.files)"
+  >
     <div class="bar">
-      <h2>{{ archived ? 'Put away' : 'Formulas' }}</h2>
+      <h2>{{ archived ? 'Archive' : 'Formulas' }}</h2>
       <v-text-field
         v-model="search"
         class="field find"
@@ -130,16 +146,30 @@ const fork = (item: ShelfItem): void => {
         aria-label="Find a formula"
         maxlength="100"
       />
-      <v-select
-        v-model="form"
-        class="field form"
-        aria-label="Form"
-        :items="[{ value: '', title: 'every form' }, ...forms.map((f) => ({ value: f.id, title: f.name.toLowerCase() }))]"
-      />
+      <v-select v-model="form" class="field form" aria-label="Shape" :items="shapes" />
       <v-btn class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
-        {{ archived ? 'back to the shelf' : 'what is put away' }}
+        {{ archived ? 'Back to the formulas' : 'Archive' }}
       </v-btn>
       <span class="spring" />
+      <template v-if="session.mayEdit">
+        <v-btn class="quiet-button" @click="chooser?.click()">Import</v-btn>
+        <input
+          ref="chooser"
+          class="visually-hidden"
+          type="file"
+          multiple
+          accept=".json,application/json"
+          aria-label="Files of formulas"
+          tabindex="-1"
+          @change="take(($event.target as HTMLInputElement).files)"
+        />
+      </template>
+      <v-btn
+        class="quiet-button"
+        title="all formulas with their versions, packs, ovens and choices in one file"
+        @click="files.exportKitchen()"
+        >Export all</v-btn
+      >
       <template v-if="session.mayEdit">
         <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
         <v-btn class="act-button" @click="start(false)">New formula</v-btn>
@@ -153,15 +183,26 @@ const fork = (item: ShelfItem): void => {
     <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
       <li v-for="n in 6" :key="n" class="skeleton card" />
     </ul>
-    <div v-else-if="!items.length" class="empty">
-      <p class="figure">{{ search || form ? 'No formula fits.' : archived ? 'Nothing is put away.' : 'The shelf is empty.' }}</p>
-      <p class="note">
-        {{
-          search || form
-            ? 'Search by a few letters of the name, or choose every form.'
-            : 'Start with a new formula, paste an ingredient list, or drop a *.substrata.json file here.'
-        }}
+    <section v-else-if="empty && session.mayEdit" class="begin" aria-label="Begin">
+      <h3>Your kitchen has no formulas yet</h3>
+      <p>Copy one of ours and make it your own, paste a recipe, start from nothing, or import a file.</p>
+      <p class="choices">
+        <v-btn class="act-button" @click="start(true)">Paste a recipe</v-btn>
+        <v-btn class="quiet-button" @click="start(false)">Start from nothing</v-btn>
+        <v-btn class="quiet-button" @click="chooser?.click()">Import a file</v-btn>
       </p>
+      <ul class="house">
+        <li v-for="h in house.answer.value" :key="h.name">
+          <v-btn class="house-button" :disabled="copying.busy.value" @click="copying.run(h.name)">
+            <b>{{ h.name }}</b>
+            <span class="note">{{ formName(h.form) }} · {{ h.pieces }} pieces</span>
+          </v-btn>
+        </li>
+      </ul>
+    </section>
+    <div v-else-if="!items.length" class="empty">
+      <p class="figure">{{ search || form ? 'No formula found.' : archived ? 'The archive is empty.' : 'No formulas yet.' }}</p>
+      <p v-if="search || form" class="note">Search by a few letters of the name, or choose all shapes.</p>
     </div>
     <ul v-else class="grid">
       <li v-for="item in items" :key="item.id" class="card">
@@ -188,8 +229,8 @@ const fork = (item: ShelfItem): void => {
           </span>
         </router-link>
         <span v-if="session.mayEdit" class="actions">
-          <v-btn class="note" @click="fork(item)">fork</v-btn>
-          <v-btn class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'put away' }}</v-btn>
+          <v-btn class="note" @click="fork(item)">copy</v-btn>
+          <v-btn class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
         </span>
       </li>
     </ul>
@@ -213,6 +254,7 @@ const fork = (item: ShelfItem): void => {
 
 .bar {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 10px;
   margin-bottom: 20px;
@@ -321,5 +363,39 @@ h2 {
 
 .further {
   margin-top: 18px;
+}
+
+.begin {
+  max-width: 760px;
+  margin: 5vh auto 0;
+}
+
+.begin h3 {
+  font-size: 22px;
+}
+
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+.house {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 10px;
+  margin: 18px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+.house-button {
+  display: grid;
+  width: 100%;
+  padding: 10px 14px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: var(--panel);
+  text-align: left;
 }
 </style>

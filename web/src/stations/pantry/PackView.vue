@@ -9,7 +9,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { LabelDocument, LotDocument, LotOut } from '@/api/types'
 import IngredientFinder from '@/components/pantry/IngredientFinder.vue'
-import { keepAsFile } from '@/composables/useDocumentFiles'
+import { savePack } from '@/composables/useDocumentFiles'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { usePackDraft } from '@/composables/usePackDraft'
@@ -227,7 +227,7 @@ async function fromClipboard(): Promise<void> {
           >
           <span v-if="lot?.archived" class="note">put away</span>
           <span class="spring" />
-          <v-btn v-if="lot" class="quiet-button" @click="keepAsFile(clean(), 'pack')">Keep as a file</v-btn>
+          <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">Export</v-btn>
           <template v-if="!readonly">
             <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</v-btn>
             <v-btn

@@ -1,0 +1,85 @@
+/** What can be done with the formula on the bench as a whole: the same list for its menu and for the command box. */
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import { useFiles } from './useDocumentFiles'
+import { useDo } from './useDo'
+import { usePanels } from './usePanels'
+
+export interface FormulaAction {
+  key: string
+  text: string
+  /** Other words for it. */
+  also: string
+  run: () => void
+}
+
+export function useFormulaActions(): () => FormulaAction[] {
+  const bench = useBench()
+  const session = useSession()
+  const router = useRouter()
+  const panels = usePanels()
+  const toasts = useToasts()
+  const files = useFiles()
+  const copying = useDo(
+    (_: undefined, at) =>
+      settled(
+        api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
+          params: { path: { ...at, formula_id: bench.formulaId } },
+          body: { name: '' },
+        }),
+      ),
+    { then: (made) => router.push(`/formula/${made.id}`) },
+  )
+  const archiving = useDo(
+    (archived: boolean, at) =>
+      settled(
+        api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
+          params: { path: { ...at, formula_id: bench.formulaId } },
+          body: { archived },
+        }),
+      ),
+    {
+      then: (out) => {
+        bench.archived = out.archived
+        toasts.show(out.archived ? `${out.name} archived.` : `${out.name} is back among the formulas.`, {
+          action: { label: 'Undo', run: () => void archiving.run(!out.archived) },
+        })
+      },
+    },
+  )
+  const lines = (panel: 'scale' | 'versions' | 'paste'): void => {
+    void router.push(`/formula/${bench.formulaId}`).then(() => {
+      if (panel === 'paste') panels.paste('')
+      else panels.open.value = panel
+    })
+  }
+  const save = async (versions: boolean): Promise<void> => {
+    if (await bench.flush()) await files.exportFormula(bench.formulaId, bench.document?.name ?? '', versions)
+  }
+
+  return () => {
+    if (!bench.formulaId || !bench.document) return []
+    const reading: FormulaAction[] = [
+      { key: 'a-versions', text: 'Versions', also: 'history compare side by side', run: () => lines('versions') },
+      { key: 'a-export', text: 'Export', also: 'save download file keep share', run: () => void save(false) },
+      { key: 'a-export-all', text: 'Export with all versions', also: 'save download file', run: () => void save(true) },
+      { key: 'a-print', text: 'Print the card', also: 'label', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
+    ]
+    if (!session.mayEdit) return reading
+    return [
+      { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
+      { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
+      ...reading,
+      { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => void copying.run(undefined) },
+      {
+        key: 'a-archive',
+        text: bench.archived ? 'Bring back from the archive' : 'Archive',
+        also: 'delete remove put away',
+        run: () => void archiving.run(!bench.archived),
+      },
+    ]
+  }
+}
