@@ -10,6 +10,7 @@ from substrata.quantities.units import Spoons
 
 EggScheme = Literal["us", "eu"]
 Convention = Literal["us", "eu", "total"]
+Units = Literal["metric", "us"]
 PolyolRule = Literal["half", "energy"]
 
 
@@ -30,6 +31,7 @@ class Settings:
     egg_size: str = "large"  # what "2 eggs" means when no size is typed
     convention: Convention = "us"  # which net-carb convention the brackets use
     polyol_rule: PolyolRule = "half"  # "half" of other polyols, or 1 - kcal/4 of each
+    units: Units = "metric"  # in which steps dials turn and doughs are rolled
     currency: str = "USD"  # ISO 4217, of all prices
     coconut_is_nut: bool = False  # a school's nut-free rule may ban coconut
     xanthan_is_grain: bool = False  # some grain-free bakers refuse what grew on grain sugar

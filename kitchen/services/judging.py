@@ -37,6 +37,7 @@ def core_settings(kitchen: Kitchen) -> Settings:
         egg_scheme=kitchen.egg_scheme,  # type: ignore[arg-type]
         convention=kitchen.convention,  # type: ignore[arg-type]
         polyol_rule=kitchen.polyol_rule,  # type: ignore[arg-type]
+        units=kitchen.units,  # type: ignore[arg-type]
         currency=kitchen.currency,
         coconut_is_nut=kitchen.coconut_is_nut,
         xanthan_is_grain=kitchen.xanthan_is_grain,

@@ -153,7 +153,7 @@ def analysis_of(dough: Dough) -> Analysis:
             convention=settings.convention,
             convention_rule=CONVENTIONS[settings.convention],
             energy_method=METHOD,
-            range="nine in ten doughs made by this formula fall in the range",
+            range="9 times in 10 the dough falls in the range",
             handling=handling_rests_on(dough.kind) if dough.handling else _no_handling(dough),
         ),
     )

@@ -128,7 +128,7 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
     if key == "binder_load" and matrix:
         carried = [*carried[:1], matrix]
-    return " · ".join(carried) or "nothing brings any"
+    return " · ".join(carried) or "none in this formula"
 
 
 def _outside(kind: _Kind, side: str, off: float) -> str:

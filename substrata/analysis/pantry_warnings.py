@@ -44,7 +44,7 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_most_of(top.spread_share)} the doubt about net carbs is {short_name(top.name)}: {_settle(r, top.line)}.",
+            text=f"{_most_of(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}: {_settle(r, top.line)}.",
         )
 
 
@@ -52,7 +52,7 @@ def _settle(r: WarningInputs, line: str) -> str:
     """What would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
     w = next(w for w in r.dough.batch.lines if w.line.id == line)
     todo = [] if read_from_scale(w.line) else ["weigh it"]
-    todo += [] if w.ingredient.pack else ["enter its pack"]
+    todo += [] if w.ingredient.pack else ["enter your own pack"]
     return " and ".join(todo) or "such food differs from one to the next"
 
 

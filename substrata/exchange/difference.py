@@ -145,7 +145,7 @@ def _choice(key: str, choices: Mapping[str, float | str]) -> str:
 
 def _bounds(window: Target | None) -> str:
     if window is None:
-        return "house window"
+        return "usual range"
     low, high = (f"{side:g}" if side is not None else "" for side in (window.low, window.high))
     return f"{low}–{high}" if low and high else (f"≥ {low}" if low else f"≤ {high}" if high else "open")
 

@@ -13,6 +13,8 @@ from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.ran import Ran
 from substrata.oven.simulate import CELLS
 from substrata.oven.stages import run
+from substrata.oven.steps import steps_in
+from substrata.settings import Units
 
 COARSE = 25  # cells
 MAP_SIDE = 20
@@ -47,10 +49,13 @@ class OvenSetting:
     best: bool
 
 
-def settings_of(case: BakeCase) -> tuple[OvenSetting, ...]:
-    """Every ten degrees around what is usual; the best has the widest window within half again the shortest time."""
-    middle = case.oven_c
-    degrees = [middle + step for step in ((-8, -4, 0, 4, 8) if case.fried else (-30, -20, -10, 0, 10, 20, 30))]
+def settings_of(case: BakeCase, units: Units = "metric") -> tuple[OvenSetting, ...]:
+    """The settings of the dial around what is usual; the best has the widest window within half again the shortest time."""
+    steps, most = steps_in(units), 2 if case.fried else 3
+    if case.fried:
+        degrees = [case.oven_c + n * steps.oil_k for n in range(-most, most + 1)]
+    else:
+        degrees = [steps.on_dial(case.oven_c) + n * steps.dial_k for n in range(-most, most + 1)]
     result = many([replace(case, oven_c=t) for t in degrees])
     windows = [_window(d) for d in result]
     times = [d.ready for d in result if d.ready is not None]

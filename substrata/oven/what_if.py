@@ -8,6 +8,10 @@ from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import bakeware
 from substrata.oven.questions import many
+from substrata.oven.steps import steps_in
+from substrata.settings import Units
+
+_THIN_MM = 12.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -21,19 +25,19 @@ class WhatIf:
     text: str
 
 
-def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
-    """One thing changed each: computed, not tabled."""
-    thick = case.piece.thickness_mm
-    more = 1.0 if thick < 12 else 5.0
-    cooler = replace(case, oven_c=case.oven_c - 10)
+def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
+    """One thing changed each, by a step as the kitchen takes it: computed, not tabled."""
+    thick, steps = case.piece.thickness_mm, steps_in(units)
+    more, said = steps.thin if thick < _THIN_MM else steps.thick
+    cooler = replace(case, oven_c=case.oven_c - steps.cooler[0])
     options: list[tuple[str, str, BakeCase]] = [
-        ("cooler", "10 °C cooler", cooler),
-        ("thicker", f"{more:g} mm thicker", case.with_thickness(thick + more)),
+        ("cooler", f"{steps.cooler[1]} cooler", cooler),
+        ("thicker", f"{said} thicker", case.with_thickness(thick + more)),
         ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
     ]
     if not case.fried:
-        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (20 if case.fan else -20))
-        options.insert(0, ("fan", "still, 20 °C hotter" if case.fan else "fan, 20 °C lower", fan))
+        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (steps.fan[0] if case.fan else -steps.fan[0]))
+        options.insert(0, ("fan", f"no fan, {steps.fan[1]} hotter" if case.fan else f"fan, {steps.fan[1]} lower", fan))
         if case.piece.kind in ("round", "cut", "rect", "dome", "loaf", "ring"):
             stone = "tray" if case.ware.id == "stone" else "stone"
             options.append(
@@ -41,7 +45,9 @@ def what_ifs(case: BakeCase) -> tuple[WhatIf, ...]:
             )
         if case.trays == 1:
             options.append(("second", "a second tray", replace(case, trays=2)))
-        options.append(("altitude", "at 1500 m", replace(case, altitude_m=case.altitude_m + 1500)))
+        options.append(
+            ("altitude", f"at {steps.altitude[1]}", replace(case, altitude_m=case.altitude_m + steps.altitude[0]))
+        )
     value = many([case, *(result for _, _, result in options)])
     usual = value[0]
     return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, value[1:], strict=True))

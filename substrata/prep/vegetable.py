@@ -140,4 +140,4 @@ def _text(line: WeighedLine, forecast: Dried | None) -> str:
             else f"{abs(off):.0f} g {'more' if off > 0 else 'less'} than forecast"
         )
         return f"{target:.0f} g on the scale from {line.dried.start_g:.0f} g raw: {words}; {line.dried.composition['water_g']:.0f} % water."
-    return f"{forecast.start_g:.0f} g raw come down to {target:.0f} g (nine cloths in ten: {forecast.low_g:.0f} to {forecast.high_g:.0f} g)."
+    return f"{forecast.start_g:.0f} g raw come down to {target:.0f} g (usually {forecast.low_g:.0f}–{forecast.high_g:.0f} g)."

@@ -140,7 +140,9 @@ def _vegetables(b: _Bench) -> Iterator[PrepTask]:
                 text=card.text,
                 lines=(line.line.id,),
                 inputs=(),
-                steps=("Rice or shred it; grip the cloth anew: two or three grips keep giving.",) if card.steps else (),
+                steps=("Rice or shred it; take a fresh grip of the cloth: two or three grips still give water.",)
+                if card.steps
+                else (),
                 cautions=(),
                 confidence="rule of thumb",
                 vegetable=card,

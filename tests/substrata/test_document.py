@@ -183,7 +183,7 @@ def said(path, value):
         (("lines",), [DOCUMENT["lines"][n] for n in (1, 0, 2)], "lines in another order"),
         (("form", "serving_pieces"), 3, "2 → 3 pieces at once"),
         (("form", "kind"), "wrap", "Bun → wrap"),
-        (("targets", "salt"), {"low": 1, "high": 2}, "target salt house window → 1–2"),
+        (("targets", "salt"), {"low": 1, "high": 2}, "target salt usual range → 1–2"),
         (("name",), "Buns", "name “Rolls” → “Buns”"),
         (("notes",), "cold water", "notes rewritten"),
         (("lines", 2, "temperature_c"), 42, "Water: temperature as usual → 42 °C"),

@@ -18,6 +18,15 @@ api.use({
 
 type Trouble = Partial<ProblemOut> & Pick<ProblemOut, 'title' | 'status'>
 
+/** What is wrong, what stood there, what may stand there and what to do, as a person says it. */
+export function inWords(problem: { what: string; got?: string; allowed?: string; remedy?: string }): string {
+  const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/[.;]$/, '')}.`
+  const { what, got, allowed, remedy } = problem
+  return [sentence(got ? `${what}: ${got}` : what), allowed && sentence(`it can be ${allowed}`), remedy && sentence(remedy)]
+    .filter(Boolean)
+    .join(' ')
+}
+
 /** A refusal of the server, or a lost connection (status 0). */
 export class Refusal extends Error {
   readonly problem: Trouble
@@ -34,9 +43,7 @@ export class Refusal extends Error {
   /** Everything a person needs to put it right, in one line. */
   get sentence(): string {
     const { title, got, allowed, remedy } = this.problem
-    const parts = [title, got && `got ${got}`, allowed && `allowed: ${allowed}`, remedy].filter(Boolean)
-    const text = parts.join('; ')
-    return text.charAt(0).toUpperCase() + text.slice(1)
+    return inWords({ what: title, got, allowed, remedy })
   }
 }
 

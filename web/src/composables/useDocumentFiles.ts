@@ -21,7 +21,7 @@ export const savePack = (document: LotDocument): void => {
 }
 
 /** A file's content; throws a sentence that says what is wrong. The core checks the rest. */
-export async function readFile(file: File): Promise<Record<string, unknown>> {
+async function readFile(file: File): Promise<Record<string, unknown>> {
   if (file.size > LARGEST_FILE) throw new Error(`${file.name} is too large to be read.`)
   try {
     const read = JSON.parse(await file.text()) as unknown

@@ -35,6 +35,14 @@ export function range(low: number, high: number, digits: number): string {
 export const temperature = (celsius: number, units: Units): string =>
   units === 'us' ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`
 
+export const temperatureUnit = (units: Units): string => (units === 'us' ? '°F' : '°C')
+
+/** What was typed as a temperature, in degrees Celsius. */
+export const celsiusOf = (typed: number, units: Units): number => (units === 'us' ? (typed - 32) / 1.8 : typed)
+
+/** A temperature as a number on an axis. */
+export const degrees = (celsius: number, units: Units): number => (units === 'us' ? celsius * 1.8 + 32 : celsius)
+
 export const percent = (share: number): string => `${Math.round(share * 100)} %`
 
 /** "today", "yesterday", "5 days ago", then the date. */
@@ -73,6 +81,26 @@ export function length(mm: number, units: Units): string {
 }
 
 export const lengthUnit = (units: Units): string => (units === 'us' ? 'in' : 'mm')
+
+/** What was typed as a length, in millimetres. */
+export const millimetresOf = (typed: number, units: Units): number => (units === 'us' ? typed * 25.4 : typed)
+
+/** A length and a weight with their units. */
+export const inLength = (mm: number, units: Units): string => `${length(mm, units)} ${lengthUnit(units)}`
+export const inWeight = (grams: number, units: Units): string => `${weight(grams, units)} ${weightUnit(units)}`
+
+/** Degrees that lie between two temperatures. */
+export const degreesApart = (kelvin: number, units: Units): string =>
+  units === 'us' ? `${Math.round(kelvin * 1.8)} °F` : `${Math.round(kelvin)} °C`
+
+/** A difference of temperatures with its half-range: "9 ± 8 °C". */
+export const aboutApart = (kelvin: number, half: number, units: Units): string =>
+  `${degreesApart(kelvin, units).split(' ')[0] ?? ''} ± ${degreesApart(half, units)}`
+
+/** An altitude, and what was typed as one, in metres. */
+export const altitude = (m: number, units: Units): string => String(Math.round(units === 'us' ? m / 0.3048 : m))
+export const altitudeUnit = (units: Units): string => (units === 'us' ? 'ft' : 'm')
+export const metresOf = (typed: number, units: Units): number => (units === 'us' ? typed * 0.3048 : typed)
 
 /** Minutes as one says them: halves below ten. */
 export function minutes(value: number): string {

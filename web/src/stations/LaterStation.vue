@@ -9,8 +9,8 @@ const here = computed(() => stations.find((s) => s.id === props.station))
 <template>
   <section class="later">
     <h2>{{ here?.word }}</h2>
-    <p class="decides">Here the baker will decide {{ here?.decides }}.</p>
-    <p class="note">This station is not open yet. Formula is.</p>
+    <p class="decides">{{ here?.decides }}.</p>
+    <p class="note">Coming later.</p>
     <router-link class="quiet-button" to="/formula">To the formulas</router-link>
   </section>
 </template>

@@ -1,6 +1,6 @@
 <template>
   <section class="nowhere">
-    <h2>Nothing stands at this address.</h2>
+    <h2>Page not found</h2>
     <router-link class="quiet-button" to="/formula">To the formulas</router-link>
   </section>
 </template>

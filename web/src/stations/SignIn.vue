@@ -47,7 +47,7 @@ async function go(): Promise<void> {
     <form class="form" @submit.prevent="go">
       <h1>Substrata</h1>
       <p class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
-      <label>Address <v-text-field v-model="email" class="field" type="email" autocomplete="username" required /></label>
+      <label>E-mail <v-text-field v-model="email" class="field" type="email" autocomplete="username" required /></label>
       <label
         >Password
         <v-text-field
@@ -58,12 +58,13 @@ async function go(): Promise<void> {
           required
           :minlength="fresh ? 10 : undefined"
       /></label>
+      <p v-if="fresh" class="note rule">At least 10 characters, not like your e-mail, and not one that everybody uses.</p>
       <ul v-if="wrong.length" class="wrong" role="alert">
         <li v-for="w in wrong" :key="w">{{ w }}</li>
       </ul>
-      <v-btn type="submit" class="act-button" :disabled="busy">{{ fresh ? 'Open a kitchen' : 'Sign in' }}</v-btn>
+      <v-btn type="submit" class="act-button" :disabled="busy">{{ fresh ? 'Create the account' : 'Sign in' }}</v-btn>
       <v-btn class="turn note" @click="turn">
-        {{ fresh ? 'I have a kitchen already' : 'Open a kitchen of my own' }}
+        {{ fresh ? 'I have an account' : 'Create an account' }}
       </v-btn>
     </form>
   </div>

@@ -18,7 +18,7 @@ const shelf = useAsk(
 
 <template>
   <div class="page">
-    <h2>{{ here?.word }}: which formula?</h2>
+    <h2>{{ here?.word }}: choose a formula</h2>
     <p class="note">Here you decide {{ here?.decides }}.</p>
     <v-text-field
       v-model="search"

@@ -7,6 +7,7 @@ import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Remedy, Versi
 import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { freeId, withLine, withLines } from '@/domain/edits'
+import { saidIn } from '@/domain/said'
 import { begin, push, redo, replace, undo, type History } from '@/domain/history'
 import { useSession } from './session'
 
@@ -190,7 +191,7 @@ export const useBench = defineStore('bench', () => {
     pulling,
     canUndo,
     canRedo,
-    analysis: judgement.analysis,
+    analysis: computed(() => saidIn(judgement.analysis.value, session.units)),
     refusal: judgement.refusal,
     readings,
     reading,

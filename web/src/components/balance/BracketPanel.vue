@@ -16,8 +16,8 @@ const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = {
   target: 'your target',
-  form: 'house window of the form',
-  matrix: 'house window of this matrix',
+  form: 'usual range of this shape',
+  matrix: 'usual range of such a dough',
   none: 'no window',
 } as const
 const typed = ref({ low: '', high: '' })
@@ -72,7 +72,7 @@ function setWindow(): void {
     </p>
     <div v-if="open" class="more">
       <p class="note">
-        nine in ten: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
+        9 times in 10: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
         {{ bracket.confidence }}
       </p>
       <table v-if="bracket.contributions.length" class="sources">
@@ -81,7 +81,7 @@ function setWindow(): void {
             <th>where it comes from</th>
             <th>{{ bracket.word_share }}</th>
             <th v-if="bracket.word_against">{{ bracket.word_against }}</th>
-            <th title="share of the uncertainty">±</th>
+            <th>uncertainty</th>
           </tr>
         </thead>
         <tbody>
@@ -129,7 +129,7 @@ function setWindow(): void {
           class="remedy"
           @click="bench.edit((doc) => withTarget(doc, bracket.key, null))"
         >
-          house window
+          usual range
         </v-btn>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>

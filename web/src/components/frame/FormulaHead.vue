@@ -35,10 +35,10 @@ watch(
 const saveWord = computed(
   () =>
     ({
-      saved: bench.changed ? 'draft' : 'kept',
+      saved: bench.changed ? 'draft' : 'saved',
       waiting: 'draft …',
       saving: 'draft …',
-      offline: 'kept here, not sent',
+      offline: 'saved here, not sent yet',
       refused: 'not saved',
       clash: 'two drafts',
     })[bench.saveState],
@@ -121,7 +121,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
             @change="setCount('pieces', piecesTyped)"
         /></label>
         <label
-          >eaten at once
+          >pieces per serving
           <v-text-field
             v-model="servingTyped"
             class="field"

@@ -52,10 +52,10 @@ async function letIn(): Promise<void> {
         class="field"
         type="email"
         required
-        placeholder="address of somebody signed up"
+        placeholder="e-mail of somebody signed up"
         aria-label="Let somebody in"
       />
-      <v-btn type="submit" class="quiet-button">let in</v-btn>
+      <v-btn type="submit" class="quiet-button">Let in</v-btn>
     </form>
     <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
   </section>

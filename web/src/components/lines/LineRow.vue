@@ -5,6 +5,7 @@ import type { LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
 import { enteredAmount, withLine, withoutLine } from '@/domain/edits'
 import { decimals, weight } from '@/domain/format'
+import { inWords } from '@/api/client'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
@@ -157,7 +158,7 @@ function take(): void {
         inputmode="decimal"
         :readonly="!bench.mayEdit"
         :title="
-          reading ? `nine in ten: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
+          reading ? `9 times in 10: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
         "
         autocomplete="off"
         @focus="begin('weighed', $event)"
@@ -183,9 +184,7 @@ function take(): void {
     </span>
     <span role="cell" class="mid"><button v-if="bench.mayEdit" class="out" :aria-label="`Take out ${name}`" @click="take">×</button></span>
     <p v-if="problem" class="problem" role="alert">
-      {{ problem.what }}<span v-if="problem.got">, got {{ problem.got }}</span
-      ><span v-if="problem.allowed">; allowed: {{ problem.allowed }}</span
-      >; {{ problem.remedy }}
+      {{ inWords(problem) }}
     </p>
   </div>
 </template>

@@ -10,8 +10,10 @@ import type { FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { figure, range } from '@/domain/format'
+import { figure, inWeight, range } from '@/domain/format'
+import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 import PanelSheet from './PanelSheet.vue'
 
 const props = defineProps<{ id: number }>()
@@ -35,7 +37,8 @@ const asked = useAsk(
     when: () => settledDocument.value !== null && bench.formulaId === props.id,
   },
 )
-const card = computed(() => (bench.formulaId === props.id ? asked.answer.value : null))
+const session = useSession()
+const card = computed(() => (bench.formulaId === props.id ? saidIn(asked.answer.value, session.units) : null))
 
 const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
 const net = computed(() => (region.value === 'us' ? card.value?.us_net_carbs : card.value?.eu_net_carbs))
@@ -80,7 +83,8 @@ const print = (): void => {
         <header>
           <h2>{{ card.name }}</h2>
           <p>
-            {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about {{ figure(card.piece_g.value, 0) }} g
+            {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about
+            {{ inWeight(card.piece_g.value, session.units) }}
             baked
             <span v-if="net"
               >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece
@@ -111,7 +115,7 @@ const print = (): void => {
               <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
               ><span v-if="!listed.length" class="note">none of this list among these ingredients</span>
             </p>
-            <h3>May be said</h3>
+            <h3>Claims you can make</h3>
             <p class="chips">
               <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
                 v-if="!card.claims.length"
@@ -122,7 +126,7 @@ const print = (): void => {
             <ul class="unsure no-print">
               <li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li>
             </ul>
-            <h3>Take care</h3>
+            <h3>Cautions</h3>
             <ul>
               <li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li>
             </ul>

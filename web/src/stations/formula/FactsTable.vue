@@ -2,7 +2,7 @@
 /** What the formula brings, by four amounts, with the 90 % range of every figure. */
 import { computed, ref } from 'vue'
 import type { Analysis } from '@/api/types'
-import { figure, range, weight, weightUnit } from '@/domain/format'
+import { figure, inWeight, range, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -74,7 +74,7 @@ const conventions = computed(() => {
       {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat and
       {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein. Net carbs a piece by convention:
       <span v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</span> g. A piece weighs
-      about {{ figure(bench.analysis.nutrition.piece.grams.value, 0) }} g baked, by this form's usual loss. Energy:
+      about {{ inWeight(bench.analysis.nutrition.piece.grams.value, session.units) }} baked, by this shape's usual loss. Energy:
       {{ bench.analysis.basis.energy_method }}.
     </p>
   </section>

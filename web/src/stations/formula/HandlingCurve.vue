@@ -5,7 +5,7 @@
  */
 import { computed, ref } from 'vue'
 import type { FormulaDocument } from '@/api/types'
-import { percent, temperature } from '@/domain/format'
+import { degrees, percent, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -82,7 +82,7 @@ const told = computed(() => {
           :class="{ on: over === o }"
           @click="over = o"
         >
-          {{ o === 'minutes' ? 'over minutes' : 'over °C' }}
+          {{ o === 'minutes' ? 'over minutes' : `over ${temperatureUnit(session.units)}` }}
         </v-btn>
       </span>
     </div>
@@ -100,7 +100,8 @@ const told = computed(() => {
         <text :x="x(m.at) + 3" :y="16 + 12 * i">{{ m.word }}</text>
       </g>
       <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">
-        {{ t }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ' °C') : '' }}
+        {{ over === 'minutes' ? t : Math.round(degrees(t, session.units))
+        }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ` ${temperatureUnit(session.units)}`) : '' }}
       </text>
     </svg>
     <div class="mix">

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useBench } from '@/stores/bench'
 
 const bench = useBench()
-const heads = { act: 'Do', note: 'Know', caution: 'Take care' } as const
+const heads = { act: 'Change this', note: 'Good to know', caution: 'Cautions' } as const
 const groups = computed(() =>
   (['act', 'note', 'caution'] as const)
     .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))

@@ -6,7 +6,7 @@
 import { computed, ref } from 'vue'
 import type { FormulaDocument } from '@/api/types'
 import { withSize } from '@/domain/edits'
-import { figure, temperature } from '@/domain/format'
+import { figure, inWeight, length, lengthUnit, millimetresOf, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -26,6 +26,10 @@ type Bake = NonNullable<FormulaDocument['bake']>
 
 function setBake(change: Partial<Bake>): void {
   bench.edit((doc) => ({ ...doc, bake: { ...doc.bake, ...change } as Bake }))
+}
+function thick(event: Event): number | null {
+  const value = typed(event)
+  return value === null ? null : millimetresOf(value, session.units)
 }
 function typed(event: Event): number | null {
   const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
@@ -53,7 +57,7 @@ const point = (lines: readonly string[] | undefined): void => {
           <span
             class="bar"
             role="img"
-            :aria-label="`${s.label} ${figure(s.value, 1)} of 10, nine in ten between ${figure(s.low, 1)} and ${figure(s.high, 1)}`"
+            :aria-label="`${s.label} ${figure(s.value, 1)} of 10, 9 times in 10 between ${figure(s.low, 1)} and ${figure(s.high, 1)}`"
           >
             <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
             <i class="value" :class="`is-${s.confidence.split(' ')[0]}`" :style="{ width: `${s.value * 10}%` }" />
@@ -86,13 +90,13 @@ const point = (lines: readonly string[] | undefined): void => {
       <label class="note"
         ><v-text-field
           class="field"
-          :model-value="figure(texture.thickness_mm, 1)"
+          :model-value="length(texture.thickness_mm, session.units)"
           :disabled="!bench.mayEdit"
           inputmode="decimal"
-          aria-label="Thickness, mm"
-          @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: typed($event) }))"
+          :aria-label="`Thickness, ${lengthUnit(session.units)}`"
+          @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: thick($event) }))"
         />
-        mm thick</label
+        {{ lengthUnit(session.units) }} thick</label
       >
       <v-btn
         v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit"
@@ -105,9 +109,9 @@ const point = (lines: readonly string[] | undefined): void => {
     <p class="note">
       {{ sources[baked.source]
       }}<span v-if="baked.source === 'set' || baked.source === 'oven'"
-        >: take it out at {{ figure(baked.bake_to_piece_g, 0) }} g a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</span
+        >: take it out at {{ inWeight(baked.bake_to_piece_g, session.units) }} a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</span
       ><span v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</span
-      ><span v-if="baked.fat_taken_g > 0">, with {{ figure(baked.fat_taken_g, 0) }} g of frying fat taken up by all</span>; oven
+      ><span v-if="baked.fat_taken_g > 0">, with {{ inWeight(baked.fat_taken_g, session.units) }} of frying fat taken up by all</span>; oven
       {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.
     </p>
   </section>

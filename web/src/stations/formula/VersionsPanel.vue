@@ -44,7 +44,7 @@ const saving = useDo((text: string) => bench.saveVersion(text), {
   then: (saved) => {
     if (saved) note.value = ''
     toasts.show(
-      saved ? `Kept as v${saved.number}.` : 'The draft could not be saved yet, so no version was kept. Its note is still here.',
+      saved ? `Saved as version ${saved.number}.` : 'The draft could not be saved yet, so no version was saved. Its note is still here.',
       saved ? {} : { tone: 'act' },
     )
   },
@@ -113,7 +113,7 @@ const recall = (number: number): void => {
   <section class="versions" aria-label="Versions">
     <div class="panel-head">
       <h3>Versions</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <v-text-field
@@ -124,7 +124,7 @@ const recall = (number: number): void => {
         aria-label="Note for the version"
       />
       <v-btn type="submit" class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
-        Keep as v{{ (bench.versions[0]?.number ?? 0) + 1 }}
+        Save version {{ (bench.versions[0]?.number ?? 0) + 1 }}
       </v-btn>
     </form>
     <p v-if="draftChanges.length" class="since">
@@ -148,7 +148,7 @@ const recall = (number: number): void => {
           <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">bring back</v-btn>
         </div>
       </li>
-      <li v-if="!bench.versions.length" class="none note">No version kept yet. A version never changes; the draft goes on.</li>
+      <li v-if="!bench.versions.length" class="none note">No version saved yet. A version never changes; the draft goes on.</li>
     </ol>
   </section>
 </template>

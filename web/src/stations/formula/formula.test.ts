@@ -145,8 +145,8 @@ describe('the texture bars', () => {
   it('are as long as their score, with the range behind and how far to trust it', async () => {
     const { view } = await bars()
     expect(view.findAll('[role=img]').map((b) => b.attributes('aria-label'))).toEqual([
-      'Crisp 7.0 of 10, nine in ten between 6.0 and 8.0',
-      'Eggy 2.0 of 10, nine in ten between 1.0 and 3.0',
+      'Crisp 7.0 of 10, 9 times in 10 between 6.0 and 8.0',
+      'Eggy 2.0 of 10, 9 times in 10 between 1.0 and 3.0',
     ])
     expect(view.get('.value').attributes('style')).toContain('width: 70%')
     expect(view.findAll('.mark').map((m) => m.text())).toEqual(['computed', 'a hint'])

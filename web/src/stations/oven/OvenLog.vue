@@ -1,20 +1,41 @@
 <script setup lang="ts">
 /** What this oven has taught: its logged bakes, and one more. */
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, OvenOut } from '@/api/types'
 import { useDo } from '@/composables/useDo'
-import { ago, figure } from '@/domain/format'
+import {
+  aboutApart,
+  ago,
+  altitude,
+  altitudeUnit,
+  celsiusOf,
+  degreesApart,
+  figure,
+  gramsOf,
+  inWeight,
+  metresOf,
+  temperatureUnit,
+  weightUnit,
+  type Units,
+} from '@/domain/format'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ oven: OvenOut }>()
 const emit = defineEmits<{ learned: [] }>()
 const bench = useBench()
-const open = ref(false)
+const session = useSession()
+const open = defineModel<boolean>('open', { default: false })
 const seen = reactive({ minutes: '', before_g: '', after_g: '', probe_c: '' })
 const value = (text: string): number | null => {
   const number = Number(text.trim().replace(',', '.'))
   return text.trim() && Number.isFinite(number) ? number : null
+}
+
+const measured = (text: string, of: (typed: number, units: Units) => number): number | null => {
+  const number = value(text)
+  return number === null ? null : of(number, session.units)
 }
 
 const logging = useDo(
@@ -25,9 +46,9 @@ const logging = useDo(
         body: {
           document,
           minutes: value(seen.minutes),
-          before_g: value(seen.before_g),
-          after_g: value(seen.after_g),
-          probe_c: value(seen.probe_c),
+          before_g: measured(seen.before_g, gramsOf),
+          after_g: measured(seen.after_g, gramsOf),
+          probe_c: measured(seen.probe_c, celsiusOf),
         },
       }),
     ),
@@ -58,7 +79,7 @@ const standing = useDo(
   },
 )
 const stand = (event: Event): void => {
-  void standing.run(value((event.target as HTMLInputElement).value) ?? 0)
+  void standing.run(measured((event.target as HTMLInputElement).value, metresOf) ?? 0)
 }
 const deleting = useDo(
   (logged_id: number, at) =>
@@ -80,43 +101,62 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
 <template>
   <section class="log">
     <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">
-      {{ oven.bakes.length }} logged {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} · log this one
+      I baked this · {{ oven.bakes.length }} {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} saved
     </v-btn>
     <div v-if="open">
       <p class="note">
-        Started at 0 ± {{ figure(oven.prior_half_k, 0) }} °C as any unknown oven; now {{ figure(oven.offset_k, 0) }} ±
-        {{ figure(oven.offset_half_k, 0) }}.
+        Started at 0 ± {{ degreesApart(oven.prior_half_k, session.units) }} as any unknown oven; now
+        {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}.
       </p>
       <p class="note">
         It stands
         <v-text-field
           class="field"
-          :model-value="oven.altitude_m"
+          :model-value="altitude(oven.altitude_m, session.units)"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
-          aria-label="Height of this oven above the sea, m"
+          :aria-label="`Altitude of this oven, ${altitudeUnit(session.units)}`"
           @change="stand"
         />
-        m above the sea, for every formula baked in it.
+        {{ altitudeUnit(session.units) }} above the sea, for every formula baked in it.
       </p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
         <label>done at <v-text-field v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
         <label
-          >weight <v-text-field v-model="seen.before_g" class="field" inputmode="decimal" aria-label="Weight before, g" /> →
-          <v-text-field v-model="seen.after_g" class="field" inputmode="decimal" aria-label="Weight after, g" /> g</label
+          >weight
+          <v-text-field
+            v-model="seen.before_g"
+            class="field"
+            inputmode="decimal"
+            :aria-label="`Weight before, ${weightUnit(session.units)}`"
+          />
+          →
+          <v-text-field
+            v-model="seen.after_g"
+            class="field"
+            inputmode="decimal"
+            :aria-label="`Weight after, ${weightUnit(session.units)}`"
+          />
+          {{ weightUnit(session.units) }}</label
         >
         <label
           >probe, empty oven
-          <v-text-field v-model="seen.probe_c" class="field" inputmode="decimal" aria-label="Probe in the empty oven, °C" /> °C</label
+          <v-text-field
+            v-model="seen.probe_c"
+            class="field"
+            inputmode="decimal"
+            :aria-label="`Probe in the empty oven, ${temperatureUnit(session.units)}`"
+          />
+          {{ temperatureUnit(session.units) }}</label
         >
-        <v-btn type="submit" class="quiet-button">Learn from it</v-btn>
+        <v-btn type="submit" class="quiet-button">Save this bake</v-btn>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       </form>
       <ul>
         <li v-for="b in oven.bakes" :key="b.id" class="note">
           {{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }}
-          {{ b.after_g == null ? '' : `${figure(b.before_g ?? 0, 0)} → ${figure(b.after_g, 0)} g` }} says
-          {{ b.readings.map((r) => `${figure(r.offset_k, 0)} ± ${figure(r.half_90_k, 0)}`).join(', ') }} °C
+          {{ b.after_g == null ? '' : `${inWeight(b.before_g ?? 0, session.units)} → ${inWeight(b.after_g, session.units)}` }} says
+          {{ b.readings.map((r) => aboutApart(r.offset_k, r.half_90_k, session.units)).join(', ') }}
           <v-btn v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</v-btn>
         </li>
       </ul>

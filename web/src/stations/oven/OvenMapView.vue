@@ -5,7 +5,7 @@ import type { BakeForecast } from '@/api/types'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useJob } from '@/composables/useJob'
 import { withBake, withSize } from '@/domain/edits'
-import { length, lengthUnit, minutes as said, temperature } from '@/domain/format'
+import { degrees, length, lengthUnit, minutes as said, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -59,7 +59,7 @@ const word = (row: number, column: number): string => {
       />
       min comes to, 400 bakes in the background.
       <v-btn v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
-        {{ result ? 'Anew' : 'Draw the map' }}
+        {{ result ? 'Redraw' : 'Draw the map' }}
       </v-btn>
       <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" />
     </p>
@@ -95,16 +95,16 @@ const word = (row: number, column: number): string => {
           :y="result.thickness_mm.length * CELL + 14"
           text-anchor="middle"
         >
-          {{ Math.round(t) }}
+          {{ Math.round(degrees(t, session.units)) }}
         </text>
         <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">
-          °C on the dial
+          {{ temperatureUnit(session.units) }} on the dial
         </text>
-        <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">mm</text>
+        <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">{{ lengthUnit(session.units) }}</text>
       </svg>
       <ul class="note">
         <li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li>
-        <li>press a place to bake it so</li>
+        <li>tap a square to use it</li>
       </ul>
     </div>
   </section>

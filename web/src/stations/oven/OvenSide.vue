@@ -6,7 +6,7 @@ import type { BakeForecast } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { withBake } from '@/domain/edits'
-import { figure, length, lengthUnit, minutes, temperature, weight, weightUnit } from '@/domain/format'
+import { altitude, altitudeUnit, figure, length, lengthUnit, metresOf, minutes, temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import OvenLog from './OvenLog.vue'
@@ -88,15 +88,15 @@ const number = (event: Event): number | null => {
         {{ sign }}
       </dd>
       <template v-if="!forecast.fried">
-        <dt>Really</dt>
+        <dt>In this oven</dt>
         <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
         <dt>Heat</dt>
         <dd>
           <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
-            {{ bake?.fan ? 'fan' : 'still' }}
+            {{ bake?.fan ? 'fan' : 'no fan' }}
           </v-btn>
         </dd>
-        <dt>On</dt>
+        <dt>Baked on</dt>
         <dd>
           <v-select
             class="field wide"
@@ -143,18 +143,18 @@ const number = (event: Event): number | null => {
         />
         {{ sign }}
       </dd>
-      <dt>Height above the sea</dt>
+      <dt>Altitude</dt>
       <dd>
         <v-text-field
           class="field"
-          :model-value="bake?.altitude_m || ''"
-          :placeholder="String(chosen?.altitude_m ?? 0)"
+          :model-value="bake?.altitude_m ? altitude(bake.altitude_m, session.units) : ''"
+          :placeholder="altitude(chosen?.altitude_m ?? 0, session.units)"
           :disabled="!bench.mayEdit"
           inputmode="numeric"
-          aria-label="Height above the sea, m"
-          @change="set({ altitude_m: number($event) ?? 0 })"
+          :aria-label="`Altitude, ${altitudeUnit(session.units)}`"
+          @change="set({ altitude_m: metresOf(number($event) ?? 0, session.units) })"
         />
-        m
+        {{ altitudeUnit(session.units) }}
       </dd>
     </dl>
     <template v-if="forecast?.bake_to_g">

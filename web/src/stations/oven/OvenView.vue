@@ -10,7 +10,8 @@ import type { BakeForecast, FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { minutes, weight, weightUnit } from '@/domain/format'
+import { inWeight, minutes, temperature } from '@/domain/format'
+import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import BakeCurves from './BakeCurves.vue'
@@ -36,7 +37,7 @@ const latest = useLatest((q: { kitchenId: number; document: FormulaDocument; wit
     }),
   ),
 )
-const forecast = computed(() => latest.answer.value?.forecast ?? null)
+const forecast = computed(() => saidIn(latest.answer.value?.forecast ?? null, session.units, true))
 const document = refDebounced(
   computed(() => bench.document),
   150,
@@ -54,18 +55,17 @@ watch(
 )
 
 const span = computed(() => Math.max(forecast.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
-const inWeight = (grams: number): string => `${weight(grams, session.units)} ${weightUnit(session.units)}`
 const difference = computed(() => {
   const [now, then] = [forecast.value, beside.value?.forecast]
   if (!now?.ready_min || !then?.ready_min) return ''
   const later = now.ready_min.best - then.ready_min.best
   const heavier = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
   const when = Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`
-  const much = Math.abs(heavier) < 1 ? 'as heavy' : `${inWeight(Math.abs(heavier))} ${heavier > 0 ? 'heavier' : 'lighter'}`
+  const much = Math.abs(heavier) < 1 ? 'as heavy' : `${inWeight(Math.abs(heavier), session.units)} ${heavier > 0 ? 'heavier' : 'lighter'}`
   return `${when}, ${much}`
 })
 const keepBeside = (): void => {
-  if (forecast.value) beside.value = { forecast: forecast.value, name: `${Math.round(forecast.value.oven_c)} °C` }
+  if (forecast.value) beside.value = { forecast: forecast.value, name: temperature(forecast.value.oven_c, session.units) }
 }
 </script>
 

@@ -186,7 +186,7 @@ describe('the oven', () => {
 
   it('is chosen by name, and its height stands where the formula says none', async () => {
     const view = await side()
-    const height = () => view.get('[aria-label="Height above the sea, m"]')
+    const height = () => view.get('[aria-label="Altitude, m"]')
     expect(height().attributes('placeholder')).toBe('0')
     await view.get('[aria-label="Which oven"]').setValue('deck')
     expect(bench.document?.bake?.oven).toBe('deck')

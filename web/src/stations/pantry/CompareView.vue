@@ -88,7 +88,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
               >
               <span class="note of">{{ item.pack ? item.name : 'reference' }}</span>
               <v-btn class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">
-                take out
+                remove
               </v-btn>
             </th>
           </tr>

@@ -115,7 +115,7 @@ const why = (row: BadRow): string =>
       <p class="figure">Drop a file of products here</p>
       <p class="note">
         CSV with any headers, or JSON with keys that say what they hold: name, serving size, protein (g), price … Up to 20,000 products, 8
-        MB. Nothing is kept before you say so.
+        MB. Nothing is saved before you say so.
       </p>
       <label class="quiet-button"
         >Choose a file
@@ -212,12 +212,12 @@ const why = (row: BadRow): string =>
           Keep the {{ found.good }} good ones, all at once
         </v-btn>
         <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
-          Keep none
+          Import nothing
         </v-btn>
         <p v-if="found.state === 'saved'">
           {{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link>
         </p>
-        <p v-if="found.state === 'stopped'">Stopped; nothing was kept. <router-link to="/pantry/import">Start again</router-link></p>
+        <p v-if="found.state === 'stopped'">Stopped; nothing was imported. <router-link to="/pantry/import">Start again</router-link></p>
       </div>
       <section v-if="found.bad.length" class="bads" aria-label="Rows that cannot be read">
         <h3>Rows that cannot be read</h3>

@@ -48,8 +48,8 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
         </li>
       </ul>
       <p v-if="reading.passes && hasLabel" class="sound">
-        The label makes sense: its energy closes, its parts fit, and it lies where
-        {{ reading.reference.name.split(',')[0]?.toLowerCase() }} lies.
+        The label makes sense: the calories add up, its parts fit, and it is typical of
+        {{ reading.reference.name.split(',')[0]?.toLowerCase() }}.
       </p>
       <p v-if="!hasLabel" class="note">No label typed yet: every figure is the reference’s.</p>
     </div>
@@ -68,7 +68,7 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
         >
           · binds {{ figure(pack.binding.value, 1) }} eggs in 100 g</span
         ><span v-if="pack.g_per_cup"> · a cup weighs {{ figure(pack.g_per_cup, 0) }} g</span
-        ><span v-if="pack.price_100g != null"> · {{ money(pack.price_100g) }} {{ session.kitchen?.currency }} for 100 g in the bowl</span>
+        ><span v-if="pack.price_100g != null"> · {{ money(pack.price_100g) }} {{ session.kitchen?.currency }} per 100 g used</span>
       </p>
     </div>
     <table v-if="bands.length" class="bands">

@@ -93,7 +93,7 @@ const lists = [
           @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="note"
-        >reaches the bowl
+        >usable
         <span class="with"
           ><v-text-field
             class="field"

@@ -225,7 +225,7 @@ async function fromClipboard(): Promise<void> {
             >on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units)
             }}<span v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} reserved</span></span
           >
-          <span v-if="lot?.archived" class="note">put away</span>
+          <span v-if="lot?.archived" class="note">archived</span>
           <span class="spring" />
           <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">Export</v-btn>
           <template v-if="!readonly">
@@ -236,7 +236,7 @@ async function fromClipboard(): Promise<void> {
               title="Ctrl Enter"
               @click="save"
             >
-              {{ lot ? 'Keep the changes' : 'Put into the pantry' }}
+              {{ lot ? 'Save' : 'Add to the pantry' }}
             </v-btn>
           </template>
         </div>

@@ -123,7 +123,7 @@ function open(row: PantryRow | undefined): void {
     </div>
     <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
     <div v-else-if="!total" class="page-blank">
-      <p class="figure">{{ archived ? 'Nothing is put away.' : 'Nothing fits.' }}</p>
+      <p class="figure">{{ archived ? 'The archive is empty.' : 'Nothing found.' }}</p>
       <p class="note">
         {{
           own

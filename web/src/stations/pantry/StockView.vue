@@ -161,7 +161,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             class="field"
             aria-label="Formula"
             :items="[
-              { value: 0, title: 'which formula' },
+              { value: 0, title: 'Choose a formula' },
               ...(shelf.answer.value?.items ?? []).map((f) => ({ value: f.id, title: f.name })),
             ]"
           />
@@ -180,8 +180,8 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </li>
           </ul>
           <div v-if="session.mayEdit" class="actions">
-            <v-btn class="act-button" @click="finish(b, 'done')">Done: take it away</v-btn>
-            <v-btn class="quiet-button" @click="finish(b, 'cancel')">Will not be</v-btn>
+            <v-btn class="act-button" @click="finish(b, 'done')">Baked: deduct from stock</v-btn>
+            <v-btn class="quiet-button" @click="finish(b, 'cancel')">Cancel</v-btn>
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
           </div>
         </article>

@@ -3,20 +3,28 @@
 import { computed } from 'vue'
 import type { Bursts } from '@/api/types'
 import PlainChart from '@/components/charts/PlainChart.vue'
-import { figure } from '@/domain/format'
+import { degrees, figure, temperature, temperatureUnit } from '@/domain/format'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ plan: Bursts }>()
+const session = useSession()
 const done = computed(() => {
   let seconds = 0
-  return props.plan.bursts.map((b) => ({ ...b, at: (seconds += b.seconds) }))
+  return props.plan.bursts.map((b) => ({
+    at: (seconds += b.seconds),
+    said: temperature(b.temperature_c, session.units),
+    temperature: degrees(b.temperature_c, session.units),
+    low: degrees(b.low_c, session.units),
+    high: degrees(b.high_c, session.units),
+  }))
 })
 const points = computed<[number, number][]>(() => [
-  [0, props.plan.start_c],
-  ...done.value.map((b): [number, number] => [b.at, b.temperature_c]),
+  [0, degrees(props.plan.start_c, session.units)],
+  ...done.value.map((b): [number, number] => [b.at, b.temperature]),
 ])
 const band = computed<[number, number, number][]>(() => [
-  [0, props.plan.start_c, props.plan.start_c],
-  ...done.value.map((b): [number, number, number] => [b.at, b.low_c, b.high_c]),
+  [0, degrees(props.plan.start_c, session.units), degrees(props.plan.start_c, session.units)],
+  ...done.value.map((b): [number, number, number] => [b.at, b.low, b.high]),
 ])
 </script>
 
@@ -25,11 +33,11 @@ const band = computed<[number, number, number][]>(() => [
     :points="points"
     :band="band"
     x-word="seconds in all"
-    y-word="°C"
-    :label="`Bursts: ${done.map((b) => `after ${figure(b.at, 0)} s ${figure(b.temperature_c, 0)} °C`).join(', ')}`"
+    :y-word="temperatureUnit(session.units)"
+    :label="`Bursts: ${done.map((b) => `after ${figure(b.at, 0)} s ${b.said}`).join(', ')}`"
   >
     <template #default="{ x, y }"
-      ><circle v-for="b in done" :key="b.at" :cx="x(b.at)" :cy="y(b.temperature_c)" r="3.5" class="stir"
+      ><circle v-for="b in done" :key="b.at" :cx="x(b.at)" :cy="y(b.temperature)" r="3.5" class="stir"
     /></template>
   </PlainChart>
 </template>

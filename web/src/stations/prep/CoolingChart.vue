@@ -3,11 +3,15 @@
 import { computed } from 'vue'
 import type { Cooling } from '@/api/types'
 import PlainChart from '@/components/charts/PlainChart.vue'
-import { figure } from '@/domain/format'
+import { degrees, figure, temperature, temperatureUnit } from '@/domain/format'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ cooling: Cooling }>()
-const points = computed(() => props.cooling.curve.map((p): [number, number] => [p.minutes, p.temperature_c]))
-const levels = computed(() => (props.cooling.until_c == null ? [] : [{ at: props.cooling.until_c, word: 'cracks below' }]))
+const session = useSession()
+const points = computed(() => props.cooling.curve.map((p): [number, number] => [p.minutes, degrees(p.temperature_c, session.units)]))
+const levels = computed(() =>
+  props.cooling.until_c == null ? [] : [{ at: degrees(props.cooling.until_c, session.units), word: 'cracks below' }],
+)
 const moments = computed(() =>
   props.cooling.minutes ? [{ at: props.cooling.minutes, word: `${figure(props.cooling.minutes, 0)} min` }] : [],
 )
@@ -19,7 +23,7 @@ const moments = computed(() =>
     :levels="levels"
     :moments="moments"
     x-word="minutes on the bench"
-    y-word="°C"
-    :label="`From ${figure(cooling.start_c, 0)} °C in a room of ${figure(cooling.room_c, 0)} °C`"
+    :y-word="temperatureUnit(session.units)"
+    :label="`From ${temperature(cooling.start_c, session.units)} in a room of ${temperature(cooling.room_c, session.units)}`"
   />
 </template>

@@ -1,16 +1,21 @@
 <script setup lang="ts">
 import type { PrepTask } from '@/api/types'
-import { figure } from '@/domain/format'
+import { figure, inWeight, weight } from '@/domain/format'
+import { useSession } from '@/stores/session'
 
 defineProps<{ gels: PrepTask['gels'] }>()
+const session = useSession()
 </script>
 
 <template>
   <dl>
     <template v-for="g in gels" :key="g.ingredient">
       <dt :class="{ act: !g.within }">
-        <b>{{ figure(g.grams, 1) }} g {{ g.ingredient }}</b
-        >{{ ' ' }}<span class="note">{{ figure(g.percent, 1) }} %; usual {{ figure(g.low_g, 1) }}–{{ figure(g.high_g, 1) }} g</span>
+        <b>{{ inWeight(g.grams, session.units) }} {{ g.ingredient }}</b
+        >{{ ' '
+        }}<span class="note"
+          >{{ figure(g.percent, 1) }} %; usual {{ weight(g.low_g, session.units) }}–{{ inWeight(g.high_g, session.units) }}</span
+        >
       </dt>
       <dd class="note">{{ g.how }}</dd>
     </template>

@@ -3,7 +3,7 @@
 import { reactive } from 'vue'
 import type { PrepTask } from '@/api/types'
 import { withLine } from '@/domain/edits'
-import { weight, weightUnit } from '@/domain/format'
+import { gramsOf, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -14,7 +14,7 @@ const session = useSession()
 
 const typed = reactive<Record<string, string>>({})
 function weighed(line: string): void {
-  const grams = Number((typed[line] ?? '').trim().replace(',', '.'))
+  const grams = gramsOf(Number((typed[line] ?? '').trim().replace(',', '.')), session.units)
   if (!Number.isFinite(grams) || grams <= 0) return
   emit('weighing')
   bench.edit((doc) => withLine(doc, line, { grams, entered: `${grams} g` }))
@@ -47,13 +47,13 @@ function weighed(line: string): void {
             <v-text-field
               v-model="typed[p.line]"
               class="field"
-              :placeholder="weight(p.grams, 'metric')"
+              :placeholder="weight(p.grams, session.units)"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
-              :aria-label="`${p.name} on the scale, g`"
+              :aria-label="`${p.name} on the scale, ${weightUnit(session.units)}`"
               @change="weighed(p.line)"
             />
-            g
+            {{ weightUnit(session.units) }}
           </td>
         </tr>
       </tbody>

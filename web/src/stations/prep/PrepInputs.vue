@@ -2,7 +2,7 @@
 /** Inputs of a card: numbers that are edited where they stand, and choices between words. */
 import type { PrepInput } from '@/api/types'
 import { withPrep } from '@/domain/edits'
-import { temperature } from '@/domain/format'
+import { celsiusOf, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -16,19 +16,22 @@ function set(key: string, value: number | string | null): void {
 function typed(event: Event, input: PrepInput): void {
   const field = event.target as HTMLInputElement
   const text = field.value.trim().replace(',', '.')
-  const value = text === '' ? null : Number(text)
+  const told = text === '' ? null : Number(text)
+  const value = told !== null && isDegrees(input) ? celsiusOf(told, session.units) : told
   if (value !== null && !(value >= input.low && value <= input.high)) {
-    field.setCustomValidity(`${input.low} to ${input.high} ${input.unit}`)
+    field.setCustomValidity(bounds(input))
     field.reportValidity()
     return
   }
   field.setCustomValidity('')
   set(input.key, value)
 }
-const shown = (input: PrepInput): string => (input.value == null ? '' : String(Math.round(input.value * 10) / 10))
-const asFahrenheit = (input: PrepInput): string =>
-  input.unit === 'degC' && session.units === 'us' && input.value != null ? ` (${temperature(input.value, 'us')})` : ''
-const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : input.unit)
+const isDegrees = (input: PrepInput): boolean => input.unit === 'degC'
+const number = (input: PrepInput, value: number): string =>
+  isDegrees(input) && session.units === 'us' ? temperature(value, 'us').replace(' °F', '') : String(Math.round(value * 10) / 10)
+const shown = (input: PrepInput): string => (input.value == null ? '' : number(input, input.value))
+const unit = (input: PrepInput): string => (isDegrees(input) ? temperatureUnit(session.units) : input.unit)
+const bounds = (input: PrepInput): string => `${number(input, input.low)} to ${number(input, input.high)} ${unit(input)}`
 </script>
 
 <template>
@@ -50,10 +53,10 @@ const unit = (input: PrepInput): string => (input.unit === 'degC' ? '°C' : inpu
           :disabled="!bench.mayEdit"
           inputmode="decimal"
           :aria-label="`${input.label}, ${unit(input) || 'number'}`"
-          :title="`${input.low} to ${input.high} ${unit(input)}`"
+          :title="bounds(input)"
           @change="typed($event, input)"
         />
-        {{ unit(input) }}{{ asFahrenheit(input) }}
+        {{ unit(input) }}
       </template>
       <v-btn
         v-if="!input.usual && bench.mayEdit"

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { DryingStep, VegetableDrying } from '@/api/types'
 import { withLine } from '@/domain/edits'
-import { figure, weight, weightUnit } from '@/domain/format'
+import { figure, gramsOf, inWeight, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -25,7 +25,9 @@ const stages = computed(() => props.drying.dried?.stages ?? [])
 const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
 const px = (grams: number): number => (TALL * grams) / most.value
 const left = (steam: number, juice: number): string =>
-  [steam > 1 ? `${figure(steam, 0)} g steam` : '', juice > 1 ? `${figure(juice, 0)} g juice` : ''].filter(Boolean).join(', ')
+  [steam > 1 ? `${inWeight(steam, session.units)} steam` : '', juice > 1 ? `${inWeight(juice, session.units)} juice` : '']
+    .filter(Boolean)
+    .join(', ')
 interface Prep {
   steps: DryingStep[]
   start_g: number | null
@@ -51,8 +53,12 @@ const number = (event: Event): number | null => {
 function setStep(index: number, change: Partial<DryingStep>): void {
   set({ steps: prep.value.steps.map((s, i) => (i === index ? { ...s, ...change } : s)), weighed: false })
 }
+const typedGrams = (event: Event): number | null => {
+  const value = number(event)
+  return value === null ? null : gramsOf(value, session.units)
+}
 function weighed(event: Event): void {
-  const grams = number(event)
+  const grams = typedGrams(event)
   if (grams === null) return
   emit('weighing')
   set({ start_g: props.drying.start_g, weighed: true }, grams)
@@ -66,14 +72,18 @@ function weighed(event: Event): void {
       class="columns"
       :viewBox="`0 0 ${stages.length * 108} ${TALL + 44}`"
       role="img"
-      :aria-label="stages.map((s) => `${words[s.act]} ${figure(s.grams, 0)} g, of it ${figure(s.water_g, 0)} g water`).join('; ')"
+      :aria-label="
+        stages
+          .map((s) => `${words[s.act]} ${inWeight(s.grams, session.units)}, of it ${inWeight(s.water_g, session.units)} water`)
+          .join('; ')
+      "
     >
       <g v-for="(s, i) in stages" :key="i" :transform="`translate(${i * 108} 0)`">
         <rect x="6" :y="16 + TALL - px(s.grams)" width="58" :height="px(s.water_g)" class="water" />
         <rect x="6" :y="16 + TALL - px(s.solids_g)" width="58" :height="px(s.solids_g)" fill="url(#hatch-vegetable)" class="solids" />
         <line v-if="s.high > s.low + 1" x1="70" x2="70" :y1="16 + TALL - px(s.high)" :y2="16 + TALL - px(s.low)" class="range" />
         <text x="35" :y="11 + TALL - px(s.grams)" text-anchor="middle" class="grams">
-          {{ weight(s.grams, session.units) }} {{ weightUnit(session.units) }}
+          {{ inWeight(s.grams, session.units) }}
         </text>
         <text x="35" :y="TALL + 30" text-anchor="middle">{{ words[s.act] }}</text>
         <text x="35" :y="TALL + 42" text-anchor="middle" class="lost">{{ left(s.steam_g, s.juice_g) }}</text>
@@ -108,13 +118,13 @@ function weighed(event: Event): void {
           <label v-if="s.act === 'salt'"
             ><v-text-field
               class="field"
-              :model-value="s.salt_g"
+              :model-value="weight(s.salt_g ?? 0, session.units)"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
-              aria-label="salt: grams"
-              @change="setStep(i, { salt_g: number($event) ?? 0 })"
+              :aria-label="`salt, ${weightUnit(session.units)}`"
+              @change="setStep(i, { salt_g: typedGrams($event) ?? 0 })"
             />
-            g salt</label
+            {{ weightUnit(session.units) }} salt</label
           >
           <label v-if="s.act === 'squeeze'"
             ><v-text-field
@@ -134,26 +144,26 @@ function weighed(event: Event): void {
           >raw
           <v-text-field
             class="field"
-            :model-value="figure(drying.start_g, 0)"
+            :model-value="weight(drying.start_g, session.units)"
             :disabled="!bench.mayEdit"
             inputmode="decimal"
-            aria-label="Raw weight, g"
-            @change="set({ start_g: number($event), weighed: drying.weighed })"
+            :aria-label="`Raw weight, ${weightUnit(session.units)}`"
+            @change="set({ start_g: typedGrams($event), weighed: drying.weighed })"
           />
-          g</label
+          {{ weightUnit(session.units) }}</label
         >
         <label class="note"
           ><b>on the scale</b>{{ ' '
           }}<v-text-field
             class="field scale-field"
-            :model-value="drying.weighed ? figure(drying.target_g, 0) : ''"
-            :placeholder="figure(drying.target_g, 0)"
+            :model-value="drying.weighed ? weight(drying.target_g, session.units) : ''"
+            :placeholder="weight(drying.target_g, session.units)"
             :disabled="!bench.mayEdit"
             inputmode="decimal"
-            aria-label="Weighed after drying, g"
+            :aria-label="`Weighed after drying, ${weightUnit(session.units)}`"
             @change="weighed"
           />
-          g</label
+          {{ weightUnit(session.units) }}</label
         >
         <v-btn
           v-if="(drying.weighed || drying.start_set) && bench.mayEdit"
@@ -189,9 +199,8 @@ function weighed(event: Event): void {
               v-if="!s.chosen && bench.mayEdit"
               class="quiet-button tiny-button"
               @click="set({ steps: [...s.steps], start_g: null, weighed: false })"
-            >
-              so</v-btn
-            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">not at all</v-btn>
+              >Use this</v-btn
+            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">Don't dry</v-btn>
           </td>
         </tr>
       </tbody>

@@ -24,7 +24,7 @@ const shown = computed(() => Math.min(Math.max(props.water.water_c, 0), 100))
     <text :x="Math.min(Math.max(x(shown), 34), 232)" y="22" text-anchor="middle" class="big">
       {{ temperature(water.water_c, session.units) }}
     </text>
-    <text x="14" y="80" class="small">0</text>
+    <text x="14" y="80" class="small">{{ temperature(0, session.units) }}</text>
     <text x="246" y="80" text-anchor="end" class="small">{{ temperature(100, session.units) }}</text>
   </svg>
 </template>

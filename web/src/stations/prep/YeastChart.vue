@@ -3,16 +3,19 @@
 import { computed } from 'vue'
 import type { Waking } from '@/api/types'
 import PlainChart from '@/components/charts/PlainChart.vue'
+import { degrees, temperatureUnit } from '@/domain/format'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ waking: Waking }>()
-const points = computed(() => props.waking.curve.map((p): [number, number] => [p.temperature_c, 100 * p.rate]))
+const session = useSession()
+const points = computed(() => props.waking.curve.map((p): [number, number] => [degrees(p.temperature_c, session.units), 100 * p.rate]))
 </script>
 
 <template>
   <PlainChart
     :points="points"
-    :moments="[{ at: waking.temperature_c, word: 'water' }]"
-    x-word="°C"
+    :moments="[{ at: degrees(waking.temperature_c, session.units), word: 'water' }]"
+    :x-word="temperatureUnit(session.units)"
     y-word="% of its speed"
     :label="waking.text"
   />

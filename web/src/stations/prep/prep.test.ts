@@ -71,6 +71,7 @@ describe('a plain chart', () => {
 })
 
 describe('the bench clock', () => {
+  beforeEach(() => onTheBench())
   const cooling = (change: object = {}): Cooling =>
     ({
       curve: [
@@ -224,7 +225,7 @@ describe('the vegetable that is dried', () => {
 
   it('changes to another way of drying, or to none', async () => {
     const buttons = chain().findAll('table button')
-    expect(buttons.map((b) => b.text())).toEqual(['not at all', 'so'])
+    expect(buttons.map((b) => b.text())).toEqual(["Don't dry", 'Use this'])
     await buttons[1]?.trigger('click')
     expect(prep()).toMatchObject({ steps: [{ act: 'salt', minutes: 20, salt_g: 5 }], start_g: null, weighed: false })
     await buttons[0]?.trigger('click')

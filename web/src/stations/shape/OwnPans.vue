@@ -4,6 +4,7 @@ import { computed, reactive, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import type { ShapePlan } from '@/api/types'
 import { useDo } from '@/composables/useDo'
+import { inLength, length, lengthUnit, millimetresOf } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -46,15 +47,16 @@ const keeping = useDo(
 )
 const { trouble } = keeping
 const keep = (pans: OwnPan[]): Promise<unknown> => keeping.run(pans)
+const measured = (typed: string): number => millimetresOf(Number(typed.replace(',', '.')), session.units)
 const add = (): Promise<unknown> =>
   keep([
     ...own.value,
     {
       name: fresh.name,
       kind: fresh.kind,
-      length_mm: Number(fresh.length_mm),
-      width_mm: Number(fresh.width_mm || fresh.length_mm),
-      height_mm: Number(fresh.height_mm || 20),
+      length_mm: measured(fresh.length_mm),
+      width_mm: measured(fresh.width_mm || fresh.length_mm),
+      height_mm: fresh.height_mm ? measured(fresh.height_mm) : 20,
     },
   ])
 </script>
@@ -65,8 +67,9 @@ const add = (): Promise<unknown> =>
     <div v-if="open">
       <ul>
         <li v-for="p in own" :key="p.id">
-          {{ p.name }}, {{ p.kind }}, {{ p.length_mm }} × {{ p.width_mm }} × {{ p.height_mm }} mm
-          <v-btn v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">take out</v-btn>
+          {{ p.name }}, {{ p.kind }}, {{ length(p.length_mm, session.units) }} × {{ length(p.width_mm, session.units) }} ×
+          {{ inLength(p.height_mm, session.units) }}
+          <v-btn v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">remove</v-btn>
         </li>
       </ul>
       <form v-if="bench.mayEdit" @submit.prevent="add">
@@ -82,7 +85,7 @@ const add = (): Promise<unknown> =>
           class="field short"
           placeholder="length"
           inputmode="decimal"
-          aria-label="Inner length or diameter, mm"
+          :aria-label="`Inner length or diameter, ${lengthUnit(session.units)}`"
           required
         />
         <v-text-field
@@ -91,17 +94,17 @@ const add = (): Promise<unknown> =>
           class="field short"
           placeholder="width"
           inputmode="decimal"
-          aria-label="Inner width, mm"
+          :aria-label="`Inner width, ${lengthUnit(session.units)}`"
         />
         <v-text-field
           v-model="fresh.height_mm"
           class="field short"
           placeholder="height"
           inputmode="decimal"
-          aria-label="Inner height, mm"
+          :aria-label="`Inner height, ${lengthUnit(session.units)}`"
         />
-        mm
-        <v-btn type="submit" class="quiet-button">Keep</v-btn>
+        {{ lengthUnit(session.units) }}
+        <v-btn type="submit" class="quiet-button">Save</v-btn>
       </form>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     </div>

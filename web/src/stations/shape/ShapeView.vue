@@ -10,7 +10,8 @@ import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { withSize } from '@/domain/edits'
-import { figure, length, lengthUnit, percent, weight, weightUnit } from '@/domain/format'
+import { figure, inLength, inWeight, length, lengthUnit, millimetresOf, percent, weight, weightUnit } from '@/domain/format'
+import { said, saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import OwnPans from './OwnPans.vue'
@@ -24,7 +25,7 @@ const { missing } = useOpenFormula(() => props.id)
 const latest = useLatest(({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
   settled(api.POST('/api/kitchens/{kitchen_id}/shape', { params: { path: { kitchen_id: kitchenId } }, body: document })),
 )
-const plan = latest.answer
+const plan = computed(() => saidIn(latest.answer.value, session.units, true))
 const ask = (): void => {
   if (bench.document && session.kitchen && bench.formulaId === props.id)
     latest.ask({ kitchenId: session.kitchen.id, document: bench.document })
@@ -39,11 +40,12 @@ const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? 
 function mm(event: Event): number | null {
   const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
   const value = typed === '' ? NaN : Number(typed)
-  return Number.isFinite(value) && value > 0 ? (session.units === 'us' ? value * 25.4 : value) : null
+  return Number.isFinite(value) && value > 0 ? millimetresOf(value, session.units) : null
 }
 const gap = (event: Event): number | null => {
   const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  return typed !== '' && Number.isFinite(Number(typed)) ? Number(typed) : null
+  const value = typed === '' ? NaN : Number(typed)
+  return Number.isFinite(value) ? millimetresOf(value, session.units) : null
 }
 const hold = (change: { thickness_mm?: number | null; length_mm?: number | null }, pulling = false): void => {
   const held = 'thickness_mm' in change ? 'thickness' : 'size'
@@ -165,7 +167,7 @@ const scaleAll = (factor: number): void => {
       </div>
       <div class="drawings">
         <figure>
-          <figcaption>The piece from the side <span class="note">pull a face</span></figcaption>
+          <figcaption>The piece from the side <span class="note">drag a side</span></figcaption>
           <PieceSide
             :piece="piece"
             :may-edit="bench.mayEdit && piece.kind !== 'tin'"
@@ -174,8 +176,8 @@ const scaleAll = (factor: number): void => {
             @end="bench.endPull()"
           />
           <p class="note">
-            {{ weight(piece.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough{{
-              plan.bodies > 1 ? ` each, ± ${figure(piece.tolerance_g, 1)} g by hand` : ''
+            {{ inWeight(piece.dough_g, session.units) }} of dough{{
+              plan.bodies > 1 ? ` each, ± ${inWeight(piece.tolerance_g, session.units)} by hand` : ''
             }}
             · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<span v-if="piece.fill_share > 0">
               · fills {{ percent(piece.fill_share) }} of the tin</span
@@ -185,8 +187,8 @@ const scaleAll = (factor: number): void => {
             <li v-for="n in plan.notes" :key="n">{{ n }}</li>
           </ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">
-            Rolled sheet {{ figure(plan.sheet_cm2, 0) }} cm²; {{ figure(plan.scraps_g, 0) }} g of trimmings rolled again
-            {{ plan.rerolls }}×; dock every {{ figure(plan.docking_mm, 0) }} mm.
+            Rolled sheet {{ said(`${figure(plan.sheet_cm2, 0)} cm²`, session.units) }}; {{ inWeight(plan.scraps_g, session.units) }} of
+            trimmings rolled again {{ plan.rerolls }}×; dock every {{ inLength(plan.docking_mm, session.units) }}.
           </p>
         </figure>
         <figure v-if="plan.tray && plan.layout">
@@ -214,14 +216,14 @@ const scaleAll = (factor: number): void => {
             ><b v-else class="act">It does not fit this tray.</b> Gap
             <v-text-field
               class="field small"
-              :model-value="bench.document?.form.size?.gap_mm ?? ''"
-              :placeholder="figure(plan.gap_mm, 0)"
+              :model-value="bench.document?.form.size?.gap_mm == null ? '' : length(bench.document.form.size.gap_mm, session.units)"
+              :placeholder="length(plan.gap_mm, session.units)"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
-              aria-label="Gap between pieces, mm"
+              :aria-label="`Gap between pieces, ${lengthUnit(session.units)}`"
               @change="choose({ gap_mm: gap($event) })"
             />
-            mm{{ bench.document?.form.size?.gap_mm == null ? ', as usual' : '' }}
+            {{ lengthUnit(session.units) }}{{ bench.document?.form.size?.gap_mm == null ? ', the usual' : '' }}
           </p>
         </figure>
       </div>
