@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.analysis.remedies import Remedy, remedy_for
+from substrata.analysis.remedies import Remedy, aim, remedy_for
 from substrata.analysis.rulers import Ruler, open_end_for, ruler
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.propagate import Contribution, Estimate, Figure, Sheet
@@ -106,12 +106,14 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
 
 
 def _water_off(sheet: Sheet, window: Window) -> float:
-    """Grams of water beyond the nearer bound of a water-fill window; 0 inside it."""
+    """Grams of water beyond where a remedy would bring it, a little inside a water-fill window; 0 inside it."""
     fill, grams = sheet.ratios["water_fill"], sheet.batch.grams
     available, demand = float(grams @ fill.top[0]), float(grams @ fill.bottom[0])
     if window.low is not None and available < window.low * demand:
-        return window.low * demand - available
-    return max(available - window.high * demand, 0.0) if window.high is not None else 0.0
+        return aim(window, "low") * demand - available
+    if window.high is not None and available > window.high * demand:
+        return available - aim(window, "high") * demand
+    return 0.0
 
 
 def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> str:

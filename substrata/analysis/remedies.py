@@ -46,7 +46,7 @@ def remedy_for(key: str, window: Window, state: str, dough: Dough) -> Remedy | N
     ratio_of = dough.ratios_of[key]
     if key == "net_carbs" and side == "high" and window.high:
         return _more_pieces(ratio_of(dough.batch), window.high, dough.formula, dough.batch)
-    wanted = _aim(window, side)
+    wanted = aim(window, side)
     for lever in levers(key, side, dough.batch):
         result = _move(lever, ratio_of, wanted, dough.batch, dough.library)
         if result is not None and _mends(result, lever, ratio_of, window, dough.batch, dough.library):
@@ -54,7 +54,7 @@ def remedy_for(key: str, window: Window, state: str, dough: Dough) -> Remedy | N
     return None
 
 
-def _aim(window: Window, side: str) -> float:
+def aim(window: Window, side: str) -> float:
     """A value a little inside the bound that was missed."""
     low, high = window.low, window.high
     if low is not None and high is not None:

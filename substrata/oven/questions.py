@@ -107,7 +107,7 @@ class BakeMap:
     minutes: float
     oven_c: tuple[float, ...]
     thickness_mm: tuple[float, ...]
-    regions: tuple[tuple[str, ...], ...]  # [thickness][temperature]: raw, done, dry, burnt
+    regions: tuple[tuple[str, ...], ...]  # [thickness][temperature]: raw, pale (safe, not done), done, dry, burnt
     ready_min: tuple[tuple[float | None, ...], ...]
 
 
@@ -149,7 +149,8 @@ def region(case: BakeCase, done: Doneness, minutes: float) -> str:
     if done.burnt is not None and done.burnt <= minutes:
         return "burnt"
     if done.ready is None or done.ready > minutes:
-        return "raw"
+        safe = case.safe_c is None or (done.safe is not None and done.safe <= minutes)
+        return "pale" if safe else "raw"
     late = minutes > 1.25 * done.ready
     dark = done.gold_until is not None and done.gold_until <= minutes and case.form.asks_colour
     return "dry" if dark or late else "done"

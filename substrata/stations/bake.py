@@ -364,7 +364,7 @@ def _cautions(case: BakeCase) -> tuple[str, ...]:
 
 
 def _text(t: _Told) -> str:
-    """Check at 14 min; gold 16 to 20; burnt two minutes after; core safe at 9; take out at 412 g."""
+    """Check at 14 min; gold at about 16; burnt two minutes after; core safe at 9; take out at 412 g."""
     done = t.done
     if t.ready is None or done.ready is None:
         return "This bake does not come to an end that can be told."
@@ -375,7 +375,7 @@ def _text(t: _Told) -> str:
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
     parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min")
     word = _WORD[t.done.decides]
-    parts.append(f"{word} at {_minutes(t.ready.low)} to {_minutes(t.ready.high)}, best guess {_minutes(done.ready)}")
+    parts.append(f"{word} at about {_minutes(done.ready)}, 9 times in 10 between {_minutes(t.ready.low)} and {_minutes(t.ready.high)}")
     if done.burnt is not None:
         after = done.burnt - done.ready
         parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")

@@ -56,7 +56,7 @@ def test_the_forecast_tells_when_by_what_and_how_sure():
     assert told.safe_min < told.check_min < told.ready_min.best
     assert told.check_min <= told.ready_min.low
     assert told.bake_to_g.low < told.bake_to_g.best < 277
-    assert "best guess" in told.text
+    assert "9 times in 10 between" in told.text
     assert any("71 °C" in c for c in told.cautions)
     assert "unknown" in told.sureness
 
@@ -253,12 +253,13 @@ def test_questions_of_temperature_and_thickness():
 def test_the_map_has_its_regions_in_order_and_can_be_stopped():
     made = case(**CRACKER)
     found = bake_map(made, 9.0, side=6)
-    order = {"raw": 0, "done": 1, "dry": 2, "burnt": 3}
+    order = {"raw": 0, "pale": 1, "done": 2, "dry": 3, "burnt": 4}
     for row in found.regions:
         assert [order[r] for r in row] == sorted(order[r] for r in row)  # hotter is further on
     for column in zip(*found.regions, strict=True):
         assert [order[r] for r in column] == sorted((order[r] for r in column), reverse=True)  # thicker is less far
-    assert {"raw", "burnt"} <= {r for row in found.regions for r in row}
+    assert {"pale", "burnt"} <= {r for row in found.regions for r in row}
+    assert (made.safe_c is None) == ("raw" not in {r for row in found.regions for r in row})
     assert len(map_axes(made, 6)[0]) == 6
     assert bake_map(made, 9.0, side=6, step=lambda done: done < 2) is None
 

@@ -12,6 +12,7 @@ import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
 const WIDTH = 132
+const LETTERS = 13
 const LEAST = 9
 const SWING = 2
 const bench = useBench()
@@ -41,6 +42,11 @@ const shown = computed(() =>
     }
   }),
 )
+/** As much of a name as stands beside the grams. */
+const shortly = (name: string): string => {
+  const short = name.split(',')[0] ?? ''
+  return short.length > LETTERS ? `${short.slice(0, LETTERS - 1).trim()}…` : short
+}
 const height = computed(() => Math.max(room.value - 8, 120))
 const layout = computed<StrataLayout>(() => {
   const grams = shown.value.map((s) => s.grams)
@@ -119,7 +125,9 @@ function onKey(event: KeyboardEvent, id: string): void {
         >
           <path :d="s.d" :style="{ fill: `url(#hatch-${s.role})` }" />
           <template v-if="s.height >= 14">
-            <text :x="8" :y="s.middle + 4" class="code" :style="{ stroke: `var(--role-${s.role})` }">{{ s.code }}</text>
+            <text :x="8" :y="s.middle + 4" class="code" :style="{ stroke: `var(--role-${s.role})` }">
+              {{ shortly(s.name) }}
+            </text>
             <text :x="WIDTH - 8" :y="s.middle + 4" text-anchor="end" class="grams" :style="{ stroke: `var(--role-${s.role})` }">
               {{ weight(s.grams, session.units) }}
             </text>

@@ -14,7 +14,7 @@ const bench = useBench()
 const session = useSession()
 const wanted = ref('')
 const { job, underWay, trouble, start: ask, follow, stop } = useJob()
-const words: Record<string, string> = { raw: 'raw', done: 'done', dry: 'dry or dark', burnt: 'burnt' }
+const words: Record<string, string> = { raw: 'raw', pale: 'pale', done: 'done', dry: 'dry or dark', burnt: 'burnt' }
 const CELL = 15
 const result = computed(() => job.value?.map ?? null)
 
@@ -34,6 +34,15 @@ function take(row: number, column: number): void {
   if (t === undefined || mm === undefined || !bench.mayEdit) return
   bench.edit((doc) => withSize(withBake(doc, { oven_c: t }), { held: 'thickness', thickness_mm: mm }))
 }
+/** The square of the bake as it stands on the bench. */
+const nearest = (axis: readonly number[], value: number): number =>
+  axis.reduce((best, v, i) => (Math.abs(v - value) < Math.abs((axis[best] ?? 0) - value) ? i : best), 0)
+const own = computed(() => {
+  const [r, mm] = [result.value, bench.analysis?.texture?.thickness_mm]
+  if (!r || mm === undefined) return null
+  const [column, row] = [nearest(r.oven_c, props.forecast.oven_c), nearest(r.thickness_mm, mm)]
+  return { x: (column + 0.5) * CELL, y: (row + 0.5) * CELL }
+})
 const word = (row: number, column: number): string => {
   const r = result.value
   if (!r) return ''
@@ -87,6 +96,7 @@ const word = (row: number, column: number): string => {
             {{ length(result.thickness_mm[r] ?? 0, session.units) }}
           </text>
         </g>
+        <circle v-if="own" :cx="own.x" :cy="own.y" :r="CELL / 3" class="own"><title>the bake as it is now</title></circle>
         <text
           v-for="(t, c) in result.oven_c"
           v-show="c % 4 === 0"
@@ -104,6 +114,7 @@ const word = (row: number, column: number): string => {
       </svg>
       <ul class="note">
         <li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li>
+        <li v-if="own"><i class="ring" />as it is now</li>
         <li>tap a square to use it</li>
       </ul>
     </div>
@@ -143,9 +154,25 @@ rect:hover {
   stroke-width: 1.4;
 }
 
-.raw {
+.own {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.5;
+}
+
+.ring {
+  border: 2px solid var(--ink);
+  border-radius: 50%;
+}
+
+.pale {
   fill: #ece0c8;
   background: #ece0c8;
+}
+
+.raw {
+  fill: #c9d3d8;
+  background: #c9d3d8;
 }
 
 .done {

@@ -191,7 +191,7 @@ const number = (event: Event): number | null => {
           <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</v-btn>{{ ' '
           }}<span
             >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare`
-            }}{{ s.best ? ' · widest' : '' }}</span
+            }}{{ s.best ? ' · suggested' : '' }}</span
           >
         </li>
       </ul>

@@ -207,7 +207,7 @@ describe('the oven', () => {
     const rows = view.findAll('.settings li')
     expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual([
       '190 °C 14 min, 5 to spare',
-      '200 °C 12 min, 6 to spare · widest',
+      '200 °C 12 min, 6 to spare · suggested',
       '210 °C not done',
     ])
     await rows[0]?.get('button').trigger('click')
