@@ -19,7 +19,7 @@ from substrata.oven.case import stages_of
 from substrata.oven.learning import BakeSeen, readings
 from substrata.oven.numbers import bake_forms, bakeware
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
-from substrata.oven.questions import bake_map, coarse, judged, map_axes, settings_of, thickest_in
+from substrata.oven.questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
 from substrata.oven.stages import run
 from substrata.stations.bake import _design, bake
 from tests.substrata.conftest import document
@@ -259,7 +259,9 @@ def test_the_map_has_its_regions_in_order_and_can_be_stopped():
     for column in zip(*found.regions, strict=True):
         assert [order[r] for r in column] == sorted((order[r] for r in column), reverse=True)  # thicker is less far
     assert {"pale", "burnt"} <= {r for row in found.regions for r in row}
-    assert (made.safe_c is None) == ("raw" not in {r for row in found.regions for r in row})
+    done = coarse(made)  # with egg: raw until its middle is safe, then pale until it is done
+    assert done.safe < done.ready
+    assert [region(made, done, m) for m in (0.9 * done.safe, (done.safe + done.ready) / 2, done.ready)] == ["raw", "pale", "done"]
     assert len(map_axes(made, 6)[0]) == 6
     assert bake_map(made, 9.0, side=6, step=lambda done: done < 2) is None
 

@@ -74,7 +74,7 @@ useShortcuts()
 /* On a phone the stations lie at the foot, where a thumb reaches them. */
 @media (max-width: 700px) {
   .frame {
-    grid-template: 52px minmax(0, 1fr) 58px / minmax(0, 1fr);
+    grid-template: auto minmax(0, 1fr) 58px / minmax(0, 1fr);
   }
 }
 

@@ -42,7 +42,7 @@ async function go(): Promise<void> {
 </script>
 
 <template>
-  <div class="door">
+  <main class="door">
     <CoreThumb class="core" :strata="sample" :width="150" :height="420" />
     <form class="form" @submit.prevent="go">
       <h1>Substrata</h1>
@@ -67,7 +67,7 @@ async function go(): Promise<void> {
         {{ fresh ? 'I have an account' : 'Create an account' }}
       </v-btn>
     </form>
-  </div>
+  </main>
 </template>
 
 <style scoped>

@@ -1,9 +1,31 @@
 <script setup lang="ts">
 /** What the stations of a formula share: the core at the left, the balance at the right, the work between. */
+import { useMediaQuery } from '@vueuse/core'
+import { computed } from 'vue'
 import BalancePanel from '@/components/balance/BalancePanel.vue'
 import CoreColumn from '@/components/core/CoreColumn.vue'
+import { useBalance } from '@/composables/useBalance'
+import { figure } from '@/domain/format'
+import { isOutside } from '@/domain/states'
+import { useBench } from '@/stores/bench'
 
-const { balance = true } = defineProps<{ missing: string; balance?: boolean }>()
+const { balance = true, sideWord = '' } = defineProps<{ missing: string; balance?: boolean; sideWord?: string }>()
+const bench = useBench()
+const { sheet } = useBalance()
+/** On a phone the side comes up as a sheet, from the sentence or from its own button. */
+const phone = useMediaQuery('(max-width: 700px)')
+const told = computed(() => {
+  if (sideWord) return sideWord
+  const brackets = bench.analysis?.brackets ?? []
+  const short = (key: string, word: string): string => {
+    const b = brackets.find((row) => row.key === key)
+    return b ? `${figure(b.estimate.value, b.decimals)} g ${word}` : ''
+  }
+  const outside = brackets.filter((b) => isOutside(b.state)).length
+  return ['Balance', short('net_carbs', 'net'), short('protein', 'protein'), outside ? `${outside} outside` : '']
+    .filter(Boolean)
+    .join(' · ')
+})
 </script>
 
 <template>
@@ -14,7 +36,16 @@ const { balance = true } = defineProps<{ missing: string; balance?: boolean }>()
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />
     <div class="middle"><slot /></div>
-    <slot v-if="balance" name="side"><BalancePanel class="balance-side" /></slot>
+    <slot v-if="balance && !phone" name="side"><BalancePanel class="balance-side" /></slot>
+    <template v-else-if="balance">
+      <v-btn class="sheet-button" aria-haspopup="dialog" @click="sheet = true">{{ told }}</v-btn>
+      <v-bottom-sheet v-model="sheet" scrollable :aria-label="sideWord || 'Balance'">
+        <div class="sheet-inside">
+          <v-btn class="quiet-button sheet-close" @click="sheet = false">Close</v-btn>
+          <slot name="side"><BalancePanel /></slot>
+        </div>
+      </v-bottom-sheet>
+    </template>
   </div>
 </template>
 
@@ -62,16 +93,44 @@ const { balance = true } = defineProps<{ missing: string; balance?: boolean }>()
     overflow-y: auto;
   }
 
-  .core-side,
-  .balance-side {
+  .core-side {
     display: none;
   }
 
   .middle {
     margin: 0;
-    padding: 10px 12px 40px;
+    padding: 10px 12px 70px;
     overflow: visible;
   }
+
+  .sheet-button {
+    position: sticky;
+    bottom: 0;
+    display: block;
+    width: 100%;
+    min-height: 44px;
+    padding: 8px 12px;
+    border-top: 1px solid var(--rule-strong);
+    border-radius: 0;
+    background: var(--balance);
+    font-weight: 650;
+    text-align: left;
+  }
+}
+
+.sheet-inside {
+  max-height: 78vh;
+  overflow-y: auto;
+  border-radius: 14px 14px 0 0;
+  background: var(--balance);
+}
+
+.sheet-close {
+  position: sticky;
+  top: 8px;
+  z-index: 2;
+  display: block;
+  margin: 8px 12px 0 auto;
 }
 
 @media print {

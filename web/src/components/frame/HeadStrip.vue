@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
+import { mdiMagnify, mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import FormulaHead from './FormulaHead.vue'
@@ -22,7 +22,10 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
 
 <template>
   <header class="head">
-    <FormulaHead v-if="onBench" />
+    <template v-if="onBench">
+      <h1 class="visually-hidden">{{ bench.document?.name }}</h1>
+      <FormulaHead />
+    </template>
     <h1 v-else class="kitchen-name">{{ session.kitchen?.name }}</h1>
     <span class="spring" />
     <template v-if="onBench">
@@ -34,7 +37,9 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
       </v-btn>
     </template>
     <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</v-btn>
-    <v-btn class="find" @click="commands.open.value = true"><span class="what">Find or do…</span><kbd>Ctrl K</kbd></v-btn>
+    <v-btn class="find" aria-label="Find or do" @click="commands.open.value = true"
+      ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">Find or do…</span><kbd>Ctrl K</kbd></v-btn
+    >
     <FormulaMenu v-if="onBench" />
     <KitchenMenu />
   </header>
@@ -92,22 +97,13 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
   font-size: 13px;
 }
 
+.glass {
+  display: none;
+}
+
 kbd {
   font: inherit;
   font-size: 12px;
-}
-
-@media (max-width: 700px) {
-  .head {
-    gap: 6px;
-    padding: 0 10px;
-  }
-
-  .find,
-  .head > .quiet-button,
-  .icon {
-    display: none;
-  }
 }
 
 @media (max-width: 1100px) {
@@ -117,6 +113,57 @@ kbd {
   }
 
   .find kbd {
+    display: none;
+  }
+}
+
+@media (max-width: 700px) {
+  .head {
+    gap: 6px;
+    padding: 0 10px;
+  }
+
+  .head {
+    flex-wrap: wrap;
+    gap: 4px 6px;
+    padding: 4px 10px;
+  }
+
+  .head :deep(.name),
+  .kitchen-name {
+    flex: 1 1 45%;
+    min-width: 0;
+    max-width: none;
+    field-sizing: fixed;
+    order: -2;
+  }
+
+  .spring {
+    display: none;
+  }
+
+  .icon,
+  .find,
+  .head :deep(.more),
+  .head :deep(.round) {
+    order: -1;
+  }
+
+  .find {
+    width: 40px;
+    padding: 0;
+    justify-content: center;
+  }
+
+  .find .what {
+    display: none;
+  }
+
+  .find .glass {
+    display: inline;
+  }
+
+  .icon + .icon {
     display: none;
   }
 }

@@ -306,4 +306,22 @@ function take(): void {
     grid-template-columns: 42px minmax(90px, 1fr) 78px 74px 60px 34px 22px;
   }
 }
+
+@media (max-width: 700px) {
+  .line {
+    grid-template-columns: 36px minmax(70px, 1fr) 72px 74px 44px;
+    min-height: 44px;
+  }
+
+  .line > :nth-child(5),
+  .line > :nth-child(6) {
+    display: none;
+  }
+
+  .out {
+    width: 44px;
+    height: 44px;
+    opacity: 1;
+  }
+}
 </style>

@@ -116,4 +116,16 @@ function dragEnd(): void {
     grid-template-columns: 42px minmax(90px, 1fr) 78px 74px 60px 34px 22px;
   }
 }
+
+/* A phone has room for what, how it was measured, how much, and taking it out. */
+@media (max-width: 700px) {
+  .head {
+    grid-template-columns: 36px minmax(70px, 1fr) 72px 74px 44px;
+  }
+
+  .head > :nth-child(5),
+  .head > :nth-child(6) {
+    display: none;
+  }
+}
 </style>

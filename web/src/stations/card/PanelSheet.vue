@@ -18,7 +18,7 @@ defineProps<{ panel: Panel; ranges: boolean }>()
     <table>
       <thead>
         <tr>
-          <th />
+          <th scope="col"><span class="visually-hidden">figure</span></th>
           <th v-for="c in panel.columns" :key="c">{{ c }}</th>
           <th v-if="panel.style === 'us'">% Daily Value</th>
         </tr>

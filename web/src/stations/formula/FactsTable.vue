@@ -53,7 +53,7 @@ const conventions = computed(() => {
     <table>
       <thead>
         <tr>
-          <th />
+          <th scope="col"><span class="visually-hidden">figure</span></th>
           <th v-for="c in columns" :key="c.head">{{ c.head }}</th>
         </tr>
       </thead>

@@ -351,6 +351,16 @@ h2 {
   color: var(--act);
 }
 
+@media (hover: none), (max-width: 700px) {
+  .shelf {
+    padding-inline: 12px;
+  }
+
+  .actions {
+    opacity: 1;
+  }
+}
+
 .empty {
   margin: 14vh auto 0;
   text-align: center;

@@ -42,7 +42,7 @@ const grams = (value: number | undefined): string =>
       <table>
         <thead>
           <tr>
-            <th />
+            <th scope="col"><span class="visually-hidden">ingredient</span></th>
             <th>{{ left.word }}</th>
             <th>{{ right.word }}</th>
           </tr>

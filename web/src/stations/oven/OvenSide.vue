@@ -12,6 +12,7 @@ import { useSession } from '@/stores/session'
 import OvenLog from './OvenLog.vue'
 
 const props = defineProps<{ forecast: BakeForecast | null; thickest: number | null; within: number | null }>()
+const logging = defineModel<boolean>('logging', { default: false })
 const emit = defineEmits<{ within: [minutes: number | null]; learned: [] }>()
 const bench = useBench()
 const session = useSession()
@@ -64,6 +65,7 @@ const number = (event: Event): number | null => {
   <aside class="side balance-side" aria-label="Oven">
     <h3 v-if="forecast?.fried">In oil</h3>
     <h3 v-else>
+      <span class="visually-hidden">Oven</span>
       <v-select
         class="field"
         :model-value="bake?.oven ?? ''"
@@ -210,7 +212,7 @@ const number = (event: Event): number | null => {
       </p>
       <p class="note">Decided by {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
     </template>
-    <OvenLog v-if="chosen && !forecast?.fried" :oven="chosen" @learned="learned" />
+    <OvenLog v-if="chosen && !forecast?.fried" id="oven-log" v-model:open="logging" :oven="chosen" @learned="learned" />
     <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven">
       <v-text-field
         v-model="fresh"

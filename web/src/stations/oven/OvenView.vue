@@ -3,14 +3,16 @@
  * Oven decides temperature, stages and when to take it out. The eye falls on the sentence with its minutes, then on the
  * inside of the dough over time; the next keystroke changes the dial, a stage or the tray, and the bake is simulated anew.
  */
-import { refDebounced } from '@vueuse/core'
-import { computed, shallowRef, watch } from 'vue'
+import { refDebounced, useMediaQuery } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { BakeForecast, FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
+import { useBalance } from '@/composables/useBalance'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { inWeight, minutes, temperature } from '@/domain/format'
+import { celsiusOf, degrees, inWeight, minutes, temperature, temperatureUnit } from '@/domain/format'
+import { withBake } from '@/domain/edits'
 import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -54,6 +56,19 @@ watch(
   },
 )
 
+const phone = useMediaQuery('(max-width: 700px)')
+function setDial(event: Event): void {
+  const typed = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
+  if (Number.isFinite(typed) && typed > 0) bench.edit((doc) => withBake(doc, { oven_c: celsiusOf(typed, session.units) }))
+}
+const balance = useBalance()
+const logging = ref(false)
+function logBake(): void {
+  logging.value = true
+  balance.sheet.value = true
+  // A sheet is drawn when it has come up.
+  setTimeout(() => window.document.getElementById('oven-log')?.scrollIntoView({ block: 'nearest' }), 350)
+}
 const span = computed(() => Math.max(forecast.value?.series.minutes.at(-1) ?? 1, beside.value?.forecast.series.minutes.at(-1) ?? 0))
 const difference = computed(() => {
   const [now, then] = [forecast.value, beside.value?.forecast]
@@ -70,10 +85,25 @@ const keepBeside = (): void => {
 </script>
 
 <template>
-  <FormulaFrame :missing="missing">
+  <FormulaFrame :missing="missing" side-word="Oven settings">
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <template v-if="forecast">
       <p class="sentence" aria-live="polite">{{ forecast.text }}</p>
+      <div class="first">
+        <label v-if="phone"
+          >{{ forecast.fried ? 'Oil' : 'Dial' }}
+          <v-text-field
+            class="field dial"
+            :model-value="Math.round(degrees(forecast.oven_c, session.units))"
+            :disabled="!bench.mayEdit"
+            inputmode="numeric"
+            :aria-label="forecast.fried ? 'Oil, degrees' : 'Dial, degrees'"
+            @change="setDial"
+          />
+          {{ temperatureUnit(session.units) }}</label
+        >
+        <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">I baked this</v-btn>
+      </div>
       <p v-for="f in forecast.flags" :key="f" class="act flag">{{ f }}</p>
       <StageStrip :forecast="forecast" :span="span" />
       <DepthPicture :forecast="forecast" :span="span" />
@@ -99,6 +129,7 @@ const keepBeside = (): void => {
         :forecast="forecast"
         :thickest="latest.answer.value?.thickest_mm ?? null"
         :within="within"
+        v-model:logging="logging"
         @within="(v) => (within = v)"
         @learned="ask"
     /></template>
@@ -115,6 +146,16 @@ const keepBeside = (): void => {
 
 .flag {
   margin: 0;
+}
+
+.first {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+
+.dial {
+  width: 80px;
 }
 
 .compare {

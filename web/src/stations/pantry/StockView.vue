@@ -109,7 +109,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             <tr>
               <th class="name">the next to use up first</th>
               <th>on hand, g</th>
-              <th class="drawn" />
+              <th class="drawn"><span class="visually-hidden">on hand and reserved, drawn</span></th>
               <th>reserved</th>
               <th>free</th>
               <th>use by</th>

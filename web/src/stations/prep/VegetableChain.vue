@@ -185,7 +185,7 @@ function weighed(event: Event): void {
           <th>raw needed</th>
           <th>water left</th>
           <th>sugars lost</th>
-          <th />
+          <th scope="col"><span class="visually-hidden">choose</span></th>
         </tr>
       </thead>
       <tbody>

@@ -235,7 +235,7 @@ const scaleAll = (factor: number): void => {
               <th>pan</th>
               <th>as it is</th>
               <th>for the same thickness</th>
-              <th />
+              <th scope="col"><span class="visually-hidden">scale to it</span></th>
             </tr>
           </thead>
           <tbody>
