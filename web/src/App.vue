@@ -24,6 +24,9 @@ watch(
   { immediate: true },
 )
 useShortcuts()
+function toAdd(): void {
+  window.document.querySelector<HTMLInputElement>('input[data-finder]')?.focus()
+}
 </script>
 
 <template>
@@ -31,6 +34,7 @@ useShortcuts()
     <HatchDefs />
     <div v-if="framed" class="frame">
       <a class="skip" href="#work">Skip to the work</a>
+      <a v-if="route.name === 'bench'" class="skip" href="#add-ingredient" @click.prevent="toAdd">Add an ingredient</a>
       <StationRail />
       <HeadStrip />
       <main id="work" class="work" tabindex="-1"><router-view /></main>

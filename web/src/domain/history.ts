@@ -25,6 +25,30 @@ export function undo<T>(history: History<T>): History<T> {
   return { past: history.past.slice(0, -1), present: last, future: [history.present, ...history.future] }
 }
 
+const REMEMBERED = 40
+
+/** Keep the steps for this session, so that a reload does not lose them. */
+export function remember(key: string, history: History<unknown>): void {
+  const kept = { past: history.past.slice(-REMEMBERED), present: history.present, future: history.future.slice(0, REMEMBERED) }
+  try {
+    sessionStorage.setItem(key, JSON.stringify(kept))
+  } catch {
+    // No room: the steps of this page still stand in memory.
+    sessionStorage.removeItem(key)
+  }
+}
+
+/** The history of a state with the steps that were kept for it; a plain one where the state has moved on since. */
+export function recall<T>(key: string, present: T): History<T> {
+  try {
+    const kept = JSON.parse(sessionStorage.getItem(key) ?? 'null') as History<T> | null
+    if (kept && JSON.stringify(kept.present) === JSON.stringify(present)) return { ...kept, present }
+  } catch {
+    sessionStorage.removeItem(key)
+  }
+  return begin(present)
+}
+
 export function redo<T>(history: History<T>): History<T> {
   const [next, ...rest] = history.future
   if (next === undefined) return history

@@ -93,6 +93,11 @@ beforeEach(() => {
     setItem: (k: string, v: string) => kept.set(k, v),
     removeItem: (k: string) => kept.delete(k),
   })
+  vi.stubGlobal('sessionStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => kept.set(k, v),
+    removeItem: (k: string) => kept.delete(k),
+  })
   vi.stubGlobal('matchMedia', () => ({ matches: false }))
   vi.stubGlobal('document', { documentElement: { dataset: {} }, cookie: '' })
   vi.stubGlobal('window', globalThis)
@@ -150,6 +155,19 @@ describe('undo', () => {
     expect(bench.lines[0]?.grams).toBe(1)
     bench.goForward()
     expect(bench.lines[0]?.grams).toBe(14)
+  })
+
+  it('is still there after a reload, and not where the formula has moved on', async () => {
+    const first = await openBench(document(line('a', 1)))
+    first.edit((doc) => ({ ...doc, lines: [line('a', 5)] }))
+    setActivePinia(createPinia())
+    const again = await openBench(document(line('a', 5)))
+    again.goBack()
+    expect(again.lines[0]?.grams).toBe(1)
+    localStorage.removeItem('draft:3:7')
+    setActivePinia(createPinia())
+    const other = await openBench(document(line('a', 9)))
+    expect(other.canUndo).toBe(false)
   })
 
   it('takes a remedy back', async () => {

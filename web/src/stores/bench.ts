@@ -8,7 +8,7 @@ import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { freeId, withLine, withLines } from '@/domain/edits'
 import { saidIn } from '@/domain/said'
-import { begin, push, redo, replace, undo, type History } from '@/domain/history'
+import { push, recall, redo, remember, replace, undo, type History } from '@/domain/history'
 import { useSession } from './session'
 
 /** What a formula is called before it has a name. */
@@ -45,6 +45,8 @@ export const useBench = defineStore('bench', () => {
     return { kitchen_id: session.kitchen?.id ?? 0, formula_id: formulaId.value }
   }
 
+  const place = (): string => `steps:${session.kitchen?.id ?? 0}:${formulaId.value}`
+
   async function open(id: number): Promise<void> {
     const kitchenId = session.kitchen?.id ?? 0
     const formula = await settled(
@@ -56,7 +58,7 @@ export const useBench = defineStore('bench', () => {
     archived.value = formula.archived
     baseNumber.value = formula.base_number
     selected.value = ''
-    history.value = begin(keeper.open(kitchenId, formula))
+    history.value = recall(place(), keeper.open(kitchenId, formula))
     askAgain()
     await loadVersions()
   }
@@ -68,6 +70,7 @@ export const useBench = defineStore('bench', () => {
   function take(next: History<FormulaDocument>): void {
     if (!mayEdit.value || next === history.value) return
     history.value = next
+    remember(place(), next)
     keeper.keep(next.present)
     askAgain()
   }
@@ -87,7 +90,10 @@ export const useBench = defineStore('bench', () => {
   }
 
   function endPull(): void {
-    if (pulling.value && document.value) keeper.keep(document.value)
+    if (pulling.value && history.value) {
+      remember(place(), history.value)
+      keeper.keep(history.value.present)
+    }
     pulling.value = false
   }
 
@@ -114,7 +120,10 @@ export const useBench = defineStore('bench', () => {
     }
     if (next === history.value.present) return
     history.value = replace(history.value, next)
-    if (mayEdit.value && !pulling.value) keeper.keep(next)
+    if (mayEdit.value && !pulling.value) {
+      remember(place(), history.value)
+      keeper.keep(next)
+    }
   }
 
   /** Do what a bracket or warning offers, as one edit. */
@@ -164,7 +173,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   /** Bring an old version onto the bench, as an edit that can be undone. */
-  async function recall(number: number): Promise<void> {
+  async function recallVersion(number: number): Promise<void> {
     const old = await settled(
       api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...at(), number } } }),
     )
@@ -210,7 +219,7 @@ export const useBench = defineStore('bench', () => {
     askAgain,
     loadVersions,
     saveVersion,
-    recall,
+    recall: recallVersion,
     flush: keeper.flush,
     leave: keeper.close,
     discardBlank,

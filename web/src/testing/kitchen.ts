@@ -39,6 +39,7 @@ export async function onTheBench(
   forget()
   queries.clear()
   localStorage.clear()
+  sessionStorage.clear()
   answering('/{formula_id}', {
     id: 7,
     document,

@@ -2,8 +2,10 @@
 /** What the stations of a formula share: the core at the left, the balance at the right, the work between. */
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import BalancePanel from '@/components/balance/BalancePanel.vue'
 import CoreColumn from '@/components/core/CoreColumn.vue'
+import { stations } from '@/components/frame/stations'
 import { useBalance } from '@/composables/useBalance'
 import { figure } from '@/domain/format'
 import { isOutside } from '@/domain/states'
@@ -11,6 +13,8 @@ import { useBench } from '@/stores/bench'
 
 const { balance = true, sideWord = '' } = defineProps<{ missing: string; balance?: boolean; sideWord?: string }>()
 const bench = useBench()
+const route = useRoute()
+const station = computed(() => stations.find((s) => s.id === route.meta.station)?.word ?? '')
 const { sheet } = useBalance()
 /** On a phone the side comes up as a sheet, from the sentence or from its own button. */
 const phone = useMediaQuery('(max-width: 700px)')
@@ -35,7 +39,10 @@ const told = computed(() => {
   </div>
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />
-    <div class="middle"><slot /></div>
+    <div class="middle">
+      <h2 class="visually-hidden">{{ station }}</h2>
+      <slot />
+    </div>
     <slot v-if="balance && !phone" name="side"><BalancePanel class="balance-side" /></slot>
     <template v-else-if="balance">
       <v-btn class="sheet-button" aria-haspopup="dialog" @click="sheet = true">{{ told }}</v-btn>

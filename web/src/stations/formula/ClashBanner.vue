@@ -1,18 +1,22 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 
 const bench = useBench()
+const session = useSession()
+const who = computed(() => (bench.clash?.by && bench.clash.by === session.me?.email ? 'Your other tab' : bench.clash?.by || 'Somebody'))
 </script>
 
 <template>
   <section v-if="bench.clash" class="clash" role="alert">
     <p>
-      <b>{{ bench.clash.by || 'Somebody' }} saved this formula in between.</b> Nothing is lost: yours is here, theirs is on the shelf.
+      <b>{{ who }} saved this formula in between.</b> Nothing is lost: this one is here, the other is saved.
     </p>
-    <p v-if="bench.clash.differences.length" class="note">From yours to theirs: {{ bench.clash.differences.join(' · ') }}</p>
+    <p v-if="bench.clash.differences.length" class="note">From this one to the other: {{ bench.clash.differences.join(' · ') }}</p>
     <div class="actions">
-      <v-btn class="act-button" @click="bench.keepMine()">Keep mine</v-btn>
-      <v-btn class="quiet-button" @click="bench.takeTheirs()">Take theirs</v-btn>
+      <v-btn class="act-button" @click="bench.keepMine()">Keep this one</v-btn>
+      <v-btn class="quiet-button" @click="bench.takeTheirs()">Take the other</v-btn>
     </div>
   </section>
   <section v-else-if="bench.refusal || bench.saveRefusal" class="clash" role="alert">
