@@ -52,7 +52,7 @@ def _line_changes(before: Formula, after: Formula, library: Library, settings: S
     for old in before.lines:
         if old.id not in paired_old:
             grams = _weight(old, library, settings)
-            changes.append(Change(kind="removed", line=old.id, text=f"{_name(old, library)} taken out{_with(grams)}"))
+            changes.append(Change(kind="removed", line=old.id, text=f"{_name(old, library)} removed{_with(grams)}"))
     return changes
 
 
@@ -103,7 +103,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
     if before.pieces != after.pieces:
         changes.append(Change(kind="form", text=f"{before.pieces} → {after.pieces} pieces"))
     if before.serving_pieces != after.serving_pieces:
-        changes.append(Change(kind="form", text=f"{before.serving_pieces} → {after.serving_pieces} pieces at once"))
+        changes.append(Change(kind="form", text=f"{before.serving_pieces} → {after.serving_pieces} pieces per serving"))
     kept = {line.id for line in before.lines} & {line.id for line in after.lines}
     if [l.id for l in before.lines if l.id in kept] != [l.id for l in after.lines if l.id in kept]:
         changes.append(Change(kind="text", text="lines in another order"))

@@ -122,7 +122,7 @@ def _energy(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
     lawful = energy_range(label, ingredient)
     if lawful is not None and not energy_closes(label, ingredient):
         text = (
-            f"The energy does not close: fat, carbohydrate and protein give {lawful.low:.0f} to {lawful.high:.0f} kcal, "
+            f"The calories do not add up: fat, carbohydrate and protein give {lawful.low:.0f} to {lawful.high:.0f} kcal, "
             f"the label says {label.figures['energy_kcal']}."
         )
         yield Finding(code="energy", severity="wrong", text=text, figures=("energy_kcal",))

@@ -375,7 +375,9 @@ def _text(t: _Told) -> str:
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
     parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min")
     word = _WORD[t.done.decides]
-    parts.append(f"{word} at about {_minutes(done.ready)}, 9 times in 10 between {_minutes(t.ready.low)} and {_minutes(t.ready.high)}")
+    parts.append(
+        f"{word} at about {_minutes(done.ready)}, 9 times in 10 between {_minutes(t.ready.low)} and {_minutes(t.ready.high)}"
+    )
     if done.burnt is not None:
         after = done.burnt - done.ready
         parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")

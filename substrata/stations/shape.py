@@ -219,7 +219,9 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
     if fried and piece.too_thick_to_fry:
         rows.append("So thick the outside darkens in the oil before the middle is done.")
     if piece.grown_length_mm != piece.length_mm:
-        rows.append(f"In the {heat} it {'grows' if piece.grown_length_mm > piece.length_mm else 'shrinks'}: it ends up about {piece.grown_length_mm:.0f} mm.")
+        rows.append(
+            f"In the {heat} it {'grows' if piece.grown_length_mm > piece.length_mm else 'shrinks'}: it ends up about {piece.grown_length_mm:.0f} mm."
+        )
     if form.kind == "rope":
         rows.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
         if yeast:

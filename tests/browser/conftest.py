@@ -92,10 +92,16 @@ def wait_until_idle():
 
 def sign_in(page, site, email=BAKER):
     page.goto(f"{site}/formula")
-    page.get_by_label("Address").fill(email)
+    page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill(DEMO_PASSWORD)
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", name="Formulas").wait_for()
+
+
+def choose(page, label, option):
+    """Take an option of a list."""
+    page.get_by_role("combobox", name=label, exact=True).click(force=True)
+    page.get_by_role("option", name=option, exact=True).click()
 
 
 @pytest.fixture

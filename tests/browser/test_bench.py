@@ -5,6 +5,7 @@ import pytest
 from playwright.sync_api import expect
 
 from kitchen.models import Draft, FormulaVersion
+from tests.browser.conftest import choose
 
 pytestmark = pytest.mark.browser
 LIST = "1 1/2 cups almond flour\n2 T psyllium husk powder\n2 lg eggs + 2 whites\n1/2 cup cheddar powder\n3/4 tsp salt\n1 cup warm water"
@@ -27,7 +28,7 @@ def draft(name):
 
 
 def saved(page):
-    expect(page.get_by_role("button", name=re.compile(r"· (draft|kept)$"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile(r"· (draft|saved)$"))).to_be_visible()
 
 
 def pull(page, key, by):
@@ -108,7 +109,7 @@ def test_a_bracket_tells_where_it_comes_from_and_takes_a_target(bench):
     expect(salt.get_by_text("your target")).to_be_visible()
     saved(bench)
     assert draft("Celeriac flatbread")["targets"]["salt"] == {"low": 0.5, "high": 0.8}
-    salt.get_by_role("button", name="house window").click()
+    salt.get_by_role("button", name="usual range").click()
     expect(salt).to_have_attribute("data-state", "in")
 
 
@@ -119,7 +120,7 @@ def test_amounts_are_typed_in_any_unit_and_a_wrong_one_says_what_is_allowed(benc
     expect(weighs(bench, "water")).to_have_value("59")
     weighs(bench, "salt").fill("some")
     weighs(bench, "salt").press("Tab")
-    expect(line(bench, "salt").get_by_role("alert")).to_contain_text("allowed")
+    expect(line(bench, "salt").get_by_role("alert")).to_contain_text("It can be")
     weighs(bench, "salt").fill("1,5")
     weighs(bench, "salt").press("Enter")
     expect(line(bench, "salt").get_by_role("alert")).to_have_count(0)
@@ -145,7 +146,7 @@ def test_a_line_is_added_by_a_few_letters_and_taken_out_with_an_undo(bench):
     expect(weighs(bench, "xanthan")).to_have_value("12")
     expect(bench.locator("[data-code=xanthan-over-cap]")).to_be_visible()
     line(bench, "xanthan").hover()
-    line(bench, "xanthan").get_by_role("button", name="Take out").click()
+    line(bench, "xanthan").get_by_role("button", name="Remove").click()
     expect(line(bench, "xanthan")).to_have_count(0)
     bench.get_by_role("button", name="Put back").click()
     expect(line(bench, "xanthan")).to_have_count(1)
@@ -155,9 +156,9 @@ def test_a_version_is_kept_and_two_stand_side_by_side(bench):
     bench.get_by_role("button", name=re.compile("^v3")).click()
     expect(bench.get_by_text("Draft since v3:")).to_be_visible()
     bench.get_by_label("Note for the version").fill("wetter")
-    bench.get_by_role("button", name="Keep as v4").click()
-    expect(bench.get_by_text("Kept as v4.")).to_be_visible()
-    expect(bench.get_by_role("button", name="v4 · kept")).to_be_visible()
+    bench.get_by_role("button", name="Save version 4").click()
+    expect(bench.get_by_text("Saved as version 4.")).to_be_visible()
+    expect(bench.get_by_role("button", name="v4 · saved")).to_be_visible()
     bench.get_by_role("button", name="beside v3").click()
     expect(bench.get_by_role("row", name=re.compile("Water 30 g 70 g"))).to_be_visible()
     version = FormulaVersion.objects.get(formula__name="Celeriac flatbread", number=4)
@@ -175,7 +176,7 @@ def test_two_people_do_not_overwrite_each_other(bench, partner):
     banner = bench.get_by_role("alert").filter(has_text="saved this formula in between")
     expect(banner).to_contain_text("Salt, fine 5 → 9 g")
     assert draft("Celeriac flatbread")["lines"][6]["grams"] == 70
-    banner.get_by_role("button", name="Keep mine").click()
+    banner.get_by_role("button", name="Keep this one").click()
     expect(banner).to_have_count(0)
     saved(bench)
     assert draft("Celeriac flatbread")["lines"][6]["grams"] == 33
@@ -185,7 +186,7 @@ def test_work_that_could_not_be_sent_survives_a_reload(bench):
     bench.route("**/draft", lambda route: route.abort())
     weighs(bench, "water").fill("44")
     weighs(bench, "water").press("Enter")
-    expect(bench.get_by_role("button", name=re.compile("kept here, not sent"))).to_be_visible()
+    expect(bench.get_by_role("button", name=re.compile("saved here, not sent"))).to_be_visible()
     bench.unroute("**/draft")
     bench.reload()
     expect(weighs(bench, "water")).to_have_value("44")
@@ -231,7 +232,7 @@ def test_the_command_box_finds_and_goes(bench):
 
 def test_the_command_box_offers_actions_first_and_adds_nothing_without_an_amount(bench):
     lines = bench.locator(".stratum").count()
-    for typed, offered in (("help", "Keys"), ("export", "Keep this formula as a file"), ("delete", "All formulas")):
+    for typed, offered in (("help", "Keys"), ("export", "Export"), ("delete", "Archive")):
         bench.keyboard.press("Control+k")
         bench.keyboard.type(typed)
         expect(bench.get_by_role("option").first).to_contain_text(offered)
@@ -264,15 +265,15 @@ def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
     expect(cards).to_have_count(2)
     shelf.get_by_label("Find a formula").fill("")
     expect(cards).to_have_count(12)
-    shelf.get_by_label("Form", exact=True).select_option("cracker")
+    choose(shelf, "Shape", "cracker")
     expect(cards).to_have_count(2)
     cards.first.hover()
-    cards.first.get_by_role("button", name="put away").click()
+    cards.first.get_by_role("button", name="archive").click()
     expect(cards).to_have_count(1)
     shelf.get_by_role("button", name="Undo").click()
     expect(cards).to_have_count(2)
     cards.first.hover()
-    cards.first.get_by_role("button", name="fork").click()
+    cards.first.get_by_role("button", name="copy").click()
     expect(shelf.get_by_label("Name of the formula")).to_have_value(re.compile("another way"))
 
 
@@ -300,7 +301,7 @@ def test_a_huge_paste_is_refused_and_what_was_there_stays(bench):
 
 def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_path):
     bench.keyboard.press("Control+k")
-    bench.keyboard.type("as a file")
+    bench.keyboard.type("export")
     with bench.expect_download() as download:
         bench.keyboard.press("Enter")
     assert download.value.suggested_filename == "Celeriac flatbread.substrata.json"
@@ -321,9 +322,9 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
     drop("again.substrata.json", text.replace("Celeriac flatbread", "Celeriac again"))
     expect(bench.get_by_role("link", name=re.compile("Celeriac again"))).to_be_visible()
     drop("picture.json", "[1, 2]")
-    expect(bench.get_by_text("picture.json is no formula document")).to_be_visible()
-    drop("odd.json", text.replace("thin-crust", "brick"))
-    expect(bench.get_by_text("odd.json: Form is unknown")).to_be_visible()
+    expect(bench.get_by_text("picture.json is no file of formulas")).to_be_visible()
+    drop("odd.json", text.replace('"thin-crust"', '"brick"'))
+    expect(bench.get_by_text("odd.json: Celeriac flatbread: form is unknown")).to_be_visible()
 
 
 def test_brackets_leaf_through_the_versions(bench):

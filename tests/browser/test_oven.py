@@ -3,6 +3,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import choose
 from tests.browser.test_bench import draft, saved
 
 pytestmark = pytest.mark.browser
@@ -24,7 +25,7 @@ def test_thickness_and_size_answer_each_other_and_the_tray_counts(bench):
     size.press("Enter")
     expect(thick).not_to_have_value("8")
     expect(bench.get_by_role("img", name=re.compile("Half sheet pan"))).to_be_visible()
-    bench.get_by_label("Tray", exact=True).select_option(label="Long grey tray ")
+    choose(bench, "Tray", "Long grey tray")
     expect(bench.get_by_text("Long grey tray from above")).to_be_visible()
     bench.get_by_role("button", name="Undo").click()
     expect(bench.get_by_text("Half sheet pan from above")).to_be_visible()
@@ -102,13 +103,13 @@ def test_an_oven_learns_from_a_logged_bake(bench):
     at(bench, "Oven")
     side = bench.get_by_role("complementary", name="Oven")
     expect(side).to_contain_text("from 3 bakes")
-    side.get_by_role("button", name=re.compile("log this one")).click()
+    side.get_by_role("button", name=re.compile("^I baked this · ")).click()
     side.get_by_label("Done at, minutes").fill("9")
     side.get_by_label("Weight before, g").fill("640")
     side.get_by_label("Weight after, g").fill("505")
-    side.get_by_role("button", name="Learn from it").click()
+    side.get_by_role("button", name="Save this bake").click()
     expect(side).to_contain_text("from 4 bakes")
     side.get_by_label("Done at, minutes").fill("")
-    side.get_by_role("button", name="Learn from it").click()
+    side.get_by_role("button", name="Save this bake").click()
     expect(side.get_by_role("alert")).to_contain_text("says nothing")
     saved(bench)

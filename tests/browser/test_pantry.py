@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from kitchen.models import Draft, Lot, PackImport, PlannedBake
 from kitchen.services.jobs import run_job
+from tests.browser.conftest import choose
 from tests.browser.test_access import violations
 
 pytestmark = pytest.mark.browser
@@ -70,7 +71,7 @@ def test_a_wrong_label_is_told_why_and_put_right_with_one_press(shelf):
     expect(shelf.get_by_text("It looks like a European label")).to_be_visible()
     shelf.get_by_role("button", name="Read it so").click()
     expect(shelf.get_by_text("The label makes sense")).to_be_visible()
-    shelf.get_by_role("button", name="Keep the changes").click()
+    shelf.get_by_role("button", name="Save", exact=True).click()
     expect(shelf.get_by_text("is in the pantry")).to_be_visible()
     assert Lot.objects.get(name="Quern ground almonds").trouble == ""
 
@@ -79,7 +80,7 @@ def test_a_figure_that_cannot_be_read_is_told_at_once_and_nothing_is_lost(shelf)
     go(shelf, "/pantry")
     shelf.get_by_role("link", name="Millbrook blanched almond flour").click()
     shelf.locator("[data-figure=fat_g]").fill("plenty")
-    expect(shelf.get_by_role("alert")).to_contain_text("got plenty")
+    expect(shelf.get_by_role("alert")).to_contain_text("plenty")
     expect(shelf.locator("[data-figure=fibre_g]")).to_have_value("3")
 
 
@@ -136,12 +137,12 @@ def test_a_bake_is_planned_and_takes_its_grams_away(shelf):
     go(shelf, "/pantry/stock")
     field = shelf.get_by_label("Alpe Vigna gruyère, grams on hand")
     expect(field).to_have_value("410")
-    shelf.get_by_role("button", name="Done: take it away").click()
+    shelf.get_by_role("button", name="Baked: deduct from stock").click()
     expect(field).to_have_value("270")
     field.fill("300")
     field.press("Enter")
     expect(shelf.get_by_text("300 g on hand")).to_be_visible()
-    shelf.get_by_label("Formula").select_option("Lemon shortbread coins")
+    choose(shelf, "Formula", "Lemon shortbread coins")
     shelf.get_by_role("button", name="Plan").click()
     expect(shelf.get_by_text("on no pack").first).to_be_visible()
     assert PlannedBake.objects.filter(state="planned").get().name == "Lemon shortbread coins"
@@ -155,7 +156,7 @@ def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)  # what the worker does
     expect(shelf.get_by_text("row 3")).to_be_visible()
-    shelf.get_by_role("button", name="Keep the 2 good ones").click()
+    shelf.get_by_role("button", name="Import the 2 good ones").click()
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)
     shelf.get_by_role("link", name="See them").click()
@@ -183,7 +184,7 @@ def test_the_views_are_clean(bench, theme):
     for path, sign in (
         ("/pantry", "Your packs"), (f"/pantry/packs/{pack}", "The label makes sense"), (f"/pantry/packs/{bad}", "It looks like"),
         ("/pantry/ingredients/almond-flour", "What it does"), ("/pantry/compare?keys=almond-flour&keys=psyllium-powder", "holds water"),
-        ("/pantry/stock", "Done: take it away"), ("/pantry/import", "Drop a file"), (card, "Nutrition Facts"),
+        ("/pantry/stock", "Baked: deduct from stock"), ("/pantry/import", "Drop a file"), (card, "Nutrition Facts"),
     ):  # fmt: skip
         bench.goto(path if path.startswith("http") else re.sub(r"/formula.*", path, card))
         bench.get_by_text(re.compile(sign)).first.wait_for()

@@ -181,7 +181,7 @@ def said(path, value):
         (("lines", 0, "entered"), "106 g", "Almond flour, blanched: measured as 1 cup → 106 g"),
         (("lines", 1, "locked"), False, "Psyllium husk powder unlocked"),
         (("lines",), [DOCUMENT["lines"][n] for n in (1, 0, 2)], "lines in another order"),
-        (("form", "serving_pieces"), 3, "2 → 3 pieces at once"),
+        (("form", "serving_pieces"), 3, "2 → 3 pieces per serving"),
         (("form", "kind"), "wrap", "Bun → wrap"),
         (("targets", "salt"), {"low": 1, "high": 2}, "target salt usual range → 1–2"),
         (("name",), "Buns", "name “Rolls” → “Buns”"),
@@ -202,7 +202,7 @@ def test_a_difference_is_said_in_words(path, value, words):
 
 
 def test_added_and_removed_lines_are_said_and_equal_formulas_say_nothing():
-    assert said(("lines",), DOCUMENT["lines"][:2]) == ["Water taken out, 200 g"]
+    assert said(("lines",), DOCUMENT["lines"][:2]) == ["Water removed, 200 g"]
     more = [*DOCUMENT["lines"], {"id": "s", "ingredient": "salt", "grams": 5}]
     assert said(("lines",), more) == ["Salt, fine added, 5 g"]
     assert said(("name",), "Rolls") == []

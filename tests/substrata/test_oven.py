@@ -261,7 +261,11 @@ def test_the_map_has_its_regions_in_order_and_can_be_stopped():
     assert {"pale", "burnt"} <= {r for row in found.regions for r in row}
     done = coarse(made)  # with egg: raw until its middle is safe, then pale until it is done
     assert done.safe < done.ready
-    assert [region(made, done, m) for m in (0.9 * done.safe, (done.safe + done.ready) / 2, done.ready)] == ["raw", "pale", "done"]
+    assert [region(made, done, m) for m in (0.9 * done.safe, (done.safe + done.ready) / 2, done.ready)] == [
+        "raw",
+        "pale",
+        "done",
+    ]
     assert len(map_axes(made, 6)[0]) == 6
     assert bake_map(made, 9.0, side=6, step=lambda done: done < 2) is None
 

@@ -8,9 +8,13 @@ import KeysSheet from '@/components/frame/KeysSheet.vue'
 import StationRail from '@/components/frame/StationRail.vue'
 import ToastStack from '@/components/frame/ToastStack.vue'
 import HatchDefs from '@/components/core/HatchDefs.vue'
+import { usePanels } from '@/composables/usePanels'
 import { useShortcuts } from '@/composables/useShortcuts'
+import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
+const bench = useBench()
+const panels = usePanels()
 const route = useRoute()
 const session = useSession()
 const theme = useTheme()
@@ -33,8 +37,16 @@ function toAdd(): void {
   <v-app>
     <HatchDefs />
     <div v-if="framed" class="frame">
-      <a class="skip" href="#work">Skip to the work</a>
-      <a v-if="route.name === 'bench'" class="skip" href="#add-ingredient" @click.prevent="toAdd">Add an ingredient</a>
+      <nav class="skips" aria-label="Skip">
+        <a class="skip" href="#work">Skip to the work</a>
+        <a
+          v-if="route.name === 'bench' && bench.mayEdit && panels.open.value === 'lines'"
+          class="skip"
+          href="#add-ingredient"
+          @click.prevent="toAdd"
+          >Add an ingredient</a
+        >
+      </nav>
       <StationRail />
       <HeadStrip />
       <main id="work" class="work" tabindex="-1"><router-view /></main>
@@ -59,6 +71,10 @@ function toAdd(): void {
   min-height: 0;
   overflow: hidden;
   outline: none;
+}
+
+.skips {
+  position: fixed;
 }
 
 .skip {

@@ -36,7 +36,7 @@ const shelf = useAsk(
     <p v-if="shelf.missing.value" role="alert">
       {{ shelf.trouble.value }} <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
     </p>
-    <p v-else-if="shelf.answer.value && !shelf.answer.value.items.length" class="note">No formula fits.</p>
+    <p v-else-if="shelf.answer.value && !shelf.answer.value.items.length" class="note">No formula found.</p>
   </div>
 </template>
 

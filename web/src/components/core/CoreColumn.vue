@@ -170,7 +170,7 @@ function onKey(event: KeyboardEvent, id: string): void {
       }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough'
       }}<span v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</span>
     </p>
-    <p v-if="shown.length && bench.mayEdit" class="note">pull a boundary to change grams</p>
+    <p v-if="shown.length && bench.mayEdit" class="note">drag a boundary to change grams</p>
   </section>
 </template>
 

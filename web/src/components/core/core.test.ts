@@ -87,7 +87,7 @@ describe('the core', () => {
     await locked.trigger('pointermove', { clientY: 60 })
     expect(grams('c')).toBe(30)
     await onTheBench(dough, false, 'metric', analysis)
-    expect(column().text()).not.toContain('pull a boundary')
+    expect(column().text()).not.toContain('drag a boundary')
   })
 
   it('says what to do with an empty bowl', async () => {

@@ -44,7 +44,7 @@ async function letIn(): Promise<void> {
         @update:model-value="set(p.email, $event)"
         :items="[...roles.map((role) => ({ value: role, title: role }))]"
       />
-      <v-btn :aria-label="`Take out ${p.email}`" @click="takeOut(p.id)">×</v-btn>
+      <v-btn :aria-label="`Remove ${p.email}`" @click="takeOut(p.id)">×</v-btn>
     </div>
     <form class="person" @submit.prevent="letIn">
       <v-text-field

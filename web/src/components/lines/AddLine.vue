@@ -57,7 +57,13 @@ async function choose(ingredient: Ingredient): Promise<void> {
   const read = (await reading.run(text.value))?.flatMap((p) => p.lines) ?? []
   const same = read.length === 1 ? read[0] : undefined
   if (same?.ingredient === ingredient.id) put({ ...same, id: ingredient.id } as LineDocument)
-  else add(ingredient, amount)
+  else add(ingredient, amount, beside(ingredient))
+}
+
+/** What was typed behind the whole name; of a few letters of it, nothing. */
+function beside(ingredient: Ingredient): string {
+  const [name, typed] = [ingredient.name.split(',')[0]?.toLowerCase() ?? '', search.value.toLowerCase()]
+  return name && typed.startsWith(`${name} `) ? search.value.slice(name.length).trim() : ''
 }
 
 function put(line: LineDocument): void {
@@ -66,9 +72,9 @@ function put(line: LineDocument): void {
   select()
 }
 
-function add(ingredient: Ingredient, amount: string): void {
+function add(ingredient: Ingredient, amount: string, note = ''): void {
   const entered = /^\d+(?:[.,]\d+)?$/.test(amount) && ingredient.role !== 'egg' ? `${amount} g` : amount
-  put({ id: ingredient.id, ingredient: ingredient.id, entered, grams: null } as LineDocument)
+  put({ id: ingredient.id, ingredient: ingredient.id, entered, note, grams: null } as LineDocument)
 }
 
 /** Nothing chosen from the list: let the core read the whole text as a pasted line. */
@@ -80,7 +86,7 @@ async function read(): Promise<void> {
   const pasted = await reading.run(text.value)
   const lines = pasted?.filter((p) => p.status === 'read').flatMap((p) => p.lines) ?? []
   if (lines.length) {
-    bench.edit((doc) => withLines(doc, lines as unknown as LineDocument[]))
+    bench.edit((doc) => withLines(doc, lines.map((line) => ({ ...line, id: line.ingredient })) as unknown as LineDocument[]))
     select()
   } else if (pasted) {
     panels.paste(text.value)
@@ -152,6 +158,7 @@ function onPaste(event: ClipboardEvent): void {
       ref="box"
       v-model="text"
       class="entry"
+      id="add-ingredient"
       data-finder
       :placeholder="
         wanted

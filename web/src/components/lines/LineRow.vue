@@ -96,7 +96,7 @@ function stepBy(step: number): void {
 function take(): void {
   const { id } = props.line
   bench.edit((doc) => withoutLine(doc, id))
-  toasts.show(`${name.value} taken out.`, {
+  toasts.show(`${name.value} removed.`, {
     action: {
       label: 'Put back',
       run: () => {
@@ -182,7 +182,7 @@ function take(): void {
         <v-icon :icon="line.locked ? mdiLock : mdiLockOpenVariantOutline" size="15" />
       </button>
     </span>
-    <span role="cell" class="mid"><button v-if="bench.mayEdit" class="out" :aria-label="`Take out ${name}`" @click="take">×</button></span>
+    <span role="cell" class="mid"><button v-if="bench.mayEdit" class="out" :aria-label="`Remove ${name}`" @click="take">×</button></span>
     <p v-if="problem" class="problem" role="alert">
       {{ inWords(problem) }}
     </p>

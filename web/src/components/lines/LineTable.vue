@@ -64,7 +64,7 @@ function dragEnd(): void {
         <span role="columnheader" class="right">weighs</span>
         <span role="columnheader" class="right" title="share of the dry base: flours, fibres and binders">of base %</span>
         <span role="columnheader" class="mid">lock</span>
-        <span role="columnheader"><span class="visually-hidden">Take out</span></span>
+        <span role="columnheader"><span class="visually-hidden">Remove</span></span>
       </div>
       <div class="rows" role="rowgroup">
         <LineRow

@@ -45,9 +45,7 @@ const items = computed(() => packs.answer.value?.items ?? [])
           .join(' · ')
       }}</span>
     </v-btn>
-    <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
-      >enter a pack of it</router-link
-    >
+    <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`">add a pack of it</router-link>
   </div>
 </template>
 

@@ -92,7 +92,7 @@ const print = (): void => {
             >
           </p>
           <p v-if="card.problems.length" class="act">
-            {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: mend
+            {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: fix
             {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.
           </p>
         </header>

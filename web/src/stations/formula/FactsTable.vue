@@ -47,7 +47,7 @@ const conventions = computed(() => {
 <template>
   <section v-if="bench.analysis?.lines.length" class="facts">
     <h3>
-      What it brings
+      Nutrition
       <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</v-btn>
     </h3>
     <table>

@@ -7,7 +7,7 @@ import type { BakeStage, FormulaDocument, LineDocument, PastedLine, Told } from 
 import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
 import { withBake, withLines } from '@/domain/edits'
-import { temperature, weight, weightUnit } from '@/domain/format'
+import { minutes, temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
@@ -86,7 +86,7 @@ const means = (t: Told): string =>
     t.name && `name: ${t.name}`,
     t.pieces && `${t.pieces} pieces`,
     t.oven_c && `oven at ${temperature(t.oven_c, session.units)}${t.fan ? ' with fan' : ''}`,
-    t.minutes && `${t.minutes} min`,
+    t.minutes && `${minutes(t.minutes)} min`,
     t.note && 'kept as a note',
   ]
     .filter(Boolean)

@@ -73,9 +73,10 @@ function take(): void {
       <h3>Scale</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
-    <form @submit.prevent="take">
+    <div class="ways">
       <v-text-field
         v-model="typed"
+        @keydown.enter="take"
         class="field much"
         autofocus
         :aria-label="ways.find((w) => w.value === way)?.title"
@@ -85,7 +86,7 @@ function take(): void {
       <v-select v-model="way" class="field way" aria-label="Scale by" :items="ways" />
       <v-select v-if="way === 'line'" v-model="line" class="field way" aria-label="Ingredient" :items="lines" />
       <v-checkbox v-if="way === 'factor' || way === 'line'" v-model="keep" label="same number of pieces, each larger or smaller" />
-    </form>
+    </div>
     <p v-if="way === 'line'" class="note">Type what you have: 3 eggs, 250 g, 1 cup.</p>
     <p v-if="asked.trouble.value && wish" class="act" role="alert">{{ asked.trouble.value }}</p>
     <template v-if="scaled">
@@ -119,7 +120,7 @@ function take(): void {
 </template>
 
 <style scoped>
-form {
+.ways {
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -109,7 +109,7 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
         {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}.
       </p>
       <p class="note">
-        It stands
+        It stands at
         <v-text-field
           class="field"
           :model-value="altitude(oven.altitude_m, session.units)"

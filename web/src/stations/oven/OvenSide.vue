@@ -104,7 +104,7 @@ const number = (event: Event): number | null => {
             class="field wide"
             :model-value="bake?.ware ?? ''"
             :disabled="!bench.mayEdit"
-            aria-label="Lies on"
+            aria-label="Baked on"
             @update:model-value="set({ ware: $event })"
             :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
           />

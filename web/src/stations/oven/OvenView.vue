@@ -113,7 +113,7 @@ const keepBeside = (): void => {
         <v-btn class="quiet-button" @click="keepBeside">Keep this bake beside</v-btn>
         <template v-if="beside"
           ><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span
-          ><v-btn class="quiet-button" @click="beside = null">Take it away</v-btn></template
+          ><v-btn class="quiet-button" @click="beside = null">Stop comparing</v-btn></template
         >
       </div>
       <OvenMapView :formula-id="id" :minutes="forecast.ready_min?.best ?? null" :forecast="forecast" />

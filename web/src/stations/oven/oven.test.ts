@@ -199,7 +199,7 @@ describe('the oven', () => {
     const view = await side(aBake({ fried: true }))
     expect(view.get('h3').text()).toBe('In oil')
     expect(view.find('[aria-label=Oil]').exists()).toBe(true)
-    for (const gone of ['Dial', 'Which oven', 'Trays at once', 'Lies on']) expect(view.find(`[aria-label="${gone}"]`).exists()).toBe(false)
+    for (const gone of ['Dial', 'Which oven', 'Trays at once', 'Baked on']) expect(view.find(`[aria-label="${gone}"]`).exists()).toBe(false)
   })
 
   it('offers other temperatures by one press and says which leaves most time', async () => {

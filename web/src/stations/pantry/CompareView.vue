@@ -55,7 +55,7 @@ const rows: { label: string; hint?: string; text: (c: Compared) => string }[] = 
   { label: 'fibre', text: (c) => `${figure(c.fibre.value, 1)} g` },
   { label: 'energy', text: (c) => `${figure(c.energy_kcal, 0)} kcal` },
   { label: 'a cup weighs', text: (c) => (c.g_per_cup == null ? '–' : `${figure(c.g_per_cup, 0)} g`) },
-  { label: 'price', hint: 'of 100 g that reach the bowl', text: (c) => paid(c.price_100g) },
+  { label: 'price', hint: 'of 100 g used', text: (c) => paid(c.price_100g) },
   { label: 'price of 100 g protein', text: (c) => paid(c.function_price.protein_100g) },
   { label: 'price of holding 100 g water', text: (c) => paid(c.function_price.water_100g) },
   { label: 'price of an egg’s binding', text: (c) => paid(c.function_price.egg_equivalent) },
@@ -87,7 +87,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? '�
                 >{{ item.pack || item.name }}</router-link
               >
               <span class="note of">{{ item.pack ? item.name : 'reference' }}</span>
-              <v-btn class="note" :aria-label="`Take ${item.pack || item.name} out`" @click="change(keys.filter((k) => k !== item.key))">
+              <v-btn class="note" :aria-label="`Remove ${item.pack || item.name}`" @click="change(keys.filter((k) => k !== item.key))">
                 remove
               </v-btn>
             </th>

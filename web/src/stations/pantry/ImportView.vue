@@ -209,7 +209,7 @@ const why = (row: BadRow): string =>
       <div v-if="session.mayEdit && !underWay" class="actions">
         <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</v-btn>
         <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
-          Keep the {{ found.good }} good ones, all at once
+          Import the {{ found.good }} good ones, all at once
         </v-btn>
         <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
           Import nothing
