@@ -81,7 +81,7 @@ describe('the stations of a formula, with the answers of the demo', () => {
     const view = await open(CardView, { id: ID })
     const card = recorded['/card']
     for (const line of card.us_panel.rows) expect(view.text()).toContain(line.name)
-    for (const caution of card.cautions) expect(view.text()).toContain(caution)
+    for (const caution of card.cautions) expect(view.text()).toContain(caution.text)
   })
 
   it('says its sentences in the units of the kitchen', async () => {
