@@ -119,6 +119,22 @@ def station(word: str, sign: str) -> Callable[[Page], object]:
     return view
 
 
+def scale(page: Page) -> None:
+    """Twice the dough."""
+    bench(page)
+    page.get_by_role("button", name="More for this formula").click()
+    page.locator(".v-list-item", has_text="Scale").click()
+    page.get_by_role("button", name="Take these weights").wait_for()
+
+
+def phone(page: Page) -> None:
+    """The balance in the hand."""
+    bench_of_phone = page.get_by_role("link", name="Celeriac flatbread")
+    bench_of_phone.click()
+    page.get_by_role("button", name="Balance").click()
+    page.locator("[data-bracket=salt]").wait_for()
+
+
 COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flour-defatted&keys=psyllium-powder"
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
@@ -130,7 +146,7 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "pantry": (at("/pantry", "Your packs"), "light"),
     "pack": (pack, "light"),
     "compare": (at(COMPARED, "holds water"), "light"),
-    "stock": (at("/pantry/stock", "Done: take it away"), "light"),
+    "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
     "import": (imported, "light"),
     "card": (card, "light"),
     "texture": (texture, "light"),
@@ -138,7 +154,11 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shape": (station("Shape", ".drawings"), "light"),
     "oven": (station("Oven", ".strip"), "light"),
     "oven-dark": (station("Oven", ".strip"), "dark"),
+    "scale": (scale, "light"),
+    "phone": (phone, "light"),
 }
+SIZES = {"phone": (390, 844)}
+USUAL_SIZE = (1280, 800)
 
 
 def main(address: str) -> None:
@@ -148,13 +168,14 @@ def main(address: str) -> None:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         signed_in = None
         for name, (view, scheme) in VIEWS.items():
+            width, height = SIZES.get(name, USUAL_SIZE)
             context = browser.new_context(
-                viewport={"width": 1280, "height": 800}, color_scheme=scheme, storage_state=signed_in
+                viewport={"width": width, "height": height}, color_scheme=scheme, storage_state=signed_in
             )
             page = context.new_page()
             page.goto(f"{address}/formula")
             if signed_in is None:
-                page.get_by_label("Address").fill("baker@example.com")
+                page.get_by_label("E-mail").fill("baker@example.com")
                 page.get_by_label("Password").fill("rye-free-and-easy")
                 page.get_by_role("button", name="Sign in").click()
             page.get_by_role("link", name="Celeriac flatbread").wait_for()

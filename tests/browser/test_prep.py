@@ -44,7 +44,7 @@ def test_a_weighed_vegetable_goes_into_the_formula_and_says_what_changed(prep):
 def test_another_way_of_drying_asks_for_another_start(prep):
     start = card(prep, "vegetable").get_by_label("Raw weight, g").input_value()
     row = card(prep, "vegetable").get_by_role("row", name=re.compile("Dry in a pan"))
-    row.get_by_role("button", name="so").click()
+    row.get_by_role("button", name="Use this").click()
     expect(card(prep, "vegetable").get_by_label("Raw weight, g")).not_to_have_value(start)
     expect(card(prep, "vegetable").get_by_label("pan: minutes")).to_be_visible()
     saved(prep)
@@ -57,7 +57,7 @@ def test_what_is_set_answers_at_once_and_a_wrong_number_is_refused_in_place(prep
     expect(card(prep, "water")).to_contain_text("30 °C")
     water.fill("300")
     water.press("Enter")
-    assert water.evaluate("field => field.validationMessage") == "5 to 70 degC"
+    assert water.evaluate("field => field.validationMessage") == "5 to 70 °C"
     expect(card(prep, "water")).to_contain_text("30 °C")
     saved(prep)
 
