@@ -69,7 +69,7 @@ def test_a_wrong_label_is_told_why_and_put_right_with_one_press(shelf):
     go(shelf, "/pantry")
     shelf.get_by_role("link", name="Quern ground almonds").click()
     expect(shelf.get_by_text("It looks like a European label")).to_be_visible()
-    shelf.get_by_role("button", name="Read it so").click()
+    shelf.get_by_role("button", name="Read it that way").click()
     expect(shelf.get_by_text("The label makes sense")).to_be_visible()
     shelf.get_by_role("button", name="Save", exact=True).click()
     expect(shelf.get_by_text("is in the pantry")).to_be_visible()

@@ -5,7 +5,7 @@
  */
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, settled } from '@/api/client'
+import { api, inWords, settled } from '@/api/client'
 import type { BadRow, PackImport } from '@/api/types'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useAsk } from '@/composables/useAsk'
@@ -94,8 +94,7 @@ const givingUp = useDo((id: number, at) =>
 function setColumn(at: number, field: string): void {
   match({ columns: found.value?.columns.map((f, i) => (i === at ? field : f === field ? '' : f)) ?? [] })
 }
-const why = (row: BadRow): string =>
-  [row.what, row.got && `got ${row.got}`, row.allowed && `allowed: ${row.allowed}`, row.remedy].filter(Boolean).join('; ')
+const why = (row: BadRow): string => inWords(row)
 </script>
 
 <template>

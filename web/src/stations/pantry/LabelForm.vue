@@ -126,27 +126,7 @@ function next(event: KeyboardEvent): void {
 }
 
 .style {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
-
-.style label {
-  display: block;
-  padding: 5px 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 8px;
-  font-size: 13px;
-  line-height: 1.25;
-}
-
-.style label.on {
-  border-color: var(--act);
-  box-shadow: inset 0 0 0 1px var(--act);
-}
-
-.style input {
-  accent-color: var(--act);
+  margin-bottom: 4px;
 }
 
 .style .note {

@@ -33,7 +33,9 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
     <div class="findings" aria-live="polite">
       <p v-if="reading.mistake" class="mistake">
         <b>{{ reading.mistake.text }}</b>
-        <v-btn v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)">Read it so</v-btn>
+        <v-btn v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)"
+          >Read it that way</v-btn
+        >
         <v-btn
           v-else-if="reading.mistake.ingredient && mayEdit"
           class="act-button"

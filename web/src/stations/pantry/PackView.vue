@@ -108,7 +108,7 @@ const archiving = useDo(
   {
     then: (_, { away }) => {
       if (lot.value) lot.value = { ...lot.value, archived: away }
-      toasts.show(away ? 'Put away. Formulas that use it keep its numbers.' : 'Back in the pantry.', {
+      toasts.show(away ? 'Archived. Formulas that use it keep its numbers.' : 'Back in the pantry.', {
         action: {
           label: 'Undo',
           run: () => {
@@ -229,7 +229,7 @@ async function fromClipboard(): Promise<void> {
           <span class="spring" />
           <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">Export</v-btn>
           <template v-if="!readonly">
-            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Put away' }}</v-btn>
+            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Archive' }}</v-btn>
             <v-btn
               class="act-button"
               :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)"
