@@ -9,6 +9,7 @@ describe('what the core says, in the units of the kitchen', () => {
     ['−5 °C', '23 °F'],
     ['Back oven: 12 °C hot ± 8, from 3 bakes', 'Back oven: 22 °F hot ± 14, from 3 bakes'],
     ['10 °C cooler', '18 °F cooler'],
+    ['to 71 °C (160 °F) in the middle', 'to 160 °F in the middle'],
     ['159 mm across, 4 mm thick', '6.3 in across, 0.16 in thick'],
     ['480 × 330 × 20 mm', '18.9 × 13.0 × 0.79 in'],
     ['a 20 cm tin', 'a 7.9 in tin'],

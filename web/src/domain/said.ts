@@ -7,6 +7,8 @@ import { length, temperature, weight, type Units } from './format'
 const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`
 const TO = String.raw`(–| to | and | × | by )`
 const DEGREES_APART = /(±\s*)?(\d+(?:\.\d+)?) °C (cooler|lower|hotter|hot|cold|warmer|colder|higher|more|less)(?: ± (\d+(?:\.\d+)?))?/g
+/** The law's figures stand in both: "71 °C (160 °F)". */
+const SAID_TWICE = /\d+ °C \((\d+ °F)\)/g
 const PLUS_MINUS = /± (\d+(?:\.\d+)?) °C/g
 const DEGREES = new RegExp(`(−|-)?${NUMBER}(?:${TO}${NUMBER})? °C`, 'g')
 const MILLIMETRES = new RegExp(`${NUMBER}(?:${TO}${NUMBER})?(?:${TO}${NUMBER})? mm\\b`, 'g')
@@ -25,6 +27,7 @@ export function said(text: string, units: Units, weights = false): string {
   const some = (unit: string, convert: (n: number) => string) => (_: string, a: string, to?: string, b?: string, by?: string, c?: string) =>
     [convert(value(a)), to && b ? to + convert(value(b)) : '', by && c ? by + convert(value(c)) : '', ` ${unit}`].join('')
   const spoken = text
+    .replace(SAID_TWICE, '$1')
     .replace(DEGREES_APART, (_, pm: string | undefined, a: string, word: string, half: string | undefined) =>
       [pm ?? '', apart(a), ' °F ', word, half ? ` ± ${apart(half)}` : ''].join(''),
     )
