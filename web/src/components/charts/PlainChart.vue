@@ -118,7 +118,7 @@ const ticks = (range: [number, number], count: number): number[] => {
 
 text {
   fill: var(--ink-2);
-  font-size: 11px;
+  font-size: 12px;
 }
 
 .said {

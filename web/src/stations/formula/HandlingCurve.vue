@@ -243,7 +243,7 @@ svg {
 
 text {
   fill: var(--ink);
-  font-size: 11px;
+  font-size: 12px;
 }
 
 .tick {

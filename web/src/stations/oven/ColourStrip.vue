@@ -96,7 +96,7 @@ svg {
 
 .name {
   fill: #2b2620;
-  font-size: 10.5px;
+  font-size: 12px;
 }
 
 .bracket {
@@ -118,7 +118,7 @@ svg {
 
 .burnt-word {
   fill: var(--act);
-  font-size: 11px;
+  font-size: 12px;
 }
 
 .edge {
@@ -127,7 +127,7 @@ svg {
 
 .edge-word {
   fill: var(--ink-2);
-  font-size: 10.5px;
+  font-size: 12px;
 }
 
 /* The drawing is half as large there: its words are drawn twice as large. */

@@ -192,7 +192,7 @@ rect:hover {
 
 text {
   fill: var(--ink-2);
-  font-size: 10px;
+  font-size: 12px;
 }
 
 ul {

@@ -174,7 +174,7 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
   border: 1px solid var(--rule-strong);
   border-radius: 5px;
   background: var(--panel);
-  font-size: 11px;
+  font-size: 12px;
   transform: translateX(-50%);
 }
 

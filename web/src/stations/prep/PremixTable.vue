@@ -83,7 +83,7 @@ function weighed(line: string): void {
   border-radius: 4px;
   background: var(--panel);
   color: var(--ink);
-  font: 600 11px/15px var(--text);
+  font: 600 12px/15px var(--text);
 }
 
 table {

@@ -233,7 +233,7 @@ function weighed(event: Event): void {
 
 .columns .lost {
   fill: var(--ink-2);
-  font-size: 10.5px;
+  font-size: 12px;
 }
 
 .water {

@@ -58,7 +58,7 @@ text {
 
 .small {
   fill: var(--ink-2);
-  font-size: 11px;
+  font-size: 12px;
 }
 
 .big {

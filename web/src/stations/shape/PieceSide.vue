@@ -208,7 +208,7 @@ text {
 
 .note {
   fill: var(--ink-2);
-  font-size: 11px;
+  font-size: 12px;
 }
 
 .grip {
