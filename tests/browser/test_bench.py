@@ -328,7 +328,8 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
 
 
 def test_brackets_leaf_through_the_versions(bench):
-    bench.wait_for_load_state("networkidle")  # the versions are there
+    bench.keyboard.press("v")
+    bench.get_by_role("button", name="beside the draft").first.wait_for()
     bench.keyboard.press("[")
     expect(bench.get_by_role("row", name=re.compile("Water 60 g 30 g"))).to_be_visible()
     bench.keyboard.press("[")
