@@ -2,6 +2,7 @@
 /** Bill, dates, own measurements, what the pack claims and warns of. */
 import { computed } from 'vue'
 import type { LotDocument } from '@/api/types'
+import { gramsOf, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
 const props = defineProps<{ pack: LotDocument; readonly: boolean; isNew: boolean; onHand: string }>()
@@ -17,7 +18,7 @@ function number(field: 'price' | 'pack_g' | 'capacity' | 'usable', text: string,
 function measure(key: string, text: string): void {
   const plain = text.trim().replace(',', '.')
   const rest = Object.entries(props.pack.measures ?? {}).filter(([held]) => held !== key)
-  const typed: [string, number][] = plain && Number.isFinite(Number(plain)) ? [[key, Number(plain)]] : []
+  const typed: [string, number][] = plain && Number.isFinite(Number(plain)) ? [[key, Number(plain) * grams.value]] : []
   emit('set', { measures: Object.fromEntries([...rest, ...typed]) })
 }
 
@@ -25,7 +26,11 @@ function toggle(field: 'certificates' | 'contains' | 'may_contain', value: strin
   const held = props.pack[field] ?? []
   emit('set', { [field]: held.includes(value) ? held.filter((v) => v !== value) : [...held, value] })
 }
-const shown = (value: number | null | undefined): string => (value == null ? '' : String(Number(value.toFixed(4))))
+const shown = (value: number | null | undefined): string =>
+  value == null ? '' : String(Number(value.toFixed(session.units === 'us' ? 2 : 4)))
+/** Grams of one of the kitchen's unit of weight. */
+const grams = computed(() => gramsOf(1, session.units))
+const inUnit = (value: number | null | undefined): number | null => (value == null ? null : value / grams.value)
 const lists = [
   ['contains', 'Contains, beyond its ingredient'],
   ['may_contain', 'May contain traces of'],
@@ -54,11 +59,11 @@ const lists = [
           ><v-text-field
             class="field"
             inputmode="decimal"
-            :model-value="shown(pack.pack_g)"
+            :model-value="shown(inUnit(pack.pack_g))"
             :readonly="readonly"
-            @change="number('pack_g', ($event.target as HTMLInputElement).value)"
+            @change="number('pack_g', ($event.target as HTMLInputElement).value, grams)"
           />
-          g</span
+          {{ weightUnit(session.units) }}</span
         ></label
       >
       <label v-if="isNew" class="note"
@@ -68,10 +73,10 @@ const lists = [
             class="field"
             inputmode="decimal"
             :model-value="onHand"
-            :placeholder="shown(pack.pack_g)"
+            :placeholder="shown(inUnit(pack.pack_g))"
             @change="emit('onHand', ($event.target as HTMLInputElement).value)"
           />
-          g</span
+          {{ weightUnit(session.units) }}</span
         ></label
       >
       <label class="note"
@@ -114,11 +119,11 @@ const lists = [
           ><v-text-field
             class="field"
             inputmode="decimal"
-            :model-value="shown(pack.measures?.cup)"
+            :model-value="shown(inUnit(pack.measures?.cup))"
             :readonly="readonly"
             @change="measure('cup', ($event.target as HTMLInputElement).value)"
           />
-          g</span
+          {{ weightUnit(session.units) }}</span
         ></label
       >
       <label class="note"
@@ -127,11 +132,11 @@ const lists = [
           ><v-text-field
             class="field"
             inputmode="decimal"
-            :model-value="shown(pack.measures?.tbsp)"
+            :model-value="shown(inUnit(pack.measures?.tbsp))"
             :readonly="readonly"
             @change="measure('tbsp', ($event.target as HTMLInputElement).value)"
           />
-          g</span
+          {{ weightUnit(session.units) }}</span
         ></label
       >
       <label class="note"

@@ -13,7 +13,7 @@ import { savePack } from '@/composables/useDocumentFiles'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { usePackDraft } from '@/composables/usePackDraft'
-import { weight, weightUnit } from '@/domain/format'
+import { gramsOf, weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import LabelForm from './LabelForm.vue'
@@ -78,7 +78,7 @@ async function guess(): Promise<void> {
 
 const saving = useDo(
   (document: LotDocument, at) => {
-    const grams = Number(onHand.value.replace(',', '.')) || draft.value.pack_g || 0
+    const grams = gramsOf(Number(onHand.value.replace(',', '.')), session.units) || draft.value.pack_g || 0
     return lot.value
       ? settled(
           api.PUT('/api/kitchens/{kitchen_id}/packs/{lot_id}', {

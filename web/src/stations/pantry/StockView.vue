@@ -8,7 +8,7 @@ import { api, settled } from '@/api/client'
 import type { PlannedBake, StockRow } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
-import { day, localDay, weight, weightUnit } from '@/domain/format'
+import { day, gramsOf, inWeight, localDay, weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import PantryBar from './PantryBar.vue'
@@ -49,13 +49,14 @@ const counting = useDo(
     ),
   {
     then: (_, { row, grams }) => {
-      toasts.show(`${row.name}: ${grams} g on hand.`)
+      toasts.show(`${row.name}: ${inWeight(grams, session.units)} on hand.`)
     },
   },
 )
+const onHand = (row: StockRow): string => weight(Math.round(row.on_hand_g), session.units)
 function count(row: StockRow, text: string): void {
-  const grams = Number(text.replace(',', '.'))
-  if (!text.trim() || !Number.isFinite(grams) || Math.abs(grams - row.on_hand_g) < 0.05) return
+  const grams = gramsOf(Number(text.replace(',', '.')), session.units)
+  if (!text.trim() || !Number.isFinite(grams) || text.trim() === onHand(row)) return
   void counting.run({ row, grams })
 }
 
@@ -108,7 +109,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           <thead>
             <tr>
               <th class="name">the next to use up first</th>
-              <th>on hand, g</th>
+              <th>on hand, {{ unit }}</th>
               <th class="drawn"><span class="visually-hidden">on hand and reserved, drawn</span></th>
               <th>reserved</th>
               <th>free</th>
@@ -124,8 +125,8 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                 <input
                   class="cell"
                   inputmode="decimal"
-                  :value="s.on_hand_g.toFixed(0)"
-                  :aria-label="`${s.name}, grams on hand`"
+                  :value="onHand(s)"
+                  :aria-label="`${s.name}, ${unit === 'g' ? 'grams' : 'ounces'} on hand`"
                   :readonly="!session.mayEdit"
                   @change="count(s, ($event.target as HTMLInputElement).value)"
                 />
