@@ -36,7 +36,7 @@ const shown = computed(() =>
       grams: line.grams ?? bench.readings.get(line.id)?.grams ?? 0,
       role: line.role || reading?.role || 'base',
       code: reading?.code ?? '??',
-      name: reading?.name ?? line.ingredient,
+      name: reading?.name ?? (line.note || 'unknown'),
       step: reading?.step_g ?? 1,
       locked: line.locked ?? false,
     }
