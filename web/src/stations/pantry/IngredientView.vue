@@ -145,4 +145,12 @@ caption {
 a {
   text-decoration: none;
 }
+
+@media (max-width: 700px) {
+  .tables {
+    display: block;
+    height: auto;
+    overflow: visible;
+  }
+}
 </style>

@@ -342,4 +342,12 @@ async function fromClipboard(): Promise<void> {
     grid-template-columns: 360px minmax(0, 1fr);
   }
 }
+
+@media (max-width: 700px) {
+  .two {
+    display: block;
+    height: auto;
+    overflow: visible;
+  }
+}
 </style>

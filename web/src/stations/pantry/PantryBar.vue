@@ -26,6 +26,13 @@ const session = useSession()
   padding: 14px 24px 10px;
 }
 
+@media (max-width: 700px) {
+  .bar {
+    flex-wrap: wrap;
+    padding: 10px 12px;
+  }
+}
+
 h2 {
   margin-right: 6px;
   font-size: 20px;

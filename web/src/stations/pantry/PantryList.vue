@@ -197,4 +197,19 @@ function open(row: PantryRow | undefined): void {
   gap: 14px;
   padding: 14px;
 }
+
+@media (max-width: 700px) {
+  .tools {
+    flex-wrap: wrap;
+  }
+
+  .find {
+    flex: 1 1 100%;
+    max-width: none;
+  }
+
+  .pick {
+    flex: 1 1 40%;
+  }
+}
 </style>

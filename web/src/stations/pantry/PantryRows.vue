@@ -182,4 +182,16 @@ th.bar {
     display: none;
   }
 }
+
+/* A phone has room for the name, its net carbs and what is on hand. */
+@media (max-width: 700px) {
+  .bar,
+  tr > :nth-child(n + 5):not(:nth-child(9)) {
+    display: none;
+  }
+
+  th {
+    width: 64px;
+  }
+}
 </style>

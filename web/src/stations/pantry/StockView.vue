@@ -337,4 +337,16 @@ h3 {
   align-items: center;
   gap: 10px;
 }
+
+@media (max-width: 700px) {
+  .two {
+    display: block;
+    height: auto;
+    overflow: visible;
+  }
+
+  .drawn {
+    display: none;
+  }
+}
 </style>
