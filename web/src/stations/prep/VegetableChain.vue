@@ -289,4 +289,14 @@ tr.on td {
     grid-template-columns: minmax(0, 1fr);
   }
 }
+
+@media (max-width: 1140px) {
+  .chain {
+    display: block;
+  }
+
+  .columns {
+    max-width: 340px;
+  }
+}
 </style>
