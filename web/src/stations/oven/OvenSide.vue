@@ -6,7 +6,20 @@ import type { BakeForecast } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { withBake } from '@/domain/edits'
-import { altitude, altitudeUnit, figure, length, lengthUnit, metresOf, minutes, temperature, weight, weightUnit } from '@/domain/format'
+import {
+  altitude,
+  altitudeUnit,
+  celsiusOf,
+  figure,
+  length,
+  lengthUnit,
+  metresOf,
+  minutes,
+  temperature,
+  temperatureUnit,
+  weight,
+  weightUnit,
+} from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import OvenLog from './OvenLog.vue'
@@ -31,10 +44,10 @@ function celsius(event: Event): number | null {
   const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
   const value = typed === '' ? NaN : Number(typed)
   if (!Number.isFinite(value)) return null
-  return Math.round((session.units === 'us' ? (value - 32) / 1.8 : value) * 10) / 10
+  return Math.round(celsiusOf(value, session.units) * 10) / 10
 }
 const plain = (c: number): string => temperature(c, session.units).split(' ')[0] ?? ''
-const sign = computed(() => (session.units === 'us' ? '°F' : '°C'))
+const sign = computed(() => temperatureUnit(session.units))
 const adding = useDo(
   (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name, altitude_m: 0 } })),
   {

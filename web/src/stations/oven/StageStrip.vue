@@ -3,7 +3,7 @@
 import { computed, shallowRef } from 'vue'
 import type { BakeForecast, BakeStage } from '@/api/types'
 import { withBake } from '@/domain/edits'
-import { minutes, temperature } from '@/domain/format'
+import { celsiusOf, minutes, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -56,7 +56,7 @@ function onKey(event: KeyboardEvent, index: number, now: number): void {
 function degrees(index: number, event: Event): void {
   const typed = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
   if (!Number.isFinite(typed) || typed <= 0) return
-  const celsius = session.units === 'us' ? (typed - 32) / 1.8 : typed
+  const celsius = celsiusOf(typed, session.units)
   put(stages().map((s, i) => (i === index ? { ...s, oven_c: Math.round(celsius * 10) / 10 } : s)))
 }
 const shown = (celsius: number): string => temperature(celsius, session.units).split(' ')[0] ?? ''
@@ -81,7 +81,7 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
             inputmode="numeric"
             :aria-label="`${b.name}: degrees`"
             @change="degrees(b.index, $event)"
-          />{{ session.units === 'us' ? '°F' : '°C' }}{{ b.fan ? ' · fan' : '' }}</span
+          />{{ temperatureUnit(session.units) }}{{ b.fan ? ' · fan' : '' }}</span
         >
         <i
           v-if="b.index !== lastHot"
