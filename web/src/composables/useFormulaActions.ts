@@ -1,11 +1,9 @@
 /** What can be done with the formula on the bench as a whole: the same list for its menu and for the command box. */
 import { useRouter } from 'vue-router'
-import { api, settled } from '@/api/client'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
-import { useToasts } from '@/stores/toasts'
+import { useCopyAndArchive } from './useCopyAndArchive'
 import { useFiles } from './useDocumentFiles'
-import { useDo } from './useDo'
 import { usePanels } from './usePanels'
 
 export interface FormulaAction {
@@ -21,35 +19,10 @@ export function useFormulaActions(): () => FormulaAction[] {
   const session = useSession()
   const router = useRouter()
   const panels = usePanels()
-  const toasts = useToasts()
   const files = useFiles()
-  const copying = useDo(
-    (_: undefined, at) =>
-      settled(
-        api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
-          params: { path: { ...at, formula_id: bench.formulaId } },
-          body: { name: '' },
-        }),
-      ),
-    { then: (made) => router.push(`/formula/${made.id}`) },
-  )
-  const archiving = useDo(
-    (archived: boolean, at) =>
-      settled(
-        api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
-          params: { path: { ...at, formula_id: bench.formulaId } },
-          body: { archived },
-        }),
-      ),
-    {
-      then: (out) => {
-        bench.archived = out.archived
-        toasts.show(out.archived ? `${out.name} archived.` : `${out.name} is back among the formulas.`, {
-          action: { label: 'Undo', run: () => void archiving.run(!out.archived) },
-        })
-      },
-    },
-  )
+  const shelf = useCopyAndArchive((out) => {
+    bench.archived = out.archived
+  })
   const lines = (panel: 'scale' | 'versions' | 'paste'): void => {
     void router.push(`/formula/${bench.formulaId}`).then(() => {
       if (panel === 'paste') panels.paste('')
@@ -73,12 +46,12 @@ export function useFormulaActions(): () => FormulaAction[] {
       { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
       { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
       ...reading,
-      { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => void copying.run(undefined) },
+      { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => shelf.copy(bench.formulaId) },
       {
         key: 'a-archive',
         text: bench.archived ? 'Bring back from the archive' : 'Archive',
         also: 'delete remove put away',
-        run: () => void archiving.run(!bench.archived),
+        run: () => shelf.archive(bench.formulaId, !bench.archived),
       },
     ]
   }

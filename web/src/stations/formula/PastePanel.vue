@@ -216,6 +216,19 @@ li {
   padding: 5px 12px;
 }
 
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: 1fr auto 44px;
+    padding: 10px 12px;
+    row-gap: 2px;
+  }
+
+  .said,
+  li > b {
+    grid-column: 1 / -1;
+  }
+}
+
 li + li {
   border-top: 1px solid var(--rule);
 }

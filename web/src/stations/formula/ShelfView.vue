@@ -3,20 +3,19 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
-import type { FormulaDocument, ShelfItem } from '@/api/types'
+import type { FormulaDocument } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
 import { useAsk } from '@/composables/useAsk'
+import { useCopyAndArchive } from '@/composables/useCopyAndArchive'
 import { useDo } from '@/composables/useDo'
 import { useFiles } from '@/composables/useDocumentFiles'
 import { usePanels } from '@/composables/usePanels'
 import { ago, figure } from '@/domain/format'
 import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
-import { useToasts } from '@/stores/toasts'
 
 const PAGE = 60
 const session = useSession()
-const toasts = useToasts()
 const panels = usePanels()
 const router = useRouter()
 const search = ref('')
@@ -87,44 +86,7 @@ const copying = useDo(
   { then: (made) => router.push(`/formula/${made.id}`) },
 )
 
-const archiving = useDo(
-  ({ item, away }: { item: ShelfItem; away: boolean }, at) =>
-    settled(
-      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/archive', {
-        params: { path: { ...at, formula_id: item.id } },
-        body: { archived: away },
-      }),
-    ),
-  {
-    then: (_, { item, away }) => {
-      toasts.show(away ? `${item.name} archived.` : `${item.name} is back on the shelf.`, {
-        action: {
-          label: 'Undo',
-          run: () => {
-            put(item, !away)
-          },
-        },
-      })
-    },
-  },
-)
-function put(item: ShelfItem, away: boolean): void {
-  void archiving.run({ item, away })
-}
-
-const forking = useDo(
-  (item: ShelfItem, at) =>
-    settled(
-      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/fork', {
-        params: { path: { ...at, formula_id: item.id } },
-        body: { name: '' },
-      }),
-    ),
-  { then: (made) => router.push(`/formula/${made.id}`) },
-)
-const fork = (item: ShelfItem): void => {
-  void forking.run(item)
-}
+const shelving = useCopyAndArchive()
 </script>
 
 <template>
@@ -229,8 +191,8 @@ const fork = (item: ShelfItem): void => {
           </span>
         </router-link>
         <span v-if="session.mayEdit" class="actions">
-          <v-btn class="note" @click="fork(item)">copy</v-btn>
-          <v-btn class="note" @click="put(item, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
+          <v-btn class="note" @click="shelving.copy(item.id)">copy</v-btn>
+          <v-btn class="note" @click="shelving.archive(item.id, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
         </span>
       </li>
     </ul>
