@@ -54,7 +54,9 @@ class Binder:
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Cap:
+class Cap:
+    """The most of a binder that a form takes."""
+
     name: str
     form: str  # "*" for every form that has no row of its own
     ingredients: frozenset[str]
@@ -64,9 +66,9 @@ class _Cap:
 
 
 @cache
-def _caps() -> tuple[_Cap, ...]:
+def _caps() -> tuple[Cap, ...]:
     return tuple(
-        _Cap(
+        Cap(
             name=row.text("cap"),
             form=row.text("form"),
             ingredients=frozenset(row.text("ingredients").split()),
@@ -79,7 +81,8 @@ def _caps() -> tuple[_Cap, ...]:
 
 
 @cache
-def _caps_of(form: str) -> tuple[_Cap, ...]:
+def caps_of(form: str) -> tuple[Cap, ...]:
+    """The caps that hold for a form."""
     by_name = {cap.name: cap for cap in _caps() if cap.form == "*"}
     return tuple((by_name | {cap.name: cap for cap in _caps() if cap.form == form}).values())
 
@@ -185,7 +188,7 @@ def heat_set_ratio(batch: Batch) -> Ratio:
 
 def _readings(batch: Batch, form: Form) -> tuple[CapReading, ...]:
     rows = []
-    for cap in _caps_of(form.id):
+    for cap in caps_of(form.id):
         lines = [w for w in batch.lines if w.ingredient.id in cap.ingredients]
         grams = sum(w.grams.value for w in lines)
         if grams > 0:

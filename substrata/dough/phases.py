@@ -51,6 +51,11 @@ def phase_of(line: WeighedLine) -> Phase:
     return _phase(line.ingredient.id, line.ingredient.role)
 
 
+def is_solid_fat(ingredient: str, role: str) -> bool:
+    """Whether it is a fat that is firm in a cool kitchen."""
+    return _phase(ingredient, role).name == "fat"
+
+
 def _phase(ingredient: str, role: str) -> Phase:
     return _by_ingredient().get(ingredient) or _by_role()[role]
 

@@ -271,6 +271,11 @@ def _kinds() -> tuple[tuple[str, str, str, str, str, float, str], ...]:
     )
 
 
+def texture_keys() -> tuple[str, ...]:
+    """The nine scores."""
+    return tuple(key for key, *_ in _kinds())
+
+
 _LEAST_SOLID = 0.02  # of a batch: a drink has no texture of a crumb
 
 

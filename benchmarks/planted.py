@@ -1,0 +1,106 @@
+"""Planted disturbances: formulas in balance, some lines of which are moved; a settle has to come back.
+
+``python -m benchmarks.planted [cases] [seed]``. Only cases that turn something red count. The saved version is the
+formula before; the change is compared by the plain weights, without what is cheaper because it leads back.
+"""
+
+import random
+import sys
+import time
+from dataclasses import replace
+
+import numpy as np
+
+from benchmarks.kitchens import demo_formulas
+from substrata.balance.bench import Bench
+from substrata.balance.judge import judge, rails_broken
+from substrata.balance.rounds import search
+from substrata.balance.rows import rows_at
+from substrata.balance.steps import TOUCHED
+from substrata.balance.wish import Wish
+from substrata.pantry.library import load_library
+from substrata.settings import Settings
+
+
+def plain_cost(bench, grams):
+    """The weighted change."""
+    moved = [(s.step.weight * abs(g - s.start)) + TOUCHED for s, g in zip(bench.slots, grams, strict=True) if abs(g - s.start) > 1e-6]
+    return sum(moved) + sum(8.0 for s, g in zip(bench.slots, grams, strict=True) if s.new and g > 0)
+
+
+def balanced(library, settings):
+    """The demo formulas, each settled first where something of it was out."""
+    made = []
+    for formula in demo_formulas():
+        bench = Bench(formula, library, settings, Wish(may_bring=False))
+        found = search(bench, start=judge(bench, bench.start))
+        if found.met:
+            made.append(bench.formula_at(found.verdict.grams))
+    return made
+
+
+def disturbed(formula, bench, rng, *, most):
+    """Some free lines of a formula moved by 10 to 60 %, eggs by whole eggs."""
+    free = [s for s in bench.slots if s.free and not s.new and s.start > 0]
+    chosen = rng.sample(free, min(rng.randint(1, 4), len(free)))
+    grams = {}
+    for slot in chosen:
+        share = rng.uniform(0.1, most) * rng.choice((-1, 1))
+        moved = round(slot.start * share / slot.step.grams) * slot.step.grams if slot.role == "egg" else slot.start * share
+        grams[slot.id] = max(round(slot.start + moved, 1), 0.0)
+    return replace(formula, lines=tuple(replace(x, grams=grams[x.id], entered="") if x.id in grams else x for x in formula.lines))
+
+
+def main(cases=60, seed=7):
+    library, settings, rng = load_library(), Settings(), random.Random(seed)
+    bases = balanced(library, settings)
+    drawn = red = back = cheaper = kept = possible = 0
+    ratios, seconds, rounds, inside = [], [], [], []
+    while red < cases:
+        formula = rng.choice(bases)
+        bench = Bench(formula, library, settings, Wish())
+        draft = disturbed(formula, bench, rng, most=0.6)
+        drawn += 1
+        work = Bench(draft, library, settings, Wish(), saved=formula)
+        start = judge(work, work.start)
+        if not start.missed or start.figures is None:
+            continue
+        red += 1
+        begun = time.perf_counter()
+        found = search(work, start=start)
+        seconds.append(time.perf_counter() - begun)
+        rounds.append(found.rounds)
+        back += found.met
+        wanted = np.array([s.wanted for s in work.slots])
+        planted, own = plain_cost(work, wanted), plain_cost(work, found.verdict.grams)
+        broken = rails_broken(work, rows_at(work, found.verdict.grams, None), found.verdict.grams)
+        kept += not broken
+        ratios.append(own / planted)
+        cheaper += own <= planted * 1.001
+        inside.append(depth(found.verdict, work))
+        if not found.met or own > planted * 1.001 or broken:
+            moves = ", ".join(f"{s.name[:14]} {s.start:g}>{g:g} ({s.wanted:g})" for s, g in zip(work.slots, found.verdict.grams, strict=True) if abs(g - s.start) > 1e-6 or abs(s.wanted - s.start) > 1e-6)  # fmt: skip
+            print(f"  {formula.name}: start {short(start.missed)} end {short(found.verdict.missed)} rails {broken} own {own:.0f} planted {planted:.0f} | {moves}")
+    print(f"drawn {drawn}, red {red}: back inside {back}, no more change than planted {cheaper}, rails kept {kept}")
+    print(f"ratio median {np.median(ratios):.2f} p90 {np.percentile(ratios, 90):.2f}; rounds median {np.median(rounds):.0f} max {max(rounds)}; s median {np.median(seconds):.2f} p95 {np.percentile(seconds, 95):.2f}")
+    print(f"how far inside it ends (share of the half window, least bracket): median {np.median(inside):.2f}")
+
+
+def short(missed):
+    return {k: round(v, 3) for k, v in missed.items()}
+
+
+def depth(verdict, bench):
+    """Of the bracket nearest to its bound: how far inside, as a share of half the window."""
+    rows = []
+    windows = bench.at(verdict.grams).windows
+    for key, wanted in windows.items():
+        w, value = wanted.window, verdict.figures.values.get(key)
+        if value is None or w.low is None or w.high is None:
+            continue
+        rows.append(min(value - w.low, w.high - value) / ((w.high - w.low) / 2))
+    return max(min(rows, default=1.0), 0.0)
+
+
+if __name__ == "__main__":
+    main(*(int(a) for a in sys.argv[1:]))

@@ -1,0 +1,238 @@
+"""The dough that a settle works on: the formula's lines and what may be brought in, all in one batch."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from substrata.balance.exclusions import excluded_by
+from substrata.balance.steps import Candidate, Step, may_be_brought, step_of
+from substrata.balance.wish import Wish
+from substrata.batch.weighed import FRYING, Batch, WeighedLine
+from substrata.context.dough import Dough
+from substrata.context.figures import figures
+
+from substrata.formula.formula import Formula, Line, Target
+from substrata.pantry.library import Floats, Library
+from substrata.settings import Settings
+
+_FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
+_SWEET = 2.0  # % sucrose of the dough from which it is a sweet one
+_FEEDS = 0.03  # of the dough: sugar that is there for the yeast
+_LEAST_G = 0.05
+
+
+@dataclass(frozen=True, kw_only=True)
+class Slot:
+    """One line as a settle sees it."""
+
+    id: str
+    ingredient: str
+    name: str
+    role: str
+    start: float  # g
+    wanted: float  # g of the last saved version; the start where there is none
+    free: bool
+    new: bool  # not in the formula
+    gone: bool  # has to go
+    step: Step
+    most: float  # g
+
+
+class Bench:
+    """A formula, all that may be brought into it, and how it is looked at.
+
+    Attributes:
+        wish: what is wanted.
+        given: the formula as it stands, without what has no weight.
+        base: the dough with every candidate at 0 g.
+        slots: the n lines that can be weighed, in the batch's order; the fat of frying is no slot.
+        kept: the dough that rails are measured against: the last saved version, else the formula as it stands.
+    """
+
+    def __init__(
+        self,
+        formula: Formula,
+        library: Library,
+        settings: Settings,
+        wish: Wish,
+        *,
+        saved: Formula | None = None,
+        invited: tuple[str, ...] = (),
+    ) -> None:
+        self.wish, self.library, self.settings = wish, library, settings
+        self.given = Dough(_with_targets(formula, wish), library, settings)
+        kept = saved if saved is not None and saved.form == formula.form else formula
+        self.kept = Dough(kept, library, settings)
+        if self.kept.batch.dough_g <= 0:
+            self.kept = self.given
+        offered = self._offered(invited)
+        lines = _joined(self.given.formula.lines, self.kept.formula.lines, offered)
+        self.base = Dough(replace(self.given.formula, lines=lines), library, settings)
+        self.slots = self._slots({c.ingredient: c for c in offered})
+        self.count = len(self.slots)
+
+    def _offered(self, invited: tuple[str, ...]) -> tuple[Candidate, ...]:
+        batch, form = self.given.batch, self.given.formula.form
+        sweet = self.given.bracketed.value("sweetness") > _SWEET if batch.dough_g else False
+        named = tuple(
+            Candidate(ingredient=i, most_percent=40, never_forms=frozenset(), stands_for=self.library[i].role)
+            for i in invited
+            if i not in {w.ingredient.id for w in batch.lines}
+        )
+        usual = may_be_brought(batch, form, self.library, sweet=sweet) if self.wish.may_bring else ()
+        known = {c.ingredient for c in named}
+        every = (*named, *(c for c in usual if c.ingredient not in known))
+        return tuple(c for c in every if self._has(c.ingredient) and not self._out(c.ingredient))
+
+    def _has(self, ingredient: str) -> bool:
+        return not self.wish.stock or ingredient == "water" or self.wish.stock.get(ingredient, 0.0) > _LEAST_G
+
+    def _out(self, ingredient: str, lot: str = "") -> bool:
+        return bool(excluded_by(self.library.pack_or_ingredient(ingredient, lot), self.wish.without))
+
+    def _slots(self, offered: Mapping[str, Candidate]) -> tuple[Slot, ...]:
+        saved = {line.id: w.grams.value for w in self.kept.batch.lines for line in (w.line,)}
+        given = {w.line.id for w in self.given.batch.lines}
+        dough_g = max(self.given.batch.dough_g, self.kept.batch.dough_g)
+        named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
+        raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.given.batch.lines)
+        slots = []
+        for w in self.base.batch.lines:
+            if w.role == FRYING:
+                continue
+            start, new = w.grams.value, w.line.id not in given
+            gone = not new and (w.line.id in self.wish.without_lines or self._out(w.ingredient.id, w.line.lot))
+            barred = new and (w.ingredient.id in named or self._out(w.ingredient.id, w.line.lot))
+            held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
+            weighed = w.line.prep is not None and bool(w.line.prep.steps) and w.line.prep.weighed
+            back = new and w.line.id in saved
+            cap = offered[w.ingredient.id].most_percent / 100 * dough_g if w.ingredient.id in offered and new else None
+            if back:
+                cap = max(saved[w.line.id], cap or 0.0)
+            most = cap if cap is not None else dough_g + start
+            if self.wish.stock and w.ingredient.id != "water":
+                most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
+            slots.append(
+                Slot(
+                    id=w.line.id,
+                    ingredient=w.ingredient.id,
+                    name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
+                    role=w.role,
+                    start=start,
+                    wanted=saved.get(w.line.id, start),
+                    free=gone or not (held or weighed or barred),
+                    new=new and not back,
+                    gone=gone,
+                    step=step_of(w.ingredient, w.role, self.settings, in_grams=self.wish.steps == "grams"),
+                    most=0.0 if gone or barred else most,
+                )
+            )
+        return tuple(slots)
+
+    def _is_fixed(self, w: WeighedLine, *, raised: bool) -> bool:
+        """Whether a line is the baker's alone: how it tastes, the yeast, and the spoon of sugar that feeds it."""
+        if w.role in _FIXED_ROLES or "yeast" in w.ingredient.flags:
+            return True
+        feeds = raised and w.ingredient.parameter("fermentable").value > 0 and w.role == "sweetener"
+        return feeds and w.grams.value < _FEEDS * max(self.given.batch.dough_g, 1.0)
+
+    @cached_property
+    def start(self) -> Floats:
+        """Grams as the formula stands, shape (n,)."""
+        return np.array([slot.start for slot in self.slots])
+
+    @cached_property
+    def lift_state(self) -> str:
+        """Where the lift of the formula as it stands lies."""
+        told = figures(self.given)
+        return told.states["lift"] if told else "open"
+
+    @cached_property
+    def usual_consistency(self) -> float | None:
+        """Consistency at shaping of the dough that is kept to, log10 Pa s; None where there is none to speak of."""
+        told = figures(self.kept)
+        return told.consistency if told else None
+
+    @cached_property
+    def inside(self) -> Floats:
+        """1.0 for what is part of the dough, shape (n,)."""
+        return self.base.batch.inside[: self.count]
+
+    @cached_property
+    def frying(self) -> float:
+        """Grams of fat that frying brings, for each gram of dough; 0 where nothing is fried."""
+        fat = sum(w.grams.value for w in self.base.batch.lines if w.role == FRYING)
+        return fat / self.base.batch.dough_g if self.base.batch.dough_g else 0.0
+
+    def per_line(self, coefficients: Floats) -> Floats:
+        """Coefficients of the n slots, that of the frying fat laid on the dough that brings it; (lines,) to (n,)."""
+        own = coefficients[: self.count]
+        if len(coefficients) == self.count:
+            return own
+        result: Floats = own + self.frying * coefficients[self.count] * self.inside
+        return result
+
+    def batch_at(self, grams: Floats) -> Batch:
+        """The batch at some weights, shape (n,): for figures that hang on the weights alone."""
+        if len(self.base.batch.lines) == self.count:
+            return self.base.batch.with_grams(grams)
+        return self.base.batch.with_grams(np.append(grams, self.frying * float(grams @ self.inside)))
+
+    def at(self, grams: Floats) -> Dough:
+        """The dough at some weights, shape (n,)."""
+        changed = {s.id: g for s, g in zip(self.slots, grams.tolist(), strict=True) if abs(g - s.start) > 1e-9}  # noqa: PLR2004
+        return self.base.but(grams=changed) if changed else self.base
+
+    def formula_at(self, grams: Floats) -> Formula:
+        """The formula at some weights: what is at nothing is left out, and a changed line is written in grams."""
+        wanted = {slot.id: (slot, float(g)) for slot, g in zip(self.slots, grams, strict=True)}
+        lines = []
+        for line in self.base.formula.lines:
+            slot, now = wanted.get(line.id, (None, 0.0))
+            if slot is None or abs(now - slot.start) < 1e-9:  # noqa: PLR2004
+                if slot is None or now > 0 or not (slot.new or slot.id not in self._given_ids):
+                    lines.append(line)
+            elif now > _LEAST_G:
+                lines.append(replace(line, grams=round(now, 3), entered=f"{now:g} g"))
+        return replace(self.given.formula, lines=tuple(lines), targets=self._own_targets)
+
+    @cached_property
+    def _given_ids(self) -> frozenset[str]:
+        return frozenset(line.id for line in self.given.formula.lines)
+
+    @cached_property
+    def _own_targets(self) -> Mapping[str, Target]:
+        return self.given.formula.targets
+
+
+def _with_targets(formula: Formula, wish: Wish) -> Formula:
+    told = {key: Target(low=window.low, high=window.high) for key, window in wish.targets.items()}
+    return replace(formula, targets={**formula.targets, **told}) if told else formula
+
+
+def _joined(lines: tuple[Line, ...], saved: tuple[Line, ...], offered: tuple[Candidate, ...]) -> tuple[Line, ...]:
+    """The lines, those that the saved version had besides, and the candidates; none of the added weighs anything."""
+    ids = {line.id for line in lines}
+    here = {line.ingredient for line in lines}
+    back = [
+        replace(line, grams=0.0, entered="")
+        for line in saved
+        if line.id not in ids and line.ingredient not in here and line.prep is None
+    ]
+    ids |= {line.id for line in back}
+    here |= {line.ingredient for line in back}
+    new = []
+    for candidate in offered:
+        if candidate.ingredient not in here:
+            key = candidate.ingredient
+            while key in ids:
+                key += "-new"
+            ids.add(key)
+            new.append(Line(id=key, ingredient=candidate.ingredient, grams=0.0))
+    return (*lines, *back, *new)
+
+

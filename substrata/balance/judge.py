@@ -1,0 +1,102 @@
+"""The full model's judgement of an answer: what of the wish is missed, and by how much."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.measures import ratio_of
+from substrata.balance.program import change_cost
+from substrata.balance.rows import Row, judged_keys
+from substrata.balance.slopes import wanted_band
+from substrata.context.dough import Dough
+from substrata.context.figures import Figures, figures
+from substrata.dough.binder import caps_of
+from substrata.formula.form import Window
+from substrata.oven.questions import coarse
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import constant
+
+_HAIR = 1e-6
+NEVER_MIN = 999.0  # a bake that does not come to an end
+
+
+@dataclass(frozen=True, kw_only=True)
+class Verdict:
+    """One answer as the full model sees it."""
+
+    grams: Floats  # shape (n,)
+    figures: Figures | None
+    missed: Mapping[str, float]  # by how much, in units of each limit; empty when all holds
+    cost: float
+    minutes: float | None = None  # in the oven; worked out only when it is wished for
+
+    @property
+    def violation(self) -> float:
+        """All that is missed, in one figure."""
+        return sum(self.missed.values())
+
+    @property
+    def rank(self) -> tuple[float, float]:
+        """For comparing answers: what is missed comes first."""
+        return round(self.violation, 5), self.cost
+
+
+def judge(bench: Bench, grams: Floats) -> Verdict:
+    """Judge the dough at some weights, shape (n,), by the full model."""
+    dough = bench.at(grams)
+    told = figures(dough)
+    missed: dict[str, float] = {}
+    minutes = None
+    if told is None:
+        return Verdict(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
+    for key in judged_keys(bench, dough):
+        window = dough.windows[key].window
+        value = told.values[key] if key in told.values else ratio_of(key, dough).value(dough.batch.grams)
+        _miss(missed, key, value, window)
+    band = wanted_band(bench, dough)
+    _miss(missed, "handling", told.consistency, Window(low=band.low, high=band.high), relative=False)
+    if told.coheres < 1 - _HAIR:
+        missed["crumbly"] = 1 - told.coheres
+    _caps(bench, dough, grams, missed)
+    for key, window in bench.wish.texture.items():
+        _miss(missed, f"texture:{key}", told.texture.get(key, 0.0), window, relative=False)
+    if bench.wish.minutes_most is not None:
+        ready = coarse(dough.case).ready
+        minutes = NEVER_MIN if ready is None else ready
+        _miss(missed, "minutes", minutes, Window(high=bench.wish.minutes_most))
+    for slot, now in zip(bench.slots, grams.tolist(), strict=True):
+        if slot.gone and now > 0:
+            missed[f"without:{slot.id}"] = 1.0
+    return Verdict(grams=grams, figures=told, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
+
+
+def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, relative: bool = True) -> None:
+    for bound, sign in ((window.low, 1.0), (window.high, -1.0)):
+        if bound is not None:
+            size = max(abs(bound), _HAIR) if relative and bound else 1.0
+            short = sign * (bound - value) / size
+            if short > _HAIR:
+                missed[key] = short
+
+
+def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
+    whole = float(grams @ bench.inside)
+    for cap in caps_of(dough.formula.form):
+        held = sum(g for slot, g in zip(bench.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients)
+        if whole and 100 * held / whole > cap.hard * (1 + _HAIR):
+            missed[f"cap:{cap.name}"] = 100 * held / whole / cap.hard - 1
+    left = dough.lift.soda_left_g if dough.batch.dough_g else 0.0
+    if whole and 100 * left / whole > constant("soapy_soda") * (1 + _HAIR):
+        missed["rail:soda"] = 100 * left / whole - constant("soapy_soda")
+    fat = float(grams @ (np.array([float(s.role == "fat") for s in bench.slots]) * bench.inside))
+    if whole and dough.batch.dry_base_g and fat / whole > constant("greasy_fat") * (1 + _HAIR):
+        missed["rail:greasy"] = fat / whole - constant("greasy_fat")
+
+
+def rails_broken(bench: Bench, rows: list[Row], grams: Floats) -> tuple[str, ...]:
+    """Keys of the guard rails that an answer does not keep."""
+    return tuple(sorted({row.key for row in rows if row.kind in ("rail", "mass") and row.over(grams) > 1e-4}))  # noqa: PLR2004

@@ -1,0 +1,35 @@
+"""The guard rails: without each of them a solver has cheated (``rails.csv``)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from math import inf
+
+from substrata.quantities.tables import read_table
+
+
+@dataclass(frozen=True, kw_only=True)
+class Rail:
+    """One rail: multiples of what the dough had between which it stays."""
+
+    id: str
+    low: float
+    high: float
+    price: float  # of a unit beyond it; 0 where it must hold
+    text: str
+
+
+@cache
+def rails() -> dict[str, Rail]:
+    """All rails by id."""
+    return {
+        row.text("rail"): Rail(
+            id=row.text("rail"),
+            low=float(row.text("low") or 0.0),
+            high=float(row.text("high") or inf),
+            price=row.number_in("price", 0),
+            text=row.text("text"),
+        )
+        for row in read_table("rails.csv")
+    }

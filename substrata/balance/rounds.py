@@ -1,0 +1,120 @@
+"""Successive linearisation: solve, look at the full model, take new slopes there, until an answer repeats."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.judge import Verdict, judge
+from substrata.balance.program import Ask, Solved, solve
+from substrata.balance.rows import Kind, Row, rows_at
+from substrata.balance.slopes import slopes_at
+from substrata.pantry.library import Floats
+
+ROUNDS = 7
+_TRUST = 1.0
+_SHRINK = 0.75
+# Price of a unit of missing a limit, when not all can be met: so much that no edit is dearer, and what makes it a dough
+# is let go last.
+ELASTIC: dict[Kind, float] = {"wish": 1e4, "window": 1e4, "handling": 1e4, "cap": 1e4}
+_LAST: dict[Kind, float] = {**ELASTIC, "rail": 1e5, "mass": 1e5}
+_ENOUGH = 1e-6
+_FEW_USED = 1e-6
+
+
+@dataclass(frozen=True, kw_only=True)
+class Found:
+    """The best answer of some rounds."""
+
+    verdict: Verdict
+    solved: Solved | None
+    met: bool  # everything wished for holds in the full model
+    hard: bool  # the linear problem could be solved without letting anything go
+    rounds: int
+
+
+def search(
+    bench: Bench,
+    *,
+    start: Verdict,
+    untouched: frozenset[str] = frozenset(),
+    aim: Floats | None = None,
+    new_price: float | None = None,
+    at: Floats | None = None,
+) -> Found:
+    """The least change that meets the wish, or the nearest to it.
+
+    Args:
+        bench: the dough and the wish.
+        start: the formula as it stands, judged.
+        untouched: lines left as they are.
+        aim: another objective per gram than the change, shape (n,).
+        new_price: of a new ingredient; None the usual.
+        at: where to look first, shape (n,); None where the formula stands.
+    """
+    present = start.figures.consistency if start.figures else None
+    point = start.grams if at is None else at
+    best: Verdict | None = None
+    best_solved, hard, trust, kept_new = None, True, _TRUST, None
+    seen: set[tuple[float, ...]] = set()
+    number = 0
+    for number in range(1, ROUNDS + 1):
+        rows = rows_at(bench, point, slopes_at(bench, point, present=present))
+        ask = Ask(elastic={}, untouched=untouched, near=point, trust=trust, aim=aim)
+        if new_price is not None:
+            ask = replace(ask, new_price=new_price)
+        if kept_new is None:
+            kept_new = used_new(bench, rows, ask)
+        solved, hard = solve_or_bend(bench, rows, replace(ask, only_new=kept_new))
+        if solved.grams is None:
+            break
+        verdict = judge(bench, solved.grams)
+        better = best is None or _rank(verdict, aim) < _rank(best, aim)
+        if better:
+            best, best_solved = verdict, solved
+        key = tuple(np.round(solved.grams, 2))
+        if key in seen:
+            break
+        seen.add(key)
+        if verdict.violation <= _ENOUGH and number > 1 and not better:
+            break
+        point = solved.grams if better or number == 1 else (best.grams if best else point)
+        trust *= _SHRINK if not better else 1.0
+    best = best or start
+    return Found(verdict=best, solved=best_solved, met=best.violation <= _ENOUGH, hard=hard, rounds=number)
+
+
+def _rank(verdict: Verdict, aim: Floats | None) -> tuple[float, float]:
+    if aim is None:
+        return verdict.rank
+    return verdict.rank[0], float(aim @ verdict.grams)
+
+
+def solve_or_bend(bench: Bench, rows: Sequence[Row], ask: Ask) -> tuple[Solved, bool]:
+    """Solve with every row hard; where that cannot be, with the wishes and windows at a price, then with rails too."""
+    solved = solve(bench, rows, ask)
+    if solved.grams is not None:
+        return solved, True
+    for elastic in (ELASTIC, _LAST):
+        solved = solve(bench, rows, replace(ask, elastic=elastic))
+        if solved.grams is not None:
+            return solved, False
+    return solved, False
+
+
+def used_new(bench: Bench, rows: Sequence[Row], ask: Ask) -> frozenset[str]:
+    """The new ingredients worth a look: those that three easy problems take up."""
+    new = [slot.id for slot in bench.slots if slot.new and slot.most > 0]
+    if not new:
+        return frozenset()
+    loose = replace(ask, whole_steps=False, elastic=_LAST)
+    plain = [row for row in rows if not row.price]
+    used: set[str] = set()
+    for these, price in ((rows, ask.new_price), (rows, 0.1), (plain, ask.new_price)):
+        solved = solve(bench, these, replace(loose, new_price=price))
+        if solved.grams is not None:
+            used |= {s.id for s, g in zip(bench.slots, solved.grams, strict=True) if s.new and g > _FEW_USED}
+    return frozenset(used)

@@ -1,0 +1,177 @@
+"""What is not linear in the grams: handling, texture and minutes in the oven, with their slopes at a point."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from math import log
+from typing import Literal
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.rails import rails
+from substrata.context.dough import Dough
+from substrata.context.figures import shaped_at
+from substrata.dough.handling_words import band_of, form_handling
+from substrata.dough.texture import texture_values
+from substrata.oven.questions import coarse
+from substrata.pantry.library import Floats
+
+Kind = Literal["window", "handling", "wish", "soft"]
+PAD = 0.15  # how far inside a class of handling a settle aims, log10 Pa s
+FILLED = 0.06  # ln of the filling of the voids that a dough needs, with a little to spare
+_TWO_PERCENT = 0.02  # of a line: the step of a slope
+_LEAST_STEP = 0.003  # of the dough, where a line is small
+_INSIDE_SCORE = 0.1  # points by which a wish of texture is aimed beyond
+_INSIDE_MINUTES = 0.97
+
+
+@dataclass(frozen=True, kw_only=True)
+class Slope:
+    """A quantity at a point, its slopes, and between what it should lie."""
+
+    key: str
+    kind: Kind
+    value: float
+    per_gram: Floats  # shape (n,)
+    low: float | None
+    high: float | None
+    unit: float  # what counts as one unit of missing it
+    price: float = 0.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Slopes:
+    """All of them."""
+
+    hard: tuple[Slope, ...] = ()
+    soft: tuple[Slope, ...] = field(default=())
+
+    def every(self) -> Iterator[Slope]:
+        """One after the other."""
+        yield from self.hard
+        yield from self.soft
+
+
+@dataclass(frozen=True, kw_only=True)
+class Band:
+    """Consistencies at which a dough is shaped as wanted, log10 Pa s."""
+
+    low: float
+    high: float
+
+
+def wanted_band(bench: Bench, dough: Dough) -> Band:
+    """The class that is wished for, else those in which the form is shaped."""
+    habit, thick = form_handling()[dough.formula.form], dough.piece.thickness_mm
+    low, high = (bench.wish.handling,) * 2 if bench.wish.handling else (habit.lowest, habit.highest)
+    return Band(low=band_of(low, thick).low, high=band_of(high, thick).high)
+
+
+def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
+    """Handling, texture and minutes at a point with their slopes by central differences.
+
+    Args:
+        bench: the dough and the wish.
+        grams: the point, shape (n,).
+        present: consistency of the formula as it stands: a settle aims no further inside a class than it is.
+    """
+    dough = bench.at(grams)
+    if len(dough.inside.lines) < 2 or dough.batch.dough_g <= 0:  # noqa: PLR2004
+        return Slopes()
+    hard, soft = [], []
+    consistency, filled, run = _handling(bench, grams)
+    band = wanted_band(bench, dough)
+    usual = bench.usual_consistency
+    low, high = _aim(band, present, usual)
+    hard.append(Slope(key="handling", kind="handling", value=consistency, per_gram=run[0], low=low, high=high, unit=1.0))
+    hard.append(Slope(key="crumbly", kind="handling", value=filled, per_gram=run[1], low=FILLED, high=None, unit=0.5))
+    rail = rails()["soft:handling"]
+    if usual is not None and band.low <= usual < band.high and rail.id not in bench.wish.released:
+        soft.append(
+            Slope(
+                key="soft:handling", kind="soft", value=consistency, per_gram=run[0], low=usual - rail.low,
+                high=usual + rail.high, unit=1.0, price=rail.price,
+            )
+        )  # fmt: skip
+    hard += _texture(bench, grams)
+    hard += _minutes(bench, grams)
+    return Slopes(hard=tuple(hard), soft=tuple(soft))
+
+
+def _aim(band: Band, *known: float | None) -> tuple[float, float]:
+    """A little inside the class, but never further than the dough is, or was, already."""
+    low, high = band.low + PAD, band.high - PAD
+    if low > high:
+        low = high = (band.low + band.high) / 2
+    for own in known:
+        if own is not None and band.low <= own < band.high:
+            low, high = min(low, own), max(high, own)
+    return low, high
+
+
+def _handling(bench: Bench, grams: Floats) -> tuple[float, float, tuple[Floats, Floats]]:
+    def read(at: Floats) -> tuple[float, float]:
+        consistency, filled = shaped_at(bench.batch_at(at).dough(), bench.base.formula)
+        return consistency, log(max(filled, 1e-6))
+
+    here = read(grams)
+    thick, full = np.zeros(bench.count), np.zeros(bench.count)
+    for place, below, above in _steps(bench, grams):
+        a, b = (here if below == grams[place] else read(_with(grams, place, below))), read(_with(grams, place, above))
+        thick[place], full[place] = ((b[i] - a[i]) / (above - below) for i in (0, 1))
+    return *here, (thick, full)
+
+
+def _steps(bench: Bench, grams: Floats) -> Iterator[tuple[int, float, float]]:
+    """Each free line with the two weights between which its slope is taken."""
+    least = _LEAST_STEP * max(bench.kept.batch.dough_g, 1.0)
+    for place, slot in enumerate(bench.slots):
+        if slot.free and bench.inside[place]:
+            step = max(_TWO_PERCENT * float(grams[place]), min(least, slot.step.grams))
+            below = max(float(grams[place]) - step, 0.0)
+            yield place, below if grams[place] > 0 else 0.0, float(grams[place]) + step
+
+
+def _with(grams: Floats, place: int, value: float) -> Floats:
+    other = grams.copy()
+    other[place] = value
+    return other
+
+
+def _texture(bench: Bench, grams: Floats) -> Iterator[Slope]:
+    if not bench.wish.texture:
+        return
+
+    def read(at: Floats) -> dict[str, float]:
+        dough = bench.at(at)
+        return texture_values(dough.batch, dough.baked, dough.eaten)
+
+    here, run = read(grams), {key: np.zeros(bench.count) for key in bench.wish.texture}
+    for place, below, above in _steps(bench, grams):
+        a, b = read(_with(grams, place, below)), read(_with(grams, place, above))
+        for key in run:
+            run[key][place] = (b[key] - a[key]) / (above - below)
+    for key, window in bench.wish.texture.items():
+        yield Slope(
+            key=f"texture:{key}", kind="wish", value=here[key], per_gram=run[key],
+            low=None if window.low is None else window.low + _INSIDE_SCORE,
+            high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
+        )  # fmt: skip
+
+
+def _minutes(bench: Bench, grams: Floats) -> Iterator[Slope]:
+    most = bench.wish.minutes_most
+    if most is None:
+        return
+    here = coarse(bench.at(grams).case).ready
+    run = np.zeros(bench.count)
+    if here is None:
+        return
+    for place, below, above in _steps(bench, grams):
+        if bench.slots[place].new:
+            continue
+        a, b = (coarse(bench.at(_with(grams, place, g)).case).ready for g in (below, above))
+        run[place] = (b - a) / (above - below) if a is not None and b is not None else 0.0
+    yield Slope(key="minutes", kind="wish", value=here, per_gram=run, low=None, high=most * _INSIDE_MINUTES, unit=most)

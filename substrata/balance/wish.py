@@ -1,0 +1,99 @@
+"""What a baker wants of a formula besides what its windows say."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from substrata.analysis.brackets import bracket_kinds
+from substrata.balance.exclusions import exclusions
+from substrata.dough.handling_words import classes
+from substrata.dough.texture import texture_keys
+from substrata.errors import FormulaError
+from substrata.formula.form import Window
+from substrata.nutrition.facts import FIGURES
+
+Steps = Literal["kitchen", "grams"]
+PER_100_G = "_100g"
+_MOST_LINES = 60
+
+
+@dataclass(frozen=True, kw_only=True)
+class Wish:
+    """Targets, limits and freedoms of a settle."""
+
+    # By bracket, or "sodium" or "cheese"; with "_100g" behind it, per 100 g baked.
+    targets: Mapping[str, Window] = field(default_factory=dict)
+    handling: str = ""  # class at shaping; "" takes what the form is shaped at
+    texture: Mapping[str, Window] = field(default_factory=dict)  # scores 0..10
+    minutes_most: float | None = None  # baked within so many
+    without: tuple[str, ...] = ()  # exclusions, by id
+    without_lines: tuple[str, ...] = ()  # lines that must go
+    locked: tuple[str, ...] = ()  # lines to leave alone, besides those locked in the formula
+    stock: Mapping[str, float] = field(default_factory=dict)  # grams at hand, by ingredient
+    steps: Steps = "kitchen"
+    may_bring: bool = True  # a new ingredient
+    may_change_mass: bool = False  # of the whole dough, and so of a piece
+    released: frozenset[str] = frozenset()  # guard rails that the baker has let go
+    margin: float = 0.0  # standard deviations by which a target is met
+
+    def but(self, **changes: object) -> Wish:
+        """The same wish, but for what is told."""
+        return replace(self, **changes)  # type: ignore[arg-type]  # by name
+
+
+def target_keys() -> tuple[str, ...]:
+    """What can be wished for, a piece and per 100 g."""
+    pieces = dict.fromkeys((*bracket_kinds(), "sodium", "cheese", *FIGURES))
+    return (*pieces, *(f"{key}{PER_100_G}" for key in ("cheese", *FIGURES)))
+
+
+def check_wish(wish: Wish, lines: Sequence[str]) -> None:
+    """Refuse what cannot be meant.
+
+    Args:
+        wish: what is wanted.
+        lines: ids of the formula's lines.
+
+    Raises:
+        FormulaError: naming the field.
+    """
+    _known(wish.targets, target_keys(), "targets")
+    _known(wish.texture, texture_keys(), "texture")
+    _known(wish.without, tuple(exclusions()), "without")
+    _known([wish.handling] if wish.handling else [], tuple(band.class_name for band in classes()), "handling")
+    _known((*wish.without_lines,), tuple(lines), "without_lines")
+    for key, window in {**wish.targets, **wish.texture}.items():
+        _ordered(key, window)
+    if len(lines) > _MOST_LINES:
+        raise FormulaError(
+            "the formula is too long to settle",
+            got=f"{len(lines)} lines",
+            allowed=f"{_MOST_LINES} lines",
+            remedy="join what is alike, or make a part of it a formula of its own",
+            field="lines",
+        )
+
+
+def _known(told: object, allowed: tuple[str, ...], where: str) -> None:
+    strange = [str(key) for key in told if key not in allowed]  # type: ignore[attr-defined]  # a mapping or a sequence
+    if strange:
+        raise FormulaError(
+            "it cannot be wished for",
+            got=", ".join(strange)[:80],
+            allowed=", ".join(allowed),
+            remedy="choose one of these",
+            field=where,
+        )
+
+
+def _ordered(key: str, window: Window) -> None:
+    if window.low is not None and window.high is not None and window.low > window.high:
+        raise FormulaError(
+            "the target's bounds are crossed",
+            got=f"{window.low:g} to {window.high:g}",
+            allowed="low up to high",
+            remedy="swap them",
+            field=f"targets.{key}",
+        )
