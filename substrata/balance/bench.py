@@ -9,11 +9,11 @@ from functools import cached_property
 import numpy as np
 
 from substrata.balance.exclusions import excluded_by
-from substrata.balance.steps import Candidate, Step, may_be_brought, step_of
+from substrata.balance.steps import Candidate, Step, candidates, may_be_brought, step_of
 from substrata.balance.wish import Wish
 from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.context.figures import Figures, figures
 
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.library import Floats, Library
@@ -63,6 +63,8 @@ class Bench:
         saved: Formula | None = None,
         invited: tuple[str, ...] = (),
     ) -> None:
+        if settings.coconut_is_nut and {"nut", "tree-nut"} & set(wish.without):
+            wish = wish.but(without=(*wish.without, "coconut"))
         self.wish, self.library, self.settings = wish, library, settings
         self.given = Dough(_with_targets(formula, wish), library, settings)
         kept = saved if saved is not None and saved.form == formula.form else formula
@@ -79,7 +81,7 @@ class Bench:
         batch, form = self.given.batch, self.given.formula.form
         sweet = self.given.bracketed.value("sweetness") > _SWEET if batch.dough_g else False
         named = tuple(
-            Candidate(ingredient=i, most_percent=40, never_forms=frozenset(), stands_for=self.library[i].role)
+            Candidate(ingredient=i, most_percent=40, liking=1, never_forms=frozenset(), stands_for=self.library[i].role)
             for i in invited
             if i not in {w.ingredient.id for w in batch.lines}
         )
@@ -100,6 +102,7 @@ class Bench:
         dough_g = max(self.given.batch.dough_g, self.kept.batch.dough_g)
         named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
         raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.given.batch.lines)
+        caps = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
         slots = []
         for w in self.base.batch.lines:
             if w.role == FRYING:
@@ -109,11 +112,9 @@ class Bench:
             barred = new and (w.ingredient.id in named or self._out(w.ingredient.id, w.line.lot))
             held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
             weighed = w.line.prep is not None and bool(w.line.prep.steps) and w.line.prep.weighed
-            back = new and w.line.id in saved
-            cap = offered[w.ingredient.id].most_percent / 100 * dough_g if w.ingredient.id in offered and new else None
-            if back:
-                cap = max(saved[w.line.id], cap or 0.0)
-            most = cap if cap is not None else dough_g + start
+            back = new and saved.get(w.line.id, 0.0) > 0
+            cap = caps.get(w.ingredient.id)
+            most = dough_g + start if cap is None else max(cap / 100 * dough_g, start, saved.get(w.line.id, 0.0))
             if self.wish.stock and w.ingredient.id != "water":
                 most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
             slots.append(
@@ -127,7 +128,7 @@ class Bench:
                     free=gone or not (held or weighed or barred),
                     new=new and not back,
                     gone=gone,
-                    step=step_of(w.ingredient, w.role, self.settings, in_grams=self.wish.steps == "grams"),
+                    step=self._step(w, offered.get(w.ingredient.id) if new else None),
                     most=0.0 if gone or barred else most,
                 )
             )
@@ -139,6 +140,10 @@ class Bench:
             return True
         feeds = raised and w.ingredient.parameter("fermentable").value > 0 and w.role == "sweetener"
         return feeds and w.grams.value < _FEEDS * max(self.given.batch.dough_g, 1.0)
+
+    def _step(self, w: WeighedLine, brought: Candidate | None) -> Step:
+        step = step_of(w.ingredient, w.role, self.settings, in_grams=self.wish.steps == "grams")
+        return replace(step, weight=step.weight * brought.liking) if brought else step
 
     @cached_property
     def start(self) -> Floats:
@@ -154,8 +159,16 @@ class Bench:
     @cached_property
     def usual_consistency(self) -> float | None:
         """Consistency at shaping of the dough that is kept to, log10 Pa s; None where there is none to speak of."""
-        told = figures(self.kept)
-        return told.consistency if told else None
+        return self._usual.consistency if self._usual else None
+
+    @cached_property
+    def usual_texture(self) -> Mapping[str, float]:
+        """What the dough that is kept to eats like; empty where there is none to speak of."""
+        return self._usual.texture if self._usual else {}
+
+    @cached_property
+    def _usual(self) -> Figures | None:
+        return figures(self.kept)
 
     @cached_property
     def inside(self) -> Floats:

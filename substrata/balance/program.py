@@ -1,9 +1,8 @@
 """The mixed-integer program: the least change, in steps of the kitchen, that keeps every row.
 
 Solved by HiGHS through ``scipy.optimize.milp`` (statuses are SciPy's: 0 optimal, 1 limit reached, 2 infeasible,
-3 unbounded, 4 other). Variables of each line: grams ``g = z·start + y·saved + step·k`` with a whole ``k``, and ``z`` and ``y`` the
-anchors that let a line stay off the kitchen's steps, or go back to the saved version; what is added and taken; whether
-it is touched.
+3 unbounded, 4 other). Of each line: whole steps from where it stands (or from the saved
+version), what is added and taken, and whether it is touched.
 """
 
 from __future__ import annotations
@@ -24,7 +23,6 @@ OPTIMAL, LIMIT, INFEASIBLE = 0, 1, 2
 _TOWARDS = 0.4  # cost of a gram that brings a line back to the saved version, against one that takes it away
 _TIE = 1e-4  # by rank, so that of two equal answers always the same one is given
 _SECONDS = 4.0
-_GAP = 1e-3
 _TINY = 1e-9
 
 
@@ -40,6 +38,7 @@ class Ask:
     whole_steps: bool = True
     aim: Floats | None = None  # another objective per gram, shape (n,); the cost of the change breaks its ties
     new_price: float = NEW
+    gap: float = 1e-3  # of the best possible, at which the search for whole steps ends
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -71,15 +70,14 @@ def _moved_cost(slot: Slot, now: float) -> float:
 
 
 class _Columns:
-    """Places of the variables, and what of them each line needs."""
+    """Places of the variables: of each line its whole steps, whether it goes back to the saved version, what is added
+    and taken (towards the saved version and beyond), and whether it is touched."""
 
-    def __init__(self, bench: Bench, slots: Sequence[int]) -> None:
-        self.slots = slots
-        n = len(slots)
-        self.step, self.anchor, self.saved, self.more_to, self.more, self.less_to, self.less, self.touched = (
-            slice(i * n, (i + 1) * n) for i in range(8)
+    def __init__(self, count: int) -> None:
+        self.step, self.saved, self.more_to, self.more, self.less_to, self.less, self.touched = (
+            slice(i * count, (i + 1) * count) for i in range(7)
         )
-        self.lines = 8 * n
+        self.lines = 7 * count
 
 
 def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
@@ -91,131 +89,119 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
         ask: what may give way, and where to look.
     """
     places = _order(bench, ask)
-    n = len(places)
-    col = _Columns(bench, places)
     free = [bench.slots[p] for p in places]
+    n, col = len(places), _Columns(len(places))
     start = np.array([s.start for s in free])
     step = np.array([s.step.grams for s in free])
-    wanted = np.array([s.wanted for s in free])
-    weight = np.array([s.step.weight for s in free])
     most = np.array([max(s.most, 0.0) for s in free])
-    reach = np.maximum(most, start) + 1.0
+    wanted = np.minimum(np.array([s.wanted for s in free]), most)
+    reach, room = _reach(bench, places, ask, np.maximum(most, start) + 1.0)
     soft = [row for row in rows if row.price or row.kind in ask.elastic]
     width = col.lines + len(soft)
 
     cost = np.zeros(width)
-    rank = 1 + _TIE * np.arange(n)
-    cost[col.more], cost[col.less] = weight * rank, weight * rank
-    cost[col.more_to], cost[col.less_to] = _TOWARDS * weight * rank, _TOWARDS * weight * rank
+    weight = np.array([s.step.weight for s in free]) * (1 + _TIE * np.arange(n))
+    cost[col.more] = cost[col.less] = weight
+    cost[col.more_to] = cost[col.less_to] = _TOWARDS * weight
     cost[col.touched] = TOUCHED + np.array([ask.new_price if s.new else 0.0 for s in free])
-    for i, row in enumerate(soft):
-        cost[col.lines + i] = row.price or ask.elastic[row.kind]
+    cost[col.lines :] = [row.price or ask.elastic[row.kind] for row in soft]
     if ask.aim is not None:
         cost *= 1e-3
-        aim = ask.aim[places]
-        cost[col.step] += aim * step
-        cost[col.anchor] += aim * start
-        cost[col.saved] += aim * wanted
+        cost[col.step] += ask.aim[places] * step
+        cost[col.saved] += ask.aim[places] * (wanted - start)
 
     low, high = np.zeros(width), np.full(width, np.inf)
-    on_steps = np.abs(start / step - np.round(start / step)) < 1e-6  # noqa: PLR2004
-    back = (np.abs(wanted - start) > _TINY) & (wanted > _TINY) & (wanted <= most + _TINY)
-    low[col.step] = -np.floor(np.maximum(np.where(on_steps, 0.0, start), np.where(back, wanted, 0.0)) / step)
-    high[col.saved] = np.where(back, 1.0, 0.0)
-    high[col.step] = np.floor(most / step + 1e-6)
-    high[col.anchor] = np.where(on_steps | (most < start - _TINY), 0.0, 1.0)
-    towards_up, towards_down = np.maximum(wanted - start, 0.0), np.maximum(start - wanted, 0.0)
-    high[col.more_to], high[col.less_to] = towards_up, towards_down
+    back = np.abs(wanted - start) > _TINY
+    low[col.step] = -np.floor(np.where(back, np.maximum(start, wanted), start) / step + 1e-9)
+    high[col.step] = np.floor((most - np.where(back, np.minimum(start, wanted), start)) / step + 1e-9)
+    high[col.saved] = back
+    high[col.more_to], high[col.less_to] = np.maximum(wanted - start, 0.0), np.maximum(start - wanted, 0.0)
     high[col.touched] = 1.0
 
-    matrix, lower, upper = _line_rows(col, width, start, wanted, step, most, reach)
-    whole, bound = np.zeros((len(rows), width)), np.zeros(len(rows))
-    fixed = bench.start.copy()
-    fixed[places] = 0.0
-    slack = {id(row): col.lines + i for i, row in enumerate(soft)}
-    for i, row in enumerate(rows):
-        c = row.coefficients[places]
-        whole[i, col.step], whole[i, col.anchor], whole[i, col.saved] = c * step, c * start, c * wanted
-        bound[i] = row.bound - float(row.coefficients @ fixed)
-        if id(row) in slack:
-            whole[i, slack[id(row)]] = -1.0
-    matrix += [whole]
-    lower += [np.full(len(rows), -np.inf)]
-    upper += [bound + _TINY]
-    if ask.near is not None and ask.trust:
-        near = ask.near[places]
-        room = ask.trust * np.maximum(near, 0.06 * max(bench.kept.batch.dough_g, 1.0)) + step
-        room[[s.gone for s in free]] = np.inf
-        eye = np.zeros((n, width))
-        eye[:, col.step], eye[:, col.anchor], eye[:, col.saved] = np.diag(step), np.diag(start), np.diag(wanted)
-        matrix += [eye]
-        lower += [near - room]
-        upper += [near + room]
+    def block(**parts: Floats | float) -> Floats:
+        result = np.zeros((n, width))
+        for name, values in parts.items():
+            result[:, getattr(col, name)] = np.diag(np.broadcast_to(values, n))
+        return result
 
+    moved = block(step=step, saved=wanted - start)
+    touches = block(more_to=1, more=1, less_to=1, less=1, touched=-reach)
+    limits, bounds = _limits(bench, rows, places, moved)
+    for i, row in enumerate(soft):
+        limits[next(at for at, other in enumerate(rows) if other is row), col.lines + i] = -1.0
+    infinite = np.full(n, np.inf)
+    near = start if ask.near is None else ask.near[places]
+    parts = [
+        (moved + block(more_to=-1, more=-1, less_to=1, less=1), np.zeros(n), np.zeros(n)),
+        (moved, np.maximum(-start, near - room - start), np.minimum(most, near + room) - start + _TINY),
+        (touches, -infinite, np.zeros(n)),
+        (limits, np.full(len(rows), -np.inf), bounds),
+    ]
     integrality = np.zeros(width)
     if ask.whole_steps:
-        for part in (col.step, col.anchor, col.saved, col.touched):
+        for part in (col.step, col.saved, col.touched):
             integrality[part] = 1
     result = milp(
         cost,
-        constraints=LinearConstraint(csr_matrix(np.vstack(matrix)), np.concatenate(lower), np.concatenate(upper)),
+        constraints=LinearConstraint(csr_matrix(np.vstack([m for m, _, _ in parts])), np.concatenate([a for _, a, _ in parts]), np.concatenate([b for _, _, b in parts])),
         bounds=Bounds(low, high),
         integrality=integrality,
-        options={"time_limit": _SECONDS, "mip_rel_gap": _GAP, "presolve": True},
-    )
+        options={"time_limit": _SECONDS, "mip_rel_gap": ask.gap},
+    )  # fmt: skip
     if result.x is None:
         return Solved(status=result.status, grams=None, cost=np.inf, gap=np.inf, bound=np.inf)
-    grams = bench.start.copy()
-    k, z, y = result.x[col.step], result.x[col.anchor], result.x[col.saved]
+    steps, saved = result.x[col.step], result.x[col.saved]
     if ask.whole_steps:
-        k, z, y = np.round(k), np.round(z), np.round(y)
-    grams[places] = np.maximum(z * start + y * wanted + step * k, 0.0)
-    gap, dual = getattr(result, "mip_gap", 0.0) or 0.0, getattr(result, "mip_dual_bound", None)
+        steps, saved = np.round(steps), np.round(saved)
+    grams = _settled(bench)
+    grams[places] = np.maximum(start + step * steps + (wanted - start) * saved, 0.0)
+    dual = getattr(result, "mip_dual_bound", None)
     return Solved(
         status=result.status,
         grams=grams,
         cost=change_cost(bench, grams),
-        gap=gap,
+        gap=getattr(result, "mip_gap", None) or 0.0,
         bound=result.fun if dual is None else dual,
     )
+
+
+def _settled(bench: Bench) -> Floats:
+    """The weights of what does not move: as it stands, and nothing of what has to go."""
+    return np.array([0.0 if slot.gone else slot.start for slot in bench.slots])
+
+
+def _reach(bench: Bench, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
+    """The most by which a line can move, and the room around the point it stays near, each shape (m,).
+
+    The tighter the first is, the sooner the whole steps are found.
+    """
+    if ask.near is None or not ask.trust:
+        return whole, np.full(len(places), np.inf)
+    near = ask.near[places]
+    steps = np.array([bench.slots[p].step.grams for p in places])
+    # What goes has to be made up for at once.
+    gone = sum(slot.start for slot in bench.slots if slot.gone)
+    room = ask.trust * np.maximum(near, 0.06 * max(bench.kept.batch.dough_g, 1.0) + gone) + steps
+    return np.minimum(whole, np.abs(near - bench.start[places]) + room), room
+
+
+def _limits(bench: Bench, rows: Sequence[Row], places: list[int], moved: Floats) -> tuple[Floats, Floats]:
+    """The rows over the variables, shape (rows, width), and their bounds."""
+    settled = _settled(bench)
+    if not rows:
+        return np.zeros((0, moved.shape[1])), np.zeros(0)
+    every = np.array([row.coefficients for row in rows])
+    return every[:, places] @ moved, np.array([row.bound for row in rows]) - every @ settled + _TINY
 
 
 def _order(bench: Bench, ask: Ask) -> list[int]:
     """Places of the lines that may move, in an order that does not hang on how the formula lists them."""
 
     def may(slot: Slot) -> bool:
-        if not slot.free or slot.id in ask.untouched:
+        if not slot.free or slot.gone or slot.id in ask.untouched:
             return False
         return not slot.new or (slot.most > 0 and (ask.only_new is None or slot.id in ask.only_new))
 
     return sorted(
         (i for i, slot in enumerate(bench.slots) if may(slot)), key=lambda i: (bench.slots[i].ingredient, bench.slots[i].id)
-    )
-
-
-def _line_rows(
-    col: _Columns, width: int, start: Floats, wanted: Floats, step: Floats, most: Floats, reach: Floats
-) -> tuple[list[Floats], list[Floats], list[Floats]]:
-    """What ties a line's variables together."""
-    n = len(start)
-    eye = np.eye(n)
-
-    def block(**parts: Floats) -> Floats:
-        result = np.zeros((n, width))
-        for name, values in parts.items():
-            result[:, getattr(col, name)] = eye * values
-        return result
-
-    infinite = np.full(n, np.inf)
-    nothing = np.zeros(n)
-    moves = block(step=step, anchor=start, saved=wanted, more_to=nothing - 1, more=nothing - 1, less_to=nothing + 1, less=nothing + 1)
-    weighs = block(step=step, anchor=start, saved=wanted)
-    # Below its anchor a line can only go where the anchor holds, and one anchor is enough.
-    anchored = block(step=nothing + 1, anchor=np.floor(start / step), saved=np.floor(wanted / step))
-    one = block(anchor=nothing + 1, saved=nothing + 1)
-    touches = block(more_to=nothing + 1, more=nothing + 1, less_to=nothing + 1, less=nothing + 1, touched=-reach)
-    return (
-        [moves, weighs, anchored, one, touches],
-        [start, nothing, nothing, -infinite, -infinite],
-        [start, np.maximum(most, 0.0) + _TINY, infinite, nothing + 1, nothing],
     )

@@ -22,6 +22,7 @@ _SHRINK = 0.75
 ELASTIC: dict[Kind, float] = {"wish": 1e4, "window": 1e4, "handling": 1e4, "cap": 1e4}
 _LAST: dict[Kind, float] = {**ELASTIC, "rail": 1e5, "mass": 1e5}
 _ENOUGH = 1e-6
+_GAP, _QUICK_GAP = 1e-3, 0.03
 _FEW_USED = 1e-6
 
 
@@ -44,6 +45,7 @@ def search(
     aim: Floats | None = None,
     new_price: float | None = None,
     at: Floats | None = None,
+    quick: bool = False,
 ) -> Found:
     """The least change that meets the wish, or the nearest to it.
 
@@ -54,6 +56,7 @@ def search(
         aim: another objective per gram than the change, shape (n,).
         new_price: of a new ingredient; None the usual.
         at: where to look first, shape (n,); None where the formula stands.
+        quick: take the first answer that meets the wish, to within a few per cent of the least change.
     """
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
@@ -63,7 +66,7 @@ def search(
     number = 0
     for number in range(1, ROUNDS + 1):
         rows = rows_at(bench, point, slopes_at(bench, point, present=present))
-        ask = Ask(elastic={}, untouched=untouched, near=point, trust=trust, aim=aim)
+        ask = Ask(elastic={}, untouched=untouched, near=point, trust=trust, aim=aim, gap=_QUICK_GAP if quick else _GAP)
         if new_price is not None:
             ask = replace(ask, new_price=new_price)
         if kept_new is None:
@@ -75,6 +78,8 @@ def search(
         better = best is None or _rank(verdict, aim) < _rank(best, aim)
         if better:
             best, best_solved = verdict, solved
+        if quick and verdict.violation <= _ENOUGH:
+            break
         key = tuple(np.round(solved.grams, 2))
         if key in seen:
             break

@@ -29,7 +29,7 @@ from substrata.quantities.tables import constant
 # What a row stands for, in the order in which a clash lets go of it.
 Kind = Literal["rail", "mass", "cap", "window", "handling", "wish", "soft"]
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
-_MAKES_IT = ("base", "binder", "egg", "cheese", "fat", "lift")
+_MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")
 _TINY = 1e-9
 
 
@@ -173,14 +173,22 @@ def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
             whole = bench.kept.batch.dough_g
             yield _total_row("mass", "mass", "high", bench.inside, rail.high * whole, size=whole)
             yield _total_row("mass", "mass", "low", bench.inside, rail.low * whole, size=whole)
-    elif rail.id.startswith("soft:") and rail.id != "soft:handling":
+    elif rail.id.removeprefix("soft:") in bench.base.ratios_of and rail.id.startswith("soft:"):
         yield from _soft(bench, rail, rail.id.removeprefix("soft:"))
     elif rail.id in ("protein", "fat", "sweetness", "heat_set"):
         yield from _kept_near(bench, rail)
+    elif rail.id == "soft:added_fat":
+        yield from _added_fat(bench, rail)
     elif rail.id == "identity":
         yield from _identity(bench, rail)
     elif rail.id in ("egg", "cheese", "solid_fat"):
         yield from _kept_sum(bench, rail)
+    elif rail.id == "fat_follows" and _gone(bench, "fat"):
+        # Butter that goes is replaced by fat: nothing else makes it short.
+        batch = bench.base.batch
+        fat = bench.per_line(batch.nutrient("fat_g")[0] * batch.is_role("fat"))
+        now = float(fat @ bench.start)
+        yield _total_row("rail:fat_follows", "rail", "low", fat, rail.low * now, size=max(now, 1.0))
 
 
 def _kept_near(bench: Bench, rail: Rail) -> Iterator[Row]:
@@ -193,7 +201,7 @@ def _kept_near(bench: Bench, rail: Rail) -> Iterator[Row]:
     low = now * rail.low if rail.low and not _asked_below(target, now * rail.low) else None
     high = now * rail.high if rail.high < inf and not _asked_above(target, now * rail.high) else None
     ratio = ratio_of(rail.id, bench.base)
-    price = _soft_when_excluded(bench)
+    price = 0.0 if rail.id == "sweetness" and not _gone(bench, "sweetener") else _soft_when_excluded(bench)
     yield from ratio_rows(
         bench, ratio, f"rail:{rail.id}", "rail", Window(low=low, high=high), bench.start, price=price
     )
@@ -210,6 +218,11 @@ def _asked_below(target: Window, low: float) -> bool:
 
 def _asked_above(target: Window, high: float) -> bool:
     return target.low is not None and target.low > high
+
+
+def _gone(bench: Bench, role: str) -> bool:
+    """Whether something of a role has to go."""
+    return any(slot.gone and slot.start > 0 and slot.role == role for slot in bench.slots)
 
 
 def _soft_when_excluded(bench: Bench) -> float:
@@ -258,6 +271,15 @@ def _kept_sum(bench: Bench, rail: Rail) -> Iterator[Row]:
         yield _total_row(f"rail:{rail.id}", "rail", "high", counted, most, size=now)
     if rail.low:
         yield _total_row(f"rail:{rail.id}", "rail", "low", counted, min(now * rail.low, here), size=now)
+
+
+def _added_fat(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """Butter and oil near what they were, at a price: fat is no flour."""
+    counted = np.array([float(slot.role == "fat") for slot in bench.slots]) * bench.inside
+    now = float(counted @ np.array([s.wanted for s in bench.slots]))
+    if now > 0:
+        yield _total_row(rail.id, "soft", "high", counted, now * rail.high, size=now, price=rail.price)
+        yield _total_row(rail.id, "soft", "low", counted, now * rail.low, size=now, price=rail.price)
 
 
 def _counts(bench: Bench, rail: str, place: int) -> bool:

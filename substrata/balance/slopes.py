@@ -95,7 +95,9 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
                 high=usual + rail.high, unit=1.0, price=rail.price,
             )
         )  # fmt: skip
-    hard += _texture(bench, grams)
+    texture = _textures(bench, grams)
+    hard += [slope for slope in texture if slope.kind == "wish"]
+    soft += [slope for slope in texture if slope.kind == "soft"]
     hard += _minutes(bench, grams)
     return Slopes(hard=tuple(hard), soft=tuple(soft))
 
@@ -140,25 +142,38 @@ def _with(grams: Floats, place: int, value: float) -> Floats:
     return other
 
 
-def _texture(bench: Bench, grams: Floats) -> Iterator[Slope]:
-    if not bench.wish.texture:
+def _textures(bench: Bench, grams: Floats) -> Iterator[Slope]:
+    """The wishes of texture, and every other score kept near what it was at a price."""
+    usual, rail = bench.usual_texture, rails()["soft:texture"]
+    if not usual:
         return
 
     def read(at: Floats) -> dict[str, float]:
         dough = bench.at(at)
         return texture_values(dough.batch, dough.baked, dough.eaten)
 
-    here, run = read(grams), {key: np.zeros(bench.count) for key in bench.wish.texture}
-    for place, below, above in _steps(bench, grams):
-        a, b = read(_with(grams, place, below)), read(_with(grams, place, above))
-        for key in run:
-            run[key][place] = (b[key] - a[key]) / (above - below)
+    here = read(grams)
+    run = {key: np.zeros(bench.count) for key in here}
+    for place, _, above in _steps(bench, grams):
+        there = read(_with(grams, place, above))
+        for key, own in run.items():
+            own[place] = (there[key] - here[key]) / (above - grams[place])
     for key, window in bench.wish.texture.items():
+        if key not in here:
+            continue
         yield Slope(
             key=f"texture:{key}", kind="wish", value=here[key], per_gram=run[key],
             low=None if window.low is None else window.low + _INSIDE_SCORE,
             high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
         )  # fmt: skip
+
+
+    for key, own in run.items():
+        if key not in bench.wish.texture and rail.id not in bench.wish.released:
+            yield Slope(
+                key=f"{rail.id}:{key}", kind="soft", value=here[key], per_gram=own, low=usual[key] - rail.low,
+                high=usual[key] + rail.high, unit=1.0, price=rail.price,
+            )  # fmt: skip
 
 
 def _minutes(bench: Bench, grams: Floats) -> Iterator[Slope]:

@@ -33,6 +33,7 @@ class Candidate:
 
     ingredient: str
     most_percent: float  # of the dough
+    liking: float  # times the cost of a gram: how strongly it tastes
     never_forms: frozenset[str]
     stands_for: str  # role
 
@@ -68,6 +69,7 @@ def candidates() -> tuple[Candidate, ...]:
         Candidate(
             ingredient=row.text("ingredient"),
             most_percent=row.number_in("most_percent", 0, 100),
+            liking=row.number_in("liking", 0),
             never_forms=frozenset(row.text("never_forms").split()),
             stands_for=row.text("stands_for"),
         )

@@ -1,0 +1,111 @@
+"""Limits that cannot be met together: an irreducible set of them, and what each would have to give.
+
+A deletion filter over the continuous problem (Chinneck & Dravnieks 1991, from memory): let go of one limit after the
+other, keep it away where the rest still clashes. What is left clashes, and does not when any one is dropped. Guard rails
+are tried first and wishes last, so that the set names the wish.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from substrata.balance.bench import Bench
+from substrata.balance.program import Ask, Solved, solve
+from substrata.balance.rows import Kind, Row, rows_at
+from substrata.balance.settlement import Relax
+from substrata.balance.slopes import slopes_at
+from substrata.balance.words import amount, limit_text
+from substrata.pantry.library import Floats
+
+_ORDER: tuple[Kind, ...] = ("rail", "mass", "cap", "window", "handling", "wish")
+_ROOM = 1.002  # what a relaxed limit is told with beyond the least
+_PRICE = 1.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Limit:
+    """All rows of one side of one limit."""
+
+    key: str
+    kind: Kind
+    rows: tuple[Row, ...]
+
+
+def limits_of(rows: Sequence[Row]) -> list[Limit]:
+    """The limits that must hold, in the order in which they are let go."""
+    table: dict[tuple[str, str], list[Row]] = {}
+    for row in rows:
+        if row.kind != "soft" and not row.price:
+            table.setdefault((row.key, "" if row.kind in ("rail", "mass") else row.side), []).append(row)
+    limits = [Limit(key=key, kind=own[0].kind, rows=tuple(own)) for (key, _), own in table.items()]
+    return sorted(limits, key=lambda limit: (_ORDER.index(limit.kind), limit.key))
+
+
+def feasible(bench: Bench, limits: Sequence[Limit]) -> bool:
+    """Whether some weights, in whatever steps, keep all limits."""
+    rows = [row for limit in limits for row in limit.rows]
+    return solve(bench, rows, Ask(elastic={}, whole_steps=False)).grams is not None
+
+
+def irreducible(bench: Bench, limits: Sequence[Limit]) -> tuple[Limit, ...]:
+    """A set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
+    if feasible(bench, limits):
+        return ()
+    kept = list(limits)
+    for limit in limits:
+        rest = [other for other in kept if other is not limit]
+        if not feasible(bench, rest):
+            kept = rest
+    return tuple(kept)
+
+
+def clash_at(bench: Bench, grams: Floats, present: float | None) -> tuple[Relax, ...]:
+    """The clash at a point, each limit with what it would have to give; those that can give nothing are left out."""
+    rows = rows_at(bench, grams, slopes_at(bench, grams, present=present))
+    limits = limits_of(rows)
+    found = irreducible(bench, limits)
+    if not found:
+        return ()
+    return tuple(_relaxed(bench, limits, limit) for limit in found)
+
+
+def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
+    """By how much one limit would have to give with all others kept; another clash may stand behind this one."""
+    rows = [replace(row, price=_PRICE) if other is limit else row for other in limits for row in other.rows]
+    solved = solve(bench, rows, Ask(elastic={}, aim=None))
+    if solved.grams is None:
+        kind: Literal["target", "rail", "handling"] = (
+            "rail" if limit.kind in ("rail", "mass", "cap") else "handling" if limit.kind == "handling" else "target"
+        )
+        text = limit_text(bench, limit.rows[0])
+        return Relax(text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False)
+    given = _least_given(bench, rows, limit, solved)
+    row = max(limit.rows, key=lambda own: own.over(given))
+    over = row.over(given)
+    text = limit_text(bench, row)
+    if limit.kind in ("rail", "mass", "cap"):
+        return Relax(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
+    if limit.kind == "handling":
+        return Relax(text=text, kind="handling", key=limit.key, price="let it be softer or stiffer")
+    if limit.key.startswith("texture:") or limit.key == "minutes":
+        return Relax(text=text, kind="target", key=limit.key, price="ask for less")
+    return _target(limit.key, row, over, text)
+
+
+def _least_given(bench: Bench, rows: Sequence[Row], limit: Limit, first: Solved) -> Floats:
+    """The answer that asks least of the limit: its price far above every edit."""
+    dear = [replace(row, price=1e6) if row.price and row.key == limit.key else row for row in rows]
+    solved = solve(bench, dear, Ask(elastic={}))
+    return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
+
+
+def _target(key: str, row: Row, over: float, text: str) -> Relax:
+    if row.side == "high":
+        would = row.limit * (1 + over * _ROOM)
+        return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", high=would)
+    would = row.limit * (1 - over * _ROOM)
+    return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", low=would)
+
+

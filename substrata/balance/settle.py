@@ -1,0 +1,283 @@
+"""``settle``: the formula comes into its targets by itself, with the least change, in several ways."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.clash import clash_at
+from substrata.balance.judge import Verdict, judge
+from substrata.balance.rounds import Found, search
+from substrata.balance.settlement import Relax, Settlement, Status
+from substrata.balance.ways import Teller, missed_texts, spread_over
+from substrata.balance.wish import Wish, check_wish
+from substrata.batch.cost import price_per_gram
+from substrata.formula.formula import Formula
+from substrata.pantry.library import Floats, Library
+from substrata.settings import Settings
+
+_WAYS = 4
+_FORBIDDEN = 3  # dearest edits of the first way that are forbidden in turn
+_APART = 0.35  # of both changes: ways nearer than this are one
+_NO_NEW = 120.0  # price of a new ingredient in the search for a way without any
+_HALF_SD = 0.5
+_MOST_DEARER = 3.0  # a surer way may take so many times the change
+_MUCH_OF_THE_DOUBT = 0.6
+_OTHER_EGG = 0.6  # of the egg of an egg batter: without so much it is another bread
+_BATTER = 0.25  # egg, of the dough, from which it is one
+_OTHER_CHEESE = 0.6
+Progress = Callable[[float], None]
+
+
+def settle(  # noqa: PLR0913 - a settle has its parts
+    formula: Formula,
+    library: Library,
+    settings: Settings = Settings(),  # noqa: B008 - frozen
+    wish: Wish = Wish(),  # noqa: B008 - frozen
+    *,
+    saved: Formula | None = None,
+    ways: int = _WAYS,
+    told: Progress = lambda _: None,
+) -> Settlement:
+    """Bring a formula into its targets. A pure function: the same wish gives the same answer.
+
+    Args:
+        formula: as it stands.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        wish: targets, limits and freedoms.
+        saved: the last saved version: weight, rails and what to lead back to are measured against it.
+        ways: how many different answers at most.
+        told: is told the progress, 0 to 1.
+
+    Raises:
+        FormulaError: when the wish cannot be meant; ``check_wish`` says how.
+    """
+    check_wish(wish, [line.id for line in formula.lines])
+    bench = Bench(formula, library, settings, wish, saved=saved)
+    stop = _cannot_begin(bench)
+    if stop:
+        return stop
+    start = judge(bench, bench.start)
+    if not start.missed:
+        return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(bench))
+    told(0.1)
+    found = search(bench, start=start)
+    told(0.35)
+    teller = Teller(bench, start)
+    if not found.met:
+        return _nearest(bench, start, found, teller)
+    pool = _pool(bench, start, found, ways, told)
+    return Settlement(
+        status="settled",
+        text=_text(pool[0][1], teller),
+        ways=tuple(teller.way(name, verdict) for name, verdict in pool),
+        surer=_surer(bench, pool[0][1]),
+        started=_grams(bench),
+    )
+
+
+def _grams(bench: Bench) -> dict[str, float]:
+    return {slot.id: slot.start for slot in bench.slots if slot.start > 0}
+
+
+def _cannot_begin(bench: Bench) -> Settlement | None:
+    """Where there is nothing to settle: an empty bowl, no line that may move, or another bread."""
+
+    def stopped(status: Status, text: str) -> Settlement:
+        return Settlement(status=status, text=text)
+
+    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:  # noqa: PLR2004
+        return stopped("nothing", "There is no dough to settle yet: add what it is made of, or begin from a shape.")
+    movable = [slot for slot in bench.slots if slot.free and not slot.new]
+    if not movable:
+        return stopped("nothing", "Every line is locked: unlock one that may change.")
+    bases = [s for s in bench.slots if s.role in ("base", "fibre") and s.start > 0]
+    if bases and all(s.gone for s in bases) and not any(s.new and s.role == "base" and s.most > 0 for s in bench.slots):
+        return stopped("begin", "That leaves no flour, and none may take its place: begin from another base.")
+    return _another_bread(bench)
+
+
+def _another_bread(bench: Bench) -> Settlement | None:
+    whole = bench.kept.batch.dough_g
+    for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
+        own = [s for s in bench.slots if s.role == role and s.wanted > 0]
+        had = sum(s.wanted for s in own)
+        left = sum(s.wanted for s in own if not s.gone)
+        carries = had > _BATTER * whole
+        back = any(s.role == role and s.new and s.most > 0 for s in bench.slots)
+        if carries and had - left > share * had and not back:
+            text = (
+                f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and carries it: without it this is another bread. "
+                "Begin from another base."
+            )
+            return Settlement(status="begin", text=text)
+    return None
+
+
+def _nearest(bench: Bench, start: Verdict, found: Found, teller: Teller) -> Settlement:
+    present = start.figures.consistency if start.figures else None
+    clash = clash_at(bench, found.verdict.grams, present)
+    way = teller.way("nearest", found.verdict)
+    missed = ", ".join(missed_texts(bench, found.verdict))
+    moves = _moves(bench, found.verdict)
+    return Settlement(
+        status="nearest",
+        text="Not all of it can be met: this is the nearest that was found.",
+        ways=(way,) if way.changes else (),
+        nearest=f"The nearest that was found: {missed}.",
+        clash=_sorted(clash),
+        moves=moves,
+        started=_grams(bench),
+    )
+
+
+def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
+    """Targets first: what the baker asked for is hers to give."""
+    return tuple(sorted(clash, key=lambda relax: ("target", "handling", "rail").index(relax.kind)))
+
+
+def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
+    """What helps the handling and is no gram: minutes and degrees."""
+    if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
+        return ()
+    dough = bench.at(verdict.grams)
+    forecast = dough.handling
+    if forecast is None:
+        return ()
+    wanted = bench.wish.handling or forecast.wanted_low
+    told = []
+    point = next((p for p in forecast.minutes if p.class_name == wanted), None)
+    if point is not None and abs(point.minutes - forecast.rest_min) > 1:
+        told.append(f"{wanted} after {point.minutes:.0f} min of rest")
+    warm = next((p for p in forecast.degrees if p.class_name == wanted), None)
+    if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:  # noqa: PLR2004
+        told.append(f"{wanted} at {warm.temperature_c:.0f} °C")
+    return tuple(told)
+
+
+def _pool(bench: Bench, start: Verdict, found: Found, most: int, told: Progress) -> list[tuple[str, Verdict]]:
+    """Different answers, ranked anew: forbid the dearest edits of the first in turn, bring in less, be surer."""
+    answers = [found.verdict]
+    tries: list[Callable[[], Verdict | None]] = []
+    if most > 1:
+        for slot in _dearest(bench, found.verdict):
+            tries.append(lambda s=slot: _met(search(bench, start=start, untouched=frozenset((s,)), quick=True)))
+        if _new(bench, found.verdict):
+            tries.append(lambda: _met(search(bench, start=start, new_price=_NO_NEW, quick=True)))
+        if bench.wish.targets and not bench.wish.margin:
+            tries.append(lambda: _surer_way(bench, start, found.verdict))
+    for number, attempt in enumerate(tries):
+        verdict = attempt()
+        told(0.35 + 0.5 * (number + 1) / len(tries))
+        if verdict is not None:
+            answers.append(verdict)
+    return _named(bench, answers, most)
+
+
+def _met(found: Found) -> Verdict | None:
+    return found.verdict if found.met else None
+
+
+def _dearest(bench: Bench, verdict: Verdict) -> list[str]:
+    moved = [
+        (slot.step.weight * abs(float(g) - slot.start) + (8.0 if slot.new else 0.0), slot.id)
+        for slot, g in zip(bench.slots, verdict.grams, strict=True)
+        if abs(float(g) - slot.start) > 1e-6 and not slot.gone  # noqa: PLR2004
+    ]
+    return [key for _, key in sorted(moved, reverse=True)[:_FORBIDDEN]]
+
+
+def _new(bench: Bench, verdict: Verdict) -> int:
+    return sum(1 for s, g in zip(bench.slots, verdict.grams, strict=True) if s.new and g > 1e-6)  # noqa: PLR2004
+
+
+def _surer_way(bench: Bench, start: Verdict, plain: Verdict) -> Verdict | None:
+    """An answer that keeps half a standard deviation away from its targets, if that does not take much more."""
+    surer = _with_margin(bench, _HALF_SD)
+    found = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
+    verdict = judge(bench, found.verdict.grams)
+    return verdict if found.hard and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0) else None
+
+
+def _with_margin(bench: Bench, margin: float) -> Bench:
+    return Bench(bench.given.formula, bench.library, bench.settings, bench.wish.but(margin=margin), saved=bench.kept.formula)
+
+
+def _named(bench: Bench, answers: list[Verdict], most: int) -> list[tuple[str, Verdict]]:
+    """Distinct answers, the least change first, each named by what it is best at."""
+    distinct: list[Verdict] = []
+    for verdict in sorted(answers, key=lambda v: v.cost):
+        if all(_apart(bench, verdict, other) for other in distinct):
+            distinct.append(verdict)
+    distinct = distinct[:most]
+    prices = _prices(bench)
+    fewest = min(distinct, key=lambda v: (_new(bench, v), v.cost))
+    cheapest = min(distinct, key=lambda v: float(prices @ v.grams))
+    surest = max(distinct, key=lambda v: _inside(bench, v)) if bench.wish.targets else distinct[0]
+    rows = []
+    for number, verdict in enumerate(distinct):
+        names = ["least change"] if number == 0 else []
+        names += ["nothing new" if not _new(bench, verdict) else "fewest new things"] if number and verdict is fewest else []
+        names += ["cheapest"] if prices.any() and number and verdict is cheapest else []
+        names += ["surest"] if bench.wish.targets and number and verdict is surest else []
+        rows.append((" · ".join(names) or _without_text(bench, distinct[0], verdict), verdict))
+    return rows
+
+
+def _without_text(bench: Bench, first: Verdict, verdict: Verdict) -> str:
+    """What the way leaves alone that the first one changes."""
+    left = [
+        (abs(float(a) - s.start) * s.step.weight, s.name.partition(",")[0].lower())
+        for s, a, b in zip(bench.slots, first.grams, verdict.grams, strict=True)
+        if abs(float(a) - s.start) > 1e-6 and abs(float(b) - s.start) <= 1e-6  # noqa: PLR2004
+    ]
+    return f"without touching the {max(left)[1]}" if left else "another way"
+
+
+def _prices(bench: Bench) -> Floats:
+    return price_per_gram(bench.base.batch)[0][: bench.count]
+
+
+def _inside(bench: Bench, verdict: Verdict) -> float:
+    """Standard deviations by which the nearest target is met."""
+    dough = bench.at(verdict.grams)
+    depths = []
+    for key in bench.wish.targets:
+        if key in dough.ratios_of:
+            estimate, window = dough.bracketed.one_estimate(key), bench.wish.targets[key]
+            sd = max(estimate.high - estimate.value, 1e-9)
+            depths += [(window.high - estimate.value) / sd] if window.high is not None else []
+            depths += [(estimate.value - window.low) / sd] if window.low is not None else []
+    return min(depths, default=0.0)
+
+
+def _apart(bench: Bench, a: Verdict, b: Verdict) -> bool:
+    weights = np.array([slot.step.weight for slot in bench.slots])
+    between = float(weights @ np.abs(a.grams - b.grams))
+    changes = [float(weights @ np.abs(v.grams - bench.start)) for v in (a, b)]
+    return between >= _APART * min(changes)
+
+
+def _text(verdict: Verdict, teller: Teller) -> str:
+    changed = teller.changes(verdict)
+    count = len(changed)
+    return f"{count} {'edit brings' if count == 1 else 'edits bring'} everything inside."
+
+
+def _surer(bench: Bench, verdict: Verdict) -> str:
+    """What would make a target surer than any edit: the label of the one flour that is most of the doubt."""
+    for key in bench.wish.targets:
+        if key not in bench.base.ratios_of:
+            continue
+        name, share = spread_over(bench, verdict.grams, key)
+        slot = next((s for s in bench.slots if s.name == name), None)
+        from_pack = slot is not None and bench.library[slot.ingredient].name != slot.name
+        if share >= _MUCH_OF_THE_DOUBT and not from_pack:
+            return (
+                f"{100 * share:.0f} % of the doubt is the {name.partition(',')[0].lower()}: its own pack's label "
+                "would do more than any edit."
+            )
+    return ""

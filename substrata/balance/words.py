@@ -1,0 +1,87 @@
+"""Settle's sentences: what is changed, what holds an answer, what clashes."""
+
+from __future__ import annotations
+
+from substrata.analysis.brackets import bracket_kinds
+from substrata.analysis.words import grams, short_name
+from substrata.balance.bench import Bench, Slot
+from substrata.balance.rails import rails
+from substrata.balance.rows import Row
+from substrata.balance.wish import PER_100_G
+from substrata.dough.handling_words import form_handling
+
+_NAMES = {"sodium": "sodium", "cheese": "cheese", "total_carbs": "total carbs", "sugars": "sugars", "saturates": "saturates"}
+_OF_EGG = ("egg", "egg-white", "egg-yolk", "egg-duck")
+_FEW = 1e-6
+
+
+def change_text(slot: Slot, now: float) -> str:
+    """One edit: "+ 25 g bamboo fibre"; of eggs, how many."""
+    name, moved = short_name(slot.name), now - slot.start
+    if now <= _FEW:
+        return f"no {name} (− {grams(slot.start)})"
+    count = _eggs(slot, moved)
+    sign = "+" if moved > 0 else "−"
+    told = f"{sign} {grams(abs(moved))} {name}{count}"
+    return told if slot.start <= _FEW else f"{told}, to {grams(now)}"
+
+
+def _eggs(slot: Slot, moved: float) -> str:
+    if slot.ingredient not in _OF_EGG:
+        return ""
+    number = abs(moved) / slot.step.grams
+    whole = round(number)
+    return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""  # noqa: PLR2004
+
+
+def limit_text(bench: Bench, row: Row) -> str:
+    """What a row stands for."""
+    key = row.key
+    if key == "mass":
+        return "the weight of the dough" if "mass" not in bench.wish.released else "the weight"
+    if key in ("handling", "crumbly"):
+        return _handling_text(bench) if key == "handling" else "enough moisture to hold together"
+    if key == "minutes":
+        return f"baked within {row.limit:.0f} min"
+    if key.startswith("cap:"):
+        return f"{key.removeprefix('cap:')} at most {row.limit:.1%} of the dough".replace("%", " %")
+    if key.startswith("texture:"):
+        return f"{key.removeprefix('texture:')} {'at least' if row.side == 'low' else 'at most'} {row.limit:.1f}"
+    if key.startswith("rail:identity:"):
+        slot = next(s for s in bench.slots if s.id == key.removeprefix("rail:identity:"))
+        return f"at least half of the {short_name(slot.name)}"
+    if key.startswith("rail:"):
+        return rails()[key.removeprefix("rail:")].text
+    return f"{quantity_text(key)} {'at least' if row.side == 'low' else 'at most'} {amount(key, row.limit)}"
+
+
+def _handling_text(bench: Bench) -> str:
+    habit = form_handling()[bench.given.formula.form]
+    if bench.wish.handling:
+        return f"{bench.wish.handling} at shaping"
+    return f"{habit.lowest if habit.lowest == habit.highest else f'{habit.lowest} to {habit.highest}'} at shaping"
+
+
+def quantity_text(key: str) -> str:
+    """A quantity's name in a sentence."""
+    plain = key.removesuffix(PER_100_G)
+    kind = bracket_kinds().get(plain)
+    return (kind.label if kind else _NAMES.get(plain, plain.replace("_", " "))).lower()
+
+
+def printed(key: str) -> float:
+    """One of the last digit that is printed of a quantity."""
+    kind = bracket_kinds().get(key.removesuffix(PER_100_G))
+    return 10.0 ** -(kind.decimals if kind else 1)
+
+
+def amount(key: str, value: float) -> str:
+    """A figure of a quantity with its unit."""
+    plain = key.removesuffix(PER_100_G)
+    kind = bracket_kinds().get(plain)
+    unit = "mg" if plain == "sodium" else kind.unit.removesuffix(" a piece") if kind else "g"
+    decimals = kind.decimals if kind else 0 if plain == "sodium" else 1
+    behind = "per 100 g" if key.endswith(PER_100_G) else "a piece" if not kind or kind.unit.endswith("a piece") else ""
+    if plain == "cost":
+        return f"{value:.2f} a piece"
+    return " ".join(filter(None, (f"{value:.{decimals}f}", unit, behind)))
