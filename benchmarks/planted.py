@@ -24,7 +24,11 @@ from substrata.settings import Settings
 
 def plain_cost(bench, grams):
     """The weighted change."""
-    moved = [(s.step.weight * abs(g - s.start)) + TOUCHED for s, g in zip(bench.slots, grams, strict=True) if abs(g - s.start) > 1e-6]
+    moved = [
+        (s.step.weight * abs(g - s.start)) + TOUCHED
+        for s, g in zip(bench.slots, grams, strict=True)
+        if abs(g - s.start) > 1e-6
+    ]
     return sum(moved) + sum(8.0 for s, g in zip(bench.slots, grams, strict=True) if s.new and g > 0)
 
 
@@ -46,15 +50,19 @@ def disturbed(formula, bench, rng, *, most):
     grams = {}
     for slot in chosen:
         share = rng.uniform(0.1, most) * rng.choice((-1, 1))
-        moved = round(slot.start * share / slot.step.grams) * slot.step.grams if slot.role == "egg" else slot.start * share
+        moved = (
+            round(slot.start * share / slot.step.grams) * slot.step.grams if slot.role == "egg" else slot.start * share
+        )
         grams[slot.id] = max(round(slot.start + moved, 1), 0.0)
-    return replace(formula, lines=tuple(replace(x, grams=grams[x.id], entered="") if x.id in grams else x for x in formula.lines))
+    return replace(
+        formula, lines=tuple(replace(x, grams=grams[x.id], entered="") if x.id in grams else x for x in formula.lines)
+    )
 
 
 def main(cases=60, seed=7):
     library, settings, rng = load_library(), Settings(), random.Random(seed)
     bases = balanced(library, settings)
-    drawn = red = back = cheaper = kept = possible = 0
+    drawn = red = back = cheaper = kept = 0
     ratios, seconds, rounds, inside = [], [], [], []
     while red < cases:
         formula = rng.choice(bases)
@@ -73,16 +81,20 @@ def main(cases=60, seed=7):
         back += found.met
         wanted = np.array([s.wanted for s in work.slots])
         planted, own = plain_cost(work, wanted), plain_cost(work, found.verdict.grams)
-        broken = rails_broken(work, rows_at(work, found.verdict.grams, None), found.verdict.grams)
+        broken = rails_broken(rows_at(work, found.verdict.grams, None), found.verdict.grams)
         kept += not broken
         ratios.append(own / planted)
         cheaper += own <= planted * 1.001
         inside.append(depth(found.verdict, work))
         if not found.met or own > planted * 1.001 or broken:
             moves = ", ".join(f"{s.name[:14]} {s.start:g}>{g:g} ({s.wanted:g})" for s, g in zip(work.slots, found.verdict.grams, strict=True) if abs(g - s.start) > 1e-6 or abs(s.wanted - s.start) > 1e-6)  # fmt: skip
-            print(f"  {formula.name}: start {short(start.missed)} end {short(found.verdict.missed)} rails {broken} own {own:.0f} planted {planted:.0f} | {moves}")
+            print(
+                f"  {formula.name}: start {short(start.missed)} end {short(found.verdict.missed)} rails {broken} own {own:.0f} planted {planted:.0f} | {moves}"
+            )
     print(f"drawn {drawn}, red {red}: back inside {back}, no more change than planted {cheaper}, rails kept {kept}")
-    print(f"ratio median {np.median(ratios):.2f} p90 {np.percentile(ratios, 90):.2f}; rounds median {np.median(rounds):.0f} max {max(rounds)}; s median {np.median(seconds):.2f} p95 {np.percentile(seconds, 95):.2f}")
+    print(
+        f"ratio median {np.median(ratios):.2f} p90 {np.percentile(ratios, 90):.2f}; rounds median {np.median(rounds):.0f} max {max(rounds)}; s median {np.median(seconds):.2f} p95 {np.percentile(seconds, 95):.2f}"
+    )
     print(f"how far inside it ends (share of the half window, least bracket): median {np.median(inside):.2f}")
 
 

@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -10,12 +10,13 @@ import json
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
-from pathlib import Path
 from typing import Any
 
 from substrata.analysis.analyse import Analysis, analyse
+from substrata.balance.commands import add_balance_commands
 from substrata.card.card import card
-from substrata.errors import FormulaError, SubstrataError
+from substrata.errors import SubstrataError
+from substrata.exchange.files import document_of, read_text
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
@@ -80,36 +81,20 @@ def _parser() -> argparse.ArgumentParser:
     paste.add_argument("--pieces", type=int, help="else what the list says, else 1")
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
+    add_balance_commands(commands)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
     return parser
 
 
-def _read(file: str) -> str:
-    try:
-        return sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise FormulaError("the file cannot be read", got=str(error), remedy="name a UTF-8 text file") from error
-
-
-def _document(file: str, what: str) -> dict[str, Any]:
-    try:
-        document = json.loads(_read(file))
-    except ValueError as error:
-        raise FormulaError("the file is not JSON", got=str(error), allowed=f"a {what} document") from error
-    if not isinstance(document, dict):
-        raise FormulaError(f"the file is not a {what} document", got=type(document).__name__, allowed="an object")
-    return document
-
-
 def _card(options: argparse.Namespace) -> str:
     result = card(
-        read_document(_document(options.file, "formula")), load_library(), Settings(convention=options.convention)
+        read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
     )
     return json.dumps(asdict(result), ensure_ascii=False, indent=1)
 
 
 def _prep(options: argparse.Namespace) -> str:
-    plan = prep_plan(read_document(_document(options.file, "formula")), load_library())
+    plan = prep_plan(read_document(document_of(options.file, "formula")), load_library())
     if not options.table:
         return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
     rows = []
@@ -122,7 +107,7 @@ def _prep(options: argparse.Namespace) -> str:
 
 
 def _shape(options: argparse.Namespace) -> str:
-    plan = shape_plan(read_document(_document(options.file, "formula")), load_library())
+    plan = shape_plan(read_document(document_of(options.file, "formula")), load_library())
     if not options.table:
         return json.dumps(asdict(plan) if plan else None, ensure_ascii=False, indent=1)
     return "\n".join((plan.text, *plan.notes)) if plan else "no dough"
@@ -135,7 +120,7 @@ def _bake(options: argparse.Namespace) -> str:
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()
-    wish = bake(read_document(_document(options.file, "formula")), load_library(), profile=profile)
+    wish = bake(read_document(document_of(options.file, "formula")), load_library(), profile=profile)
     if not options.table:
         return json.dumps(asdict(wish) if wish else None, ensure_ascii=False, indent=1)
     if wish is None:
@@ -146,7 +131,7 @@ def _bake(options: argparse.Namespace) -> str:
 
 def _check_label(options: argparse.Namespace) -> str:
     library = load_library()
-    lot = read_lot(_document(options.file, "pack"), key="pack")
+    lot = read_lot(document_of(options.file, "pack"), key="pack")
     ingredient = library[lot.ingredient]
     check = check_lot(lot, ingredient, library)
     figures = read_pack(lot.label, ingredient) if lot.label else ()
@@ -164,7 +149,7 @@ def _check_label(options: argparse.Namespace) -> str:
 
 
 def _analyse(options: argparse.Namespace) -> str:
-    document = _document(options.file, "formula")
+    document = document_of(options.file, "formula")
     settings = Settings(convention=options.convention, spoons=options.spoons)
     judged = analyse(read_document(document), load_library(), settings)
     return _table(judged) if options.table else json.dumps(cli_json(judged), ensure_ascii=False, indent=1)
@@ -220,7 +205,7 @@ def _percent(share: float | None) -> str:
 
 
 def _import(options: argparse.Namespace) -> str:
-    pasted = import_text(_read(options.file), load_library())
+    pasted = import_text(read_text(options.file), load_library())
     for part in pasted:
         if part.problem:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""

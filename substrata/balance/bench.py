@@ -14,13 +14,13 @@ from substrata.balance.wish import Wish
 from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
-
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.library import Floats, Library
 from substrata.settings import Settings
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
 _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one
+_MORE_ACID = 1.3  # vinegar is no water
 _FEEDS = 0.03  # of the dough: sugar that is there for the yeast
 _LEAST_G = 0.05
 
@@ -115,6 +115,10 @@ class Bench:
             back = new and saved.get(w.line.id, 0.0) > 0
             cap = caps.get(w.ingredient.id)
             most = dough_g + start if cap is None else max(cap / 100 * dough_g, start, saved.get(w.line.id, 0.0))
+            if w.role == "acid" and start > 0:
+                most = max(
+                    _MORE_ACID * start + step_of(w.ingredient, w.role, self.settings).grams, saved.get(w.line.id, 0.0)
+                )
             if self.wish.stock and w.ingredient.id != "water":
                 most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
             slots.append(
@@ -197,7 +201,7 @@ class Bench:
 
     def at(self, grams: Floats) -> Dough:
         """The dough at some weights, shape (n,)."""
-        changed = {s.id: g for s, g in zip(self.slots, grams.tolist(), strict=True) if abs(g - s.start) > 1e-9}  # noqa: PLR2004
+        changed = {s.id: g for s, g in zip(self.slots, grams.tolist(), strict=True) if abs(g - s.start) > 1e-9}
         return self.base.but(grams=changed) if changed else self.base
 
     def formula_at(self, grams: Floats) -> Formula:
@@ -206,7 +210,7 @@ class Bench:
         lines = []
         for line in self.base.formula.lines:
             slot, now = wanted.get(line.id, (None, 0.0))
-            if slot is None or abs(now - slot.start) < 1e-9:  # noqa: PLR2004
+            if slot is None or abs(now - slot.start) < 1e-9:
                 if slot is None or now > 0 or not (slot.new or slot.id not in self._given_ids):
                     lines.append(line)
             elif now > _LEAST_G:
@@ -247,5 +251,3 @@ def _joined(lines: tuple[Line, ...], saved: tuple[Line, ...], offered: tuple[Can
             ids.add(key)
             new.append(Line(id=key, ingredient=candidate.ingredient, grams=0.0))
     return (*lines, *back, *new)
-
-

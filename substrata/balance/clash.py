@@ -13,7 +13,8 @@ from typing import Literal
 
 from substrata.balance.bench import Bench
 from substrata.balance.program import Ask, Solved, solve
-from substrata.balance.rows import Kind, Row, rows_at
+from substrata.balance.row import Kind, Row
+from substrata.balance.rows import rows_at
 from substrata.balance.settlement import Relax
 from substrata.balance.slopes import slopes_at
 from substrata.balance.words import amount, limit_text
@@ -80,7 +81,9 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
             "rail" if limit.kind in ("rail", "mass", "cap") else "handling" if limit.kind == "handling" else "target"
         )
         text = limit_text(bench, limit.rows[0])
-        return Relax(text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False)
+        return Relax(
+            text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
+        )
     given = _least_given(bench, rows, limit, solved)
     row = max(limit.rows, key=lambda own: own.over(given))
     over = row.over(given)
@@ -107,5 +110,3 @@ def _target(key: str, row: Row, over: float, text: str) -> Relax:
         return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", high=would)
     would = row.limit * (1 - over * _ROOM)
     return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", low=would)
-
-

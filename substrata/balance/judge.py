@@ -10,7 +10,8 @@ import numpy as np
 from substrata.balance.bench import Bench
 from substrata.balance.measures import ratio_of
 from substrata.balance.program import change_cost
-from substrata.balance.rows import Row, judged_keys
+from substrata.balance.row import Row
+from substrata.balance.rows import judged_keys
 from substrata.balance.slopes import wanted_band
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
@@ -53,7 +54,7 @@ def judge(bench: Bench, grams: Floats) -> Verdict:
     minutes = None
     if told is None:
         return Verdict(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
-    for key in judged_keys(bench, dough):
+    for key in judged_keys(dough):
         window = dough.windows[key].window
         value = told.values[key] if key in told.values else ratio_of(key, dough).value(dough.batch.grams)
         _miss(missed, key, value, window)
@@ -97,6 +98,6 @@ def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -
         missed["rail:greasy"] = fat / whole - constant("greasy_fat")
 
 
-def rails_broken(bench: Bench, rows: list[Row], grams: Floats) -> tuple[str, ...]:
+def rails_broken(rows: list[Row], grams: Floats) -> tuple[str, ...]:
     """Keys of the guard rails that an answer does not keep."""
-    return tuple(sorted({row.key for row in rows if row.kind in ("rail", "mass") and row.over(grams) > 1e-4}))  # noqa: PLR2004
+    return tuple(sorted({row.key for row in rows if row.kind in ("rail", "mass") and row.over(grams) > 1e-4}))

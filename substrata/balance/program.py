@@ -15,7 +15,7 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
 from substrata.balance.bench import Bench, Slot
-from substrata.balance.rows import Row
+from substrata.balance.row import Row
 from substrata.balance.steps import NEW, TOUCHED
 from substrata.pantry.library import Floats
 
@@ -57,7 +57,7 @@ def change_cost(bench: Bench, grams: Floats) -> float:
     total = 0.0
     for slot, now in zip(bench.slots, grams.tolist(), strict=True):
         moved = abs(now - slot.start)
-        if moved > 1e-6:  # noqa: PLR2004
+        if moved > 1e-6:
             total += _moved_cost(slot, now) + TOUCHED + (NEW if slot.new else 0.0)
     return total
 
@@ -71,7 +71,8 @@ def _moved_cost(slot: Slot, now: float) -> float:
 
 class _Columns:
     """Places of the variables: of each line its whole steps, whether it goes back to the saved version, what is added
-    and taken (towards the saved version and beyond), and whether it is touched."""
+    and taken (towards the saved version and beyond), and whether it is touched.
+    """
 
     def __init__(self, count: int) -> None:
         self.step, self.saved, self.more_to, self.more, self.less_to, self.less, self.touched = (
@@ -203,5 +204,6 @@ def _order(bench: Bench, ask: Ask) -> list[int]:
         return not slot.new or (slot.most > 0 and (ask.only_new is None or slot.id in ask.only_new))
 
     return sorted(
-        (i for i, slot in enumerate(bench.slots) if may(slot)), key=lambda i: (bench.slots[i].ingredient, bench.slots[i].id)
+        (i for i, slot in enumerate(bench.slots) if may(slot)),
+        key=lambda i: (bench.slots[i].ingredient, bench.slots[i].id),
     )

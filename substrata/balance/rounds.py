@@ -10,7 +10,8 @@ import numpy as np
 from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.program import Ask, Solved, solve
-from substrata.balance.rows import Kind, Row, rows_at
+from substrata.balance.row import Row
+from substrata.balance.rows import rows_at
 from substrata.balance.slopes import slopes_at
 from substrata.pantry.library import Floats
 
@@ -19,8 +20,8 @@ _TRUST = 1.0
 _SHRINK = 0.75
 # Price of a unit of missing a limit, when not all can be met: so much that no edit is dearer, and what makes it a dough
 # is let go last.
-ELASTIC: dict[Kind, float] = {"wish": 1e4, "window": 1e4, "handling": 1e4, "cap": 1e4}
-_LAST: dict[Kind, float] = {**ELASTIC, "rail": 1e5, "mass": 1e5}
+ELASTIC: dict[str, float] = {"wish": 1e4, "window": 1e4, "handling": 1e4, "cap": 1e4}
+_LAST: dict[str, float] = {**ELASTIC, "rail": 1e5, "mass": 1e5}
 _ENOUGH = 1e-6
 _GAP, _QUICK_GAP = 1e-3, 0.03
 _FEW_USED = 1e-6

@@ -2,36 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-
-import numpy as np
+from collections.abc import Sequence
 
 from substrata.balance.bench import Bench
 from substrata.balance.clash import clash_at
 from substrata.balance.judge import Verdict, judge
+from substrata.balance.pool import Progress, different_ways
 from substrata.balance.rounds import Found, search
 from substrata.balance.settlement import Relax, Settlement, Status
 from substrata.balance.ways import Teller, missed_texts, spread_over
 from substrata.balance.wish import Wish, check_wish
-from substrata.batch.cost import price_per_gram
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Floats, Library
+from substrata.pantry.library import Library
+from substrata.quantities.tables import constant
 from substrata.settings import Settings
 
 _WAYS = 4
-_FORBIDDEN = 3  # dearest edits of the first way that are forbidden in turn
-_APART = 0.35  # of both changes: ways nearer than this are one
-_NO_NEW = 120.0  # price of a new ingredient in the search for a way without any
-_HALF_SD = 0.5
-_MOST_DEARER = 3.0  # a surer way may take so many times the change
 _MUCH_OF_THE_DOUBT = 0.6
 _OTHER_EGG = 0.6  # of the egg of an egg batter: without so much it is another bread
 _BATTER = 0.25  # egg, of the dough, from which it is one
 _OTHER_CHEESE = 0.6
-Progress = Callable[[float], None]
 
 
-def settle(  # noqa: PLR0913 - a settle has its parts
+def settle(
     formula: Formula,
     library: Library,
     settings: Settings = Settings(),  # noqa: B008 - frozen
@@ -69,7 +62,7 @@ def settle(  # noqa: PLR0913 - a settle has its parts
     teller = Teller(bench, start)
     if not found.met:
         return _nearest(bench, start, found, teller)
-    pool = _pool(bench, start, found, ways, told)
+    pool = different_ways(bench, start, found, ways, told)
     return Settlement(
         status="settled",
         text=_text(pool[0][1], teller),
@@ -89,7 +82,7 @@ def _cannot_begin(bench: Bench) -> Settlement | None:
     def stopped(status: Status, text: str) -> Settlement:
         return Settlement(status=status, text=text)
 
-    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:  # noqa: PLR2004
+    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
         return stopped("nothing", "There is no dough to settle yet: add what it is made of, or begin from a shape.")
     movable = [slot for slot in bench.slots if slot.free and not slot.new]
     if not movable:
@@ -114,6 +107,12 @@ def _another_bread(bench: Bench) -> Settlement | None:
                 "Begin from another base."
             )
             return Settlement(status="begin", text=text)
+    gel = [s for s in bench.slots if "psyllium" in bench.library[s.ingredient].flags and s.wanted > 0]
+    if gel and all(s.gone for s in gel) and sum(s.wanted for s in gel) > constant("psyllium_dough") * whole:
+        text = (
+            "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
+        )
+        return Settlement(status="begin", text=text)
     return None
 
 
@@ -153,112 +152,9 @@ def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
         told.append(f"{wanted} after {point.minutes:.0f} min of rest")
     warm = next((p for p in forecast.degrees if p.class_name == wanted), None)
-    if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:  # noqa: PLR2004
+    if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:
         told.append(f"{wanted} at {warm.temperature_c:.0f} °C")
     return tuple(told)
-
-
-def _pool(bench: Bench, start: Verdict, found: Found, most: int, told: Progress) -> list[tuple[str, Verdict]]:
-    """Different answers, ranked anew: forbid the dearest edits of the first in turn, bring in less, be surer."""
-    answers = [found.verdict]
-    tries: list[Callable[[], Verdict | None]] = []
-    if most > 1:
-        for slot in _dearest(bench, found.verdict):
-            tries.append(lambda s=slot: _met(search(bench, start=start, untouched=frozenset((s,)), quick=True)))
-        if _new(bench, found.verdict):
-            tries.append(lambda: _met(search(bench, start=start, new_price=_NO_NEW, quick=True)))
-        if bench.wish.targets and not bench.wish.margin:
-            tries.append(lambda: _surer_way(bench, start, found.verdict))
-    for number, attempt in enumerate(tries):
-        verdict = attempt()
-        told(0.35 + 0.5 * (number + 1) / len(tries))
-        if verdict is not None:
-            answers.append(verdict)
-    return _named(bench, answers, most)
-
-
-def _met(found: Found) -> Verdict | None:
-    return found.verdict if found.met else None
-
-
-def _dearest(bench: Bench, verdict: Verdict) -> list[str]:
-    moved = [
-        (slot.step.weight * abs(float(g) - slot.start) + (8.0 if slot.new else 0.0), slot.id)
-        for slot, g in zip(bench.slots, verdict.grams, strict=True)
-        if abs(float(g) - slot.start) > 1e-6 and not slot.gone  # noqa: PLR2004
-    ]
-    return [key for _, key in sorted(moved, reverse=True)[:_FORBIDDEN]]
-
-
-def _new(bench: Bench, verdict: Verdict) -> int:
-    return sum(1 for s, g in zip(bench.slots, verdict.grams, strict=True) if s.new and g > 1e-6)  # noqa: PLR2004
-
-
-def _surer_way(bench: Bench, start: Verdict, plain: Verdict) -> Verdict | None:
-    """An answer that keeps half a standard deviation away from its targets, if that does not take much more."""
-    surer = _with_margin(bench, _HALF_SD)
-    found = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
-    verdict = judge(bench, found.verdict.grams)
-    return verdict if found.hard and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0) else None
-
-
-def _with_margin(bench: Bench, margin: float) -> Bench:
-    return Bench(bench.given.formula, bench.library, bench.settings, bench.wish.but(margin=margin), saved=bench.kept.formula)
-
-
-def _named(bench: Bench, answers: list[Verdict], most: int) -> list[tuple[str, Verdict]]:
-    """Distinct answers, the least change first, each named by what it is best at."""
-    distinct: list[Verdict] = []
-    for verdict in sorted(answers, key=lambda v: v.cost):
-        if all(_apart(bench, verdict, other) for other in distinct):
-            distinct.append(verdict)
-    distinct = distinct[:most]
-    prices = _prices(bench)
-    fewest = min(distinct, key=lambda v: (_new(bench, v), v.cost))
-    cheapest = min(distinct, key=lambda v: float(prices @ v.grams))
-    surest = max(distinct, key=lambda v: _inside(bench, v)) if bench.wish.targets else distinct[0]
-    rows = []
-    for number, verdict in enumerate(distinct):
-        names = ["least change"] if number == 0 else []
-        names += ["nothing new" if not _new(bench, verdict) else "fewest new things"] if number and verdict is fewest else []
-        names += ["cheapest"] if prices.any() and number and verdict is cheapest else []
-        names += ["surest"] if bench.wish.targets and number and verdict is surest else []
-        rows.append((" · ".join(names) or _without_text(bench, distinct[0], verdict), verdict))
-    return rows
-
-
-def _without_text(bench: Bench, first: Verdict, verdict: Verdict) -> str:
-    """What the way leaves alone that the first one changes."""
-    left = [
-        (abs(float(a) - s.start) * s.step.weight, s.name.partition(",")[0].lower())
-        for s, a, b in zip(bench.slots, first.grams, verdict.grams, strict=True)
-        if abs(float(a) - s.start) > 1e-6 and abs(float(b) - s.start) <= 1e-6  # noqa: PLR2004
-    ]
-    return f"without touching the {max(left)[1]}" if left else "another way"
-
-
-def _prices(bench: Bench) -> Floats:
-    return price_per_gram(bench.base.batch)[0][: bench.count]
-
-
-def _inside(bench: Bench, verdict: Verdict) -> float:
-    """Standard deviations by which the nearest target is met."""
-    dough = bench.at(verdict.grams)
-    depths = []
-    for key in bench.wish.targets:
-        if key in dough.ratios_of:
-            estimate, window = dough.bracketed.one_estimate(key), bench.wish.targets[key]
-            sd = max(estimate.high - estimate.value, 1e-9)
-            depths += [(window.high - estimate.value) / sd] if window.high is not None else []
-            depths += [(estimate.value - window.low) / sd] if window.low is not None else []
-    return min(depths, default=0.0)
-
-
-def _apart(bench: Bench, a: Verdict, b: Verdict) -> bool:
-    weights = np.array([slot.step.weight for slot in bench.slots])
-    between = float(weights @ np.abs(a.grams - b.grams))
-    changes = [float(weights @ np.abs(v.grams - bench.start)) for v in (a, b)]
-    return between >= _APART * min(changes)
 
 
 def _text(verdict: Verdict, teller: Teller) -> str:

@@ -78,14 +78,16 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
         present: consistency of the formula as it stands: a settle aims no further inside a class than it is.
     """
     dough = bench.at(grams)
-    if len(dough.inside.lines) < 2 or dough.batch.dough_g <= 0:  # noqa: PLR2004
+    if len(dough.inside.lines) < 2 or dough.batch.dough_g <= 0:
         return Slopes()
     hard, soft = [], []
     consistency, filled, run = _handling(bench, grams)
     band = wanted_band(bench, dough)
     usual = bench.usual_consistency
     low, high = _aim(band, present, usual)
-    hard.append(Slope(key="handling", kind="handling", value=consistency, per_gram=run[0], low=low, high=high, unit=1.0))
+    hard.append(
+        Slope(key="handling", kind="handling", value=consistency, per_gram=run[0], low=low, high=high, unit=1.0)
+    )
     hard.append(Slope(key="crumbly", kind="handling", value=filled, per_gram=run[1], low=FILLED, high=None, unit=0.5))
     rail = rails()["soft:handling"]
     if usual is not None and band.low <= usual < band.high and rail.id not in bench.wish.released:
@@ -166,7 +168,6 @@ def _textures(bench: Bench, grams: Floats) -> Iterator[Slope]:
             low=None if window.low is None else window.low + _INSIDE_SCORE,
             high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
         )  # fmt: skip
-
 
     for key, own in run.items():
         if key not in bench.wish.texture and rail.id not in bench.wish.released:

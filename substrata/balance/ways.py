@@ -6,12 +6,13 @@ from dataclasses import replace
 from math import erf, sqrt
 
 from substrata.analysis.brackets import Bracket, brackets
-from substrata.balance.bench import Bench
+from substrata.balance.bench import Bench, Slot
 from substrata.balance.exclusions import excluded_by
 from substrata.balance.judge import Verdict
 from substrata.balance.measures import ratio_of
 from substrata.balance.program import Ask, solve
-from substrata.balance.rows import Row, rows_at
+from substrata.balance.row import Row
+from substrata.balance.rows import rows_at
 from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Sure, Way
 from substrata.balance.slopes import slopes_at
 from substrata.balance.words import amount, change_text, limit_text, printed, quantity_text
@@ -30,6 +31,7 @@ _BINDING = 0.012  # of a limit: so near to it, it holds the answer
 _TIGHTER = 0.05  # of a target: the step whose price is told
 _SCORE = 0.25  # points of texture from which a change is told
 _MOST_HOLDS = 5
+_BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 _LEAST_G = 1e-6
 
 
@@ -56,7 +58,7 @@ class Teller:
         after = Dough(_wished(bench, formula), bench.library, bench.settings)
         told = figures(after)
         rows = rows_at(bench, grams, slopes_at(bench, grams, present=self._present))
-        binding = [row for row in rows if not row.price and row.kind != "soft" and -_BINDING < float(row.coefficients @ grams) - row.bound]  # fmt: skip
+        binding = [row for row in rows if not row.price and row.kind != "soft" and float(row.coefficients @ grams) - row.bound > -_BINDING]  # fmt: skip
         return Way(
             name=name,
             formula=formula,
@@ -79,7 +81,7 @@ class Teller:
             holds=tuple(dict.fromkeys(limit_text(bench, row) for row in binding))[:_MOST_HOLDS],
             prices=tuple(self._prices(rows, binding, verdict)),
             sure=tuple(self._sure(after)),
-            lost=self._lost(),
+            lost=self._lost(grams),
             cautions=_cautions(bench, after),
             missed=tuple(missed_texts(bench, verdict)),
             met=not verdict.missed,
@@ -125,9 +127,9 @@ class Teller:
 
     def _prices(self, rows: list[Row], binding: list[Row], verdict: Verdict) -> list[str]:
         """What a little more of each binding target would take, by the linear problem at the answer."""
-        told = []
+        told: list[str] = []
         for row in binding:
-            if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(told) == 2:  # noqa: PLR2004
+            if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(told) == 2:
                 continue
             ask = Ask(elastic={}, whole_steps=False, near=verdict.grams, trust=1.0)
             now = solve(self.bench, rows, ask)
@@ -159,14 +161,37 @@ class Teller:
             rows.append(Sure(key=key, text=f"{quantity_text(key)}: {ten(share)}", probability=share))
         return rows
 
-    def _lost(self) -> tuple[str, ...]:
+    def _lost(self, grams: Floats) -> tuple[str, ...]:
         bench = self.bench
         gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
-        told = []
-        for slot in gone:
-            for exclusion in excluded_by(bench.library[slot.ingredient], bench.wish.without):
-                told.append(f"Without {exclusion.name} it loses {exclusion.lost}.")
-        return tuple(dict.fromkeys(told))
+        told = [
+            f"Without {exclusion.name} it loses {exclusion.lost}."
+            for slot in gone
+            for exclusion in excluded_by(bench.library[slot.ingredient], bench.wish.without)
+        ]
+        return (*dict.fromkeys(told), *self._school(gone, grams))
+
+    def _school(self, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
+        """On which school of nut to coconut flour an answer lands."""
+        nut = sum(
+            s.start
+            for s in gone
+            if any(f.startswith("nut:") for f in self.bench.library[s.ingredient].flags) and s.role == "base"
+        )
+        coconut = sum(
+            float(g) - s.start for s, g in zip(self.bench.slots, grams, strict=True) if s.ingredient == "coconut-flour"
+        )
+        others = any(
+            s.role == "base" and s.ingredient != "coconut-flour" and float(g) > s.start
+            for s, g in zip(self.bench.slots, grams, strict=True)
+        )
+        if not nut or coconut <= 0 or others:
+            return ()
+        ratio = nut / coconut
+        near = "half the weight" if ratio < _BETWEEN_SCHOOLS else "a quarter of the weight and more egg or water"
+        return (
+            f"Nut to coconut flour {ratio:.1f} : 1, near the school of {near}: coconut drinks about four times as much.",
+        )
 
 
 def _tightened(row: Row, step: float) -> Row:
@@ -216,37 +241,33 @@ def ten(share: float) -> str:
     >>> ten(0.5), ten(0.97)
     ('5 times in 10', 'nearly always')
     """
-    if share > 0.95:  # noqa: PLR2004
+    if share > 0.95:
         return "nearly always"
-    return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"  # noqa: PLR2004
+    return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"
 
 
 def missed_texts(bench: Bench, verdict: Verdict) -> list[str]:
     """What an answer does not meet, in words."""
+    told = verdict.figures
+    if told is None:
+        return ["there is no dough"]
     rows = []
     for key in verdict.missed:
-        window = bench.base.windows.get(key)
-        if key == "handling":
-            rows.append(f"it is {verdict.figures.class_name} at shaping" if verdict.figures else "there is no dough")
-        elif key == "crumbly":
-            rows.append("it crumbles")
-        elif key == "minutes":
-            rows.append(f"it takes {verdict.minutes:.0f} min in the oven")
-        elif key.startswith("without:"):
-            rows.append(f"{key.removeprefix('without:').replace('-', ' ')} stays in it")
-        elif key.startswith("cap:"):
-            rows.append(f"more {key.removeprefix('cap:')} than it should hold")
-        elif key == "rail:soda":
-            rows.append("soda that finds no acid")
-        elif key == "rail:greasy":
-            rows.append("more fat than it can hold")
-        elif key.startswith("texture:"):
-            name = key.removeprefix("texture:")
-            rows.append(f"{name} {verdict.figures.texture.get(name, 0.0):.1f}" if verdict.figures else name)
-        elif window is not None:
+        kind, _, name = key.partition(":")
+        words: dict[str, str] = {
+            "handling": f"it is {told.class_name} at shaping",
+            "crumbly": "it crumbles",
+            "minutes": f"it takes {verdict.minutes or 0:.0f} min in the oven",
+            "without": f"{name.replace('-', ' ')} stays in it",
+            "cap": f"more {name} than it should hold",
+            "rail": "soda that finds no acid" if name == "soda" else "more fat than it can hold",
+            "texture": f"{name} {told.texture.get(name, 0.0):.1f}",
+        }
+        if kind in words:
+            rows.append(words[kind])
+        else:
             dough = bench.at(verdict.grams)
-            value = ratio_of(key, dough).value(dough.batch.grams)
-            rows.append(f"{quantity_text(key)} {amount(key, value)}")
+            rows.append(f"{quantity_text(key)} {amount(key, ratio_of(key, dough).value(dough.batch.grams))}")
     return rows
 
 
@@ -256,7 +277,11 @@ def _cautions(bench: Bench, after: Dough) -> tuple[str, ...]:
     told = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
     here = {w.ingredient.id for w in after.batch.lines}
     flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
-    before = frozenset().union(*(w.ingredient.flags for w in bench.given.batch.lines)) if bench.given.batch.lines else frozenset()
+    before = (
+        frozenset().union(*(w.ingredient.flags for w in bench.given.batch.lines))
+        if bench.given.batch.lines
+        else frozenset()
+    )
     if "seed:sunflower" in flags and "seed:sunflower" not in before and here & {"baking-soda", "baking-powder"}:
         told.append("Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale.")
     if "psyllium" in flags and "psyllium" not in before:

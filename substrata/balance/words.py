@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from substrata.analysis.brackets import bracket_kinds
 from substrata.analysis.words import grams, short_name
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.rails import rails
-from substrata.balance.rows import Row
+from substrata.balance.row import Row
 from substrata.balance.wish import PER_100_G
 from substrata.dough.handling_words import form_handling
 
-_NAMES = {"sodium": "sodium", "cheese": "cheese", "total_carbs": "total carbs", "sugars": "sugars", "saturates": "saturates"}
+_NAMES = {
+    "sodium": "sodium",
+    "cheese": "cheese",
+    "total_carbs": "total carbs",
+    "sugars": "sugars",
+    "saturates": "saturates",
+}
 _OF_EGG = ("egg", "egg-white", "egg-yolk", "egg-duck")
 _FEW = 1e-6
 
@@ -31,28 +39,31 @@ def _eggs(slot: Slot, moved: float) -> str:
         return ""
     number = abs(moved) / slot.step.grams
     whole = round(number)
-    return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""  # noqa: PLR2004
+    return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""
 
 
 def limit_text(bench: Bench, row: Row) -> str:
     """What a row stands for."""
-    key = row.key
-    if key == "mass":
-        return "the weight of the dough" if "mass" not in bench.wish.released else "the weight"
-    if key in ("handling", "crumbly"):
-        return _handling_text(bench) if key == "handling" else "enough moisture to hold together"
-    if key == "minutes":
-        return f"baked within {row.limit:.0f} min"
-    if key.startswith("cap:"):
-        return f"{key.removeprefix('cap:')} at most {row.limit:.1%} of the dough".replace("%", " %")
-    if key.startswith("texture:"):
-        return f"{key.removeprefix('texture:')} {'at least' if row.side == 'low' else 'at most'} {row.limit:.1f}"
-    if key.startswith("rail:identity:"):
-        slot = next(s for s in bench.slots if s.id == key.removeprefix("rail:identity:"))
-        return f"at least half of the {short_name(slot.name)}"
-    if key.startswith("rail:"):
-        return rails()[key.removeprefix("rail:")].text
-    return f"{quantity_text(key)} {'at least' if row.side == 'low' else 'at most'} {amount(key, row.limit)}"
+    kind, _, name = row.key.partition(":")
+    side = "at least" if row.side == "low" else "at most"
+    told: dict[str, Callable[[], str]] = {
+        "mass": lambda: "the weight of the dough",
+        "handling": lambda: _handling_text(bench),
+        "crumbly": lambda: "enough moisture to hold together",
+        "minutes": lambda: f"baked within {row.limit:.0f} min",
+        "cap": lambda: f"{name} at most {100 * row.limit:.1f} % of the dough",
+        "texture": lambda: f"{name} {side} {row.limit:.1f}",
+        "rail": lambda: _rail_text(bench, name),
+    }
+    return told[kind]() if kind in told else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
+
+
+def _rail_text(bench: Bench, name: str) -> str:
+    rail, _, line = name.partition(":")
+    if not line:
+        return rails()[rail].text
+    slot = next(s for s in bench.slots if s.id == line)
+    return f"at least half of the {short_name(slot.name)}"
 
 
 def _handling_text(bench: Bench) -> str:

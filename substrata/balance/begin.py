@@ -1,0 +1,161 @@
+"""A formula from nothing: a skeleton of the form (``skeletons.csv``), settled to what is wanted.
+
+The skeleton is the knowledge. A solver that is given windows alone fills them with a dough that no baker would believe.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+
+from substrata.balance.exclusions import excluded_by, exclusions
+from substrata.balance.settle import settle
+from substrata.balance.settlement import Settlement
+from substrata.balance.wish import Wish, target_keys
+from substrata.errors import FormulaError
+from substrata.formula.form import Window, form_of
+from substrata.formula.formula import Formula, Line, Target
+from substrata.pantry.library import Library
+from substrata.quantities.tables import read_table
+from substrata.settings import Settings
+
+MOST = 4
+_MUCH_EGG = 0.16  # of the dough: without so much it is another bread
+_STANDS_FOR_IT = ("base", "fibre", "cheese", "vegetable")  # without one of these a skeleton is another
+
+
+@dataclass(frozen=True, kw_only=True)
+class Skeleton:
+    """A beginning of one form on one base."""
+
+    id: str
+    form: str
+    base: str
+    name: str
+    pieces: int
+    lines: tuple[tuple[str, float], ...]  # ingredient, g
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Beginning:
+    """A settled skeleton."""
+
+    skeleton: Skeleton
+    formula: Formula
+    settlement: Settlement
+    text: str
+
+
+@cache
+def skeletons() -> tuple[Skeleton, ...]:
+    """All of them, those a baker reaches for first before the others."""
+    return tuple(
+        Skeleton(
+            id=row.text("skeleton"),
+            form=row.text("form"),
+            base=row.text("base"),
+            name=row.text("name"),
+            pieces=int(row.number_in("pieces", 1)),
+            lines=tuple((key, float(grams)) for key, grams in (part.split(":") for part in row.text("lines").split())),
+            source=row.text("source"),
+        )
+        for row in read_table("skeletons.csv")
+    )
+
+
+def formula_of(skeleton: Skeleton, *, pieces: int | None = None, targets: dict[str, Window] | None = None) -> Formula:
+    """A skeleton as a formula, scaled to a number of pieces."""
+    count = pieces or skeleton.pieces
+    share = count / skeleton.pieces
+    return Formula(
+        name=skeleton.name,
+        form=skeleton.form,
+        pieces=count,
+        lines=tuple(
+            Line(id=key, ingredient=key, grams=round(grams * share, 1), entered=f"{grams * share:.4g} g")
+            for key, grams in skeleton.lines
+        ),
+        targets={key: Target(low=w.low, high=w.high) for key, w in (targets or {}).items()},
+    )
+
+
+def begin(
+    form: str,
+    library: Library,
+    settings: Settings = Settings(),  # noqa: B008 - frozen
+    *,
+    targets: dict[str, Window] | None = None,
+    without: Sequence[str] = (),
+    stock: dict[str, float] | None = None,
+    pieces: int | None = None,
+    most: int = MOST,
+) -> tuple[Beginning, ...]:
+    """Three or four formulas of a form on different bases, those that meet everything first.
+
+    Args:
+        form: what is baked.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        targets: what is wanted besides the form's windows.
+        without: exclusions, by id.
+        stock: grams at hand, by ingredient; None takes all ingredients.
+        pieces: how many; None the skeleton's.
+        most: how many beginnings.
+
+    Raises:
+        FormulaError: when form, target or exclusion is unknown.
+    """
+    form_of(form)
+    _known(targets or {}, without)
+    wanted = tuple(without)
+    own = [s for s in skeletons() if s.form == form and _may(s, library, wanted, stock)]
+    made = [_made(s, library, settings, targets, wanted, stock, pieces) for s in own]
+    usable = [b for b in made if b is not None]
+    return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
+
+
+def _known(targets: dict[str, Window], without: Sequence[str]) -> None:
+    for told, allowed, field in ((targets, target_keys(), "targets"), (without, tuple(exclusions()), "without")):
+        strange = [str(key) for key in told if key not in allowed]
+        if strange:
+            raise FormulaError(
+                "it cannot be wished for",
+                got=", ".join(strange)[:80],
+                allowed=", ".join(allowed),
+                remedy="choose one of these",
+                field=field,
+            )
+
+
+def _may(skeleton: Skeleton, library: Library, without: tuple[str, ...], stock: dict[str, float] | None) -> bool:
+    """Whether what stands for it is eaten, and at hand."""
+    whole = sum(grams for _, grams in skeleton.lines)
+    for key, grams in skeleton.lines:
+        ingredient = library[key]
+        if ingredient.role in _STANDS_FOR_IT or (ingredient.role == "egg" and grams > _MUCH_EGG * whole):
+            if excluded_by(ingredient, without):
+                return False
+            if stock is not None and not stock.get(key):
+                return False
+    return True
+
+
+def _made(
+    skeleton: Skeleton,
+    library: Library,
+    settings: Settings,
+    targets: dict[str, Window] | None,
+    without: tuple[str, ...],
+    stock: dict[str, float] | None,
+    pieces: int | None,
+) -> Beginning | None:
+    formula = formula_of(skeleton, pieces=pieces, targets=targets)
+    wish = Wish(without=without, stock=stock or {}, may_bring=True)
+    settlement = settle(formula, library, settings, wish, ways=1)
+    if settlement.status in ("begin", "nothing"):
+        return None
+    done = settlement.ways[0].formula if settlement.ways else formula
+    how = "as it is" if settlement.status == "fits" else settlement.nearest or settlement.text
+    return Beginning(skeleton=skeleton, formula=done, settlement=settlement, text=f"On {skeleton.base}: {how}")

@@ -1,0 +1,162 @@
+"""``balance``, ``swap``, ``reach`` and ``begin`` on the command line."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import asdict
+from typing import Any
+
+from substrata.balance.begin import begin
+from substrata.balance.exclusions import exclusions
+from substrata.balance.reach import reach
+from substrata.balance.settle import settle
+from substrata.balance.settlement import Settlement
+from substrata.balance.told import beginnings_json, read_targets, settlement_json, settlement_table
+from substrata.balance.wish import Wish, target_keys
+from substrata.errors import FormulaError
+from substrata.exchange.files import document_of
+from substrata.formula.document import read_document
+from substrata.pantry.library import load_library
+from substrata.settings import Settings
+
+_SUREST = 0.5  # standard deviations
+
+
+def add_balance_commands(commands: Any) -> None:
+    """Add them to the parser's commands."""
+    settled = commands.add_parser("balance", help="bring a formula into its targets with the least change")
+    _file(settled)
+    settled.add_argument("--target", action="append", default=[], help="net_carbs<=3, protein>=8; may be repeated")
+    settled.add_argument("--handling", default="", help="wanted class at shaping")
+    settled.add_argument("--lock", action="append", default=[], metavar="LINE", help="leave a line alone")
+    settled.add_argument(
+        "--keep", choices=["pieces", "mass"], default="pieces", help="pieces: the weight of the dough too"
+    )
+    settled.add_argument("--surest", action="store_true", help="keep half a standard deviation away from the targets")
+    settled.add_argument("--nothing-new", action="store_true", help="bring no new ingredient in")
+    settled.add_argument("--free-mass", action="store_true", help="the dough may weigh more or less")
+    settled.add_argument("--saved", help="the last saved version, against which the change is measured")
+    settled.set_defaults(command=_balance)
+    swapped = commands.add_parser("swap", help="leave something out and settle again")
+    _file(swapped)
+    swapped.add_argument("--without", action="append", required=True, help=", ".join(exclusions()))
+    swapped.add_argument("--target", action="append", default=[])
+    swapped.set_defaults(command=_swap)
+    ends = commands.add_parser("reach", help="how low and how high a quantity can go with everything else kept")
+    ends.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    ends.add_argument("key", help="net_carbs, protein, …")
+    ends.set_defaults(command=_reach)
+    begun = commands.add_parser("begin", help="starting formulas of a form on different bases")
+    begun.add_argument("--form", required=True)
+    begun.add_argument("--target", action="append", default=[])
+    begun.add_argument("--without", action="append", default=[])
+    begun.add_argument("--pieces", type=int)
+    begun.add_argument("--table", action="store_true", help="for people instead of JSON")
+    begun.set_defaults(command=_begin)
+
+
+def _file(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    parser.add_argument("--table", action="store_true", help="for people instead of JSON")
+
+
+def _balance(options: argparse.Namespace) -> str:
+    formula = read_document(document_of(options.file, "formula"))
+    saved = read_document(document_of(options.saved, "formula")) if options.saved else None
+    wish = Wish(
+        targets=read_targets(options.target),
+        handling=options.handling,
+        locked=tuple(_line(formula.lines, told) for told in options.lock),
+        margin=_SUREST if options.surest else 0.0,
+        may_bring=not options.nothing_new,
+        may_change_mass=options.free_mass,
+    )
+    with _quiet():
+        answer = settle(formula, load_library(), Settings(), wish, saved=saved)
+    return _told(answer, options)
+
+
+def _line(lines: Any, told: str) -> str:
+    """The id of a line, by its id or what it holds."""
+    found = next((line.id for line in lines if told in (line.id, line.ingredient)), None)
+    if found is None:
+        raise FormulaError(
+            "no such line",
+            got=told[:60],
+            allowed=", ".join(line.id for line in lines),
+            remedy="name a line of the formula",
+            field="lock",
+        )
+    return str(found)
+
+
+def _swap(options: argparse.Namespace) -> str:
+    formula = read_document(document_of(options.file, "formula"))
+    wish = Wish(targets=read_targets(options.target), without=tuple(options.without))
+    with _quiet():
+        answer = settle(formula, load_library(), Settings(), wish)
+    return _told(answer, options)
+
+
+def _told(answer: Settlement, options: argparse.Namespace) -> str:
+    if options.table:
+        return settlement_table(answer)
+    return json.dumps(settlement_json(answer), ensure_ascii=False, indent=1)
+
+
+def _reach(options: argparse.Namespace) -> str:
+    if options.key not in target_keys():
+        raise FormulaError(
+            "no such quantity",
+            got=options.key[:60],
+            allowed=", ".join(target_keys()),
+            remedy="choose one of these",
+            field="key",
+        )
+    formula = read_document(document_of(options.file, "formula"))
+    with _quiet():
+        ends = reach(formula, load_library(), Settings(), (options.key,))
+    told = asdict(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
+    return json.dumps(told, ensure_ascii=False, indent=1)
+
+
+def _begin(options: argparse.Namespace) -> str:
+    with _quiet():
+        made = begin(
+            options.form,
+            load_library(),
+            Settings(),
+            targets=read_targets(options.target),
+            without=tuple(options.without),
+            pieces=options.pieces,
+        )
+    if not options.table:
+        return json.dumps(beginnings_json(made), ensure_ascii=False, indent=1)
+    rows = []
+    for b in made:
+        rows += ["", f"{b.skeleton.name}. {b.text}"]
+        rows += [f"  {line.ingredient:24} {line.grams:7.1f} g" for line in b.formula.lines if line.grams is not None]
+    return "\n".join(rows or ["nothing can be begun with that left out"])
+
+
+@contextmanager
+def _quiet() -> Iterator[None]:
+    """The solver prints now and then, whatever it is told: not among the answers on standard output."""
+    try:
+        out = sys.__stdout__.fileno() if sys.__stdout__ else 1
+        sys.stdout.flush()
+        kept = os.dup(out)
+    except (OSError, ValueError):
+        yield
+        return
+    try:
+        os.dup2(2, out)
+        yield
+    finally:
+        os.dup2(kept, out)
+        os.close(kept)

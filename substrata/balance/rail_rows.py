@@ -1,0 +1,148 @@
+"""The rows of the guard rails, against the dough that is kept to."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from math import inf
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.measures import ratio_of
+from substrata.balance.rails import Rail, rails
+from substrata.balance.row import TINY, Row, ratio_rows, total_row
+from substrata.context.windows import is_outside
+from substrata.dough.phases import is_solid_fat
+from substrata.formula.form import Window
+
+_MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
+_MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")
+_GIVES = 200.0  # price of a rail that gives where something has to go
+
+
+def rail_rows(bench: Bench) -> Iterator[Row]:
+    """All of them, but those that the baker has let go."""
+    for rail in rails().values():
+        if rail.id not in bench.wish.released:
+            yield from _rows_of_rail(bench, rail)
+
+
+def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """The rows of one rail, against the dough that is kept to."""
+    if rail.id == "mass":
+        if not bench.wish.may_change_mass:
+            whole = bench.kept.batch.dough_g
+            yield total_row("mass", "mass", "high", bench.inside, rail.high * whole, size=whole)
+            yield total_row("mass", "mass", "low", bench.inside, rail.low * whole, size=whole)
+    elif rail.id.removeprefix("soft:") in bench.base.ratios_of and rail.id.startswith("soft:"):
+        yield from _soft(bench, rail, rail.id.removeprefix("soft:"))
+    elif rail.id in ("protein", "fat", "sweetness", "heat_set"):
+        yield from _kept_near(bench, rail)
+    elif rail.id == "soft:added_fat":
+        yield from _added_fat(bench, rail)
+    elif rail.id == "identity":
+        yield from _identity(bench, rail)
+    elif rail.id in ("egg", "cheese", "solid_fat"):
+        yield from _kept_sum(bench, rail)
+    elif rail.id == "fat_follows" and _gone(bench, "fat"):
+        # Butter that goes is replaced by fat: nothing else makes it short.
+        batch = bench.base.batch
+        fat = bench.per_line(batch.nutrient("fat_g")[0] * batch.is_role("fat"))
+        now = float(fat @ bench.start)
+        yield total_row("rail:fat_follows", "rail", "low", fat, rail.low * now, size=max(now, 1.0))
+
+
+def _kept_near(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """A quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
+    wanted = bench.given.windows.get(rail.id)
+    target = wanted.window if wanted and wanted.source == "target" else Window()
+    now = _held(bench, rail.id)
+    if now <= TINY:
+        return
+    low = now * rail.low if rail.low and not _asked_below(target, now * rail.low) else None
+    high = now * rail.high if rail.high < inf and not _asked_above(target, now * rail.high) else None
+    ratio = ratio_of(rail.id, bench.base)
+    price = 0.0 if rail.id == "sweetness" and not _gone(bench, "sweetener") else _soft_when_excluded(bench)
+    yield from ratio_rows(bench, ratio, f"rail:{rail.id}", "rail", Window(low=low, high=high), bench.start, price=price)
+
+
+def _held(bench: Bench, key: str) -> float:
+    """The quantity in the dough that is kept to."""
+    return bench.kept.bracketed.value(key) if bench.kept.batch.dough_g > 0 else 0.0
+
+
+def _asked_below(target: Window, low: float) -> bool:
+    return target.high is not None and target.high < low
+
+
+def _asked_above(target: Window, high: float) -> bool:
+    return target.low is not None and target.low > high
+
+
+def _gone(bench: Bench, role: str) -> bool:
+    """Whether something of a role has to go."""
+    return any(slot.gone and slot.start > 0 and slot.role == role for slot in bench.slots)
+
+
+def _soft_when_excluded(bench: Bench) -> float:
+    """Where something has to go, what it held gives a little, at a price."""
+    return _GIVES if any(slot.gone and slot.start > 0 for slot in bench.slots) else 0.0
+
+
+def _soft(bench: Bench, rail: Rail, key: str) -> Iterator[Row]:
+    now = _held(bench, key)
+    wanted = bench.given.windows.get(key)
+    if wanted is not None:
+        now = max(now, wanted.window.low or 0.0)
+        now = min(now, wanted.window.high) if wanted.window.high is not None else now
+    if now > TINY:
+        window = Window(low=now * rail.low, high=now * rail.high)
+        batch = bench.batch_at(bench.start)
+        yield from ratio_rows(
+            bench, ratio_of(key, bench.base, batch), rail.id, "soft", window, bench.start, price=rail.price
+        )
+
+
+def _identity(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """At least half of each flour, binder, egg, cheese and fat that makes the bread what it is."""
+    for role in _MAKES_IT:
+        if role == "lift" and is_outside(bench.lift_state):
+            continue  # what is to be mended may go
+        own = [s for s, i in zip(bench.slots, bench.inside, strict=True) if s.role == role and i and not s.new]
+        whole = sum(s.wanted for s in own)
+        for slot in own:
+            if slot.free and not slot.gone and whole and slot.wanted >= _MAIN * whole:
+                counted = np.array([float(other is slot) for other in bench.slots])
+                least = rail.low * min(slot.wanted, slot.start)
+                yield total_row(f"rail:identity:{slot.id}", "rail", "low", counted, least, size=max(slot.wanted, 1.0))
+
+
+def _kept_sum(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """Egg, cheese or solid fat near what it was."""
+    counted = np.array([float(_counts(bench, rail.id, i)) for i in range(bench.count)]) * bench.inside
+    now = float(counted @ np.array([s.wanted for s in bench.slots]))
+    here = float(counted @ bench.start)
+    if now <= 0 or any(slot.gone and c for slot, c in zip(bench.slots, counted, strict=True)):
+        return
+    if rail.high < inf:
+        # One egg more is always allowed: on a small dough half an egg is not to be had.
+        most = max(now * rail.high, now + 50.0 if rail.id == "egg" else 0.0, here)
+        yield total_row(f"rail:{rail.id}", "rail", "high", counted, most, size=now)
+    if rail.low:
+        yield total_row(f"rail:{rail.id}", "rail", "low", counted, min(now * rail.low, here), size=now)
+
+
+def _added_fat(bench: Bench, rail: Rail) -> Iterator[Row]:
+    """Butter and oil near what they were, at a price: fat is no flour."""
+    counted = np.array([float(slot.role == "fat") for slot in bench.slots]) * bench.inside
+    now = float(counted @ np.array([s.wanted for s in bench.slots]))
+    if now > 0:
+        yield total_row(rail.id, "soft", "high", counted, now * rail.high, size=now, price=rail.price)
+        yield total_row(rail.id, "soft", "low", counted, now * rail.low, size=now, price=rail.price)
+
+
+def _counts(bench: Bench, rail: str, place: int) -> bool:
+    slot = bench.slots[place]
+    if rail == "solid_fat":
+        return slot.role == "fat" and is_solid_fat(slot.ingredient, slot.role)
+    return slot.role == rail

@@ -1,0 +1,127 @@
+"""How far a quantity can go with everything else kept."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from substrata.balance.bench import Bench
+from substrata.balance.judge import judge
+from substrata.balance.measures import ratio_of
+from substrata.balance.program import Ask, solve
+from substrata.balance.rounds import ELASTIC
+from substrata.balance.row import Row
+from substrata.balance.rows import rows_at
+from substrata.balance.slopes import slopes_at
+from substrata.balance.wish import Wish, check_wish
+from substrata.batch.propagate import Ratio
+from substrata.formula.formula import Formula
+from substrata.pantry.library import Floats, Library
+from substrata.settings import Settings
+
+_ROUNDS = 4
+_DINKELBACH = 4  # repetitions in which a ratio's own denominator is followed (Dinkelbach 1967, from memory)
+_ENOUGH = 1e-6
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reach:
+    """The two ends of a quantity; None where no dough was found that keeps all else."""
+
+    key: str
+    now: float
+    low: float | None
+    high: float | None
+
+
+def reach(
+    formula: Formula,
+    library: Library,
+    settings: Settings,
+    keys: tuple[str, ...],
+    wish: Wish = Wish(),  # noqa: B008 - frozen
+    *,
+    saved: Formula | None = None,
+) -> tuple[Reach, ...]:
+    """The ends of some quantities with every other window, the handling and all rails kept.
+
+    Args:
+        formula: as it stands.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        keys: the quantities.
+        wish: what else is wanted.
+        saved: the last saved version.
+
+    Raises:
+        FormulaError: when the wish cannot be meant.
+    """
+    check_wish(wish.but(targets=dict(wish.targets)), [line.id for line in formula.lines])
+    bench = Bench(formula, library, settings, wish, saved=saved)
+    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
+        return ()
+    start = judge(bench, bench.start)
+    present = start.figures.consistency if start.figures else None
+    return tuple(_of_one(bench, key, present) for key in keys)
+
+
+def _of_one(bench: Bench, key: str, present: float | None) -> Reach:
+    dough = bench.given
+    now = ratio_of(key, dough).value(dough.batch.grams)
+    low, high = (_end(bench, key, sign, present) for sign in (1.0, -1.0))
+    ends = [end for end in (low, high) if end is not None]
+    return Reach(key=key, now=now, low=min([*ends, now]) if ends else None, high=max([*ends, now]) if ends else None)
+
+
+def _end(bench: Bench, key: str, sign: float, present: float | None) -> float | None:
+    """The least (or with a sign of -1 the most) of a quantity, by rounds of new slopes."""
+    point, best = bench.start, None
+    for _ in range(_ROUNDS):
+        every = rows_at(bench, point, slopes_at(bench, point, present=present))
+        rows = [replace(row, price=0.0) for row in every if _counts(bench, row, key)]
+        grams = _best_of(bench, rows, key, sign, point)
+        if grams is None:
+            break
+        verdict = judge(bench, grams)
+        others = sum(miss for missed, miss in verdict.missed.items() if missed != key)
+        dough = bench.at(grams)
+        value = ratio_of(key, dough).value(dough.batch.grams)
+        if others <= _ENOUGH and (best is None or sign * value < sign * best):
+            best = value
+        if np.allclose(grams, point, atol=0.05):
+            break
+        point = grams
+    return best
+
+
+def _counts(bench: Bench, row: Row, key: str) -> bool:
+    """All rows but those of the quantity itself; what is only kept near counts where the formula keeps it."""
+    if row.key in (key, f"rail:{key}", f"soft:{key}"):
+        return False
+    return not row.price or row.over(bench.start) <= _ENOUGH
+
+
+def _best_of(bench: Bench, rows: list[Row], key: str, sign: float, near: Floats) -> Floats | None:
+    ratio = ratio_of(key, bench.base, bench.batch_at(near))
+    point = near
+    for _ in range(_DINKELBACH if ratio.offset == 0 else 1):
+        ask = Ask(elastic={}, whole_steps=True, near=near, trust=1.0, aim=sign * _aim(bench, ratio, point), gap=0.01)
+        solved = solve(bench, rows, ask)
+        if solved.grams is None:
+            solved = solve(bench, rows, replace(ask, elastic=ELASTIC))
+        if solved.grams is None:
+            return None
+        if np.allclose(solved.grams, point):
+            break
+        point = solved.grams
+    return point
+
+
+def _aim(bench: Bench, ratio: Ratio, point: Floats) -> Floats:
+    """What to make small: the numerator, less the ratio's present value times its denominator; per gram, scaled to one."""
+    batch = bench.batch_at(point)
+    top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
+    aim = top - ratio.value(batch.grams) * bottom
+    size = float(np.abs(aim).max())
+    return aim / size if size else aim

@@ -1,0 +1,106 @@
+"""What the command line says of a settle: the wish read from a few words, the answer as plain JSON values."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import Any
+
+from substrata.balance.begin import Beginning
+from substrata.balance.settlement import Settlement, Way
+from substrata.errors import FormulaError
+from substrata.formula.document import write_document
+from substrata.formula.form import Window
+
+_TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
+
+
+def read_targets(told: Sequence[str]) -> dict[str, Window]:
+    """Targets such as ``net_carbs<=3``; both bounds of one quantity may be told.
+
+    >>> read_targets(["net_carbs<=3", "protein>=8"])["protein"].low
+    8.0
+
+    Raises:
+        FormulaError: when one cannot be read.
+    """
+    windows: dict[str, Window] = {}
+    for text in told:
+        match = _TARGET.match(text)
+        if match is None:
+            raise FormulaError(
+                "the target cannot be read",
+                got=text[:60],
+                allowed="a quantity, <= or >=, and a number: net_carbs<=3",
+                remedy="write it like this",
+                field="target",
+            )
+        key, how, number = match[1], match[2], float(match[3].replace(",", "."))
+        old = windows.get(key, Window())
+        low = number if how in (">=", "≥", "=") else old.low
+        high = number if how in ("<=", "≤", "=") else old.high
+        windows[key] = Window(low=low, high=high)
+    return windows
+
+
+def settlement_json(settlement: Settlement) -> dict[str, Any]:
+    """A settlement as plain values."""
+    return {
+        "status": settlement.status,
+        "text": settlement.text,
+        "ways": [_way_json(way) for way in settlement.ways],
+        "nearest": settlement.nearest,
+        "clash": [{"limit": relax.text, "price": relax.price} for relax in settlement.clash],
+        "surer": settlement.surer,
+        "moves": list(settlement.moves),
+    }
+
+
+def _way_json(way: Way) -> dict[str, Any]:
+    handling = way.handling
+    return {
+        "name": way.name,
+        "document": write_document(way.formula),
+        "changes": [change.text for change in way.changes],
+        "brackets": {moved.key: {"before": moved.before, "after": moved.after} for moved in way.brackets},
+        "handling": {"before": handling.before, "after": handling.after} if handling else None,
+        "minutes": {"before": way.minutes.before, "after": way.minutes.after},
+        "holds": list(way.holds),
+        "prices": list(way.prices),
+        "sure": {sure.key: sure.probability for sure in way.sure},
+        "lost": list(way.lost),
+        "cautions": list(way.cautions),
+        "missed": list(way.missed),
+    }
+
+
+def settlement_table(settlement: Settlement) -> str:
+    """A settlement for people."""
+    rows = [settlement.text]
+    for way in settlement.ways:
+        rows += ["", f"{way.name}:", *(f"  {change.text}" for change in way.changes)]
+        rows += [
+            f"  {m.label:15} {m.before:.{m.decimals}f} → {m.after:.{m.decimals}f} {m.unit}".rstrip()
+            for m in way.brackets
+        ]
+        if way.handling:
+            rows.append(f"  {'Handling':15} {way.handling.before} → {way.handling.after}")
+        rows += [f"  held by {', '.join(way.holds)}"] if way.holds else []
+        rows += [
+            f"  {text}" for text in (*way.prices, *way.lost, *way.cautions, *(f"not met: {m}" for m in way.missed))
+        ]
+    rows += ["", settlement.nearest] if settlement.nearest else []
+    rows += [f"  {relax.text}: {relax.price}" for relax in settlement.clash]
+    rows += [settlement.surer] if settlement.surer else []
+    return "\n".join(rows)
+
+
+def beginnings_json(made: Sequence[Beginning]) -> dict[str, Any]:
+    """Beginnings as plain values."""
+    return {
+        "formulas": [write_document(b.formula) for b in made],
+        "told": [
+            {"base": b.skeleton.base, "name": b.skeleton.name, "status": b.settlement.status, "text": b.text}
+            for b in made
+        ],
+    }

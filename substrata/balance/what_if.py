@@ -1,0 +1,158 @@
+"""One line swept: how every figure answers, and where each leaves its window."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.analysis.brackets import bracket_kinds
+from substrata.balance.ways import minutes_of
+from substrata.context.dough import Dough
+from substrata.context.figures import figures
+from substrata.context.windows import is_outside
+from substrata.errors import FormulaError
+from substrata.formula.form import Window
+from substrata.formula.formula import Formula
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+
+SPAN = 0.6  # of the line's weight to both sides
+POINTS = 25
+_BAKED_EVERY = 4  # every so many points are baked too
+_HALVINGS = 8
+
+
+@dataclass(frozen=True, kw_only=True)
+class Curve:
+    """A figure over the weights."""
+
+    key: str
+    label: str
+    unit: str
+    decimals: int
+    values: tuple[float, ...]
+    states: tuple[str, ...]
+    window: Window
+    leaves_low_g: float | None  # weight below which it is out of its window; None when it never is
+    leaves_high_g: float | None  # and above
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakedAt:
+    """Minutes in the oven at one weight; None where the bake does not end."""
+
+    grams: float
+    minutes: float | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class WhatIf:
+    """A line's sweep."""
+
+    line: str
+    name: str
+    now: float
+    grams: tuple[float, ...]
+    curves: tuple[Curve, ...]
+    classes: tuple[str, ...]  # of handling at shaping
+    fits: tuple[bool, ...]
+    minutes: tuple[BakedAt, ...]
+    text: str
+
+
+def what_if(formula: Formula, library: Library, settings: Settings, line: str) -> WhatIf | None:
+    """Sweep one line by ± 60 %; None while there is no dough to speak of.
+
+    Raises:
+        FormulaError: when there is no such line, or it weighs nothing.
+    """
+    dough = Dough(formula, library, settings)
+    weighed = next((w for w in dough.batch.lines if w.line.id == line), None)
+    if weighed is None or weighed.grams.value <= 0:
+        raise FormulaError(
+            "the line cannot be swept",
+            got=line[:60],
+            allowed="a line of the formula that weighs something",
+            remedy="type its grams first",
+            field="line",
+        )
+    now = weighed.grams.value
+    if figures(dough) is None:
+        return None
+    at = [float(g) for g in np.linspace(1 - SPAN, 1 + SPAN, POINTS) * now]
+    doughs = [dough.but(grams={line: g}) for g in at]
+    read = [figures(one) for one in doughs]
+    told = [(g, one) for g, one in zip(at, read, strict=True) if one is not None]
+    curves = tuple(
+        _curve(
+            key, kind.label, kind.unit, kind.decimals, dough, line, [(g, f.values[key], f.states[key]) for g, f in told]
+        )
+        for key, kind in bracket_kinds().items()
+        if key in told[0][1].values and (key != "cost" or told[0][1].values["cost"] > 0)
+    )
+    return WhatIf(
+        line=line,
+        name=weighed.ingredient.name,
+        now=now,
+        grams=tuple(g for g, _ in told),
+        curves=curves,
+        classes=tuple(f.class_name for _, f in told),
+        fits=tuple(f.fits for _, f in told),
+        minutes=tuple(BakedAt(grams=at[i], minutes=minutes_of(doughs[i])) for i in range(0, POINTS, _BAKED_EVERY)),
+        text=_text(weighed.ingredient.name, curves, [(g, f.fits) for g, f in told]),
+    )
+
+
+def _curve(
+    key: str, label: str, unit: str, decimals: int, dough: Dough, line: str, points: list[tuple[float, float, str]]
+) -> Curve:
+    middle = len(points) // 2
+    inside = [not is_outside(state) for _, _, state in points]
+    below = next((i for i in range(middle, -1, -1) if inside[middle] and not inside[i]), None)
+    above = next((i for i in range(middle, len(points)) if inside[middle] and not inside[i]), None)
+
+    def edge(out: int, within: int) -> float:
+        a, b = points[out][0], points[within][0]
+        for _ in range(_HALVINGS):
+            half = (a + b) / 2
+            told = figures(dough.but(grams={line: half}))
+            if told is not None and not is_outside(told.states[key]):
+                b = half
+            else:
+                a = half
+        return b
+
+    wanted = dough.windows.get(key)
+    return Curve(
+        key=key,
+        label=label,
+        unit=unit,
+        decimals=decimals,
+        values=tuple(v for _, v, _ in points),
+        states=tuple(s for _, _, s in points),
+        window=wanted.window if wanted else Window(),
+        leaves_low_g=None if below is None else edge(below, below + 1),
+        leaves_high_g=None if above is None else edge(above, above - 1),
+    )
+
+
+def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) -> str:
+    """Between which weights everything holds."""
+    lows = [(c.leaves_low_g, c.label.lower()) for c in curves if c.leaves_low_g is not None]
+    highs = [(c.leaves_high_g, c.label.lower()) for c in curves if c.leaves_high_g is not None]
+    middle = len(fits) // 2
+    if fits[middle][1]:
+        below = [g for g, ok in fits[:middle] if not ok]
+        above = [g for g, ok in fits[middle:] if not ok]
+        lows += [(max(below), "handling")] if below else []
+        highs += [(min(above), "handling")] if above else []
+    short = name.partition(",")[0]
+    low, high = max(lows, default=None), min(highs, default=None)
+    if low is None and high is None:
+        return f"{short}: nothing leaves its window within ± {100 * SPAN:.0f} %."
+    parts = [
+        f"{low[1]} out below {low[0]:.0f} g" if low else "",
+        f"{high[1]} out above {high[0]:.0f} g" if high else "",
+    ]
+    return f"{short}: {', '.join(filter(None, parts))}."

@@ -1,0 +1,37 @@
+"""Files of the command line."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import Any
+
+from substrata.errors import FormulaError
+
+
+def read_text(file: str) -> str:
+    """A file's text, or standard input's for "-".
+
+    Raises:
+        FormulaError: when it cannot be read.
+    """
+    try:
+        return sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise FormulaError("the file cannot be read", got=str(error), remedy="name a UTF-8 text file") from error
+
+
+def document_of(file: str, what: str) -> dict[str, Any]:
+    """A JSON document of a file.
+
+    Raises:
+        FormulaError: when it is none.
+    """
+    try:
+        document = json.loads(read_text(file))
+    except ValueError as error:
+        raise FormulaError("the file is not JSON", got=str(error), allowed=f"a {what} document") from error
+    if not isinstance(document, dict):
+        raise FormulaError(f"the file is not a {what} document", got=type(document).__name__, allowed="an object")
+    return document
