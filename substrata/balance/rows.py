@@ -94,7 +94,7 @@ def _sloped(grams: Floats, slopes: Slopes) -> Iterator[Row]:
                 yield Row(
                     key=slope.key,
                     kind=slope.kind,
-                    side=side,
+                    side=side,  # type: ignore[arg-type]  # one of the two
                     coefficients=sign * run / slope.unit,
                     bound=sign * (limit - value + at) / slope.unit,
                     limit=limit,

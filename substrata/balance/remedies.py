@@ -1,0 +1,216 @@
+"""One list of remedies: a cause, one edit, checked against everything else before it is offered.
+
+Every line (and everything that may be brought in) is tried at many weights against all limits at once; what looks best is
+judged by the full model. An edit that makes something else worse is not offered, and no line is moved twice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.balance.bench import Bench, Slot
+from substrata.balance.judge import Verdict, judge
+from substrata.balance.program import change_cost
+from substrata.balance.row import Row
+from substrata.balance.rows import rows_at
+from substrata.balance.slopes import slopes_at
+from substrata.balance.ways import missed_texts
+from substrata.balance.wish import Wish
+from substrata.balance.words import change_text
+from substrata.context.dough import Dough
+from substrata.formula.formula import Formula
+from substrata.pantry.drying import drying_numbers
+from substrata.pantry.library import Floats, Library
+from substrata.quantities.tables import constant
+from substrata.settings import Settings
+
+_MOST = 3  # remedies of one dough: more is a settle
+_LOOKED_AT = 40  # trials that the full model judges
+_EACH = 2  # of them at most of one line
+_FINE = 60  # weights to each side at which a line is tried
+_MOST_MOVED = 0.35  # of the dough: a larger change is another dough
+_CHEAP = 0.001  # of a unit of what is missed, for a gram of flour: of two that mend, the smaller change
+_NEW = 40.0  # grams of flour that bringing something in costs here besides: a mend is sought in what is there
+_BACK = 0.5  # of its cost, for a line that goes back to the saved version
+_MENDS, _MENDS_ALONE = (
+    0.2,
+    0.6,
+)  # of all that is missed an edit has to mend: where it mends one thing whole, and where not
+_LEAST_G = 1e-6
+_WORSE = 0.002
+_HEAT_KINDS = ("rest", "chill", "cold")
+_WARMER = {"cold": "prep", "rest": "prep", "chill": "prep"}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Mend:
+    """One remedy."""
+
+    text: str  # "− 60 g water, to 120 g"; or what to do where no gram helps
+    causes: tuple[str, ...]  # what it mends, in words
+    keys: tuple[str, ...]  # the quantities that it mends
+    line: str = ""  # to change; "" where none is
+    ingredient: str = ""
+    grams: float | None = None
+    new: bool = False
+    station: str = ""  # where to go instead of changing grams
+    whole: bool = False  # nothing is out any more once it and those before it are taken
+
+
+def remedies(
+    formula: Formula, library: Library, settings: Settings, *, saved: Formula | None = None
+) -> tuple[Mend, ...]:
+    """What to do about everything that is out, the best first; empty when nothing is.
+
+    Args:
+        formula: as it stands.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        saved: the last saved version: of two edits, the one that leads back to it.
+    """
+    bench = Bench(formula, library, settings, Wish(), saved=saved)
+    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
+        return ()
+    verdict = judge(bench, bench.start)
+    pointed = tuple(_elsewhere(bench.given))
+    if not verdict.missed:
+        return pointed
+    rest = dict(verdict.missed)
+    if any(mend.keys == ("handling",) for mend in pointed):
+        rest.pop("handling", None)
+    told: list[Mend] = []
+    moved: set[str] = set()
+    while rest and len(told) < _MOST:
+        found = _best(bench, verdict, moved)
+        if found is None:
+            break
+        slot, after = found
+        told.append(_told(bench, slot, verdict, after))
+        moved.add(slot.id)
+        verdict = after
+        rest = {key: miss for key, miss in after.missed.items() if key in rest}
+    return (*pointed, *told)
+
+
+def _elsewhere(dough: Dough) -> Iterator[Mend]:
+    """What no change of the grams mends: a vegetable full of juice, a dough that is too cold or has not rested."""
+    cause = dough.handling.cause if dough.handling else None
+    if cause is not None and cause.kind in _HEAT_KINDS:
+        yield Mend(
+            text=f"{cause.text[:1].upper()}{cause.text[1:]}",
+            causes=("handling",),
+            keys=("handling",),
+            station=_WARMER[cause.kind],
+        )
+    wet = [
+        w for w in dough.batch.lines if "watery" in w.ingredient.flags and w.line.prep is None and not w.line.treatment
+    ]
+    water = sum(w.grams.value * w.ingredient.composition["water_g"] / 100 for w in wet)
+    if wet and drying_numbers()["expressed_cooked"].value * water > constant("flooding_juice") * dough.batch.dough_g:
+        yield Mend(
+            text="Dry the vegetable first: salt or heat it, and squeeze it",
+            causes=("too much juice",),
+            keys=("water_fill",),
+            station="prep",
+        )
+
+
+def _best(bench: Bench, now: Verdict, moved: set[str]) -> tuple[Slot, Verdict] | None:
+    """The single edit that mends most; None when none does without making something else worse."""
+    present = now.figures.consistency if now.figures else None
+    rows = [
+        row
+        for row in rows_at(bench, now.grams, slopes_at(bench, now.grams, present=present))
+        if row.kind not in ("soft", "mass") and not row.price
+    ]
+    best: tuple[float, Slot, Verdict] | None = None
+    for slot, grams in _promising(bench, rows, now.grams, moved):
+        verdict = judge(bench, grams)
+        if _spoils(now, verdict) or not _mends(now, verdict):
+            continue
+        score = verdict.violation + _CHEAP * _price(bench, slot, grams)
+        if best is None or score < best[0]:
+            best = score, slot, verdict
+    return (best[1], best[2]) if best else None
+
+
+def _promising(bench: Bench, rows: list[Row], here: Floats, moved: set[str]) -> list[tuple[Slot, Floats]]:
+    """The trials worth the full model: by the linear problem the best of each line, and every way back."""
+    trials = [(slot, value) for slot, value in _trials(bench, here) if slot.id not in moved]
+    if not trials:
+        return []
+    places = {slot.id: place for place, slot in enumerate(bench.slots)}
+    every = np.array([row.coefficients for row in rows])
+    off = every @ here - np.array([row.bound for row in rows])
+    columns = np.array([places[slot.id] for slot, _ in trials])
+    steps = np.array([value for _, value in trials]) - here[columns]
+    over = np.maximum(off[:, None] + every[:, columns] * steps, 0.0)
+    # Far from here the slopes of handling mean little: what the sums alone say is looked at too.
+    summed = np.array([float(row.kind != "handling") for row in rows])
+    looked: dict[int, float] = {}
+    for guess in (over.sum(axis=0), summed @ over):
+        by_line: dict[str, int] = {}
+        for i in np.argsort(guess, kind="stable").tolist():
+            slot, value = trials[i]
+            back = value == slot.wanted != slot.start
+            if back or by_line.get(slot.id, 0) < _EACH:
+                by_line[slot.id] = by_line.get(slot.id, 0) + 1
+                grams = _with(here, columns[i], value)
+                looked[i] = -1.0 if back else float(guess[i]) + _CHEAP * _price(bench, slot, grams)
+    chosen = sorted(looked, key=lambda i: (looked[i], i))[:_LOOKED_AT]
+    return [(trials[i][0], _with(here, columns[i], trials[i][1])) for i in chosen]
+
+
+def _with(here: Floats, place: int, value: float) -> Floats:
+    other = here.copy()
+    other[place] = value
+    return other
+
+
+def _trials(bench: Bench, here: Floats) -> Iterator[tuple[Slot, float]]:
+    """Every line at many weights, none that changes the dough by more than a third."""
+    most = _MOST_MOVED * float(here @ bench.inside)
+    for place, slot in enumerate(bench.slots):
+        if not slot.free or slot.most <= 0:
+            continue
+        now, step = float(here[place]), slot.step.grams
+        least, top = max(now - most, 0.0), min(now + most, slot.most)
+        count = int(max(now - least, top - now) / step) + 1
+        stride = max(1, count // _FINE)
+        values = {round(now + k * step, 3) for k in range(-count, count + 1, stride)} | {slot.wanted}
+        yield from ((slot, value) for value in sorted(values) if least <= value <= top and abs(value - now) > _LEAST_G)
+
+
+def _price(bench: Bench, slot: Slot, grams: Floats) -> float:
+    now = float(grams[bench.slots.index(slot)])
+    back = abs(now - slot.wanted) < _LEAST_G and slot.wanted != slot.start
+    return change_cost(bench, grams) * (_BACK if back else 1.0) + (_NEW if slot.new else 0.0)
+
+
+def _mends(before: Verdict, after: Verdict) -> bool:
+    """Whether an edit mends something for good, and much of all."""
+    healed = any(key not in after.missed for key in before.missed)
+    return after.violation <= (1 - (_MENDS if healed else _MENDS_ALONE)) * before.violation
+
+
+def _spoils(before: Verdict, after: Verdict) -> bool:
+    return any(miss > before.missed.get(key, 0.0) + _WORSE for key, miss in after.missed.items())
+
+
+def _told(bench: Bench, slot: Slot, before: Verdict, after: Verdict) -> Mend:
+    now = next(float(g) for s, g in zip(bench.slots, after.grams, strict=True) if s is slot)
+    texts = dict(zip(before.missed, missed_texts(bench, before), strict=True))
+    mended = [key for key in before.missed if after.missed.get(key, 0.0) < before.missed[key] * 0.5]
+    return Mend(
+        text=change_text(slot, now),
+        causes=tuple(texts[key] for key in mended),
+        keys=tuple(mended),
+        line=slot.id,
+        ingredient=slot.ingredient,
+        grams=round(now, 3),
+        new=slot.start <= 0,
+        whole=not after.missed,
+    )
