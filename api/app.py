@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import card, files, formula, jobs, kitchens, oven, pantry, prep
+from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, prep
 
 
 class OrjsonParser(Parser):
@@ -39,6 +39,7 @@ api.add_router("", kitchens.router)
 api.add_router("", pantry.router)
 api.add_router("", formula.router)
 api.add_router("", files.router)
+api.add_router("", balance.router)
 api.add_router("", prep.router)
 api.add_router("", oven.router)
 api.add_router("", card.router)

@@ -5,8 +5,10 @@ from typing import Literal
 
 from ninja import Schema
 
+from api.balance_schemas import BeginningOut, FrontOut, SettlementOut
 from api.document_schemas import FormulaDocument
 from kitchen.models import Job
+from substrata.balance.reach import Reach
 from substrata.oven.questions import BakeMap
 
 
@@ -50,23 +52,37 @@ class JobOut(Schema):
     state: Literal["waiting", "running", "done", "failed", "stopped"]
     done: int
     total: int
-    map: BakeMap | None  # result of an oven map
-    rows: RowsOut | None  # result of an import's job
+    # The result, in the field of its kind.
+    map: BakeMap | None = None
+    rows: RowsOut | None = None
+    settlement: SettlementOut | None = None
+    reach: list[Reach] | None = None
+    front: FrontOut | None = None
+    beginnings: list[BeginningOut] | None = None
     problem: JobProblem | None
     created_at: datetime
 
     @classmethod
     def of(cls, job: Job) -> "JobOut":
         """A row."""
-        is_map = job.kind == "oven-map"
         return cls(
             id=job.pk,
             kind=job.kind,
             state=job.state,  # type: ignore[arg-type]  # the model's own choices
             done=job.done,
             total=job.total,
-            map=job.result if is_map else None,
-            rows=None if is_map else job.result,
             problem=job.problem,
             created_at=job.created_at,
+            **{_RESULTS[job.kind]: job.result},
         )
+
+
+_RESULTS = {
+    "oven-map": "map",
+    "import-check": "rows",
+    "import-save": "rows",
+    "settle": "settlement",
+    "reach": "reach",
+    "front": "front",
+    "begin": "beginnings",
+}

@@ -11,6 +11,10 @@ from kitchen.models import Draft, Formula, FormulaVersion
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
+from substrata.balance.exclusions import exclusions
+from substrata.balance.front import axis_words
+from substrata.dough.handling_words import classes
+from substrata.dough.texture import texture_words
 from substrata.exchange.difference import Change
 from substrata.formula.bake_wish import MOST_TRAYS, WISHES
 from substrata.formula.form import forms, roles
@@ -324,6 +328,10 @@ class WordsOut(Schema):
     wishes: list[ChoiceOut]  # how done a bake is wanted
     kitchen_choices: dict[str, list[ChoiceOut]]  # by the setting
     pan_kinds: list[str]  # of an own pan
+    exclusions: list[ChoiceOut]  # what can be left out
+    handling_classes: list[str]
+    textures: list[ChoiceOut]
+    axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
 
     @classmethod
     def everything(cls) -> "WordsOut":
@@ -348,4 +356,8 @@ class WordsOut(Schema):
                 for setting, choices in KITCHEN_CHOICES.items()
             },
             pan_kinds=list(OWN_KINDS),
+            exclusions=[ChoiceOut(id=e.id, name=e.name) for e in exclusions().values()],
+            handling_classes=[band.class_name for band in classes()],
+            textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
+            axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],
         )

@@ -1,27 +1,43 @@
 """Background jobs of every kind: asked for, looked at, stopped."""
 
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router
 
+from api.balance_schemas import BeginJobIn, FrontJobIn, ReachJobIn, SettleJobIn
 from api.errors import ProblemOut
 from api.job_schemas import ImportJobIn, JobOut, MapJobIn
 from api.person import person
-from kitchen.services import imports, jobs, maps
+from kitchen.models import Job
+from kitchen.services import balancing, imports, jobs, maps
 
 router = Router(tags=["jobs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+Asked = MapJobIn | ImportJobIn | SettleJobIn | ReachJobIn | FrontJobIn | BeginJobIn
 ALL = "/kitchens/{int:kitchen_id}/jobs"
 ONE = f"{ALL}/{{int:job_id}}"
 
 
 @router.post(ALL, response={201: JobOut, **Problems}, operation_id="start_job")
-def start_job(request: HttpRequest, kitchen_id: int, payload: MapJobIn | ImportJobIn) -> tuple[int, JobOut]:
+def start_job(request: HttpRequest, kitchen_id: int, payload: Asked) -> tuple[int, JobOut]:
     """Ask for work in the background."""
-    user = person(request)
-    if isinstance(payload, MapJobIn):
-        return 201, JobOut.of(maps.start_map(user, kitchen_id, payload.document.model_dump(), payload.minutes))
-    start = imports.start_check if payload.kind == imports.CHECK else imports.start_save
-    return 201, JobOut.of(start(user, kitchen_id, payload.import_id))
+    return 201, JobOut.of(_started(person(request), kitchen_id, payload))
+
+
+def _started(user: User, kitchen_id: int, asked: Asked) -> Job:
+    if isinstance(asked, ImportJobIn):
+        start = imports.start_check if asked.kind == imports.CHECK else imports.start_save
+        return start(user, kitchen_id, asked.import_id)
+    if isinstance(asked, BeginJobIn):
+        return balancing.start_begin(user, kitchen_id, asked.model_dump(exclude={"kind"}))
+    document = asked.document.model_dump()
+    if isinstance(asked, MapJobIn):
+        return maps.start_map(user, kitchen_id, document, asked.minutes)
+    if isinstance(asked, SettleJobIn):
+        return balancing.start_settle(user, kitchen_id, document, asked.wish.model_dump(), asked.formula_id)
+    if isinstance(asked, ReachJobIn):
+        return balancing.start_reach(user, kitchen_id, document, asked.keys, asked.formula_id)
+    return balancing.start_front(user, kitchen_id, document, (asked.x, asked.y), asked.formula_id)
 
 
 @router.get(ONE, response={200: JobOut, **Problems}, operation_id="open_job")

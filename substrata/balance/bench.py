@@ -14,6 +14,7 @@ from substrata.balance.wish import Wish
 from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
+from substrata.formula.form import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.library import Floats, Library
 from substrata.settings import Settings
@@ -178,6 +179,11 @@ class Bench:
     def inside(self) -> Floats:
         """1.0 for what is part of the dough, shape (n,)."""
         return self.base.batch.inside[: self.count]
+
+    @property
+    def targets(self) -> Mapping[str, Window]:
+        """What the baker wants of which quantity: the wish's and the formula's own."""
+        return {key: target.window for key, target in self.given.formula.targets.items()}
 
     @cached_property
     def frying(self) -> float:

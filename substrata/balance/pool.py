@@ -20,7 +20,7 @@ _NO_NEW = 120.0  # price of a new ingredient in the search for a way without any
 _HALF_SD = 0.5
 _MOST_DEARER = 3.0  # a surer way may take so many times the change
 _LEAST_G = 1e-6
-Progress = Callable[[float], None]
+Progress = Callable[[float], object]
 
 
 def different_ways(bench: Bench, start: Verdict, found: Found, most: int, told: Progress) -> list[tuple[str, Verdict]]:
@@ -30,7 +30,7 @@ def different_ways(bench: Bench, start: Verdict, found: Found, most: int, told: 
     if most > 1:
         tries += [partial(_untouched, bench, start, slot) for slot in _dearest(bench, found.verdict)]
         tries += [partial(_without_new, bench, start)] if _new(bench, found.verdict) else []
-        tries += [partial(_surer_way, bench, found.verdict)] if bench.wish.targets and not bench.wish.margin else []
+        tries += [partial(_surer_way, bench, found.verdict)] if bench.targets and not bench.wish.margin else []
     for number, attempt in enumerate(tries):
         verdict = attempt()
         told(0.35 + 0.5 * (number + 1) / len(tries))
@@ -90,7 +90,7 @@ def _named(bench: Bench, answers: list[Verdict], most: int) -> list[tuple[str, V
     prices = _prices(bench)
     fewest = min(distinct, key=lambda v: (_new(bench, v), v.cost))
     cheapest = min(distinct, key=lambda v: float(prices @ v.grams))
-    surest = max(distinct, key=lambda v: _inside(bench, v)) if bench.wish.targets else distinct[0]
+    surest = max(distinct, key=lambda v: _inside(bench, v)) if bench.targets else distinct[0]
     rows = []
     for number, verdict in enumerate(distinct):
         names = ["least change"] if number == 0 else []
@@ -98,7 +98,7 @@ def _named(bench: Bench, answers: list[Verdict], most: int) -> list[tuple[str, V
             ["nothing new" if not _new(bench, verdict) else "fewest new things"] if number and verdict is fewest else []
         )
         names += ["cheapest"] if prices.any() and number and verdict is cheapest else []
-        names += ["surest"] if bench.wish.targets and number and verdict is surest else []
+        names += ["surest"] if bench.targets and number and verdict is surest else []
         rows.append((" · ".join(names) or _without_text(bench, distinct[0], verdict), verdict))
     return rows
 
@@ -121,9 +121,9 @@ def _inside(bench: Bench, verdict: Verdict) -> float:
     """Standard deviations by which the nearest target is met."""
     dough = bench.at(verdict.grams)
     depths = []
-    for key in bench.wish.targets:
+    for key in bench.targets:
         if key in dough.ratios_of:
-            estimate, window = dough.bracketed.one_estimate(key), bench.wish.targets[key]
+            estimate, window = dough.bracketed.one_estimate(key), bench.targets[key]
             sd = max(estimate.high - estimate.value, 1e-9)
             depths += [(window.high - estimate.value) / sd] if window.high is not None else []
             depths += [(estimate.value - window.low) / sd] if window.low is not None else []

@@ -165,7 +165,7 @@ def _text(verdict: Verdict, teller: Teller) -> str:
 
 def _surer(bench: Bench, verdict: Verdict) -> str:
     """What would make a target surer than any edit: the label of the one flour that is most of the doubt."""
-    for key in bench.wish.targets:
+    for key in bench.targets:
         if key not in bench.base.ratios_of:
             continue
         name, share = spread_over(bench, verdict.grams, key)

@@ -144,6 +144,19 @@ def _with(grams: Floats, place: int, value: float) -> Floats:
     return other
 
 
+def texture_slope(bench: Bench, grams: Floats, key: str) -> Floats:
+    """How a score of texture runs with each line's grams at a point, shape (n,)."""
+
+    def read(at: Floats) -> float:
+        dough = bench.at(at)
+        return texture_values(dough.batch, dough.baked, dough.eaten).get(key, 0.0)
+
+    run, here = np.zeros(bench.count), read(grams)
+    for place, _, above in _steps(bench, grams):
+        run[place] = (read(_with(grams, place, above)) - here) / (above - grams[place])
+    return run
+
+
 def _textures(bench: Bench, grams: Floats) -> Iterator[Slope]:
     """The wishes of texture, and every other score kept near what it was at a price."""
     usual, rail = bench.usual_texture, rails()["soft:texture"]

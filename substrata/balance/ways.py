@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cached_property
 from math import erf, sqrt
 
 from substrata.analysis.brackets import Bracket, brackets
@@ -48,8 +49,16 @@ class Teller:
 
     def __init__(self, bench: Bench, start: Verdict) -> None:
         self.bench, self.start = bench, start
-        self.before = {b.key: b for b in brackets(bench.given)} if bench.given.batch.dough_g > 0 else {}
-        self.minutes = minutes_of(bench.given)
+
+    @cached_property
+    def before(self) -> dict[str, Bracket]:
+        """The brackets of the formula as it stands."""
+        return {b.key: b for b in brackets(self.bench.given)} if self.bench.given.batch.dough_g > 0 else {}
+
+    @cached_property
+    def minutes(self) -> float | None:
+        """In the oven, of the formula as it stands."""
+        return minutes_of(self.bench.given)
 
     def way(self, name: str, verdict: Verdict) -> Way:
         """Tell one answer; what is reported is the full model's word on the formula as it would be written."""

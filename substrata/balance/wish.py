@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Any, Literal
 
 from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.exclusions import exclusions
@@ -97,3 +97,26 @@ def _ordered(key: str, window: Window) -> None:
             remedy="swap them",
             field=f"targets.{key}",
         )
+
+
+def wish_of(told: Mapping[str, Any]) -> Wish:
+    """A wish of plain JSON values; what is left out is as usual."""
+
+    def windows(key: str) -> dict[str, Window]:
+        return {
+            name: Window(low=bounds.get("low"), high=bounds.get("high")) for name, bounds in told.get(key, {}).items()
+        }
+
+    lists: dict[str, Any] = {key: tuple(told[key]) for key in ("without", "without_lines", "locked") if key in told}
+    plain = {
+        key: told[key]
+        for key in ("handling", "minutes_most", "steps", "may_bring", "may_change_mass", "margin", "stock")
+        if key in told
+    }
+    return Wish(
+        targets=windows("targets"),
+        texture=windows("texture"),
+        released=frozenset(told.get("released", ())),
+        **lists,
+        **plain,
+    )

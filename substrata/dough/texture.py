@@ -271,9 +271,14 @@ def _kinds() -> tuple[tuple[str, str, str, str, str, float, str], ...]:
     )
 
 
+def texture_words() -> dict[str, str]:
+    """What each of the nine scores is called, by its key."""
+    return {key: label for key, label, *_ in _kinds()}
+
+
 def texture_keys() -> tuple[str, ...]:
     """The nine scores."""
-    return tuple(key for key, *_ in _kinds())
+    return tuple(texture_words())
 
 
 _LEAST_SOLID = 0.02  # of a batch: a drink has no texture of a crumb

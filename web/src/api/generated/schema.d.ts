@@ -1020,6 +1020,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remedies
+         * @description What to do about everything that is out, each checked against all else.
+         */
+        post: operations["remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/scale": {
         parameters: {
             query?: never;
@@ -1074,6 +1094,26 @@ export interface paths {
         get: operations["stock"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description One line's weight, and how every figure answers.
+         */
+        post: operations["what_if"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1490,6 +1530,16 @@ export interface components {
             source: "set" | "oven" | "dried" | "habit";
         };
         /**
+         * BakedAt
+         * @description Minutes in the oven at one weight; None where the bake does not end.
+         */
+        BakedAt: {
+            /** Grams */
+            grams: number;
+            /** Minutes */
+            minutes: number | null;
+        };
+        /**
          * Basis
          * @description By what rules the figures were made; shown wherever they are.
          */
@@ -1504,6 +1554,48 @@ export interface components {
             handling: string;
             /** Range */
             range: string;
+        };
+        /**
+         * BeginJobIn
+         * @description A form that is to be begun.
+         */
+        BeginJobIn: {
+            /** Form */
+            form: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "begin";
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * Targets
+             * @default {}
+             */
+            targets: {
+                [key: string]: components["schemas"]["Window"];
+            };
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+        };
+        /**
+         * BeginningOut
+         * @description A formula to begin with.
+         */
+        BeginningOut: {
+            /** Base */
+            base: string;
+            document: components["schemas"]["FormulaDocument"];
+            /** Met */
+            met: boolean;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * Between
@@ -1788,6 +1880,20 @@ export interface components {
             low: number;
         };
         /**
+         * ClassMove
+         * @description Handling at shaping, before and after.
+         */
+        ClassMove: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Consistency After */
+            consistency_after: number;
+            /** Consistency Before */
+            consistency_before: number;
+        };
+        /**
          * ClassShare
          * @description How likely a class is.
          */
@@ -1927,6 +2033,29 @@ export interface components {
             priced_share: number;
             /** Unpriced */
             unpriced: string[];
+        };
+        /**
+         * Curve
+         * @description A figure over the weights.
+         */
+        Curve: {
+            /** Decimals */
+            decimals: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Leaves High G */
+            leaves_high_g: number | null;
+            /** Leaves Low G */
+            leaves_low_g: number | null;
+            /** States */
+            states: string[];
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[];
+            window: components["schemas"]["Window"];
         };
         /**
          * DoughHeat
@@ -2352,6 +2481,58 @@ export interface components {
             updated_by: string;
         };
         /**
+         * FrontJobIn
+         * @description Two quantities whose trade-off is asked for.
+         */
+        FrontJobIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "front";
+            /** X */
+            x: string;
+            /** Y */
+            y: string;
+        };
+        /**
+         * FrontOut
+         * @description A trade-off.
+         */
+        FrontOut: {
+            /** Now X */
+            now_x: number;
+            /** Now Y */
+            now_y: number;
+            /** Points */
+            points: components["schemas"]["FrontPointOut"][];
+            /** X */
+            x: string;
+            /** Y */
+            y: string;
+        };
+        /**
+         * FrontPointOut
+         * @description One dough of a trade-off.
+         */
+        FrontPointOut: {
+            /** Change */
+            change: number;
+            document: components["schemas"]["FormulaDocument"];
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * FryingFat
          * @description One fat at one oil temperature.
          */
@@ -2711,6 +2892,8 @@ export interface components {
          * @description A job, as far as it is.
          */
         JobOut: {
+            /** Beginnings */
+            beginnings?: components["schemas"]["BeginningOut"][] | null;
             /**
              * Created At
              * Format: date-time
@@ -2718,13 +2901,17 @@ export interface components {
             created_at: string;
             /** Done */
             done: number;
+            front?: components["schemas"]["FrontOut"] | null;
             /** Id */
             id: number;
             /** Kind */
             kind: string;
-            map: components["schemas"]["BakeMap"] | null;
+            map?: components["schemas"]["BakeMap"] | null;
             problem: components["schemas"]["JobProblem"] | null;
-            rows: components["schemas"]["RowsOut"] | null;
+            /** Reach */
+            reach?: components["schemas"]["Reach"][] | null;
+            rows?: components["schemas"]["RowsOut"] | null;
+            settlement?: components["schemas"]["SettlementOut"] | null;
             /**
              * State
              * @enum {string}
@@ -2958,6 +3145,31 @@ export interface components {
              * @default
              */
             treatment: string;
+        };
+        /**
+         * LineChange
+         * @description One edit.
+         */
+        LineChange: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** New */
+            new: boolean;
+            /** Text */
+            text: string;
+            /**
+             * Without
+             * @default
+             */
+            without: string;
         };
         /**
          * LineCost
@@ -3395,6 +3607,55 @@ export interface components {
             role: string;
         };
         /**
+         * Mend
+         * @description One remedy.
+         */
+        Mend: {
+            /** Causes */
+            causes: string[];
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /** Keys */
+            keys: string[];
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * New
+             * @default false
+             */
+            new: boolean;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+            /** Text */
+            text: string;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
+        };
+        /**
+         * Minutes
+         * @description In the oven, before and after; None where the bake does not come to an end.
+         */
+        Minutes: {
+            /** After */
+            after: number | null;
+            /** Before */
+            before: number | null;
+        };
+        /**
          * MistakeOut
          * @description A slip that would explain a label, and the label put right.
          */
@@ -3426,6 +3687,28 @@ export interface components {
             work: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * Moved
+         * @description A figure before and after.
+         */
+        Moved: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Decimals */
+            decimals: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** State After */
+            state_after: string;
+            /** State Before */
+            state_before: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * NamedStage
@@ -3468,6 +3751,18 @@ export interface components {
             net_carbs_us: components["schemas"]["Estimate"];
             piece: components["schemas"]["Facts"];
             serving: components["schemas"]["Facts"];
+        };
+        /**
+         * OfFormula
+         * @description A document, and the formula that it is the draft of: its last saved version is what changes are measured against.
+         */
+        OfFormula: {
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
         };
         /**
          * OffsetOut
@@ -4205,6 +4500,39 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * Reach
+         * @description The two ends of a quantity; None where no dough was found that keeps all else.
+         */
+        Reach: {
+            /** High */
+            high: number | null;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number | null;
+            /** Now */
+            now: number;
+        };
+        /**
+         * ReachJobIn
+         * @description Quantities whose ends are asked for.
+         */
+        ReachJobIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
+            /** Keys */
+            keys: string[];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "reach";
+        };
+        /**
          * ReadingOut
          * @description What a pack means.
          */
@@ -4218,6 +4546,32 @@ export interface components {
             /** Passes */
             passes: boolean;
             reference: components["schemas"]["Compared"];
+        };
+        /**
+         * Relax
+         * @description A limit that could give, and how far it would have to.
+         */
+        Relax: {
+            /**
+             * Enough
+             * @default true
+             */
+            enough: boolean;
+            /** High */
+            high?: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "target" | "rail" | "handling";
+            /** Low */
+            low?: number | null;
+            /** Price */
+            price: string;
+            /** Text */
+            text: string;
         };
         /**
          * Remedy
@@ -4317,6 +4671,51 @@ export interface components {
             factor: number;
             /** Piece G */
             piece_g: number;
+        };
+        /**
+         * SettleJobIn
+         * @description A formula that is to be settled.
+         */
+        SettleJobIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "settle";
+            wish: components["schemas"]["WishIn"];
+        };
+        /**
+         * SettlementOut
+         * @description What a settle answers.
+         */
+        SettlementOut: {
+            /** Clash */
+            clash: components["schemas"]["Relax"][];
+            /** Moves */
+            moves: string[];
+            /** Nearest */
+            nearest: string;
+            /** Started */
+            started: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "fits" | "settled" | "nearest" | "begin" | "nothing";
+            /** Surer */
+            surer: string;
+            /** Text */
+            text: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * ShapePlan
@@ -4600,6 +4999,27 @@ export interface components {
             role: string;
             /** Share */
             share: number;
+        };
+        /**
+         * Sure
+         * @description How sure it is that a target is met.
+         */
+        Sure: {
+            /** Key */
+            key: string;
+            /** Probability */
+            probability: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SweepIn
+         * @description A line that is to be swept.
+         */
+        SweepIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /** Line */
+            line: string;
         };
         /**
          * TakenOut
@@ -4918,6 +5338,45 @@ export interface components {
             within: boolean;
         };
         /**
+         * WayOut
+         * @description One answer of a settle.
+         */
+        WayOut: {
+            /** Brackets */
+            brackets: components["schemas"]["Moved"][];
+            /** Cautions */
+            cautions: string[];
+            /** Changes */
+            changes: components["schemas"]["LineChange"][];
+            /** Cost */
+            cost: number;
+            document: components["schemas"]["FormulaDocument"];
+            /** Dough After G */
+            dough_after_g: number;
+            /** Dough Before G */
+            dough_before_g: number;
+            handling: components["schemas"]["ClassMove"] | null;
+            /** Holds */
+            holds: string[];
+            /** Lost */
+            lost: string[];
+            /** Met */
+            met: boolean;
+            minutes: components["schemas"]["Minutes"];
+            /** Missed */
+            missed: string[];
+            /** Name */
+            name: string;
+            /** New */
+            new: number;
+            /** Prices */
+            prices: string[];
+            /** Sure */
+            sure: components["schemas"]["Sure"][];
+            /** Texture */
+            texture: components["schemas"]["Moved"][];
+        };
+        /**
          * WhatIf
          * @description The same bake with one thing changed.
          */
@@ -4944,12 +5403,75 @@ export interface components {
             low?: number | null;
         };
         /**
+         * WishIn
+         * @description What is wanted besides the formula's own targets and windows.
+         */
+        WishIn: {
+            /**
+             * Handling
+             * @default
+             */
+            handling: string;
+            /**
+             * Locked
+             * @default []
+             */
+            locked: string[];
+            /**
+             * Margin
+             * @default 0
+             */
+            margin: number;
+            /**
+             * May Bring
+             * @default true
+             */
+            may_bring: boolean;
+            /**
+             * May Change Mass
+             * @default false
+             */
+            may_change_mass: boolean;
+            /** Minutes Most */
+            minutes_most?: number | null;
+            /**
+             * Released
+             * @default []
+             */
+            released: string[];
+            /**
+             * Steps
+             * @default kitchen
+             * @enum {string}
+             */
+            steps: "kitchen" | "grams";
+            /**
+             * Texture
+             * @default {}
+             */
+            texture: {
+                [key: string]: components["schemas"]["Window"];
+            };
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /**
+             * Without Lines
+             * @default []
+             */
+            without_lines: string[];
+        };
+        /**
          * WordsOut
          * @description The lists that the page draws from, so that it holds no knowledge itself.
          */
         WordsOut: {
             /** Allergens */
             allergens: components["schemas"]["AllergenOut"][];
+            /** Axes */
+            axes: components["schemas"]["ChoiceOut"][];
             /** Bakeware */
             bakeware: components["schemas"]["WareOut"][];
             /** Budgets */
@@ -4958,8 +5480,12 @@ export interface components {
             claims: components["schemas"]["ClaimOut"][];
             /** Conventions */
             conventions: components["schemas"]["ConventionOut"][];
+            /** Exclusions */
+            exclusions: components["schemas"]["ChoiceOut"][];
             /** Forms */
             forms: components["schemas"]["FormOut"][];
+            /** Handling Classes */
+            handling_classes: string[];
             /** Import Fields */
             import_fields: string[];
             /** Kitchen Choices */
@@ -4974,6 +5500,8 @@ export interface components {
             pan_kinds: string[];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
+            /** Textures */
+            textures: components["schemas"]["ChoiceOut"][];
             /** Wishes */
             wishes: components["schemas"]["ChoiceOut"][];
         };
@@ -7458,7 +7986,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"];
+                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"] | components["schemas"]["SettleJobIn"] | components["schemas"]["ReachJobIn"] | components["schemas"]["FrontJobIn"] | components["schemas"]["BeginJobIn"];
             };
         };
         responses: {
@@ -8975,6 +9503,77 @@ export interface operations {
             };
         };
     };
+    remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfFormula"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mend"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     scale: {
         parameters: {
             query?: never;
@@ -9135,6 +9734,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StockOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIf"] | null;
                 };
             };
             /** @description Unauthorized */

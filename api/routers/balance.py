@@ -1,0 +1,27 @@
+"""The balance: remedies for what is out, and a line swept. What takes longer is a job."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from api.balance_schemas import OfFormula, SweepIn
+from api.errors import ProblemOut
+from api.person import person
+from kitchen.services import balancing
+from substrata.balance.remedies import Mend
+from substrata.balance.what_if import WhatIf
+
+router = Router(tags=["balance"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+
+
+@router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[Mend], **Problems}, operation_id="remedies")
+def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[Mend]:
+    """What to do about everything that is out, each checked against all else."""
+    document = payload.document.model_dump()
+    return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))
+
+
+@router.post("/kitchens/{int:kitchen_id}/what-if", response={200: WhatIf | None, **Problems}, operation_id="what_if")
+def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> WhatIf | None:
+    """One line's weight, and how every figure answers."""
+    return balancing.sweep(person(request), kitchen_id, payload.document.model_dump(), payload.line)

@@ -1,0 +1,169 @@
+"""Settle, reach, trade-offs and beginnings in a kitchen: what takes longer than a moment is a job."""
+
+from dataclasses import asdict
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitchen.models import FormulaVersion, Job, Membership
+from kitchen.services.access import membership
+from kitchen.services.jobs import Progress, job_kind, start_job
+from kitchen.services.judging import core_settings, library_of
+from substrata import read_document, write_document
+from substrata.balance.begin import begin
+from substrata.balance.front import POINTS, front
+from substrata.balance.reach import reach
+from substrata.balance.remedies import Mend, remedies
+from substrata.balance.settle import settle
+from substrata.balance.what_if import WhatIf, what_if
+from substrata.balance.wish import check_wish, wish_of
+from substrata.formula.form import Window
+from substrata.formula.formula import Formula
+
+SETTLE, REACH, FRONT, BEGIN = "settle", "reach", "front", "begin"
+_PARTS = 100  # of the progress of a settle
+
+
+@transaction.atomic
+def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: dict[str, Any], formula_id: int) -> Job:
+    """Ask for a formula to be brought into its targets.
+
+    Raises:
+        FormulaError: when the document or the wish cannot be meant.
+    """
+    formula = read_document(document)
+    check_wish(wish_of(wish), [line.id for line in formula.lines])
+    given = {"document": document, "wish": wish, "formula": formula_id}
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), SETTLE, given, _PARTS)
+
+
+@job_kind(SETTLE, queue="quick")
+def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
+    """Settle it; the answer tells which grams it is for."""
+    document = job.input["document"]
+    answer = settle(
+        read_document(document),
+        library_of(job.kitchen, document),
+        core_settings(job.kitchen),
+        wish_of(job.input["wish"]),
+        saved=_saved(job.kitchen_id, job.input["formula"]),
+        told=lambda share: progress.report(round(_PARTS * share)),
+    )
+    told = asdict(answer)
+    for way, own in zip(told["ways"], answer.ways, strict=True):
+        del way["formula"]
+        way["document"] = write_document(own.formula)
+    return told
+
+
+def _saved(kitchen_id: int, formula_id: int) -> Formula | None:
+    """The last saved version; None where nothing was saved."""
+    rows = FormulaVersion.objects.filter(formula_id=formula_id, formula__kitchen_id=kitchen_id)
+    last = rows.order_by("-number").first()
+    return read_document(last.document) if last else None
+
+
+@transaction.atomic
+def start_reach(user: User, kitchen_id: int, document: dict[str, Any], keys: list[str], formula_id: int) -> Job:
+    """Ask how far some quantities can go with all else kept."""
+    read_document(document)
+    given = {"document": document, "keys": keys, "formula": formula_id}
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), REACH, given, len(keys))
+
+
+@job_kind(REACH, queue="quick")
+def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
+    """One quantity after the other."""
+    document = job.input["document"]
+    formula, library, settings = read_document(document), library_of(job.kitchen, document), core_settings(job.kitchen)
+    saved = _saved(job.kitchen_id, job.input["formula"])
+    ends: list[dict[str, Any]] = []
+    for number, key in enumerate(job.input["keys"], 1):
+        ends += [asdict(end) for end in reach(formula, library, settings, (key,), saved=saved)]
+        if not progress.report(number):
+            return None
+    return ends
+
+
+@transaction.atomic
+def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tuple[str, str], formula_id: int) -> Job:
+    """Ask what a step further in one quantity takes of another."""
+    read_document(document)
+    given = {"document": document, "axes": axes, "formula": formula_id}
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), FRONT, given, POINTS)
+
+
+@job_kind(FRONT, queue="heavy")
+def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
+    """A point after the other."""
+    document = job.input["document"]
+    x, y = job.input["axes"]
+    made = front(
+        read_document(document),
+        library_of(job.kitchen, document),
+        core_settings(job.kitchen),
+        x,
+        y,
+        saved=_saved(job.kitchen_id, job.input["formula"]),
+        step=progress.report,
+    )
+    if made is None:
+        return None
+    told = asdict(made)
+    for point, own in zip(told["points"], made.points, strict=True):
+        del point["formula"]
+        point["document"] = write_document(own.formula)
+    return told
+
+
+@transaction.atomic
+def start_begin(user: User, kitchen_id: int, asked: dict[str, Any]) -> Job:
+    """Ask for starting formulas of a form."""
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), BEGIN, asked, 1)
+
+
+@job_kind(BEGIN, queue="quick")
+def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
+    """Several bases, each settled."""
+    asked = job.input
+    made = begin(
+        asked["form"],
+        library_of(job.kitchen),
+        core_settings(job.kitchen),
+        targets={key: Window(**window) for key, window in asked["targets"].items()},
+        without=tuple(asked["without"]),
+        pieces=asked["pieces"],
+    )
+    progress.report(1)
+    return [
+        {
+            "name": one.skeleton.name,
+            "base": one.skeleton.base,
+            "text": one.text,
+            "met": one.settlement.status in ("fits", "settled"),
+            "document": write_document(one.formula),
+        }
+        for one in made
+    ]
+
+
+def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_id: int) -> tuple[Mend, ...]:
+    """What to do about everything that is out.
+
+    Raises:
+        FormulaError: when the document cannot be read.
+    """
+    kitchen = membership(user, kitchen_id).kitchen
+    saved = _saved(kitchen_id, formula_id)
+    return remedies(read_document(document), library_of(kitchen, document), core_settings(kitchen), saved=saved)
+
+
+def sweep(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> WhatIf | None:
+    """One line's weight and how every figure answers.
+
+    Raises:
+        FormulaError: when the document cannot be read, or the line weighs nothing.
+    """
+    kitchen = membership(user, kitchen_id).kitchen
+    return what_if(read_document(document), library_of(kitchen, document), core_settings(kitchen), line)

@@ -1,0 +1,176 @@
+"""What a step further in one quantity takes of another: an ε-constraint front, handling and all rails kept at every point."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from substrata.analysis.brackets import bracket_kinds
+from substrata.balance.bench import Bench
+from substrata.balance.judge import Verdict, judge
+from substrata.balance.measures import ratio_of
+from substrata.balance.reach import reach
+from substrata.balance.rounds import search
+from substrata.balance.slopes import texture_slope
+from substrata.balance.ways import Teller, minutes_of
+from substrata.balance.wish import Wish, check_wish, target_keys
+from substrata.dough.texture import texture_keys, texture_words
+from substrata.errors import FormulaError
+from substrata.formula.form import Window
+from substrata.formula.formula import Formula
+from substrata.pantry.library import Floats, Library
+from substrata.settings import Settings
+
+POINTS = 12
+CHANGE, MINUTES = "change", "minutes"
+_MORE_IS_BETTER = ("protein", "fibre", "sturdy", "crisp", "chewy", "moist", "tender")
+_ASKED_FOR = ("net_carbs", "protein", "cost", "energy", "fat", "fibre")
+_INSIDE = 0.02  # of its reach: the outermost points are not asked for
+Step = Callable[[int], bool]
+
+
+@dataclass(frozen=True, kw_only=True)
+class FrontPoint:
+    """One dough of the front."""
+
+    x: float
+    y: float
+    change: float  # cost of its change
+    text: str  # its edits
+    formula: Formula
+
+
+@dataclass(frozen=True, kw_only=True)
+class Front:
+    """Two quantities against each other, from the easiest point to the furthest."""
+
+    x: str
+    y: str
+    now_x: float
+    now_y: float
+    points: tuple[FrontPoint, ...]
+
+
+def front_keys() -> tuple[str, ...]:
+    """What may stand on the second axis."""
+    return (CHANGE, *target_keys(), *texture_keys(), MINUTES)
+
+
+def axis_words() -> dict[str, str]:
+    """What bakers trade a quantity against, by its key."""
+    told = {key: kind.label for key, kind in bracket_kinds().items() if key in _ASKED_FOR}
+    scores = {key: label for key, label in texture_words().items() if key in _MORE_IS_BETTER}
+    return {CHANGE: "How much changes", **told, **scores, MINUTES: "Minutes in the oven"}
+
+
+def front(
+    formula: Formula,
+    library: Library,
+    settings: Settings,
+    x: str,
+    y: str,
+    *,
+    points: int = POINTS,
+    saved: Formula | None = None,
+    step: Step = lambda _: True,
+) -> Front | None:
+    """The front of two quantities; None when it was stopped or there is no dough.
+
+    Args:
+        formula: as it stands.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        x: the quantity that goes further, point by point.
+        y: what it takes: the change, another quantity, a score of texture, or minutes in the oven.
+        points: how many.
+        saved: the last saved version.
+        step: is told how many points are done; False stops it.
+
+    Raises:
+        FormulaError: when there is no such quantity.
+    """
+    check_wish(Wish(), [line.id for line in formula.lines])
+    for key, allowed in ((x, target_keys()), (y, front_keys())):
+        if key not in allowed:
+            raise FormulaError(
+                "no such quantity",
+                got=key[:60],
+                allowed=", ".join(allowed),
+                remedy="choose one of these",
+                field="front",
+            )
+    ends = reach(formula, library, settings, (x,), saved=saved)
+    if not ends or ends[0].low is None or ends[0].high is None:
+        return None
+    more = x in _MORE_IS_BETTER
+    now, end = ends[0].now, ends[0].high if more else ends[0].low
+    made: list[FrontPoint] = []
+    for number, bound in enumerate(np.linspace(now, end + _INSIDE * (now - end), points).tolist(), 1):
+        window = Window(low=bound) if more else Window(high=bound)
+        bench = Bench(formula, library, settings, Wish(targets={x: window}), saved=saved)
+        point = _point(bench, x, y)
+        made += [point] if point is not None else []
+        if not step(number):
+            return None
+    start = Bench(formula, library, settings, Wish(), saved=saved)
+    at = judge(start, start.start)
+    return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(made, x, y)))
+
+
+def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
+    start = judge(bench, bench.start)
+    found = search(bench, start=start, aim=_aim(bench, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
+    verdict = found.verdict if found is not None else start
+    if found is not None and not found.met:
+        return None
+    dough = bench.at(verdict.grams)
+    teller = Teller(bench, start)
+    return FrontPoint(
+        x=ratio_of(x, dough).value(dough.batch.grams),
+        y=_read(bench, verdict, y),
+        change=verdict.cost,
+        text="; ".join(change.text for change in teller.changes(verdict)) or "as it stands",
+        formula=bench.formula_at(verdict.grams),
+    )
+
+
+def _aim(bench: Bench, y: str) -> Floats | None:
+    """What to make small, per gram; None makes the change small."""
+    if y in (CHANGE, MINUTES):
+        return None
+    sign = -1.0 if y in _MORE_IS_BETTER else 1.0
+    if y in texture_keys():
+        run = texture_slope(bench, bench.start, y)
+    else:
+        ratio = ratio_of(y, bench.base)
+        batch = bench.batch_at(bench.start)
+        run = bench.per_line(ratio.top[0]) * ratio.scale - ratio.value(batch.grams) * bench.per_line(ratio.bottom[0])
+    size = float(np.abs(run).max())
+    return sign * run / size if size else None
+
+
+def _read(bench: Bench, verdict: Verdict, y: str) -> float:
+    if y == CHANGE:
+        return verdict.cost
+    dough = bench.at(verdict.grams)
+    if y == MINUTES:
+        return minutes_of(dough) or 0.0
+    if y in texture_keys():
+        return verdict.figures.texture.get(y, 0.0) if verdict.figures else 0.0
+    return ratio_of(y, dough).value(dough.batch.grams)
+
+
+def _not_dominated(points: list[FrontPoint], x: str, y: str) -> list[FrontPoint]:
+    """Only those than which no other is better in both."""
+    sx, sy = (-1.0 if key in _MORE_IS_BETTER else 1.0 for key in (x, y))
+
+    def beaten(p: FrontPoint) -> bool:
+        return any(
+            sx * q.x <= sx * p.x and sy * q.y <= sy * p.y and (sx * q.x < sx * p.x or sy * q.y < sy * p.y)
+            for q in points
+        )
+
+    kept = [p for p in points if not beaten(p)]
+    return sorted({(p.x, p.y): p for p in kept}.values(), key=lambda p: -sx * p.x)
