@@ -128,11 +128,19 @@ class FrontOut(Schema):
     points: list[FrontPointOut]
 
 
+class NamedWeight(Schema):
+    """An ingredient by its name, and how much of it."""
+
+    name: str
+    grams: float
+
+
 class BeginningOut(Schema):
     """A formula to begin with."""
 
     name: str
     base: str
     text: str
+    weights: list[NamedWeight]
     met: bool
     document: FormulaDocument

@@ -289,6 +289,12 @@ class ChoiceOut(Schema):
     name: str
 
 
+class ExclusionOut(ChoiceOut):
+    """Something that can be left out, and the claim that it answers."""
+
+    claim: str
+
+
 class BudgetOut(Schema):
     """A thing of which a daily budget can be kept."""
 
@@ -328,7 +334,7 @@ class WordsOut(Schema):
     wishes: list[ChoiceOut]  # how done a bake is wanted
     kitchen_choices: dict[str, list[ChoiceOut]]  # by the setting
     pan_kinds: list[str]  # of an own pan
-    exclusions: list[ChoiceOut]  # what can be left out
+    exclusions: list[ExclusionOut]  # what can be left out
     handling_classes: list[str]
     textures: list[ChoiceOut]
     axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
@@ -356,7 +362,7 @@ class WordsOut(Schema):
                 for setting, choices in KITCHEN_CHOICES.items()
             },
             pan_kinds=list(OWN_KINDS),
-            exclusions=[ChoiceOut(id=e.id, name=e.name) for e in exclusions().values()],
+            exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
             handling_classes=[band.class_name for band in classes()],
             textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
             axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],

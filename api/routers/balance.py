@@ -8,7 +8,7 @@ from api.errors import ProblemOut
 from api.person import person
 from kitchen.services import balancing
 from substrata.balance.remedies import Mend
-from substrata.balance.what_if import WhatIf
+from substrata.balance.sweep import Sweep
 
 router = Router(tags=["balance"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -21,7 +21,7 @@ def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[
     return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))
 
 
-@router.post("/kitchens/{int:kitchen_id}/what-if", response={200: WhatIf | None, **Problems}, operation_id="what_if")
-def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> WhatIf | None:
+@router.post("/kitchens/{int:kitchen_id}/what-if", response={200: Sweep | None, **Problems}, operation_id="what_if")
+def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> Sweep | None:
     """One line's weight, and how every figure answers."""
-    return balancing.sweep(person(request), kitchen_id, payload.document.model_dump(), payload.line)
+    return balancing.sweep_line(person(request), kitchen_id, payload.document.model_dump(), payload.line)

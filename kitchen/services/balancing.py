@@ -16,7 +16,7 @@ from substrata.balance.front import POINTS, front
 from substrata.balance.reach import reach
 from substrata.balance.remedies import Mend, remedies
 from substrata.balance.settle import settle
-from substrata.balance.what_if import WhatIf, what_if
+from substrata.balance.sweep import Sweep, sweep
 from substrata.balance.wish import check_wish, wish_of
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
@@ -127,9 +127,10 @@ def start_begin(user: User, kitchen_id: int, asked: dict[str, Any]) -> Job:
 def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
     """Several bases, each settled."""
     asked = job.input
+    library = library_of(job.kitchen)
     made = begin(
         asked["form"],
-        library_of(job.kitchen),
+        library,
         core_settings(job.kitchen),
         targets={key: Window(**window) for key, window in asked["targets"].items()},
         without=tuple(asked["without"]),
@@ -141,6 +142,7 @@ def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
             "name": one.skeleton.name,
             "base": one.skeleton.base,
             "text": one.text,
+            "weights": [{"name": library[x.ingredient].name, "grams": x.grams or 0.0} for x in one.formula.lines],
             "met": one.settlement.status in ("fits", "settled"),
             "document": write_document(one.formula),
         }
@@ -159,11 +161,11 @@ def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_
     return remedies(read_document(document), library_of(kitchen, document), core_settings(kitchen), saved=saved)
 
 
-def sweep(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> WhatIf | None:
+def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:
     """One line's weight and how every figure answers.
 
     Raises:
         FormulaError: when the document cannot be read, or the line weighs nothing.
     """
     kitchen = membership(user, kitchen_id).kitchen
-    return what_if(read_document(document), library_of(kitchen, document), core_settings(kitchen), line)
+    return sweep(read_document(document), library_of(kitchen, document), core_settings(kitchen), line)

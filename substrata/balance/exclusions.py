@@ -16,6 +16,7 @@ class Exclusion:
 
     id: str
     name: str
+    claim: str  # what can be said once it is out; "" where nothing is
     flags: frozenset[str]  # "nut:" stands for every flag that begins so
     ingredients: frozenset[str]
     lost: str  # what the dough loses with it
@@ -38,6 +39,7 @@ def exclusions() -> dict[str, Exclusion]:
         row.text("exclusion"): Exclusion(
             id=row.text("exclusion"),
             name=row.text("name"),
+            claim=row.text("claim"),
             flags=frozenset(row.text("flags").split()),
             ingredients=frozenset(row.text("ingredients").split()),
             lost=row.text("lost"),

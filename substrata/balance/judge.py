@@ -59,7 +59,8 @@ def judge(bench: Bench, grams: Floats) -> Verdict:
         value = told.values[key] if key in told.values else ratio_of(key, dough).value(dough.batch.grams)
         _miss(missed, key, value, window)
     band = wanted_band(bench, dough)
-    _miss(missed, "handling", told.consistency, Window(low=band.low, high=band.high), relative=False)
+    if "handling" not in bench.wish.released:
+        _miss(missed, "handling", told.consistency, Window(low=band.low, high=band.high), relative=False)
     if told.coheres < 1 - _HAIR:
         missed["crumbly"] = 1 - told.coheres
     _caps(bench, dough, grams, missed)
@@ -88,6 +89,8 @@ def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -
     whole = float(grams @ bench.inside)
     for cap in caps_of(dough.formula.form):
         held = sum(g for slot, g in zip(bench.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients)
+        if f"cap:{cap.name}" in bench.wish.released:
+            continue
         if whole and 100 * held / whole > cap.hard * (1 + _HAIR):
             missed[f"cap:{cap.name}"] = 100 * held / whole / cap.hard - 1
     left = dough.lift.soda_left_g if dough.batch.dough_g else 0.0

@@ -63,7 +63,7 @@ def _caps(bench: Bench, dough: Dough) -> Iterator[Row]:
     size = max(dough.batch.dough_g, 1.0) / 100
     for cap in caps_of(bench.base.formula.form):
         counted = np.array([float(slot.ingredient in cap.ingredients) for slot in bench.slots])
-        if counted.any():
+        if counted.any() and f"cap:{cap.name}" not in bench.wish.released:
             yield share_row(
                 f"cap:{cap.name}", "cap", "high", counted, bench.inside, cap.hard / 100, max(cap.hard, 0.5) * size
             )

@@ -134,8 +134,8 @@ def _nearest(bench: Bench, start: Verdict, found: Found, teller: Teller) -> Sett
 
 
 def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
-    """Targets first: what the baker asked for is hers to give."""
-    return tuple(sorted(clash, key=lambda relax: ("target", "handling", "rail").index(relax.kind)))
+    """What would do comes first, and of that the targets: what the baker asked for is hers to give."""
+    return tuple(sorted(clash, key=lambda relax: (not relax.enough, ("target", "handling", "rail").index(relax.kind))))
 
 
 def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:

@@ -20,12 +20,11 @@ class LineChange:
     line: str
     ingredient: str
     name: str
+    role: str
     before: float  # g
     after: float  # g; 0: the line goes
     new: bool
     text: str
-    # What stays out of its window when this edit alone is left out; empty when it can be.
-    without: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -89,6 +89,8 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
         Slope(key="handling", kind="handling", value=consistency, per_gram=run[0], low=low, high=high, unit=1.0)
     )
     hard.append(Slope(key="crumbly", kind="handling", value=filled, per_gram=run[1], low=FILLED, high=None, unit=0.5))
+    if "handling" in bench.wish.released:
+        hard = [slope for slope in hard if slope.key != "handling"]
     rail = rails()["soft:handling"]
     if usual is not None and band.low <= usual < band.high and rail.id not in bench.wish.released:
         soft.append(

@@ -109,6 +109,7 @@ class Teller:
                     line=s.id,
                     ingredient=s.ingredient,
                     name=s.name,
+                    role=s.role,
                     before=s.start,
                     after=round(float(g), 3),
                     new=s.start <= _LEAST_G,
@@ -167,7 +168,7 @@ class Teller:
             estimate = after.bracketed.one_estimate(key)
             sd = (estimate.high - estimate.value) / SDS_IN_HALF_90
             share = chance(estimate.value, sd, wanted.window.low, wanted.window.high)
-            rows.append(Sure(key=key, text=f"{quantity_text(key)}: {ten(share)}", probability=share))
+            rows.append(Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share))
         return rows
 
     def _lost(self, grams: Floats) -> tuple[str, ...]:

@@ -15,6 +15,7 @@ export const router = createRouter({
     { path: '/', redirect: '/formula' },
     { path: '/sign-in', name: 'sign-in', component: () => import('./stations/SignIn.vue'), meta: { open: true } },
     { path: '/formula', name: 'shelf', component: () => import('./stations/formula/ShelfView.vue'), meta: { station: 'formula' } },
+    { path: '/formula/begin', name: 'begin', component: () => import('./stations/formula/BeginView.vue'), meta: { station: 'formula' } },
     {
       path: '/formula/:id(\\d+)',
       name: 'bench',

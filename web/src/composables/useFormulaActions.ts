@@ -5,6 +5,7 @@ import { useSession } from '@/stores/session'
 import { useCopyAndArchive } from './useCopyAndArchive'
 import { useFiles } from './useDocumentFiles'
 import { usePanels } from './usePanels'
+import { useSettling } from './useSettling'
 
 export interface FormulaAction {
   key: string
@@ -23,7 +24,8 @@ export function useFormulaActions(): () => FormulaAction[] {
   const shelf = useCopyAndArchive((out) => {
     bench.archived = out.archived
   })
-  const lines = (panel: 'scale' | 'versions' | 'paste'): void => {
+  const settling = useSettling()
+  const lines = (panel: 'scale' | 'versions' | 'paste' | 'front'): void => {
     void router.push(`/formula/${bench.formulaId}`).then(() => {
       if (panel === 'paste') panels.paste('')
       else panels.open.value = panel
@@ -43,6 +45,9 @@ export function useFormulaActions(): () => FormulaAction[] {
     ]
     if (!session.mayEdit) return reading
     return [
+      { key: 'a-settle', text: 'Settle', also: 'balance solve targets mend repair', run: () => settling.open() },
+      { key: 'a-swap', text: 'Leave something out', also: 'swap replace without free', run: () => settling.swap() },
+      { key: 'a-front', text: 'What a step further takes', also: 'trade-off front', run: () => lines('front') },
       { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
       { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
       ...reading,

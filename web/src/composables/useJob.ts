@@ -5,7 +5,7 @@ import type { Job, JobAsked } from '@/api/types'
 import { useAsk, type Asked } from './useAsk'
 import { useDo } from './useDo'
 
-const LOOK_MS = 500
+const LOOK_MS = 250
 const isUnderWay = (job: Job | null): boolean => job?.state === 'waiting' || job?.state === 'running'
 
 export interface Jobs {

@@ -5,6 +5,7 @@ import { stationAddress, stations } from '@/components/frame/stations'
 import { useBench } from '@/stores/bench'
 import { useCommands } from './useCommands'
 import { usePanels } from './usePanels'
+import { useSettling } from './useSettling'
 
 const CHORD_MS = 1200
 
@@ -13,6 +14,7 @@ export function useShortcuts(): void {
   const bench = useBench()
   const commands = useCommands()
   const panels = usePanels()
+  const settling = useSettling()
   let goUntil = 0
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
@@ -40,6 +42,8 @@ export function useShortcuts(): void {
     if (event.key === 'g') goUntil = event.timeStamp + CHORD_MS
     else if (event.key === '?') commands.keys.value = !commands.keys.value
     else if (event.key === '/') focusFinder(event)
+    else if (event.key === 's') settling.open()
+    else if (event.key === 'w') settling.swap()
     else if (event.key === 'v') panels.toggle('versions')
     else if (event.key === '[' || event.key === ']') panels.leaf(event.key === '[' ? -1 : 1, bench.versions[0]?.number ?? 0)
   }

@@ -1596,6 +1596,8 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+            /** Weights */
+            weights: components["schemas"]["NamedWeight"][];
         };
         /**
          * Between
@@ -2239,6 +2241,18 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * ExclusionOut
+         * @description Something that can be left out, and the claim that it answers.
+         */
+        ExclusionOut: {
+            /** Claim */
+            claim: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Facts
@@ -3163,13 +3177,10 @@ export interface components {
             name: string;
             /** New */
             new: boolean;
+            /** Role */
+            role: string;
             /** Text */
             text: string;
-            /**
-             * Without
-             * @default
-             */
-            without: string;
         };
         /**
          * LineCost
@@ -3729,6 +3740,16 @@ export interface components {
             oven_c: number;
             /** Start Min */
             start_min: number;
+        };
+        /**
+         * NamedWeight
+         * @description An ingredient by its name, and how much of it.
+         */
+        NamedWeight: {
+            /** Grams */
+            grams: number;
+            /** Name */
+            name: string;
         };
         /**
          * NetCarbs
@@ -5013,6 +5034,30 @@ export interface components {
             text: string;
         };
         /**
+         * Sweep
+         * @description A line's sweep.
+         */
+        Sweep: {
+            /** Classes */
+            classes: string[];
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
+            /** Fits */
+            fits: boolean[];
+            /** Grams */
+            grams: number[];
+            /** Line */
+            line: string;
+            /** Minutes */
+            minutes: components["schemas"]["BakedAt"][];
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * SweepIn
          * @description A line that is to be swept.
          */
@@ -5481,7 +5526,7 @@ export interface components {
             /** Conventions */
             conventions: components["schemas"]["ConventionOut"][];
             /** Exclusions */
-            exclusions: components["schemas"]["ChoiceOut"][];
+            exclusions: components["schemas"]["ExclusionOut"][];
             /** Forms */
             forms: components["schemas"]["FormOut"][];
             /** Handling Classes */
@@ -9804,7 +9849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WhatIf"] | null;
+                    "application/json": components["schemas"]["Sweep"] | null;
                 };
             };
             /** @description Unauthorized */

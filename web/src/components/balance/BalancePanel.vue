@@ -7,6 +7,7 @@ import { useBalance } from '@/composables/useBalance'
 import BracketPanel from './BracketPanel.vue'
 import ClaimStrip from './ClaimStrip.vue'
 import EaterStrip from './EaterStrip.vue'
+import MendList from './MendList.vue'
 
 const bench = useBench()
 const balance = useBalance()
@@ -20,6 +21,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
 <template>
   <aside class="balance" aria-label="Balance">
     <template v-if="bench.analysis">
+      <MendList />
       <BracketPanel
         v-for="b in primary"
         :key="b.key"

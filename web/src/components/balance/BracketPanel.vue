@@ -5,6 +5,7 @@ import type { Bracket } from '@/api/types'
 import { withTarget } from '@/domain/edits'
 import { figure, percent, range } from '@/domain/format'
 import { isOutside, willFail } from '@/domain/states'
+import { useSettling } from '@/composables/useSettling'
 import { useBench } from '@/stores/bench'
 import BracketRuler from './BracketRuler.vue'
 import CheaperHints from './CheaperHints.vue'
@@ -12,6 +13,7 @@ import CheaperHints from './CheaperHints.vue'
 const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string }>()
 defineEmits<{ toggle: [] }>()
 const bench = useBench()
+const settling = useSettling()
 const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = {
@@ -66,9 +68,7 @@ function setWindow(): void {
     <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
-      <template v-if="bracket.remedy && bench.mayEdit">
-        · <v-btn class="remedy" @click="bench.apply(bracket.remedy)">{{ bracket.remedy.text }}</v-btn></template
-      >
+      <template v-if="isOutside(bracket.state) && bench.mayEdit"> · <v-btn class="remedy" @click="settling.open()">Settle</v-btn></template>
     </p>
     <div v-if="open" class="more">
       <p class="note">

@@ -2,16 +2,21 @@
 /** Allergens, and what may be said of the food; pressed, a claim says why it holds, fails or wants a certificate. */
 import { computed, ref } from 'vue'
 import type { Analysis } from '@/api/types'
+import { useSettling } from '@/composables/useSettling'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ allergens: Analysis['allergens']; claims: Analysis['claims'] }>()
 const bench = useBench()
+const session = useSession()
+const settling = useSettling()
 const open = ref('')
 const region: Record<string, string> = { us: 'United States list', eu: 'European list' }
 const marks = { holds: '✓', unsure: '?', fails: '✕', empty: '' } as const
 const words = { holds: 'holds', unsure: 'needs a certificate', fails: 'does not hold', empty: '' } as const
 const order = { holds: 0, unsure: 1, fails: 2, empty: 3 } as const
 const sorted = computed(() => [...props.claims].filter((c) => c.verdict !== 'empty').sort((a, b) => order[a.verdict] - order[b.verdict]))
+const exclusion = computed(() => session.words?.exclusions.find((e) => e.claim === open.value))
 const shown = computed(() => sorted.value.find((c) => c.key === open.value))
 
 function press(key: string): void {
@@ -49,6 +54,13 @@ function press(key: string): void {
     </div>
     <p v-if="shown" class="why" role="status">
       {{ shown.text }} <span class="note">{{ shown.basis }}</span>
+      <v-btn
+        v-if="exclusion && shown.verdict === 'fails' && bench.mayEdit"
+        class="quiet-button tiny-button"
+        @click="settling.without(exclusion.id)"
+      >
+        Do without {{ exclusion.name }}
+      </v-btn>
     </p>
   </section>
 </template>

@@ -10,13 +10,16 @@ import { weight, weightUnit } from '@/domain/format'
 import { withLine } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { useSettle } from '@/stores/settle'
 
+const GHOST = 18
 const WIDTH = 132
 const LETTERS = 13
 const LEAST = 9
 const SWING = 2
 const bench = useBench()
 const session = useSession()
+const settle = useSettle()
 const frame = ref<HTMLElement>()
 const { height: room } = useElementSize(frame)
 
@@ -71,6 +74,30 @@ const drawn = computed(() =>
     return { ...line, top, bottom, middle: (top + bottom) / 2, height: s.height, d: `M ${over} L ${under} Z` }
   }),
 )
+
+/** What Settle would make of it, beside the core at the same scale: each old boundary runs to where it would lie. */
+const ghost = computed(() => {
+  const made = settle.preview
+  if (!made || pull.value) return []
+  const after = new Map((made.lines ?? []).map((line) => [line.id, line]))
+  const here = new Set(shown.value.map((s) => s.id))
+  const roles = new Map(settle.way?.changes.map((change) => [change.line, change.role]))
+  const lines = [
+    ...shown.value.map((s) => ({ id: s.id, role: s.role, grams: after.get(s.id)?.grams ?? 0, was: s.grams })),
+    ...(made.lines ?? [])
+      .filter((line) => !here.has(line.id))
+      .map((line) => ({ id: line.id, role: line.role || roles.get(line.id) || 'base', grams: line.grams ?? 0, was: 0 })),
+  ]
+  const scale = layout.value.pixelsPerGram
+  let top = 4
+  return lines.map((line, i) => {
+    const height = line.grams > 0 ? Math.max(line.grams * scale, line.was ? LEAST : 4) : 0
+    const from = drawn.value[i]?.bottom ?? 4 + total.value
+    const place = { ...line, top, bottom: top + height, from, moved: Math.abs(line.grams - line.was) > 0.01 }
+    top += height
+    return place
+  })
+})
 
 const fill = computed(() => bench.analysis?.water.fill.value ?? 0)
 const waterY = computed(() => 4 + Math.max(0, 1 - fill.value) * total.value)
@@ -134,7 +161,19 @@ function onKey(event: KeyboardEvent, id: string): void {
           </template>
         </g>
         <path v-for="s in drawn.filter((s) => s.id === bench.selected)" :key="`on-${s.id}`" :d="s.d" class="heavy" />
-        <g v-if="fill > 0" class="water-line">
+        <g v-if="ghost.length" class="ghost" aria-hidden="true" data-ghost>
+          <g v-for="g in ghost" :key="`ghost-${g.id}`" :class="{ moved: g.moved }">
+            <rect
+              :x="WIDTH + 10"
+              :width="GHOST"
+              :y="g.top"
+              :height="Math.max(g.bottom - g.top, 0)"
+              :style="{ fill: `url(#hatch-${g.role})` }"
+            />
+            <line :x1="WIDTH" :x2="WIDTH + 10" :y1="g.from" :y2="g.bottom" />
+          </g>
+        </g>
+        <g v-else-if="fill > 0" class="water-line">
           <line x1="0" :x2="WIDTH + 6" :y1="waterY" :y2="waterY" />
           <path :d="`M ${WIDTH + 20} ${waterY - 6} v 12 l -9 -6 z`" />
         </g>
@@ -232,6 +271,26 @@ function onKey(event: KeyboardEvent, id: string): void {
 
 .water-line {
   pointer-events: none;
+}
+
+.ghost rect {
+  opacity: 0.5;
+}
+
+.ghost .moved rect {
+  opacity: 1;
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+.ghost line {
+  stroke: var(--rule-strong);
+}
+
+.ghost .moved line {
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  stroke-dasharray: 3 2;
 }
 
 .grip {

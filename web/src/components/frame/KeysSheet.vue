@@ -13,6 +13,8 @@ const all: [string, string][] = [
   ['Enter in an amount', 'the next line'],
   ['Alt ↑ Alt ↓', 'move the line'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['s', 'settle: bring the dough into its targets'],
+  ['w', 'leave something out'],
   ['v', 'versions'],
   ['[ ]', 'an older, a newer version beside the one before it'],
   ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]),

@@ -3,6 +3,8 @@
 import { ref, watch } from 'vue'
 import type { LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
+import { usePanels } from '@/composables/usePanels'
+import { useSettling } from '@/composables/useSettling'
 import { withLine } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -11,6 +13,8 @@ import PackChoice from './PackChoice.vue'
 const props = defineProps<{ line: LineDocument; role: string; name: string; usual: string }>()
 const bench = useBench()
 const session = useSession()
+const panels = usePanels()
+const settling = useSettling()
 const open = ref(false)
 const treatment = ref('')
 const note = ref('')
@@ -22,6 +26,17 @@ watch(
   },
   { immediate: true },
 )
+
+function look(): void {
+  open.value = false
+  bench.selected = props.line.id
+  panels.open.value = 'what-if'
+}
+
+function replace(): void {
+  open.value = false
+  settling.withoutLine(props.line.id)
+}
 
 function set(change: Partial<LineDocument>): void {
   bench.edit((doc) => withLine(doc, props.line.id, change))
@@ -36,6 +51,10 @@ function set(change: Partial<LineDocument>): void {
     <div class="sheet popover">
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
+      <p v-if="bench.mayEdit" class="todo">
+        <v-btn class="quiet-button tiny-button" @click="look">What if more or less</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="replace">Replace it</v-btn>
+      </p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
         <v-btn
@@ -98,6 +117,12 @@ function set(change: Partial<LineDocument>): void {
 
 p {
   margin: 0 0 4px;
+}
+
+.todo {
+  display: flex;
+  gap: 8px;
+  margin: 6px 0 8px;
 }
 
 .roles {

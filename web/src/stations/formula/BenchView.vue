@@ -11,14 +11,17 @@ import { usePanels } from '@/composables/usePanels'
 import { useBench } from '@/stores/bench'
 import ClashBanner from './ClashBanner.vue'
 import FactsTable from './FactsTable.vue'
+import FrontPanel from './FrontPanel.vue'
 import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
 import NoticeList from './NoticeList.vue'
 import PastePanel from './PastePanel.vue'
 import ScalePanel from './ScalePanel.vue'
+import SettlePanel from './SettlePanel.vue'
 import SummarySentence from './SummarySentence.vue'
 import TextureBars from './TextureBars.vue'
 import VersionsPanel from './VersionsPanel.vue'
+import WhatIfPanel from './WhatIfPanel.vue'
 import ZerosHidden from './ZerosHidden.vue'
 
 const props = defineProps<{ id: number }>()
@@ -46,6 +49,9 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
     <VersionsPanel v-if="panels.open.value === 'versions'" />
     <PastePanel v-else-if="panels.open.value === 'paste'" />
     <ScalePanel v-else-if="panels.open.value === 'scale'" />
+    <SettlePanel v-else-if="panels.open.value === 'settle'" />
+    <WhatIfPanel v-else-if="panels.open.value === 'what-if'" />
+    <FrontPanel v-else-if="panels.open.value === 'front'" />
     <template v-else>
       <LineTable />
       <div class="below">

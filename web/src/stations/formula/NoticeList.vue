@@ -22,7 +22,6 @@ const point = (lines: readonly string[]): void => {
       <ul class="said-list">
         <li v-for="w in group.items" :key="w.code + w.text" :class="`is-${group.severity}`" :data-code="w.code">
           <v-btn v-if="w.lines?.length" @click="point(w.lines)">{{ w.text }}</v-btn><span v-else>{{ w.text }}</span>
-          <v-btn v-if="w.remedy && bench.mayEdit" class="quiet-button fix" @click="bench.apply(w.remedy)">{{ w.remedy.text }}</v-btn>
         </li>
       </ul>
     </template>
@@ -54,16 +53,7 @@ li button {
   text-align: left;
 }
 
-li .fix {
-  min-height: 24px;
-  margin: 2px 0;
-  padding: 0 9px;
-  border-color: var(--act);
-  color: var(--act);
-  font-size: 12px;
-}
-
-li button:not(.fix):hover {
+li button:hover {
   text-decoration: underline;
   text-decoration-color: var(--rule-strong);
   text-underline-offset: 3px;

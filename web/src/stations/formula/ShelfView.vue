@@ -133,6 +133,7 @@ const shelving = useCopyAndArchive()
         >Export all</v-btn
       >
       <template v-if="session.mayEdit">
+        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin</v-btn>
         <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
         <v-btn class="act-button" @click="start(false)">New formula</v-btn>
       </template>
@@ -150,6 +151,7 @@ const shelving = useCopyAndArchive()
       <p>Copy one of ours and make it your own, paste a recipe, start from nothing, or import a file.</p>
       <p class="choices">
         <v-btn class="act-button" @click="start(true)">Paste a recipe</v-btn>
+        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin from a shape</v-btn>
         <v-btn class="quiet-button" @click="start(false)">Start from nothing</v-btn>
         <v-btn class="quiet-button" @click="chooser?.click()">Import a file</v-btn>
       </p>

@@ -47,7 +47,7 @@ class BakedAt:
 
 
 @dataclass(frozen=True, kw_only=True)
-class WhatIf:
+class Sweep:
     """A line's sweep."""
 
     line: str
@@ -61,7 +61,7 @@ class WhatIf:
     text: str
 
 
-def what_if(formula: Formula, library: Library, settings: Settings, line: str) -> WhatIf | None:
+def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> Sweep | None:
     """Sweep one line by ± 60 %; None while there is no dough to speak of.
 
     Raises:
@@ -91,7 +91,7 @@ def what_if(formula: Formula, library: Library, settings: Settings, line: str) -
         for key, kind in bracket_kinds().items()
         if key in told[0][1].values and (key != "cost" or told[0][1].values["cost"] > 0)
     )
-    return WhatIf(
+    return Sweep(
         line=line,
         name=weighed.ingredient.name,
         now=now,

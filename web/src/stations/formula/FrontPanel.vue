@@ -1,0 +1,190 @@
+<script setup lang="ts">
+/**
+ * What a step further in one quantity takes of another. The eye falls on the bend of the front; a press on a point shows its
+ * edits and its ghost, and one more takes it.
+ */
+import { computed, ref, watch } from 'vue'
+import JobProgress from '@/components/frame/JobProgress.vue'
+import { useJob } from '@/composables/useJob'
+import { usePanels } from '@/composables/usePanels'
+import { figure } from '@/domain/format'
+import { said } from '@/domain/said'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+import type { FormulaDocument } from '@/api/types'
+
+const WIDTH = 460
+const HEIGHT = 220
+const bench = useBench()
+const session = useSession()
+const panels = usePanels()
+const toasts = useToasts()
+const jobs = useJob()
+const axes = computed(() => (session.words?.axes ?? []).map((a) => ({ value: a.id, title: a.name })))
+const further = computed(() => axes.value.filter((a) => ['net_carbs', 'protein', 'energy', 'cost', 'fat', 'fibre'].includes(a.value)))
+const x = ref('net_carbs')
+const y = ref('change')
+const chosen = ref(-1)
+const asked = ref<FormulaDocument | null>(null)
+const front = computed(() => (jobs.job.value?.state === 'done' ? (jobs.job.value.front ?? null) : null))
+const fresh = computed(() => asked.value === bench.document)
+watch(front, () => {
+  chosen.value = -1
+})
+const name = (key: string): string => axes.value.find((a) => a.value === key)?.title ?? key
+
+function start(): void {
+  if (!bench.document) return
+  asked.value = bench.document
+  void jobs.start({ kind: 'front', document: bench.document, formula_id: bench.formulaId, x: x.value, y: y.value })
+}
+const span = (values: readonly number[]): [number, number] => {
+  const [low, high] = [Math.min(...values), Math.max(...values)]
+  const room = (high - low || Math.abs(high) || 1) * 0.08
+  return [low - room, high + room]
+}
+const ends = computed(() => {
+  const f = front.value
+  if (!f?.points.length) return null
+  return { x: span([f.now_x, ...f.points.map((p) => p.x)]), y: span([f.now_y, ...f.points.map((p) => p.y)]) }
+})
+const at = (value: number, [low, high]: [number, number], length: number): number => ((value - low) / (high - low)) * length
+const points = computed(() => {
+  const e = ends.value
+  if (!front.value || !e) return []
+  return front.value.points.map((p) => ({ ...p, cx: at(p.x, e.x, WIDTH), cy: HEIGHT - at(p.y, e.y, HEIGHT) }))
+})
+const now = computed(() => {
+  const e = ends.value
+  return front.value && e ? { cx: at(front.value.now_x, e.x, WIDTH), cy: HEIGHT - at(front.value.now_y, e.y, HEIGHT) } : null
+})
+const point = computed(() => front.value?.points[chosen.value] ?? null)
+
+function take(): void {
+  const made = point.value
+  if (!made || !fresh.value) return
+  const lines = made.document.lines
+  bench.edit((doc) => ({ ...doc, lines: lines ?? [] }))
+  toasts.show('Taken from the front.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+  panels.open.value = 'lines'
+}
+</script>
+
+<template>
+  <section class="front" aria-label="What a step further takes">
+    <div class="panel-head">
+      <h3>What a step further takes</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+    </div>
+    <p class="asked">
+      <v-select v-model="x" class="field" aria-label="Further in" :items="further" />
+      <span>against</span>
+      <v-select v-model="y" class="field" aria-label="Against" :items="axes.filter((a) => a.value !== x)" />
+      <v-btn v-if="!jobs.underWay.value" class="act-button" :disabled="!bench.mayEdit" @click="start">{{
+        front ? 'Redraw' : 'Draw it'
+      }}</v-btn>
+      <JobProgress v-else-if="jobs.job.value" :job="jobs.job.value" what="points" @stop="jobs.stop()" />
+    </p>
+    <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
+    <p v-if="front && !front.points.length">No dough was found that goes further with all else kept.</p>
+    <template v-else-if="front && ends">
+      <svg :viewBox="`-44 -10 ${WIDTH + 60} ${HEIGHT + 46}`" role="group" :aria-label="`${name(front.x)} against ${name(front.y)}`">
+        <path :d="`M 0 0 V ${HEIGHT} H ${WIDTH}`" class="axis" />
+        <text x="0" :y="HEIGHT + 16">{{ figure(ends.x[0], 1) }}</text>
+        <text :x="WIDTH" :y="HEIGHT + 16" text-anchor="end">{{ figure(ends.x[1], 1) }}</text>
+        <text :x="WIDTH / 2" :y="HEIGHT + 30" text-anchor="middle" class="word">{{ name(front.x) }}</text>
+        <text x="-6" :y="HEIGHT" text-anchor="end">{{ figure(Math.max(ends.y[0], 0), 1) }}</text>
+        <text x="-6" y="8" text-anchor="end">{{ figure(ends.y[1], 1) }}</text>
+        <text x="6" y="4" class="word">{{ name(front.y) }}</text>
+        <polyline :points="points.map((p) => `${p.cx},${p.cy}`).join(' ')" class="line" />
+        <circle v-if="now" :cx="now.cx" :cy="now.cy" r="7" class="now"><title>as it stands</title></circle>
+        <circle
+          v-for="(p, i) in points"
+          :key="i"
+          :cx="p.cx"
+          :cy="p.cy"
+          r="6"
+          class="point"
+          :class="{ on: i === chosen }"
+          tabindex="0"
+          role="button"
+          :aria-label="`${figure(p.x, 2)}, ${figure(p.y, 2)}: ${p.text}`"
+          @click="chosen = i"
+          @keydown.enter="chosen = i"
+        >
+          <title>{{ figure(p.x, 2) }}, {{ figure(p.y, 2) }}: {{ p.text }}</title>
+        </circle>
+      </svg>
+      <p v-if="!point" class="note">The ring is the dough as it stands. Press a point to see its edits.</p>
+      <div v-else>
+        <p class="text">{{ name(front.x) }} {{ figure(point.x, 2) }}, {{ name(front.y).toLowerCase() }} {{ figure(point.y, 1) }}</p>
+        <p>{{ said(point.text, session.units, true) }}</p>
+        <v-btn class="act-button" :disabled="!fresh" @click="take">Take this one</v-btn>
+        <span v-if="!fresh" class="about"> The formula has changed since: draw it again.</span>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.asked {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin: 0 0 10px;
+}
+
+.field {
+  width: 180px;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  max-width: 620px;
+}
+
+text {
+  font-size: 11px;
+  fill: var(--ink-2);
+}
+
+.word {
+  fill: var(--ink);
+}
+
+.axis {
+  fill: none;
+  stroke: var(--rule-strong);
+}
+
+.line {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.5;
+}
+
+.point {
+  fill: var(--panel);
+  stroke: var(--ink);
+  stroke-width: 2;
+  cursor: pointer;
+}
+
+.point.on {
+  fill: var(--act);
+}
+
+.now {
+  fill: none;
+  stroke: var(--in);
+  stroke-width: 2;
+}
+
+.text {
+  margin: 6px 0 2px;
+  font-size: 17px;
+}
+</style>

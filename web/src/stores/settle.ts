@@ -1,0 +1,111 @@
+/** Settle: what is wished for, the answer to it, and which of its edits are ticked. The bench is changed only by accepting. */
+import { defineStore } from 'pinia'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import type { FormulaDocument, Relax, Settlement, Way, Wish } from '@/api/types'
+import { useJob } from '@/composables/useJob'
+import { withChanges, withTarget } from '@/domain/edits'
+import { useBench } from './bench'
+import { useToasts } from './toasts'
+
+const NOTHING_WISHED = (): Wish => ({
+  handling: '',
+  texture: {},
+  minutes_most: null,
+  without: [],
+  without_lines: [],
+  locked: [],
+  released: [],
+  steps: 'kitchen',
+  may_bring: true,
+  may_change_mass: false,
+  margin: 0,
+})
+
+export const useSettle = defineStore('settle', () => {
+  const bench = useBench()
+  const toasts = useToasts()
+  const jobs = useJob()
+  const wish = reactive<Wish>(NOTHING_WISHED())
+  const answer = shallowRef<Settlement | null>(null)
+  const asked = shallowRef<FormulaDocument | null>(null)
+  const number = ref(0)
+  const unticked = ref<ReadonlySet<string>>(new Set())
+
+  /** The last answer stays until the new one is there. */
+  watch(jobs.job, (job) => {
+    if (job?.state !== 'done' || !job.settlement) return
+    answer.value = job.settlement
+    number.value = 0
+    unticked.value = new Set()
+  })
+  watch(
+    () => bench.formulaId,
+    () => {
+      drop()
+      Object.assign(wish, NOTHING_WISHED())
+    },
+  )
+
+  /** Whether the answer is for the dough that is on the bench. */
+  const fresh = computed(() => answer.value !== null && asked.value === bench.document)
+  const way = computed<Way | null>(() => answer.value?.ways[number.value] ?? null)
+  const ticked = computed(() => way.value?.changes.filter((change) => !unticked.value.has(change.line)) ?? [])
+  /** The formula as it would be, with what is ticked. */
+  const preview = computed<FormulaDocument | null>(() =>
+    fresh.value && way.value && bench.document ? withChanges(bench.document, ticked.value, way.value.document.lines ?? []) : null,
+  )
+
+  async function start(): Promise<void> {
+    const document = bench.document
+    if (!document || !bench.mayEdit) return
+    asked.value = document
+    await jobs.start({ kind: 'settle', document, formula_id: bench.formulaId, wish: { ...wish } })
+  }
+
+  function drop(): void {
+    answer.value = null
+    asked.value = null
+    number.value = 0
+    jobs.follow(null)
+  }
+
+  function tick(line: string, on: boolean): void {
+    const next = new Set(unticked.value)
+    if (on) next.delete(line)
+    else next.add(line)
+    unticked.value = next
+  }
+
+  function choose(to: number): void {
+    number.value = to
+    unticked.value = new Set()
+  }
+
+  /** Take what is ticked, as one step that can be undone. */
+  function accept(): boolean {
+    const made = preview.value
+    const count = ticked.value.length
+    if (!made || !count) return false
+    bench.edit(() => made)
+    toasts.show(`${count} ${count === 1 ? 'edit' : 'edits'} taken.`, { action: { label: 'Undo', run: () => void bench.goBack() } })
+    drop()
+    return true
+  }
+
+  /** Let a limit go as far as it has to, and settle again. */
+  async function relax(limit: Relax): Promise<void> {
+    if (limit.kind === 'target') {
+      const now = bench.document?.targets?.[limit.key]
+      const window = { low: limit.low ?? now?.low ?? null, high: limit.high ?? now?.high ?? null }
+      bench.edit((doc) => withTarget(doc, limit.key, window))
+    } else if (limit.key === 'mass') wish.may_change_mass = true
+    else wish.released = [...(wish.released ?? []), limit.key]
+    await start()
+  }
+
+  return {
+    wish, answer, way, number, unticked, ticked, fresh, preview,
+    job: jobs.job, underWay: jobs.underWay, trouble: jobs.trouble,
+    start, stop: jobs.stop, drop, tick, choose, accept, relax,
+  } // prettier-ignore
+})
