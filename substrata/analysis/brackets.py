@@ -6,19 +6,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.analysis.remedies import Remedy, aim, remedy_for
 from substrata.analysis.rulers import Ruler, open_end_for, ruler
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.propagate import Contribution, Estimate, Figure, Sheet
 from substrata.context.dough import Dough
-from substrata.context.windows import NOTHING_WANTED, Source, State, fails, is_outside, side_of, state_of
+from substrata.context.windows import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.form import Window
 from substrata.quantities.tables import read_table
 
 
 @dataclass(frozen=True, kw_only=True)
 class Bracket:
-    """One quantity, its window and what carries or mends it."""
+    """One quantity, its window and what carries it."""
 
     key: str
     label: str
@@ -32,7 +31,6 @@ class Bracket:
     ruler: Ruler
     state: State
     note: str  # one line: what carries it, or what is wrong
-    remedy: Remedy | None
     word_share: str  # what a contribution's share does: "brings", "binds"
     word_against: str  # what its share of the denominator does: "drinks"; "" when there is none to show
     contributions: tuple[Contribution, ...]
@@ -98,7 +96,6 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
         ruler=ruler(window, open_end_for(value) if state == "open" else 0.0),
         state=state,
         note=_note(key, kind, figure, window, state, dough),
-        remedy=remedy_for(key, window, state, dough),
         word_share=kind.word_share,
         word_against=kind.word_against,
         contributions=figure.contributions,
@@ -106,7 +103,7 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
 
 
 def _water_off(sheet: Sheet, window: Window) -> float:
-    """Grams of water beyond where a remedy would bring it, a little inside a water-fill window; 0 inside it."""
+    """Grams of water beyond a place a little inside a water-fill window; 0 inside it."""
     fill, grams = sheet.ratios["water_fill"], sheet.batch.grams
     available, demand = float(grams @ fill.top[0]), float(grams @ fill.bottom[0])
     if window.low is not None and available < window.low * demand:

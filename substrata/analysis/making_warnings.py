@@ -6,17 +6,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from substrata.analysis.remedies import Remedy
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
-from substrata.batch.kitchen_steps import to_the_scale
 from substrata.batch.weighed import WeighedLine
 from substrata.dough.yeast import alive
 from substrata.pantry.drying import drying_numbers
-from substrata.pantry.library import Library
 from substrata.quantities.tables import constant
 
-_LEAST_CHANGE_G = 0.05
 _A_FEW = 2  # lines from which it is a dough
 _GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
 _PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
@@ -77,8 +73,7 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             severity="act",
             lines=soda,
             text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
-            f"About {grams(_vinegar_for(lift.soda_left_g, r.dough.library))} cider vinegar would meet it.",
-            remedy=_more(r, "cider-vinegar", _vinegar_for(lift.soda_left_g, r.dough.library)),
+            "Less soda, an acid, or baking powder in its place.",
         )
     if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
         yield DoughWarning(
@@ -87,21 +82,6 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             lines=acid,
             text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
         )
-
-
-def _more(r: WarningInputs, ingredient: str, change: float) -> Remedy | None:
-    """The edit that adds to a line of an ingredient (or takes from it), or brings it in."""
-    row = next((w for w in r.dough.batch.lines if w.ingredient.id == ingredient and not w.line.locked), None)
-    present = row.grams.value if row else 0.0
-    after = to_the_scale(max(present + change, 0.0))
-    if abs(after - present) < _LEAST_CHANGE_G:
-        return None
-    return Remedy(
-        text=f"{'+' if after > present else '−'} {grams(abs(after - present))} {short_name(r.dough.library[ingredient].name)}",
-        line=row.line.id if row else None,
-        ingredient=ingredient,
-        grams=after,
-    )
 
 
 def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -121,8 +101,6 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
         code=f"handling-{cause.kind}",
         severity="note" if cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) else "act",
         text=f"{text}: {cause.text}.",
-        lines=(cause.line,) if cause.line else (),
-        remedy=_more(r, cause.ingredient, cause.change_g) if cause.ingredient else None,
     )
 
 
@@ -173,13 +151,7 @@ def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
             lines=lines,
             text=f"It may rise and sink: the gas asks for {r.dough.lift.strain:.1f} times the void that this binding holds. "
             "Less powder, or egg white.",
-            remedy=_less_powder(r),
         )
-
-
-def _less_powder(r: WarningInputs) -> Remedy | None:
-    powder = next((w for w in r.dough.batch.lines if w.ingredient.id == "baking-powder" and not w.line.locked), None)
-    return _more(r, "baking-powder", -powder.grams.value * (1 - 1 / r.dough.lift.strain)) if powder else None
 
 
 def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -259,11 +231,6 @@ def _is_dried(line: WeighedLine) -> bool:
     """By steps on the Prep station, or in the words of the list that was pasted."""
     dried = any(act in line.line.treatment.lower() for act in ("squeez", "press", "wrung", "drain", "dried", "dry"))
     return dried or (line.line.prep is not None and bool(line.line.prep.steps))
-
-
-def _vinegar_for(soda_g: float, library: Library) -> float:
-    """Grams of cider vinegar that neutralise some soda."""
-    return 100 * soda_g / library["cider-vinegar"].parameter("neutralising").value
 
 
 def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:

@@ -7,7 +7,6 @@ from functools import cached_property
 from typing import Literal
 
 from substrata.analysis.brackets import Bracket
-from substrata.analysis.remedies import Remedy
 from substrata.context.dough import Dough
 from substrata.nutrition.hidden import Hidden, hidden
 
@@ -22,7 +21,6 @@ class DoughWarning:
     severity: Severity
     text: str
     lines: tuple[str, ...] = ()
-    remedy: Remedy | None = None  # an edit that answers it
 
 
 @dataclass(frozen=True, kw_only=True)

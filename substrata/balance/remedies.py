@@ -7,7 +7,8 @@ judged by the full model. An edit that makes something else worse is not offered
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from math import ceil
 
 import numpy as np
 
@@ -31,6 +32,7 @@ _MOST = 3  # remedies of one dough: more is a settle
 _LOOKED_AT = 40  # trials that the full model judges
 _EACH = 2  # of them at most of one line
 _FINE = 60  # weights to each side at which a line is tried
+_MOST_PIECES = 3
 _MOST_MOVED = 0.35  # of the dough: a larger change is another dough
 _CHEAP = 0.001  # of a unit of what is missed, for a gram of flour: of two that mend, the smaller change
 _NEW = 40.0  # grams of flour that bringing something in costs here besides: a mend is sought in what is there
@@ -55,7 +57,7 @@ class Mend:
     line: str = ""  # to change; "" where none is
     ingredient: str = ""
     grams: float | None = None
-    new: bool = False
+    pieces: int | None = None  # new number of pieces
     station: str = ""  # where to go instead of changing grams
     whole: bool = False  # nothing is out any more once it and those before it are taken
 
@@ -92,7 +94,30 @@ def remedies(
         moved.add(slot.id)
         verdict = after
         rest = {key: miss for key, miss in after.missed.items() if key in rest}
-    return (*pointed, *told)
+    return (*pointed, *told, *_smaller_pieces(formula, library, settings))
+
+
+def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[Mend]:
+    """More pieces of the same dough, where each holds too many net carbs and that makes nothing else worse."""
+    here = Bench(formula, library, settings, Wish(may_bring=False))
+    before = judge(here, here.start)
+    dough = here.given
+    high = dough.windows["net_carbs"].window.high
+    if "net_carbs" not in before.missed or not high or dough.bracketed.value("net_carbs") < high:
+        return
+    needed = ceil(dough.bracketed.value("net_carbs") * formula.pieces / high - 1e-9)
+    if not formula.pieces < needed <= _MOST_PIECES * formula.pieces:
+        return
+    other = Bench(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
+    after = judge(other, other.start)
+    if not _spoils(before, after):
+        yield Mend(
+            text=f"{needed} smaller pieces",
+            causes=(missed_texts(here, before)[list(before.missed).index("net_carbs")],),
+            keys=("net_carbs",),
+            pieces=needed,
+            whole=not after.missed,
+        )
 
 
 def _elsewhere(dough: Dough) -> Iterator[Mend]:
@@ -211,6 +236,5 @@ def _told(bench: Bench, slot: Slot, before: Verdict, after: Verdict) -> Mend:
         line=slot.id,
         ingredient=slot.ingredient,
         grams=round(now, 3),
-        new=slot.start <= 0,
         whole=not after.missed,
     )

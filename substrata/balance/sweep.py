@@ -151,6 +151,8 @@ def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) 
     low, high = max(lows, default=None), min(highs, default=None)
     if low is None and high is None:
         return f"{short}: nothing leaves its window within ± {100 * SPAN:.0f} %."
+    if low and high and low[1] == high[1]:
+        return f"{short}: {low[1]} holds from {low[0]:.0f} to {high[0]:.0f} g."
     parts = [
         f"{low[1]} out below {low[0]:.0f} g" if low else "",
         f"{high[1]} out above {high[0]:.0f} g" if high else "",

@@ -168,7 +168,9 @@ class Teller:
             estimate = after.bracketed.one_estimate(key)
             sd = (estimate.high - estimate.value) / SDS_IN_HALF_90
             share = chance(estimate.value, sd, wanted.window.low, wanted.window.high)
-            rows.append(Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share))
+            rows.append(
+                Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share)
+            )
         return rows
 
     def _lost(self, grams: Floats) -> tuple[str, ...]:

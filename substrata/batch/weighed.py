@@ -132,17 +132,6 @@ class Batch:
             self._once[wanted].flags.writeable = False
         return self._once[wanted]  # type: ignore[no-any-return]  # of this very batch
 
-    def joined_by(self, ingredient: str, library: Library) -> Batch:
-        """The same batch with a further line of 0 g."""
-        result = library[ingredient]
-        line = WeighedLine(
-            line=Line(id="", ingredient=ingredient, grams=0.0),
-            ingredient=result,
-            grams=Spread(value=0.0, low=0.0, high=0.0),
-            role=result.role,
-        )
-        return Batch((*self.lines, line), library)
-
     def matters(self) -> dict[Matter, Floats]:
         """Grams of each matter per g of each line, shape (n,); alcohol and acid are counted as water."""
         return dict(zip(MATTERS, self.matter_rows(), strict=True))

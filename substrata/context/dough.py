@@ -199,9 +199,7 @@ class Dough:
     @worked("grams", "capacity", "rest", "temperature", "thickness")
     def handling(self) -> HandlingForecast | None:
         """How it handles; None while there is no dough to speak of."""
-        return handling_forecast(
-            self.batch, self.formula, self.library, self.piece.thickness_mm, rest_min=self.rest_min
-        )
+        return handling_forecast(self.batch, self.formula, self.piece.thickness_mm, rest_min=self.rest_min)
 
     @worked("grams", "capacity", "temperature", "thickness")
     def eaten(self) -> Eaten:

@@ -18,6 +18,7 @@ from substrata.quantities.tables import constant, read_table
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.
 State = Literal["in", "under", "over", "low", "high", "open", "undefined"]
 Source = Literal["target", "form", "matrix", "none"]
+_INSIDE = 0.06  # how far into a window one aims, as a share of its width
 _HAIR = 1e-9  # a hair outside is inside: no figure is known that well
 
 
@@ -109,6 +110,14 @@ def state_of(value: float, wanted: Wanted, doubt: Callable[[], tuple[float, floa
         failing = fails.high is not None and value > fails.high if fails else doubt()[0] > window.high
         return "high" if failing else "over"
     return "in"
+
+
+def aim(window: Window, side: str) -> float:
+    """A value a little inside the bound that was missed."""
+    low, high = window.low, window.high
+    if low is not None and high is not None:
+        return low + _INSIDE * (high - low) if side == "low" else high - _INSIDE * (high - low)
+    return low * (1 + _INSIDE) if low is not None else (high or 0.0) * (1 - _INSIDE)
 
 
 def is_outside(state: str) -> bool:

@@ -20,7 +20,7 @@ from substrata.dough.phases import sorted_by_phase
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
-from substrata.pantry.library import Floats, Library
+from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
@@ -115,14 +115,13 @@ def cheese_share(batch: Batch) -> float:
 
 
 def handling_forecast(
-    batch: Batch, formula: Formula, library: Library, thick: float, *, rest_min: float | None = None
+    batch: Batch, formula: Formula, thick: float, *, rest_min: float | None = None
 ) -> HandlingForecast | None:
     """Forecast how a dough handles; None when there is no dough to speak of.
 
     Args:
         batch: the weighed lines; what is not part of the dough is left out here.
         formula: gives the form (wanted class, rest, pressing) and what the baker says of temperature and method.
-        library: where a remedy finds its ingredient.
         thick: thickness of a piece, mm; a thick one may be stiffer.
         rest_min: before it is shaped; None takes the form's usual.
     """
@@ -174,7 +173,7 @@ def handling_forecast(
         closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
         tack=float(result.tack[0, shaping]),
-        cause=None if fits else limiting_cause(bowl, low, high, library, crumbly=crumbly >= _EVEN, ready_min=ready),
+        cause=None if fits else limiting_cause(bowl, low, high, crumbly=crumbly >= _EVEN, ready_min=ready),
         heat=heat,
         text=_text(points[0], at, shares, crumbly, brittle),
     )

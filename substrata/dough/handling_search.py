@@ -1,4 +1,4 @@
-"""Roots of a dough's handling: when it is ready, when it turns brittle, and what one line would have to be."""
+"""Roots of a dough's handling: when it is ready, and when it turns brittle."""
 
 from __future__ import annotations
 
@@ -11,11 +11,9 @@ import numpy as np
 from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling, typical_draw
 from substrata.dough.materials import Materials, materials
-from substrata.pantry.library import Floats, Library
+from substrata.pantry.library import Floats
 
 _FANNED = 9  # points that narrow a bracket to an eighth, in which the curve is taken as straight
-_HALVINGS = 9
-_MOST_ADDED = 0.4  # of the dough
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -78,39 +76,3 @@ def crossings(
             part = (level - float(heights[k - 1])) / rise if rise > 0 else 0.5
             rows[number] = float(row[k - 1] + min(max(part, 0.0), 1.0) * (row[k] - row[k - 1]))
     return tuple(rows)
-
-
-def grams_for(bowl: Bowl, row: int, *, read: Callable[[Batch], float], wanted: float) -> float | None:
-    """New weight of one line at which a reading of the dough is as wanted; None when no sensible weight does it.
-
-    Args:
-        bowl: the dough.
-        row: the line to change.
-        read: the reading of a batch.
-        wanted: its value.
-    """
-    present = float(bowl.batch.grams[row])
-
-    def off(grams: float) -> float:
-        weights = bowl.batch.grams.copy()
-        weights[row] = grams
-        return read(bowl.batch.with_grams(weights)) - wanted
-
-    now = off(present)
-    for end in (present + _MOST_ADDED * bowl.batch.dough_g, 0.0):
-        if (off(end) > 0) == (now > 0):
-            continue
-        near, far = present, end
-        for _ in range(_HALVINGS):
-            middle = (near + far) / 2
-            near, far = (middle, far) if (off(middle) > 0) == (now > 0) else (near, middle)
-        return (near + far) / 2
-    return None
-
-
-def with_line(batch: Batch, ingredient: str, library: Library) -> tuple[Batch, int]:
-    """The batch with a line of this ingredient, and its row; a line of 0 g is added where there is none."""
-    for row, w in enumerate(batch.lines):
-        if w.ingredient.id == ingredient and not w.line.locked:
-            return batch, row
-    return batch.joined_by(ingredient, library), len(batch.lines)

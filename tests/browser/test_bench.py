@@ -88,12 +88,12 @@ def test_a_locked_stratum_does_not_move(bench):
     expect(weighs(bench, "celeriac")).to_have_value("240")
 
 
-def test_the_offered_remedy_brings_the_bracket_inside(bench):
+def test_the_offered_remedy_brings_everything_inside(bench):
     weighs(bench, "water").fill("270")
     weighs(bench, "water").press("Enter")
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "over")
     expect(bracket(bench, "water_fill").get_by_text("about at the limit")).to_be_visible()
-    bracket(bench, "water_fill").get_by_role("button", name=re.compile("g water$")).click()
+    bench.get_by_role("list", name="Remedies").get_by_role("button", name=re.compile("g water")).click()
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "in")
     saved(bench)
 

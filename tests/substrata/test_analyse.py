@@ -54,25 +54,10 @@ def test_pieces_make_the_whole_and_doubling_changes_no_share(weights, form, piec
 
 
 @given(WEIGHTS, st.sampled_from(list(forms())))
-def test_every_figure_lies_in_its_range_and_every_remedy_mends_its_bracket(weights, form):
-    made = document(form, 6, **weights)
-    for bracket in of(made).brackets:
+def test_every_figure_lies_in_its_range(weights, form):
+    for bracket in of(document(form, 6, **weights)).brackets:
         estimate = bracket.estimate
         assert 0 <= estimate.low <= estimate.value <= estimate.high
-        remedy = bracket.remedy
-        if remedy is None:
-            continue
-        mended = {**made, "lines": [dict(line) for line in made["lines"]], "form": dict(made["form"])}
-        if remedy.pieces:
-            mended["form"]["pieces"] = remedy.pieces
-        elif remedy.line:
-            next(line for line in mended["lines"] if line["id"] == remedy.line)["grams"] = remedy.grams
-        else:
-            mended["lines"].append({"id": "new", "ingredient": remedy.ingredient, "grams": remedy.grams})
-        after = next(b for b in of(mended).brackets if b.key == bracket.key)
-        # A remedy that changes the kind of dough (half cheese, say) is judged by another window.
-        if after.window == bracket.window:
-            assert after.state == "in", (bracket.key, remedy)
 
 
 def test_conventions_order_total_above_the_others():
@@ -147,7 +132,6 @@ def test_a_psyllium_loaf_without_egg_is_told_that_it_may_sink(judged):
 def test_a_target_takes_the_place_of_the_house_window(judged, bracket):
     found = bracket(judged(targets={"salt": {"low": 3, "high": 4}}, almond_flour=100, egg=50, salt=2), "salt")
     assert (found.window_source, found.state) == ("target", "low")
-    assert found.remedy.ingredient == "salt"
 
 
 def test_the_sentence_speaks_of_the_brackets_that_ask(judged, bracket):
@@ -155,15 +139,6 @@ def test_the_sentence_speaks_of_the_brackets_that_ask(judged, bracket):
     phrase = next(p for p in wet.summary if p.bracket == "water_fill")
     assert phrase.tone == "act"
     assert phrase.text == bracket(wet, "water_fill").note
-
-
-def test_a_locked_line_is_never_the_remedy():
-    made = document(almond_flour=100, psyllium_powder=10, egg=50, water=400)
-    free = next(b for b in of(made).brackets if b.key == "water_fill").remedy
-    made["lines"][3]["locked"] = True
-    held = next(b for b in of(made).brackets if b.key == "water_fill").remedy
-    assert free.line == "water"
-    assert held is None or held.line != "water"
 
 
 def test_allergens_follow_both_lists(judged):

@@ -68,17 +68,6 @@ def test_weights_are_rounded_to_what_a_scale_shows(grams, shown):
     assert to_the_scale(grams) == shown
 
 
-def test_net_carbs_over_their_limit_are_mended_by_more_pieces(judged, bracket):
-    found = bracket(judged("thin-crust", 4, almond_flour=300, egg=100), "net_carbs")
-    assert found.state == "over"  # by less than its own doubt
-    assert found.remedy.pieces == 6
-    assert bracket(judged("thin-crust", 6, almond_flour=300, egg=100), "net_carbs").state == "in"
-
-
-def test_a_far_too_sweet_dough_is_not_mended_by_a_hundred_pieces(judged, bracket):
-    assert bracket(judged("thin-crust", 1, sugar=300, almond_flour=50), "net_carbs").remedy is None
-
-
 def test_the_largest_doubt_is_named_with_its_line(judged):
     found = next(w for w in judged(coconut_flour=100, egg=100, water=150).warnings if w.code == "largest-doubt")
     assert found.lines == ("coconut-flour",)

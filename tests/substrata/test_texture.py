@@ -129,9 +129,7 @@ def test_an_ordinary_psyllium_bun_is_not_said_to_sink_and_a_blown_up_one_is():
     vegan = BUN | {"egg": 0, "psyllium_powder": 30, "pea_protein": 30, "water": 280}
     assert "may-sink" not in codes(**BUN)
     assert "may-sink" not in codes(**vegan)
-    blown = next(w for w in judged(**vegan | {"baking_powder": 40, "pea_protein": 0}).warnings if w.code == "may-sink")
-    assert "baking powder" in blown.remedy.text
-    assert blown.remedy.grams < 40
+    assert "may-sink" in codes(**vegan | {"baking_powder": 40, "pea_protein": 0})
 
 
 def test_a_change_is_told_in_figures_and_words():

@@ -50,7 +50,7 @@ export function withChanges(doc: FormulaDocument, changes: readonly LineChange[]
 }
 
 /** An id that no line has, made from a wish: "egg", "egg-2". */
-export function freeId(wish: string, taken: ReadonlySet<string>): string {
+function freeId(wish: string, taken: ReadonlySet<string>): string {
   const base = wish.slice(0, 36) || 'line'
   if (!taken.has(base)) return base
   let n = 2

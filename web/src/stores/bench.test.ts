@@ -169,20 +169,6 @@ describe('undo', () => {
     const other = await openBench(document(line('a', 9)))
     expect(other.canUndo).toBe(false)
   })
-
-  it('takes a remedy back', async () => {
-    const bench = await openBench(document(line('a', 1)))
-    bench.apply({ text: '+ 5 g salt', line: null, ingredient: 'salt', grams: 5, pieces: null })
-    bench.apply({ text: '8 pieces', line: null, ingredient: null, grams: null, pieces: 8 })
-    bench.apply({ text: '+ 1 g a', line: 'a', ingredient: 'a', grams: 2, pieces: null })
-    expect(bench.lines.map((l) => [l.id, l.grams])).toEqual([
-      ['a', 2],
-      ['salt', 5],
-    ])
-    expect(bench.document?.form.pieces).toBe(8)
-    for (let n = 0; n < 3; n++) bench.goBack()
-    expect(bench.document).toEqual(document(line('a', 1)))
-  })
 })
 
 describe('the draft', () => {

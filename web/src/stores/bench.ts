@@ -3,10 +3,10 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, settled } from '@/api/client'
 import { kitchenKey, queries } from '@/api/policy'
-import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Remedy, Version } from '@/api/types'
+import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Version } from '@/api/types'
 import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
-import { freeId, withLine, withLines } from '@/domain/edits'
+import { withLine } from '@/domain/edits'
 import { saidIn } from '@/domain/said'
 import { push, recall, redo, remember, replace, undo, type History } from '@/domain/history'
 import { useSession } from './session'
@@ -126,19 +126,6 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  /** Do what a bracket or warning offers, as one edit. */
-  function apply(remedy: Remedy): void {
-    edit((doc) => {
-      if (remedy.pieces) return { ...doc, form: { ...doc.form, pieces: remedy.pieces } }
-      if (remedy.grams == null || !remedy.ingredient) return doc
-      const change = { grams: remedy.grams, entered: `${remedy.grams} g` }
-      if (remedy.line) return withLine(doc, remedy.line, change)
-      const id = freeId(remedy.ingredient, new Set((doc.lines ?? []).map((line) => line.id)))
-      return withLines(doc, [{ id, ingredient: remedy.ingredient, ...change } as LineDocument])
-    })
-    if (remedy.line) selected.value = remedy.line
-  }
-
   /** A formula that was begun and left with nothing in it leaves nothing behind. */
   async function discardBlank(): Promise<void> {
     const doc = document.value
@@ -215,7 +202,6 @@ export const useBench = defineStore('bench', () => {
     endPull,
     goBack,
     goForward,
-    apply,
     askAgain,
     loadVersions,
     saveVersion,

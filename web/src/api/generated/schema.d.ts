@@ -1626,7 +1626,7 @@ export interface components {
         };
         /**
          * Bracket
-         * @description One quantity, its window and what carries or mends it.
+         * @description One quantity, its window and what carries it.
          */
         Bracket: {
             /** Confidence */
@@ -1644,7 +1644,6 @@ export interface components {
             note: string;
             /** Primary */
             primary: boolean;
-            remedy: components["schemas"]["Remedy"] | null;
             ruler: components["schemas"]["Ruler"];
             /**
              * State
@@ -2083,7 +2082,6 @@ export interface components {
              * @default []
              */
             lines: string[];
-            remedy?: components["schemas"]["Remedy"] | null;
             /**
              * Severity
              * @enum {string}
@@ -2618,28 +2616,11 @@ export interface components {
         };
         /**
          * HandlingCause
-         * @description Why it does not handle as wanted, and one line that mends it.
+         * @description Why it does not handle as wanted.
          */
         HandlingCause: {
-            /**
-             * Change G
-             * @default 0
-             */
-            change_g: number;
-            /**
-             * Grams
-             * @default 0
-             */
-            grams: number;
-            /**
-             * Ingredient
-             * @default
-             */
-            ingredient: string;
             /** Kind */
             kind: string;
-            /** Line */
-            line?: string | null;
             /** Text */
             text: string;
         };
@@ -3638,11 +3619,8 @@ export interface components {
              * @default
              */
             line: string;
-            /**
-             * New
-             * @default false
-             */
-            new: boolean;
+            /** Pieces */
+            pieces?: number | null;
             /**
              * Station
              * @default
@@ -4591,22 +4569,6 @@ export interface components {
             low?: number | null;
             /** Price */
             price: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * Remedy
-         * @description An edit that can be applied and undone.
-         */
-        Remedy: {
-            /** Grams */
-            grams?: number | null;
-            /** Ingredient */
-            ingredient?: string | null;
-            /** Line */
-            line?: string | null;
-            /** Pieces */
-            pieces?: number | null;
             /** Text */
             text: string;
         };

@@ -47,6 +47,8 @@ function take(mend: Mend): void {
     void router.push(`/formula/${bench.formulaId}/${mend.station}`)
     return
   }
+  const { pieces } = mend
+  if (pieces != null) bench.edit((doc) => ({ ...doc, form: { ...doc.form, pieces } }))
   if (mend.grams == null) return
   const change = { grams: mend.grams, entered: `${mend.grams} g` }
   bench.edit((doc) =>

@@ -113,12 +113,12 @@ h2 {
 }
 
 label {
-  display: block;
+  display: grid;
+  gap: 3px;
 }
 
 .field {
   width: 190px;
-  margin-top: 3px;
   color: var(--ink);
 }
 

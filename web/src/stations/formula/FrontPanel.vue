@@ -3,7 +3,7 @@
  * What a step further in one quantity takes of another. The eye falls on the bend of the front; a press on a point shows its
  * edits and its ghost, and one more takes it.
  */
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useJob } from '@/composables/useJob'
 import { usePanels } from '@/composables/usePanels'
@@ -26,7 +26,7 @@ const further = computed(() => axes.value.filter((a) => ['net_carbs', 'protein',
 const x = ref('net_carbs')
 const y = ref('change')
 const chosen = ref(-1)
-const asked = ref<FormulaDocument | null>(null)
+const asked = shallowRef<FormulaDocument | null>(null)
 const front = computed(() => (jobs.job.value?.state === 'done' ? (jobs.job.value.front ?? null) : null))
 const fresh = computed(() => asked.value === bench.document)
 watch(front, () => {

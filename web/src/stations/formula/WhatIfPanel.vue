@@ -49,6 +49,9 @@ function drawn(c: Curve) {
   const wanted = c.window.low != null || c.window.high != null
   return { points: points.join(' '), top, height: Math.max(bottom - top, 0), wanted }
 }
+const isMoving = (c: Curve): boolean => Math.max(...c.values) - Math.min(...c.values) >= 0.5 * 10 ** -c.decimals
+const moving = computed(() => (sweep.value?.curves ?? []).filter(isMoving))
+const still = computed(() => (sweep.value?.curves ?? []).filter((c) => !isMoving(c)).map((c) => c.label.toLowerCase()))
 const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(session.units)}`
 const leaves = (c: Curve): string =>
   [c.leaves_low_g == null ? '' : `out below ${grams(c.leaves_low_g)}`, c.leaves_high_g == null ? '' : `out above ${grams(c.leaves_high_g)}`]
@@ -88,7 +91,7 @@ function take(event: MouseEvent): void {
     <template v-if="sweep">
       <p class="text" aria-live="polite">{{ said(sweep.text, session.units, true) }}</p>
       <div class="curves">
-        <figure v-for="c in sweep.curves" :key="c.key">
+        <figure v-for="c in moving" :key="c.key">
           <figcaption>
             <b>{{ c.label }}</b> <span class="note">{{ c.unit }}</span>
           </figcaption>
@@ -103,6 +106,7 @@ function take(event: MouseEvent): void {
           </p>
         </figure>
       </div>
+      <p v-if="still.length" class="note">It does not move {{ still.join(', ') }}.</p>
       <p class="ends note">
         {{ grams(sweep.grams[0] ?? 0) }} at the left, {{ grams(sweep.grams.at(-1) ?? 0) }} at the right; the line is where it stands. Press
         a curve to take that weight.
