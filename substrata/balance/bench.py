@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Any, TypeVar
 
 import numpy as np
 
@@ -24,6 +25,7 @@ _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one
 _MORE_ACID = 1.3  # vinegar is no water
 _FEEDS = 0.03  # of the dough: sugar that is there for the yeast
 _LEAST_G = 0.05
+_Worked = TypeVar("_Worked")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -77,6 +79,7 @@ class Bench:
         self.base = Dough(replace(self.given.formula, lines=lines), library, settings)
         self.slots = self._slots({c.ingredient: c for c in offered})
         self.count = len(self.slots)
+        self._once: dict[str, Any] = {}
 
     def _offered(self, invited: tuple[str, ...]) -> tuple[Candidate, ...]:
         batch, form = self.given.batch, self.given.formula.form
@@ -104,17 +107,20 @@ class Bench:
         named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
         raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.given.batch.lines)
         caps = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
+        gone_fat = sum(w.grams.value for w in self.given.batch.lines if w.role == "fat" and self._goes(w))
         slots = []
         for w in self.base.batch.lines:
             if w.role == FRYING:
                 continue
             start, new = w.grams.value, w.line.id not in given
-            gone = not new and (w.line.id in self.wish.without_lines or self._out(w.ingredient.id, w.line.lot))
+            gone = not new and self._goes(w)
             barred = new and (w.ingredient.id in named or self._out(w.ingredient.id, w.line.lot))
             held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
             weighed = w.line.prep is not None and bool(w.line.prep.steps) and w.line.prep.weighed
             back = new and saved.get(w.line.id, 0.0) > 0
             cap = caps.get(w.ingredient.id)
+            if cap is not None and w.role == "fat" and dough_g:
+                cap = max(cap, 100 * gone_fat / dough_g)  # fat in place of fat
             most = dough_g + start if cap is None else max(cap / 100 * dough_g, start, saved.get(w.line.id, 0.0))
             if w.role == "acid" and start > 0:
                 most = max(
@@ -138,6 +144,10 @@ class Bench:
                 )
             )
         return tuple(slots)
+
+    def _goes(self, w: WeighedLine) -> bool:
+        """Whether a line has to go."""
+        return w.line.id in self.wish.without_lines or self._out(w.ingredient.id, w.line.lot)
 
     def _is_fixed(self, w: WeighedLine, *, raised: bool) -> bool:
         """Whether a line is the baker's alone: how it tastes, the yeast, and the spoon of sugar that feeds it."""
@@ -190,6 +200,12 @@ class Bench:
         """Grams of fat that frying brings, for each gram of dough; 0 where nothing is fried."""
         fat = sum(w.grams.value for w in self.base.batch.lines if w.role == FRYING)
         return fat / self.base.batch.dough_g if self.base.batch.dough_g else 0.0
+
+    def once(self, name: str, work: Callable[[], _Worked]) -> _Worked:
+        """What is worked out once for a whole settle."""
+        if name not in self._once:
+            self._once[name] = work()
+        return self._once[name]  # type: ignore[no-any-return]  # what this work gave
 
     def per_line(self, coefficients: Floats) -> Floats:
         """Coefficients of the n slots, that of the frying fat laid on the dough that brings it; (lines,) to (n,)."""

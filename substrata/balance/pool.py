@@ -70,7 +70,7 @@ def _surer_way(bench: Bench, plain: Verdict) -> Verdict | None:
     found = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
     verdict = judge(bench, found.verdict.grams)
     return (
-        verdict if found.hard and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0) else None
+        verdict if found.met and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0) else None
     )
 
 

@@ -48,6 +48,10 @@ def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
         # Butter that goes is replaced by fat: nothing else makes it short.
         batch = bench.base.batch
         fat = bench.per_line(batch.nutrient("fat_g")[0] * batch.is_role("fat"))
+        solid = np.array([float(s.role == "fat" and is_solid_fat(s.ingredient, s.role)) for s in bench.slots])
+        firm = any(s.gone and s.start > 0 and f for s, f in zip(bench.slots, solid, strict=True))
+        if firm and any(f and not s.gone and s.most > 0 for s, f in zip(bench.slots, solid, strict=True)):
+            fat = fat * solid  # firm fat by firm fat: oil makes a shortbread run
         now = float(fat @ bench.start)
         yield total_row("rail:fat_follows", "rail", "low", fat, rail.low * now, size=max(now, 1.0))
 

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict, judge
+from substrata.balance.judge import Verdict, judge, rails_broken
 from substrata.balance.program import Ask, Solved, solve
 from substrata.balance.row import Row
 from substrata.balance.rows import rows_at
@@ -33,8 +34,7 @@ class Found:
 
     verdict: Verdict
     solved: Solved | None
-    met: bool  # everything wished for holds in the full model
-    hard: bool  # the linear problem could be solved without letting anything go
+    met: bool  # everything wished for holds in the full model, and every rail is kept
     rounds: int
 
 
@@ -62,7 +62,8 @@ def search(
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
     best: Verdict | None = None
-    best_solved, hard, trust, kept_new = None, True, _TRUST, None
+    best_solved, trust, kept_new = None, _TRUST, None
+    best_rank, best_hard = (math.inf, math.inf), True
     seen: set[tuple[float, ...]] = set()
     number = 0
     for number in range(1, ROUNDS + 1):
@@ -76,10 +77,11 @@ def search(
         if solved.grams is None:
             break
         verdict = judge(bench, solved.grams)
-        better = best is None or _rank(verdict, aim) < _rank(best, aim)
+        rank = _rank(verdict, aim)
+        better = (not hard, *rank) < (not best_hard, *best_rank) if best else True
         if better:
-            best, best_solved = verdict, solved
-        if quick and verdict.violation <= _ENOUGH:
+            best, best_solved, best_rank, best_hard = verdict, solved, rank, hard
+        if quick and verdict.violation <= _ENOUGH and hard:
             break
         key = tuple(np.round(solved.grams, 2))
         if key in seen:
@@ -90,7 +92,8 @@ def search(
         point = solved.grams if better or number == 1 else (best.grams if best else point)
         trust *= _SHRINK if not better else 1.0
     best = best or start
-    return Found(verdict=best, solved=best_solved, met=best.violation <= _ENOUGH, hard=hard, rounds=number)
+    kept = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
+    return Found(verdict=best, solved=best_solved, met=best.violation <= _ENOUGH and kept, rounds=number)
 
 
 def _rank(verdict: Verdict, aim: Floats | None) -> tuple[float, float]:

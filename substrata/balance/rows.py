@@ -35,14 +35,20 @@ def rows_at(bench: Bench, grams: Floats, slopes: Slopes | None) -> list[Row]:
     return rows + (list(_sloped(grams, slopes)) if slopes else [])
 
 
-def judged_keys(dough: Dough) -> dict[str, Wanted]:
-    """Every quantity with a window, the brackets first."""
-    return {key: w for key, w in dough.windows.items() if w.window.low is not None or w.window.high is not None}
+def judged_keys(bench: Bench, dough: Dough) -> dict[str, Wanted]:
+    """Every quantity with a window, the brackets first.
+
+    The house's window of water is one of how the form is usually handled: a wish for another class takes its place.
+    """
+    wanted = {key: w for key, w in dough.windows.items() if w.window.low is not None or w.window.high is not None}
+    if bench.wish.handling and "water_fill" in wanted and wanted["water_fill"].source != "target":
+        del wanted["water_fill"]
+    return wanted
 
 
 def _windows(bench: Bench, dough: Dough, grams: Floats) -> Iterator[Row]:
     batch = bench.batch_at(grams)
-    for key, wanted in judged_keys(dough).items():
+    for key, wanted in judged_keys(bench, dough).items():
         ratio = ratio_of(key, bench.base, batch)
         if ratio.offset == 0 and float(batch.grams @ ratio.bottom[0]) <= 0:
             continue  # nothing to weigh it against
@@ -74,12 +80,12 @@ def _lift_rows(bench: Bench, dough: Dough) -> Iterator[Row]:
     batch, whole = bench.base.batch, max(dough.batch.dough_g, 1.0)
     soda = bench.per_line(batch.behaviour("soda")[0])
     acid = bench.per_line(batch.behaviour("neutralising")[0]) / 100
-    if soda.any():
+    if soda.any() and "soda" not in bench.wish.released:
         yield share_row(
             "rail:soda", "cap", "high", soda - acid, bench.inside, constant("soapy_soda") / 100, 0.01 * whole
         )
     fat = np.array([float(slot.role == "fat") for slot in bench.slots]) * bench.inside
-    if fat.any() and dough.batch.dry_base_g:
+    if fat.any() and dough.batch.dry_base_g and "greasy" not in bench.wish.released:
         yield share_row("rail:greasy", "cap", "high", fat, bench.inside, constant("greasy_fat"), 0.3 * whole)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from math import log
 from typing import Literal
@@ -99,9 +99,8 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
                 high=usual + rail.high, unit=1.0, price=rail.price,
             )
         )  # fmt: skip
-    texture = _textures(bench, grams)
-    hard += [slope for slope in texture if slope.kind == "wish"]
-    soft += [slope for slope in texture if slope.kind == "soft"]
+    hard += _texture_wishes(bench, grams)
+    soft += _texture_kept(bench, grams)
     hard += _minutes(bench, grams)
     return Slopes(hard=tuple(hard), soft=tuple(soft))
 
@@ -146,49 +145,57 @@ def _with(grams: Floats, place: int, value: float) -> Floats:
     return other
 
 
-def texture_slope(bench: Bench, grams: Floats, key: str) -> Floats:
-    """How a score of texture runs with each line's grams at a point, shape (n,)."""
+@dataclass(frozen=True, kw_only=True)
+class _Eaten:
+    """The scores of texture at a point and how each runs with every line's grams, each shape (n,)."""
 
-    def read(at: Floats) -> float:
-        dough = bench.at(at)
-        return texture_values(dough.batch, dough.baked, dough.eaten).get(key, 0.0)
-
-    run, here = np.zeros(bench.count), read(grams)
-    for place, _, above in _steps(bench, grams):
-        run[place] = (read(_with(grams, place, above)) - here) / (above - grams[place])
-    return run
+    scores: Mapping[str, float]
+    runs: Mapping[str, Floats]
 
 
-def _textures(bench: Bench, grams: Floats) -> Iterator[Slope]:
-    """The wishes of texture, and every other score kept near what it was at a price."""
-    usual, rail = bench.usual_texture, rails()["soft:texture"]
-    if not usual:
-        return
-
+def _eaten(bench: Bench, grams: Floats) -> _Eaten:
     def read(at: Floats) -> dict[str, float]:
         dough = bench.at(at)
         return texture_values(dough.batch, dough.baked, dough.eaten)
 
     here = read(grams)
-    run = {key: np.zeros(bench.count) for key in here}
+    runs = {key: np.zeros(bench.count) for key in here}
     for place, _, above in _steps(bench, grams):
         there = read(_with(grams, place, above))
-        for key, own in run.items():
+        for key, own in runs.items():
             own[place] = (there[key] - here[key]) / (above - grams[place])
-    for key, window in bench.wish.texture.items():
-        if key not in here:
-            continue
-        yield Slope(
-            key=f"texture:{key}", kind="wish", value=here[key], per_gram=run[key],
-            low=None if window.low is None else window.low + _INSIDE_SCORE,
-            high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
-        )  # fmt: skip
+    return _Eaten(scores=here, runs=runs)
 
-    for key, own in run.items():
-        if key not in bench.wish.texture and rail.id not in bench.wish.released:
+
+def texture_slope(bench: Bench, grams: Floats, key: str) -> Floats:
+    """How a score of texture runs with each line's grams at a point, shape (n,)."""
+    return _eaten(bench, grams).runs[key]
+
+
+def _texture_wishes(bench: Bench, grams: Floats) -> Iterator[Slope]:
+    if not bench.wish.texture:
+        return
+    here = _eaten(bench, grams)
+    for key, window in bench.wish.texture.items():
+        if key in here.scores:
             yield Slope(
-                key=f"{rail.id}:{key}", kind="soft", value=here[key], per_gram=own, low=usual[key] - rail.low,
-                high=usual[key] + rail.high, unit=1.0, price=rail.price,
+                key=f"texture:{key}", kind="wish", value=here.scores[key], per_gram=here.runs[key],
+                low=None if window.low is None else window.low + _INSIDE_SCORE,
+                high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
+            )  # fmt: skip
+
+
+def _texture_kept(bench: Bench, grams: Floats) -> Iterator[Slope]:
+    """Every score that is not wished for is kept near what it was, at a price; its slopes are taken where the formula stands."""
+    usual, rail = bench.usual_texture, rails()["soft:texture"]
+    if not usual or rail.id in bench.wish.released:
+        return
+    start = bench.once("eaten", lambda: _eaten(bench, bench.start))
+    for key, own in start.runs.items():
+        if key not in bench.wish.texture:
+            yield Slope(
+                key=f"{rail.id}:{key}", kind="soft", value=start.scores[key] + float(own @ (grams - bench.start)),
+                per_gram=own, low=usual[key] - rail.low, high=usual[key] + rail.high, unit=1.0, price=rail.price,
             )  # fmt: skip
 
 

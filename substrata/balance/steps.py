@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.batch.weighed import Batch
+from substrata.formula.form import form_of
 from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Library
@@ -93,11 +94,14 @@ def may_be_brought(batch: Batch, form: str, library: Library, *, sweet: bool) ->
     """
     here = {w.ingredient.id for w in batch.lines}
     held: frozenset[str] = frozenset().union(*(classes_of(w.ingredient) for w in batch.lines))
+    lifted = any(w.role == "lift" for w in batch.lines) or form_of(form).gas.low is not None
     fatty = any(w.role == "fat" for w in batch.lines)
     soda = any(w.ingredient.parameter("soda").value for w in batch.lines)
 
     def may(candidate: Candidate) -> bool:
         if candidate.ingredient in here or form in candidate.never_forms:
+            return False
+        if candidate.stands_for == "lift" and not lifted:
             return False
         if candidate.stands_for == "acid" and not soda:
             return False
