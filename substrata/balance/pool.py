@@ -14,7 +14,7 @@ from substrata.balance.rounds import Found, search
 from substrata.batch.cost import price_per_gram
 from substrata.pantry.library import Floats
 
-_FORBIDDEN = 3  # dearest edits of the first way that are forbidden in turn
+_FORBIDDEN = 2  # dearest edits of the first way that are forbidden in turn
 _APART = 0.35  # of both changes: ways nearer than this are one
 _NO_NEW = 120.0  # price of a new ingredient in the search for a way without any
 _HALF_SD = 0.5

@@ -1,0 +1,59 @@
+import pytest
+
+from benchmarks.kitchens import demo_formulas
+from substrata import Settings, load_library, read_document
+from substrata.balance.begin import formula_of, skeletons
+from substrata.balance.bench import Bench
+from substrata.balance.judge import judge
+from substrata.balance.rounds import search
+from substrata.balance.wish import Wish
+from substrata.context.dough import Dough
+from substrata.context.figures import figures
+from tests.substrata.conftest import document
+
+LIBRARY = load_library()
+DEMO = {formula.name: formula for formula in demo_formulas()}
+HOUSE = {skeleton.id: formula_of(skeleton) for skeleton in skeletons()}
+
+
+def made(form="bun", pieces=6, **lines):
+    """A formula of grams by ingredient; ``_`` stands for ``-``."""
+    return read_document(document(form, pieces, **lines))
+
+
+def but(formula, **grams):
+    """The same formula with other weights; 0 takes a line out, a new name brings one in."""
+    told = {key.replace("_", "-"): value for key, value in grams.items()}
+    here = {line.id: line.grams for line in formula.lines}
+    weights = {key: told.get(key, value) for key, value in (here | told).items()}
+    return made(formula.form, formula.pieces, **{key: value for key, value in weights.items() if value})
+
+
+def values(formula):
+    """Its figures."""
+    return figures(Dough(formula, LIBRARY)).values
+
+
+def searched(formula, wish=None, saved=None):
+    """The bench of a formula and the answer that the search finds."""
+    bench = Bench(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
+    return bench, search(bench, start=judge(bench, bench.start))
+
+
+def weights(bench, verdict):
+    """Grams by ingredient of an answer."""
+    told = {}
+    for slot, grams in zip(bench.slots, verdict.grams, strict=True):
+        told[slot.ingredient] = told.get(slot.ingredient, 0.0) + float(grams)
+    return told
+
+
+@pytest.fixture(scope="session")
+def balanced():
+    """The demo formulas, each brought into balance first where something of it was out."""
+    found = {}
+    for name, formula in DEMO.items():
+        bench, answer = searched(formula, Wish(may_bring=False))
+        if answer.met:
+            found[name] = bench.formula_at(answer.verdict.grams)
+    return found
