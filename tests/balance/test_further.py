@@ -1,0 +1,166 @@
+"""How far it can go, what a step takes, a line swept, and a formula from nothing."""
+
+from dataclasses import replace
+
+import pytest
+
+from substrata import Settings
+from substrata.balance.begin import begin, skeletons
+from substrata.balance.bench import Bench
+from substrata.balance.exclusions import excluded_by, exclusions
+from substrata.balance.front import CHANGE, front
+from substrata.balance.judge import judge
+from substrata.balance.reach import reach
+from substrata.balance.settle import settle
+from substrata.balance.sweep import sweep
+from substrata.balance.wish import Wish
+from substrata.context.dough import Dough
+from substrata.context.figures import figures
+from substrata.errors import FormulaError
+from substrata.formula.form import Window, forms
+from tests.balance.conftest import DEMO, HOUSE, LIBRARY, values
+
+ROLLS, TWISTS = DEMO["Market rolls, egg-free"], DEMO["Mustard twists"]
+
+
+def test_the_ends_can_be_reached_and_nothing_beyond_them():
+    end = reach(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0]
+    assert end.low < end.now < end.high
+    at = Wish(targets={"net_carbs": Window(high=end.low * 1.03)})
+    assert settle(ROLLS, LIBRARY, Settings(), at, ways=1).status == "settled"
+    beyond = Wish(targets={"net_carbs": Window(high=end.low * 0.75)})
+    assert settle(ROLLS, LIBRARY, Settings(), beyond, ways=1).status == "nearest"
+
+
+def test_the_study_of_vegan_rolls_in_kind():
+    """Two grams of net carbs with twelve of protein cannot be had while half of the main flours stay; 2.5 or so can."""
+    wish = Wish(targets={"net_carbs": Window(high=1.8), "protein": Window(low=12)})
+    answer = settle(ROLLS, LIBRARY, Settings(), wish, ways=1)
+    assert answer.status == "nearest"
+    assert {"net_carbs", "protein"} & {relax.key for relax in answer.clash}
+    assert 2.0 < reach(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0].low < 3.0
+
+
+def test_a_front_gives_more_for_more_and_no_point_is_beaten_by_another():
+    seen = []
+
+    def seen_by(number):
+        seen.append(number)
+        return True
+
+    told = front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=6, step=seen_by)
+    assert seen == [1, 2, 3, 4, 5, 6]
+    xs, ys = [p.x for p in told.points], [p.y for p in told.points]
+    assert xs == sorted(xs, reverse=True)
+    assert ys == sorted(ys)
+    for point in told.points:
+        assert figures(Dough(point.formula, LIBRARY)).values["net_carbs"] == pytest.approx(point.x)
+        assert figures(Dough(point.formula, LIBRARY)).fits
+    assert front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4, step=lambda _: False) is None
+    with pytest.raises(FormulaError, match="no such quantity"):
+        front(ROLLS, LIBRARY, Settings(), "luck", CHANGE)
+
+
+def test_a_sweep_is_the_dough_with_other_grams_and_finds_where_each_window_ends():
+    told = sweep(ROLLS, LIBRARY, Settings(), "water")
+    curve = {c.key: c for c in told.curves}["water_fill"]
+    assert list(curve.values) == sorted(curve.values)
+    for place in (0, 12, 24):
+        dough = Dough(ROLLS, LIBRARY).but(grams={"water": told.grams[place]})
+        assert figures(dough).values["water_fill"] == pytest.approx(curve.values[place])
+    edge = figures(Dough(ROLLS, LIBRARY).but(grams={"water": curve.leaves_high_g}))
+    assert edge.values["water_fill"] == pytest.approx(curve.window.high, rel=0.01)
+    assert f"{curve.leaves_low_g:.0f}" in told.text
+    carbs = {c.key: c for c in told.curves}["net_carbs"]
+    assert carbs.leaves_low_g is carbs.leaves_high_g is None
+    with pytest.raises(FormulaError, match="cannot be swept"):
+        sweep(ROLLS, LIBRARY, Settings(), "nobody")
+
+
+@pytest.mark.parametrize("skeleton", skeletons(), ids=lambda s: s.id)
+def test_every_house_skeleton_comes_to_a_dough_that_is_right(skeleton):
+    bench = Bench(HOUSE[skeleton.id], LIBRARY, Settings(), Wish())
+    if judge(bench, bench.start).missed:
+        answer = settle(HOUSE[skeleton.id], LIBRARY, Settings(), ways=1)
+        assert answer.status == "settled"
+        assert answer.ways[0].cost < 60
+    assert skeleton.source
+
+
+@pytest.mark.parametrize("form", forms())
+def test_every_form_can_be_begun_on_several_bases(form):
+    made = begin(form, LIBRARY)
+    assert 3 <= len(made) <= 4
+    assert len({b.skeleton.base for b in made}) == len(made)
+    assert all(b.settlement.status in ("fits", "settled") for b in made)
+
+
+def test_a_beginning_keeps_to_what_is_asked():
+    made = begin(
+        "bun",
+        LIBRARY,
+        targets={"net_carbs": Window(high=3), "protein": Window(low=9)},
+        without=("egg", "dairy"),
+        pieces=8,
+    )
+    assert made
+    for b in made:
+        assert b.formula.pieces == 8
+        assert not [x for x in b.formula.lines if excluded_by(LIBRARY[x.ingredient], ("egg", "dairy"))]
+        if b.settlement.status in ("fits", "settled"):
+            assert values(b.formula)["net_carbs"] <= 3.0001
+            assert values(b.formula)["protein"] >= 8.9999
+    assert begin("rope", LIBRARY, without=("dairy",)) == ()
+    with pytest.raises(FormulaError):
+        begin("sandcastle", LIBRARY)
+    with pytest.raises(FormulaError):
+        begin("bun", LIBRARY, without=("gluten",))
+
+
+@pytest.mark.parametrize(
+    ("without", "out", "kept"),
+    [
+        ("tree-nut", "almond-flour", "coconut-flour"), ("nut", "peanut-flour", "sunflower-flour"), ("coconut", "coconut-oil", "almond-flour"), ("seed", "tahini", "almond-flour"),
+        ("egg", "mayonnaise", "flax-meal"), ("yolk", "egg", "egg-white"), ("dairy", "butter", "coconut-oil"), ("lactose", "cream-cheese", "parmesan"),
+        ("casein", "whey-isolate", "egg"), ("psyllium", "psyllium-husk", "xanthan"), ("soy", "tofu", "pea-protein"), ("pulse", "pea-protein", "sunflower-flour"),
+        ("nightshade", "potato-fibre", "bamboo-fibre"), ("gum", "xanthan", "psyllium-powder"), ("polyol", "erythritol", "allulose"), ("sesame", "sesame-oil", "olive-oil"),
+    ],
+)  # fmt: skip
+def test_an_exclusion_takes_what_holds_it_and_no_more(without, out, kept):
+    """Allergen law names the nuts, milk and eggs (FALCPA; EU 1169/2011 Annex II); what else holds them is common practice."""
+    assert exclusions()[without].holds(LIBRARY[out])
+    assert not exclusions()[without].holds(LIBRARY[kept])
+
+
+def test_a_kitchen_that_counts_coconut_as_a_nut_gets_none_in_its_place():
+    answer = settle(TWISTS, LIBRARY, Settings(coconut_is_nut=True), Wish(without=("tree-nut",)))
+    for way in answer.ways:
+        assert not [line for line in way.formula.lines if "coconut" in LIBRARY[line.ingredient].flags]
+
+
+def test_a_line_can_be_done_without_and_stock_bounds_what_is_brought():
+    answer = settle(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",)))
+    assert answer.status == "settled"
+    assert all(line.ingredient != "almond-flour" for line in answer.ways[0].formula.lines)
+    stock = {line.ingredient: 500.0 for line in TWISTS.lines} | {"sunflower-flour": 60.0}
+    few = settle(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",), stock=stock))
+    for way in few.ways:
+        assert all((line.grams or 0) <= 60 for line in way.formula.lines if line.ingredient == "sunflower-flour")
+
+
+def test_a_wish_of_texture_and_of_minutes_is_kept_by_the_full_model():
+    crisp = settle(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=6.0)}), ways=1)
+    assert crisp.status == "settled"
+    assert figures(Dough(crisp.ways[0].formula, LIBRARY)).texture["sturdy"] >= 6.0
+    before = crisp.ways[0].minutes.before
+    quick = settle(ROLLS, LIBRARY, Settings(), Wish(minutes_most=before - 0.7), ways=1)
+    if quick.status == "settled":
+        assert quick.ways[0].minutes.after <= before - 0.7
+    else:
+        assert "in the oven" in quick.nearest
+
+
+def test_another_form_is_not_measured_against_the_saved_version():
+    other = replace(TWISTS, form="pocket")
+    bench = Bench(other, LIBRARY, Settings(), Wish(), saved=TWISTS)
+    assert bench.kept.formula.form == "pocket"
