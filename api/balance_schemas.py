@@ -72,6 +72,21 @@ class SweepIn(Schema):
     line: str
 
 
+class MixIn(Schema):
+    """A group of lines with a kept total, and the new weight of one of them."""
+
+    document: FormulaDocument
+    group: list[str] = Field(max_length=60)
+    line: str
+    grams: float = Field(ge=0, le=50_000)
+
+
+class MixOut(Schema):
+    """The formula after it."""
+
+    document: FormulaDocument
+
+
 class WayOut(Schema):
     """One answer of a settle."""
 

@@ -34,7 +34,9 @@ def main():
             helped += answer.status == "nearest" and bool(answer.moves)
             if answer.status == "nearest":
                 print(f"  {formula.name}: {names[at]} to {names[number]}: {answer.nearest} {answer.moves}")
-    print(f"asked {asked}: by grams {met}, by minutes or degrees {helped}, together {met + helped} ({(met + helped) / asked:.0%})")
+    print(
+        f"asked {asked}: by grams {met}, by minutes or degrees {helped}, together {met + helped} ({(met + helped) / asked:.0%})"
+    )
     print(f"s median {statistics.median(seconds):.2f} max {max(seconds):.2f}")
 
 

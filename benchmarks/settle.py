@@ -31,7 +31,12 @@ def wishes(values):
         Wish(targets={"energy": Window(high=0.85 * values["energy"])}),
         Wish(without=("tree-nut",)),
         Wish(without=("egg",)),
-        Wish(targets={"net_carbs": Window(high=0.9 * values["net_carbs"]), "protein": Window(low=1.15 * values["protein"])}),
+        Wish(
+            targets={
+                "net_carbs": Window(high=0.9 * values["net_carbs"]),
+                "protein": Window(low=1.15 * values["protein"]),
+            }
+        ),
     )
 
 
@@ -57,8 +62,12 @@ def main():
             if answer.status in ("settled", "nearest"):
                 whole.append(time.perf_counter() - begun)
                 alone.append(inside[0])
-    print(f"settle with all ways   median {statistics.median(whole):.2f} s, p95 {np.percentile(whole, 95):.2f} s; {status}")
-    print(f"  its programs alone   median {statistics.median(alone):.2f} s; the whole takes {sum(whole) / sum(alone):.2f} times as long")
+    print(
+        f"settle with all ways   median {statistics.median(whole):.2f} s, p95 {np.percentile(whole, 95):.2f} s; {status}"
+    )
+    print(
+        f"  its programs alone   median {statistics.median(alone):.2f} s; the whole takes {sum(whole) / sum(alone):.2f} times as long"
+    )
     sweeps, begun = [], time.perf_counter()
     for formula in demo_formulas():
         begun = time.perf_counter()

@@ -3,10 +3,14 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from api.balance_schemas import OfFormula, SweepIn
+from api.balance_schemas import MixIn, MixOut, OfFormula, SweepIn
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.person import person
 from kitchen.services import balancing
+from kitchen.services.access import membership
+from substrata import read_document, write_document
+from substrata.balance.mix import mix as mixed
 from substrata.balance.remedies import Mend
 from substrata.balance.sweep import Sweep
 
@@ -25,3 +29,12 @@ def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[
 def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> Sweep | None:
     """One line's weight, and how every figure answers."""
     return balancing.sweep_line(person(request), kitchen_id, payload.document.model_dump(), payload.line)
+
+
+@router.post("/kitchens/{int:kitchen_id}/mix", response={200: MixOut, **Problems}, operation_id="mix")
+def mix(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
+    """One line of a group moved, the others give; nothing is kept."""
+    membership(person(request), kitchen_id)
+    formula = read_document(payload.document.model_dump())
+    made = write_document(mixed(formula, payload.group, payload.line, payload.grams))
+    return MixOut(document=FormulaDocument.model_validate(made))

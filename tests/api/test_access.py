@@ -22,11 +22,11 @@ OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or th
 READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
-    "remedies", "what_if", "scale", "formula_file", "kitchen_file", "house_formulas",
+    "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
-    "remedies": {"document": sample()}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
+    "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},
     "change_settings": {"units": "us"}, "add_member": {"email": "outsider@kitchen.test", "role": "owner"}, "open_kitchen": {"name": "x"},

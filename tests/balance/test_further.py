@@ -10,6 +10,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.exclusions import excluded_by, exclusions
 from substrata.balance.front import CHANGE, front
 from substrata.balance.judge import judge
+from substrata.balance.mix import mix
 from substrata.balance.reach import reach
 from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
@@ -164,3 +165,24 @@ def test_another_form_is_not_measured_against_the_saved_version():
     other = replace(TWISTS, form="pocket")
     bench = Bench(other, LIBRARY, Settings(), Wish(), saved=TWISTS)
     assert bench.kept.formula.form == "pocket"
+
+
+def test_a_mix_keeps_its_total_and_its_shares():
+    crust = DEMO["Gouda-melt crust"]
+    cheeses = [line.id for line in crust.lines if LIBRARY[line.ingredient].role == "cheese"]
+    total = sum(line.grams for line in crust.lines if line.id in cheeses)
+    moved = mix(crust, cheeses, "gouda", 90)
+    grams = {line.id: line.grams for line in moved.lines}
+    assert sum(grams[key] for key in cheeses) == pytest.approx(total, abs=0.05)
+    assert grams["gouda"] == 90
+    before = {line.id: line.grams for line in crust.lines}
+    assert grams["mozzarella"] / grams["cream-cheese"] == pytest.approx(
+        before["mozzarella"] / before["cream-cheese"], rel=0.02
+    )
+    assert {k: v for k, v in grams.items() if k not in cheeses} == {k: v for k, v in before.items() if k not in cheeses}
+    most = mix(crust, cheeses, "gouda", 10_000)
+    assert next(line.grams for line in most.lines if line.id == "gouda") == pytest.approx(total)
+    with pytest.raises(FormulaError, match="nothing can give"):
+        mix(crust, ["gouda"], "gouda", 90)
+    with pytest.raises(FormulaError, match="nothing can give"):
+        mix(crust, [*cheeses, "brie"], "gouda", 90)

@@ -1,6 +1,19 @@
 import { describe, expect, it } from 'vitest'
-import type { FormulaDocument, LineDocument } from '@/api/types'
-import { enteredAmount, freeId, movedLine, withLine, withLines, withoutLine, withBake, withPrep, withSize, withTarget } from './edits'
+import type { FormulaDocument, LineChange, LineDocument } from '@/api/types'
+import {
+  enteredAmount,
+  freeId,
+  movedLine,
+  withBake,
+  withChanges,
+  withLine,
+  withLineOfWhole,
+  withLines,
+  withoutLine,
+  withPrep,
+  withSize,
+  withTarget,
+} from './edits'
 import { ago, day, length, lengthUnit, minutes, money, range, temperature, weight, localDay } from './format'
 import { begin, push, redo, replace, undo } from './history'
 import { isBeyond, place, valueAt } from './ruler'
@@ -194,5 +207,31 @@ describe('a day', () => {
   it('is the one where the baker stands', () => {
     const evening = new Date(2026, 2, 4, 23, 30)
     expect(localDay(evening)).toBe('2026-03-04')
+  })
+})
+
+describe('edits of several lines', () => {
+  const one = (id: string, grams: number, more: object = {}) =>
+    ({ id, ingredient: id, grams, entered: `${grams} g`, ...more }) as LineDocument
+  const dough = { lines: [one('a', 100), one('b', 60), one('c', 40, { locked: true })] } as FormulaDocument
+  const change = (line: string, after: number) =>
+    ({ line, ingredient: line, name: line, role: 'base', before: 0, after, new: false, text: '' }) satisfies LineChange
+
+  it('take what is ticked: new weights, lines that go, lines that come as the answer has them', () => {
+    const made = [one('a', 90), one('d', 15, { lot: 'pack' })]
+    const after = withChanges(dough, [change('a', 90), change('b', 0), change('d', 15)], made)
+    expect(after.lines?.map((l) => [l.id, l.grams, l.lot])).toEqual([
+      ['a', 90, undefined],
+      ['c', 40, undefined],
+      ['d', 15, 'pack'],
+    ])
+    expect(dough.lines?.[0]?.grams).toBe(100)
+  })
+
+  it('keep the whole where one is pulled and the others may give', () => {
+    const after = withLineOfWhole(dough, 'a', 130, ['a', 'b', 'c'])
+    expect(after.lines?.map((l) => l.grams)).toEqual([130, 30, 40])
+    expect(withLineOfWhole(dough, 'a', 500, ['a', 'b', 'c']).lines?.map((l) => l.grams)).toEqual([160, 0, 40])
+    expect(withLineOfWhole(dough, 'a', 130, ['c'])).toBe(dough)
   })
 })

@@ -49,8 +49,26 @@ export function withChanges(doc: FormulaDocument, changes: readonly LineChange[]
   }, doc)
 }
 
+/** A line's weight with the whole kept: the lines that may give do so in the shares that they have. */
+export function withLineOfWhole(doc: FormulaDocument, id: string, grams: number, giving: readonly string[]): FormulaDocument {
+  const lines = doc.lines ?? []
+  const before = lines.find((line) => line.id === id)?.grams ?? 0
+  const others = lines.filter((line) => line.id !== id && giving.includes(line.id) && !line.locked && (line.grams ?? 0) > 0)
+  const room = others.reduce((sum, line) => sum + (line.grams ?? 0), 0)
+  if (!room) return doc
+  const now = Math.min(Math.max(grams, 0), before + room)
+  const share = (room - (now - before)) / room
+  return others.reduce(
+    (made, line) => {
+      const left = Math.round((line.grams ?? 0) * share * 10) / 10
+      return withLine(made, line.id, { grams: left, entered: `${left} g` })
+    },
+    withLine(doc, id, { grams: now, entered: `${now} g` }),
+  )
+}
+
 /** An id that no line has, made from a wish: "egg", "egg-2". */
-function freeId(wish: string, taken: ReadonlySet<string>): string {
+export function freeId(wish: string, taken: ReadonlySet<string>): string {
   const base = wish.slice(0, 36) || 'line'
   if (!taken.has(base)) return base
   let n = 2

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** One bracket: quiet inside its window; outside it says by how much and offers what one line can do. */
-import { computed, ref, watch } from 'vue'
-import type { Bracket } from '@/api/types'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Bracket, FormulaDocument } from '@/api/types'
+import { useJob } from '@/composables/useJob'
 import { withTarget } from '@/domain/edits'
 import { figure, percent, range } from '@/domain/format'
 import { isOutside, willFail } from '@/domain/states'
@@ -22,6 +24,26 @@ const sources = {
   matrix: 'usual range of such a dough',
   none: 'no window',
 } as const
+/** The ends of an opened quantity are asked for once its dough rests; they belong to that dough alone. */
+const jobs = useJob()
+const asked = shallowRef<FormulaDocument | null>(null)
+const rested = refDebounced(
+  computed(() => bench.document),
+  600,
+)
+watch(
+  [() => props.open, rested],
+  ([open, document]) => {
+    if (!open || !document || !bench.mayEdit || asked.value === document) return
+    asked.value = document
+    void jobs.start({ kind: 'reach', document, formula_id: bench.formulaId, keys: [props.bracket.key] })
+  },
+  { immediate: true },
+)
+const ends = computed(() => {
+  const end = props.open && asked.value === bench.document ? jobs.job.value?.reach?.[0] : undefined
+  return end?.low != null && end.high != null ? { low: end.low, high: end.high } : null
+})
 const typed = ref({ low: '', high: '' })
 /** The side that is being typed: an answer that comes meanwhile leaves it alone. */
 const typing = ref<'' | 'low' | 'high'>('')
@@ -65,7 +87,7 @@ function setWindow(): void {
         <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span
       >
     </v-btn>
-    <BracketRuler :bracket="bracket" :editable="bench.mayEdit" @window="pullWindow" />
+    <BracketRuler :bracket="bracket" :editable="bench.mayEdit" :ends="ends" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
       <template v-if="isOutside(bracket.state) && bench.mayEdit"> · <v-btn class="remedy" @click="settling.open()">Settle</v-btn></template>
@@ -133,6 +155,9 @@ function setWindow(): void {
         </v-btn>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
+      <p v-if="ends" class="note">
+        With all else kept it can go from {{ figure(ends.low, bracket.decimals) }} to {{ figure(ends.high, bracket.decimals) }}.
+      </p>
     </div>
   </article>
 </template>

@@ -6,7 +6,12 @@ import { isBeyond, place, valueAt } from '@/domain/ruler'
 import { isOutside, willFail } from '@/domain/states'
 
 const WIDTH = 254
-const props = defineProps<{ bracket: Bracket; editable: boolean }>()
+const props = defineProps<{
+  bracket: Bracket
+  editable: boolean
+  /** How far the quantity can go with all else kept. */
+  ends?: { low: number; high: number } | null
+}>()
 const emit = defineEmits<{ window: [side: 'low' | 'high', value: number, done: boolean] }>()
 
 const at = (value: number): number => 3 + place(value, props.bracket.ruler, WIDTH)
@@ -55,6 +60,9 @@ function pullBy(event: PointerEvent, done: boolean): void {
       <path v-if="window.low" :d="`M ${window.x1 + 5} 4 h -5 v 16 h 5`" class="end" />
       <path v-if="window.high" :d="`M ${window.x2 - 5} 4 h 5 v 16 h -5`" class="end" />
     </template>
+    <template v-if="ends">
+      <line v-for="end in [ends.low, ends.high]" :key="end" :x1="at(end)" :x2="at(end)" y1="1" y2="27" class="reach" />
+    </template>
     <ellipse v-if="bracket.state !== 'undefined'" :cx="smear.cx" :rx="smear.rx" cy="12" ry="4.5" class="smear" />
     <path v-if="bracket.state !== 'undefined'" :d="`M ${x} 2 l 5 9 l -5 9 l -5 -9 z`" class="mark" />
     <path v-if="beyond" :d="value > bracket.ruler.high ? `M ${x + 1} 24 l 5 -3 v 6 z` : `M ${x - 1} 24 l -5 -3 v 6 z`" class="mark" />
@@ -86,6 +94,13 @@ function pullBy(event: PointerEvent, done: boolean): void {
 </template>
 
 <style scoped>
+.reach {
+  stroke: var(--ink-2);
+  stroke-width: 1.5;
+  stroke-dasharray: 2 2;
+  opacity: 0.7;
+}
+
 .ruler {
   display: block;
   width: calc(100% + 6px);

@@ -7,11 +7,14 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { layStrata, pulledGrams, stack, unevenEdge, type StrataLayout } from '@/domain/strata'
 import { weight, weightUnit } from '@/domain/format'
-import { withLine } from '@/domain/edits'
+import type { FormulaDocument } from '@/api/types'
+import { withLine, withLineOfWhole } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
 
+/** Roles of what lies in, on or around the dough. */
+const BESIDE = new Set(['filling', 'topping', 'wash', 'dusting', 'flavour', 'salt', 'lift'])
 const GHOST = 18
 const WIDTH = 132
 const LETTERS = 13
@@ -28,6 +31,8 @@ interface Pull {
   startY: number
   startGrams: number
   scale: number
+  /** The formula as the pull began. */
+  document: FormulaDocument | null
 }
 const pull = shallowRef<Pull | null>(null)
 
@@ -108,14 +113,14 @@ function begin(event: PointerEvent, id: string): void {
   if (!line || line.locked || !bench.mayEdit) return
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   event.preventDefault()
-  pull.value = { id, startY: event.clientY, startGrams: line.grams, scale: layout.value.pixelsPerGram || 1 }
+  pull.value = { id, startY: event.clientY, startGrams: line.grams, scale: layout.value.pixelsPerGram || 1, document: bench.document }
 }
 
 function move(event: PointerEvent): void {
   const now = pull.value
   if (!now) return
   const grams = pulledGrams(now.startGrams, event.clientY - now.startY, now.scale)
-  if (grams !== shown.value.find((s) => s.id === now.id)?.grams) set(now.id, grams, true)
+  if (grams !== shown.value.find((s) => s.id === now.id)?.grams) set(now.id, grams, true, event.shiftKey)
 }
 
 function end(): void {
@@ -124,10 +129,14 @@ function end(): void {
   bench.endPull()
 }
 
-function set(id: string, grams: number, pulling: boolean): void {
-  const change = { grams, entered: `${grams} g` }
-  if (pulling) bench.pull((doc) => withLine(doc, id, change))
-  else bench.edit((doc) => withLine(doc, id, change))
+/** With Shift the whole keeps its weight, and what is in the dough besides gives. */
+function set(id: string, grams: number, pulling: boolean, whole = false): void {
+  const now = pull.value
+  const giving = shown.value.filter((s) => !s.locked && !BESIDE.has(s.role)).map((s) => s.id)
+  const change = (doc: FormulaDocument): FormulaDocument =>
+    whole ? withLineOfWhole(now?.document ?? doc, id, grams, giving) : withLine(doc, id, { grams, entered: `${grams} g` })
+  if (pulling) bench.pull(change)
+  else bench.edit(change)
 }
 
 function onKey(event: KeyboardEvent, id: string): void {
@@ -209,7 +218,7 @@ function onKey(event: KeyboardEvent, id: string): void {
       }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough'
       }}<span v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</span>
     </p>
-    <p v-if="shown.length && bench.mayEdit" class="note">drag a boundary to change grams</p>
+    <p v-if="shown.length && bench.mayEdit" class="note">drag a boundary to change grams; with Shift the whole keeps its weight</p>
   </section>
 </template>
 

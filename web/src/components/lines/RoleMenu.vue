@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A line's name; pressed, it offers the pack it is taken from, role, treatment and note in a small sheet. */
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { LineDocument } from '@/api/types'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
 import { usePanels } from '@/composables/usePanels'
@@ -33,6 +33,15 @@ function look(): void {
   panels.open.value = 'what-if'
 }
 
+/** Lines that do the same work: of several cheeses or flours the mix can change and the whole stay. */
+const alike = computed(() => bench.lines.filter((l) => (l.role || bench.reading(l)?.role) === props.role))
+
+function blend(): void {
+  open.value = false
+  bench.selected = props.line.id
+  panels.open.value = 'mix'
+}
+
 function replace(): void {
   open.value = false
   settling.withoutLine(props.line.id)
@@ -54,6 +63,7 @@ function set(change: Partial<LineDocument>): void {
       <p v-if="bench.mayEdit" class="todo">
         <v-btn class="quiet-button tiny-button" @click="look">What if more or less</v-btn>
         <v-btn class="quiet-button tiny-button" @click="replace">Replace it</v-btn>
+        <v-btn v-if="alike.length > 1" class="quiet-button tiny-button" @click="blend">Mix the {{ role }} lines</v-btn>
       </p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
@@ -121,6 +131,7 @@ p {
 
 .todo {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin: 6px 0 8px;
 }

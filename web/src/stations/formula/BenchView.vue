@@ -14,6 +14,7 @@ import FactsTable from './FactsTable.vue'
 import FrontPanel from './FrontPanel.vue'
 import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
+import MixPanel from './MixPanel.vue'
 import NoticeList from './NoticeList.vue'
 import PastePanel from './PastePanel.vue'
 import ScalePanel from './ScalePanel.vue'
@@ -52,6 +53,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
     <SettlePanel v-else-if="panels.open.value === 'settle'" />
     <WhatIfPanel v-else-if="panels.open.value === 'what-if'" />
     <FrontPanel v-else-if="panels.open.value === 'front'" />
+    <MixPanel v-else-if="panels.open.value === 'mix'" />
     <template v-else>
       <LineTable />
       <div class="below">

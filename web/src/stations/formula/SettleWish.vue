@@ -23,6 +23,13 @@ const margins = [
   { value: 0.5, title: 'met more surely' },
   { value: 1, title: 'met much more surely' },
 ]
+/** Spoons and whole eggs, or what a scale can weigh. */
+const toTheGram = computed({
+  get: () => settle.wish.steps === 'grams',
+  set: (on) => {
+    settle.wish.steps = on ? 'grams' : 'kitchen'
+  },
+})
 const score = ref('')
 const points = ref('7')
 watch([score, points], () => {
@@ -55,6 +62,7 @@ watch([score, points], () => {
     <v-select v-model="settle.wish.margin" class="field short" aria-label="How sure" :items="margins" />
     <v-checkbox v-model="settle.wish.may_bring" label="may bring something new" />
     <v-checkbox v-model="settle.wish.may_change_mass" label="may weigh more or less" />
+    <v-checkbox v-model="toTheGram" label="to the gram" />
   </form>
 </template>
 
