@@ -62,12 +62,12 @@ def test_what_is_set_answers_at_once_and_a_wrong_number_is_refused_in_place(prep
     saved(prep)
 
 
-def test_a_notice_is_answered_by_one_press_that_can_be_undone(bench):
+def test_what_is_out_is_mended_by_one_press_that_can_be_undone(bench):
     weighs(bench, "water").fill("700")
     weighs(bench, "water").press("Enter")
     notice = bench.locator("[data-code^=handling-]").first
     expect(notice).to_be_visible()
-    notice.get_by_role("button", name=re.compile("^− .* water")).click()
+    bench.get_by_role("list", name="Remedies").get_by_role("button", name=re.compile("^− .* water")).click()
     expect(weighs(bench, "water")).not_to_have_value("700")
     bench.keyboard.press("Control+z")
     expect(weighs(bench, "water")).to_have_value("700")

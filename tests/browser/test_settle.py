@@ -1,0 +1,121 @@
+"""Settle as a baker does it: a target, an answer as a ghost, a part of it taken; a swap from a claim; a clash; a beginning."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from kitchen.models import Job
+from kitchen.services.jobs import run_job
+from tests.browser.test_access import violations
+
+pytestmark = pytest.mark.browser
+
+
+def work(page):
+    """What the worker would do with the job that the page has asked for."""
+    for _ in range(100):
+        waiting = Job.objects.filter(state=Job.State.WAITING).order_by("pk")
+        if waiting.exclude(kind="reach").exists():
+            break
+        page.wait_for_timeout(100)
+    for job in list(waiting):
+        run_job(job.pk)
+
+
+@pytest.fixture
+def rolls(shelf):
+    shelf.get_by_role("link", name="Market rolls").click()
+    shelf.locator("[data-bracket=salt]").wait_for()
+    return shelf
+
+
+def wish(page, most):
+    """Net carbs at most so many grams a piece."""
+    head = page.locator("[data-bracket=net_carbs] .head")
+    head.click()
+    page.locator("[data-bracket=net_carbs]").get_by_label("to").fill(most)
+    page.locator("[data-bracket=net_carbs]").get_by_label("to").press("Enter")
+    expect(page.locator("[data-bracket=net_carbs]").get_by_text("your target")).to_be_visible()
+    head.click()
+
+
+def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
+    wish(rolls, "2.7")
+    water = rolls.get_by_label("Almond flour, blanched, weighs")
+    before = water.input_value()
+    rolls.evaluate("document.activeElement.blur()")
+    rolls.keyboard.press("s")
+    work(rolls)
+    edits = rolls.get_by_role("list", name="Edits")
+    expect(edits.get_by_role("listitem").first).to_contain_text("almond flour")
+    expect(rolls.locator("[data-ghost]")).to_be_visible()
+    expect(rolls.locator("[data-moved=net_carbs]")).to_contain_text("2.7")
+    assert violations(rolls) == [], "settle"
+    count = edits.get_by_role("checkbox").count()
+    edits.get_by_role("checkbox").last.uncheck()
+    rolls.get_by_role("button", name=f"Take {count - 1} of {count}").click()
+    expect(rolls.locator("[data-ghost]")).to_have_count(0)
+    expect(rolls.get_by_label("Almond flour, blanched, weighs")).not_to_have_value(before)
+    rolls.keyboard.press("Control+z")
+    expect(rolls.get_by_label("Almond flour, blanched, weighs")).to_have_value(before)
+
+
+def test_nut_free_from_the_chip_swaps_the_flour(rolls):
+    rolls.get_by_role("button", name="Nut-free: does not hold").click()
+    rolls.get_by_role("button", name=re.compile("Do without nuts")).click()
+    work(rolls)
+    edits = rolls.get_by_role("list", name="Edits")
+    expect(edits.get_by_text("no almond flour")).to_be_visible()
+    expect(rolls.get_by_text("Without nuts and peanut it loses")).to_be_visible()
+    rolls.get_by_role("button", name="Take them all").click()
+    expect(rolls.get_by_role("button", name=re.compile("^Nut-free: (holds|needs a certificate)"))).to_be_visible()
+
+
+def test_what_clashes_is_let_go_by_a_button(rolls):
+    wish(rolls, "1.2")
+    rolls.get_by_role("button", name="Settle", exact=True).first.click()
+    work(rolls)
+    expect(rolls.get_by_text("The nearest that was found")).to_be_visible()
+    rolls.get_by_role("button", name=re.compile("would do$")).first.click()
+    work(rolls)
+    expect(rolls.get_by_text(re.compile("bring everything inside|nearest that was found"))).to_be_visible()
+    expect(rolls.locator("[data-bracket=net_carbs]")).not_to_have_attribute("data-state", "open")
+
+
+def test_a_formula_is_begun_from_a_shape_and_comes_to_the_bench(shelf):
+    shelf.get_by_role("button", name="Begin").click()
+    shelf.get_by_label("Net carbs at most").fill("3")
+    shelf.get_by_role("button", name="Make some beginnings").click()
+    work(shelf)
+    made = shelf.get_by_role("list", name="Beginnings")
+    expect(made.get_by_role("listitem").first).to_be_visible()
+    assert violations(shelf) == [], "begin"
+    made.get_by_role("button", name="Take it to the bench").first.click()
+    expect(shelf.locator("[data-bracket=net_carbs]")).to_have_attribute("data-state", "in")
+
+
+def test_a_line_is_looked_at_mixed_and_traded_off(shelf):
+    shelf.get_by_role("link", name="Gouda-melt crust").click()
+    shelf.locator("[data-bracket=salt]").wait_for()
+    shelf.locator("[data-line=gouda] .name button").first.click()
+    shelf.get_by_role("button", name="What if more or less", exact=True).click()
+    expect(shelf.get_by_role("img", name=re.compile("^Protein"))).to_be_visible()
+    assert violations(shelf) == [], "what if"
+    shelf.get_by_role("button", name="Back to the lines").click()
+    shelf.locator("[data-line=gouda] .name button").first.click()
+    shelf.get_by_role("button", name="Mix the cheese lines", exact=True).click()
+    gouda = shelf.get_by_role("region", name="Mix").get_by_label("Gouda")
+    gouda.fill("80")
+    expect(shelf.get_by_role("region", name="Mix").get_by_text("80 g", exact=True)).to_be_visible()
+    assert violations(shelf) == [], "mix"
+    shelf.keyboard.press("Control+k")
+    shelf.keyboard.type("trade")
+    expect(shelf.get_by_role("option", name=re.compile("step further"))).to_be_visible()
+    shelf.keyboard.press("Enter")
+    shelf.get_by_role("button", name="Draw it").click()
+    work(shelf)
+    expect(shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).first).to_be_visible()
+    shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).last.click()
+    expect(shelf.get_by_role("button", name="Take this one")).to_be_enabled()
+    assert violations(shelf) == [], "trade-off"
