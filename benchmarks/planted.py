@@ -12,6 +12,7 @@ from dataclasses import replace
 import numpy as np
 
 from benchmarks.kitchens import demo_formulas
+from substrata.balance.begin import formula_of, skeletons
 from substrata.balance.bench import Bench
 from substrata.balance.judge import judge, rails_broken
 from substrata.balance.rounds import search
@@ -32,10 +33,21 @@ def plain_cost(bench, grams):
     return sum(moved) + sum(8.0 for s, g in zip(bench.slots, grams, strict=True) if s.new and g > 0)
 
 
-def balanced(library, settings):
-    """The demo formulas, each settled first where something of it was out."""
+def drawn_formulas(rng, count):
+    """Random formulas: a house skeleton with every line moved by up to a quarter."""
+    return [
+        replace(
+            own,
+            lines=tuple(replace(x, grams=round(x.grams * rng.uniform(0.75, 1.25), 1), entered="") for x in own.lines),
+        )
+        for own in (formula_of(rng.choice(skeletons())) for _ in range(count))
+    ]
+
+
+def balanced(library, settings, rng, count):
+    """The demo formulas and random ones, each settled first where something of it was out."""
     made = []
-    for formula in demo_formulas():
+    for formula in (*demo_formulas(), *drawn_formulas(rng, count)):
         bench = Bench(formula, library, settings, Wish(may_bring=False))
         found = search(bench, start=judge(bench, bench.start))
         if found.met:
@@ -61,11 +73,12 @@ def disturbed(formula, bench, rng, *, most):
 
 def main(cases=60, seed=7):
     library, settings, rng = load_library(), Settings(), random.Random(seed)
-    bases = balanced(library, settings)
+    bases = balanced(library, settings, rng, cases)
     drawn = red = back = cheaper = kept = 0
     ratios, seconds, rounds, inside = [], [], [], []
+    print(f"{len(bases)} formulas in balance")
     while red < cases:
-        formula = rng.choice(bases)
+        formula = bases[red] if red < len(bases) else rng.choice(bases)
         bench = Bench(formula, library, settings, Wish())
         draft = disturbed(formula, bench, rng, most=0.6)
         drawn += 1

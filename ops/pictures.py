@@ -38,13 +38,6 @@ Fellmoor cheddar,1 oz (28 g),110,nine,0,0,7,3.99,8 oz
 """
 
 
-def sources(page: Page) -> None:
-    """A bracket opened: where the water fill comes from."""
-    bench(page)
-    page.locator("[data-bracket=water_fill] .head").click()
-    page.locator("[data-bracket=water_fill] .figure").hover()
-
-
 def versions(page: Page) -> None:
     """Two versions side by side."""
     bench(page)
@@ -101,12 +94,6 @@ def prep(page: Page) -> None:
     page.locator("[data-task=vegetable]").wait_for()
 
 
-def texture(page: Page) -> None:
-    """How it handles and what it will eat like."""
-    bench(page)
-    page.locator("#texture").scroll_into_view_if_needed()
-
-
 def station(word: str, sign: str) -> Callable[[Page], object]:
     """A station of the celeriac flatbread."""
 
@@ -119,12 +106,51 @@ def station(word: str, sign: str) -> Callable[[Page], object]:
     return view
 
 
-def scale(page: Page) -> None:
-    """Twice the dough."""
-    bench(page)
+def rolls(page: Page) -> None:
+    """The egg-free rolls on the bench."""
+    page.get_by_role("link", name="Market rolls").click()
+    page.locator("[data-bracket=salt]").wait_for()
+
+
+def settle(page: Page) -> None:
+    """Fewer net carbs, and what brings the dough there."""
+    rolls(page)
+    carbs = page.locator("[data-bracket=net_carbs]")
+    carbs.locator(".head").click()
+    carbs.get_by_label("to").fill("2.7")
+    carbs.get_by_label("to").press("Enter")
+    carbs.get_by_text("your target").wait_for()
+    carbs.locator(".head").click()
+    page.get_by_role("button", name="Settle", exact=True).first.click()
+    page.get_by_role("list", name="Edits").wait_for()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Next way").hover()
+
+
+def what_if(page: Page) -> None:
+    """Water, more or less."""
+    rolls(page)
+    page.locator("[data-line=water] .name button").first.click()
+    page.get_by_role("button", name="What if more or less", exact=True).click()
+    page.get_by_text("In the oven:").wait_for()
+
+
+def trade_off(page: Page) -> None:
+    """What a step further in net carbs takes."""
+    rolls(page)
     page.get_by_role("button", name="More for this formula").click()
-    page.locator(".v-list-item", has_text="Scale").click()
-    page.get_by_role("button", name="Take these weights").wait_for()
+    page.locator(".v-list-item", has_text="step further").click()
+    page.get_by_role("button", name="Draw it").click()
+    page.locator("circle.point").first.wait_for()
+    page.locator("circle.point").nth(5).click()
+
+
+def begin(page: Page) -> None:
+    """Buns on several bases."""
+    page.get_by_role("button", name="Begin", exact=True).click()
+    page.get_by_label("Net carbs at most").fill("3")
+    page.get_by_role("button", name="Make some beginnings").click()
+    page.get_by_role("list", name="Beginnings").wait_for()
 
 
 def phone(page: Page) -> None:
@@ -139,8 +165,9 @@ COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flo
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
     "formula": (bench, "light"),
-    "formula-dark": (bench, "dark"),
-    "bracket": (sources, "light"),
+    "begin": (begin, "light"),
+    "what-if": (what_if, "light"),
+    "trade-off": (trade_off, "light"),
     "versions": (versions, "light"),
     "paste": (paste, "light"),
     "pantry": (at("/pantry", "Your packs"), "light"),
@@ -149,13 +176,12 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
     "import": (imported, "light"),
     "card": (card, "light"),
-    "texture": (texture, "light"),
     "prep": (prep, "light"),
     "shape": (station("Shape", ".drawings"), "light"),
     "oven": (station("Oven", ".strip"), "light"),
     "oven-dark": (station("Oven", ".strip"), "dark"),
-    "scale": (scale, "light"),
     "phone": (phone, "light"),
+    "settle": (settle, "light"),  # last: it leaves a target behind
 }
 SIZES = {"phone": (390, 844)}
 USUAL_SIZE = (1280, 800)

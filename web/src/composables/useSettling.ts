@@ -2,6 +2,7 @@
 import { useRouter } from 'vue-router'
 import { useBench } from '@/stores/bench'
 import { useSettle } from '@/stores/settle'
+import { useBalance } from './useBalance'
 import { usePanels } from './usePanels'
 
 export interface Settling {
@@ -19,9 +20,11 @@ export function useSettling(): Settling {
   const settle = useSettle()
   const panels = usePanels()
   const router = useRouter()
+  const { sheet } = useBalance()
 
   async function show(ask: boolean): Promise<void> {
     if (!bench.document || !bench.mayEdit) return
+    sheet.value = false
     panels.open.value = 'settle'
     const address = `/formula/${bench.formulaId}`
     if (router.currentRoute.value.path !== address) await router.push(address)

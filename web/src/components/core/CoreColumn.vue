@@ -15,7 +15,7 @@ import { useSettle } from '@/stores/settle'
 
 /** Roles of what lies in, on or around the dough. */
 const BESIDE = new Set(['filling', 'topping', 'wash', 'dusting', 'flavour', 'salt', 'lift'])
-const GHOST = 18
+const GHOST = 14
 const WIDTH = 132
 const LETTERS = 13
 const LEAST = 9
@@ -173,13 +173,13 @@ function onKey(event: KeyboardEvent, id: string): void {
         <g v-if="ghost.length" class="ghost" aria-hidden="true" data-ghost>
           <g v-for="g in ghost" :key="`ghost-${g.id}`" :class="{ moved: g.moved }">
             <rect
-              :x="WIDTH + 10"
+              :x="WIDTH + 7"
               :width="GHOST"
               :y="g.top"
               :height="Math.max(g.bottom - g.top, 0)"
               :style="{ fill: `url(#hatch-${g.role})` }"
             />
-            <line :x1="WIDTH" :x2="WIDTH + 10" :y1="g.from" :y2="g.bottom" />
+            <line :x1="WIDTH" :x2="WIDTH + 7" :y1="g.from" :y2="g.bottom" />
           </g>
         </g>
         <g v-else-if="fill > 0" class="water-line">

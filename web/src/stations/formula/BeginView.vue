@@ -122,6 +122,21 @@ label {
   color: var(--ink);
 }
 
+@media (max-width: 700px) {
+  .begin {
+    padding-inline: 12px;
+  }
+
+  .asked {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+  }
+
+  .field {
+    width: 100%;
+  }
+}
+
 .made {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));

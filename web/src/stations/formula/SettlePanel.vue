@@ -34,6 +34,9 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edi
     <p v-if="settle.trouble" class="act" role="alert">{{ settle.trouble }}</p>
     <template v-if="settle.answer">
       <p class="text" aria-live="polite">{{ settle.answer.nearest || settle.answer.text }}</p>
+      <p v-if="settle.answer.status === 'fits'" class="note">
+        Set a target on a ruler, leave something out, or wish for another handling or texture.
+      </p>
       <p v-if="!settle.fresh" class="about">The formula has changed since: settle again.</p>
       <template v-if="settle.answer.clash.length">
         <p class="note">These cannot all be kept. What would do, one at a time:</p>
