@@ -102,6 +102,31 @@ def baker(port: int, cookies: dict[str, str], path: str, seed: int, until: float
     return result
 
 
+def settling(port: int, cookies: dict[str, str], jobs: str, until: float) -> int:
+    """Somebody who settles one formula after the other; how many were answered."""
+    client, done = Client(port), 0
+    client.cookies |= cookies
+    wish = TWELVE_LINES | {"targets": {"net_carbs": {"low": None, "high": 3.0}}}
+    while time.monotonic() < until:
+        job = json.loads(client.call("POST", jobs, {"kind": "settle", "document": wish, "wish": {}}))["id"]
+        while json.loads(client.call("GET", f"{jobs}/{job}"))["state"] in ("waiting", "running"):
+            time.sleep(0.25)
+        done += 1
+    return done
+
+
+@contextmanager
+def working() -> Iterator[None]:
+    """A worker as ``./start`` runs it."""
+    command = [sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1", "--queues", "quick"]
+    worker = subprocess.Popen(command, stderr=subprocess.DEVNULL)
+    try:
+        yield
+    finally:
+        worker.terminate()
+        worker.wait()
+
+
 def main() -> None:
     with serving() as port:
         client = signed_up(port)
@@ -115,6 +140,12 @@ def main() -> None:
             jobs = [pool.submit(baker, port, client.cookies, path, seed, until) for seed in range(BAKERS)]
             all_of_them = sorted(ms for job in jobs for ms in job.result())
         print(line(f"the same, {BAKERS} bakers at once", all_of_them, 150.0), f"({len(all_of_them)} edits)")
+        with working(), ThreadPoolExecutor(BAKERS + 1) as pool:
+            until = time.monotonic() + 20
+            settled = pool.submit(settling, port, client.cookies, path.replace("analyse", "jobs"), until)
+            jobs = [pool.submit(baker, port, client.cookies, path, seed, until) for seed in range(BAKERS)]
+            all_of_them = sorted(ms for job in jobs for ms in job.result())
+            print(line("while one settles without a pause", all_of_them, 150.0), f"({settled.result()} settled)")
 
 
 if __name__ == "__main__":

@@ -8,8 +8,8 @@ from django.db import transaction
 
 from kitchen.models import FormulaVersion, Job, Membership
 from kitchen.services.access import membership
-from kitchen.services.jobs import Progress, job_kind, start_job
-from kitchen.services.judging import core_settings, library_of
+from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
+from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from substrata import read_document, write_document
 from substrata.balance.begin import begin
 from substrata.balance.front import POINTS, front
@@ -64,12 +64,19 @@ def _saved(kitchen_id: int, formula_id: int) -> Formula | None:
     return read_document(last.document) if last else None
 
 
+def _asked(user: User, kitchen_id: int, kind: str, given: dict[str, Any], total: int) -> Job:
+    """A job, or the answer there is already: the same document, saved version, packs and science have the same one."""
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    versions = FormulaVersion.objects.filter(formula_id=given["formula"], formula__kitchen_id=kitchen_id).count()
+    given |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
+    return answered_job(member, kind, given) or start_job(member, kind, given, total)
+
+
 @transaction.atomic
 def start_reach(user: User, kitchen_id: int, document: dict[str, Any], keys: list[str], formula_id: int) -> Job:
     """Ask how far some quantities can go with all else kept."""
     read_document(document)
-    given = {"document": document, "keys": keys, "formula": formula_id}
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), REACH, given, len(keys))
+    return _asked(user, kitchen_id, REACH, {"document": document, "keys": keys, "formula": formula_id}, len(keys))
 
 
 @job_kind(REACH, queue="quick")
@@ -90,8 +97,7 @@ def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
 def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tuple[str, str], formula_id: int) -> Job:
     """Ask what a step further in one quantity takes of another."""
     read_document(document)
-    given = {"document": document, "axes": axes, "formula": formula_id}
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), FRONT, given, POINTS)
+    return _asked(user, kitchen_id, FRONT, {"document": document, "axes": list(axes), "formula": formula_id}, POINTS)
 
 
 @job_kind(FRONT, queue="heavy")

@@ -71,6 +71,12 @@ def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) 
     return job
 
 
+def answered_job(member: Membership, kind: str, given: dict[str, Any]) -> Job | None:
+    """A job of the kitchen that was done for the very same question, the newest; None where it has to be done."""
+    rows = Job.objects.filter(kitchen_id=member.kitchen_id, kind=kind, state=State.DONE, input=given)
+    return rows.order_by("-pk").first()
+
+
 def open_job(user: User, kitchen_id: int, job_id: int) -> Job:
     """A job of the kitchen, as far as it is.
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from math import ceil
 from typing import Literal
 
 from substrata.balance.bench import Bench
@@ -16,7 +17,7 @@ from substrata.balance.program import Ask, Solved, solve
 from substrata.balance.row import Kind, Row
 from substrata.balance.rows import rows_at
 from substrata.balance.settlement import Relax
-from substrata.balance.slopes import slopes_at
+from substrata.balance.slopes import INSIDE_SCORE, SCORE_UNIT, slopes_at
 from substrata.balance.words import amount, limit_text
 from substrata.pantry.library import Floats
 
@@ -92,8 +93,13 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
         return Relax(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
     if limit.kind == "handling":
         return Relax(text=text, kind="handling", key=limit.key, price="let it be softer or stiffer")
-    if limit.key.startswith("texture:") or limit.key == "minutes":
-        return Relax(text=text, kind="target", key=limit.key, price="ask for less")
+    if limit.key.startswith("texture:"):
+        away = over * SCORE_UNIT + INSIDE_SCORE
+        would = row.limit + away if row.side == "high" else row.limit - away
+        return _bound(limit.key, row, round(would, 1), text, f"{would:.1f} would do")
+    if limit.key == "minutes":
+        would = ceil(row.limit * (1 + over) * _ROOM)
+        return _bound(limit.key, row, would, text, f"{would} min would do")
     return _target(limit.key, row, over, text)
 
 
@@ -104,9 +110,11 @@ def _least_given(bench: Bench, rows: Sequence[Row], limit: Limit, first: Solved)
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
 
 
+def _bound(key: str, row: Row, would: float, text: str, price: str) -> Relax:
+    low, high = (None, would) if row.side == "high" else (would, None)
+    return Relax(text=text, kind="target", key=key, price=price, low=low, high=high)
+
+
 def _target(key: str, row: Row, over: float, text: str) -> Relax:
-    if row.side == "high":
-        would = row.limit * (1 + over * _ROOM)
-        return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", high=would)
-    would = row.limit * (1 - over * _ROOM)
-    return Relax(text=text, kind="target", key=key, price=f"{amount(key, would)} would do", low=would)
+    would = row.limit * (1 + over * _ROOM) if row.side == "high" else row.limit * (1 - over * _ROOM)
+    return _bound(key, row, would, text, f"{amount(key, would)} would do")

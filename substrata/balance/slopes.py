@@ -23,7 +23,8 @@ PAD = 0.15  # how far inside a class of handling a settle aims, log10 Pa s
 FILLED = 0.06  # ln of the filling of the voids that a dough needs, with a little to spare
 _TWO_PERCENT = 0.02  # of a line: the step of a slope
 _LEAST_STEP = 0.003  # of the dough, where a line is small
-_INSIDE_SCORE = 0.1  # points by which a wish of texture is aimed beyond
+SCORE_UNIT = 3.0  # points of texture that weigh as much as missing another limit whole
+INSIDE_SCORE = 0.1  # points by which a wish of texture is aimed beyond
 _INSIDE_MINUTES = 0.97
 
 
@@ -180,8 +181,8 @@ def _texture_wishes(bench: Bench, grams: Floats) -> Iterator[Slope]:
         if key in here.scores:
             yield Slope(
                 key=f"texture:{key}", kind="wish", value=here.scores[key], per_gram=here.runs[key],
-                low=None if window.low is None else window.low + _INSIDE_SCORE,
-                high=None if window.high is None else window.high - _INSIDE_SCORE, unit=3.0,
+                low=None if window.low is None else window.low + INSIDE_SCORE,
+                high=None if window.high is None else window.high - INSIDE_SCORE, unit=SCORE_UNIT,
             )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from substrata.analysis.words import grams, short_name
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.rails import rails
 from substrata.balance.row import Row
+from substrata.balance.slopes import INSIDE_SCORE
 from substrata.balance.wish import PER_100_G
 from substrata.dough.handling_words import form_handling
 
@@ -52,7 +53,7 @@ def limit_text(bench: Bench, row: Row) -> str:
         "crumbly": lambda: "enough moisture to hold together",
         "minutes": lambda: f"baked within {row.limit:.0f} min",
         "cap": lambda: f"{name} at most {100 * row.limit:.1f} % of the dough",
-        "texture": lambda: f"{name} {side} {row.limit:.1f}",
+        "texture": lambda: f"{name} {side} {row.limit + (INSIDE_SCORE if row.side == 'high' else -INSIDE_SCORE):.1f}",
         "rail": lambda: _rail_text(bench, name),
     }
     return told[kind]() if kind in told else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"

@@ -64,6 +64,9 @@ def test_reach_trade_off_and_beginnings(done):
     front = done({"kind": "front", "document": sample(**ROLLS), "x": "net_carbs", "y": "change"})["front"]
     assert front["points"]
     assert read_document(front["points"][-1]["document"]).lines
+    again = done({"kind": "front", "document": sample(**ROLLS), "x": "net_carbs", "y": "change"})
+    assert again["front"] == front
+    assert Job.objects.filter(kind="front").count() == 1  # the same question is not worked out twice
     made = done({"kind": "begin", "form": "bun", "without": ["dairy"]})["beginnings"]
     assert len(made) >= 3
     assert all(

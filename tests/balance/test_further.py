@@ -153,6 +153,9 @@ def test_a_wish_of_texture_and_of_minutes_is_kept_by_the_full_model():
     crisp = settle(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=6.0)}), ways=1)
     assert crisp.status == "settled"
     assert figures(Dough(crisp.ways[0].formula, LIBRARY)).texture["sturdy"] >= 6.0
+    too_much = settle(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=9.5)}), ways=1)
+    would = next(relax for relax in too_much.clash if relax.key == "texture:sturdy")
+    assert 6.0 < would.low < 9.5
     before = crisp.ways[0].minutes.before
     quick = settle(ROLLS, LIBRARY, Settings(), Wish(minutes_most=before - 0.7), ways=1)
     if quick.status == "settled":

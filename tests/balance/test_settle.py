@@ -285,6 +285,14 @@ def test_where_there_is_nothing_to_settle_it_says_why():
         settle(replace(ROLLS, lines=tuple(replace(ROLLS.lines[0], id=f"x{n}") for n in range(61))), LIBRARY)
 
 
+def test_leaving_out_the_only_flour_with_nothing_to_take_its_place_is_a_beginning():
+    alone = made("rope", 8, mozzarella=150, almond_flour=140, egg=50, psyllium_powder=9, salt=2)
+    wish = Wish(without=("tree-nut", "coconut", "seed"))
+    answer = settle(alone, LIBRARY, Settings(), wish)
+    assert answer.status == "begin"
+    assert "no flour" in answer.text
+
+
 def test_targets_per_100_g_and_of_cheese_and_sodium_are_met():
     for key, high in (("net_carbs_100g", 4.0), ("sodium", 300.0), ("cheese", 15.0)):
         answer = asked(TWISTS, key, high=high)

@@ -9,6 +9,8 @@ export interface Settling {
   open: () => void
   /** Leave something out and settle again. */
   without: (exclusion: string) => void
+  /** Settle for another score of texture. */
+  texture: (key: string, window: { low: number | null; high: number | null }) => void
   /** Do without one line. */
   withoutLine: (line: string) => void
   /** The panel alone, to say what is to be left out. */
@@ -36,6 +38,10 @@ export function useSettling(): Settling {
     swap: () => void show(false),
     without: (exclusion) => {
       settle.wish.without = [...new Set([...(settle.wish.without ?? []), exclusion])]
+      void show(true)
+    },
+    texture: (key, window) => {
+      settle.wish.texture = { [key]: window }
       void show(true)
     },
     withoutLine: (line) => {

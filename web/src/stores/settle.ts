@@ -50,9 +50,15 @@ export const useSettle = defineStore('settle', () => {
   const fresh = computed(() => answer.value !== null && asked.value === bench.document)
   const way = computed<Way | null>(() => answer.value?.ways[number.value] ?? null)
   const ticked = computed(() => way.value?.changes.filter((change) => !unticked.value.has(change.line)) ?? [])
+  /** Another dough that is looked at beside the core: a point of a trade-off. */
+  const looked = shallowRef<FormulaDocument | null>(null)
   /** The formula as it would be, with what is ticked. */
   const preview = computed<FormulaDocument | null>(() =>
-    fresh.value && way.value && bench.document ? withChanges(bench.document, ticked.value, way.value.document.lines ?? []) : null,
+    looked.value
+      ? looked.value
+      : fresh.value && way.value && bench.document
+        ? withChanges(bench.document, ticked.value, way.value.document.lines ?? [])
+        : null,
   )
 
   async function start(): Promise<void> {
@@ -94,7 +100,10 @@ export const useSettle = defineStore('settle', () => {
 
   /** Let a limit go as far as it has to, and settle again. */
   async function relax(limit: Relax): Promise<void> {
-    if (limit.kind === 'target') {
+    const [kind, name] = limit.key.split(':')
+    if (kind === 'texture' && name) wish.texture = { [name]: { low: limit.low ?? null, high: limit.high ?? null } }
+    else if (limit.key === 'minutes') wish.minutes_most = limit.high ?? null
+    else if (limit.kind === 'target') {
       const now = bench.document?.targets?.[limit.key]
       const window = { low: limit.low ?? now?.low ?? null, high: limit.high ?? now?.high ?? null }
       bench.edit((doc) => withTarget(doc, limit.key, window))
@@ -104,7 +113,7 @@ export const useSettle = defineStore('settle', () => {
   }
 
   return {
-    wish, answer, way, number, unticked, ticked, fresh, preview,
+    wish, looked, answer, way, number, unticked, ticked, fresh, preview,
     job: jobs.job, underWay: jobs.underWay, trouble: jobs.trouble,
     start, stop: jobs.stop, drop, tick, choose, accept, relax,
   } // prettier-ignore

@@ -3,7 +3,7 @@
  * What a step further in one quantity takes of another. The eye falls on the bend of the front; a press on a point shows its
  * edits and its ghost, and one more takes it.
  */
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useJob } from '@/composables/useJob'
 import { usePanels } from '@/composables/usePanels'
@@ -11,6 +11,7 @@ import { figure } from '@/domain/format'
 import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { useSettle } from '@/stores/settle'
 import { useToasts } from '@/stores/toasts'
 import type { FormulaDocument } from '@/api/types'
 
@@ -20,6 +21,7 @@ const bench = useBench()
 const session = useSession()
 const panels = usePanels()
 const toasts = useToasts()
+const settle = useSettle()
 const jobs = useJob()
 const axes = computed(() => (session.words?.axes ?? []).map((a) => ({ value: a.id, title: a.name })))
 const further = computed(() => axes.value.filter((a) => ['net_carbs', 'protein', 'energy', 'cost', 'fat', 'fibre'].includes(a.value)))
@@ -33,6 +35,14 @@ watch(front, () => {
   chosen.value = -1
 })
 const name = (key: string): string => axes.value.find((a) => a.value === key)?.title ?? key
+
+const point = computed(() => front.value?.points[chosen.value] ?? null)
+watch([point, fresh], ([made, now]) => {
+  settle.looked = made && now ? (made.document as FormulaDocument) : null
+})
+onBeforeUnmount(() => {
+  settle.looked = null
+})
 
 function start(): void {
   if (!bench.document) return
@@ -59,7 +69,6 @@ const now = computed(() => {
   const e = ends.value
   return front.value && e ? { cx: at(front.value.now_x, e.x, WIDTH), cy: HEIGHT - at(front.value.now_y, e.y, HEIGHT) } : null
 })
-const point = computed(() => front.value?.points[chosen.value] ?? null)
 
 function take(): void {
   const made = point.value

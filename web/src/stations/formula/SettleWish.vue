@@ -30,8 +30,10 @@ const toTheGram = computed({
     settle.wish.steps = on ? 'grams' : 'kitchen'
   },
 })
-const score = ref('')
-const points = ref('7')
+/** What is wished of the texture already, from its bars. */
+const [wished] = Object.entries(settle.wish.texture ?? {})
+const score = ref(wished ? `${wished[0]}${wished[1].low == null ? '-' : '+'}` : '')
+const points = ref(wished ? (wished[1].low ?? wished[1].high ?? 7).toFixed(1) : '7')
 watch([score, points], () => {
   const value = Number(points.value.replace(',', '.'))
   const key = score.value.slice(0, -1)

@@ -5,13 +5,22 @@
  */
 import { computed, ref } from 'vue'
 import type { FormulaDocument } from '@/api/types'
+import { useSettling } from '@/composables/useSettling'
 import { withSize } from '@/domain/edits'
 import { figure, inWeight, length, lengthUnit, millimetresOf, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { useSettle } from '@/stores/settle'
 
 const bench = useBench()
 const session = useSession()
+const settle = useSettle()
+const settling = useSettling()
+/** The bound that Settle is asked for, of a score. */
+const wished = (key: string): number | null => {
+  const window = settle.wish.texture?.[key]
+  return window?.low ?? window?.high ?? null
+}
 const open = ref('')
 const texture = computed(() => bench.analysis?.texture ?? null)
 const baked = computed(() => bench.analysis?.baked ?? null)
@@ -60,6 +69,7 @@ const point = (lines: readonly string[] | undefined): void => {
             :aria-label="`${s.label} ${figure(s.value, 1)} of 10, 9 times in 10 between ${figure(s.low, 1)} and ${figure(s.high, 1)}`"
           >
             <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
+            <i v-if="wished(s.key) !== null" class="wish" :style="{ left: `${(wished(s.key) ?? 0) * 10}%` }" />
             <i class="value" :class="`is-${s.confidence.split(' ')[0]}`" :style="{ width: `${s.value * 10}%` }" />
           </span>
           <span class="figure">{{ figure(s.value, 0) }}</span>
@@ -70,6 +80,20 @@ const point = (lines: readonly string[] | undefined): void => {
             {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
           </v-btn>
           <span v-if="!s.terms.length" class="note">nothing here makes it</span>
+          <p v-if="bench.mayEdit" class="wishes">
+            <v-btn
+              class="quiet-button tiny-button"
+              :disabled="s.value > 9"
+              @click="settling.texture(s.key, { low: Math.min(s.value + 2, 10), high: null })"
+              >Settle for more of it</v-btn
+            >
+            <v-btn
+              class="quiet-button tiny-button"
+              :disabled="s.value < 1"
+              @click="settling.texture(s.key, { low: null, high: Math.max(s.value - 2, 0) })"
+              >Settle for less of it</v-btn
+            >
+          </p>
           <p class="note">{{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}</p>
         </div>
       </li>
@@ -118,6 +142,19 @@ const point = (lines: readonly string[] | undefined): void => {
 </template>
 
 <style scoped>
+.wish {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  width: 2px;
+  background: var(--act);
+}
+
+.wishes {
+  display: flex;
+  gap: 8px;
+}
+
 .texture {
   margin-bottom: 14px;
 }

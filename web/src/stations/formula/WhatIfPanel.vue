@@ -132,7 +132,7 @@ function take(event: MouseEvent): void {
 
 .curves {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
   gap: 10px 16px;
 }
 
