@@ -22,6 +22,7 @@ class WishIn(Schema):
     released: list[str] = Field(default=[], max_length=60)
     steps: Literal["kitchen", "grams"] = "kitchen"
     may_bring: bool = True
+    only_stock: bool = False  # only what the kitchen has
     may_change_mass: bool = False
     margin: float = Field(default=0.0, ge=0, le=1.3)
 
@@ -63,6 +64,7 @@ class BeginJobIn(Schema):
     targets: dict[str, Window] = Field(default={})
     without: list[str] = Field(default=[], max_length=30)
     pieces: int | None = Field(default=None, ge=1, le=10_000)
+    only_stock: bool = False  # only from what the kitchen has
 
 
 class SweepIn(Schema):

@@ -1,16 +1,17 @@
 """Settle, reach, trade-offs and beginnings in a kitchen: what takes longer than a moment is a job."""
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from kitchen.models import FormulaVersion, Job, Membership
+from kitchen.models import FormulaVersion, Job, Kitchen, Membership
 from kitchen.services.access import membership
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
-from substrata import read_document, write_document
+from kitchen.services.stock import at_hand
+from substrata import Library, Settings, read_document, write_document
 from substrata.balance.begin import begin
 from substrata.balance.front import POINTS, front
 from substrata.balance.reach import reach
@@ -41,13 +42,15 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
 @job_kind(SETTLE, queue="quick")
 def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     """Settle it; the answer tells which grams it is for."""
-    document = job.input["document"]
+    given, wish = _given(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
+    if job.input["wish"].get("only_stock"):
+        wish = wish.but(stock=at_hand(job.kitchen_id))
     answer = settle(
-        read_document(document),
-        library_of(job.kitchen, document),
-        core_settings(job.kitchen),
-        wish_of(job.input["wish"]),
-        saved=_saved(job.kitchen_id, job.input["formula"]),
+        given.formula,
+        given.library,
+        given.settings,
+        wish,
+        saved=given.saved,
         told=lambda share: progress.report(round(_PARTS * share)),
     )
     told = asdict(answer)
@@ -57,11 +60,31 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     return told
 
 
-def _saved(kitchen_id: int, formula_id: int) -> Formula | None:
-    """The last saved version; None where nothing was saved."""
+def _saved(kitchen_id: int, formula_id: int) -> dict[str, Any] | None:
+    """The document of the last saved version; None where nothing was saved."""
     rows = FormulaVersion.objects.filter(formula_id=formula_id, formula__kitchen_id=kitchen_id)
     last = rows.order_by("-number").first()
-    return read_document(last.document) if last else None
+    return last.document if last else None
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Given:
+    """A document as the core takes it, with the version that it is measured against."""
+
+    formula: Formula
+    saved: Formula | None
+    library: Library
+    settings: Settings
+
+
+def _given(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _Given:
+    saved = _saved(kitchen.pk, formula_id)
+    return _Given(
+        formula=read_document(document),
+        saved=read_document(saved) if saved else None,
+        library=library_of(kitchen, document, saved or {}),
+        settings=core_settings(kitchen),
+    )
 
 
 def _asked(user: User, kitchen_id: int, kind: str, given: dict[str, Any], total: int) -> Job:
@@ -82,12 +105,10 @@ def start_reach(user: User, kitchen_id: int, document: dict[str, Any], keys: lis
 @job_kind(REACH, queue="quick")
 def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
     """One quantity after the other."""
-    document = job.input["document"]
-    formula, library, settings = read_document(document), library_of(job.kitchen, document), core_settings(job.kitchen)
-    saved = _saved(job.kitchen_id, job.input["formula"])
+    given = _given(job.kitchen, job.input["document"], job.input["formula"])
     ends: list[dict[str, Any]] = []
     for number, key in enumerate(job.input["keys"], 1):
-        ends += [asdict(end) for end in reach(formula, library, settings, (key,), saved=saved)]
+        ends += [asdict(end) for end in reach(given.formula, given.library, given.settings, (key,), saved=given.saved)]
         if not progress.report(number):
             return None
     return ends
@@ -103,15 +124,15 @@ def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tup
 @job_kind(FRONT, queue="heavy")
 def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
     """A point after the other."""
-    document = job.input["document"]
+    given = _given(job.kitchen, job.input["document"], job.input["formula"])
     x, y = job.input["axes"]
     made = front(
-        read_document(document),
-        library_of(job.kitchen, document),
-        core_settings(job.kitchen),
+        given.formula,
+        given.library,
+        given.settings,
         x,
         y,
-        saved=_saved(job.kitchen_id, job.input["formula"]),
+        saved=given.saved,
         step=progress.report,
     )
     if made is None:
@@ -140,6 +161,7 @@ def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
         core_settings(job.kitchen),
         targets={key: Window(**window) for key, window in asked["targets"].items()},
         without=tuple(asked["without"]),
+        stock=at_hand(job.kitchen_id) if asked["only_stock"] else None,
         pieces=asked["pieces"],
     )
     progress.report(1)
@@ -162,9 +184,8 @@ def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_
     Raises:
         FormulaError: when the document cannot be read.
     """
-    kitchen = membership(user, kitchen_id).kitchen
-    saved = _saved(kitchen_id, formula_id)
-    return remedies(read_document(document), library_of(kitchen, document), core_settings(kitchen), saved=saved)
+    given = _given(membership(user, kitchen_id).kitchen, document, formula_id)
+    return remedies(given.formula, given.library, given.settings, saved=given.saved)
 
 
 def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:

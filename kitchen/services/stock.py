@@ -24,6 +24,7 @@ BAKER = Membership.Role.BAKER
 MOST_G = 1_000_000.0
 MOST_BATCHES = 1_000.0
 MOST_BAKES = 200
+_TAP_G = 50_000.0  # of water
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,6 +48,15 @@ def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
     lots = list(rows.filter(Q(on_hand_g__gt=0) | spoken).distinct().order_by("use_by", "bought_on", "pk")[:limit])
     reserved = reserved_of(lots)
     return [ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots]
+
+
+def at_hand(kitchen_id: int) -> dict[str, float]:
+    """Grams of every ingredient that a kitchen has, in packs that are not archived; water is always there."""
+    rows = Lot.objects.filter(kitchen_id=kitchen_id, archived_at=None, on_hand_g__gt=0)
+    told: dict[str, float] = {"water": _TAP_G}
+    for ingredient, grams in rows.values_list("ingredient", "on_hand_g"):
+        told[ingredient] = told.get(ingredient, 0.0) + grams
+    return told
 
 
 def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> dict[str, str]:

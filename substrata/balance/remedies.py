@@ -19,7 +19,7 @@ from substrata.balance.row import Row
 from substrata.balance.rows import rows_at
 from substrata.balance.slopes import slopes_at
 from substrata.balance.ways import missed_texts
-from substrata.balance.wish import Wish
+from substrata.balance.wish import MOST_LINES, Wish
 from substrata.balance.words import change_text
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
@@ -65,7 +65,7 @@ class Mend:
 def remedies(
     formula: Formula, library: Library, settings: Settings, *, saved: Formula | None = None
 ) -> tuple[Mend, ...]:
-    """What to do about everything that is out, the best first; empty when nothing is.
+    """What to do about everything that is out, the best first; empty when nothing is, or the formula is too long to settle.
 
     Args:
         formula: as it stands.
@@ -73,6 +73,8 @@ def remedies(
         settings: the kitchen's choices.
         saved: the last saved version: of two edits, the one that leads back to it.
     """
+    if len(formula.lines) > MOST_LINES:
+        return ()
     bench = Bench(formula, library, settings, Wish(), saved=saved)
     if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
         return ()

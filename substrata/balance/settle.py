@@ -150,7 +150,9 @@ def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
     told = []
     point = next((p for p in forecast.minutes if p.class_name == wanted), None)
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
-        told.append(f"{wanted} after {point.minutes:.0f} min of rest")
+        told.append(
+            f"{wanted} after {point.minutes:.0f} min of rest" if point.minutes else f"{wanted} at once, without a rest"
+        )
     warm = next((p for p in forecast.degrees if p.class_name == wanted), None)
     if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:
         told.append(f"{wanted} at {warm.temperature_c:.0f} °C")

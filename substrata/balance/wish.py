@@ -16,7 +16,7 @@ from substrata.nutrition.facts import FIGURES
 
 Steps = Literal["kitchen", "grams"]
 PER_100_G = "_100g"
-_MOST_LINES = 60
+MOST_LINES = 60
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -66,11 +66,11 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
     _known((*wish.without_lines,), tuple(lines), "without_lines")
     for key, window in {**wish.targets, **wish.texture}.items():
         _ordered(key, window)
-    if len(lines) > _MOST_LINES:
+    if len(lines) > MOST_LINES:
         raise FormulaError(
             "the formula is too long to settle",
             got=f"{len(lines)} lines",
-            allowed=f"{_MOST_LINES} lines",
+            allowed=f"{MOST_LINES} lines",
             remedy="join what is alike, or make a part of it a formula of its own",
             field="lines",
         )

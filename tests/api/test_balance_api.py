@@ -3,7 +3,7 @@
 import pytest
 
 from kitchen.models import Job
-from kitchen.services import formulas
+from kitchen.services import formulas, pantry
 from kitchen.services.jobs import run_job
 from substrata import load_library, read_document
 from substrata.context.dough import Dough
@@ -90,6 +90,19 @@ def test_what_cannot_be_wished_for_is_refused_before_it_waits(done, body, field)
     if field:
         assert told["field"] == field
     assert not Job.objects.exists()
+
+
+def test_only_what_the_kitchen_has_is_brought_in(done, people, kitchen):
+    pantry.create_lot(people["baker"], kitchen.pk, {"ingredient": "oat-fibre", "name": "Oat fibre"}, 200)
+    pantry.create_lot(people["baker"], kitchen.pk, {"ingredient": "almond-flour", "name": "Almonds"}, 400)
+    document = sample(**ROLLS) | {"targets": {"protein": {"low": 10, "high": None}}}
+    free = done({"kind": "settle", "document": document, "wish": {}})["settlement"]
+    bound = done({"kind": "settle", "document": document, "wish": {"only_stock": True}})["settlement"]
+    brought = lambda told: {c["ingredient"] for way in told["ways"] for c in way["changes"] if c["new"]}  # noqa: E731
+    assert brought(free)
+    assert brought(bound) <= {"water", "almond-flour", "oat-fibre"}
+    made = done({"kind": "begin", "form": "bun", "only_stock": True})["beginnings"]
+    assert all(weight["name"] != "Sunflower seed flour" for one in made for weight in one["weights"])
 
 
 def test_a_job_that_cannot_be_done_says_why(done):

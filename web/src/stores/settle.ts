@@ -17,6 +17,7 @@ const NOTHING_WISHED = (): Wish => ({
   released: [],
   steps: 'kitchen',
   may_bring: true,
+  only_stock: false,
   may_change_mass: false,
   margin: 0,
 })

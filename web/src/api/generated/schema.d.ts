@@ -1587,6 +1587,11 @@ export interface components {
              * @constant
              */
             kind: "begin";
+            /**
+             * Only Stock
+             * @default false
+             */
+            only_stock: boolean;
             /** Pieces */
             pieces?: number | null;
             /**
@@ -5481,6 +5486,11 @@ export interface components {
             may_change_mass: boolean;
             /** Minutes Most */
             minutes_most?: number | null;
+            /**
+             * Only Stock
+             * @default false
+             */
+            only_stock: boolean;
             /**
              * Released
              * @default []

@@ -21,6 +21,7 @@ const carbs = ref('')
 const protein = ref('')
 const pieces = ref('')
 const without = ref<string[]>([])
+const stock = ref(false)
 const forms = computed(() => (session.words?.forms ?? []).map((f) => ({ value: f.id, title: f.name })))
 const leave = computed(() => (session.words?.exclusions ?? []).map((e) => ({ value: e.id, title: e.name })))
 const made = computed<readonly Beginning[] | null>(() => (jobs.job.value?.state === 'done' ? (jobs.job.value.beginnings ?? null) : null))
@@ -33,7 +34,14 @@ function start(): void {
   const targets: Record<string, { low: number | null; high: number | null }> = {}
   if (number(carbs.value) !== null) targets.net_carbs = { low: null, high: number(carbs.value) }
   if (number(protein.value) !== null) targets.protein = { low: number(protein.value), high: null }
-  void jobs.start({ kind: 'begin', form: form.value, targets, without: without.value, pieces: number(pieces.value) })
+  void jobs.start({
+    kind: 'begin',
+    form: form.value,
+    targets,
+    without: without.value,
+    pieces: number(pieces.value),
+    only_stock: stock.value,
+  })
 }
 const creating = useDo(
   (beginning: Beginning, at) =>
@@ -59,11 +67,15 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
       <label class="note"
         >Without<v-select v-model="without" class="field" multiple aria-label="Leave out" placeholder="nothing left out" :items="leave"
       /></label>
+      <v-checkbox v-model="stock" label="only from my stock" />
       <v-btn class="act-button" type="submit" :disabled="!session.mayEdit || jobs.underWay.value">Make some beginnings</v-btn>
     </form>
     <p v-if="jobs.underWay.value" role="status">Settling a few doughs …</p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
-    <p v-if="made && !made.length">Nothing of ours can be begun with all of that left out. Leave less out, or choose another shape.</p>
+    <p v-if="made && !made.length">
+      Nothing of ours can be begun {{ stock ? 'from what you have in stock' : 'with all of that left out' }}. Ask for less, or choose
+      another shape.
+    </p>
     <ul v-if="made?.length" class="made" aria-label="Beginnings">
       <li v-for="b in made" :key="b.name">
         <h3>{{ b.name }}</h3>

@@ -33,6 +33,12 @@ const toTheGram = computed({
 /** What is wished of the texture already, from its bars. */
 const [wished] = Object.entries(settle.wish.texture ?? {})
 const score = ref(wished ? `${wished[0]}${wished[1].low == null ? '-' : '+'}` : '')
+const within = ref(settle.wish.minutes_most ? `within ${settle.wish.minutes_most} min` : '')
+function setWithin(): void {
+  const value = Number(within.value.replace(',', '.').replace(/[^\d.]/g, ''))
+  settle.wish.minutes_most = value > 0 ? value : null
+  within.value = value > 0 ? `within ${value} min` : ''
+}
 const points = ref(wished ? (wished[1].low ?? wished[1].high ?? 7).toFixed(1) : '7')
 watch([score, points], () => {
   const value = Number(points.value.replace(',', '.'))
@@ -61,8 +67,17 @@ watch([score, points], () => {
     <v-select v-model="settle.wish.handling" class="field" aria-label="Handling" :items="classes" />
     <v-select v-model="score" class="field" aria-label="Texture" :items="scores" />
     <v-text-field v-if="score" v-model="points" class="field points" inputmode="decimal" aria-label="Points of ten" />
+    <v-text-field
+      v-model="within"
+      class="field short"
+      inputmode="decimal"
+      placeholder="any time in the oven"
+      aria-label="Baked within so many minutes"
+      @change="setWithin"
+    />
     <v-select v-model="settle.wish.margin" class="field short" aria-label="How sure" :items="margins" />
     <v-checkbox v-model="settle.wish.may_bring" label="may bring something new" />
+    <v-checkbox v-if="settle.wish.may_bring" v-model="settle.wish.only_stock" label="only from my stock" />
     <v-checkbox v-model="settle.wish.may_change_mass" label="may weigh more or less" />
     <v-checkbox v-model="toTheGram" label="to the gram" />
   </form>
