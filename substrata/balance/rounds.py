@@ -24,7 +24,7 @@ _SHRINK = 0.75
 ELASTIC: dict[str, float] = {"wish": 1e4, "window": 1e4, "handling": 1e4, "cap": 1e4}
 _LAST: dict[str, float] = {**ELASTIC, "rail": 1e5, "mass": 1e5}
 _ENOUGH = 1e-6
-_GAP, _QUICK_GAP = 1e-3, 0.03
+_GAP, _QUICK_GAP = 1e-3, 0.05
 _FEW_USED = 1e-6
 
 
