@@ -100,14 +100,17 @@ def main(cases=60, seed=7):
         cheaper += own <= planted * 1.001
         inside.append(depth(found.verdict, work))
         if not found.met or own > planted * 1.001 or broken:
-            moves = ", ".join(f"{s.name[:14]} {s.start:g}>{g:g} ({s.wanted:g})" for s, g in zip(work.slots, found.verdict.grams, strict=True) if abs(g - s.start) > 1e-6 or abs(s.wanted - s.start) > 1e-6)  # fmt: skip
-            print(
-                f"  {formula.name}: start {short(start.missed)} end {short(found.verdict.missed)} rails {broken} own {own:.0f} planted {planted:.0f} | {moves}"
-            )
+            moved = [
+                f"{s.name[:14]} {s.start:g}>{g:g} ({s.wanted:g})"
+                for s, g in zip(work.slots, found.verdict.grams, strict=True)
+                if abs(g - s.start) > 1e-6 or abs(s.wanted - s.start) > 1e-6
+            ]
+            ends = f"start {short(start.missed)} end {short(found.verdict.missed)} rails {broken}"
+            print(f"  {formula.name}: {ends} own {own:.0f} planted {planted:.0f} | {', '.join(moved)}")
     print(f"drawn {drawn}, red {red}: back inside {back}, no more change than planted {cheaper}, rails kept {kept}")
-    print(
-        f"ratio median {np.median(ratios):.2f} p90 {np.percentile(ratios, 90):.2f}; rounds median {np.median(rounds):.0f} max {max(rounds)}; s median {np.median(seconds):.2f} p95 {np.percentile(seconds, 95):.2f}"
-    )
+    print(f"ratio median {np.median(ratios):.2f} p90 {np.percentile(ratios, 90):.2f}")
+    print(f"rounds median {np.median(rounds):.0f} max {max(rounds)}")
+    print(f"s median {np.median(seconds):.2f} p95 {np.percentile(seconds, 95):.2f}")
     print(f"how far inside it ends (share of the half window, least bracket): median {np.median(inside):.2f}")
 
 

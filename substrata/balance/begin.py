@@ -12,8 +12,7 @@ from functools import cache
 from substrata.balance.exclusions import excluded_by, exclusions
 from substrata.balance.settle import settle
 from substrata.balance.settlement import Settlement
-from substrata.balance.wish import Wish, target_keys
-from substrata.errors import FormulaError
+from substrata.balance.wish import Wish, known_only, target_keys
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.library import Library
@@ -108,25 +107,13 @@ def begin(
         FormulaError: when form, target or exclusion is unknown.
     """
     form_of(form)
-    _known(targets or {}, without)
+    known_only(targets or {}, target_keys(), "targets")
+    known_only(without, tuple(exclusions()), "without")
     wanted = tuple(without)
     own = [s for s in skeletons() if s.form == form and _may(s, library, wanted, stock)]
     made = [_made(s, library, settings, targets, wanted, stock, pieces) for s in own]
     usable = [b for b in made if b is not None]
     return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
-
-
-def _known(targets: dict[str, Window], without: Sequence[str]) -> None:
-    for told, allowed, field in ((targets, target_keys(), "targets"), (without, tuple(exclusions()), "without")):
-        strange = [str(key) for key in told if key not in allowed]
-        if strange:
-            raise FormulaError(
-                "it cannot be wished for",
-                got=", ".join(strange)[:80],
-                allowed=", ".join(allowed),
-                remedy="choose one of these",
-                field=field,
-            )
 
 
 def _may(skeleton: Skeleton, library: Library, without: tuple[str, ...], stock: dict[str, float] | None) -> bool:

@@ -142,13 +142,14 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     if ask.whole_steps:
         for part in (col.step, col.saved, col.touched):
             integrality[part] = 1
+    matrices, lower, upper = zip(*parts, strict=True)
     result = milp(
         cost,
-        constraints=LinearConstraint(csr_matrix(np.vstack([m for m, _, _ in parts])), np.concatenate([a for _, a, _ in parts]), np.concatenate([b for _, _, b in parts])),
+        constraints=LinearConstraint(csr_matrix(np.vstack(matrices)), np.concatenate(lower), np.concatenate(upper)),
         bounds=Bounds(low, high),
         integrality=integrality,
         options={"time_limit": _SECONDS, "mip_rel_gap": ask.gap},
-    )  # fmt: skip
+    )
     if result.x is None:
         return Solved(status=result.status, grams=None, cost=np.inf, gap=np.inf, bound=np.inf)
     steps, saved = result.x[col.step], result.x[col.saved]

@@ -33,7 +33,6 @@ class Found:
     """The best answer of some rounds."""
 
     verdict: Verdict
-    solved: Solved | None
     met: bool  # everything wished for holds in the full model, and every rail is kept
     rounds: int
 
@@ -62,7 +61,7 @@ def search(
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
     best: Verdict | None = None
-    best_solved, trust, kept_new = None, _TRUST, None
+    trust, kept_new = _TRUST, None
     best_rank, best_hard = (math.inf, math.inf), True
     seen: set[tuple[float, ...]] = set()
     number = 0
@@ -80,7 +79,7 @@ def search(
         rank = _rank(verdict, aim)
         better = (not hard, *rank) < (not best_hard, *best_rank) if best else True
         if better:
-            best, best_solved, best_rank, best_hard = verdict, solved, rank, hard
+            best, best_rank, best_hard = verdict, rank, hard
         if quick and verdict.violation <= _ENOUGH and hard:
             break
         key = tuple(np.round(solved.grams, 2))
@@ -93,7 +92,7 @@ def search(
         trust *= _SHRINK if not better else 1.0
     best = best or start
     kept = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
-    return Found(verdict=best, solved=best_solved, met=best.violation <= _ENOUGH and kept, rounds=number)
+    return Found(verdict=best, met=best.violation <= _ENOUGH and kept, rounds=number)
 
 
 def _rank(verdict: Verdict, aim: Floats | None) -> tuple[float, float]:

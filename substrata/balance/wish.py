@@ -59,11 +59,11 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
     Raises:
         FormulaError: naming the field.
     """
-    _known(wish.targets, target_keys(), "targets")
-    _known(wish.texture, texture_keys(), "texture")
-    _known(wish.without, tuple(exclusions()), "without")
-    _known([wish.handling] if wish.handling else [], tuple(band.class_name for band in classes()), "handling")
-    _known((*wish.without_lines,), tuple(lines), "without_lines")
+    known_only(wish.targets, target_keys(), "targets")
+    known_only(wish.texture, texture_keys(), "texture")
+    known_only(wish.without, tuple(exclusions()), "without")
+    known_only([wish.handling] if wish.handling else [], tuple(band.class_name for band in classes()), "handling")
+    known_only((*wish.without_lines,), tuple(lines), "without_lines")
     for key, window in {**wish.targets, **wish.texture}.items():
         _ordered(key, window)
     if len(lines) > MOST_LINES:
@@ -76,7 +76,12 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
         )
 
 
-def _known(told: object, allowed: tuple[str, ...], where: str) -> None:
+def known_only(told: object, allowed: tuple[str, ...], where: str) -> None:
+    """Refuse what is not among the things that can be wished for.
+
+    Raises:
+        FormulaError: naming the field.
+    """
     strange = [str(key) for key in told if key not in allowed]  # type: ignore[attr-defined]  # a mapping or a sequence
     if strange:
         raise FormulaError(
