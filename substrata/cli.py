@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -14,6 +14,7 @@ from typing import Any
 
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.balance.commands import add_balance_commands
+from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
 from substrata.errors import SubstrataError
 from substrata.exchange.files import document_of, read_text
@@ -27,6 +28,7 @@ from substrata.pantry.library import load_library
 from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan
+from substrata.trials.commands import add_trial_commands
 
 BAD_INPUT = 2
 
@@ -82,6 +84,8 @@ def _parser() -> argparse.ArgumentParser:
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     add_balance_commands(commands)
+    add_bench_commands(commands)
+    add_trial_commands(commands)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
     return parser
 

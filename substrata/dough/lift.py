@@ -94,7 +94,7 @@ def void_strain(binder_load: float, gas_per_dough: float, set_share: float, leas
     return asked / held if held > 0 else 0.0
 
 
-def _set(sheet: Sheet) -> float:
+def standing_share(sheet: Sheet) -> float:
     """Share of the binding that stands: what heat sets, and the gel of psyllium that dries into a frame.
 
     Without the gel's part every psyllium bun was said to sink, and they do not (common practice).
@@ -130,7 +130,7 @@ def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
         yeast_g=yeast,
         sugar_for_yeast_g=sugar,
         rise=rise_of(sheet),
-        strain=void_strain(sheet.value("binder_load"), gas.value / 100, _set(sheet), heat_set_least),
+        strain=void_strain(sheet.value("binder_load"), gas.value / 100, standing_share(sheet), heat_set_least),
     )
 
 

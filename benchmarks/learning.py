@@ -1,0 +1,180 @@
+"""What simulated kitchens' runs teach: errors of scores, oven and handling after 0, 1, 3, 5 and 10 trials.
+
+``python -m benchmarks.learning [--kitchens 24] [--wrong 0.17]``. A kitchen has its own oven (12 K), convection, thickness, browning,
+hands (.25 + .25 + .2 decades), palate (.8) and weights of what makes a score (.4); it bakes four formulas in turn and logs weight,
+colour, core, felt class and six scores. ``--wrong``: this share of the trials have another batch's weight and swapped scores.
+"""
+
+from __future__ import annotations
+
+import argparse
+from collections import defaultdict
+from collections.abc import Callable
+from math import exp
+
+import numpy as np
+
+from benchmarks.kitchens import demo_formulas
+from substrata import load_library
+from substrata.bench.run_document import Done, Felt, Run, Verdict
+from substrata.context.dough import Dough
+from substrata.dough.handling_words import class_of
+from substrata.dough.texture import Eaten, Texture, texture
+from substrata.trials.as_done import AsDone, as_done
+from substrata.trials.learning import State, handling_bias, learn, oven_of, palate
+from substrata.trials.making import Making, moist_after
+from substrata.trials.run_figures import PLACE, run_figures
+
+TRIALS = (0, 1, 3, 5, 10)
+AXES = 6
+
+
+def eaten(dough: Dough, x: np.ndarray) -> Texture | None:
+    """The house's texture at what a run came to."""
+    after = moist_after(dough, dough.case, float(x[PLACE["loss"]]))
+    m = after.moisture_percent
+    return texture(
+        dough.batch,
+        after,
+        Eaten(
+            moisture=m,
+            moisture_low=m,
+            moisture_high=m,
+            thickness_mm=dough.piece.thickness_mm,
+            oven_c=dough.case.oven_c,
+            binder_load=float(x[PLACE["load"]]),
+            rise=float(x[PLACE["rise"]]),
+        ),
+    )
+
+
+class Kitchen:
+    """What is true in it and nobody knows."""
+
+    def __init__(self, rng: np.random.Generator, doughs: dict[str, Dough], plain: dict[str, AsDone]) -> None:
+        self.rng = rng
+        self.oven = rng.normal() * 12
+        self.made = Making(
+            oven_k=self.oven,
+            convection=exp(rng.normal() * 0.15),
+            thickness=exp(rng.normal() * 0.12),
+            browning=exp(rng.normal() * 0.25),
+        )
+        self.hand = rng.normal() * 0.25
+        self.forms, self.own = self._drawn(0.25), self._drawn(0.2)
+        self.scale, self.weight, self.rest = self._drawn(0.8), self._drawn(0.4), self._drawn(0.5)
+        self.figures = {name: run_figures(dough, self.made, plain[name].marks) for name, dough in doughs.items()}
+        self.textures = {name: eaten(dough, self.figures[name]) for name, dough in doughs.items()}
+
+    def _drawn(self, sd: float) -> Callable[..., float]:
+        known: dict[tuple[str, ...], float] = defaultdict(lambda: float(self.rng.normal() * sd))
+        return lambda *key: known[key]
+
+    def scores(self, name: str) -> dict[str, float]:
+        """As this kitchen would give them, without the day's mood."""
+        whole = self.textures[name]
+        return {
+            s.key: min(
+                max(
+                    s.value
+                    + self.scale(s.key)
+                    + self.rest(name, s.key)
+                    + sum(self.weight(s.key, t.what) * t.amount for t in s.terms),
+                    0,
+                ),
+                10,
+            )
+            for s in (whole.scores if whole else ())
+        }
+
+    def bias(self, dough: Dough) -> float:
+        """Decades by which its hands feel a dough stiffer."""
+        return self.hand + self.forms(dough.formula.form) + self.own(dough.formula.name)
+
+    def run(self, dough: Dough, number: int, minutes: float, *, wrong: bool) -> Run:
+        """One run with its verdict."""
+        rng, name = self.rng, dough.formula.name
+        x, scores = self.figures[name], self.scores(name)
+        axes = rng.choice(list(scores), AXES, replace=False)
+        said = {axis: float(np.clip(round(2 * (scores[axis] + rng.normal() * 0.7)) / 2, 0, 10)) for axis in axes}
+        loss = float(x[PLACE["loss"]]) + rng.normal() * 0.014
+        if wrong:
+            said = dict(zip(said, list(said.values())[::-1], strict=True))
+            loss = min(max(loss + rng.choice([-1, 1]) * 0.12, 0.0), 0.8)
+        gold = 82 * exp(-0.187 * dough.case.wish_factor)
+        felt = class_of(
+            float(x[PLACE["consistency"]]) + self.bias(dough) + rng.normal() * 0.2, dough.piece.thickness_mm
+        )
+        return Run(
+            formula=dough.formula,
+            id=str(number),
+            done=Done(
+                weight_in_g=1000.0,
+                weight_out_g=1000 * (1 - loss),
+                core_c=float(x[PLACE["core"]]) + rng.normal() * 2.5,
+                felt=(Felt(class_name=felt),),
+                minutes=minutes,
+            ),
+            verdict=Verdict(
+                liked="good",
+                colour=int(np.clip(round((gold - x[PLACE["top"]]) / 6 + rng.normal() * 0.7), -2, 2)),
+                scores=said,
+            ),
+        )
+
+
+class Tally:
+    """Errors and coverage, by what and after how many trials."""
+
+    def __init__(self) -> None:
+        self.errors: dict[tuple[str, int], list[float]] = defaultdict(list)
+        self.covered: dict[tuple[str, int], list[bool]] = defaultdict(list)
+
+    def add(self, what: str, trial: int, off: float, sd: float) -> None:
+        """One forecast beside the truth."""
+        self.errors[what, trial].append(off)
+        self.covered[what, trial].append(abs(off) <= 1.645 * sd)
+
+    def judge(self, state: State, kitchen: Kitchen, own: list[Dough], trial: int) -> None:
+        """Everything that is forecast after so many trials."""
+        profile = oven_of(state)
+        self.add("oven K", trial, profile.offset_k - kitchen.oven, profile.offset_sd)
+        for dough in own:
+            told = handling_bias(state, dough.formula)
+            self.add("decades", trial, told.value - kitchen.bias(dough), told.sd)
+            whole, scores = kitchen.textures[dough.formula.name], kitchen.scores(dough.formula.name)
+            for key, backed in palate(state, dough.formula, whole).items() if whole else ():
+                self.add("scores", trial, backed.value - scores[key], backed.sd)
+
+
+def main() -> None:
+    """Print root mean squares and coverage."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--kitchens", type=int, default=24)
+    parser.add_argument("--seed", type=int, default=3)
+    parser.add_argument("--wrong", type=float, default=0.0)
+    options = parser.parse_args()
+    rng, library, tally = np.random.default_rng(options.seed), load_library(), Tally()
+    doughs = {f.name: Dough(f, library) for f in demo_formulas() if f.form != "doughnut"}
+    plain = {name: told for name, dough in doughs.items() if (told := as_done(dough, Done())) is not None}
+    for _ in range(options.kitchens):
+        own = [doughs[name] for name in rng.choice(list(doughs), 4, replace=False)]
+        kitchen = Kitchen(rng, doughs, plain)
+        runs: list[Run] = []
+        for trial in range(max(TRIALS) + 1):
+            if trial in TRIALS:
+                tally.judge(learn(runs, library), kitchen, own, trial)
+            dough = own[trial % 4]
+            minutes = plain[dough.formula.name].marks.minutes
+            runs.append(kitchen.run(dough, trial, minutes, wrong=rng.random() < options.wrong))
+    for what in ("scores", "decades", "oven K"):
+        row = "  ".join(
+            f"{trial}: {np.sqrt(np.mean(np.square(tally.errors[what, trial]))):5.2f} "
+            f"({100 * np.mean(tally.covered[what, trial]):.0f} %)"
+            for trial in TRIALS
+        )
+        print(f"{what:8} {row}")
+
+
+if __name__ == "__main__":
+    main()

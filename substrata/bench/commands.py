@@ -1,0 +1,65 @@
+"""``steps`` and ``feel`` on the command line."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from dataclasses import asdict
+from typing import Any
+
+from substrata.bench.feel import ALSO, feel
+from substrata.bench.run_document import felt_words
+from substrata.bench.steps import run_steps
+from substrata.context.dough import Dough
+from substrata.exchange.files import document_of
+from substrata.formula.document import read_document
+from substrata.pantry.library import load_library
+
+
+def add_bench_commands(commands: Any) -> None:
+    """Add them to the parser's commands."""
+    done = commands.add_parser("steps", help="what is done at the bench, one thing at a time")
+    done.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    done.add_argument("--batches", type=float, default=1.0)
+    done.add_argument("--table", action="store_true", help="for people instead of JSON")
+    done.set_defaults(command=_steps)
+    felt = commands.add_parser("feel", help="what to do with a dough as it is felt")
+    felt.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    felt.add_argument("--class", dest="felt", required=True, help=", ".join((*felt_words(), *ALSO)))
+    felt.add_argument("--minute", type=float, help="after mixing; else the form's usual rest")
+    felt.add_argument("--temperature", type=float, help="of the dough, °C")
+    felt.add_argument("--batches", type=float, default=1.0)
+    felt.add_argument("--table", action="store_true", help="for people instead of JSON")
+    felt.set_defaults(command=_feel)
+
+
+def _dough(file: str) -> Dough:
+    return Dough(read_document(document_of(file, "formula")), load_library())
+
+
+def _steps(options: argparse.Namespace) -> str:
+    plan = run_steps(_dough(options.file), batches=options.batches)
+    if not options.table:
+        return json.dumps([asdict(step) for step in plan.steps], ensure_ascii=False, indent=1)
+    rows = [plan.text]
+    group = ""
+    for step in plan.steps:
+        if step.group != group:
+            group = step.group
+            rows += ["", group.upper()]
+        minutes = f"{step.minutes:.0f} min" if step.minutes else ""
+        told = "; ".join(part for part in (step.target, step.measure, minutes, step.sign) if part)
+        rows.append(f"  {step.text}{': ' if told else ''}{told}")
+        rows += [f"    ! {caution}" for caution in step.cautions]
+    return "\n".join(rows)
+
+
+def _feel(options: argparse.Namespace) -> str:
+    advice = feel(
+        _dough(options.file),
+        class_name=options.felt,
+        minute=options.minute,
+        temperature_c=options.temperature,
+        batches=options.batches,
+    )
+    return advice.text if options.table else json.dumps(asdict(advice), ensure_ascii=False, indent=1)

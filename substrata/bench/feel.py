@@ -1,0 +1,306 @@
+"""What to do with a dough as it is felt: wait, warm, or so many grams of one thing.
+
+At the bench the hand is right: the felt class stands for its middle, and the core gives only the slope and what waiting will
+do. Waiting is offered where the curve of this dough crosses into the window, and nowhere else.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.bench.correct import Correction, as_felt, consistency_at, corrections, with_more
+from substrata.bench.run_document import CRUMBLY, felt_words
+from substrata.context.dough import Dough
+from substrata.context.figures import shaped_at
+from substrata.dough.handling import CHEESE_DOUGH, bowl_of, cheese_share
+from substrata.dough.handling_words import ClassBand, band_of, class_of, form_handling
+from substrata.errors import FormulaError
+from substrata.quantities.tables import constant
+
+_END = 0.4  # decades inside an open end that a class without a middle stands for (house choice)
+_FAR = 1.0  # decades outside the window, from which something was weighed wrong (house choice)
+_INSIDE = 0.3  # decades inside the window that is aimed at (house choice)
+_SOONEST = 1.0  # minutes of waiting worth saying
+_LONGEST = 20.0  # minutes that a baker waits at the bench
+_COHERES = 1.05  # filling of the voids over what is needed, at which it holds together
+_WARMEST, _COOLEST = 65.0, 5.0
+_BUTTER_RUNS_C = 30.0  # a dough of butter is not warmed so far (common practice)
+_MOST_WAYS = 3
+_GREASY, _TEARS = "greasy", "tears"
+ALSO = (_TEARS, _GREASY)
+
+
+@dataclass(frozen=True, kw_only=True)
+class FeelWay:
+    """One thing that brings it into the window."""
+
+    kind: str  # wait, warm, cool, add, press
+    text: str
+    minutes: float | None = None
+    temperature_c: float | None = None
+    line: str = ""
+    ingredient: str = ""
+    grams: float | None = None  # of the batches that are made
+
+
+@dataclass(frozen=True, kw_only=True)
+class FeelAdvice:
+    """What to do with a dough that is felt."""
+
+    felt: str
+    minute: float
+    wanted_low: str
+    wanted_high: str
+    fits: bool
+    off_by: float  # decades from the nearer edge of the window; 0 inside
+    bias: float  # decades by which the hand differs from the forecast; what a kitchen learns from
+    forecast: str  # class that was forecast for that minute
+    closes_in_min: float | None  # until it is too stiff to shape
+    ways: tuple[FeelWay, ...]
+    text: str
+
+
+def feel(
+    dough: Dough,
+    *,
+    class_name: str,
+    minute: float | None = None,
+    temperature_c: float | None = None,
+    batches: float = 1.0,
+) -> FeelAdvice:
+    """Advice for a dough as it is felt. A pure function.
+
+    Args:
+        dough: as it was written, or as it was weighed.
+        class_name: what was felt: a handling class, "crumbly", "tears" or "greasy".
+        minute: after mixing; None takes the form's usual rest.
+        temperature_c: of the dough, where it was measured.
+        batches: by which grams are told.
+
+    Raises:
+        FormulaError: when the class is unknown, or there is no dough to feel.
+    """
+    allowed = (*felt_words(), *ALSO)
+    if class_name not in allowed:
+        raise FormulaError(
+            "no such feel",
+            got=class_name[:40],
+            allowed=", ".join(allowed),
+            remedy="choose one of these",
+            field="class",
+        )
+    if dough.handling is None:
+        raise FormulaError(
+            "there is no dough to feel yet", got="an empty bowl", allowed="two lines or more", remedy="weigh it first"
+        )
+    hand = _Hand(dough, class_name, minute, temperature_c, batches)
+    if class_name == _GREASY:
+        return hand.told(0.0, _greasy(hand), fits=False)
+    if class_name == CRUMBLY:
+        return hand.told(0.0, _crumbly(hand), fits=False)
+    off = hand.off_by
+    if off == 0:
+        return hand.told(off, (), fits=True)
+    return hand.told(off, _ways(hand), fits=False)
+
+
+class _Hand:
+    """A dough in a hand."""
+
+    def __init__(
+        self, dough: Dough, felt: str, minute: float | None, temperature_c: float | None, batches: float
+    ) -> None:
+        self.dough, self.felt, self.batches = dough, felt, batches
+        self.habit = form_handling()[dough.formula.form]
+        self.minute = self.habit.rest_min if minute is None else minute
+        forecast, _ = bowl_of(dough.inside, dough.formula, rest_min=self.minute)
+        self.temperature_c = forecast.temperature_c if temperature_c is None else temperature_c
+        self.thick = dough.piece.thickness_mm
+        self.low = band_of(self.habit.lowest, self.thick).low
+        self.high = band_of(self.habit.highest, self.thick).high
+        self.now = consistency_at(dough, self.minute, self.temperature_c)
+        self.hand = self._middle()
+        self.bias = self.hand - self.now
+        # The dough in the hand is another than the one that was forecast: the one that feels like this.
+        self.real = as_felt(dough, self.hand, self.minute, self.temperature_c)
+        self.bowl, _ = bowl_of(self.real.inside, self.real.formula, rest_min=self.minute)
+        self.left = self.hand - consistency_at(self.real, self.minute, self.temperature_c)
+
+    def _middle(self) -> float:
+        if self.felt in (CRUMBLY, _GREASY):
+            return self.now
+        if self.felt == _TEARS:
+            # What tears is too stiff to bend, by half a class.
+            return self.high + _END / 2
+        return middle_of(band_of(self.felt, self.thick))
+
+    @property
+    def off_by(self) -> float:
+        """Decades to the nearer edge: below 0 too soft, above 0 too stiff, 0 inside."""
+        if self.hand < self.low:
+            return self.hand - self.low
+        return self.hand - self.high if self.hand >= self.high else 0.0
+
+    @property
+    def aim(self) -> float:
+        """Somewhat inside the edge that was missed, or the middle of a narrow window."""
+        inside = min(_INSIDE, (self.high - self.low) / 2)
+        return self.low + inside if self.off_by < 0 else self.high - inside
+
+    def over_minutes(self) -> tuple[np.ndarray, np.ndarray]:
+        """Minutes from now on, and what the hand will feel."""
+        minutes = self.minute + np.arange(0.0, _LONGEST + 0.5, 0.5)
+        warm = replace(self.bowl, temperature_c=self.temperature_c)
+        return minutes - self.minute, warm.over_minutes(minutes) + self.left
+
+    def over_degrees(self) -> tuple[np.ndarray, np.ndarray]:
+        """Degrees, and what the hand will feel."""
+        degrees = np.arange(_COOLEST, _WARMEST + 1, 1.0)
+        return degrees, self.bowl.over_degrees(degrees) + self.left
+
+    def closes(self) -> float | None:
+        """Minutes until it is too stiff; None when waiting does not make it so."""
+        waited, felt = self.over_minutes()
+        there = np.flatnonzero(felt >= self.high)
+        return float(waited[there[0]]) if len(there) and felt[0] < self.high else None
+
+    def told(self, off: float, ways: tuple[FeelWay, ...], *, fits: bool) -> FeelAdvice:
+        closes = self.closes() if fits else None
+        return FeelAdvice(
+            felt=self.felt,
+            minute=self.minute,
+            wanted_low=self.habit.lowest,
+            wanted_high=self.habit.highest,
+            fits=fits,
+            off_by=off,
+            bias=0.0 if self.felt in (CRUMBLY, *ALSO) else self.bias,
+            forecast=class_of(self.now, self.thick),
+            closes_in_min=closes,
+            ways=ways,
+            text=self._text(ways, closes, fits=fits),
+        )
+
+    def _text(self, ways: tuple[FeelWay, ...], closes: float | None, *, fits: bool) -> str:
+        form = self.dough.form.name.lower()
+        if fits:
+            left = f" You have about {closes:.0f} min." if closes and closes > 0 else ""
+            return f"{self.felt.capitalize()} is right for a {form}: shape it now.{left}"
+        if not ways:
+            return f"{self.felt.capitalize()} is not what a {form} wants, and no small change brings it there."
+        said = ", or ".join(way.text for way in ways)
+        return f"{self.felt.capitalize()} for a {form}: {said}."
+
+
+def middle_of(band: ClassBand) -> float:
+    """The consistency that a felt class stands for: its middle, or somewhat inside of an open end.
+
+    >>> middle_of(ClassBand(class_name="tacky", low=2.5, high=3.3))
+    2.9
+    """
+    if band.low < -_LARGE:
+        return band.high - _END
+    if band.high > _LARGE:
+        return band.low + _END
+    return (band.low + band.high) / 2
+
+
+_LARGE = 8.0
+
+
+def _ways(hand: _Hand) -> tuple[FeelWay, ...]:
+    ways = []
+    soft = hand.off_by < 0
+    if soft:
+        ways += _waiting(hand)
+    ways += _degrees(hand, soft=soft)
+    change = hand.aim - hand.hand
+    found = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
+    ways += [_adding(hand, correction) for correction in found]
+    if abs(hand.off_by) > _FAR and not any(correction.whole for correction in found):
+        ways.insert(0, FeelWay(kind="check", text="check the weights first: it is far off"))
+    return tuple(ways[:_MOST_WAYS]) or (
+        FeelWay(kind="check", text="check what was weighed: no small change brings it there"),
+    )
+
+
+def _waiting(hand: _Hand) -> list[FeelWay]:
+    """Only where the curve crosses into the window."""
+    waited, felt = hand.over_minutes()
+    inside = np.flatnonzero((felt >= hand.low) & (felt < hand.high))
+    if not len(inside) or waited[inside[0]] < _SOONEST / 2:
+        return []
+    minutes = max(float(np.ceil(waited[inside[0]])), _SOONEST)
+    return [FeelWay(kind="wait", text=f"wait {minutes:.0f} min", minutes=minutes)]
+
+
+def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
+    """Warmer or cooler, for a dough that minds it: melted cheese and butter."""
+    fat = bool(hand.bowl.materials.fat + hand.bowl.materials.cheese)
+    if not fat:
+        return []
+    degrees, felt = hand.over_degrees()
+    inside = degrees[(felt >= hand.low + 0.05) & (felt < hand.high - 0.05)]
+    if soft:
+        cooler = inside[inside < hand.temperature_c - 2]
+        if not len(cooler):
+            return []
+        to = float(cooler.max())
+        how = "let it cool" if to >= constant("room_temperature") else "chill it"
+        return [FeelWay(kind="cool", text=f"{how} to {to:.0f} °C", temperature_c=to)]
+    warmer = inside[inside > hand.temperature_c + 2]
+    if not len(warmer):
+        return []
+    to = float(min(warmer.min() + 4, warmer.max()))
+    if cheese_share(hand.dough.inside) >= CHEESE_DOUGH:
+        return [FeelWay(kind="warm", text=f"warm the piece in hand to {to:.0f} °C", temperature_c=to)]
+    if to > _BUTTER_RUNS_C:
+        return []
+    return [FeelWay(kind="warm", text=f"let it warm to {to:.0f} °C", temperature_c=to)]
+
+
+def _adding(hand: _Hand, correction: Correction) -> FeelWay:
+    grams = as_poured(correction.grams * hand.batches)
+    name = correction.name.partition(",")[0].lower()
+    return FeelWay(
+        kind="add",
+        text=f"+ {grams:g} g {name}{'' if correction.whole else ', then feel again'}",
+        line=correction.line,
+        ingredient=correction.ingredient,
+        grams=grams,
+    )
+
+
+def as_poured(grams: float) -> float:
+    """What a bench scale shows: tenths only where a gram would be too coarse."""
+    return round(grams) if grams >= 3 else max(to_the_scale(grams), 0.1)
+
+
+def _crumbly(hand: _Hand) -> tuple[FeelWay, ...]:
+    """Press it; then as much liquid as fills its voids a little better than now."""
+    ways = []
+    if hand.bowl.method.pressed:
+        ways.append(FeelWay(kind="press", text="press it together hard once more"))
+    dough = hand.dough
+    start = shaped_at(dough.inside, dough.formula, rest_min=hand.minute)[1]
+    # Felt as crumbly, its voids are just not filled, whatever the forecast says.
+    wanted = _COHERES * max(start, 1.0) if start > 1 else _COHERES
+    step = 0.01 * dough.inside.dough_g
+    for correction in corrections(dough, -0.1, minute=hand.minute, temperature_c=hand.temperature_c):
+        for n in range(1, 16):
+            more = with_more(dough, correction.line, n * step)
+            if shaped_at(more.inside, more.formula, rest_min=hand.minute)[1] >= wanted:
+                ways.append(_adding(hand, replace(correction, grams=n * step, whole=True)))
+                break
+    return tuple(ways[:_MOST_WAYS])
+
+
+def _greasy(hand: _Hand) -> tuple[FeelWay, ...]:
+    """Fat has come out: cooler, and hands off (common practice)."""
+    cooler = max(hand.temperature_c - 8, 15.0)
+    return (
+        FeelWay(kind="cool", text=f"let it cool to {cooler:.0f} °C and knead it back in", temperature_c=cooler),
+        FeelWay(kind="wait", text="rest it 5 min and do not work it on", minutes=5.0),
+    )

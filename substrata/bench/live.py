@@ -1,0 +1,252 @@
+"""The live bake: what clock, scale, probe and eye say while it bakes moves the window of the forecast.
+
+Bakes with other ovens, colours, convections and thicknesses are run once (an ensemble); a reading is laid over what each of them
+had at that minute, and the moment of done follows by their common scatter (a linear update of an ensemble, Evensen 1994). A
+reading far from all of them counts less: one wrong number does not move the bake.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
+from math import exp, hypot
+from typing import Literal
+
+import numpy as np
+
+from substrata.errors import FormulaError
+from substrata.oven.case import BakeCase
+from substrata.oven.doneness import doneness
+from substrata.oven.numbers import oven_number, oven_numbers
+from substrata.oven.questions import COARSE
+from substrata.oven.ran import Ran
+from substrata.oven.stages import run
+from substrata.pantry.library import Floats
+from substrata.quantities.spread import SDS_IN_HALF_90
+from substrata.shape.piece import shape_forms
+
+MEMBERS = 48
+_MOST_OF_A_KIND = 6  # readings that are used: close ones say the same
+_BEYOND = 2.5  # standard deviations from which a reading counts less
+ReadingKind = Literal["weight", "core", "oven", "colour"]
+KINDS: tuple[ReadingKind, ...] = ("weight", "core", "oven", "colour")
+# One standard deviation: of a weighed share lost, a probe in the core and in the air (K), and an eye (chips of colour).
+_NOISE = {"weight": 0.006, "core": 3.0, "oven": 4.0, "colour": 0.6}
+_CHIP_DOSE = 0.09  # loss of lightness, as a logarithm, from one chip of colour to the next (house choice)
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeReading:
+    """Something seen while it bakes."""
+
+    minute: float
+    kind: ReadingKind
+    value: float  # share lost; °C; or colour from −2 (far too pale) to 2 (far too dark), 0 as wanted
+
+
+@dataclass(frozen=True, kw_only=True)
+class LiveForecast:
+    """The window as it stands."""
+
+    minute: float
+    ready_min: float | None
+    low_min: float | None
+    high_min: float | None
+    left_min: float | None  # until it is done
+    before_min: float | None  # what was forecast before the first reading
+    before_low_min: float | None
+    before_high_min: float | None
+    check_min: float | None  # when to look next
+    offset_k: float  # of the oven over its dial, by this bake
+    offset_sd: float
+    odd: tuple[int, ...]  # readings that hardly fit, by their number
+    text: str
+
+
+class LiveBake:
+    """A bake and its like: worked out once, asked again with every reading."""
+
+    def __init__(self, case: BakeCase, form: str) -> None:
+        self.case = case
+        normals = _normals()
+        cases = _members(case, form, normals)
+        with ThreadPoolExecutor(2) as pool:
+            runs = list(pool.map(_one, cases))
+        known = [n for n, (_, ready) in enumerate(runs) if ready]
+        self.runs: list[Ran] = [runs[n][0] for n in known]
+        self.cases: list[BakeCase] = [cases[n] for n in known]
+        self.ready: Floats = np.log([runs[n][1] or 1.0 for n in known])
+        self.offsets: Floats = np.array([c.offset_k for c in self.cases])
+        self.knows = len(known) >= MEMBERS // 2
+
+    def told(self, minute: float, readings: Sequence[BakeReading] = ()) -> LiveForecast:
+        """The window after some readings.
+
+        Args:
+            minute: now, from when it went in.
+            readings: what was seen so far, in any order.
+
+        Raises:
+            FormulaError: when a reading cannot be meant.
+        """
+        for reading in readings:
+            check_reading(reading)
+        if not self.knows:
+            return self._unknown(minute)
+        seen = _thinned(readings)
+        states = np.column_stack((self.ready, self.offsets))
+        before = states.mean(axis=0)
+        mean, sd, odd = self._updated(states, seen)
+        # What the model misses by itself is not seen before it is done: it stays, but what is left of the bake shrinks.
+        left_share = max(1 - minute / exp(mean[0]), 0.15)
+        spread = hypot(float(sd[0]), oven_number("model_error") * (left_share if seen else 1.0))
+        first = hypot(float(self.ready.std()), oven_number("model_error"))
+        ready = exp(float(mean[0]))
+        low, high = ready * exp(-SDS_IN_HALF_90 * spread), ready * exp(SDS_IN_HALF_90 * spread)
+        check = max(min(0.75 * ready, low), minute + 0.25 * max(ready - minute, 0.0))
+        return LiveForecast(
+            minute=minute,
+            ready_min=ready,
+            low_min=low,
+            high_min=high,
+            left_min=ready - minute,
+            before_min=exp(float(before[0])),
+            before_low_min=exp(float(before[0]) - SDS_IN_HALF_90 * first),
+            before_high_min=exp(float(before[0]) + SDS_IN_HALF_90 * first),
+            check_min=check,
+            offset_k=float(mean[1]),
+            offset_sd=float(sd[1]),
+            odd=tuple(readings.index(seen[n]) for n in odd),
+            text=_text(ready, minute, exp(float(before[0])), float(mean[1]), bool(seen)),
+        )
+
+    def _updated(self, states: Floats, seen: list[BakeReading]) -> tuple[Floats, Floats, list[int]]:
+        """Mean and standard deviation of (ln ready, offset) after the readings, and which hardly fit."""
+        mean, sds = states.mean(axis=0), states.std(axis=0)
+        if not seen:
+            return mean, sds, []
+        predicted = np.array([[self._predicted(n, reading) for reading in seen] for n in range(len(self.runs))])
+        noise = np.array([_NOISE[reading.kind] for reading in seen])
+        off = np.array([reading.value for reading in seen]) - predicted.mean(axis=0)
+        surprise = np.abs(off) / np.hypot(predicted.std(axis=0), noise)
+        # A reading beyond what any like bake has counts as much less as it is beyond.
+        noise = noise * np.maximum(surprise / _BEYOND, 1.0) ** 2
+        anomalies, about = states - mean, predicted - predicted.mean(axis=0)
+        count = len(self.runs) - 1
+        both = about.T @ about / count + np.diag(noise**2)
+        gain = np.linalg.solve(both, about.T @ anomalies / count).T
+        left = (anomalies.T @ anomalies / count) - gain @ (about.T @ anomalies / count)
+        odd = [n for n, far in enumerate(surprise.tolist()) if far > 2 * _BEYOND]
+        return mean + gain @ off, np.sqrt(np.maximum(np.diag(left), 1e-6)), odd
+
+    def _predicted(self, member: int, reading: BakeReading) -> float:
+        ran, case = self.runs[member], self.cases[member]
+        if reading.kind == "oven":
+            return case.oven_c + case.offset_k
+        if reading.kind == "colour":
+            light = float(np.interp(reading.minute, ran.minutes, ran.light_top))
+            dose = np.log(case.light / min(light, case.light))
+            return float((dose - case.gold_dose * case.wish_factor) / _CHIP_DOSE)
+        curve = ran.loss if reading.kind == "weight" else ran.core_c
+        return float(np.interp(reading.minute, ran.minutes, curve))
+
+    def _unknown(self, minute: float) -> LiveForecast:
+        nothing = dict.fromkeys(
+            (
+                "ready_min",
+                "low_min",
+                "high_min",
+                "left_min",
+                "before_min",
+                "before_low_min",
+                "before_high_min",
+                "check_min",
+            )
+        )
+        return LiveForecast(
+            minute=minute,
+            **nothing,
+            offset_k=self.case.offset_k,
+            offset_sd=self.case.offset_sd,
+            odd=(),
+            text="No end of this bake can be told: go by weight and eye.",
+        )
+
+
+def check_reading(reading: BakeReading) -> None:
+    """Refuse a reading that cannot be meant.
+
+    Raises:
+        FormulaError: naming what is allowed.
+    """
+    allowed = {"weight": (-0.5, 0.95), "core": (-30.0, 150.0), "oven": (-30.0, 400.0), "colour": (-2.0, 2.0)}
+    if reading.kind not in allowed:
+        raise FormulaError(
+            "no such reading", got=str(reading.kind)[:40], allowed=", ".join(allowed), remedy="choose one of these"
+        )
+    low, high = allowed[reading.kind]
+    if not low <= reading.value <= high or not 0 <= reading.minute <= 600:
+        raise FormulaError(
+            "the reading cannot be meant",
+            got=f"{reading.kind} {reading.value:g} at {reading.minute:g} min",
+            allowed=f"{low:g} to {high:g}, within 600 min",
+            remedy="read it again",
+            field=reading.kind,
+        )
+
+
+def _normals() -> Floats:
+    """Standard normal draws in mirrored pairs, shape (MEMBERS, 5): always the same ones."""
+    half = np.random.default_rng(20_261_126).normal(size=(MEMBERS // 2, 5))
+    return np.vstack((half, -half))
+
+
+def _members(case: BakeCase, form: str, normals: Floats) -> list[BakeCase]:
+    numbers = oven_numbers()
+    h, pipe = numbers["h_static"], numbers["heat_pipe"]
+    thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
+    rows = []
+    for oven, brown, air, heat, thick in normals.tolist():
+        other = replace(
+            case,
+            offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
+            browning=case.browning * exp(brown * oven_number("browning_sd")),
+            h_factor=max(1 + air * h.sd / h.value, 0.3),
+            pipe_factor=max(1 + heat * pipe.sd / pipe.value, 0.3),
+        )
+        rows.append(other.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
+    return rows
+
+
+def _one(case: BakeCase) -> tuple[Ran, float | None]:
+    ran = run(case, cells=COARSE, keep_s=10.0)
+    rim = run(case.rim(), cells=COARSE, keep_s=10.0) if case.form.face == "rim" else None
+    return ran, doneness(case, ran, rim).ready
+
+
+def _thinned(readings: Sequence[BakeReading]) -> list[BakeReading]:
+    """Of each kind the newest and some before it, evenly spread: two probes a second apart are one."""
+    kept: list[BakeReading] = []
+    for kind in KINDS:
+        own = sorted((r for r in readings if r.kind == kind), key=lambda r: r.minute)
+        if len(own) > _MOST_OF_A_KIND:
+            places = np.unique(np.linspace(0, len(own) - 1, _MOST_OF_A_KIND).round().astype(int))
+            own = [own[place] for place in places.tolist()]
+        kept += own
+    return kept
+
+
+def _text(ready: float, minute: float, before: float, offset: float, seen: bool) -> str:
+    left = ready - minute
+    when = f"about {left:.0f} min to go" if left >= 1.5 else "look now" if left > -2 else "it should be out"
+    if not seen:
+        return f"{when.capitalize()}: done about {ready:.0f} min after it went in."
+    moved = ready - before
+    how = (
+        "as forecast"
+        if abs(moved) < 0.04 * before
+        else f"{abs(moved):.0f} min {'later' if moved > 0 else 'sooner'} than forecast"
+    )
+    oven = f"; this oven runs about {abs(offset):.0f} °C {'hot' if offset > 0 else 'cool'}" if abs(offset) >= 6 else ""
+    return f"{when.capitalize()}: {how}{oven}."

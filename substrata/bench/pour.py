@@ -1,0 +1,172 @@
+"""Poured over, or short: what the rest of the formula answers."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from substrata.analysis.brackets import bracket_kinds
+from substrata.batch.weighed import WeighedLine
+from substrata.bench.correct import Correction, corrections, worse_than
+from substrata.bench.feel import as_poured
+from substrata.bench.tolerance import tolerances
+from substrata.context.dough import Dough
+from substrata.context.figures import figures
+from substrata.dough.handling_words import form_handling
+from substrata.errors import FormulaError
+
+_FOLLOWS = 4.0  # times the wrong weight, that another line may follow by (house choice)
+_HAIR = 1e-9
+_FELT = 0.05  # decades below which nothing has to be made up for
+
+
+@dataclass(frozen=True, kw_only=True)
+class PourWay:
+    """One answer to a wrong weight."""
+
+    kind: str  # within, out, more, keeps, scale
+    text: str
+    grams: dict[str, float]  # new weight by line, of the batches that are made
+    worse: tuple[str, ...]  # brackets that it leaves out of their windows, in words
+
+
+@dataclass(frozen=True, kw_only=True)
+class PourAdvice:
+    """What to do about a line that was weighed otherwise than written."""
+
+    line: str
+    off_g: float  # poured over what is written
+    tolerance_g: float
+    within: bool
+    ways: tuple[PourWay, ...]
+    text: str
+
+
+def poured(
+    dough: Dough, line: str, grams: float, *, before: Collection[str] = (), batches: float = 1.0, mixed: bool = False
+) -> PourAdvice:
+    """What the rest of the formula answers to a weight. A pure function.
+
+    Args:
+        dough: as it is written.
+        line: that was weighed.
+        grams: what the scale shows, of all batches.
+        before: lines that lie in the bowl already and can only grow.
+        batches: that are made.
+        mixed: the line is stirred in, and cannot be taken out.
+
+    Raises:
+        FormulaError: when there is no such line.
+    """
+    found = next((w for w in dough.batch.lines if w.line.id == line), None)
+    if found is None:
+        raise FormulaError(
+            "no such line",
+            got=line[:60],
+            allowed=", ".join(w.line.id for w in dough.batch.lines),
+            remedy="name a line of the formula",
+            field="line",
+        )
+    written = found.grams.value
+    off = grams / batches - written
+    allowed = tolerances(dough)[line].grams
+    name = _short(found)
+    if abs(off) <= allowed * (1 + _HAIR):
+        return PourAdvice(
+            line=line,
+            off_g=off * batches,
+            tolerance_g=allowed * batches,
+            within=True,
+            ways=(),
+            text=f"{_grams(grams)} {name}: within what it may be.",
+        )
+    ways = []
+    if off < 0:
+        ways.append(
+            PourWay(kind="more", text=f"pour {_grams(-off * batches)} more", grams={line: written * batches}, worse=())
+        )
+    elif not mixed:
+        ways.append(
+            PourWay(kind="out", text=f"take {_grams(off * batches)} out", grams={line: written * batches}, worse=())
+        )
+    if off > 0 or mixed:
+        ways += _kept(dough, found, off, batches)
+        ways.append(_scaled(dough, found, grams, written * batches, before, batches))
+    side = "too much" if off > 0 else "short of"
+    return PourAdvice(
+        line=line,
+        off_g=off * batches,
+        tolerance_g=allowed * batches,
+        within=False,
+        ways=tuple(ways),
+        text=f"{_grams(abs(off) * batches)} {side} {name}: {', or '.join(way.text for way in ways)}.",
+    )
+
+
+def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[PourWay]:
+    """One other line that keeps the handling as it was written; what is in the bowl already may only grow, and does."""
+    now = dough.but(grams={line.line.id: line.grams.value + off})
+    before, after = figures(dough), figures(now)
+    if before is None or after is None:
+        return []
+    change = before.consistency - after.consistency
+    if abs(change) < _FELT:
+        left = worse_than(before, after)
+        if left:
+            return []
+        return [PourWay(kind="keeps", text="leave it: nothing else has to follow", grams={}, worse=())]
+    minute = form_handling()[dough.formula.form].rest_min
+    ways = []
+    for correction in corrections(now, change, minute=minute):
+        # Not by so much of another that it would be another dough.
+        if correction.line == line.line.id or not correction.whole or correction.grams > _FOLLOWS * abs(off):
+            continue
+        ways.append(_keeping(now, correction, batches))
+    return ways[:1]
+
+
+def _keeping(now: Dough, correction: Correction, batches: float) -> PourWay:
+    here = {w.line.id: w.grams.value for w in now.batch.lines}
+    name = correction.name.partition(",")[0].lower()
+    whole = (here.get(correction.line, 0.0) + correction.grams) * batches
+    worse = _said(correction.worse)
+    but = f" (then {' and '.join(worse)} leaves its window)" if worse else ""
+    return PourWay(
+        kind="keeps",
+        text=f"+ {_grams(correction.grams * batches)} {name} keeps how it handles{but}",
+        grams={correction.line: whole},
+        worse=worse,
+    )
+
+
+def _scaled(
+    dough: Dough, line: WeighedLine, grams: float, written: float, before: Collection[str], batches: float
+) -> PourWay:
+    """Everything else by the same factor: nothing of the balance moves, there is more dough."""
+    factor = grams / written
+    rest = {
+        w.line.id: w.grams.value * batches * factor
+        for w in dough.batch.lines
+        if w.line.id and w.line.id != line.line.id
+    }
+    pieces = dough.formula.pieces * batches * factor
+    again = [name for w in dough.batch.lines if w.line.id in before for name in (_short(w),)]
+    top_up = f", and top up {', '.join(again)}" if again else ""
+    return PourWay(
+        kind="scale",
+        text=f"everything else × {factor:.2f} for {pieces:.1f} pieces{top_up}",
+        grams=rest,
+        worse=(),
+    )
+
+
+def _said(keys: tuple[str, ...]) -> tuple[str, ...]:
+    return tuple(bracket_kinds()[key].label.lower() for key in keys)
+
+
+def _short(line: WeighedLine) -> str:
+    return line.ingredient.name.partition(",")[0].lower()
+
+
+def _grams(value: float) -> str:
+    return f"{as_poured(value):g} g"

@@ -1,0 +1,323 @@
+"""The open run document ``*.run.json``: a formula as it was written, what was really done with it, and the verdict.
+
+A run is kept as *entries*, each with an id of its own, so that two devices may write one run and a second sending changes
+nothing. What was done follows from them (``done_of``); a run that was written down afterwards tells it in ``done`` at once.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields, replace
+from datetime import datetime
+from functools import cache
+from typing import Annotated, Any, Literal, get_args
+
+from substrata.documents.collections import Listed, Named, Nested
+from substrata.documents.kinds import Flag, Number, Text, Where, Whole, Word
+from substrata.documents.records import read_record, record_schema, write_record
+from substrata.dough.handling_words import classes
+from substrata.errors import FormulaError
+from substrata.formula.formula import Formula
+from substrata.quantities.tables import read_table
+
+RUN_VERSION = 1
+_VERSION = "substrata_run"
+GRAMS = Number(low=0, high=200_000, unit="g")
+DEGREES = Number(low=-30, high=400, unit="°C")
+MINUTES = Number(low=0, high=100_000, unit="min")
+ENTRY_KINDS = Literal[
+    "weighed", "measured", "moment", "done", "skipped", "felt", "swapped", "timer", "photo", "note", "undo"
+]
+MOMENTS = ("mixed", "shaped", "in", "turn", "flip", "top", "out", "cut", "eaten")
+CRUMBLY = "crumbly"  # a want of cohesion, felt like a class
+LIKED = Literal["", "good", "so-so", "bad"]
+AGAIN = Literal["", "keep", "again", "drop"]
+WHERE = Literal["", "rim", "middle", "all"]
+MOST_ENTRIES = 5000
+
+
+def felt_words() -> tuple[str, ...]:
+    """What a dough can be felt as: the classes from thin to stiff, and that it does not cohere."""
+    return (*(band.class_name for band in classes()), CRUMBLY)
+
+
+@cache
+def faults() -> dict[str, str]:
+    """The faults that can be told, by id."""
+    return {row.text("fault"): row.text("words") for row in read_table("faults.csv")}
+
+
+def _fault_ids() -> tuple[str, ...]:
+    return tuple(faults())
+
+
+def _felt_words() -> tuple[str, ...]:
+    return ("", *felt_words())
+
+
+@dataclass(frozen=True, kw_only=True)
+class Felt:
+    """What a hand felt."""
+
+    minute: Annotated[float | None, MINUTES] = None  # after mixing; None: at shaping
+    class_name: Annotated[str, Word(of=_felt_words, key="class")] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class Done:
+    """What was really done; what was not looked at is None, and is not taken as well done."""
+
+    grams: Annotated[Mapping[str, float], Named(of=Number(low=0, high=200_000, unit="g", note="by line"))] = field(
+        default_factory=dict
+    )
+    swapped: Annotated[Mapping[str, str], Named(of=Text(most=200, note="what was taken instead, by line"))] = field(
+        default_factory=dict
+    )
+    new_packs: Annotated[Mapping[str, bool], Named(of=Flag(note="a pack opened since the last run, by line"))] = field(
+        default_factory=dict
+    )
+    rest_min: Annotated[float | None, MINUTES] = None
+    room_c: Annotated[float | None, DEGREES] = None
+    dough_c: Annotated[float | None, DEGREES] = None  # after mixing
+    thickness_mm: Annotated[float | None, Number(low=0.2, high=300, unit="mm")] = None
+    oven_c: Annotated[float | None, DEGREES] = None  # on the dial
+    probe_c: Annotated[float | None, DEGREES] = None  # the empty oven's air, or the oil, by a probe
+    trays: Annotated[int | None, Whole(low=1, high=12, optional=True)] = None
+    minutes: Annotated[float | None, MINUTES] = None  # in the oven
+    weight_in_g: Annotated[float | None, GRAMS] = None  # of what was weighed, before
+    weight_out_g: Annotated[float | None, GRAMS] = None  # and after
+    core_c: Annotated[float | None, DEGREES] = None  # as it came out
+    squeezed_g: Annotated[float | None, GRAMS] = None  # of the vegetable, after drying
+    # Small things that are done or left: "dock", "vent", "turn", "wash" … (``slips.csv``); what is not told is not known.
+    steps: Annotated[Mapping[str, bool], Named(of=Flag())] = field(default_factory=dict)
+    felt: Annotated[tuple[Felt, ...], Listed(of=Felt, most=50)] = ()
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class FaultSeen:
+    """A fault, and where."""
+
+    id: Annotated[str, Word(of=_fault_ids, what="is no fault that is known", asked=True)]
+    where: Annotated[WHERE, Word(of=get_args(WHERE))] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class Verdict:
+    """What the baker says of a run; more can be said, nothing must."""
+
+    hours_after: Annotated[float | None, Number(low=0, high=2000, unit="h")] = None  # of the oven, when it was eaten
+    liked: Annotated[LIKED, Word(of=get_args(LIKED))] = ""
+    again: Annotated[AGAIN, Word(of=get_args(AGAIN))] = ""
+    faults: Annotated[tuple[FaultSeen, ...], Listed(of=FaultSeen, most=40)] = ()
+    # −2 far too pale … 2 far too dark
+    colour: Annotated[int | None, Whole(low=-2, high=2, optional=True)] = None
+    lightness: Annotated[float | None, Number(low=0, high=100, unit="L*", note="of the crust, from a photo")] = None
+    scores: Annotated[Mapping[str, float], Named(of=Number(low=0, high=10, note="0 to 10, by axis"))] = field(
+        default_factory=dict
+    )
+    # Answers to what the ranking asked: cause → whether it was so.
+    asked: Annotated[Mapping[str, bool], Named(of=Flag())] = field(default_factory=dict)
+    note: Annotated[str, Text(most=5000)] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class Entry:
+    """One thing that was done, with its time."""
+
+    id: Annotated[str, Text(least=1, most=60, asked=True, note="one of its own: a second sending changes nothing")]
+    at: Annotated[str, Text(least=1, most=40, asked=True, note="date and time, ISO 8601")]
+    kind: Annotated[ENTRY_KINDS, Word(of=get_args(ENTRY_KINDS), asked=True)]
+    # What: a line (weighed, swapped), a field of what was done (measured), a moment, a step, or the entry that is undone.
+    what: Annotated[str, Text(most=120)] = ""
+    value: Annotated[float | None, Number()] = None
+    word: Annotated[str, Text(most=5000)] = ""
+    by: Annotated[str, Text(most=120)] = ""  # who
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
+class Run:
+    """One bake as it really happened."""
+
+    formula: Annotated[Formula, Nested(of=Formula, asked=True)]  # as written
+    id: Annotated[str, Text(most=60)] = ""
+    started: Annotated[str, Text(most=40, note="date and time, ISO 8601")] = ""
+    batches: Annotated[float, Number(low=0.05, high=200, optional=False)] = 1.0
+    oven: Annotated[str, Text(most=60, note="key of an oven of the kitchen")] = ""
+    done: Annotated[Done, Nested(of=Done)] = Done()
+    entries: Annotated[tuple[Entry, ...], Listed(of=Entry, most=MOST_ENTRIES)] = ()
+    verdict: Annotated[Verdict | None, Nested(of=Verdict, optional=True)] = None
+    # Left out of all learning.
+    left_out: Annotated[bool, Flag()] = False
+    extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
+
+
+_WHERE = Where()
+
+
+def read_run(document: Mapping[str, Any]) -> Run:
+    """Make a run of a document.
+
+    Raises:
+        FormulaError: naming the field that cannot be read.
+    """
+    version = document.get(_VERSION, RUN_VERSION)
+    if version != RUN_VERSION:
+        raise FormulaError(
+            "the run is of another version",
+            got=repr(version)[:40],
+            field=_VERSION,
+            allowed=str(RUN_VERSION),
+            remedy="open it with the program that wrote it",
+        )
+    if "formula" not in document:
+        raise FormulaError(
+            "the run tells no formula",
+            got=", ".join(map(str, document))[:80] or "an empty object",
+            allowed="a run document with the formula as it was written",
+            remedy='put the formula\'s document under "formula"',
+            field="formula",
+        )
+    run = read_record(Run, {key: value for key, value in document.items() if key != _VERSION}, _WHERE)
+    _known_lines(run)
+    _known_steps(run.done)
+    for entry in run.entries:
+        moment_of(entry)
+    return run
+
+
+def write_run(run: Run) -> dict[str, Any]:
+    """Write a run as a document; ``read_run`` of it gives the same run."""
+    return {_VERSION: RUN_VERSION, **write_record(run)}
+
+
+def run_schema() -> dict[str, Any]:
+    """JSON Schema (2020-12) of the document."""
+    whole = record_schema(Run)
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Substrata run",
+        **whole,
+        "properties": {_VERSION: {"const": RUN_VERSION, "description": "version of this format"}} | whole["properties"],
+    }
+
+
+@cache
+def slip_words() -> dict[str, str]:
+    """The small things that are done or left, by id, and what they are called."""
+    return {row.text("slip"): row.text("words") for row in read_table("slips.csv")}
+
+
+def _known_lines(run: Run) -> None:
+    lines = {line.id for line in run.formula.lines}
+    for where in ("grams", "swapped", "new_packs"):
+        strange = [line for line in getattr(run.done, where) if line not in lines]
+        if strange:
+            raise FormulaError(
+                "the run tells of a line that its formula has not",
+                got=", ".join(strange)[:80],
+                allowed=", ".join(sorted(lines))[:200],
+                remedy="name a line of the formula",
+                field=f"done.{where}",
+            )
+
+
+def _known_steps(done: Done) -> None:
+    strange = [key for key in done.steps if key not in slip_words()]
+    if strange:
+        raise FormulaError(
+            "no such step",
+            got=", ".join(strange)[:80],
+            allowed=", ".join(slip_words()),
+            remedy="choose one of these",
+            field="done.steps",
+        )
+
+
+def moment_of(entry: Entry) -> datetime:
+    """When an entry was made.
+
+    Raises:
+        FormulaError: when its time cannot be read.
+    """
+    try:
+        at = datetime.fromisoformat(entry.at)
+    except ValueError as error:
+        raise _bad_time(entry) from error
+    if at.tzinfo is None:
+        raise _bad_time(entry)
+    return at
+
+
+def _bad_time(entry: Entry) -> FormulaError:
+    return FormulaError(
+        "the entry's time cannot be read",
+        got=entry.at[:40],
+        allowed="2026-05-02T07:30:00+00:00",
+        remedy="give date, time and offset as ISO 8601",
+        field="entries.at",
+    )
+
+
+MEASURED = tuple(
+    row.name for row in fields(Done) if row.name not in ("grams", "swapped", "new_packs", "steps", "felt", "extra")
+)
+
+
+def standing(run: Run) -> tuple[Entry, ...]:
+    """The entries that stand, in the order of their times: each once, and none that was undone."""
+    once = {entry.id: entry for entry in run.entries}
+    gone = {entry.what for entry in once.values() if entry.kind == "undo"}
+    kept = [entry for entry in once.values() if entry.kind != "undo" and entry.id not in gone]
+    return tuple(sorted(kept, key=lambda entry: (moment_of(entry), entry.id)))
+
+
+def done_of(run: Run) -> Done:
+    """What was really done: the entries in the order of their times, and over them what is told at once."""
+    entries = standing(run)
+    grams: dict[str, float] = {}
+    swapped: dict[str, str] = {}
+    measured: dict[str, Any] = {}
+    steps: dict[str, bool] = {}
+    moments: dict[str, datetime] = {}
+    felt: list[Felt] = []
+    for entry in entries:
+        if entry.kind == "weighed" and entry.value is not None:
+            grams[entry.what] = entry.value / run.batches
+        elif entry.kind == "swapped":
+            swapped[entry.what] = entry.word
+        elif entry.kind == "measured" and entry.what in MEASURED and entry.value is not None:
+            measured[entry.what] = int(entry.value) if entry.what == "trays" else entry.value
+        elif entry.kind == "moment":
+            # The last "out" counts; of all else the first.
+            if entry.what == "out" or entry.what not in moments:
+                moments[entry.what] = moment_of(entry)
+        elif entry.kind in ("done", "skipped") and entry.what in slip_words():
+            steps[entry.what] = entry.kind == "done"
+        elif entry.kind == "felt":
+            mixed = moments.get("mixed")
+            minute = None if mixed is None else max((moment_of(entry) - mixed).total_seconds() / 60, 0.0)
+            felt.append(Felt(minute=minute, class_name=entry.word))
+    told = run.done
+    measured = {"rest_min": _between(moments, "mixed", "shaped"), "minutes": _between(moments, "in", "out"), **measured}
+    measured |= {key: value for key in MEASURED if (value := getattr(told, key)) is not None}
+    lines = {line.id for line in run.formula.lines}
+    return replace(
+        told,
+        grams={line: value for line, value in {**grams, **told.grams}.items() if line in lines},
+        swapped={**swapped, **told.swapped},
+        steps={**steps, **told.steps},
+        felt=(*felt, *told.felt),
+        **measured,
+    )
+
+
+def _between(moments: Mapping[str, datetime], start: str, end: str) -> float | None:
+    if start not in moments or end not in moments:
+        return None
+    minutes = (moments[end] - moments[start]).total_seconds() / 60
+    return minutes if minutes >= 0 else None

@@ -1,0 +1,524 @@
+"""``run_steps``: what is done at the bench, one thing a screen, in the order of work.
+
+A step is a thing to do with its amount, its aim, its time and its sign; nothing here is a forecast of its own: weights are the
+formula's, times and temperatures the stations'.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
+
+from substrata.batch.weighed import FRYING, WeighedLine
+from substrata.bench.feel import as_poured
+from substrata.bench.tolerance import Tolerance, tolerances
+from substrata.context.dough import Dough
+from substrata.dough.handling import HandlingForecast
+from substrata.errors import AmountError, FormulaError, OvenError
+from substrata.pantry.weigh import weigh
+from substrata.quantities.amount import parse_amount
+from substrata.quantities.tables import Row, read_table
+from substrata.settings import Settings
+from substrata.stations.bake import BakeForecast, forecast_of
+from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
+from substrata.stations.shape import ShapePlan, shape_plan_of
+
+Group = Literal["ready", "prep", "weigh", "mix", "rest", "shape", "bake", "cool", "finish"]
+Kind = Literal["do", "weigh", "wait", "measure", "moment", "feel"]
+_SPOONED_G = 12.0  # up to it a kitchen measure is told besides the grams (common practice)
+_EIGHTHS = (0.125, 0.25, 0.5, 0.75, 1.0, 1.5, 2.0, 2.5, 3.0)
+_FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1.0: "1", 1.5: "1½", 2.0: "2", 2.5: "2½", 3.0: "3"}
+_PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunStep:
+    """One thing to do."""
+
+    id: str  # stable for a formula: what is logged of it refers to it
+    group: Group
+    kind: Kind
+    text: str
+    grams: float | None = None  # to weigh, of all batches
+    low_g: float | None = None  # nobody minds what lies between
+    high_g: float | None = None
+    because: str = ""  # what minds first when it is off: a bracket's key, or "handling"
+    measure: str = ""  # a kitchen measure for what is small
+    line: str = ""
+    role: str = ""
+    bowl: str = ""
+    minutes: float | None = None  # how long; None takes no time of its own
+    check_min: float | None = None  # when to look first
+    target: str = ""  # "240 g after squeezing", "38–45 °C", "8 mm"
+    sign: str = ""  # how it looks when it is right
+    measures: str = ""  # field of the log that a number goes to: dough_c, thickness_mm …
+    moment: str = ""  # moment that pressing it marks: mixed, in, out …
+    slip: str = ""  # small thing that is done or left
+    cautions: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunPlan:
+    """A run before it begins."""
+
+    steps: tuple[RunStep, ...]
+    dough_g: float  # of all batches
+    pieces: float
+    piece_g: float
+    ready_min: float | None  # in the oven
+    wanted: tuple[str, str]  # handling classes it is shaped at
+    text: str
+
+
+def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
+    """The steps of a run. A pure function.
+
+    Args:
+        dough: what is made, with the oven it is baked in.
+        batches: by which every weight is told.
+
+    Raises:
+        FormulaError: when there is no dough to make.
+    """
+    if dough.handling is None:
+        raise FormulaError(
+            "there is nothing to make yet",
+            got="an empty bowl" if not dough.batch.lines else "one line",
+            allowed="two lines or more",
+            remedy="add what it is made of",
+            field="lines",
+        )
+    maker = _Maker(dough, batches)
+    steps = tuple(step for part in maker.parts() for step in part)
+    forecast = maker.forecast
+    ready = forecast.ready_min.best if forecast and forecast.ready_min else None
+    return RunPlan(
+        steps=steps,
+        dough_g=dough.batch.dough_g * batches,
+        pieces=dough.formula.pieces * batches,
+        piece_g=dough.piece.dough_g,
+        ready_min=ready,
+        wanted=(dough.handling.wanted_low, dough.handling.wanted_high),
+        text=f"{len(steps)} steps; {dough.batch.dough_g * batches:.0f} g of dough for "
+        f"{dough.formula.pieces * batches:g} pieces of {as_poured(dough.piece.dough_g):g} g.",
+    )
+
+
+class _Maker:
+    """The stations' answers, from which steps are made."""
+
+    def __init__(self, dough: Dough, batches: float) -> None:
+        self.dough, self.batches = dough, batches
+        self.prep: PrepPlan = prep_plan_of(dough)
+        self.shape: ShapePlan | None = shape_plan_of(dough)
+        self.allowed: dict[str, Tolerance] = tolerances(dough)
+        self.signs: Row = _signs()[dough.formula.form]
+        try:
+            self.forecast: BakeForecast | None = forecast_of(dough)
+        except OvenError:
+            self.forecast = None
+
+    def parts(self) -> Iterator[Iterator[RunStep]]:
+        """The groups in the order of work."""
+        yield self._before()
+        yield self._weigh()
+        yield self._warm()
+        yield self._mix()
+        yield self._rest()
+        yield self._shape()
+        yield self._bake()
+        yield self._after()
+
+    def _tasks(self, *kinds: str) -> Iterator[PrepTask]:
+        return (task for kind in kinds for task in self.prep.tasks if task.kind == kind)
+
+    def _before(self) -> Iterator[RunStep]:
+        for task in self._tasks("vegetable"):
+            card = task.vegetable
+            if card is None or not card.steps:
+                continue
+            start = as_poured(card.start_g * self.batches)
+            yield RunStep(
+                id=f"raw:{card.line}",
+                group="prep",
+                kind="weigh",
+                text=f"{card.name.partition(',')[0]}, riced or shredded",
+                grams=start,
+                low_g=start * 0.97,
+                high_g=start * 1.03,
+                bowl="raw",
+                target=f"{start:g} g raw",
+            )
+            for number, act in enumerate(card.steps, 1):
+                yield RunStep(
+                    id=f"dry:{card.line}:{number}",
+                    group="prep",
+                    kind="wait" if act.minutes else "do",
+                    text=_ACTS.get(act.act, act.act).format(times=act.times, watts=act.watts),
+                    minutes=act.minutes or None,
+                    target=f"{card.target_g * self.batches:.0f} g after it" if number == len(card.steps) else "",
+                    sign="take a fresh grip: two or three still give water" if act.act == "squeeze" else "",
+                )
+            yield RunStep(
+                id=f"dried:{card.line}",
+                group="prep",
+                kind="measure",
+                text=f"Weigh the {card.name.partition(',')[0].lower()} as it is now",
+                grams=as_poured(card.target_g * self.batches),
+                low_g=card.target_g * self.batches - self._off(card.line),
+                high_g=card.target_g * self.batches + self._off(card.line),
+                line=card.line,
+                measures="squeezed_g",
+                target=f"{card.target_g * self.batches:.0f} g after squeezing",
+            )
+        for task in self._tasks("yeast"):
+            minutes = task.yeast.minutes if task.yeast else None
+            yield RunStep(
+                id="yeast",
+                group="prep",
+                kind="wait",
+                text=task.title,
+                minutes=minutes,
+                target=task.text,
+                sign="foam stands on it",
+                cautions=task.cautions,
+            )
+
+    def _off(self, line: str) -> float:
+        found = self.allowed.get(line)
+        return (found.grams if found else 1.0) * self.batches
+
+    def _weigh(self) -> Iterator[RunStep]:
+        dried = {task.vegetable.line for task in self._tasks("vegetable") if task.vegetable and task.vegetable.steps}
+        for line, bowl, note in weighing_order(self.dough):
+            if line.line.id in dried:
+                continue
+            grams = as_poured(line.grams.value * self.batches)
+            off = self._off(line.line.id)
+            allowed = self.allowed.get(line.line.id)
+            yield RunStep(
+                id=f"weigh:{line.line.id}",
+                group="weigh",
+                kind="weigh",
+                text=line.ingredient.name,
+                grams=grams,
+                low_g=max(grams - off, 0.0),
+                high_g=grams + off,
+                because=allowed.because if allowed else "",
+                measure=spoons(line, line.grams.value * self.batches, self.dough.settings),
+                line=line.line.id,
+                role=line.role,
+                bowl=bowl,
+                target=f"{grams:g} g ± {off:g}",
+                sign=line.line.treatment or note,
+            )
+
+    def _warm(self) -> Iterator[RunStep]:
+        for task in self._tasks("water"):
+            if task.water is None:
+                continue
+            yield RunStep(
+                id="water",
+                group="mix",
+                kind="do",
+                text=task.title,
+                line=task.lines[0],
+                target=f"{min(task.water.water_c, task.water.limit_c):.0f} °C",
+                sign=task.text,
+                cautions=task.cautions,
+            )
+        for task in self._tasks("melt"):
+            yield RunStep(
+                id="melt",
+                group="mix",
+                kind="wait",
+                text=task.title,
+                minutes=task.bursts.seconds / 60 if task.bursts else None,
+                target=task.text,
+                sign=task.steps[0] if task.steps else "",
+                cautions=task.cautions,
+            )
+
+    def _mix(self) -> Iterator[RunStep]:
+        for task in self._tasks("mix"):
+            kept = [text for text in task.steps if not _told_elsewhere(text)]
+            for number, text in enumerate(kept, 1):
+                last = number == len(kept)
+                yield RunStep(
+                    id=f"mix:{number}",
+                    group="mix",
+                    kind="do",
+                    text=text,
+                    slip="press" if last and self.dough.handling and self.dough.handling.pressed else "",
+                    moment="mixed" if last else "",
+                    cautions=task.cautions if number == 1 else (),
+                )
+        handling = self.dough.handling
+        if handling:
+            yield RunStep(
+                id="dough_c",
+                group="mix",
+                kind="measure",
+                text="Take the dough's temperature",
+                target=f"about {handling.temperature_c:.0f} °C",
+                measures="dough_c",
+                moment="" if any(True for _ in self._tasks("mix")) else "mixed",
+            )
+
+    def _rest(self) -> Iterator[RunStep]:
+        handling = self.dough.handling
+        if handling is None:
+            return
+        oven = self.dough.case.oven_c if self.forecast else None
+        if oven is not None and not self.forecast_fried:
+            yield RunStep(
+                id="preheat",
+                group="rest",
+                kind="wait",
+                text=f"Heat the oven to {oven:.0f} °C{' with the fan' if self.dough.formula.bake.fan else ''}",
+                minutes=_PREHEAT_MIN,
+                target=f"{oven:.0f} °C on the dial",
+                measures="probe_c",
+                sign="a probe in the empty oven tells what it really has",
+            )
+        if handling.rest_min:
+            yield RunStep(
+                id="rest",
+                group="rest",
+                kind="wait",
+                text="Let it rest",
+                minutes=handling.rest_min,
+                target=handling.text,
+                sign=f"{_classes(handling)} when you press it",
+            )
+        yield RunStep(
+            id="feel",
+            group="rest",
+            kind="feel",
+            text="Press it: how does it feel?",
+            target=_classes(handling),
+        )
+
+    @property
+    def forecast_fried(self) -> bool:
+        """Whether it goes into oil."""
+        return bool(self.forecast and self.forecast.fried)
+
+    def _shape(self) -> Iterator[RunStep]:
+        plan = self.shape
+        if plan is None:
+            return
+        piece, bodies = plan.piece, plan.bodies * self.batches
+        weight = f"{as_poured(piece.dough_g):g} g each" if plan.bodies > 1 else f"{piece.dough_g:.0f} g"
+        until = self.dough.handling.brittle_below_c if self.dough.handling else None
+        yield RunStep(
+            id="shape",
+            group="shape",
+            kind="do",
+            text=f"Shape {bodies:g}: {plan.text.partition(': ')[2] or plan.text}",
+            grams=piece.dough_g,
+            target=f"{piece.thickness_mm:.0f} mm {plan.thick_word}, {weight}"
+            if piece.thickness_mm >= 10
+            else f"{piece.thickness_mm:.1f} mm {plan.thick_word}, {weight}",
+            sign=self.signs.text("in"),
+            measures="thickness_mm",
+            moment="shaped",
+            cautions=(f"It cracks below {until:.0f} °C: warm only the piece in hand, and not often.",) if until else (),
+        )
+        wanted = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
+        for slip in slips_of(self.dough, wanted):
+            yield RunStep(
+                id=f"slip:{slip.text('slip')}",
+                group="shape",
+                kind="do",
+                text=_sentence(slip.text("words")),
+                slip=slip.text("slip"),
+            )
+
+    def _bake(self) -> Iterator[RunStep]:
+        forecast = self.forecast
+        if forecast is None:
+            return
+        where = "oil" if forecast.fried else "oven"
+        yield RunStep(
+            id="weight_in",
+            group="bake",
+            kind="measure",
+            text="Weigh what goes in, tray and paper taken off",
+            grams=self.dough.batch.whole_g * self.batches,
+            measures="weight_in_g",
+            target="weight before and after tells twice as much as the clock",
+        )
+        ready = forecast.ready_min
+        now = 0.0
+        last = len([s for s in forecast.stages if s.kind != "rest" and not s.moment]) - 1
+        seen = -1
+        for number, stage in enumerate(s for s in forecast.stages if s.kind != "rest"):
+            if stage.moment:
+                yield RunStep(
+                    id=f"stage:{number}:{stage.kind}",
+                    group="bake",
+                    kind="moment",
+                    text=_sentence(stage.name),
+                    moment=_MOMENTS.get(stage.kind, ""),
+                    slip={"flip": "flip", "rotate": "turn"}.get(stage.kind, ""),
+                    target=f"after {now:.0f} min",
+                )
+                continue
+            seen += 1
+            final = seen == last
+            minutes = stage.end_min - stage.start_min
+            now = stage.end_min
+            yield RunStep(
+                id=f"stage:{number}:{stage.kind}",
+                group="bake",
+                kind="wait",
+                text=_sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.oven_c:.0f} °C"),
+                minutes=minutes,
+                check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
+                moment="in" if seen == 0 else "",
+                target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
+                sign=self.signs.text("out") if final else "",
+                cautions=forecast.cautions if final else (),
+            )
+        turned = any(s.kind in ("rotate", "flip") for s in forecast.stages)
+        if not turned and not forecast.fried and ready and ready.best > 8:
+            yield RunStep(
+                id="slip:turn",
+                group="bake",
+                kind="moment",
+                text="Turn the tray; swap two trays",
+                target=f"after {ready.best / 2:.0f} min",
+                check_min=ready.best / 2,
+                moment="turn",
+                slip="turn",
+            )
+        core = forecast.core_c_at_ready
+        yield RunStep(
+            id="out",
+            group="bake",
+            kind="moment",
+            text=f"Out of the {where}",
+            moment="out",
+            measures="core_c",
+            target=f"core about {core:.0f} °C" if core else "",
+            sign=self.signs.text("out"),
+        )
+        if forecast.bake_to_g:
+            to = forecast.bake_to_g
+            yield RunStep(
+                id="weight_out",
+                group="bake",
+                kind="measure",
+                text="Weigh what came out",
+                grams=to.best * self.batches,
+                low_g=to.low * self.batches,
+                high_g=to.high * self.batches,
+                measures="weight_out_g",
+                target=f"{to.best * self.batches:.0f} g ({to.low * self.batches:.0f}–{to.high * self.batches:.0f})",
+            )
+
+    def _after(self) -> Iterator[RunStep]:
+        minutes = self.signs.number_in("cool_min", 0)
+        yield RunStep(
+            id="cool",
+            group="cool",
+            kind="wait",
+            text="Let it cool" if minutes > 5 else "Let it stand",
+            minutes=minutes,
+            sign=self.signs.text("after"),
+        )
+
+
+_ACTS = {
+    "microwave": "Microwave at {watts:.0f} W",
+    "pan": "Dry it in a pan, stirring",
+    "salt": "Salt it and let it stand",
+    "cook": "Cook it soft, and drain",
+    "squeeze": "Squeeze in a cloth, {times} grips",
+    "stand": "Let it stand and drain",
+}
+_MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
+
+
+def _sentence(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def _window(low: float, high: float) -> str:
+    return f"look from {low:.0f}, out by {high:.0f} min"
+
+
+def _classes(handling: HandlingForecast) -> str:
+    low, high = handling.wanted_low, handling.wanted_high
+    return low if low == high else f"{low} to {high}"
+
+
+def _told_elsewhere(text: str) -> bool:
+    """A line of the mixing method that is a step of its own here: blending, melting, resting, shaping, frying."""
+    words = ("Melt the cheese", "Warm again", "Roll evenly", "Shape with", "Test the oil", "Press under", "Spread with")
+    return text.startswith(words)
+
+
+@cache
+def _signs() -> dict[str, Row]:
+    return {row.text("form"): row for row in read_table("bake_signs.csv")}
+
+
+def slips_of(dough: Dough, wanted: tuple[str, ...] = ()) -> tuple[Row, ...]:
+    """The small things that this dough may be done with or without.
+
+    Args:
+        dough: gives form and roles.
+        wanted: only these, in their order; none takes all.
+    """
+    roles = {w.role for w in dough.batch.lines if w.grams.value > 0}
+    rows = {
+        row.text("slip"): row
+        for row in read_table("slips.csv")
+        if (not row.text("forms") or dough.formula.form in row.text("forms").split())
+        and (not row.text("roles") or not roles.isdisjoint(row.text("roles").split()))
+    }
+    return tuple(rows[key] for key in wanted if key in rows) if wanted else tuple(rows.values())
+
+
+def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
+    """The lines in the order in which they are weighed, each with its bowl and a note; frying fat is not weighed."""
+    rows = [row for row in read_table("weighing_order.csv") if row.text("dough_kind") in (dough.kind, "*")]
+    left = [w for w in dough.batch.lines if w.role != FRYING and w.grams.value > 0]
+    ordered = []
+    for row in rows:
+        roles = row.text("roles").split()
+        here = [w for w in left if w.role in roles]
+        # Large amounts first: what is spilled into them weighs little.
+        for w in sorted(here, key=lambda w: (roles.index(w.role) if row.text("note") else 0, -w.grams.value)):
+            ordered.append((w, row.text("bowl"), row.text("note")))
+            left.remove(w)
+    return (*ordered, *((w, "aside", "") for w in left))
+
+
+def spoons(line: WeighedLine, grams: float, settings: Settings) -> str:
+    """A kitchen measure for a small weight, as near as spoons come; "" where a spoon tells nothing.
+
+    Args:
+        line: what is weighed.
+        grams: how much.
+        settings: the kitchen's spoons.
+    """
+    if grams > _SPOONED_G or line.role in ("egg", "cheese", "vegetable", "liquid"):
+        return ""
+    for name in ("tsp", "tbsp"):
+        try:
+            each = weigh(parse_amount(f"1 {name}"), line.ingredient, settings).value
+        except AmountError:
+            return ""
+        number = grams / each
+        if number > _EIGHTHS[-1] and name == "tsp":
+            continue
+        near = min(_EIGHTHS, key=lambda eighth: abs(eighth - number))
+        if abs(near - number) > 0.2 * number:
+            return ""
+        return f"{'about ' if abs(near - number) > 0.05 * number else ''}{_FRACTIONS[near]} {name}"
+    return ""

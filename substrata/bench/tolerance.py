@@ -1,0 +1,72 @@
+"""By how much a line may be poured over or under: from what a gram of it costs the balance, and the handling."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.context.dough import Dough
+from substrata.context.figures import Figures, figures
+
+_DECADES = 0.1  # of consistency that a hand does not feel (house choice: an eighth of a class)
+_OF_A_WINDOW = 0.08  # share of a bracket's width that nobody minds (house choice)
+_OF_ONE_BOUND = 0.05
+_LEAST_G, _MOST_SHARE = 0.1, 0.15
+_STEP = 0.04  # of a line, by which the slope is taken
+
+
+@dataclass(frozen=True, kw_only=True)
+class Tolerance:
+    """How far off a line may be."""
+
+    grams: float  # either way
+    because: str  # what minds first: a bracket's key, "handling", or "" for what nothing minds
+
+
+def tolerances(dough: Dough) -> dict[str, Tolerance]:
+    """The tolerance of each weighed line, by its id.
+
+    Args:
+        dough: as it is written.
+    """
+    base = figures(dough)
+    return {
+        w.line.id: _of(dough, base, w.line.id, w.grams.value) for w in dough.batch.lines if w.line.id and w.grams.value
+    }
+
+
+def _of(dough: Dough, base: Figures | None, line: str, grams: float) -> Tolerance:
+    most = Tolerance(grams=nice(_MOST_SHARE * grams), because="")
+    if base is None or line not in {entry.id for entry in dough.formula.lines}:
+        return most
+    step = max(_STEP * grams, 0.2)
+    other = figures(dough.but(grams={line: grams + step}))
+    if other is None:
+        return most
+    found = [(_DECADES * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")]
+    for key, wanted in dough.windows.items():
+        if key not in base.values or key == "net_carbs":
+            continue
+        moved = abs(other.values[key] - base.values[key]) / step
+        low, high = wanted.window.low, wanted.window.high
+        if low is not None and high is not None:
+            allowed = _OF_A_WINDOW * (high - low)
+        else:
+            allowed = _OF_ONE_BOUND * abs((low if low is not None else high) or 0.0)
+        if moved > 0 and allowed > 0:
+            found.append((allowed / moved, key))
+    least, because = min(found)
+    if least >= _MOST_SHARE * grams:
+        return most
+    return Tolerance(grams=nice(max(least, _LEAST_G)), because=because)
+
+
+def nice(grams: float) -> float:
+    """A tolerance as one says it: .1, .2, .5, 1, 2, 5, 10, 20 …, never more than was worked out.
+
+    >>> nice(1.7), nice(0.34), nice(23.0), nice(0.04)
+    (1.0, 0.2, 20.0, 0.1)
+    """
+    for value in (200.0, 100.0, 50.0, 20.0, 10.0, 5.0, 2.0, 1.0, 0.5, 0.2):
+        if grams >= value:
+            return value
+    return _LEAST_G

@@ -1,0 +1,149 @@
+"""What each cause does to a formula's figures: worked out once for a version, and asked for every verdict on it.
+
+Each cause of each size is planted in the core, and so is every ordinary spread (a lot, an egg, an oven, a hand). To first order
+they add: ``x = x0 + Δ + J·z``.
+"""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from functools import cached_property
+from math import exp
+
+import numpy as np
+
+from substrata.context.dough import Dough
+from substrata.oven.numbers import oven_number
+from substrata.pantry.library import Floats
+from substrata.trials.causes import Cause, planted, plantings, possible
+from substrata.trials.faults import Mechanisms, hazards, likely, mechanisms
+from substrata.trials.making import Making, kinds_of, lines_of
+from substrata.trials.run_figures import PLACE, Written, run_figures, written
+
+NONE = "nothing"  # the hypothesis that nothing went otherwise
+_MODEL_DECADES = 0.4  # of the handling forecast itself
+_SCORE_SD = 0.8  # of a texture score, beside moisture
+# Ordinary spread that nobody calls a slip: one standard deviation (assumed; of capacities from behaviour.csv).
+_CAPACITY, _PSYLLIUM, _EGG, _LIQUID, _FLOUR = 0.14, 0.18, 0.06, 0.02, 0.02
+_REST, _DOUGH_K, _THICK, _RIM, _AIR, _VEGETABLE, _MINUTES = 0.2, 3.0, 0.08, 0.06, 0.15, 0.05, 0.05
+_OIL_K = 4.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Planted:
+    """One cause of one size, in one formula."""
+
+    cause: Cause
+    size: float
+    weight: float
+    change: Floats  # of the figures, (figures,)
+
+
+@dataclass(frozen=True, kw_only=True)
+class CauseTable:
+    """Everything that a diagnosis of one version needs."""
+
+    form: str
+    of: Written
+    kinds: frozenset[str]
+    planted: tuple[Planted, ...]
+    spread: Floats  # J: change of the figures by one standard deviation of each parameter, (parameters, figures)
+    parameters: tuple[str, ...]
+
+    @cached_property
+    def mechanisms(self) -> Mechanisms:
+        """Those of the form's faults."""
+        return mechanisms(self.form)
+
+    @cached_property
+    def rises(self) -> dict[str, Floats]:
+        """By how much each cause raises each fault at most, without any spread; (faults,) by cause."""
+        base, marks, of = self.of.figures, self.of.marks, self.mechanisms
+        x = np.array([base, *(base + p.change for p in self.planted)])
+        p = likely(hazards(x, base, marks, of), of)
+        rises: dict[str, Floats] = {}
+        for n, one in enumerate(self.planted, 1):
+            rise, old = p[n] - p[0], rises.get(one.cause.id)
+            rises[one.cause.id] = rise if old is None else np.maximum(old, rise)
+        return rises
+
+
+def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
+    """Plant every possible cause in a formula. A pure function; keep it by version.
+
+    Args:
+        dough: as it is written.
+        minutes: in the oven, where the baker had other ones in mind than the forecast's.
+    """
+    base = written(dough, minutes)
+    kinds = kinds_of(dough)
+    work: list[tuple[Cause, float, float, Making]] = []
+    for cause in possible(kinds):
+        for size, weight in plantings(cause):
+            making = planted(dough, cause, size)
+            if making is not None:
+                work.append((cause, size, weight, making))
+    ordinary = _ordinary(dough)
+    makings = [making for *_, making in work] + [making for _, pair in ordinary for making in pair]
+    with ThreadPoolExecutor(2) as pool:
+        figures = list(pool.map(lambda making: run_figures(dough, making, base.marks), makings))
+    table = tuple(
+        Planted(cause=cause, size=size, weight=weight, change=x - base.figures)
+        for (cause, size, weight, _), x in zip(work, figures, strict=False)
+    )
+    rest = figures[len(work) :]
+    rows = [(rest[2 * n + 1] - rest[2 * n]) / 2 for n in range(len(ordinary))]
+    names = [name for name, _ in ordinary]
+    for name, figure, sd in (("model", ("consistency", "later", "warm"), _MODEL_DECADES), *_scores()):
+        row = np.zeros(len(base.figures))
+        for key in figure:
+            row[PLACE[key]] = sd
+        rows.append(row)
+        names.append(name)
+    return CauseTable(
+        form=dough.formula.form, of=base, kinds=kinds, planted=table, spread=np.array(rows), parameters=tuple(names)
+    )
+
+
+def _scores() -> tuple[tuple[str, tuple[str, ...], float], ...]:
+    return tuple((f"taste:{key}", (key,), _SCORE_SD) for key in ("gummy", "eggy", "coconut", "crumbly"))
+
+
+def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
+    """Each parameter of the ordinary spread, at one standard deviation either side."""
+
+    def factors(kind: str, what: str, sd: float) -> tuple[Making, Making] | None:
+        lines = lines_of(dough, what)
+        if not lines:
+            return None
+        low, high = (dict.fromkeys(lines, exp(sign * sd)) for sign in (-1, 1))
+        return (
+            (Making(grams=low), Making(grams=high))
+            if kind == "grams"
+            else (Making(capacity=low), Making(capacity=high))
+        )
+
+    def both(name: str, sd: float) -> tuple[Making, Making]:
+        return Making().but(**{name: exp(-sd)}), Making().but(**{name: exp(sd)})
+
+    fried = dough.batch.whole_g > 0 and dough.case.fried
+    oven = _OIL_K if fried else dough.profile.offset_sd
+    vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
+    found: list[tuple[str, tuple[Making, Making] | None]] = [
+        ("lot", factors("capacity", "main", _CAPACITY)),
+        ("psyllium lot", factors("capacity", "psyllium", _PSYLLIUM)),
+        ("egg", factors("grams", "egg", _EGG)),
+        ("liquid", factors("grams", "liquid", _LIQUID)),
+        ("flour", factors("grams", "flour", _FLOUR)),
+        ("vegetable", (Making(water_g=0.0), Making(water_g=2 * _VEGETABLE * vegetable)) if vegetable else None),
+        ("rest", both("rest", _REST)),
+        ("dough °C", (Making(warmer_k=-_DOUGH_K), Making(warmer_k=_DOUGH_K))),
+        ("thickness", both("thickness", _THICK)),
+        ("rim", both("rim", _RIM)),
+        ("air", None if fried else both("convection", _AIR)),
+        ("oven", (Making(oven_k=-oven), Making(oven_k=oven))),
+        ("browning", both("browning", oven_number("browning_sd"))),
+        ("minutes", both("minutes", _MINUTES)),
+    ]
+    return [(name, pair) for name, pair in found if pair is not None]

@@ -1,0 +1,113 @@
+"""``why`` and ``learn`` on the command line."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+from substrata.bench.run_document import Run, read_run, run_schema
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.exchange.files import document_of, read_text
+from substrata.pantry.library import load_library
+
+
+def add_trial_commands(commands: Any) -> None:
+    """Add them to the parser's commands."""
+    told = commands.add_parser("why", help="what may have brought a run's faults, and what to do next")
+    told.add_argument("file", help="a *.run.json file with its verdict, or - for standard input")
+    told.add_argument("--good-before", action="store_true", help="this version was good before")
+    told.add_argument("--table", action="store_true", help="for people instead of JSON")
+    told.set_defaults(command=_why)
+    taught = commands.add_parser("learn", help="what runs teach of an oven, hands and palate")
+    taught.add_argument("files", nargs="+", help="*.run.json files, or one file with a list of runs")
+    taught.add_argument("--off", action="append", default=[], choices=["oven", "hands", "palate"])
+    taught.add_argument("--table", action="store_true", help="for people instead of JSON")
+    taught.set_defaults(command=_learn)
+    commands.add_parser("run-schema", help="the JSON Schema of a run document").set_defaults(command=_schema)
+
+
+def _why(options: argparse.Namespace) -> str:
+    # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
+    from substrata.trials.diagnosis import diagnose
+
+    run = read_run(document_of(options.file, "run"))
+    if run.verdict is None:
+        raise FormulaError(
+            "the run has no verdict yet",
+            got="a run without one",
+            allowed='faults, colour and scores under "verdict"',
+            remedy="say what came of it first",
+            field="verdict",
+        )
+    told = diagnose(Dough(run.formula, load_library()), run, proven=options.good_before)
+    if not options.table:
+        return json.dumps(asdict(told), ensure_ascii=False, indent=1)
+    rows = [told.text, "", "The formula as written"]
+    rows += [f"  {f.said:15} {f.words}: {'; '.join(f.evidence)}" for f in told.formula] or ["  nothing stands out"]
+    rows += ["", "In the making"]
+    rows += [f"  {c.said:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in told.making]
+    rows += [
+        "",
+        "Would tell them apart",
+        *(f"  {q.text}" for q in told.questions),
+        *(f"  {c.text}" for c in told.checks),
+    ]
+    rows += ["", "Next time"]
+    rows += [f"  {n.text}{': ' if n.edits else ''}{', '.join(n.edits)}" for n in told.next]
+    return "\n".join(rows)
+
+
+def _learn(options: argparse.Namespace) -> str:
+    from substrata.trials.learning import learn
+
+    runs = [run for file in options.files for run in runs_of(file)]
+    state = learn(runs, load_library(), off=frozenset(options.off))
+    if options.table:
+        rows = [one.text for one in state.learned]
+        rows += [
+            f"run {odd.run} hardly fits the others ({odd.block}): it counts {100 * odd.trust:.0f} %"
+            for odd in state.odd
+        ]
+        return "\n".join(rows or ["nothing learned yet"])
+    told = {
+        "runs": state.runs,
+        "learned": [
+            {
+                "key": one.key,
+                "block": one.block,
+                "words": one.words,
+                "unit": one.unit,
+                "prior": {"value": one.prior, "sd": one.prior_sd},
+                "posterior": {"value": one.posterior, "sd": one.posterior_sd},
+                "trials": list(one.trials),
+                "text": one.text,
+            }
+            for one in state.learned
+        ],
+        "odd": [asdict(odd) for odd in state.odd],
+    }
+    return json.dumps(told, ensure_ascii=False, indent=1)
+
+
+def runs_of(file: str) -> Sequence[Run]:
+    """The runs of a file: one document, a list of them, or an object with ``runs``.
+
+    Raises:
+        FormulaError: when it holds none.
+    """
+    try:
+        whole = json.loads(read_text(file))
+    except ValueError as error:
+        raise FormulaError("the file is not JSON", got=str(error), allowed="run documents") from error
+    rows = whole.get("runs", [whole]) if isinstance(whole, dict) else whole
+    if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
+        raise FormulaError("the file holds no runs", got=type(rows).__name__, allowed="a run, or a list of runs")
+    return [read_run(row) for row in rows]
+
+
+def _schema(_: argparse.Namespace) -> str:
+    return json.dumps(run_schema(), ensure_ascii=False, indent=1)

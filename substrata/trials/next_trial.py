@@ -1,0 +1,333 @@
+"""The next trial: the change that is expected to help most, two only where each pays, and checks that need no bake.
+
+Greedy expected improvement: ``U(a) = E[bad | same again] − E[bad | a] − effort(a)``, bad being the severities of the faults that are
+likely next time. Slips of one run come again now and then; lots, habits and ovens stay. "The same again" is a proposal too: it is the
+best where the doubt is about doing and not about the formula.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass, replace
+from itertools import combinations
+from math import log
+from typing import Any
+
+import numpy as np
+
+from substrata.batch.kitchen_steps import to_the_scale
+from substrata.context.dough import Dough
+from substrata.formula.bake_wish import is_moment
+from substrata.formula.document import write_document
+from substrata.formula.formula import Formula
+from substrata.oven.questions import coarse
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import Row, read_table
+from substrata.trials.cause_table import CauseTable
+from substrata.trials.causes import causes
+from substrata.trials.faults import fault_table, hazards, likely, mechanisms
+from substrata.trials.making import Making, lines_of
+from substrata.trials.run_figures import run_figures
+from substrata.trials.why import Hypothesis, Posterior, with_practice
+
+_AGAIN = 0.2  # how often a slip of one run comes again (assumed)
+_UNSEEN = 0.3  # weight of a fault that was not seen this time
+_EACH = 0.06  # what each of two changes has to bring
+_WORTH = 0.03  # gain from which a change is better than the same again
+_SHOWN, _PAIRED = 4, 8
+_TOLD_NATS = 0.1  # of a check, from which it is shown
+_SAMPLES = 192  # picks that stand for what is believed
+
+
+@dataclass(frozen=True, kw_only=True)
+class Proposal:
+    """Something to do otherwise next time."""
+
+    actions: tuple[str, ...]  # none for the same again
+    text: str
+    edits: tuple[str, ...]  # what changes in the document, in words
+    document: dict[str, Any] | None  # the formula with its edits; None where only the doing changes
+    gain: float  # of severity, beside the same again
+    before: float  # severity expected of the same again
+    after: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Check:
+    """Something that tells causes apart without a bake."""
+
+    check: str
+    text: str
+    gain: float  # nats
+    causes: tuple[str, ...]
+
+
+def next_trials(dough: Dough, table: CauseTable, found: Posterior) -> tuple[Proposal, ...]:
+    """What to do next time, the best first.
+
+    Args:
+        dough: the formula as it was written.
+        table: its causes, planted.
+        found: what is believed after the verdict.
+    """
+    judge = _Judge(dough, table, found)
+    same = judge.bad()
+    single = []
+    for row in _actions(table.kinds):
+        change = judge.change(row)
+        if row.text("kind") == "shift" and change is None:
+            continue
+        after = judge.bad((row,))
+        single.append((same - after - row.number_in("effort", 0, 1), (row,), after))
+    single.sort(key=lambda entry: -entry[0])
+    best: dict[str, float] = {rows[0].text("action"): gain for gain, rows, _ in single}
+    double = []
+    for (_, a, _), (_, b, _) in combinations(single[:_PAIRED], 2):
+        if _clash(a[0], b[0]):
+            continue
+        after = judge.bad((*a, *b))
+        effort = a[0].number_in("effort", 0, 1) + b[0].number_in("effort", 0, 1)
+        gain = same - after - effort
+        if gain - max(best[a[0].text("action")], best[b[0].text("action")]) >= _EACH:
+            double.append((gain, (*a, *b), after))
+    ranked = sorted((*single, *double), key=lambda entry: -entry[0])
+    worth = [entry for entry in ranked if entry[0] >= _WORTH][:_SHOWN]
+    told = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
+    again = Proposal(
+        actions=(), text="The same again, weighed and timed", edits=(), document=None, gain=0.0, before=same, after=same
+    )
+    return (*told, again)
+
+
+def checks(found: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
+    """What would tell causes apart without a bake, by what its answer would tell.
+
+    Args:
+        found: what is believed.
+        known: fields that the log of the run tells already.
+    """
+    rows = []
+    for row in read_table("checks.csv"):
+        ids = tuple(row.text("causes").split())
+        if any(causes()[cause].log in known for cause in ids):
+            continue
+        chance = min(sum(found.of(cause) for cause in ids), 1.0)
+        gain = _information(chance, row.number_in("sure", 0.5, 1))
+        if gain >= _TOLD_NATS:
+            rows.append(Check(check=row.text("check"), text=row.text("words"), gain=gain, causes=ids))
+    return tuple(sorted(rows, key=lambda check: -check.gain))
+
+
+def _information(chance: float, sure: float) -> float:
+    """Nats that a yes or no tells, which is right so often.
+
+    >>> round(_information(0.5, 1.0), 3), round(_information(0.5, 0.5), 3)
+    (0.693, 0.0)
+    """
+
+    def entropy(p: float) -> float:
+        return sum(-share * log(share) for share in (p, 1 - p) if share > 0)
+
+    yes = chance * sure + (1 - chance) * (1 - sure)
+    return max(entropy(yes) - entropy(sure), 0.0)
+
+
+def _actions(kinds: frozenset[str]) -> tuple[Row, ...]:
+    return tuple(
+        row
+        for row in read_table("actions.csv")
+        if row.text("kind") != "same" and frozenset(row.text("needs").split()) <= kinds
+    )
+
+
+def _clash(a: Row, b: Row) -> bool:
+    """Whether two changes are of the same thing."""
+    first, second = a.text("change").rpartition(":")[0], b.text("change").rpartition(":")[0]
+    if first and first == second:
+        return True
+    return {a.text("action"), b.text("action")} <= {"longer", "shorter", "oven_up", "oven_down"} and a.text(
+        "change"
+    ).partition(":")[0] == b.text("change").partition(":")[0]
+
+
+class _Judge:
+    """What is expected of the next run."""
+
+    def __init__(self, dough: Dough, table: CauseTable, found: Posterior) -> None:
+        self.dough, self.table, self.found = dough, table, found
+        self.of = mechanisms(dough.formula.form)
+        severities = np.array([fault_table()[fault].severity for fault in self.of.faults])
+        seen = np.array([1.0 if fault in found.seen else _UNSEEN for fault in self.of.faults])
+        self.severity: Floats = severities * seen
+        # As many pairs of a cause and an ordinary spread as stand for what is believed, each as likely as the other.
+        flat = np.cumsum(found.weights.ravel())
+        picks = np.searchsorted(flat, (np.arange(_SAMPLES) + 0.5) / _SAMPLES * flat[-1])
+        self.places, draws = np.divmod(np.minimum(picks, flat.size - 1), found.weights.shape[1])
+        self.spread: Floats = found.spread[draws]
+        self.changes: dict[str, Floats | None] = {}
+
+    def change(self, row: Row) -> Floats | None:
+        """What an action does to the figures; None where it changes nothing of them."""
+        key = row.text("action")
+        if key not in self.changes:
+            making = making_of(self.dough, row.text("change"))
+            self.changes[key] = (
+                None if making is None else run_figures(self.dough, making, self.table.of.marks) - self.table.of.figures
+            )
+        return self.changes[key]
+
+    def bad(self, rows: tuple[Row, ...] = ()) -> float:
+        """Severity to be expected next time, after some actions."""
+        shift = np.zeros_like(self.table.of.figures)
+        taken: set[str] = set()
+        for row in rows:
+            change = self.change(row)
+            if change is not None:
+                shift = shift + change
+            taken |= set(row.text("takes").split())
+        lasting, once = self._kept(frozenset(taken), run=False), self._kept(frozenset(taken), run=True)
+        good = self._bad_of(lasting, shift)
+        slipped = [
+            n for n, (some, more) in enumerate(zip(lasting, once, strict=True)) if len(more.causes) > len(some.causes)
+        ]
+        if slipped:
+            worse = self._bad_of([once[n] for n in slipped], shift, slipped)
+            good[slipped] = (1 - _AGAIN) * good[slipped] + _AGAIN * worse
+        return float(good.mean())
+
+    def _kept(self, taken: frozenset[str], *, run: bool) -> list[Hypothesis]:
+        """What of each pick's causes is still there: those that no action takes, with or without those of one run."""
+        rows = {}
+        for place in set(self.places.tolist()):
+            hypothesis = self.found.hypotheses[place]
+            kept = tuple(p for p in hypothesis.causes if p.cause.id not in taken and (run or p.cause.scope != "run"))
+            rows[place] = replace(hypothesis, causes=kept)
+        return [rows[place] for place in self.places.tolist()]
+
+    def _bad_of(self, hypotheses: list[Hypothesis], shift: Floats, places: list[int] | None = None) -> Floats:
+        """Severity of each pick, shape (picks,)."""
+        base, marks = self.table.of.figures, self.table.of.marks
+        none = np.zeros_like(base)
+        changes = np.array([sum((p.change for p in h.causes), none) for h in hypotheses])
+        x = base + changes + (self.spread if places is None else self.spread[places]) + shift
+        p = likely(hazards(x, base, marks, self.of), self.of)[:, None, :]
+        result: Floats = with_practice(p, hypotheses, self.table, self.of)[:, 0, :] @ self.severity
+        return result
+
+
+def making_of(dough: Dough, change: str) -> Making | None:
+    """An action's change as a making of the present formula; None for what changes no figure.
+
+    Args:
+        dough: the formula.
+        change: of ``actions.csv``: ``share:liquid:0.04``, ``grams:egg:1.2``, ``oven:15``, ``minutes:1.15`` …
+    """
+    if not change:
+        return None
+    what, *rest = change.split(":")
+    if what in ("share", "grams"):
+        factors = factors_of(dough, change)
+        return Making(grams=factors) if factors else None
+    value = float(rest[-1])
+    if what == "rest_min":
+        usual = dough.handling.rest_min if dough.handling else 0.0
+        return Making(rest=(usual + value) / usual) if usual else None
+    vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
+    simple = {
+        "oven": Making(oven_k=value),
+        "minutes": Making(minutes=value),
+        "thickness": Making(thickness=value),
+        "warmer": Making(warmer_k=value),
+        "vegetable": Making(grams=_vegetable_factors(dough, value)) if vegetable else None,
+    }
+    return simple[what]
+
+
+def _vegetable_factors(dough: Dough, share: float) -> dict[str, float]:
+    return dict.fromkeys(lines_of(dough, "vegetable"), 1 + share)
+
+
+def factors_of(dough: Dough, change: str) -> dict[str, float]:
+    """Factors by line of a change of grams; none where there is no such line."""
+    what, of, number = change.split(":")
+    lines, value = lines_of(dough, of), float(number)
+    if not lines:
+        return {}
+    if what == "grams":
+        return dict.fromkeys(lines, value)
+    whole = sum(w.grams.value for w in dough.batch.lines if w.line.id in lines)
+    factor = 1 + value * dough.inside.dough_g / whole
+    return dict.fromkeys(lines, factor) if factor > _LEAST_FACTOR else {}
+
+
+_LEAST_FACTOR = 0.3
+
+
+def _proposal(dough: Dough, rows: tuple[Row, ...], gain: float, before: float, after: float) -> Proposal:
+    formula, edits = dough.formula, []
+    for row in rows:
+        formula, said = edited(dough, formula, row.text("change"))
+        edits += said
+    words = [
+        row.text("words") if row.text("kind") == "shift" else (row.text("text") or row.text("words")) for row in rows
+    ]
+    text = " and ".join(words)
+    return Proposal(
+        actions=tuple(row.text("action") for row in rows),
+        text=f"{text[:1].upper()}{text[1:]}",
+        edits=tuple(edits),
+        document=write_document(formula) if formula != dough.formula else None,
+        gain=gain,
+        before=before,
+        after=after,
+    )
+
+
+def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[str]]:
+    """A formula with an action's change, and what is edited, in words.
+
+    Args:
+        dough: the formula as it was.
+        formula: with the edits so far.
+        change: of ``actions.csv``.
+    """
+    what, *rest = change.split(":") if change else ("",)
+    if what in ("share", "grams", "vegetable"):
+        factors = _vegetable_factors(dough, float(rest[-1])) if what == "vegetable" else factors_of(dough, change)
+        here = {w.line.id: w for w in dough.batch.lines}
+        new = {line: to_the_scale(here[line].grams.value * factor) for line, factor in factors.items()}
+        said = [
+            f"{here[line].ingredient.name.partition(',')[0].lower()} {here[line].grams.value:.4g} → {grams:g} g"
+            for line, grams in new.items()
+        ]
+        lines = tuple(
+            replace(line, grams=new[line.id], entered=f"{new[line.id]:g} g") if line.id in new else line
+            for line in formula.lines
+        )
+        return replace(formula, lines=lines), said
+    if what == "oven":
+        to = dough.case.oven_c + float(rest[-1])
+        return replace(formula, bake=replace(formula.bake, oven_c=to)), [f"{dough.case.oven_c:.0f} → {to:.0f} °C"]
+    if what == "minutes":
+        return _timed(dough, formula, float(rest[-1]))
+    if what == "thickness":
+        was = dough.piece.thickness_mm
+        to = round(was * float(rest[-1]), 1)
+        return replace(formula, size=replace(formula.size, held="thickness", thickness_mm=to)), [
+            f"{was:.1f} → {to:g} mm"
+        ]
+    return formula, []
+
+
+def _timed(dough: Dough, formula: Formula, factor: float) -> tuple[Formula, list[str]]:
+    """The last hot stage longer or shorter, in whole minutes."""
+    ready = coarse(dough.case).ready
+    stages = list(formula.bake.stages or dough.case.stages)
+    hot = [n for n, stage in enumerate(stages) if not is_moment(stage.kind)]
+    if ready is None or not hot:
+        return formula, []
+    fixed = sum(stages[n].minutes or 0.0 for n in hot[:-1])
+    was = stages[hot[-1]].minutes or max(ready - fixed, 1.0)
+    to = float(max(round(was + ready * (factor - 1)), 1))
+    stages[hot[-1]] = replace(stages[hot[-1]], minutes=to)
+    return replace(formula, bake=replace(formula.bake, stages=tuple(stages))), [f"{was:.0f} → {to:.0f} min"]

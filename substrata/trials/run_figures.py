@@ -1,0 +1,351 @@
+"""The figures of a run that its faults are read from: of the dough, of the bake that came of it, and of what was eaten.
+
+One run gives one vector, in the order of ``FIGURES``; slips move it, and ordinary spread moves it too.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cache
+
+import numpy as np
+
+from substrata.context.dough import Dough
+from substrata.dough.consistency import handling as handle
+from substrata.dough.consistency import typical_draw
+from substrata.dough.handling import bowl_of
+from substrata.dough.handling_words import band_of, form_handling
+from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
+from substrata.dough.texture import Eaten, texture_values
+from substrata.errors import OvenError
+from substrata.oven.case import BakeCase
+from substrata.oven.doneness import doneness
+from substrata.oven.numbers import oven_number
+from substrata.oven.questions import COARSE
+from substrata.oven.stages import run
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import read_table
+from substrata.trials.making import Making, baked_case, made, moist_after, rim_of
+
+_KEEP_S = 60.0
+_BURNT_DOSE = 0.6  # loss of lightness, as a logarithm, that anyone calls burnt: to 45 (assumed)
+_LOAF_DARK = 12.0  # L* below its usual crust, from which a loaf is burnt (assumed)
+_LATER_MIN = 8.0  # a dough whose water is still being drunk then was shaped too soon
+_WARM_K = 5.0  # by which a cookie warms before it sets
+_NONE = -9.0  # of a figure that this dough has not: no fault reads it
+
+# Figures of the run itself; what faults read is worked out of them (``readings``).
+FIGURES = (
+    "consistency", "filled", "tack", "temperature", "later", "warm",
+    "load", "heat_set", "rise", "strain", "salt", "soda_left", "acid_left", "powder",
+    "psyllium", "gum", "whey", "fat", "erythritol",
+    "core", "moisture", "loss", "top", "bottom", "edge",
+    "gummy", "eggy", "coconut", "crumbly", "thickness", "topping", "filling",
+    "rewarmed", "no_paper", "cut_warm", "packed", "jar", "undocked", "unvented", "unsealed", "coarse", "undissolved",
+    "cheese_hot", "overworked", "oil_cool", "dark_lot",
+)  # fmt: skip
+PLACE = {name: place for place, name in enumerate(FIGURES)}
+FLAGS = FIGURES[PLACE["rewarmed"] :]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Marks:
+    """What this dough is held to; the same whatever is done to it."""
+
+    low: float  # of the handling window, decades
+    high: float
+    load_low: float | None
+    load_high: float | None
+    salt_low: float | None
+    salt_high: float | None
+    heat_set_least: float
+    core_wanted: float
+    psyllium_cap: float  # % of dough
+    gum_cap: float
+    whey_cap: float
+    dense_below: float | None
+    gold: float  # lightness
+    burnt: float
+    minutes: float  # in the oven, as planned
+    nut: bool
+    cookie: bool
+    cracker: bool
+    crumb: bool
+    topped: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Written:
+    """A formula as it is written: its marks and the figures of a run without any slip."""
+
+    marks: Marks
+    figures: Floats  # (figures,)
+    case: BakeCase | None
+
+
+def written(dough: Dough, minutes: float | None = None) -> Written:
+    """The marks and figures of a dough as it is written.
+
+    Args:
+        dough: as it is written.
+        minutes: in the oven, where the baker had other ones in mind; None takes the forecast's.
+    """
+    marks, case = _marks(dough, minutes)
+    figures = run_figures(dough, Making(), marks)
+    if marks.crumb:
+        # A loaf is dark as it is written, and nobody calls that burnt.
+        marks = replace(
+            marks,
+            burnt=min(
+                marks.burnt, float(figures[PLACE["top"]]) - _LOAF_DARK, float(figures[PLACE["edge"]]) - _LOAF_DARK
+            ),
+        )
+    return Written(marks=marks, figures=figures, case=case)
+
+
+def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]:
+    habit, thick = form_handling()[dough.formula.form], dough.piece.thickness_mm
+    windows = dough.windows
+    try:
+        case: BakeCase | None = dough.case
+    except OvenError:
+        case = None
+    if minutes is None and case is not None:
+        minutes = _ready(case)
+    caps = {reading.name: reading for reading in dough.binder.caps}
+
+    def cap(name: str, usual: float, between: float) -> float:
+        found = caps.get(name)
+        return found.soft_percent + between * (found.hard_percent - found.soft_percent) if found else usual
+
+    light = oven_number("dough_light")
+    form = dough.form.id
+    return Marks(
+        low=band_of(habit.lowest, thick).low,
+        high=band_of(habit.highest, thick).high,
+        load_low=windows["binder_load"].window.low,
+        load_high=windows["binder_load"].window.high,
+        salt_low=windows["salt"].window.low,
+        salt_high=windows["salt"].window.high,
+        heat_set_least=dough.form.heat_set_least or 0.0,
+        core_wanted=case.core_wanted_c if case else 96.0,
+        psyllium_cap=cap("psyllium", 6.0, 0.5),
+        gum_cap=cap("xanthan", 0.8, 0.0),
+        whey_cap=cap("whey", 14.0, 0.0),
+        dense_below=_dense()[form],
+        gold=light * float(np.exp(-oven_number("gold_dose"))),
+        burnt=light * float(np.exp(-_BURNT_DOSE)),
+        minutes=minutes or 20.0,
+        nut=dough.kind in ("nut", "cookie"),
+        cookie=form == "cookie",
+        cracker=form == "cracker",
+        crumb=form in ("bun", "free-loaf", "tin-loaf", "filled-bread", "doughnut", "thick-crust"),
+        topped=bool(case and case.topped),
+    ), case
+
+
+def _ready(case: BakeCase) -> float | None:
+    ran = run(case, cells=COARSE, keep_s=20.0)
+    rim = run(case.rim(), cells=COARSE, keep_s=20.0) if case.form.face == "rim" else None
+    return doneness(case, ran, rim).ready
+
+
+@cache
+def _dense() -> dict[str, float | None]:
+    """Rise under which a form is called dense; None where nobody waits for one."""
+    return {
+        row.text("form"): float(row.text("dense_below")) if row.text("dense_below") else None
+        for row in read_table("bake_signs.csv")
+    }
+
+
+def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
+    """The figures of one run, shape (figures,).
+
+    Args:
+        dough: as it is written.
+        making: how it was made.
+        marks: of the dough as it is written.
+    """
+    other = made(dough, making)
+    values = dict.fromkeys(FIGURES, 0.0)
+    values |= _of_the_dough(other, making)
+    values |= _of_the_shares(other)
+    values |= _of_the_bake(other, making, marks, values)
+    values["thickness"] = making.thickness
+    values["topping"], values["filling"] = making.amounts.get("topping", 1.0), making.amounts.get("filling", 1.0)
+    values |= dict.fromkeys(making.flags, 1.0)
+    return np.array([values[name] for name in FIGURES])
+
+
+def _of_the_dough(dough: Dough, making: Making) -> dict[str, float]:
+    bowl, _ = bowl_of(dough.inside, dough.formula, rest_min=dough.rest_min)
+    minutes = np.array([bowl.rest_min, max(bowl.rest_min, _LATER_MIN), bowl.rest_min])
+    degrees = np.array([bowl.temperature_c, bowl.temperature_c, bowl.temperature_c + _WARM_K])
+    at = handle(bowl.materials, bowl.method, minutes, degrees, draws=typical_draw())
+    sheet = dough.bracketed
+    lifted = lift(sheet, dough.form.heat_set_least)
+    gas = lifted.gas.value / 100 * making.gas
+    load, whole = sheet.value("binder_load"), dough.inside.dough_g
+    strain = void_strain(load, gas, standing_share(sheet), dough.form.heat_set_least)
+    return {
+        "consistency": float(at.consistency[0, 0]) + making.stiffer,
+        "later": float(at.consistency[0, 1]) + making.stiffer,
+        "warm": float(at.consistency[0, 2]) + making.stiffer,
+        "filled": float(at.fill[0, 0]),
+        "tack": float(at.tack[0, 0]),
+        "temperature": bowl.temperature_c,
+        "load": load,
+        "heat_set": sheet.value("heat_set"),
+        "rise": expected_rise(load, gas),
+        "strain": strain,
+        "salt": sheet.value("salt"),
+        "soda_left": 100 * lifted.soda_left_g / whole,
+        "acid_left": 100 * lifted.acid_left_g / whole,
+    }
+
+
+@cache
+def _shared() -> dict[str, tuple[frozenset[str], frozenset[str]]]:
+    """Which lines count for a share of the dough: by flag or by ingredient (house choice)."""
+    return {
+        "psyllium": (frozenset(("psyllium",)), frozenset()),
+        "gum": (frozenset(), frozenset(("xanthan", "guar"))),
+        "whey": (frozenset(), frozenset(("whey-isolate", "whey-80"))),
+        "erythritol": (frozenset(), frozenset(("erythritol",))),
+        "powder": (frozenset(), frozenset(("baking-powder",))),
+    }
+
+
+def _of_the_shares(dough: Dough) -> dict[str, float]:
+    inside = dough.inside
+    whole = inside.dough_g or 1.0
+    told = {
+        name: 100
+        * sum(w.grams.value for w in inside.lines if w.ingredient.id in ids or not flags.isdisjoint(w.ingredient.flags))
+        / whole
+        for name, (flags, ids) in _shared().items()
+    }
+    return told | {"fat": 100 * float(inside.grams @ inside.nutrient("fat_g")[0]) / whole}
+
+
+def _of_the_bake(dough: Dough, making: Making, marks: Marks, so_far: dict[str, float]) -> dict[str, float]:
+    """The bake for as long as it was in: not until it was done."""
+    try:
+        case = baked_case(dough, making)
+    except OvenError:
+        return {}
+    out = max(marks.minutes * making.minutes + making.minutes_more, 0.5)
+    fixed = sum(s.minutes or 0.0 for s in case.stages)
+    if fixed > out:
+        # Stages that would last longer than it was in are cut short.
+        case = replace(
+            case,
+            stages=tuple(replace(s, minutes=s.minutes * out / fixed * 0.9 if s.minutes else None) for s in case.stages),
+        )
+    ran = run(case, until_min=out, cells=COARSE, keep_s=_KEEP_S)
+    rim = run(rim_of(case, making), until_min=out, cells=COARSE, keep_s=_KEEP_S)
+    loss = float(ran.loss[-1])
+    after = moist_after(dough, case, loss)
+    eaten = Eaten(
+        moisture=after.moisture_percent,
+        moisture_low=after.moisture_percent,
+        moisture_high=after.moisture_percent,
+        thickness_mm=max(case.piece.thickness_mm, 0.2),
+        oven_c=case.oven_c,
+        binder_load=so_far["load"],
+        rise=so_far["rise"],
+    )
+    scores = texture_values(dough.batch, after, eaten)
+    return {
+        "core": float(ran.core_c[-1]),
+        "moisture": after.moisture_percent,
+        "loss": loss,
+        "top": float(ran.light_top[-1]),
+        "bottom": float(ran.light_bottom[-1]),
+        "edge": float(rim.light_top[-1]),
+        **{name: scores.get(name, 0.0) for name in ("gummy", "eggy", "coconut", "crumbly")},
+    }
+
+
+READINGS = (
+    "stiff", "unfilled", "bound_low", "soft", "tack", "wetter", "core_short", "psyllium_over", "gum_over", "whey_over",
+    "score_gummy", "still_rising", "rise_lost", "rise_short", "bound_high", "strain", "set_short", "darker", "moisture",
+    "topping", "edge_near_burnt", "face_near_burnt", "paler", "under_gold", "drier", "thinner", "thicker", "filling", "fat",
+    "warm_nut", "score_eggy", "score_coconut", "score_crumbly", "salt_over", "salt_under", "soda_left", "powder",
+    "acid_left", "bound_less", "spreads", "erythritol", *FLAGS,
+)  # fmt: skip
+
+
+def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
+    """What faults read, of any number of runs at once.
+
+    Args:
+        x: figures of the runs, shape (…, figures).
+        base: figures as written, shape (figures,).
+        marks: of the dough as it is written.
+
+    Returns:
+        By name, each of shape (…).
+    """
+
+    def f(name: str) -> Floats:
+        result: Floats = x[..., PLACE[name]]
+        return result
+
+    def r(name: str) -> float:
+        return float(base[PLACE[name]])
+
+    none = np.full(x.shape[:-1], _NONE)
+
+    def over(name: str, bound: float | None) -> Floats:
+        return f(name) - bound if bound is not None else none
+
+    def share(name: str, bound: float | None, sign: int) -> Floats:
+        return sign * (f(name) - bound) / bound if bound else none
+
+    wet = f("moisture") - r("moisture")
+    return {
+        "stiff": f("consistency") - marks.high,
+        "unfilled": 1 - f("filled"),
+        "bound_low": share("load", marks.load_low, -1),
+        "bound_high": share("load", marks.load_high, 1),
+        "bound_less": share("load", r("load"), -1),
+        "soft": marks.low - f("consistency"),
+        "tack": f("tack"),
+        "wetter": wet,
+        "drier": -wet,
+        "moisture": f("moisture") if marks.cracker or marks.topped else none,
+        "core_short": marks.core_wanted - f("core") if marks.crumb else np.minimum(marks.core_wanted - f("core"), 20.0),
+        "psyllium_over": f("psyllium") - marks.psyllium_cap,
+        "gum_over": f("gum") - marks.gum_cap,
+        "whey_over": f("whey") - marks.whey_cap,
+        "score_gummy": f("gummy"),
+        "score_eggy": f("eggy"),
+        "score_coconut": f("coconut"),
+        "score_crumbly": f("crumbly"),
+        "still_rising": f("later") - f("consistency"),
+        "rise_lost": r("rise") - f("rise"),
+        "rise_short": marks.dense_below - f("rise") if marks.dense_below is not None else none,
+        "strain": f("strain") if marks.crumb else none,
+        "set_short": marks.heat_set_least - f("heat_set") if marks.heat_set_least else none,
+        "darker": r("top") - f("top"),
+        "paler": f("top") - r("top"),
+        "under_gold": f("top") - marks.gold,
+        "edge_near_burnt": marks.burnt + 5 - f("edge"),
+        "face_near_burnt": marks.burnt + 5 - np.minimum(f("top"), f("bottom")),
+        "thinner": 1 - f("thickness"),
+        "thicker": f("thickness") - 1,
+        "topping": f("topping"),
+        "filling": f("filling"),
+        "fat": f("fat"),
+        "warm_nut": f("temperature") - 33.0 if marks.nut else none,
+        "salt_over": over("salt", marks.salt_high),
+        "salt_under": marks.salt_low - f("salt") if marks.salt_low is not None else none,
+        "soda_left": f("soda_left"),
+        "powder": f("powder"),
+        "acid_left": f("acid_left"),
+        "spreads": 3.05 - f("warm") if marks.cookie else none,
+        "erythritol": f("erythritol"),
+        **{flag: f(flag) for flag in FLAGS},
+    }

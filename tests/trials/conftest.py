@@ -1,0 +1,19 @@
+from functools import cache
+
+from substrata.bench.run_document import Done, FaultSeen, Run, Verdict
+from substrata.trials.cause_table import cause_table
+from tests.bench.conftest import DEMO, LIBRARY, demo
+
+__all__ = ["DEMO", "LIBRARY", "demo", "planted_table", "run_of"]
+
+
+@cache
+def planted_table(name):
+    """The causes of a demo formula, planted once."""
+    return cause_table(demo(name))
+
+
+def run_of(name, *faults, done=None, number="1", **verdict):
+    """A run of a demo formula with its verdict."""
+    told = Verdict(faults=tuple(FaultSeen(id=fault) for fault in faults), liked="bad" if faults else "good", **verdict)
+    return Run(formula=DEMO[name], id=number, done=done or Done(), verdict=told)
