@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, prep
+from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, prep, runs
 
 
 class OrjsonParser(Parser):
@@ -43,4 +43,5 @@ api.add_router("", balance.router)
 api.add_router("", prep.router)
 api.add_router("", oven.router)
 api.add_router("", card.router)
+api.add_router("", runs.router)
 api.add_router("", jobs.router)

@@ -7,6 +7,7 @@ from ninja import Schema
 
 from api.balance_schemas import BeginningOut, FrontOut, SettlementOut
 from api.document_schemas import FormulaDocument
+from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.balance.reach import Reach
 from substrata.oven.questions import BakeMap
@@ -59,6 +60,8 @@ class JobOut(Schema):
     reach: list[Reach] | None = None
     front: FrontOut | None = None
     beginnings: list[BeginningOut] | None = None
+    why: DiagnosisOut | None = None
+    learned: LearnedOut | None = None
     problem: JobProblem | None
     created_at: datetime
 
@@ -85,4 +88,6 @@ _RESULTS = {
     "reach": "reach",
     "front": "front",
     "begin": "beginnings",
+    "why": "why",
+    "learn": "learned",
 }

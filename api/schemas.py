@@ -13,6 +13,8 @@ from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
 from substrata.balance.exclusions import exclusions
 from substrata.balance.front import axis_words
+from substrata.bench.feel import ALSO
+from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import classes
 from substrata.dough.texture import texture_words
 from substrata.exchange.difference import Change
@@ -26,6 +28,8 @@ from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.oven.numbers import bakeware
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import FIGURE_KINDS
+from substrata.quantities.tables import read_table
+from substrata.trials.faults import fault_table
 
 
 class StratumOut(Schema):
@@ -318,6 +322,25 @@ class ConventionOut(Schema):
     rule: str
 
 
+class FaultOut(Schema):
+    """A fault that can be told."""
+
+    id: str
+    name: str
+    group: str
+    forms: list[str]  # none: every form
+    picture: str
+
+
+class SlipOut(Schema):
+    """A small thing that is done or left."""
+
+    id: str
+    name: str
+    asks: str
+    good: bool  # to be done; else to be left
+
+
 class WordsOut(Schema):
     """The lists that the page draws from, so that it holds no knowledge itself."""
 
@@ -338,6 +361,9 @@ class WordsOut(Schema):
     handling_classes: list[str]
     textures: list[ChoiceOut]
     axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
+    faults: list[FaultOut]
+    slips: list[SlipOut]
+    feels: list[str]  # what a dough can be felt as
 
     @classmethod
     def everything(cls) -> "WordsOut":
@@ -366,4 +392,15 @@ class WordsOut(Schema):
             handling_classes=[band.class_name for band in classes()],
             textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
             axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],
+            faults=[
+                FaultOut(id=f.id, name=f.words, group=f.group, forms=sorted(f.forms), picture=f.picture)
+                for f in fault_table().values()
+            ],
+            slips=[
+                SlipOut(
+                    id=row.text("slip"), name=row.text("words"), asks=row.text("asks"), good=row.text("good") == "1"
+                )
+                for row in read_table("slips.csv")
+            ],
+            feels=[*felt_words(), *ALSO],
         )

@@ -8,12 +8,13 @@ from api.balance_schemas import BeginJobIn, FrontJobIn, ReachJobIn, SettleJobIn
 from api.errors import ProblemOut
 from api.job_schemas import ImportJobIn, JobOut, MapJobIn
 from api.person import person
+from api.run_schemas import LearnJobIn, WhyJobIn
 from kitchen.models import Job
-from kitchen.services import balancing, imports, jobs, maps
+from kitchen.services import balancing, imports, jobs, maps, trials
 
 router = Router(tags=["jobs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
-Asked = MapJobIn | ImportJobIn | SettleJobIn | ReachJobIn | FrontJobIn | BeginJobIn
+Asked = MapJobIn | ImportJobIn | SettleJobIn | ReachJobIn | FrontJobIn | BeginJobIn | WhyJobIn | LearnJobIn
 ALL = "/kitchens/{int:kitchen_id}/jobs"
 ONE = f"{ALL}/{{int:job_id}}"
 
@@ -30,6 +31,18 @@ def _started(user: User, kitchen_id: int, asked: Asked) -> Job:
         return start(user, kitchen_id, asked.import_id)
     if isinstance(asked, BeginJobIn):
         return balancing.start_begin(user, kitchen_id, asked.model_dump(exclude={"kind"}))
+    if isinstance(asked, WhyJobIn | LearnJobIn):
+        return _of_trials(user, kitchen_id, asked)
+    return _of_a_document(user, kitchen_id, asked)
+
+
+def _of_trials(user: User, kitchen_id: int, asked: WhyJobIn | LearnJobIn) -> Job:
+    if isinstance(asked, WhyJobIn):
+        return trials.start_why(user, kitchen_id, asked.run_id)
+    return trials.start_learn(user, kitchen_id)
+
+
+def _of_a_document(user: User, kitchen_id: int, asked: MapJobIn | SettleJobIn | ReachJobIn | FrontJobIn) -> Job:
     document = asked.document.model_dump()
     if isinstance(asked, MapJobIn):
         return maps.start_map(user, kitchen_id, document, asked.minutes)

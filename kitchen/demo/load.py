@@ -10,6 +10,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from kitchen.demo.runs import load_runs
 from kitchen.models import Draft, Eater, Formula, FormulaVersion, Kitchen, Membership
 from kitchen.services.judging import core_settings, library_of, shelf_thumb, thumb_mark
 from kitchen.services.ovens import add_oven, log_bake
@@ -119,6 +120,7 @@ def load_demo() -> Kitchen:
         Eater(kitchen=kitchen, order=n, name=name, budgets=b) for n, (name, b) in enumerate(EATERS)
     )
     _oven(kitchen, baker, now)
+    load_runs(kitchen, baker, partner, now)
     flatbread = kitchen.formulas.get(name="Celeriac flatbread")
     plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
     return kitchen

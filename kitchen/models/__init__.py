@@ -5,6 +5,7 @@ from kitchen.models.jobs import Job
 from kitchen.models.kitchens import AuditRow, Eater, Kitchen, Membership
 from kitchen.models.ovens import LoggedBake, Oven
 from kitchen.models.pantry import BakePick, Lot, PackImport, PlannedBake, StockMove
+from kitchen.models.runs import Run, RunEntry
 
 __all__ = [
     "AuditRow",
@@ -21,5 +22,7 @@ __all__ = [
     "Oven",
     "PackImport",
     "PlannedBake",
+    "Run",
+    "RunEntry",
     "StockMove",
 ]

@@ -33,6 +33,8 @@ class LoggedBake(models.Model):
     before_g = models.FloatField(null=True)
     after_g = models.FloatField(null=True)
     probe_c = models.FloatField(null=True)
+    # The run that it was seen in; none for one that was typed.
+    run = models.ForeignKey("kitchen.Run", null=True, blank=True, on_delete=models.CASCADE, related_name="logged")
     readings = models.JSONField(default=list)  # [offset, sd] pairs, kelvin
     logged_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     logged_at = models.DateTimeField(auto_now_add=True)

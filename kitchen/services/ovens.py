@@ -1,5 +1,6 @@
 """Ovens of a kitchen: what their logged bakes teach, and the bake of a formula in one of them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -8,12 +9,13 @@ from django.db import transaction
 from django.utils.text import slugify
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import LoggedBake, Membership, Oven
+from kitchen.models import LoggedBake, Membership, Oven, Run
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document
 from substrata.card.card import Card, as_baked, card_of
 from substrata.context.dough import Dough
+from substrata.errors import OvenError
 from substrata.formula.formula import Formula
 from substrata.oven.learning import BakeSeen, readings
 from substrata.oven.profile import OffsetReading, OvenProfile, learned
@@ -121,18 +123,40 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
             allowed="minutes; weight before and after; or a probe in the empty oven",
             remedy="weigh before and after: it tells most",
         )
-    created = LoggedBake.objects.create(
+    created = _kept(oven, formula.name, seen, offsets, user)
+    record(member, "oven.bake", oven=oven.name, baked=formula.name)
+    return created
+
+
+def _kept(
+    oven: Oven, name: str, seen: BakeSeen, offsets: Sequence[OffsetReading], user: User, run: Run | None = None
+) -> LoggedBake:
+    return LoggedBake.objects.create(
         oven=oven,
-        formula_name=formula.name[:120],
+        formula_name=name[:120],
         minutes=seen.minutes,
         before_g=seen.before_g,
         after_g=seen.after_g,
         probe_c=seen.probe_c,
         readings=[[round(r.offset_k, 3), round(r.sd_k, 3)] for r in offsets],
         logged_by=user,
+        run=run,
     )
-    record(member, "oven.bake", oven=oven.name, baked=formula.name)
-    return created
+
+
+def log_seen(member: Membership, user: User, run: Run, seen: BakeSeen) -> None:
+    """Keep what a run saw of its oven, where it says anything; within the transaction of the run's verdict."""
+    oven = Oven.objects.filter(kitchen_id=member.kitchen_id, key=run.oven).first()
+    formula = read_document(run.document)
+    if oven is None:
+        return
+    dough = dough_in(member, formula, run.document, OvenProfile(altitude_m=oven.altitude_m))
+    try:
+        offsets = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
+    except OvenError:
+        return
+    if offsets:
+        _kept(oven, formula.name, seen, offsets, user, run)
 
 
 @transaction.atomic

@@ -1,6 +1,6 @@
 """What is on hand, what planned bakes have reserved, and what a bake takes away."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 from math import isfinite
@@ -231,6 +231,22 @@ def _allocated(member: Membership, document: dict[str, Any], batches: float, on:
         for lot in rows
     ]
     return allocate(needs, stocked, on)
+
+
+def take_weighed(member: Membership, user: User, grams: Mapping[str, float]) -> None:
+    """Packs lose what was weighed out of them, as far as they hold it; within the transaction of the run that weighed it.
+
+    Args:
+        member: whose kitchen.
+        user: who weighed.
+        grams: by key of the pack; unknown ones are left out.
+    """
+    # Locked in one order, so that two finishing runs cannot wait for each other.
+    rows = Lot.objects.select_for_update().filter(kitchen_id=member.kitchen_id, key__in=list(grams)).order_by("pk")
+    for lot in rows:
+        taken = min(grams[lot.key], lot.on_hand_g)
+        if taken > 0:
+            _move(lot, StockMove.Kind.USED, -taken, user)
 
 
 def _amount(grams: float, above: float) -> float:

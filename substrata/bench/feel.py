@@ -251,9 +251,10 @@ def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
         how = "let it cool" if to >= constant("room_temperature") else "chill it"
         return [FeelWay(kind="cool", text=f"{how} to {to:.0f} °C", temperature_c=to)]
     warmer = inside[inside > hand.temperature_c + 2]
-    if not len(warmer):
-        return []
-    to = float(min(warmer.min() + 4, warmer.max()))
+    return _warmer(hand, float(min(warmer.min() + 4, warmer.max()))) if len(warmer) else []
+
+
+def _warmer(hand: _Hand, to: float) -> list[FeelWay]:
     if cheese_share(hand.dough.inside) >= CHEESE_DOUGH:
         return [FeelWay(kind="warm", text=f"warm the piece in hand to {to:.0f} °C", temperature_c=to)]
     if to > _BUTTER_RUNS_C:

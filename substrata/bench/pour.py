@@ -15,7 +15,7 @@ from substrata.context.figures import figures
 from substrata.dough.handling_words import form_handling
 from substrata.errors import FormulaError
 
-_FOLLOWS = 4.0  # times the wrong weight, that another line may follow by (house choice)
+_FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)
 _HAIR = 1e-9
 _FELT = 0.05  # decades below which nothing has to be made up for
 
@@ -119,7 +119,8 @@ def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[P
     ways = []
     for correction in corrections(now, change, minute=minute):
         # Not by so much of another that it would be another dough.
-        if correction.line == line.line.id or not correction.whole or correction.grams > _FOLLOWS * abs(off):
+        most = _FOLLOWS["binder" if line.role == "binder" else ""] * abs(off)
+        if correction.line == line.line.id or not correction.whole or correction.grams > most:
             continue
         ways.append(_keeping(now, correction, batches))
     return ways[:1]

@@ -114,9 +114,9 @@ class _Maker:
         self.prep: PrepPlan = prep_plan_of(dough)
         self.shape: ShapePlan | None = shape_plan_of(dough)
         self.allowed: dict[str, Tolerance] = tolerances(dough)
-        self.signs: Row = _signs()[dough.formula.form]
+        self.signs: Row = _signs().get(dough.formula.form, _signs()[""])
         try:
-            self.forecast: BakeForecast | None = forecast_of(dough)
+            self.forecast: BakeForecast | None = forecast_of(dough, further=False)
         except OvenError:
             self.forecast = None
 

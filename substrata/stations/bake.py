@@ -112,8 +112,13 @@ def bake(
     return forecast_of(Dough(formula, library, settings, profile))
 
 
-def forecast_of(dough: Dough) -> BakeForecast | None:
-    """Forecast the bake of a dough; see ``bake``."""
+def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
+    """Forecast the bake of a dough; see ``bake``.
+
+    Args:
+        dough: what is baked.
+        further: tell what would change it too: what-ifs and other settings, which are half of the work.
+    """
     formula, batch, profile = dough.formula, dough.batch, dough.profile
     if batch.dough_g <= 0:
         return None
@@ -165,8 +170,8 @@ def forecast_of(dough: Dough) -> BakeForecast | None:
         planned=planned,
         additions=stage_additions(planned, done.ready, fried=case.fried),
         series=bake_series(case, run(case, until_min=shown_until, keep_s=max(shown_until * 60 / 240, 1.0))),
-        what_ifs=what_ifs(case, dough.settings.units),
-        settings=settings_of(case, dough.settings.units),
+        what_ifs=what_ifs(case, dough.settings.units) if further else (),
+        settings=settings_of(case, dough.settings.units) if further else (),
         flags=_flags(forecast),
         weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=_whole_seeds(dough)),
         cautions=_cautions(case),

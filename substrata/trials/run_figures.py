@@ -132,7 +132,7 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
         psyllium_cap=cap("psyllium", 6.0, 0.5),
         gum_cap=cap("xanthan", 0.8, 0.0),
         whey_cap=cap("whey", 14.0, 0.0),
-        dense_below=_dense()[form],
+        dense_below=_dense().get(form),
         gold=light * float(np.exp(-oven_number("gold_dose"))),
         burnt=light * float(np.exp(-_BURNT_DOSE)),
         minutes=minutes or 20.0,

@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 
 from api.app import api
-from kitchen.services import imports, maps, ovens, pantry, stock
+from kitchen.services import imports, maps, ovens, pantry, runs, stock
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -23,6 +23,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
+    "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
@@ -37,6 +38,8 @@ BODIES = {
     "prep": {"document": sample()}, "shape": sample(), "bake": {"document": sample()},
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
     "log_bake": {"document": sample(), "minutes": 20}, "scale": {"document": sample(), "factor": 2}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
+    "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True},
+    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3},
 }  # fmt: skip
 
 
@@ -53,8 +56,11 @@ def place(path, kitchen, made):
         "oven_id": kitchen.ovens.get().pk,
         "logged_id": 1,
         "job_id": kitchen.jobs.get().pk,
+        "run_id": kitchen.runs.first().pk,
     }
     address = path.format(**values)
+    if path.endswith("/runs-compared"):
+        return f"{address}?runs={','.join(str(run.pk) for run in kitchen.runs.all())}"
     if path.endswith("/formulas/{formula_id}/compare"):
         return f"{address}?before=1&after=0"
     return f"{address}?keys=salt" if path.endswith("/compare") else address
@@ -68,6 +74,8 @@ def _stocked(people, kitchen, made):
     imports.start_import(people["baker"], kitchen.pk, "x.csv", "name\nSea salt")
     ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
     maps.start_map(people["baker"], kitchen.pk, sample(), 10)
+    for key in ("one", "two"):
+        runs.start_run(people["baker"], kitchen.pk, made.pk, key)
 
 
 def test_the_committed_contract_is_the_one_the_code_serves():

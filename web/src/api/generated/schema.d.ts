@@ -1060,6 +1060,218 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Runs
+         * @description The kitchen's runs, the newest first.
+         */
+        get: operations["runs"];
+        put?: never;
+        /**
+         * Start Run
+         * @description Begin a run of a formula.
+         */
+        post: operations["start_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs-compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Runs
+         * @description Runs side by side.
+         */
+        get: operations["compare_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Runs File
+         * @description All runs as a file.
+         */
+        get: operations["runs_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Run
+         * @description A run with its steps, and what was done after an entry that is known.
+         */
+        get: operations["open_run"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Run
+         * @description Take it away for good.
+         */
+        delete: operations["delete_run"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Run
+         * @description Leave it out of all learning, or take it back in.
+         */
+        patch: operations["change_run"];
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Entries
+         * @description Keep what was done; answers with what other devices did meanwhile.
+         */
+        post: operations["write_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Feel Run
+         * @description What to do with the dough as it is felt.
+         */
+        post: operations["feel_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish Run
+         * @description It is done: packs lose what was weighed.
+         */
+        post: operations["finish_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Live Run
+         * @description The window of the bake as it stands.
+         */
+        post: operations["live_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/pour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour Run
+         * @description What the rest of the formula answers to a weight.
+         */
+        post: operations["pour_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Verdict
+         * @description Say what came of it.
+         */
+        put: operations["give_verdict"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/scale": {
         parameters: {
             query?: never;
@@ -1486,6 +1698,21 @@ export interface components {
             state: string;
         };
         /**
+         * BakeReading
+         * @description Something seen while it bakes.
+         */
+        BakeReading: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weight" | "core" | "oven" | "colour";
+            /** Minute */
+            minute: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * BakeSeries
          * @description Curves and the picture of the inside; k moments.
          */
@@ -1803,6 +2030,26 @@ export interface components {
             us_statement: components["schemas"]["Statement"];
         };
         /**
+         * CauseFound
+         * @description A cause of the making.
+         */
+        CauseFound: {
+            /** Against */
+            against: string[];
+            /** Cause */
+            cause: string;
+            /** Evidence */
+            evidence: string[];
+            /** Probability */
+            probability: number;
+            /** Said */
+            said: string;
+            /** Scope */
+            scope: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Caution
          * @description Something to print with the food.
          */
@@ -1813,6 +2060,18 @@ export interface components {
             source: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Cell
+         * @description One figure of one run.
+         */
+        Cell: {
+            /** Forecast */
+            forecast?: number | null;
+            /** Text */
+            text: string;
+            /** Value */
+            value: number | null;
         };
         /**
          * ChangeOut
@@ -1845,6 +2104,20 @@ export interface components {
             same_ingredient: boolean;
             /** Saves A Piece */
             saves_a_piece: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Check
+         * @description Something that tells causes apart without a bake.
+         */
+        Check: {
+            /** Causes */
+            causes: string[];
+            /** Check */
+            check: string;
+            /** Gain */
+            gain: number;
             /** Text */
             text: string;
         };
@@ -1973,6 +2246,24 @@ export interface components {
             source: string;
         };
         /**
+         * ComparedRow
+         * @description One figure over the runs.
+         */
+        ComparedRow: {
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Differs */
+            differs: boolean;
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * Composition
          * @description Amounts per 100 g, in the order of ``NUTRIENTS``, with standard deviations.
          */
@@ -2082,6 +2373,30 @@ export interface components {
             /** Values */
             values: number[];
             window: components["schemas"]["Window"];
+        };
+        /**
+         * DiagnosisOut
+         * @description Why, and what next.
+         */
+        DiagnosisOut: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Faults */
+            faults: string[];
+            /** Formula */
+            formula: components["schemas"]["FlawFound"][];
+            /** Making */
+            making: components["schemas"]["CauseFound"][];
+            /** Next */
+            next: components["schemas"]["ProposalOut"][];
+            /** Nothing */
+            nothing: number;
+            /** Questions */
+            questions: components["schemas"]["Question"][];
+            /** Rests On */
+            rests_on: string;
+            /** Text */
+            text: string;
         };
         /**
          * DoughHeat
@@ -2252,6 +2567,78 @@ export interface components {
             eaters: components["schemas"]["EaterDocument"][];
         };
         /**
+         * EntriesIn
+         * @description What was done, and the last entry that the device knows.
+         */
+        EntriesIn: {
+            /** Entries */
+            entries: components["schemas"]["EntryIn"][];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+        };
+        /**
+         * EntriesOut
+         * @description How many were new, and what the device did not know yet.
+         */
+        EntriesOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** New */
+            new: number;
+        };
+        /**
+         * EntryIn
+         * @description One thing that was done. The id is the device's own: sent twice it is kept once.
+         */
+        EntryIn: {
+            /** At */
+            at: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Value */
+            value?: number | null;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * EntryOut
+         * @description An entry as it is kept.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Seq */
+            seq: number;
+            /** Value */
+            value: number | null;
+            /** What */
+            what: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * Estimate
          * @description A computed figure with its 90 % range.
          */
@@ -2292,6 +2679,103 @@ export interface components {
             sodium: components["schemas"]["Estimate"];
             sugars: components["schemas"]["Estimate"];
             total_carbs: components["schemas"]["Estimate"];
+        };
+        /**
+         * FaultOut
+         * @description A fault that can be told.
+         */
+        FaultOut: {
+            /** Forms */
+            forms: string[];
+            /** Group */
+            group: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+        };
+        /**
+         * FaultSeenDocument
+         * @description A fault, and where.
+         */
+        FaultSeenDocument: {
+            /** Id */
+            id: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * FeelAdvice
+         * @description What to do with a dough that is felt.
+         */
+        FeelAdvice: {
+            /** Bias */
+            bias: number;
+            /** Closes In Min */
+            closes_in_min: number | null;
+            /** Felt */
+            felt: string;
+            /** Fits */
+            fits: boolean;
+            /** Forecast */
+            forecast: string;
+            /** Minute */
+            minute: number;
+            /** Off By */
+            off_by: number;
+            /** Text */
+            text: string;
+            /** Wanted High */
+            wanted_high: string;
+            /** Wanted Low */
+            wanted_low: string;
+            /** Ways */
+            ways: components["schemas"]["FeelWay"][];
+        };
+        /**
+         * FeelIn
+         * @description What a hand felt.
+         */
+        FeelIn: {
+            /** Felt */
+            felt: string;
+            /** Minute */
+            minute?: number | null;
+            /** Temperature C */
+            temperature_c?: number | null;
+        };
+        /**
+         * FeelWay
+         * @description One thing that brings it into the window.
+         */
+        FeelWay: {
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /** Text */
+            text: string;
         };
         /**
          * FigureChange
@@ -2393,6 +2877,22 @@ export interface components {
             severity: "wrong" | "odd" | "note";
             /** Text */
             text: string;
+        };
+        /**
+         * FlawFound
+         * @description What the formula brings by itself.
+         */
+        FlawFound: {
+            /** Cause */
+            cause: string;
+            /** Evidence */
+            evidence: string[];
+            /** Probability */
+            probability: number;
+            /** Said */
+            said: string;
+            /** Words */
+            words: string;
         };
         /**
          * ForkIn
@@ -2719,6 +3219,20 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * Held
+         * @description How often a forecast held.
+         */
+        Held: {
+            /** Held */
+            held: number;
+            /** Of */
+            of: number;
+            /** Text */
+            text: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Hidden
          * @description All zeros of one figure together.
          */
@@ -2926,6 +3440,7 @@ export interface components {
             id: number;
             /** Kind */
             kind: string;
+            learned?: components["schemas"]["LearnedOut"] | null;
             map?: components["schemas"]["BakeMap"] | null;
             problem: components["schemas"]["JobProblem"] | null;
             /** Reach */
@@ -2939,6 +3454,7 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
             /** Total */
             total: number;
+            why?: components["schemas"]["DiagnosisOut"] | null;
         };
         /**
          * JobProblem
@@ -3080,6 +3596,59 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LearnJobIn
+         * @description What the kitchen's runs teach.
+         */
+        LearnJobIn: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "learn";
+        };
+        /**
+         * Learned
+         * @description One number that was learned.
+         */
+        Learned: {
+            /** Block */
+            block: string;
+            /** Key */
+            key: string;
+            /** Posterior */
+            posterior: number;
+            /** Posterior Sd */
+            posterior_sd: number;
+            /** Prior */
+            prior: number;
+            /** Prior Sd */
+            prior_sd: number;
+            /** Text */
+            text: string;
+            /** Trials */
+            trials: string[];
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LearnedOut
+         * @description What a kitchen has learned.
+         */
+        LearnedOut: {
+            /** Learned */
+            learned: components["schemas"]["Learned"][];
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            /** Odd */
+            odd: components["schemas"]["Odd"][];
+            /** Runs */
+            runs: number;
         };
         /**
          * Lift
@@ -3406,6 +3975,51 @@ export interface components {
             watts?: number | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LiveForecast
+         * @description The window as it stands.
+         */
+        LiveForecast: {
+            /** Before High Min */
+            before_high_min: number | null;
+            /** Before Low Min */
+            before_low_min: number | null;
+            /** Before Min */
+            before_min: number | null;
+            /** Check Min */
+            check_min: number | null;
+            /** High Min */
+            high_min: number | null;
+            /** Left Min */
+            left_min: number | null;
+            /** Low Min */
+            low_min: number | null;
+            /** Minute */
+            minute: number;
+            /** Odd */
+            odd: number[];
+            /** Offset K */
+            offset_k: number;
+            /** Offset Sd */
+            offset_sd: number;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * LiveIn
+         * @description A bake so far.
+         */
+        LiveIn: {
+            /** Minute */
+            minute: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["BakeReading"][];
         };
         /**
          * LoggedBakeIn
@@ -3795,6 +4409,18 @@ export interface components {
             net_carbs_us: components["schemas"]["Estimate"];
             piece: components["schemas"]["Facts"];
             serving: components["schemas"]["Facts"];
+        };
+        /**
+         * Odd
+         * @description A run that hardly fits the others.
+         */
+        Odd: {
+            /** Block */
+            block: string;
+            /** Run */
+            run: string;
+            /** Trust */
+            trust: number;
         };
         /**
          * OfFormula
@@ -4332,6 +4958,55 @@ export interface components {
             oven_c: number | null;
         };
         /**
+         * PourAdvice
+         * @description What to do about a line that was weighed otherwise than written.
+         */
+        PourAdvice: {
+            /** Line */
+            line: string;
+            /** Off G */
+            off_g: number;
+            /** Text */
+            text: string;
+            /** Tolerance G */
+            tolerance_g: number;
+            /** Ways */
+            ways: components["schemas"]["PourWay"][];
+            /** Within */
+            within: boolean;
+        };
+        /**
+         * PourIn
+         * @description What the scale shows of a line.
+         */
+        PourIn: {
+            /** Grams */
+            grams: number;
+            /** Line */
+            line: string;
+            /**
+             * Mixed
+             * @default false
+             */
+            mixed: boolean;
+        };
+        /**
+         * PourWay
+         * @description One answer to a wrong weight.
+         */
+        PourWay: {
+            /** Grams */
+            grams: {
+                [key: string]: number;
+            };
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Worse */
+            worse: string[];
+        };
+        /**
          * Premix
          * @description Dry things for several batches.
          */
@@ -4534,6 +5209,37 @@ export interface components {
             type: string;
         };
         /**
+         * ProposalOut
+         * @description Something to do otherwise next time.
+         */
+        ProposalOut: {
+            /** Actions */
+            actions: string[];
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            document: components["schemas"]["FormulaDocument"] | null;
+            /** Edits */
+            edits: string[];
+            /** Gain */
+            gain: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Question
+         * @description What would tell causes apart, and what its answer would tell.
+         */
+        Question: {
+            /** Cause */
+            cause: string;
+            /** Gain */
+            gain: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * RatePoint
          * @description How fast the yeast works at one temperature.
          */
@@ -4658,6 +5364,258 @@ export interface components {
             low: number;
             /** Ticks */
             ticks: number[];
+        };
+        /**
+         * RunChange
+         * @description Leave it out of all learning, or take it back in.
+         */
+        RunChange: {
+            /** Left Out */
+            left_out: boolean;
+        };
+        /**
+         * RunFileOut
+         * @description A file of runs.
+         */
+        RunFileOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RunOut
+         * @description A run with its steps and what was done.
+         */
+        RunOut: {
+            document: components["schemas"]["FormulaDocument"];
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Formula Archived */
+            formula_archived: boolean;
+            plan: components["schemas"]["RunPlan"];
+            run: components["schemas"]["RunRow"];
+            verdict: components["schemas"]["VerdictDocument"] | null;
+        };
+        /**
+         * RunPlan
+         * @description A run before it begins.
+         */
+        RunPlan: {
+            /** Dough G */
+            dough_g: number;
+            /** Piece G */
+            piece_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Steps */
+            steps: components["schemas"]["RunStep"][];
+            /** Text */
+            text: string;
+            /** Wanted */
+            wanted: [
+                string,
+                string
+            ];
+        };
+        /**
+         * RunQuery
+         * @description Which runs.
+         */
+        RunQuery: {
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /**
+             * Open Only
+             * @default false
+             */
+            open_only: boolean;
+        };
+        /**
+         * RunRow
+         * @description A run in a list.
+         */
+        RunRow: {
+            /** Batches */
+            batches: number;
+            /** By */
+            by: string;
+            /** Faults */
+            faults: string[];
+            /** Finished At */
+            finished_at: string | null;
+            /** Form */
+            form: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Id */
+            id: number;
+            /** Judged */
+            judged: boolean;
+            /** Key */
+            key: string;
+            /** Left Out */
+            left_out: boolean;
+            /** Liked */
+            liked: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Oven */
+            oven: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
+         * RunStartIn
+         * @description A formula that is to be made. The key is the device's own: sent twice it begins one run.
+         */
+        RunStartIn: {
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            /** Formula Id */
+            formula_id: number;
+            /** Key */
+            key: string;
+            /**
+             * Started At
+             * @default
+             */
+            started_at: string;
+        };
+        /**
+         * RunStep
+         * @description One thing to do.
+         */
+        RunStep: {
+            /**
+             * Because
+             * @default
+             */
+            because: string;
+            /**
+             * Bowl
+             * @default
+             */
+            bowl: string;
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
+            /** Check Min */
+            check_min?: number | null;
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "ready" | "prep" | "weigh" | "mix" | "rest" | "shape" | "bake" | "cool" | "finish";
+            /** High G */
+            high_g?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "do" | "weigh" | "wait" | "measure" | "moment" | "feel";
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Low G */
+            low_g?: number | null;
+            /**
+             * Measure
+             * @default
+             */
+            measure: string;
+            /**
+             * Measures
+             * @default
+             */
+            measures: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Moment
+             * @default
+             */
+            moment: string;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /**
+             * Sign
+             * @default
+             */
+            sign: string;
+            /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RunsCompared
+         * @description The runs side by side.
+         */
+        RunsCompared: {
+            /** Held */
+            held: components["schemas"]["Held"][];
+            /** Names */
+            names: string[];
+            /** Rows */
+            rows: components["schemas"]["ComparedRow"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * RunsPage
+         * @description Some runs, the newest first.
+         */
+        RunsPage: {
+            /** More */
+            more: boolean;
+            /** Runs */
+            runs: components["schemas"]["RunRow"][];
+        };
+        /**
+         * RunsQuery
+         * @description Which runs are put side by side: their numbers, with commas.
+         */
+        RunsQuery: {
+            /** Runs */
+            runs: string;
         };
         /**
          * ScaleIn
@@ -4903,6 +5861,20 @@ export interface components {
             tray: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * SlipOut
+         * @description A small thing that is done or left.
+         */
+        SlipOut: {
+            /** Asks */
+            asks: string;
+            /** Good */
+            good: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Spread
@@ -5266,6 +6238,45 @@ export interface components {
             weighed: boolean;
         };
         /**
+         * VerdictDocument
+         * @description What was said of a run (docs/formats/run.schema.json).
+         */
+        VerdictDocument: {
+            /**
+             * Again
+             * @default
+             */
+            again: string;
+            /** Asked */
+            asked?: {
+                [key: string]: boolean;
+            };
+            /** Colour */
+            colour?: number | null;
+            /** Faults */
+            faults?: components["schemas"]["FaultSeenDocument"][];
+            /** Hours After */
+            hours_after?: number | null;
+            /** Lightness */
+            lightness?: number | null;
+            /**
+             * Liked
+             * @default
+             */
+            liked: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Scores */
+            scores?: {
+                [key: string]: number | null;
+            };
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * VersionDocument
          * @description A version with its document.
          */
@@ -5445,6 +6456,19 @@ export interface components {
             text: string;
         };
         /**
+         * WhyJobIn
+         * @description A run whose verdict is to be explained.
+         */
+        WhyJobIn: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "why";
+            /** Run Id */
+            run_id: number;
+        };
+        /**
          * Window
          * @description Wanted bounds of a quantity; None leaves that side open.
          */
@@ -5539,6 +6563,10 @@ export interface components {
             conventions: components["schemas"]["ConventionOut"][];
             /** Exclusions */
             exclusions: components["schemas"]["ExclusionOut"][];
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Feels */
+            feels: string[];
             /** Forms */
             forms: components["schemas"]["FormOut"][];
             /** Handling Classes */
@@ -5557,6 +6585,8 @@ export interface components {
             pan_kinds: string[];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
+            /** Slips */
+            slips: components["schemas"]["SlipOut"][];
             /** Textures */
             textures: components["schemas"]["ChoiceOut"][];
             /** Wishes */
@@ -8043,7 +9073,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"] | components["schemas"]["SettleJobIn"] | components["schemas"]["ReachJobIn"] | components["schemas"]["FrontJobIn"] | components["schemas"]["BeginJobIn"];
+                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"] | components["schemas"]["SettleJobIn"] | components["schemas"]["ReachJobIn"] | components["schemas"]["FrontJobIn"] | components["schemas"]["BeginJobIn"] | components["schemas"]["WhyJobIn"] | components["schemas"]["LearnJobIn"];
             };
         };
         responses: {
@@ -9653,6 +10683,922 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Mend"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    runs: {
+        parameters: {
+            query?: {
+                formula_id?: number;
+                open_only?: boolean;
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    start_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunStartIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    compare_runs: {
+        parameters: {
+            query: {
+                runs: string;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsCompared"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    runs_file: {
+        parameters: {
+            query?: {
+                style?: string;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunFileOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_run: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRow"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    write_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntriesOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    feel_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeelAdvice"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    finish_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRow"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    live_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveForecast"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    pour_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PourIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PourAdvice"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    give_verdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerdictDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRow"];
                 };
             };
             /** @description Unauthorized */

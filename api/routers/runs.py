@@ -1,0 +1,131 @@
+"""Run and Trials: steps, weights and moments as they happen; verdicts, comparisons. Why and what was learned are jobs."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+
+from api.bench_pass import forget_pass
+from api.errors import ProblemOut
+from api.person import person
+from api.run_schemas import (
+    EntriesIn,
+    EntriesOut,
+    EntryOut,
+    FeelIn,
+    LiveIn,
+    PourIn,
+    RunChange,
+    RunFileOut,
+    RunOut,
+    RunQuery,
+    RunRow,
+    RunsPage,
+    RunsQuery,
+    RunStartIn,
+    VerdictDocument,
+)
+from kitchen.services import runs, trials
+from substrata.bench.feel import FeelAdvice
+from substrata.bench.live import LiveForecast
+from substrata.bench.pour import PourAdvice
+from substrata.trials.compare import RunsCompared
+
+router = Router(tags=["runs"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+ALL = "/kitchens/{int:kitchen_id}/runs"
+ONE = f"{ALL}/{{int:run_id}}"
+
+
+@router.get(ALL, response={200: RunsPage, **Problems}, operation_id="runs")
+def list_runs(request: HttpRequest, kitchen_id: int, query: Query[RunQuery]) -> RunsPage:
+    """The kitchen's runs, the newest first."""
+    rows = runs.runs_of(person(request), kitchen_id, formula_id=query.formula_id, open_only=query.open_only)
+    found = list(rows[query.offset : query.offset + runs.PAGE + 1])
+    return RunsPage(runs=[RunRow.of(run) for run in found[: runs.PAGE]], more=len(found) > runs.PAGE)
+
+
+@router.post(ALL, response={201: RunOut, **Problems}, operation_id="start_run")
+def start_run(request: HttpRequest, kitchen_id: int, payload: RunStartIn) -> tuple[int, RunOut]:
+    """Begin a run of a formula."""
+    user = person(request)
+    run = runs.start_run(
+        user, kitchen_id, payload.formula_id, payload.key, batches=payload.batches, started_at=payload.started_at
+    )
+    return 201, RunOut.of(runs.open_run(user, kitchen_id, run.pk))
+
+
+@router.get(ONE, response={200: RunOut, **Problems}, operation_id="open_run")
+def open_run(request: HttpRequest, kitchen_id: int, run_id: int, since: int = 0) -> RunOut:
+    """A run with its steps, and what was done after an entry that is known."""
+    return RunOut.of(runs.open_run(person(request), kitchen_id, run_id, since))
+
+
+@router.post(f"{ONE}/entries", response={200: EntriesOut, **Problems}, operation_id="write_entries")
+def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: EntriesIn) -> EntriesOut:
+    """Keep what was done; answers with what other devices did meanwhile."""
+    user = person(request)
+    new = runs.write_entries(user, kitchen_id, run_id, [entry.model_dump() for entry in payload.entries])
+    opened = runs.open_run(user, kitchen_id, run_id, payload.since)
+    return EntriesOut(new=new, entries=[EntryOut.of(entry) for entry in opened.entries])
+
+
+@router.post(f"{ONE}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")
+def finish_run(request: HttpRequest, kitchen_id: int, run_id: int) -> RunRow:
+    """It is done: packs lose what was weighed."""
+    return RunRow.of(runs.finish_run(person(request), kitchen_id, run_id))
+
+
+@router.put(f"{ONE}/verdict", response={200: RunRow, **Problems}, operation_id="give_verdict")
+def give_verdict(
+    request: HttpRequest, kitchen_id: int, run_id: int, payload: VerdictDocument, response: HttpResponse
+) -> RunRow:
+    """Say what came of it."""
+    forget_pass(response)
+    return RunRow.of(runs.give_verdict(person(request), kitchen_id, run_id, payload.model_dump()))
+
+
+@router.patch(ONE, response={200: RunRow, **Problems}, operation_id="change_run")
+def change_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: RunChange) -> RunRow:
+    """Leave it out of all learning, or take it back in."""
+    return RunRow.of(runs.change_run(person(request), kitchen_id, run_id, left_out=payload.left_out))
+
+
+@router.delete(ONE, response={204: None, **Problems}, operation_id="delete_run")
+def delete_run(request: HttpRequest, kitchen_id: int, run_id: int) -> tuple[int, None]:
+    """Take it away for good."""
+    runs.delete_run(person(request), kitchen_id, run_id)
+    return 204, None
+
+
+@router.post(f"{ONE}/feel", response={200: FeelAdvice, **Problems}, operation_id="feel_run")
+def feel_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: FeelIn) -> FeelAdvice:
+    """What to do with the dough as it is felt."""
+    user = person(request)
+    return runs.feel_run(user, kitchen_id, run_id, payload.felt, payload.minute, payload.temperature_c)
+
+
+@router.post(f"{ONE}/pour", response={200: PourAdvice, **Problems}, operation_id="pour_run")
+def pour_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: PourIn) -> PourAdvice:
+    """What the rest of the formula answers to a weight."""
+    return runs.pour_run(person(request), kitchen_id, run_id, payload.line, payload.grams, mixed=payload.mixed)
+
+
+@router.post(f"{ONE}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
+def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn) -> LiveForecast:
+    """The window of the bake as it stands."""
+    return runs.live_run(person(request), kitchen_id, run_id, payload.minute, payload.readings)
+
+
+@router.get(
+    "/kitchens/{int:kitchen_id}/runs-compared", response={200: RunsCompared, **Problems}, operation_id="compare_runs"
+)
+def compare_runs(request: HttpRequest, kitchen_id: int, query: Query[RunsQuery]) -> RunsCompared:
+    """Runs side by side."""
+    ids = [int(part) for part in query.runs.split(",") if part.strip().isdigit()]
+    return trials.compare_runs(person(request), kitchen_id, ids)
+
+
+@router.get("/kitchens/{int:kitchen_id}/runs-file", response={200: RunFileOut, **Problems}, operation_id="runs_file")
+def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> RunFileOut:
+    """All runs as a file."""
+    name, text = trials.trials_file(person(request), kitchen_id, style)
+    return RunFileOut(name=name, text=text)

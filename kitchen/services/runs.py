@@ -1,0 +1,375 @@
+"""Runs of a kitchen: begun, written entry by entry from several devices, finished, judged."""
+
+from collections.abc import Iterable
+from dataclasses import asdict, dataclass
+from functools import lru_cache
+from math import isfinite
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import FormulaVersion, Membership, Run, RunEntry
+from kitchen.services.access import formula_of, membership, record
+from kitchen.services.judging import SCIENCE_MARK
+from kitchen.services.ovens import dough_in, log_seen, named_profile
+from kitchen.services.stock import take_weighed
+from substrata import read_document
+from substrata.bench import run_document as core
+from substrata.bench.feel import FeelAdvice, feel
+from substrata.bench.live import BakeReading, LiveBake, LiveForecast
+from substrata.bench.pour import PourAdvice, poured
+from substrata.bench.run_document import Entry, Verdict, done_of, read_run
+from substrata.bench.steps import run_steps
+from substrata.context.dough import Dough
+from substrata.documents.kinds import Where
+from substrata.documents.records import read_record, write_record
+from substrata.oven.learning import BakeSeen
+
+BAKER = Membership.Role.BAKER
+MOST_BATCHES = 200.0
+PAGE = 50
+MOST_COMPARED = 8
+_KEY = 40
+
+
+@dataclass(frozen=True, kw_only=True)
+class OpenRun:
+    """A run, and what was written into it after some entry."""
+
+    run: Run
+    entries: list[RunEntry]
+    formula_archived: bool = False
+
+
+@transaction.atomic
+def start_run(
+    user: User, kitchen_id: int, formula_id: int, key: str, *, batches: float = 1.0, started_at: str = ""
+) -> Run:
+    """Begin a run of a formula as it lies on the bench; beginning it again with the same key is the same run.
+
+    Raises:
+        Refused: when the formula is put away, or cannot be made so often.
+        FormulaError: when there is nothing to make.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    old = Run.objects.filter(kitchen_id=member.kitchen_id, key=key[:_KEY]).first()
+    if old is not None:
+        return old
+    formula = formula_of(member, formula_id)
+    if formula.archived_at is not None:
+        raise Refused(
+            "the formula is put away",
+            got=formula.name,
+            allowed="a formula on the shelf",
+            remedy="take it back to the shelf first",
+            field="formula_id",
+        )
+    if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
+        raise Refused(
+            "so many batches cannot be made", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches"
+        )
+    if not key.strip():
+        raise Refused("the run has no key", got="nothing", allowed="a key of the device's own", field="key")
+    draft = formula.draft
+    document = draft.document
+    plan = run_steps(_dough(member, document), batches=batches)
+    last = FormulaVersion.objects.filter(formula=formula).order_by("-number").first()
+    run = Run.objects.create(
+        kitchen_id=member.kitchen_id,
+        key=key[:_KEY],
+        formula=formula,
+        number=last.number if last and not draft.changed else 0,
+        name=formula.name,
+        form=formula.form,
+        document=document,
+        plan=asdict(plan),
+        batches=batches,
+        oven=str(document.get("bake", {}).get("oven", ""))[:_KEY],
+        started_at=_moment(started_at) if started_at else timezone.now(),
+        created_by=user,
+    )
+    record(member, "run.start", formula, run=run.pk, batches=batches)
+    return run
+
+
+def _moment(text: str) -> Any:
+    return core.moment_of(Entry(id="-", at=text, kind="note"))
+
+
+def runs_of(user: User, kitchen_id: int, *, formula_id: int = 0, open_only: bool = False) -> QuerySet[Run]:
+    """Runs of a kitchen, the newest first; without their documents, which lists do not show."""
+    member = membership(user, kitchen_id)
+    rows = Run.objects.filter(kitchen_id=member.kitchen_id).defer("document", "plan").select_related("created_by")
+    if formula_id:
+        rows = rows.filter(formula_id=formula_id)
+    if open_only:
+        rows = rows.filter(finished_at__isnull=True)
+    return rows
+
+
+def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRun:
+    """A run with its entries after one that is known.
+
+    Raises:
+        NotFound: when the kitchen has no such run.
+    """
+    run = _run_of(membership(user, kitchen_id), run_id)
+    archived = bool(run.formula and run.formula.archived_at)
+    return OpenRun(
+        run=run, entries=list(run.entries.filter(pk__gt=since).select_related("by")), formula_archived=archived
+    )
+
+
+@transaction.atomic
+def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[str, Any]]) -> int:
+    """Keep what was done; an entry that is there already is left as it is. Returns how many were new.
+
+    Raises:
+        FormulaError: when an entry cannot be read; then none of them is kept.
+        Refused: when a run holds no more.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    run = _run_of(member, run_id, lock=True)
+    read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
+    moments = [core.moment_of(entry) for entry in read]
+    there = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
+    if run.entries.count() + len(read) - len(there) > core.MOST_ENTRIES:
+        raise Refused(
+            "the run holds no more",
+            got=str(len(read)),
+            allowed=f"up to {core.MOST_ENTRIES} entries",
+            remedy="finish it and begin another",
+        )
+    rows = {
+        entry.id: RunEntry(
+            run=run,
+            key=entry.id,
+            at=at,
+            kind=entry.kind,
+            what=entry.what,
+            value=entry.value,
+            word=entry.word,
+            by=user,
+        )
+        for entry, at in zip(read, moments, strict=True)
+        if entry.id not in there
+    }
+    RunEntry.objects.bulk_create(rows.values(), ignore_conflicts=True)
+    if rows:
+        run.save(update_fields=["touched_at"])
+    return len(rows)
+
+
+@transaction.atomic
+def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
+    """It is out and cooling: packs lose what was weighed, the oven learns what was seen. Finishing twice is finishing once.
+
+    Raises:
+        NotFound: when the kitchen has no such run.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    run = _run_of(member, run_id, lock=True)
+    if run.finished_at is None:
+        run.finished_at = timezone.now()
+    if not run.stock_taken:
+        run.stock_taken = True
+        _take_stock(member, user, run)
+    run.save(update_fields=["finished_at", "stock_taken", "touched_at"])
+    record(member, "run.finish", run.formula, run=run.pk)
+    return run
+
+
+def _teach_oven(member: Membership, user: User, run: Run) -> None:
+    """What a run saw of its oven, once: a new verdict takes the place of the one before."""
+    run.logged.all().delete()
+    if run.left_out or not run.oven:
+        return
+    done = done_of(read_run(as_document(run)))
+    weighed = done.weight_in_g is not None and done.weight_out_g is not None
+    # The clock of a bake is a reading of its oven only where it came out as it was wanted, or was weighed besides.
+    right = run.liked == "good" and (run.verdict or {}).get("colour") in (0, None)
+    seen = BakeSeen(
+        minutes=done.minutes if right or weighed else None,
+        before_g=done.weight_in_g,
+        after_g=done.weight_out_g,
+        probe_c=done.probe_c,
+    )
+    log_seen(member, user, run, seen)
+
+
+def _take_stock(member: Membership, user: User, run: Run) -> None:
+    """What was weighed leaves its packs; a line that was not weighed leaves what is written."""
+    document = as_document(run)
+    done = done_of(read_run(document))
+    dough = _dough(member, run.document)
+    lots: dict[str, float] = {}
+    for weighed in dough.batch.lines:
+        if weighed.line.lot:
+            grams = done.grams.get(weighed.line.id, weighed.grams.value) * run.batches
+            lots[weighed.line.lot] = lots.get(weighed.line.lot, 0.0) + grams
+    take_weighed(member, user, lots)
+
+
+@transaction.atomic
+def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, Any]) -> Run:
+    """Say what came of a run. What was said before is replaced.
+
+    Raises:
+        FormulaError: when the verdict cannot be read.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    run = _run_of(member, run_id, lock=True)
+    read = read_record(Verdict, verdict, Where(field="verdict"))
+    run.verdict = write_record(read)
+    run.liked = read.liked
+    run.faults = [fault.id for fault in read.faults]
+    run.finished_at = run.finished_at or timezone.now()
+    run.save(update_fields=["verdict", "liked", "faults", "finished_at", "touched_at"])
+    _teach_oven(member, user, run)
+    record(member, "run.verdict", run.formula, run=run.pk, liked=run.liked)
+    return run
+
+
+@transaction.atomic
+def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> Run:
+    """Leave a run out of all learning, or take it back in.
+
+    Raises:
+        NotFound: when the kitchen has no such run.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    run = _run_of(member, run_id, lock=True)
+    run.left_out = left_out
+    run.save(update_fields=["left_out", "touched_at"])
+    _teach_oven(member, user, run)
+    record(member, "run.leave_out" if left_out else "run.take_in", run.formula, run=run.pk)
+    return run
+
+
+@transaction.atomic
+def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
+    """Take a run away for good, with all that was learned from it.
+
+    Raises:
+        NotFound: when the kitchen has no such run.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    run = _run_of(member, run_id, lock=True)
+    record(member, "run.delete", run.formula, run=run.pk, name=run.name)
+    run.delete()
+
+
+def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str, Any]:
+    """A run as the open run document."""
+    rows = run.entries.all() if entries is None else entries
+    return {
+        "substrata_run": core.RUN_VERSION,
+        "id": str(run.pk),
+        "started": run.started_at.isoformat(),
+        "batches": run.batches,
+        "oven": run.oven,
+        "formula": run.document,
+        "left_out": run.left_out,
+        "verdict": run.verdict,
+        "entries": [
+            {
+                "id": entry.key,
+                "at": entry.at.isoformat(),
+                "kind": entry.kind,
+                "what": entry.what,
+                "value": entry.value,
+                "word": entry.word,
+            }
+            for entry in rows
+        ],
+    }
+
+
+def feel_run(
+    user: User, kitchen_id: int, run_id: int, class_name: str, minute: float | None, temperature_c: float | None
+) -> FeelAdvice:
+    """What to do with the dough of a run as it is felt; by what was weighed, where it was."""
+    member = membership(user, kitchen_id)
+    run = _run_of(member, run_id)
+    return feel(
+        _as_weighed(member, run),
+        class_name=class_name,
+        minute=minute,
+        temperature_c=temperature_c,
+        batches=run.batches,
+    )
+
+
+def _as_weighed(member: Membership, run: Run) -> Dough:
+    dough = _dough(member, run.document)
+    done = done_of(read_run(as_document(run)))
+    here = {w.line.id for w in dough.batch.lines if w.grams.value > 0} & {line.id for line in dough.formula.lines}
+    grams = {line: value for line, value in done.grams.items() if line in here and value > 0}
+    return dough.but(grams=grams) if grams else dough
+
+
+def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
+    """What the rest of the formula answers to a weight."""
+    member = membership(user, kitchen_id)
+    run = _run_of(member, run_id)
+    done = done_of(read_run(as_document(run)))
+    return poured(_dough(member, run.document), line, grams, before=tuple(done.grams), batches=run.batches, mixed=mixed)
+
+
+def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: list[BakeReading]) -> LiveForecast:
+    """The window of a run's bake as it stands.
+
+    Raises:
+        OvenError: when no bake of it is known.
+    """
+    member = membership(user, kitchen_id)
+    run = _run_of(member, run_id)
+    return _live(member, run).told(minute, readings)
+
+
+def _live(member: Membership, run: Run) -> LiveBake:
+    dough = dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven))
+    return _live_bake(_Asked(run.pk, SCIENCE_MARK, dough.profile.offset_k, dough))
+
+
+@dataclass(frozen=True)
+class _Asked:
+    """A bake that was worked out: the same run in the same oven has the same ensemble."""
+
+    run: int
+    science: str
+    offset_k: float
+    dough: Dough
+
+    def __hash__(self) -> int:
+        return hash((self.run, self.science, self.offset_k))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Asked) and (self.run, self.science, self.offset_k) == (
+            other.run,
+            other.science,
+            other.offset_k,
+        )
+
+
+@lru_cache(maxsize=24)
+def _live_bake(asked: _Asked) -> LiveBake:
+    return LiveBake(asked.dough.case, asked.dough.formula.form)
+
+
+def _dough(member: Membership, document: dict[str, Any]) -> Dough:
+    formula = read_document(document)
+    return dough_in(member, formula, document, named_profile(member, formula.bake.oven))
+
+
+def _run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
+    rows = Run.objects.filter(kitchen_id=member.kitchen_id)
+    rows = rows.select_for_update(of=("self",)) if lock else rows
+    run = rows.select_related("formula").filter(pk=run_id).first()
+    if run is None:
+        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
+    return run

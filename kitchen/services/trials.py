@@ -1,0 +1,218 @@
+"""What runs tell: why, what next, what a kitchen has learned, and runs side by side."""
+
+import csv
+import io
+from dataclasses import asdict, dataclass
+from functools import lru_cache
+from typing import Any
+
+import orjson
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Max
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Job, Membership, Run
+from kitchen.services.access import membership
+from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
+from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
+from kitchen.services.ovens import dough_in, named_profile
+from kitchen.services.runs import MOST_COMPARED, as_document
+from substrata.bench.run_document import Done, done_of, read_run
+from substrata.bench.run_document import Run as CoreRun
+from substrata.context.dough import Dough
+from substrata.trials.cause_table import CauseTable, cause_table
+from substrata.trials.compare import RunsCompared, compared
+from substrata.trials.diagnosis import diagnose
+from substrata.trials.learning import learn
+
+WHY, LEARN = "why", "learn"
+MOST_LEARNED = 120  # the newest; older ones tell of another oven and other hands
+MOST_IN_A_FILE = 2000
+
+
+@transaction.atomic
+def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
+    """Ask why a run came out as it did, and what to do next.
+
+    Raises:
+        Refused: when nothing was said of it yet.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    run = _run(member, run_id)
+    if run.verdict is None:
+        raise Refused(
+            "the run has no verdict yet",
+            got=run.name,
+            allowed="a run that was judged",
+            remedy="say what came of it first",
+            field="run_id",
+        )
+    last = run.entries.aggregate(last=Max("pk"))["last"] or 0
+    given = {"run": run.pk, "verdict": run.verdict, "entries": last, "science": SCIENCE_MARK}
+    return answered_job(member, WHY, given) or start_job(member, WHY, given, 1)
+
+
+@job_kind(WHY, queue="quick")
+def run_why(job: Job, progress: Progress) -> dict[str, Any]:
+    """Plant the causes, score the verdict."""
+    row = Run.objects.select_related("formula").get(pk=job.input["run"], kitchen_id=job.kitchen_id)
+    member = Membership.objects.select_related("kitchen").filter(kitchen_id=job.kitchen_id).first()
+    if member is None:
+        return {}
+    run = read_run(as_document(row))
+    dough = dough_in(member, run.formula, row.document, named_profile(member, row.oven))
+    good = Run.objects.filter(kitchen_id=job.kitchen_id, formula=row.formula, liked="good", document=row.document)
+    proven = good.exclude(pk=row.pk).exists()
+    told = asdict(diagnose(dough, run, table=_table(_Planted(str(row.document), dough)), proven=proven))
+    progress.report(1)
+    return told
+
+
+@dataclass(frozen=True)
+class _Planted:
+    """A document whose causes were planted: the same text is the same table."""
+
+    text: str
+    dough: Dough
+
+    def __hash__(self) -> int:
+        return hash(self.text)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Planted) and self.text == other.text
+
+
+@lru_cache(maxsize=32)
+def _table(planted: _Planted) -> CauseTable:
+    return cause_table(planted.dough)
+
+
+@transaction.atomic
+def start_learn(user: User, kitchen_id: int) -> Job:
+    """Ask what the kitchen's runs teach; answered at once where nothing has changed since."""
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    rows = _taught(member.kitchen_id)
+    newest = rows.aggregate(last=Max("touched_at"))["last"]
+    given = {
+        "runs": rows.count(),
+        "touched": newest.isoformat() if newest else "",
+        "revision": member.kitchen.revision,
+        "science": SCIENCE_MARK,
+    }
+    return answered_job(member, LEARN, given) or start_job(member, LEARN, given, 1)
+
+
+def _taught(kitchen_id: int) -> Any:
+    return Run.objects.filter(kitchen_id=kitchen_id, finished_at__isnull=False)
+
+
+@job_kind(LEARN, queue="quick")
+def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
+    """All of it anew, from the runs."""
+    rows = list(_taught(job.kitchen_id).filter(left_out=False).prefetch_related("entries")[:MOST_LEARNED])
+    documents = [row.document for row in rows]
+    state = learn(core_runs(rows), library_of(job.kitchen, *documents), core_settings(job.kitchen))
+    progress.report(1)
+    return {
+        "runs": state.runs,
+        "learned": [asdict(one) for one in state.learned],
+        "odd": [asdict(odd) for odd in state.odd],
+        "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows},
+    }
+
+
+def core_runs(rows: list[Run]) -> list[CoreRun]:
+    """Rows as the core's runs; one that cannot be read any more is left out."""
+    return [read_run(as_document(row, row.entries.all())) for row in rows]
+
+
+def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
+    """Runs side by side: what differed, forecast and truth.
+
+    Raises:
+        Refused: when there are too few or too many.
+    """
+    member = membership(user, kitchen_id)
+    if not 2 <= len(set(ids)) <= MOST_COMPARED:
+        raise Refused(
+            "so many runs are not compared",
+            got=str(len(set(ids))),
+            allowed=f"2 to {MOST_COMPARED}",
+            remedy="choose some of them",
+            field="runs",
+        )
+    rows = {
+        row.pk: row for row in Run.objects.filter(kitchen_id=member.kitchen_id, pk__in=ids).prefetch_related("entries")
+    }
+    chosen = [rows[pk] for pk in dict.fromkeys(ids) if pk in rows]
+    if len(chosen) < 2:
+        raise Refused("no such runs", got=str(ids)[:60], allowed="runs of this kitchen", field="runs")
+    library = library_of(member.kitchen, *(row.document for row in chosen))
+    names = {str(row.pk): f"{row.started_at:%d %b}" for row in chosen}
+    return compared(core_runs(chosen), library, core_settings(member.kitchen), names=names)
+
+
+def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
+    """All runs as a file: JSON of run documents, or a table.
+
+    Returns:
+        Its name and text.
+
+    Raises:
+        Refused: when the style is unknown.
+    """
+    member = membership(user, kitchen_id)
+    rows = list(Run.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("entries")[:MOST_IN_A_FILE])
+    if style == "json":
+        whole = {"runs": [as_document(row, row.entries.all()) for row in rows]}
+        return "runs.json", orjson.dumps(whole, option=orjson.OPT_INDENT_2).decode()
+    if style != "csv":
+        raise Refused("no such file", got=style[:20], allowed="json, csv", field="style")
+    return "runs.csv", _csv(rows)
+
+
+_COLUMNS = ("started", "formula", "form", "batches", "oven", "rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c", "felt", "liked", "colour", "faults", "note")  # fmt: skip
+
+
+def _csv(rows: list[Run]) -> str:
+    out = io.StringIO()
+    table = csv.writer(out)
+    table.writerow(_COLUMNS)
+    for row in rows:
+        done = done_of(read_run(as_document(row, row.entries.all())))
+        verdict = row.verdict or {}
+        told: dict[str, Any] = {
+            "started": row.started_at.isoformat(),
+            "formula": row.name,
+            "form": row.form,
+            "batches": row.batches,
+            "oven": row.oven,
+            **_measured(done),
+            "felt": " ".join(felt.class_name for felt in done.felt),
+            "liked": row.liked,
+            "colour": verdict.get("colour"),
+            "faults": " ".join(row.faults),
+            "note": verdict.get("note", ""),
+        }
+        table.writerow([_safe(told.get(column)) for column in _COLUMNS])
+    return out.getvalue()
+
+
+def _measured(done: Done) -> dict[str, float | None]:
+    keys = ("rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c")
+    return {key: getattr(done, key) for key in keys}
+
+
+def _safe(value: Any) -> Any:
+    """A cell that no spreadsheet takes for a formula."""
+    if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t", "\r"):
+        return f"'{value}"
+    return "" if value is None else value
+
+
+def _run(member: Membership, run_id: int) -> Run:
+    row = Run.objects.filter(kitchen_id=member.kitchen_id, pk=run_id).first()
+    if row is None:
+        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
+    return row

@@ -1,0 +1,193 @@
+"""Runs side by side: what differed in the making, what was forecast, and what came of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+from substrata.bench.run_document import Done, Run, Verdict, done_of, slip_words
+from substrata.context.dough import Dough
+from substrata.dough.texture import texture_words
+from substrata.pantry.library import Library
+from substrata.settings import Settings
+from substrata.trials.as_done import as_done
+from substrata.trials.faults import fault_table
+from substrata.trials.run_figures import PLACE
+
+_HAIR = 1e-9
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cell:
+    """One figure of one run."""
+
+    text: str
+    value: float | None
+    forecast: float | None = None  # of it, as it was made
+
+
+@dataclass(frozen=True, kw_only=True)
+class ComparedRow:
+    """One figure over the runs."""
+
+    key: str
+    group: str  # weights, making, bake, verdict
+    label: str
+    unit: str
+    cells: tuple[Cell, ...]
+    differs: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Held:
+    """How often a forecast held."""
+
+    what: str
+    held: int
+    of: int
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunsCompared:
+    """The runs side by side."""
+
+    names: tuple[str, ...]
+    rows: tuple[ComparedRow, ...]
+    held: tuple[Held, ...]
+    text: str
+
+
+_MADE: tuple[tuple[str, str, str], ...] = (
+    ("rest_min", "rest", "min"),
+    ("room_c", "room", "°C"),
+    ("dough_c", "dough", "°C"),
+    ("thickness_mm", "thickness", "mm"),
+    ("squeezed_g", "vegetable after squeezing", "g"),
+)
+_BAKED: tuple[tuple[str, str, str], ...] = (
+    ("oven_c", "dial", "°C"),
+    ("probe_c", "oven by a probe", "°C"),
+    ("trays", "trays", ""),
+    ("minutes", "in the oven", "min"),
+    ("core_c", "core", "°C"),
+)
+_LOSS_HELD = 0.025  # of the weight, that a forecast may be off (nine bakes in ten of a known oven)
+
+
+def compared(runs: Sequence[Run], library: Library, settings: Settings, *, names: Mapping[str, str]) -> RunsCompared:
+    """Put runs side by side.
+
+    Args:
+        runs: two or more.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        names: of each run, by its id.
+    """
+    done = [done_of(run) for run in runs]
+    doughs = [Dough(run.formula, library, settings) for run in runs]
+    forecasts = [as_done(dough, one) if dough.handling else None for dough, one in zip(doughs, done, strict=True)]
+    rows = [*_weights(runs, doughs, done), *_plain("making", _MADE, done), *_steps(done), *_plain("bake", _BAKED, done)]
+    losses = [_lost(one) for one in done]
+    told = [None if f is None else float(f.figures[PLACE["loss"]]) for f in forecasts]
+    rows.append(
+        _row("loss", "bake", "weight lost", "%", [
+            Cell(text="" if lost is None else f"{100 * lost:.1f}", value=None if lost is None else 100 * lost, forecast=None if f is None else 100 * f)
+            for lost, f in zip(losses, told, strict=True)
+        ])
+    )  # fmt: skip
+    rows += _verdicts(runs)
+    differing = [row for row in rows if row.differs]
+    words = ", ".join(row.label for row in differing if row.group in ("weights", "making", "bake"))
+    return RunsCompared(
+        names=tuple(names.get(run.id, run.id) for run in runs),
+        rows=tuple(rows),
+        held=tuple(_held(losses, told)),
+        text=f"Differed: {words}." if words else "Nothing that was logged differed.",
+    )
+
+
+def _row(key: str, group: str, label: str, unit: str, cells: list[Cell]) -> ComparedRow:
+    known = [cell.text for cell in cells if cell.text]
+    return ComparedRow(key=key, group=group, label=label, unit=unit, cells=tuple(cells), differs=len(set(known)) > 1)
+
+
+def _weights(runs: Sequence[Run], doughs: Sequence[Dough], done: Sequence[Done]) -> list[ComparedRow]:
+    """Grams of each line, a batch; as weighed, else as written."""
+    names: dict[str, str] = {}
+    for dough in doughs:
+        for w in dough.batch.lines:
+            names.setdefault(w.line.id, w.ingredient.name.partition(",")[0])
+    rows = []
+    for line, name in names.items():
+        cells = []
+        for dough, one in zip(doughs, done, strict=True):
+            written = next((w.grams.value for w in dough.batch.lines if w.line.id == line), None)
+            weighed = one.grams.get(line)
+            value = weighed if weighed is not None else written
+            cells.append(Cell(text="" if value is None else f"{value:.4g}", value=value, forecast=written))
+        rows.append(_row(line, "weights", name.lower(), "g", cells))
+    return [row for row in rows if row.differs or len(runs) <= 1]
+
+
+def _plain(group: str, fields: tuple[tuple[str, str, str], ...], done: Sequence[Done]) -> list[ComparedRow]:
+    rows = []
+    for key, label, unit in fields:
+        values = [getattr(one, key) for one in done]
+        if any(value is not None for value in values):
+            cells = [Cell(text="" if value is None else f"{value:.3g}", value=value) for value in values]
+            rows.append(_row(key, group, label, unit, cells))
+    felt = [one.felt[-1].class_name if one.felt else "" for one in done]
+    if group == "making" and any(felt):
+        rows.append(_row("felt", group, "felt", "", [Cell(text=word, value=None) for word in felt]))
+    return rows
+
+
+def _steps(done: Sequence[Done]) -> list[ComparedRow]:
+    rows = []
+    for key in dict.fromkeys(key for one in done for key in one.steps):
+        cells = [
+            Cell(text="" if key not in one.steps else "yes" if one.steps[key] else "no", value=None) for one in done
+        ]
+        rows.append(_row(key, "making", slip_words()[key], "", cells))
+    return [row for row in rows if row.differs]
+
+
+def _lost(done: Done) -> float | None:
+    if not done.weight_in_g or done.weight_out_g is None:
+        return None
+    return 1 - done.weight_out_g / done.weight_in_g
+
+
+def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
+    verdicts = [run.verdict for run in runs]
+
+    def row(key: str, label: str, of: Callable[[Verdict], str]) -> ComparedRow:
+        return _row(key, "verdict", label, "", [Cell(text=of(v) if v else "", value=None) for v in verdicts])
+
+    axes = dict.fromkeys(axis for v in verdicts if v for axis in v.scores)
+    rows = [
+        row("liked", "verdict", lambda v: v.liked),
+        row("faults", "faults", lambda v: ", ".join(fault_table()[f.id].words for f in v.faults)),
+        row("colour", "colour", lambda v: "" if v.colour is None else f"{v.colour:+d}"),
+    ]
+    for axis in axes:
+        cells = [
+            Cell(
+                text=f"{v.scores[axis]:g}" if v and axis in v.scores else "",
+                value=v.scores.get(axis) if v else None,
+            )
+            for v in verdicts
+        ]
+        rows.append(_row(axis, "verdict", texture_words().get(axis, axis).lower(), "of 10", cells))
+    return [r for r in rows if any(cell.text for cell in r.cells)]
+
+
+def _held(losses: list[float | None], told: list[float | None]) -> list[Held]:
+    pairs = [(lost, f) for lost, f in zip(losses, told, strict=True) if lost is not None and f is not None]
+    if not pairs:
+        return []
+    held = sum(abs(lost - f) <= _LOSS_HELD + _HAIR for lost, f in pairs)
+    return [
+        Held(what="loss", held=held, of=len(pairs), text=f"the forecast of the weight held in {held} of {len(pairs)}")
+    ]
