@@ -73,7 +73,7 @@ def _entries(run: Run, told: dict[str, Any], document: dict[str, Any], started: 
     rows += [("measured", "weight_in_g", round(whole), "", into), ("measured", "weight_out_g", round(whole * (1 - told["lost"])), "", out)]  # fmt: skip
     rows += [("done" if yes else "skipped", step, None, "", out) for step, yes in told["steps"].items()]
     if "new_pack" in told:
-        rows.append(("note", told["new_pack"], None, "a new bag", 1.0))
+        rows.append(("new_pack", told["new_pack"], None, "", 1.0))
     return [
         RunEntry(
             run=run,

@@ -26,7 +26,7 @@ GRAMS = Number(low=0, high=200_000, unit="g")
 DEGREES = Number(low=-30, high=400, unit="°C")
 MINUTES = Number(low=0, high=100_000, unit="min")
 ENTRY_KINDS = Literal[
-    "weighed", "measured", "moment", "done", "skipped", "felt", "swapped", "timer", "photo", "note", "undo"
+    "weighed", "measured", "moment", "done", "skipped", "felt", "swapped", "new_pack", "timer", "photo", "note", "undo"
 ]
 MOMENTS = ("mixed", "shaped", "in", "turn", "flip", "top", "out", "cut", "eaten")
 CRUMBLY = "crumbly"  # a want of cohesion, felt like a class
@@ -281,6 +281,7 @@ def done_of(run: Run) -> Done:
     entries = standing(run)
     grams: dict[str, float] = {}
     swapped: dict[str, str] = {}
+    new_packs: dict[str, bool] = {}
     measured: dict[str, Any] = {}
     steps: dict[str, bool] = {}
     moments: dict[str, datetime] = {}
@@ -290,6 +291,8 @@ def done_of(run: Run) -> Done:
             grams[entry.what] = entry.value / run.batches
         elif entry.kind == "swapped":
             swapped[entry.what] = entry.word
+        elif entry.kind == "new_pack":
+            new_packs[entry.what] = True
         elif entry.kind == "measured" and entry.what in MEASURED and entry.value is not None:
             measured[entry.what] = int(entry.value) if entry.what == "trays" else entry.value
         elif entry.kind == "moment":
@@ -310,6 +313,7 @@ def done_of(run: Run) -> Done:
         told,
         grams={line: value for line, value in {**grams, **told.grams}.items() if line in lines},
         swapped={**swapped, **told.swapped},
+        new_packs={**new_packs, **told.new_packs},
         steps={**steps, **told.steps},
         felt=(*felt, *told.felt),
         **measured,

@@ -68,7 +68,8 @@ class RunPlan:
     pieces: float
     piece_g: float
     ready_min: float | None  # in the oven
-    wanted: tuple[str, str]  # handling classes it is shaped at
+    wanted_low: str  # handling classes it is shaped at
+    wanted_high: str
     text: str
 
 
@@ -100,7 +101,8 @@ def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
         pieces=dough.formula.pieces * batches,
         piece_g=dough.piece.dough_g,
         ready_min=ready,
-        wanted=(dough.handling.wanted_low, dough.handling.wanted_high),
+        wanted_low=dough.handling.wanted_low,
+        wanted_high=dough.handling.wanted_high,
         text=f"{len(steps)} steps; {dough.batch.dough_g * batches:.0f} g of dough for "
         f"{dough.formula.pieces * batches:g} pieces of {as_poured(dough.piece.dough_g):g} g.",
     )

@@ -356,9 +356,11 @@ def _said(probability: float) -> str:
 
 def _making(found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[str, Logged]) -> tuple[CauseFound, ...]:
     ids = dict.fromkeys(p.cause.id for p in table.planted)
-    ranked = sorted(((found.of(cause), cause) for cause in ids), key=lambda pair: -pair[0])
     rises = table.rises
     by_id = {p.cause.id: p.cause for p in table.planted}
+    # What the log shows and no fault comes of is a fact, and no answer to why: it stands behind what explains.
+    explains = {key: _explains(key, found.seen, of, rises[key]) for key in ids}
+    ranked = sorted(((found.of(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0]))
     rows = []
     for probability, key in ranked[: 2 * _SHOWN]:
         if probability < _LEAST:
@@ -379,6 +381,11 @@ def _making(found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[s
             )
         )
     return tuple(rows[:_SHOWN])
+
+
+def _explains(cause: str, seen: tuple[str, ...], of: Mechanisms, rise: Floats) -> bool:
+    """Whether a cause brings any of the faults that were told, by this formula or by practice."""
+    return not seen or any(rise[of.faults.index(f)] >= _HARDLY or strengths().get((f, cause)) for f in seen)
 
 
 def _for(cause: Cause, seen: tuple[str, ...], of: Mechanisms, rise: Floats, log_: Mapping[str, Logged]) -> list[str]:

@@ -53,13 +53,18 @@ export const useSettle = defineStore('settle', () => {
   const ticked = computed(() => way.value?.changes.filter((change) => !unticked.value.has(change.line)) ?? [])
   /** Another dough that is looked at beside the core: a point of a trade-off. */
   const looked = shallowRef<FormulaDocument | null>(null)
+  /** What a trial proposes to change of a formula: seen as a ghost before it is taken. */
+  const proposal = shallowRef<{ formulaId: number; text: string; edits: readonly string[]; document: FormulaDocument } | null>(null)
+  const proposed = computed(() => (proposal.value?.formulaId === bench.formulaId ? proposal.value : null))
   /** The formula as it would be, with what is ticked. */
   const preview = computed<FormulaDocument | null>(() =>
-    looked.value
-      ? looked.value
-      : fresh.value && way.value && bench.document
-        ? withChanges(bench.document, ticked.value, way.value.document.lines ?? [])
-        : null,
+    proposed.value
+      ? proposed.value.document
+      : looked.value
+        ? looked.value
+        : fresh.value && way.value && bench.document
+          ? withChanges(bench.document, ticked.value, way.value.document.lines ?? [])
+          : null,
   )
 
   async function start(): Promise<void> {
@@ -99,6 +104,16 @@ export const useSettle = defineStore('settle', () => {
     return true
   }
 
+  /** Take what the trial proposes, as one step that can be undone; or leave it. */
+  function answerProposal(take: boolean): void {
+    const made = proposed.value
+    proposal.value = null
+    if (!made || !take) return
+    // The present name and notes stay: they may have changed since the trial.
+    bench.edit((now) => ({ ...made.document, name: now.name, notes: now.notes }))
+    toasts.show('The proposal is on the bench.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+  }
+
   /** Let a limit go as far as it has to, and settle again. */
   async function relax(limit: Relax): Promise<void> {
     const [kind, name] = limit.key.split(':')
@@ -114,7 +129,7 @@ export const useSettle = defineStore('settle', () => {
   }
 
   return {
-    wish, looked, answer, way, number, unticked, ticked, fresh, preview,
+    wish, looked, proposal, proposed, answerProposal, answer, way, number, unticked, ticked, fresh, preview,
     job: jobs.job, underWay: jobs.underWay, trouble: jobs.trouble,
     start, stop: jobs.stop, drop, tick, choose, accept, relax,
   } // prettier-ignore

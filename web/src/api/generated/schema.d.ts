@@ -5414,11 +5414,10 @@ export interface components {
             steps: components["schemas"]["RunStep"][];
             /** Text */
             text: string;
-            /** Wanted */
-            wanted: [
-                string,
-                string
-            ];
+            /** Wanted High */
+            wanted_high: string;
+            /** Wanted Low */
+            wanted_low: string;
         };
         /**
          * RunQuery

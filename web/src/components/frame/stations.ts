@@ -41,8 +41,8 @@ export const stations: readonly Station[] = [
   },
   { id: 'shape', word: 'Shape', icon: mdiCircleHalf, key: 's', decides: 'thickness, size, number and pan', ofFormula: '/shape' },
   { id: 'oven', word: 'Oven', icon: mdiToasterOven, key: 'o', decides: 'temperature, stages, rack and fan', ofFormula: '/oven' },
-  { id: 'run', word: 'Run', icon: mdiTimerOutline, key: 'u', decides: 'doing it, with timers, scale and probe', later: true },
-  { id: 'trials', word: 'Trials', icon: mdiChartTimelineVariant, key: 't', decides: 'was it good, why not, what next', later: true },
+  { id: 'run', word: 'Run', icon: mdiTimerOutline, key: 'u', decides: 'doing it, with timers, scale and probe', ofFormula: '/run' },
+  { id: 'trials', word: 'Trials', icon: mdiChartTimelineVariant, key: 't', decides: 'was it good, why not, what next' },
   { id: 'plan', word: 'Plan', icon: mdiFormatListBulleted, key: 'l', decides: 'several bakes, one oven, ready by six', later: true },
   {
     id: 'card',

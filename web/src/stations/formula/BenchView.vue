@@ -17,6 +17,7 @@ import FormulaNotes from './FormulaNotes.vue'
 import MixPanel from './MixPanel.vue'
 import NoticeList from './NoticeList.vue'
 import PastePanel from './PastePanel.vue'
+import ProposalBanner from './ProposalBanner.vue'
 import ScalePanel from './ScalePanel.vue'
 import SettlePanel from './SettlePanel.vue'
 import SummarySentence from './SummarySentence.vue'
@@ -46,6 +47,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
 <template>
   <FormulaFrame :missing="missing">
     <ClashBanner />
+    <ProposalBanner />
     <SummarySentence />
     <VersionsPanel v-if="panels.open.value === 'versions'" />
     <PastePanel v-else-if="panels.open.value === 'paste'" />

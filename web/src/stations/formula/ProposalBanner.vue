@@ -1,0 +1,38 @@
+<script setup lang="ts">
+/** What a trial proposes for the dough on the bench: its ghost lies beside the core until it is taken or left. */
+import { said } from '@/domain/said'
+import { useSession } from '@/stores/session'
+import { useSettle } from '@/stores/settle'
+
+const session = useSession()
+const settle = useSettle()
+</script>
+
+<template>
+  <section v-if="settle.proposed" class="proposal" aria-label="Proposed by a trial">
+    <p>
+      <b>{{ said(settle.proposed.text, session.units, true) }}</b>{{ ' ' }}
+      <span class="note">{{ settle.proposed.edits.map((e) => said(e, session.units, true)).join(', ') }}</span>
+    </p>
+    <v-btn class="act-button" @click="settle.answerProposal(true)">Take it</v-btn>
+    <v-btn class="quiet-button" @click="settle.answerProposal(false)">Leave it</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.proposal {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 14px;
+  border: 1px solid var(--act);
+  border-radius: 12px;
+  background: var(--act-soft);
+}
+
+p {
+  flex: 1;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+/**
+ * Is it ready to be shaped? The baker presses the dough and then the word that it feels like; the answer is one sentence in minutes
+ * or grams. Pressed again after waiting, it is asked anew.
+ */
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { FeelAdvice, RunStep } from '@/api/types'
+import { useDo } from '@/composables/useDo'
+import { momentAt } from '@/domain/runs'
+import { said } from '@/domain/said'
+import { startWord } from '@/domain/timers'
+import { useRun } from '@/stores/run'
+import { useSession } from '@/stores/session'
+import HandTest from './HandTest.vue'
+
+const props = defineProps<{ step: RunStep }>()
+const run = useRun()
+const session = useSession()
+const advice = ref<FeelAdvice | null>(null)
+const felt = ref('')
+const answered = useTemplateRef('answered')
+watch(
+  () => props.step.id,
+  () => {
+    advice.value = null
+    felt.value = ''
+  },
+)
+const wanted = computed(() => [run.opened?.plan.wanted_low ?? '', run.opened?.plan.wanted_high ?? ''])
+const feeling = useDo(
+  (word: string) => {
+    const mixed = momentAt(run.entries, 'mixed')
+    return settled(
+      api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/feel', {
+        params: { path: run.place() },
+        body: { felt: word, minute: mixed === null ? null : (Date.now() - mixed) / 60_000, temperature_c: null },
+      }),
+    )
+  },
+  { here: true },
+)
+async function press(word: string): Promise<void> {
+  felt.value = word
+  await run.write({ kind: 'felt', word })
+  advice.value = run.offline ? null : await feeling.run(word)
+  await nextTick()
+  answered.value?.scrollIntoView({ block: 'nearest' })
+}
+async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
+  if (way.kind === 'wait' && way.minutes) {
+    await run.write({ kind: 'timer', what: 'feel-wait', value: way.minutes, word: startWord('feel it again', null) })
+  } else if (way.kind === 'add' && way.grams) {
+    const before = run.weights.get(way.line) ?? 0
+    await run.write({ kind: 'weighed', what: way.line, value: before + way.grams, word: way.text })
+  }
+  felt.value = ''
+  advice.value = null
+}
+</script>
+
+<template>
+  <div class="feel">
+    <p class="wanted">
+      Wanted: <b>{{ wanted[0] === wanted[1] ? wanted[0] : `${wanted[0]} to ${wanted[1]}` }}</b>
+    </p>
+    <div class="words" role="group" aria-label="How does it feel?">
+      <v-btn
+        v-for="word in session.words?.feels"
+        :key="word"
+        class="word"
+        :class="{ chosen: felt === word }"
+        :aria-pressed="felt === word"
+        @click="press(word)"
+      >
+        <HandTest :feel="word" /><span>{{ word }}</span>
+      </v-btn>
+    </div>
+    <section v-if="advice" ref="answered" class="answer" :class="{ fits: advice.fits }" role="status">
+      <p>{{ said(advice.text, session.units, true) }}</p>
+      <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
+    </section>
+    <p v-else-if="felt && run.offline" class="note">Kept. Without a network there is no advice: go by your hand.</p>
+    <p v-if="feeling.trouble.value" class="act" role="alert">{{ feeling.trouble.value }}</p>
+  </div>
+</template>
+
+<style scoped>
+.wanted {
+  margin: 0 0 8px;
+  font-size: 20px;
+}
+
+.words {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(108px, 1fr));
+  gap: 8px;
+  max-width: 640px;
+}
+
+.word {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  min-height: 92px;
+  padding: 8px 4px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--panel);
+  font-size: 17px;
+  text-align: center;
+}
+
+.word.chosen {
+  border: 3px solid var(--act);
+}
+
+.answer {
+  margin-top: 12px;
+  padding: 10px 14px;
+  border-radius: 12px;
+  background: var(--act-soft);
+  font-size: 21px;
+}
+
+.answer.fits {
+  background: var(--in-soft);
+}
+
+.answer p {
+  margin: 0 0 8px;
+}
+
+.way {
+  min-height: 48px;
+  margin: 0 8px 4px 0;
+  padding: 8px 16px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: var(--panel);
+  font-size: 18px;
+}
+</style>

@@ -1,0 +1,533 @@
+<script setup lang="ts">
+/**
+ * What do I do now, and is it right? One thing stands on the screen, large enough to be read from a step away; the eye falls on its
+ * number. Space says it is done and shows the next; `t` starts or stops the timer.
+ */
+import { useEventListener, useLocalStorage, useNow, useWakeLock } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { RunStep } from '@/api/types'
+import { wakeAlarm } from '@/composables/useAlarm'
+import { useDo } from '@/composables/useDo'
+import { useTimers } from '@/composables/useTimers'
+import { celsiusOf, gramsOf, inWeight, millimetresOf, temperatureUnit, lengthUnit, weightUnit } from '@/domain/format'
+import { momentAt } from '@/domain/runs'
+import { said } from '@/domain/said'
+import { clock } from '@/domain/timers'
+import { useRun } from '@/stores/run'
+import { useSession } from '@/stores/session'
+import FeelStep from './FeelStep.vue'
+import LiveBake from './LiveBake.vue'
+import NumberPad from './NumberPad.vue'
+import TimerStrip from './TimerStrip.vue'
+import WeighStep from './WeighStep.vue'
+
+const props = defineProps<{ runId: number }>()
+const run = useRun()
+const session = useSession()
+const router = useRouter()
+const timers = useTimers()
+const now = useNow({ interval: 1000 })
+const left = useLocalStorage('left-handed', false)
+const typed = ref('')
+const listed = ref(false)
+const noting = ref('')
+const weighing = useTemplateRef<InstanceType<typeof WeighStep>>('weighing')
+const awake = useWakeLock()
+
+const GROUPS = ['prep', 'weigh', 'mix', 'rest', 'shape', 'bake', 'cool'] as const
+const groups = computed(() =>
+  GROUPS.map((group) => {
+    const own = run.steps.filter((s) => s.group === group)
+    return { group, own, done: own.filter((s) => run.done.has(s.id)).length, here: run.step?.group === group }
+  }).filter((row) => row.own.length),
+)
+const step = computed(() => run.step)
+const next = computed(() => run.steps.slice(run.at + 1).find((s) => !run.done.has(s.id)) ?? null)
+const mixed = computed(() => momentAt(run.entries, 'mixed') !== null)
+const timer = computed(() => (step.value ? timers.of(step.value) : null))
+const undone = computed(() =>
+  run.steps.filter((s) => {
+    const entry = run.done.get(s.id)
+    return !entry || entry.word === 'skipped'
+  }),
+)
+const baking = computed(() => momentAt(run.entries, 'in') !== null && momentAt(run.entries, 'out') === null)
+const sinceMixed = computed(() => {
+  const at = momentAt(run.entries, 'mixed')
+  return at !== null && momentAt(run.entries, 'shaped') === null ? clock(now.value.getTime() - at) : ''
+})
+
+const text = (words: string): string => said(words, session.units, true)
+
+const MEASURES: Record<string, { unit: () => string; of: (typed: number) => number }> = {
+  grams: { unit: () => weightUnit(session.units), of: (n) => gramsOf(n, session.units) },
+  degrees: { unit: () => temperatureUnit(session.units), of: (n) => celsiusOf(n, session.units) },
+  length: { unit: () => lengthUnit(session.units), of: (n) => millimetresOf(n, session.units) },
+}
+function measureOf(field: string) {
+  return MEASURES[field.endsWith('_g') ? 'grams' : field.endsWith('_mm') ? 'length' : 'degrees']
+}
+const measure = computed(() => (step.value?.measures ? measureOf(step.value.measures) : undefined))
+
+/** The step is over: with its number, where one was typed. */
+async function done(): Promise<void> {
+  const here = step.value
+  if (!here || !run.mayWrite) return
+  wakeAlarm()
+  if (here.kind === 'weigh' && weighing.value) return weighing.value.take()
+  const number = Number(typed.value.replace(',', '.'))
+  const told = []
+  if (here.measures && typed.value.trim() && Number.isFinite(number) && measure.value) {
+    const value = measure.value.of(number)
+    told.push({ kind: 'measured', what: here.measures, value })
+    if (here.line) told.push({ kind: 'weighed', what: here.line, value })
+    if (here.measures === 'probe_c') {
+      const dial = run.opened?.document.bake?.oven_c
+      if (dial) told.push({ kind: 'measured', what: 'oven_c', value: dial })
+    }
+  }
+  typed.value = ''
+  if (here.kind === 'wait' && here.moment === 'in' && !timer.value) await timers.begin(here)
+  else if (timer.value && !timer.value.stopped && here.kind === 'wait' && here.moment !== 'in') await timers.stop(here.id)
+  if (here.moment === 'out') for (const one of timers.running.value) if (one.id.startsWith('stage:')) await timers.stop(one.id)
+  await run.finishStep(here, told)
+}
+
+function toggle(): void {
+  wakeAlarm()
+  const here = step.value
+  if (here?.minutes && (!timer.value || timer.value.stopped)) void timers.begin(here)
+  else if (timer.value && !timer.value.stopped) void timers.stop(timer.value.id)
+  else if (timers.next.value) void timers.stop(timers.next.value.id)
+}
+
+function back(): void {
+  const before = run.steps
+    .slice(0, run.at)
+    .reverse()
+    .find(() => true)
+  if (before) run.go(before.id)
+}
+
+async function again(over: RunStep): Promise<void> {
+  const entry = run.done.get(over.id)
+  if (entry) await run.undo(entry.id)
+  run.go(over.id)
+  listed.value = false
+}
+
+const finishing = useDo(() => settled(api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/finish', { params: { path: run.place() } })), {
+  then: () => {
+    void router.push(`/trials/${props.runId}`)
+  },
+})
+async function finish(): Promise<void> {
+  await run.send()
+  await finishing.run(undefined)
+}
+
+async function note(): Promise<void> {
+  if (!noting.value.trim()) return
+  await run.write({ kind: 'note', what: step.value?.id ?? '', word: noting.value.trim() })
+  noting.value = ''
+}
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select')
+  if (event.key === 'Enter' && typing && step.value?.kind !== 'feel' && (event.target as HTMLElement).closest('.pad')) void done()
+  if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === ' ') {
+    event.preventDefault()
+    void done()
+  } else if (event.key === 't') toggle()
+  else if (event.key === 'Backspace') back()
+})
+watch(
+  () => step.value?.id,
+  () => {
+    typed.value = ''
+  },
+)
+watch(
+  () => props.runId,
+  (id) => void run.open(id),
+  { immediate: true },
+)
+onMounted(() => {
+  if (awake.isSupported.value) void awake.request('screen').catch(() => undefined)
+})
+onBeforeUnmount(() => {
+  run.close()
+  void awake.release().catch(() => undefined)
+})
+</script>
+
+<template>
+  <div v-if="run.trouble && !run.opened" class="missing" role="alert">
+    <p>{{ run.trouble }}</p>
+    <router-link class="quiet-button" to="/run">To the runs</router-link>
+  </div>
+  <div v-else-if="run.opened" class="run" :class="{ left }" @pointerdown.once="wakeAlarm">
+    <header>
+      <h2>{{ run.opened.run.name }}</h2>
+      <ol class="groups" aria-label="Progress">
+        <li
+          v-for="row in groups"
+          :key="row.group"
+          :class="{ here: row.here, over: row.done === row.own.length }"
+          :aria-current="row.here ? 'step' : undefined"
+        >
+          {{ row.group }}
+          <span v-if="row.here">{{ row.done + 1 > row.own.length ? row.own.length : row.done + 1 }}/{{ row.own.length }}</span>
+        </li>
+      </ol>
+      <span v-if="run.offline || run.waiting.length" class="waiting" role="status">{{
+        run.offline ? `No network: ${run.waiting.length} kept here` : `${run.waiting.length} being sent`
+      }}</span>
+      <v-btn class="link note" @click="left = !left">{{ left ? 'buttons to the right' : 'buttons to the left' }}</v-btn>
+      <v-btn class="quiet-button touch" :aria-expanded="listed" @click="listed = !listed">All steps</v-btn>
+    </header>
+    <TimerStrip :timers="timers.running.value" :now="now.getTime()" @more="timers.more" @stop="timers.stop" />
+    <ol v-if="listed" class="list">
+      <li v-for="s in run.steps" :key="s.id" :class="{ here: s.id === step?.id }">
+        <v-btn class="touch" @click="run.done.has(s.id) ? again(s) : ((listed = false), run.go(s.id))">
+          <span class="tick" aria-hidden="true">{{ run.done.has(s.id) ? (run.done.get(s.id)?.word === 'skipped' ? '–' : '✓') : '·' }}</span>
+          {{ text(s.text) }} <span class="note">{{ text(s.target) }}</span>
+          <span v-if="run.done.has(s.id)" class="visually-hidden"
+            >{{ run.done.get(s.id)?.word === 'skipped' ? 'left out' : 'done' }}; do it again</span
+          >
+        </v-btn>
+      </li>
+    </ol>
+    <main v-else-if="step" class="now">
+      <p class="where">
+        {{ step.bowl || step.group }}<template v-if="sinceMixed"> · {{ sinceMixed }} since mixing</template>
+      </p>
+      <h3>{{ text(step.text) }}</h3>
+      <p v-if="step.target && step.kind !== 'weigh' && step.kind !== 'feel'" class="target">{{ text(step.target) }}</p>
+      <WeighStep v-if="step.kind === 'weigh'" ref="weighing" :step="step" :mixed="mixed" />
+      <FeelStep v-else-if="step.kind === 'feel'" :step="step" />
+      <template v-else>
+        <p v-if="timer && !timer.stopped && !baking" class="count" role="timer">{{ clock(timer.endsAt - now.getTime()) }}</p>
+        <p v-else-if="step.minutes && !baking" class="count">
+          {{ step.minutes >= 1 ? `${Math.round(step.minutes)} min` : `${Math.round(step.minutes * 60)} s` }}
+        </p>
+        <LiveBake v-if="baking" :now="now.getTime()" />
+        <template v-if="measure && step.kind !== 'wait'">
+          <p v-if="step.grams && step.measures.endsWith('_g') && step.low_g != null" class="target">
+            {{ inWeight(step.low_g, session.units) }} to {{ inWeight(step.high_g ?? 0, session.units) }}
+          </p>
+          <NumberPad v-model="typed" :unit="measure.unit()" :label="`${step.text}, ${measure.unit()}`" />
+        </template>
+      </template>
+      <p v-if="step.sign" class="sign">{{ text(step.sign) }}</p>
+      <p v-for="caution in step.cautions" :key="caution" class="caution">{{ text(caution) }}</p>
+      <form class="note-line" @submit.prevent="note">
+        <v-text-field v-model="noting" class="field" placeholder="A note: dark husk, small eggs …" aria-label="A note" maxlength="500" />
+      </form>
+    </main>
+    <main v-else class="now">
+      <h3>It is all done.</h3>
+      <template v-if="undone.length">
+        <p class="target">Left out:</p>
+        <ul>
+          <li v-for="s in undone" :key="s.id">
+            <v-btn class="touch" @click="again(s)">{{ text(s.text) }}</v-btn>
+          </li>
+        </ul>
+      </template>
+      <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish, and say how it was</v-btn>
+      <p v-if="run.offline" class="note">Without a network it cannot be finished yet; nothing is lost.</p>
+    </main>
+    <footer v-if="step && !listed">
+      <p v-if="next" class="next">
+        <span class="note">next</span> {{ text(next.text) }} <span class="note">{{ text(next.target) }}</span>
+      </p>
+      <div class="buttons">
+        <v-btn class="touch" :disabled="run.at === 0" @click="back">Back</v-btn>
+        <v-btn class="touch" @click="run.skipStep(step)">Leave out</v-btn>
+        <v-btn v-if="step.minutes" class="touch" @click="toggle">{{ timer && !timer.stopped ? 'Stop timer' : 'Start timer' }}</v-btn>
+        <v-btn class="act-button huge" :disabled="!run.mayWrite" @click="done">{{
+          step.kind === 'weigh' ? 'Weighed' : step.moment === 'in' && !baking ? 'It is in' : step.moment === 'out' ? 'It is out' : 'Done'
+        }}</v-btn>
+      </div>
+    </footer>
+  </div>
+</template>
+
+<style scoped>
+.run {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+
+.missing {
+  margin: 14vh auto 0;
+  max-width: 520px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
+  padding: 6px 18px;
+  border-bottom: 1px solid var(--rule);
+}
+
+h2 {
+  font-size: 17px;
+}
+
+.groups {
+  display: flex;
+  flex: 1;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  margin: 0;
+  padding: 0;
+  font-size: 14px;
+  color: var(--ink-2);
+  list-style: none;
+}
+
+.groups .here {
+  border-bottom: 3px solid var(--act);
+  color: var(--ink);
+  font-weight: 700;
+}
+
+.groups .over {
+  text-decoration: line-through;
+}
+
+.waiting {
+  padding: 3px 9px;
+  border-radius: 9px;
+  background: var(--act-soft);
+}
+
+.now,
+.list {
+  flex: 1;
+  min-height: 0;
+  margin: 0;
+  padding: 12px 22px 10px;
+  overflow-y: auto;
+}
+
+.where {
+  margin: 0;
+  color: var(--ink-2);
+  font-size: 17px;
+}
+
+h3 {
+  margin: 0 0 6px;
+  font-size: 34px;
+  line-height: 1.15;
+}
+
+.target {
+  margin: 0 0 8px;
+  font-size: 22px;
+}
+
+.count {
+  margin: 0 0 8px;
+  font: 800 76px/1 var(--head);
+}
+
+.sign {
+  margin: 12px 0 6px;
+  font-size: 20px;
+}
+
+.caution {
+  margin: 0 0 6px;
+  padding: 6px 12px;
+  border-left: 5px solid var(--act);
+  font-size: 17px;
+}
+
+.note-line {
+  margin-top: 14px;
+}
+
+.note-line .field {
+  width: 420px;
+  max-width: 100%;
+  --field-height: 44px;
+}
+
+footer {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 4px 18px;
+  padding: 8px 18px 10px;
+  border-top: 1px solid var(--rule-strong);
+  background: var(--balance);
+}
+
+.next {
+  margin: 0;
+  font-size: 17px;
+}
+
+.buttons {
+  display: flex;
+  grid-column: 2;
+  grid-row: 1;
+  gap: 10px;
+}
+
+.left footer {
+  grid-template-columns: auto minmax(0, 1fr);
+}
+
+.left .buttons {
+  grid-column: 1;
+  flex-direction: row-reverse;
+}
+
+.left .next {
+  grid-column: 2;
+  text-align: right;
+}
+
+.link {
+  min-height: 44px;
+}
+
+.touch {
+  min-width: 64px;
+  min-height: 52px;
+  padding: 0 14px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--panel);
+  font-size: 17px;
+}
+
+.huge {
+  min-width: 150px;
+  min-height: 60px;
+  padding: 0 26px;
+  border-radius: 14px;
+  font-size: 22px;
+}
+
+.list {
+  list-style: none;
+}
+
+.list .touch {
+  width: 100%;
+  margin-bottom: 4px;
+  text-align: left;
+}
+
+.list .here .touch {
+  border: 3px solid var(--act);
+}
+
+.tick {
+  display: inline-block;
+  width: 24px;
+  font-weight: 800;
+}
+
+header .touch {
+  min-height: 44px;
+  font-size: 14px;
+}
+
+ul {
+  padding: 0;
+  list-style: none;
+}
+
+@media (max-width: 700px) {
+  header {
+    padding: 4px 12px;
+  }
+
+  .now,
+  .list {
+    padding: 8px 14px;
+  }
+
+  h3 {
+    font-size: 27px;
+  }
+
+  header {
+    flex-wrap: nowrap;
+  }
+
+  h2 {
+    flex: 1;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  .groups {
+    flex: none;
+  }
+
+  .groups li:not(.here) {
+    display: none;
+  }
+
+  .waiting {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  footer,
+  .left footer {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 6px 12px;
+  }
+
+  .next,
+  .left .next {
+    grid-column: 1;
+    grid-row: 1;
+    overflow: hidden;
+    font-size: 15px;
+    text-align: left;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  .buttons,
+  .left .buttons {
+    grid-column: 1;
+    grid-row: 2;
+  }
+
+  .buttons .touch {
+    flex: 1;
+    padding: 0 4px;
+    font-size: 15px;
+  }
+
+  .huge {
+    flex: 2;
+    min-width: 110px;
+    padding: 0 10px;
+    font-size: 20px;
+  }
+
+  .link {
+    display: none;
+  }
+}
+</style>

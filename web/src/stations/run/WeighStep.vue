@@ -1,0 +1,222 @@
+<script setup lang="ts">
+/**
+ * Is there enough in the bowl? The eye falls on what the scale shows beside what is wanted; the bar fills the stratum. The next key
+ * is the weight, or one touch that says "as written". What is off is answered by the rest of the formula.
+ */
+import { computed, ref, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { PourAdvice, RunStep } from '@/api/types'
+import { useDo } from '@/composables/useDo'
+import { gramsOf, weight, weightUnit } from '@/domain/format'
+import { said } from '@/domain/said'
+import { useRun } from '@/stores/run'
+import { useSession } from '@/stores/session'
+import NumberPad from './NumberPad.vue'
+
+const props = defineProps<{ step: RunStep; mixed: boolean }>()
+const run = useRun()
+const session = useSession()
+const typed = ref('')
+const advice = ref<PourAdvice | null>(null)
+watch(
+  () => props.step.id,
+  () => {
+    typed.value = ''
+    advice.value = null
+  },
+)
+const target = computed(() => run.targets.get(props.step.line) ?? props.step.grams ?? 0)
+const shift = computed(() => target.value - (props.step.grams ?? 0))
+const low = computed(() => (props.step.low_g ?? 0) + shift.value)
+const high = computed(() => (props.step.high_g ?? 0) + shift.value)
+const known = computed(() => run.weights.get(props.step.line) ?? null)
+const shown = computed(() => {
+  const number = Number(typed.value.replace(',', '.'))
+  return typed.value.trim() && Number.isFinite(number) ? gramsOf(number, session.units) : null
+})
+const bar = computed(() => shown.value ?? known.value ?? 0)
+const top = computed(() => Math.max(high.value * 1.25, bar.value * 1.05, 1))
+const of = (grams: number): number => 100 - (100 * Math.min(Math.max(grams, 0), top.value)) / top.value
+const off = computed(() => (shown.value === null ? 0 : shown.value - target.value))
+const within = computed(() => bar.value >= low.value && bar.value <= high.value)
+const unit = computed(() => weightUnit(session.units))
+
+const pouring = useDo(
+  (grams: number) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/pour', {
+        params: { path: run.place() },
+        body: { line: props.step.line, grams, mixed: props.mixed },
+      }),
+    ),
+  { here: true },
+)
+
+async function log(grams: number): Promise<void> {
+  if (props.step.line) await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams }])
+  else await run.finishStep(props.step)
+}
+
+async function take(): Promise<void> {
+  if (shown.value === null) return log(target.value)
+  const grams = shown.value
+  if (!props.step.line || (grams >= low.value && grams <= high.value) || advice.value) return log(grams)
+  // Without a network there is no answer to it: the weight is kept all the same.
+  advice.value = run.offline ? null : await pouring.run(grams)
+  if (!advice.value) return log(grams)
+}
+
+async function follow(way: PourAdvice['ways'][number]): Promise<void> {
+  const grams = shown.value
+  if (way.kind === 'out' || way.kind === 'more') {
+    typed.value = ''
+    advice.value = null
+    return
+  }
+  const told = Object.entries(way.grams).map(([line, value]) => ({ kind: 'note', what: `target:${line}`, value, word: way.text }))
+  if (told.length) await run.write(...told)
+  if (grams !== null) await log(grams)
+}
+
+defineExpose({ take })
+</script>
+
+<template>
+  <div class="weigh">
+    <div class="bowl">
+      <svg
+        viewBox="0 0 60 100"
+        preserveAspectRatio="none"
+        role="img"
+        :aria-label="`${weight(bar, session.units)} of ${weight(target, session.units)} ${unit}`"
+      >
+        <rect x="0" y="0" width="60" height="100" class="well" />
+        <rect x="0" :y="of(bar)" width="60" :height="100 - of(bar)" :style="{ fill: `url(#hatch-${step.role || 'base'})` }" />
+        <rect x="0" :y="of(high)" width="60" :height="Math.max(of(low) - of(high), 1)" class="window" :class="{ in: within }" />
+        <line x1="0" x2="60" :y1="of(target)" :y2="of(target)" class="aim" />
+      </svg>
+      <div class="figures">
+        <p class="big">
+          {{ weight(target, session.units) }}{{ ' ' }}<small>{{ unit }}</small>
+        </p>
+        <p class="allowed">{{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} is right</p>
+        <p v-if="step.measure" class="allowed">{{ step.measure }}</p>
+        <p v-if="shift" class="note">changed from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} as written</p>
+        <p v-if="known !== null" class="allowed">weighed: {{ weight(known, session.units) }} {{ unit }}</p>
+        <p v-if="shown !== null" class="off" :class="{ act: !within }">
+          {{ Math.abs(off) < 0.05 ? 'as written' : `${weight(Math.abs(off), session.units)} ${unit} ${off > 0 ? 'over' : 'short'}` }}
+        </p>
+      </div>
+    </div>
+    <NumberPad v-model="typed" :unit="unit" :label="`Weight of ${step.text}, ${unit}`" />
+    <section v-if="advice && !advice.within" class="answer" role="alert">
+      <p>{{ said(advice.text, session.units, true) }}</p>
+      <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
+      <v-btn v-if="shown !== null" class="way" @click="log(shown)">keep it as it is</v-btn>
+    </section>
+    <p v-if="pouring.trouble.value" class="act" role="alert">{{ pouring.trouble.value }}</p>
+  </div>
+</template>
+
+<style scoped>
+.weigh {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 18px 34px;
+}
+
+.bowl {
+  display: flex;
+  gap: 18px;
+}
+
+.bowl svg {
+  width: 92px;
+  height: 250px;
+  border: 2px solid var(--rule-strong);
+  border-radius: 10px;
+}
+
+.well {
+  fill: var(--panel);
+}
+
+.window {
+  fill: var(--act);
+  opacity: 0.28;
+}
+
+.window.in {
+  fill: var(--in);
+  opacity: 0.55;
+}
+
+.aim {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+
+.figures p {
+  margin: 0 0 6px;
+}
+
+.big {
+  font: 800 74px/1 var(--head);
+}
+
+.big small {
+  font-size: 30px;
+}
+
+.allowed,
+.off {
+  font-size: 19px;
+}
+
+.off {
+  font-weight: 700;
+}
+
+.answer {
+  flex-basis: 100%;
+  padding: 10px 14px;
+  border: 1px solid var(--act);
+  border-radius: 12px;
+  background: var(--act-soft);
+  font-size: 18px;
+}
+
+.answer p {
+  margin: 0 0 8px;
+}
+
+.way {
+  display: inline-block;
+  min-height: 48px;
+  margin: 0 8px 8px 0;
+  padding: 8px 16px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: var(--panel);
+}
+
+@media (max-width: 700px) {
+  .weigh {
+    gap: 10px;
+  }
+
+  .bowl svg {
+    width: 60px;
+    height: 138px;
+  }
+
+  .big {
+    font-size: 54px;
+  }
+
+  .allowed,
+  .off {
+    font-size: 16px;
+  }
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+/**
+ * What has this kitchen taught the forecasts, and from which trials? Each number stands as it was before and as it is now; a trial
+ * that misleads is left out with one press.
+ */
+import { computed, onMounted } from 'vue'
+import { useJob } from '@/composables/useJob'
+import { said } from '@/domain/said'
+import { useSession } from '@/stores/session'
+
+const session = useSession()
+const work = useJob()
+onMounted(() => {
+  if (session.mayEdit) void work.start({ kind: 'learn' })
+})
+const told = computed(() => work.job.value?.learned ?? null)
+const BLOCKS = [
+  { id: 'oven', name: 'The oven', why: 'from weights before and after, colour, core and a probe' },
+  { id: 'hands', name: 'Hands', why: 'from what was felt at the bench' },
+  { id: 'palate', name: 'Palate', why: 'from scores, at the weighed moisture' },
+  { id: 'habits', name: 'Habits', why: 'from the log' },
+]
+const blocks = computed(() =>
+  BLOCKS.map((b) => ({ ...b, own: (told.value?.learned ?? []).filter((one) => one.block === b.id) })).filter((b) => b.own.length),
+)
+type One = NonNullable<typeof told.value>['learned'][number]
+/** Both on one axis, from three deviations of the prior on either side. */
+const reach = (one: One): number => 3 * one.prior_sd * (one.unit === '×' ? one.prior : 1)
+const x = (one: One, value: number): number =>
+  100 + (90 * Math.max(Math.min(value - one.prior, reach(one)), -reach(one))) / (reach(one) || 1)
+const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(one))) / (reach(one) || 1)
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h2>What the trials taught</h2>
+      <router-link class="quiet-button" to="/trials">To the trials</router-link>
+    </header>
+    <p v-if="work.underWay.value" class="note" role="status">Working through the trials …</p>
+    <p v-if="work.trouble.value" role="alert" class="act">{{ work.trouble.value }}</p>
+    <p v-if="!session.mayEdit" class="note">A baker of this kitchen can ask for it.</p>
+    <template v-if="told">
+      <p v-if="!told.learned.length" class="note">
+        Nothing yet: a finished run with a weight before and after, or with a verdict, teaches something.
+      </p>
+      <p v-else class="note">From {{ told.runs }} runs, worked out anew each time. The pale band is what was held before any of them.</p>
+      <p v-for="odd in told.odd" :key="odd.run + odd.block" class="note">
+        <router-link :to="`/trials/${odd.run}`">{{ told.names[odd.run] ?? odd.run }}</router-link> hardly fits the others and counts little.
+      </p>
+      <section v-for="block in blocks" :key="block.id">
+        <h3>
+          {{ block.name }} <span class="note">{{ block.why }}</span>
+        </h3>
+        <article v-for="one in block.own" :key="one.key">
+          <svg viewBox="0 0 200 26" width="260" height="34" role="img" :aria-label="one.text">
+            <rect :x="100 - half(one, one.prior_sd)" y="3" :width="2 * half(one, one.prior_sd)" height="8" rx="3" class="was" />
+            <rect
+              :x="x(one, one.posterior) - half(one, one.posterior_sd)"
+              y="13"
+              :width="2 * half(one, one.posterior_sd)"
+              height="9"
+              rx="3"
+              class="is"
+            />
+            <line :x1="100" x2="100" y1="1" y2="25" class="zero" />
+            <line :x1="x(one, one.posterior)" :x2="x(one, one.posterior)" y1="11" y2="24" class="at" />
+          </svg>
+          <div>
+            <p>{{ said(one.text, session.units) }}</p>
+            <p class="note">
+              <template v-for="(id, n) in one.trials.slice(0, 8)" :key="id"
+                >{{ n ? ' · ' : '' }}<router-link :to="`/trials/${id}`">{{ told.names[id] ?? id }}</router-link></template
+              >
+            </p>
+          </div>
+        </article>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 16px 24px 40px;
+  overflow-y: auto;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+}
+
+.quiet-button {
+  text-decoration: none;
+}
+
+h3 {
+  margin: 16px 0 4px;
+  font-size: 17px;
+}
+
+article {
+  display: grid;
+  grid-template-columns: 260px minmax(0, 1fr);
+  align-items: center;
+  gap: 18px;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
+}
+
+article p {
+  margin: 0;
+}
+
+.was {
+  fill: var(--smear);
+  opacity: 0.55;
+}
+
+.is {
+  fill: var(--in);
+  opacity: 0.75;
+}
+
+.zero {
+  stroke: var(--rule-strong);
+}
+
+.at {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+@media (max-width: 700px) {
+  article {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 2px;
+  }
+}
+</style>

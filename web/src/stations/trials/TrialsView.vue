@@ -1,0 +1,202 @@
+<script setup lang="ts">
+/**
+ * Which bakes were good, and which want a look? The eye falls on what was not judged yet and on what went wrong; ticking two puts
+ * them side by side, a press opens one.
+ */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { RunRow } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { ago } from '@/domain/format'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ formulaId?: number }>()
+const router = useRouter()
+const session = useSession()
+const offset = ref(0)
+const page = useAsk(
+  () => ['trials', props.formulaId ?? 0, offset.value],
+  (at) =>
+    settled(
+      api.GET('/api/kitchens/{kitchen_id}/runs', {
+        params: { path: at, query: { formula_id: props.formulaId ?? 0, offset: offset.value } },
+      }),
+    ),
+  { keep: true },
+)
+const rows = computed<RunRow[]>(() => page.answer.value?.runs ?? [])
+const faultWords = computed(() => new Map(session.words?.faults.map((f) => [f.id, f.name])))
+const ticked = ref<number[]>([])
+const tick = (id: number): void => {
+  ticked.value = ticked.value.includes(id) ? ticked.value.filter((one) => one !== id) : [...ticked.value, id].slice(-8)
+}
+const compare = (): void => {
+  void router.push(`/trials/compare?runs=${ticked.value.join(',')}`)
+}
+const filing = useDo((style: string, at) =>
+  settled(api.GET('/api/kitchens/{kitchen_id}/runs-file', { params: { path: at, query: { style } } })),
+)
+async function save(style: string): Promise<void> {
+  const file = await filing.run(style)
+  if (!file) return
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([file.text], { type: style === 'csv' ? 'text/csv' : 'application/json' }))
+  link.download = file.name
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+const state = (r: RunRow): string => (r.judged ? (r.liked === '' ? 'judged' : r.liked) : r.finished_at ? 'not judged yet' : 'under way')
+const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/run/${r.id}`)
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h2>Trials</h2>
+      <router-link class="quiet-button" to="/trials/learned">What they taught</router-link>
+      <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare"
+        >Side by side{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
+      >
+      <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
+      <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
+    </header>
+    <table v-if="rows.length">
+      <thead>
+        <tr>
+          <th><span class="visually-hidden">side by side</span></th>
+          <th>bake</th>
+          <th>when</th>
+          <th>how it was</th>
+          <th>faults</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="r in rows" :key="r.id" :class="{ out: r.left_out }">
+          <td>
+            <v-checkbox-btn
+              :model-value="ticked.includes(r.id)"
+              :aria-label="`${r.name}, ${ago(r.started_at)}, side by side`"
+              @update:model-value="tick(r.id)"
+            />
+          </td>
+          <td>
+            <router-link :to="address(r)"
+              ><b>{{ r.name }}</b></router-link
+            >{{ ' ' }}
+            <span class="note">
+              {{ r.number ? `v${r.number}` : 'draft' }}{{ r.batches === 1 ? '' : ` · ${r.batches} ×` }} · {{ r.by }}</span
+            >
+          </td>
+          <td>{{ ago(r.started_at) }}</td>
+          <td>
+            <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note"> · left out</span>
+          </td>
+          <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="page.answer.value" class="note">
+      No trials yet. A run that is finished and judged becomes one: begin at the Run station.
+    </p>
+    <p v-if="page.missing.value" role="alert">
+      {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">Try again</v-btn>
+    </p>
+    <p v-if="offset || page.answer.value?.more" class="pages">
+      <v-btn class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - 50, 0)">Newer</v-btn>
+      <v-btn class="quiet-button" :disabled="!page.answer.value?.more" @click="offset += 50">Older</v-btn>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 16px 24px 40px;
+  overflow-y: auto;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 10px;
+}
+
+h2 {
+  flex: 1;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+th {
+  padding: 4px 8px;
+  color: var(--ink-2);
+  font-size: 12px;
+  font-weight: 400;
+  text-align: left;
+}
+
+td {
+  padding: 6px 8px;
+  border-top: 1px solid var(--rule);
+}
+
+tr:hover td {
+  background: var(--select);
+}
+
+.out {
+  color: var(--ink-2);
+}
+
+a {
+  text-decoration: none;
+}
+
+.liked {
+  padding: 2px 9px;
+  border-radius: 9px;
+  background: var(--rail);
+}
+
+.liked.good {
+  background: var(--in-soft);
+  color: var(--in);
+}
+
+.liked.bad {
+  background: var(--act-soft);
+  color: var(--act);
+}
+
+.liked.open {
+  border: 1px dashed var(--rule-strong);
+  background: none;
+}
+
+.pages {
+  display: flex;
+  gap: 10px;
+}
+
+.quiet-button {
+  text-decoration: none;
+}
+
+@media (max-width: 700px) {
+  .page {
+    padding: 10px 12px 40px;
+  }
+
+  td:nth-child(3),
+  th:nth-child(3) {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+/**
+ * What brought it, and what next? Two lists, for a formula is a fact and a slip is a guess; each cause stands on its evidence. The
+ * next key answers one of two questions, or takes the proposal to the bench.
+ */
+import { computed } from 'vue'
+import type { Diagnosis, Proposal } from '@/api/types'
+import { percent } from '@/domain/format'
+import { said } from '@/domain/said'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ diagnosis: Diagnosis; may: boolean }>()
+const emit = defineEmits<{ answer: [cause: string, yes: boolean]; open: [proposal: Proposal] }>()
+const session = useSession()
+const text = (words: string): string => said(words, session.units, true)
+const causes = computed(() => props.diagnosis.making.slice(0, 4))
+const questions = computed(() => (props.diagnosis.faults.length ? props.diagnosis.questions.slice(0, 2) : []))
+const scopes: Record<string, string> = { run: 'this once', habit: 'a habit', lot: 'a pack', oven: 'the oven' }
+const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.before), 0.01))
+</script>
+
+<template>
+  <div class="why">
+    <p class="sentence">{{ text(diagnosis.text) }}</p>
+    <div class="two">
+      <section aria-label="The formula as written">
+        <h3>The formula as written</h3>
+        <article v-for="f in diagnosis.formula" :key="f.cause" class="cause">
+          <p class="name">
+            <b>{{ f.words }}</b> <span class="said">{{ f.said }}</span>
+          </p>
+          <p v-for="e in f.evidence" :key="e" class="note">{{ text(e) }}</p>
+        </article>
+        <p v-if="!diagnosis.formula.length" class="note">Nothing of it stands out.</p>
+      </section>
+      <section aria-label="In the making">
+        <h3>In the making</h3>
+        <article v-for="c in causes" :key="c.cause" class="cause">
+          <p class="name">
+            <b>{{ c.words }}</b> <span class="said">{{ c.said }}</span><span class="note"> · {{ scopes[c.scope] }}</span>
+          </p>
+          <svg class="bar" viewBox="0 0 100 5" preserveAspectRatio="none" role="img" :aria-label="percent(c.probability)">
+            <rect width="100" height="5" class="rail" />
+            <rect :width="100 * c.probability" height="5" class="fill" />
+          </svg>
+          <p v-for="e in c.evidence" :key="e" class="note">{{ text(e) }}</p>
+          <p v-for="e in c.against" :key="e" class="note against">against it: {{ text(e) }}</p>
+        </article>
+        <p v-if="!causes.length" class="note">No slip explains it.</p>
+      </section>
+    </div>
+    <section v-if="questions.length && may" class="questions" aria-label="What would tell them apart">
+      <h3>What would tell them apart</h3>
+      <p v-for="q in questions" :key="q.cause" class="question">
+        {{ q.text }}
+        <v-btn class="touch" @click="emit('answer', q.cause, true)">Yes</v-btn>
+        <v-btn class="touch" @click="emit('answer', q.cause, false)">No</v-btn>
+      </p>
+      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Without a bake: {{ text(c.text) }}.</p>
+    </section>
+    <section v-if="diagnosis.faults.length" aria-label="Next time">
+      <h3>Next time</h3>
+      <article v-for="p in diagnosis.next" :key="p.text" class="next">
+        <div>
+          <p class="name">
+            <b>{{ text(p.text) }}</b>
+          </p>
+          <p class="note">{{ p.edits.map(text).join(', ') }}</p>
+        </div>
+        <svg viewBox="0 0 120 12" width="160" height="16" role="img" :aria-label="`Trouble expected: ${percent(p.after / worst)} of now`">
+          <rect y="3" :width="(120 * p.before) / worst" height="6" class="rail" />
+          <rect y="3" :width="(120 * p.after) / worst" height="6" class="fill" />
+        </svg>
+        <v-btn v-if="p.document && may" class="act-button" @click="emit('open', p)">Open on the bench</v-btn>
+      </article>
+    </section>
+    <p class="note rests">{{ diagnosis.rests_on }}</p>
+  </div>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 6px 0 12px;
+  font: 700 21px/1.3 var(--head);
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr);
+  gap: 30px;
+}
+
+h3 {
+  margin: 8px 0 4px;
+  font-size: 16px;
+}
+
+.cause {
+  padding: 6px 0 8px;
+  border-top: 1px solid var(--rule);
+}
+
+p {
+  margin: 0;
+}
+
+.name {
+  font-size: 16px;
+}
+
+.said {
+  padding: 1px 8px;
+  border-radius: 8px;
+  background: var(--rail);
+  font-size: 13px;
+}
+
+.bar {
+  width: 100%;
+  height: 6px;
+  margin: 3px 0;
+}
+
+.rail {
+  fill: var(--rule);
+}
+
+.fill {
+  fill: var(--act);
+}
+
+.against {
+  font-style: italic;
+}
+
+.questions {
+  margin-top: 12px;
+  padding: 8px 14px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+}
+
+.question {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 0;
+  font-size: 16px;
+}
+
+.touch {
+  min-width: 56px;
+  min-height: 44px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  text-align: center;
+}
+
+.next {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 150px;
+  align-items: center;
+  gap: 16px;
+  padding: 7px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.rests {
+  margin-top: 12px;
+}
+
+@media (max-width: 700px) {
+  .two,
+  .next {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 6px;
+  }
+}
+</style>
