@@ -150,7 +150,8 @@ def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
         raise Refused("no such runs", got=str(ids)[:60], allowed="runs of this kitchen", field="runs")
     library = library_of(member.kitchen, *(row.document for row in chosen))
     names = {str(row.pk): f"{row.started_at:%d %b}" for row in chosen}
-    return compared(core_runs(chosen), library, core_settings(member.kitchen), names=names)
+    ovens = {key: named_profile(member, key) for key in {row.oven for row in chosen}}
+    return compared(core_runs(chosen), library, core_settings(member.kitchen), names=names, ovens=ovens)
 
 
 def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from substrata.bench.run_document import Done, Run, Verdict, done_of, slip_words
 from substrata.context.dough import Dough
 from substrata.dough.texture import texture_words
+from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
 from substrata.settings import Settings
 from substrata.trials.as_done import as_done
@@ -72,10 +73,18 @@ _BAKED: tuple[tuple[str, str, str], ...] = (
     ("minutes", "in the oven", "min"),
     ("core_c", "core", "°C"),
 )
+_CHIPS = {-2: "far too pale", -1: "pale", 0: "as wanted", 1: "dark", 2: "far too dark"}
 _LOSS_HELD = 0.025  # of the weight, that a forecast may be off (nine bakes in ten of a known oven)
 
 
-def compared(runs: Sequence[Run], library: Library, settings: Settings, *, names: Mapping[str, str]) -> RunsCompared:
+def compared(
+    runs: Sequence[Run],
+    library: Library,
+    settings: Settings,
+    *,
+    names: Mapping[str, str],
+    ovens: Mapping[str, OvenProfile] | None = None,
+) -> RunsCompared:
     """Put runs side by side.
 
     Args:
@@ -83,9 +92,11 @@ def compared(runs: Sequence[Run], library: Library, settings: Settings, *, names
         library: the ingredients.
         settings: the kitchen's choices.
         names: of each run, by its id.
+        ovens: what is known of each oven, by its key; an oven that is not told is an unknown one.
     """
     done = [done_of(run) for run in runs]
-    doughs = [Dough(run.formula, library, settings) for run in runs]
+    known = ovens or {}
+    doughs = [Dough(run.formula, library, settings, known.get(run.oven, OvenProfile())) for run in runs]
     forecasts = [as_done(dough, one) if dough.handling else None for dough, one in zip(doughs, done, strict=True)]
     rows = [*_weights(runs, doughs, done), *_plain("making", _MADE, done), *_steps(done), *_plain("bake", _BAKED, done)]
     losses = [_lost(one) for one in done]
@@ -169,7 +180,7 @@ def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
     rows = [
         row("liked", "verdict", lambda v: v.liked),
         row("faults", "faults", lambda v: ", ".join(fault_table()[f.id].words for f in v.faults)),
-        row("colour", "colour", lambda v: "" if v.colour is None else f"{v.colour:+d}"),
+        row("colour", "colour", lambda v: "" if v.colour is None else _CHIPS[v.colour]),
     ]
     for axis in axes:
         cells = [

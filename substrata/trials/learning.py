@@ -38,6 +38,7 @@ _PALATE, _TASTE, _WEIGHT = 0.8, 0.7, 0.4  # a baker's own scale; a formula's rem
 _LOSS_SD, _CHIP_L, _CHIP_SD, _PHOTO_SD, _CORE_SD = 0.014, 6.0, 0.8, 3.5, 3.0
 _HAND_SD, _SCORE_SD, _OWN_DECADES = 0.25, 0.9, 0.2
 _REMAIN = {"loss": 0.012, "top": 2.5, "core": 1.5}
+_CLASS = 0.85  # decades from one handling class to the next
 _STEP = (6.0, 0.1, 0.08, 0.15)
 _OWN_TRIALS = (
     0.67  # share of the variance that is left, from which a forecast counts as backed by the formula's own trials
@@ -367,7 +368,13 @@ def _told(
             continue
         if block == "oven":
             sd = max(sd, FLOOR_K)
-        text = f"{words}: {value:+.2g} ± {SDS_IN_HALF_90 * sd:.2g} {unit}, from {_count(len(teach))}"
+        half = SDS_IN_HALF_90 * sd
+        if unit == "decades":
+            side = "stiffer" if value >= 0 else "softer"
+            said = f"{abs(value) / _CLASS:.1f} of a class {side} ± {half / _CLASS:.1f}"
+        else:
+            said = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
+        text = f"{words}: {said}, from {_count(len(teach))}"
         rows.append(
             Learned(
                 key=f"{key}.{name}",
@@ -416,7 +423,7 @@ def _words(block: str, key: str, name: str) -> tuple[str, str]:
     if block == "hands":
         kind, _, what = name.partition(" ")
         if kind == "kitchen":
-            return "this kitchen feels doughs stiffer", "decades"
+            return "this kitchen feels doughs", "decades"
         if kind == "form":
             return f"and {forms()[what].name.lower()} doughs", "decades"
         return f"and {what.partition(':')[2] or 'this formula'}", "decades"

@@ -46,6 +46,11 @@ export async function remember(run: RunOut): Promise<void> {
   await (await base()).put('runs', JSON.parse(JSON.stringify(run)))
 }
 
+/** Forget the runs that were seen here; what was not sent yet waits on. */
+export async function forgetRuns(): Promise<void> {
+  await (await base()).clear('runs')
+}
+
 /** A run as it was last seen on this device. */
 export async function remembered(id: number): Promise<RunOut | null> {
   return ((await (await base()).get('runs', id)) as RunOut | undefined) ?? null

@@ -40,6 +40,9 @@ async function leave(): Promise<void> {
     return
   }
   session.forget()
+  // What was kept of this person's runs is not the next one's.
+  if ('caches' in window) await caches.delete('bench')
+  await (await import('@/composables/useOutbox')).forgetRuns().catch(() => undefined)
   location.assign('/sign-in')
 }
 </script>

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
+import { useBenchWorker } from '@/composables/useBenchWorker'
 import { useDo } from '@/composables/useDo'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
@@ -14,6 +15,7 @@ import { useSession } from '@/stores/session'
 const props = defineProps<{ id?: number }>()
 const router = useRouter()
 const session = useSession()
+useBenchWorker()
 const batches = ref('1')
 const search = ref('')
 const shelf = useAsk(

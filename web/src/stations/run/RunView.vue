@@ -9,6 +9,7 @@ import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { RunStep } from '@/api/types'
 import { wakeAlarm } from '@/composables/useAlarm'
+import { useBenchWorker } from '@/composables/useBenchWorker'
 import { useDo } from '@/composables/useDo'
 import { useTimers } from '@/composables/useTimers'
 import { celsiusOf, gramsOf, inWeight, millimetresOf, temperatureUnit, lengthUnit, weightUnit } from '@/domain/format'
@@ -26,6 +27,7 @@ import WeighStep from './WeighStep.vue'
 const props = defineProps<{ runId: number }>()
 const run = useRun()
 const session = useSession()
+useBenchWorker()
 const router = useRouter()
 const timers = useTimers()
 const now = useNow({ interval: 1000 })
