@@ -11,7 +11,7 @@ from django.views.decorators.http import require_safe
 _NOT_BUILT = "<!doctype html><title>Substrata</title><p>The page is not built yet: run <code>./start</code>."
 
 
-@lru_cache(maxsize=1)
+@lru_cache(maxsize=2)
 def _built(file: Path, changed: float) -> str:
     return file.read_text(encoding="utf8")
 
@@ -24,5 +24,16 @@ def page(request: HttpRequest) -> HttpResponse:
     if not file.exists():
         return HttpResponse(_NOT_BUILT, status=503)
     response = HttpResponse(_built(file, file.stat().st_mtime))
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+@require_safe
+def bench_worker(request: HttpRequest) -> HttpResponse:
+    """The page's worker, from the root, so that it may stand in for the whole site while there is no network."""
+    file = settings.WEB_DIST / "bench-worker.js"
+    if not file.exists():
+        return HttpResponse("the page is not built yet", status=404, content_type="text/plain")
+    response = HttpResponse(_built(file, file.stat().st_mtime), content_type="text/javascript")
     response["Cache-Control"] = "no-cache"
     return response

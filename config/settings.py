@@ -114,15 +114,6 @@ STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+[.-][0-9A-Za-z_-]{8,12}\..+$"
 WHITENOISE_USE_FINDERS = True
 
-
-def _of_the_worker(headers: dict[str, str], path: str, url: str) -> None:  # noqa: ARG001 - the library's own
-    """The page's worker stands among the files and serves the whole site; it is asked for anew each time."""
-    if url.endswith("/bench-worker.js"):
-        headers["Service-Worker-Allowed"] = "/"
-        headers["Cache-Control"] = "no-cache"
-
-
-WHITENOISE_ADD_HEADERS_FUNCTION = _of_the_worker
 WHITENOISE_AUTOREFRESH = DEBUG
 
 SMALL_BODY_SIZE = 1_000_000

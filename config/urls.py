@@ -5,7 +5,7 @@ from allauth.headless.constants import Client
 from django.urls import include, path, re_path
 
 from api.app import api
-from api.page import page
+from api.page import bench_worker, page
 
 # Of the accounts library only what the page asks for. Its other addresses let a person put a stranger's e-mail address on
 # their own account, which nothing here verifies.
@@ -23,6 +23,7 @@ _BROWSER = ([path("v1/", include(_ACCOUNTS))], "browser")
 
 urlpatterns = [
     path("api/", api.urls),
+    path("bench-worker.js", bench_worker, name="bench_worker"),
     path("_allauth/", include(([path("browser/", include(_BROWSER))], "headless"))),
     re_path(r"^(?!static/|api/|_allauth/).*$", page, name="page"),
 ]

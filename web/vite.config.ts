@@ -30,6 +30,9 @@ export default defineConfig(({ command }) => ({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        // It is served from the root, its files from under /static/.
+        inlineWorkboxRuntime: true,
+        modifyURLPrefix: { '': 'static/' },
         navigateFallback: null,
         skipWaiting: true,
         clientsClaim: true,

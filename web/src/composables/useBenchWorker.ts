@@ -2,5 +2,5 @@
 export function useBenchWorker(): void {
   if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return
   // A browser that refuses it (a private window) still has the bench, with a network.
-  void navigator.serviceWorker.register('/static/bench-worker.js', { scope: '/' }).catch(() => undefined)
+  void navigator.serviceWorker.register('/bench-worker.js').catch(() => undefined)
 }

@@ -203,7 +203,7 @@ onBeforeUnmount(() => {
         </v-btn>
       </li>
     </ol>
-    <main v-else-if="step" class="now">
+    <section v-else-if="step" class="now" aria-label="Now">
       <p class="where">
         {{ step.bowl || step.group }}<template v-if="sinceMixed"> · {{ sinceMixed }} since mixing</template>
       </p>
@@ -229,8 +229,8 @@ onBeforeUnmount(() => {
       <form class="note-line" @submit.prevent="note">
         <v-text-field v-model="noting" class="field" placeholder="A note: dark husk, small eggs …" aria-label="A note" maxlength="500" />
       </form>
-    </main>
-    <main v-else class="now">
+    </section>
+    <section v-else class="now" aria-label="Now">
       <h3>It is all done.</h3>
       <template v-if="undone.length">
         <p class="target">Left out:</p>
@@ -242,7 +242,7 @@ onBeforeUnmount(() => {
       </template>
       <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish, and say how it was</v-btn>
       <p v-if="run.offline" class="note">Without a network it cannot be finished yet; nothing is lost.</p>
-    </main>
+    </section>
     <footer v-if="step && !listed">
       <p v-if="next" class="next">
         <span class="note">next</span> {{ text(next.text) }} <span class="note">{{ text(next.target) }}</span>

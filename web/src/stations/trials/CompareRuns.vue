@@ -43,7 +43,7 @@ const groups = computed(() =>
       <table>
         <thead>
           <tr>
-            <th />
+            <th><span class="visually-hidden">figure</span></th>
             <th v-for="(name, n) in compared.answer.value.names" :key="n">{{ name }}</th>
           </tr>
         </thead>

@@ -1,0 +1,190 @@
+"""A bake as it is done: weights, feel, timers, oven, verdict, why; on a phone, with a network that goes and comes back."""
+
+import re
+from datetime import timedelta
+
+import pytest
+from django.db.models import F
+from playwright.sync_api import expect
+
+from kitchen.models import Run, RunEntry
+from substrata.bench.run_document import done_of, read_run
+from tests.browser.conftest import sign_in
+from tests.browser.test_access import violations
+from tests.browser.test_settle import work
+
+pytestmark = pytest.mark.browser
+PHONE = {"width": 390, "height": 844}
+
+
+def begin(page, site, name="Market rolls"):
+    page.goto(f"{site}/run")
+    page.get_by_role("link", name=name).click()
+    page.get_by_role("button", name="Begin a run").click()
+    page.locator(".weigh").wait_for()
+
+
+def press_done(page):
+    before = page.locator("h3").inner_text()
+    page.locator("footer .act-button").click()
+    expect(page.locator("h3")).not_to_have_text(before)
+
+
+def type_number(page, digits):
+    for digit in digits:
+        page.locator(".pad").get_by_role("button", name=digit, exact=True).click()
+
+
+def until(page, selector, most=30):
+    for _ in range(most):
+        if page.locator(selector).count():
+            return
+        press_done(page)
+    raise AssertionError(f"{selector} never came")
+
+
+def sent(page):
+    """Nothing waits here any more."""
+    expect(page.locator("header .waiting")).to_have_count(0)
+
+
+def test_a_whole_run_on_a_phone_offline_in_the_middle(shelf, site):
+    page = shelf
+    page.set_viewport_size(PHONE)
+    begin(page, site)
+    assert violations(page) == [], "weigh"
+    # Too much flour: the rest of the formula answers, and one answer is taken.
+    type_number(page, "195")
+    page.get_by_role("button", name="Weighed").click()
+    answer = page.get_by_role("alert")
+    expect(answer).to_contain_text("too much almond flour")
+    answer.get_by_role("button", name=re.compile("keeps how it handles")).click()
+    press_done(page)
+    sent(page)
+    # The network goes; weights are kept here, and a reload loses nothing.
+    for _ in range(100):
+        if page.evaluate("navigator.serviceWorker.controller !== null"):
+            break
+        page.wait_for_timeout(200)
+    page.reload()
+    page.locator(".weigh").wait_for()
+    page.context.set_offline(True)
+    until(page, ".count")
+    expect(page.locator("header .waiting")).to_contain_text("kept here")
+    here = page.locator("h3").inner_text()
+    page.reload()
+    expect(page.locator("h3")).to_have_text(here, timeout=30_000)
+    until(page, ".feel")
+    page.context.set_offline(False)
+    sent(page)
+    run = Run.objects.get(finished_at=None)
+    done = done_of(read_run(_document(run)))
+    assert done.grams["almond-flour"] == 195
+    assert done.grams["water"] > 425  # the answer that was taken moved its target
+    assert len(done.grams) == len(run.document["lines"])
+    # By feel, with an answer in minutes or grams.
+    page.get_by_role("button", name="spreadable").click()
+    expect(page.get_by_role("status").filter(has_text="Spreadable for a bun")).to_be_visible()
+    assert violations(page) == [], "feel"
+    until(page, ".live")
+    # A probe says the oven is hot: the window moves.
+    expect(page.locator(".live .sentence")).to_contain_text("to go")
+    page.get_by_label("Oven by a probe").fill("199")
+    page.get_by_label("Oven by a probe").press("Enter")
+    expect(page.locator(".live .sentence")).to_contain_text("hot")
+    assert violations(page) == [], "bake"
+    until(page, ".huge >> text=Finish")
+    page.get_by_role("button", name="Finish, and say how it was").click()
+    # The verdict, and why.
+    page.get_by_role("button", name="bad", exact=True).click()
+    page.get_by_role("button", name="too soft or runs").click()
+    page.get_by_role("button", name="Save the verdict").click()
+    work(page)
+    expect(page.get_by_role("region", name="In the making")).to_be_visible()
+    assert violations(page) == [], "why"
+    run.refresh_from_db()
+    assert run.faults == ["too_soft"]
+    assert run.stock_taken
+
+
+def _document(run):
+    from kitchen.services.runs import as_document
+
+    return as_document(run)
+
+
+def test_timers_go_on_through_a_reload_and_are_rung_once(shelf, site):
+    page = shelf
+    begin(page, site, "Mustard twists")
+    until(page, ".count >> text=20 min")
+    page.keyboard.press("t")
+    timer = page.get_by_role("region", name="Timers")
+    expect(timer).to_contain_text("Heat the oven")
+    expect(page).to_have_title(re.compile(r"^(19|20):\d\d Heat the oven"))
+    page.reload()
+    expect(timer).to_contain_text("Heat the oven")
+    timer.get_by_role("button", name="5 more").click()
+    expect(timer.locator(".left")).to_have_text(re.compile(r"^(24|25):"))
+    sent(page)
+    # The clock goes on while the tablet sleeps: it has rung once when it wakes.
+    RunEntry.objects.filter(kind="timer").update(at=F("at") - timedelta(hours=2))
+    page.evaluate("indexedDB.deleteDatabase('substrata-bench')")
+    page.reload()
+    expect(page.get_by_text("time is up")).to_have_count(1)
+    page.reload()
+    timer.wait_for()
+    page.wait_for_timeout(1200)
+    expect(page.get_by_text("time is up")).to_have_count(0)
+    timer.get_by_role("button", name=re.compile("^Stop ")).click()
+    expect(timer).to_have_count(0)
+
+
+def test_two_devices_write_one_run(shelf, site, browser):
+    page = shelf
+    begin(page, site, "Mustard twists")
+    press_done(page)
+    sent(page)
+    other = browser.new_context(viewport=PHONE).new_page()
+    sign_in(other, site, "partner@example.com")
+    other.goto(page.url)
+    other.locator(".weigh").wait_for()
+    assert other.locator("h3").inner_text() == page.locator("h3").inner_text()
+    press_done(other)
+    sent(other)
+    expect(page.locator("h3")).to_have_text(other.locator("h3").inner_text())
+    assert Run.objects.get(finished_at=None).entries.filter(kind="weighed").count() == 2
+    other.close()
+
+
+def test_a_proposal_lies_on_the_bench_as_a_ghost_until_it_is_taken(shelf, site):
+    page = shelf
+    page.goto(f"{site}/trials")
+    page.get_by_role("link", name="Celeriac flatbread").click()
+    work(page)
+    page.get_by_role("region", name="Next time").get_by_role("button", name="Open on the bench").first.click()
+    banner = page.get_by_role("region", name="Proposed by a trial")
+    expect(banner).to_be_visible()
+    expect(page.locator("[data-ghost]")).to_be_visible()
+    banner.get_by_role("button", name="Take it").click()
+    expect(banner).to_have_count(0)
+    expect(page.get_by_text("The proposal is on the bench")).to_be_visible()
+
+
+def test_trials_are_put_side_by_side_and_what_they_taught_is_told(shelf, site):
+    page = shelf
+    page.goto(f"{site}/trials")
+    page.get_by_role("row").nth(1).wait_for()
+    assert violations(page) == [], "trials"
+    for row in page.get_by_role("row", name="Mustard twists").all():
+        row.get_by_role("checkbox").check()
+    page.get_by_role("button", name="Side by side").click()
+    expect(page.get_by_role("row", name="dial")).to_contain_text("165")
+    assert violations(page) == [], "side by side"
+    page.goto(f"{site}/trials/learned")
+    work(page)
+    expect(page.get_by_text("the oven over its dial")).to_be_visible()
+    assert violations(page) == [], "learned"
+    page.goto(f"{site}/trials")
+    page.get_by_role("link", name="Dark seed loaf").click()
+    page.get_by_role("button", name="Leave it out of the learning").click()
+    expect(page.get_by_role("button", name="Take it into the learning")).to_be_visible()
