@@ -184,6 +184,19 @@ class LiveIn(Schema):
     readings: list[BakeReading] = Field(default=[], max_length=500)
 
 
+class DeviceIn(Schema):
+    """What a device is told: tare; pour and empty are for the simulated scale."""
+
+    act: str = Field(max_length=10)
+    grams: float = 0.0
+
+
+class DeviceOut(Schema):
+    """Whether it was heard."""
+
+    heard: bool
+
+
 class RunQuery(Schema):
     """Which runs."""
 

@@ -140,6 +140,11 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+# The scale and probe at the bench, as serial addresses: socket://127.0.0.1:7101, /dev/ttyUSB0. "" for none.
+BENCH_SCALE = os.environ.get("SUBSTRATA_SCALE", "")
+BENCH_PROBE = os.environ.get("SUBSTRATA_PROBE", "")
+BENCH_SIMULATED = os.environ.get("SUBSTRATA_SIMULATED", "") == "1"
+
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,

@@ -7,6 +7,8 @@ from api.bench_pass import forget_pass
 from api.errors import ProblemOut
 from api.person import person
 from api.run_schemas import (
+    DeviceIn,
+    DeviceOut,
     EntriesIn,
     EntriesOut,
     EntryOut,
@@ -23,7 +25,8 @@ from api.run_schemas import (
     RunStartIn,
     VerdictDocument,
 )
-from kitchen.services import runs, trials
+from kitchen.services import devices, runs, trials
+from kitchen.services.devices import DeviceReadings
 from substrata.bench.feel import FeelAdvice
 from substrata.bench.live import LiveForecast
 from substrata.bench.pour import PourAdvice
@@ -129,3 +132,21 @@ def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> Run
     """All runs as a file."""
     name, text = trials.trials_file(person(request), kitchen_id, style)
     return RunFileOut(name=name, text=text)
+
+
+@router.get("/kitchens/{int:kitchen_id}/devices", response={200: DeviceReadings, **Problems}, operation_id="devices")
+def read_devices(request: HttpRequest, kitchen_id: int) -> DeviceReadings:
+    """What scale and probe show."""
+    return devices.readings(person(request), kitchen_id)
+
+
+@router.post("/kitchens/{int:kitchen_id}/devices", response={200: DeviceOut, **Problems}, operation_id="tell_device")
+def tell_device(request: HttpRequest, kitchen_id: int, payload: DeviceIn) -> DeviceOut:
+    """Tare the scale, or drive the simulated one."""
+    return DeviceOut(heard=devices.say(person(request), kitchen_id, payload.act, payload.grams))
+
+
+@router.post(f"{ONE}/probe", response={200: DeviceOut, **Problems}, operation_id="follow_run")
+def follow_run(request: HttpRequest, kitchen_id: int, run_id: int) -> DeviceOut:
+    """Let the simulated probe follow this run's bake."""
+    return DeviceOut(heard=devices.follow(person(request), kitchen_id, run_id))

@@ -27,6 +27,7 @@ from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
 from substrata.documents.kinds import Where
 from substrata.documents.records import read_record, write_record
+from substrata.oven.case import BakeCase
 from substrata.oven.learning import BakeSeen
 
 BAKER = Membership.Role.BAKER
@@ -329,6 +330,16 @@ def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: 
     member = membership(user, kitchen_id)
     run = _run_of(member, run_id)
     return _live(member, run).told(minute, readings)
+
+
+def case_of(member: Membership, run_id: int) -> BakeCase:
+    """The bake of a run, as its oven is known.
+
+    Raises:
+        OvenError: when no bake of it is known.
+    """
+    run = _run_of(member, run_id)
+    return dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven)).case
 
 
 def _live(member: Membership, run: Run) -> LiveBake:

@@ -23,7 +23,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file",
+    "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file", "devices",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
@@ -39,7 +39,7 @@ BODIES = {
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
     "log_bake": {"document": sample(), "minutes": 20}, "scale": {"document": sample(), "factor": 2}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
     "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True},
-    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3},
+    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"},
 }  # fmt: skip
 
 

@@ -1,6 +1,9 @@
 """A bake as it is done: weights, feel, timers, oven, verdict, why; on a phone, with a network that goes and comes back."""
 
 import re
+import socket
+import subprocess
+import sys
 from datetime import timedelta
 
 import pytest
@@ -8,6 +11,7 @@ from django.db.models import F
 from playwright.sync_api import expect
 
 from kitchen.models import Run, RunEntry
+from kitchen.services import devices
 from substrata.bench.run_document import done_of, read_run
 from tests.browser.conftest import sign_in
 from tests.browser.test_access import violations
@@ -137,6 +141,46 @@ def test_timers_go_on_through_a_reload_and_are_rung_once(shelf, site):
     expect(page.get_by_text("time is up")).to_have_count(0)
     timer.get_by_role("button", name=re.compile("^Stop ")).click()
     expect(timer).to_have_count(0)
+
+
+@pytest.fixture
+def scale(settings):
+    """The simulated scale and probe, as ./start has them on the bench."""
+    ports = []
+    for _ in range(2):
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            ports.append(free.getsockname()[1])
+    command = [sys.executable, "-m", "devices.simulate", "--scale", str(ports[0]), "--probe", str(ports[1])]
+    process = subprocess.Popen(command)
+    settings.BENCH_SCALE, settings.BENCH_PROBE = (f"socket://127.0.0.1:{port}" for port in ports)
+    settings.BENCH_SIMULATED = True
+    devices._bridge.cache_clear()
+    yield process
+    process.kill()
+    process.wait()
+    devices._bridge.cache_clear()
+
+
+def test_the_scale_pours_weighs_and_moves_on_by_itself_until_it_dies(shelf, site, scale):
+    page = shelf
+    begin(page, site, "Mustard twists")
+    expect(page.locator(".live")).to_contain_text("on the scale")
+    first = page.locator("h3").inner_text()
+    page.get_by_role("button", name="Pour (simulated scale)").click()
+    expect(page.locator("h3")).not_to_have_text(first, timeout=30_000)
+    sent(page)
+    weighed = RunEntry.objects.filter(run__finished_at=None, kind="weighed")
+    assert weighed.get().value == pytest.approx(150, abs=4)
+    assert violations(page) == [], "scale"
+    # It dies in mid pour: that is told, and the weight can be typed.
+    page.get_by_role("button", name="Pour (simulated scale)").click()
+    scale.kill()
+    expect(page.get_by_text("The scale is silent")).to_be_visible()
+    type_number(page, "14")
+    press_done(page)
+    sent(page)
+    assert weighed.last().value == 14
 
 
 def test_two_devices_write_one_run(shelf, site, browser):

@@ -248,6 +248,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Devices
+         * @description What scale and probe show.
+         */
+        get: operations["devices"];
+        put?: never;
+        /**
+         * Tell Device
+         * @description Tare the scale, or drive the simulated one.
+         */
+        post: operations["tell_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/eaters": {
         parameters: {
             query?: never;
@@ -1246,6 +1270,26 @@ export interface paths {
          * @description What the rest of the formula answers to a weight.
          */
         post: operations["pour_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Run
+         * @description Let the simulated probe follow this run's bake.
+         */
+        post: operations["follow_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2373,6 +2417,38 @@ export interface components {
             /** Values */
             values: number[];
             window: components["schemas"]["Window"];
+        };
+        /**
+         * DeviceIn
+         * @description What a device is told: tare; pour and empty are for the simulated scale.
+         */
+        DeviceIn: {
+            /** Act */
+            act: string;
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+        };
+        /**
+         * DeviceOut
+         * @description Whether it was heard.
+         */
+        DeviceOut: {
+            /** Heard */
+            heard: boolean;
+        };
+        /**
+         * DeviceReadings
+         * @description Everything at the bench.
+         */
+        DeviceReadings: {
+            core: components["schemas"]["ProbeReading"];
+            oven: components["schemas"]["ProbeReading"];
+            scale: components["schemas"]["ScaleReading"];
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * DiagnosisOut
@@ -5153,6 +5229,16 @@ export interface components {
             problem: components["schemas"]["BadRowOut"] | null;
         };
         /**
+         * ProbeReading
+         * @description What one probe shows.
+         */
+        ProbeReading: {
+            /** Alive */
+            alive: boolean;
+            /** Celsius */
+            celsius: number | null;
+        };
+        /**
          * Problem
          * @description Why a line is left out of the figures; the same fields as an error.
          */
@@ -5640,6 +5726,24 @@ export interface components {
             piece_g?: number | null;
             /** Pieces */
             pieces?: number | null;
+        };
+        /**
+         * ScaleReading
+         * @description What the scale shows.
+         */
+        ScaleReading: {
+            /** Age S */
+            age_s: number | null;
+            /** Alive */
+            alive: boolean;
+            /** Grams */
+            grams: number | null;
+            /** Overload */
+            overload: boolean;
+            /** Stable */
+            stable: boolean;
+            /** There */
+            there: boolean;
         };
         /**
          * ScaledOut
@@ -7407,6 +7511,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceReadings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tell_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
                 };
             };
             /** @description Unauthorized */
@@ -11526,6 +11768,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PourAdvice"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    follow_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
                 };
             };
             /** @description Unauthorized */

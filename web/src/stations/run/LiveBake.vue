@@ -7,8 +7,10 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { LiveForecast } from '@/api/types'
+import { useDevices } from '@/composables/useDevices'
+import { useDo } from '@/composables/useDo'
 import { useLatest } from '@/composables/useLatest'
-import { celsiusOf, gramsOf, temperatureUnit, weightUnit } from '@/domain/format'
+import { celsiusOf, gramsOf, temperature, temperatureUnit, weightUnit } from '@/domain/format'
 import { momentAt, readings } from '@/domain/runs'
 import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
@@ -52,6 +54,25 @@ async function note(kind: 'weight' | 'core' | 'oven'): Promise<void> {
   typed.value[kind] = ''
   await run.write({ kind: 'note', what: `read:${kind}`, value })
 }
+/** A probe that stands in the oven writes by itself, now and then; the simulated one follows this run's bake. */
+const PROBE_MS = 30_000
+const devices = useDevices(() => into.value !== null && run.mayWrite)
+const probe = computed(() => devices.shown.value)
+let wrote = 0
+watch(probe, (now) => {
+  if (!now || Date.now() - wrote < PROBE_MS || minute.value < 1) return
+  const told = (['core', 'oven'] as const).filter((c) => now[c].alive && now[c].celsius != null)
+  if (!told.length) return
+  wrote = Date.now()
+  void run.write(...told.map((c) => ({ kind: 'note', what: `read:${c}`, value: now[c].celsius ?? null })))
+})
+const following = useDo(() => settled(api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/probe', { params: { path: run.place() } })))
+watch(
+  () => probe.value?.simulated === true && into.value !== null,
+  (on) => {
+    if (on && minute.value < 1.5) void following.run(undefined)
+  },
+)
 const ticks = computed(() => {
   const step = end.value > 60 ? 15 : end.value > 25 ? 5 : end.value > 8 ? 2 : 1
   return Array.from({ length: Math.floor(end.value / step) + 1 }, (_, n) => n * step)
@@ -61,6 +82,14 @@ const ticks = computed(() => {
 <template>
   <div v-if="into !== null" class="live">
     <p class="sentence" role="status">{{ told ? said(told.text, session.units) : `In the oven for ${minute.toFixed(0)} min.` }}</p>
+    <p v-if="probe?.core.alive || probe?.oven.alive" class="probes">
+      <span v-if="probe.core.alive && probe.core.celsius != null"
+        ><b>{{ temperature(probe.core.celsius, session.units) }}</b> core</span
+      >
+      <span v-if="probe.oven.alive && probe.oven.celsius != null"
+        ><b>{{ temperature(probe.oven.celsius, session.units) }}</b> oven</span
+      >
+    </p>
     <svg v-if="told && told.ready_min !== null" :viewBox="`0 0 600 ${phone ? 128 : 104}`" role="img" :aria-label="told.text">
       <rect
         :x="x(told.before_low_min ?? 0)"
@@ -162,6 +191,17 @@ text {
   .sentence {
     font-size: 22px;
   }
+}
+
+.probes {
+  display: flex;
+  gap: 24px;
+  margin: 0 0 6px;
+  font-size: 20px;
+}
+
+.probes b {
+  font: 800 44px/1 var(--head);
 }
 
 .was {

@@ -3,9 +3,11 @@
  * Is there enough in the bowl? The eye falls on what the scale shows beside what is wanted; the bar fills the stratum. The next key
  * is the weight, or one touch that says "as written". What is off is answered by the rest of the formula.
  */
-import { computed, ref, watch } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { PourAdvice, RunStep } from '@/api/types'
+import { useDevices } from '@/composables/useDevices'
 import { useDo } from '@/composables/useDo'
 import { gramsOf, weight, weightUnit } from '@/domain/format'
 import { said } from '@/domain/said'
@@ -16,7 +18,11 @@ import NumberPad from './NumberPad.vue'
 const props = defineProps<{ step: RunStep; mixed: boolean }>()
 const run = useRun()
 const session = useSession()
+/** Less than this on the pan is nothing; so long it has to lie still. */
+const EMPTY_G = 0.6
+const STEADY_MS = 1200
 const typed = ref('')
+const tared = ref('')
 const advice = ref<PourAdvice | null>(null)
 watch(
   () => props.step.id,
@@ -30,9 +36,42 @@ const shift = computed(() => target.value - (props.step.grams ?? 0))
 const low = computed(() => (props.step.low_g ?? 0) + shift.value)
 const high = computed(() => (props.step.high_g ?? 0) + shift.value)
 const known = computed(() => run.weights.get(props.step.line) ?? null)
+/** The scale stands on the bench: its number is what is shown, until another one is typed. */
+const scaled = useLocalStorage('scale-used', true)
+const devices = useDevices(() => scaled.value && run.mayWrite)
+const scale = computed(() => devices.shown.value?.scale ?? null)
+const live = computed(() => (scaled.value && scale.value?.alive && !scale.value.overload ? (scale.value.grams ?? null) : null))
 const shown = computed(() => {
   const number = Number(typed.value.replace(',', '.'))
-  return typed.value.trim() && Number.isFinite(number) ? gramsOf(number, session.units) : null
+  if (typed.value.trim()) return Number.isFinite(number) ? gramsOf(number, session.units) : null
+  return live.value !== null && Math.abs(live.value) >= EMPTY_G ? Math.max(live.value, 0) : null
+})
+/** Each step begins at nothing: the bowl and what is in it are tared away. */
+watch(
+  () => [props.step.id, scale.value?.alive] as const,
+  ([id, alive]) => {
+    if (alive && tared.value !== id) {
+      tared.value = id
+      void devices.tell('tare')
+    }
+  },
+  { immediate: true },
+)
+/** Stable within what is allowed for a moment: it is weighed, and the next step comes by itself. */
+const right = computed(
+  () =>
+    !typed.value && live.value !== null && !!scale.value?.stable && live.value >= low.value && live.value <= high.value && target.value > 0,
+)
+let waits: ReturnType<typeof setTimeout> | undefined
+watch(right, (now) => {
+  clearTimeout(waits)
+  if (now && run.mayWrite && known.value === null)
+    waits = setTimeout(() => {
+      if (right.value && live.value !== null) void log(Math.round(live.value * 10) / 10)
+    }, STEADY_MS)
+})
+onBeforeUnmount(() => {
+  clearTimeout(waits)
 })
 const bar = computed(() => shown.value ?? known.value ?? 0)
 const top = computed(() => Math.max(high.value * 1.25, bar.value * 1.05, 1))
@@ -98,6 +137,17 @@ defineExpose({ take })
       <div class="figures">
         <p class="big">
           {{ weight(target, session.units) }}{{ ' ' }}<small>{{ unit }}</small>
+        </p>
+        <p v-if="live !== null" class="live" :class="{ in: within && bar > 0 }" role="status" aria-live="off">
+          {{ weight(Math.max(live, 0), session.units) }} <small>{{ unit }} on the scale{{ scale?.stable ? '' : ' …' }}</small>
+        </p>
+        <p v-else-if="scaled && scale?.there && scale.overload" class="act">The scale is overloaded: take some off.</p>
+        <p v-else-if="scaled && scale?.there && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
+        <p v-if="devices.shown.value?.simulated && scale?.alive && run.mayWrite" class="pour">
+          <v-btn class="way" @click="devices.tell('pour', Math.max(target - Math.max(live ?? 0, 0), 0))">Pour (simulated scale)</v-btn>
+        </p>
+        <p v-if="scale?.there" class="note">
+          <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'without the scale' : 'use the scale' }}</v-btn>
         </p>
         <p class="allowed">{{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} is right</p>
         <p v-if="step.measure" class="allowed">{{ step.measure }}</p>
@@ -175,6 +225,23 @@ defineExpose({ take })
 
 .off {
   font-weight: 700;
+}
+
+.live {
+  font: 800 52px/1 var(--head);
+  color: var(--act);
+}
+
+.live.in {
+  color: var(--in);
+}
+
+.live small {
+  font-size: 17px;
+}
+
+.link {
+  border-bottom: 1px solid var(--rule-strong);
 }
 
 .answer {

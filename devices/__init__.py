@@ -1,0 +1,1 @@
+"""Bench devices: a simulated scale and probe that ship with the app, and the bridge that reads them and real ones."""

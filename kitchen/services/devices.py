@@ -1,0 +1,124 @@
+"""The scale and probe at the bench: read for any member, driven only where they are the simulated ones that ship with the app."""
+
+import json
+import random
+from dataclasses import dataclass
+from functools import lru_cache
+
+from django.conf import settings
+from django.contrib.auth.models import User
+
+from devices.bridge import Bridge
+from kitchen.errors import Refused
+from kitchen.models import Membership
+from kitchen.services.access import membership
+from kitchen.services.runs import case_of
+from substrata.oven.stages import run as baked
+
+BAKER = Membership.Role.BAKER
+_MOST_G = 5_000.0
+_OFF_G = 0.004  # share by which a simulated hand pours over or under
+_OVEN_OFF_K = 9.0  # by which the simulated oven differs from its forecast
+
+
+@dataclass(frozen=True, kw_only=True)
+class ScaleReading:
+    """What the scale shows."""
+
+    there: bool  # a scale is set up
+    alive: bool
+    grams: float | None
+    stable: bool
+    overload: bool
+    age_s: float | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProbeReading:
+    """What one probe shows."""
+
+    alive: bool
+    celsius: float | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class DeviceReadings:
+    """Everything at the bench."""
+
+    scale: ScaleReading
+    core: ProbeReading
+    oven: ProbeReading
+    simulated: bool
+
+
+@lru_cache(maxsize=1)
+def _bridge() -> Bridge:
+    return Bridge(settings.BENCH_SCALE, settings.BENCH_PROBE)
+
+
+def readings(user: User, kitchen_id: int) -> DeviceReadings:
+    """The newest of every device."""
+    membership(user, kitchen_id)
+    bridge = _bridge()
+    scale = bridge.scale.latest() if bridge.scale else None
+    probes = {channel: bridge.probe.latest(channel) if bridge.probe else None for channel in ("core", "oven")}
+
+    def probe(channel: str) -> ProbeReading:
+        found = probes[channel]
+        celsius = found.reading.celsius if found and found.reading and found.alive else None
+        return ProbeReading(alive=bool(found and found.alive and celsius is not None), celsius=celsius)
+
+    return DeviceReadings(
+        scale=ScaleReading(
+            there=scale is not None,
+            alive=bool(scale and scale.alive),
+            grams=scale.reading.grams if scale and scale.reading else None,
+            stable=bool(scale and scale.reading and scale.reading.stable),
+            overload=bool(scale and scale.reading and scale.reading.overload),
+            age_s=scale.age_s if scale else None,
+        ),
+        core=probe("core"),
+        oven=probe("oven"),
+        simulated=settings.BENCH_SIMULATED,
+    )
+
+
+def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
+    """Tare the scale; pour into it or empty it where it is simulated.
+
+    Raises:
+        Refused: when there is no scale, or the act is for a simulated one only.
+    """
+    membership(user, kitchen_id, BAKER)
+    scale = _bridge().scale
+    if scale is None:
+        raise Refused(
+            "no scale is set up", got="nothing", allowed="an address in SUBSTRATA_SCALE", remedy="type the weight"
+        )
+    if act == "tare":
+        return scale.say("T")
+    if act not in ("pour", "empty") or not settings.BENCH_SIMULATED:
+        raise Refused("a scale does not do that", got=act[:20], allowed="tare", field="act")
+    if act == "empty":
+        return scale.say("E")
+    if not 0 <= grams <= _MOST_G:
+        raise Refused("so much is not poured", got=f"{grams:g} g", allowed=f"up to {_MOST_G:g} g", field="grams")
+    poured = grams * (1 + random.gauss(0, _OFF_G))
+    return scale.say(f"P {poured:.1f} {min(1.5 + grams / 120, 5):.1f}")
+
+
+def follow(user: User, kitchen_id: int, run_id: int) -> bool:
+    """Let the simulated probe follow a run's bake, as its forecast has it and with an error of its own.
+
+    Raises:
+        Refused: when the probe is a real one.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    probe = _bridge().probe
+    if probe is None or not settings.BENCH_SIMULATED:
+        raise Refused("only the simulated probe follows a run", got="a real one", allowed="SUBSTRATA_SIMULATED=1")
+    case = case_of(member, run_id)
+    ran = baked(case, cells=25, keep_s=30.0)
+    hot = case.oven_c + case.offset_k + _OVEN_OFF_K
+    core = [[round(60 * m), round(c, 1)] for m, c in zip(ran.minutes.tolist(), ran.core_c.tolist(), strict=True)]
+    return probe.say(json.dumps({"core": core[:400], "oven": [[0, hot]]}))
