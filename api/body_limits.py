@@ -7,6 +7,7 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
 _FILES = re.compile(r"/api/kitchens/\d+/(?:imports|file)")
+_PHOTOS = re.compile(r"/api/kitchens/\d+/runs/\d+/photos")
 
 
 def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
@@ -16,8 +17,11 @@ def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
     """
 
     def limited(request: HttpRequest) -> HttpResponse:
-        files = _FILES.fullmatch(request.path) is not None
-        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE if files else settings.SMALL_BODY_SIZE
+        most = settings.SMALL_BODY_SIZE
+        if _FILES.fullmatch(request.path):
+            most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        elif _PHOTOS.fullmatch(request.path):
+            most = settings.PHOTO_BODY_SIZE
         text = request.META.get("CONTENT_LENGTH") or "0"
         if text.isdigit() and int(text) > most:
             problem = {

@@ -197,6 +197,23 @@ class DeviceOut(Schema):
     heard: bool
 
 
+class PhotoOut(Schema):
+    """A photo and what it tells."""
+
+    id: int
+    lightness: float
+    error: float
+    evenness: float
+    created_at: datetime
+
+
+class PaperQuery(Schema):
+    """Where white paper lies in a photo, as shares of its width and height; left out, it is looked for."""
+
+    x: float | None = Field(default=None, ge=0, le=1)
+    y: float | None = Field(default=None, ge=0, le=1)
+
+
 class RunQuery(Schema):
     """Which runs."""
 

@@ -117,6 +117,7 @@ WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = DEBUG
 
 SMALL_BODY_SIZE = 1_000_000
+PHOTO_BODY_SIZE = 26_000_000  # a photo as a camera makes it, and the form around it
 DATA_UPLOAD_MAX_MEMORY_SIZE = 10_000_000  # of a file of products; everything else is held to the small size
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"

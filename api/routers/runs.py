@@ -1,7 +1,8 @@
 """Run and Trials: steps, weights and moments as they happen; verdicts, comparisons. Why and what was learned are jobs."""
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router
+from ninja import File, Query, Router
+from ninja.files import UploadedFile
 
 from api.bench_pass import forget_pass
 from api.errors import ProblemOut
@@ -14,6 +15,8 @@ from api.run_schemas import (
     EntryOut,
     FeelIn,
     LiveIn,
+    PaperQuery,
+    PhotoOut,
     PourIn,
     RunChange,
     RunFileOut,
@@ -25,7 +28,8 @@ from api.run_schemas import (
     RunStartIn,
     VerdictDocument,
 )
-from kitchen.services import devices, runs, trials
+from kitchen.models import RunPhoto
+from kitchen.services import devices, photos, runs, trials
 from kitchen.services.devices import DeviceReadings
 from substrata.bench.feel import FeelAdvice
 from substrata.bench.live import LiveForecast
@@ -150,3 +154,38 @@ def tell_device(request: HttpRequest, kitchen_id: int, payload: DeviceIn) -> Dev
 def follow_run(request: HttpRequest, kitchen_id: int, run_id: int) -> DeviceOut:
     """Let the simulated probe follow this run's bake."""
     return DeviceOut(heard=devices.follow(person(request), kitchen_id, run_id))
+
+
+@router.get(f"{ONE}/photos", response={200: list[PhotoOut], **Problems}, operation_id="photos")
+def list_photos(request: HttpRequest, kitchen_id: int, run_id: int) -> list[RunPhoto]:
+    """The photos of a run."""
+    return photos.photos_of(person(request), kitchen_id, run_id)
+
+
+@router.post(f"{ONE}/photos", response={201: PhotoOut, **Problems}, operation_id="add_photo")
+def add_photo(
+    request: HttpRequest,
+    kitchen_id: int,
+    run_id: int,
+    query: Query[PaperQuery],
+    photo: UploadedFile | None = File(None),  # type: ignore[type-arg]  # noqa: B008 - the framework's way
+) -> tuple[int, RunPhoto]:
+    """Keep a photo; answers with the crust's colour."""
+    paper = None if query.x is None or query.y is None else (query.x, query.y)
+    return 201, photos.add_photo(person(request), kitchen_id, run_id, photo, paper)
+
+
+@router.get(f"{ONE}/photos/{{int:photo_id}}", response={200: None, **Problems}, operation_id="open_photo")
+def open_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int) -> HttpResponse:
+    """The picture itself."""
+    photo = photos.open_photo(person(request), kitchen_id, run_id, photo_id)
+    response = HttpResponse(bytes(photo.jpeg), content_type="image/jpeg")
+    response["Cache-Control"] = "private, max-age=86400"
+    return response
+
+
+@router.delete(f"{ONE}/photos/{{int:photo_id}}", response={204: None, **Problems}, operation_id="delete_photo")
+def delete_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int) -> tuple[int, None]:
+    """Take a photo away."""
+    photos.delete_photo(person(request), kitchen_id, run_id, photo_id)
+    return 204, None

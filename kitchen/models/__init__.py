@@ -5,7 +5,7 @@ from kitchen.models.jobs import Job
 from kitchen.models.kitchens import AuditRow, Eater, Kitchen, Membership
 from kitchen.models.ovens import LoggedBake, Oven
 from kitchen.models.pantry import BakePick, Lot, PackImport, PlannedBake, StockMove
-from kitchen.models.runs import Run, RunEntry
+from kitchen.models.runs import Run, RunEntry, RunPhoto
 
 __all__ = [
     "AuditRow",
@@ -24,5 +24,6 @@ __all__ = [
     "PlannedBake",
     "Run",
     "RunEntry",
+    "RunPhoto",
     "StockMove",
 ]

@@ -63,3 +63,21 @@ class RunEntry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.what} {self.value if self.value is not None else self.word}"
+
+
+class RunPhoto(models.Model):
+    """A photo of what came out, cut to size and without its metadata, and what it tells of the crust."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="photos")
+    jpeg = models.BinaryField()
+    lightness = models.FloatField()
+    error = models.FloatField()
+    evenness = models.FloatField()
+    created_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"photo of {self.run_id}"

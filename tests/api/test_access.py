@@ -23,7 +23,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file", "devices",
+    "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 BODIES = {
@@ -57,6 +57,7 @@ def place(path, kitchen, made):
         "logged_id": 1,
         "job_id": kitchen.jobs.get().pk,
         "run_id": kitchen.runs.first().pk,
+        "photo_id": 1,
     }
     address = path.format(**values)
     if path.endswith("/runs-compared"):

@@ -1,11 +1,13 @@
 """Run and Trials by HTTP: a whole run from the first weight to why."""
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 
 from kitchen.models import Run
 from kitchen.services import formulas
 from kitchen.services.jobs import run_job
 from tests.conftest import sample
+from tests.trials.test_colour import jpeg, picture
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)
 
@@ -120,3 +122,38 @@ def test_pages_of_runs(call, root, begun, kitchen):
     rest = call("GET", f"{root}/runs?offset=50").json()
     assert (len(rest["runs"]), rest["more"]) == (11, False)
     assert not {run["id"] for run in page["runs"]} & {run["id"] for run in rest["runs"]}
+
+
+@pytest.fixture
+def photo():
+    return jpeg(picture(62))
+
+
+def send(caller, path, data, name="crust.jpg"):
+    return caller("baker").client.post(path, {"photo": SimpleUploadedFile(name, data, "image/jpeg")})
+
+
+def test_a_photo_tells_the_crusts_colour_and_can_be_deleted(caller, call, root, begun, photo):
+    path = f"{root}/runs/{begun['run']['id']}/photos"
+    told = send(caller, path, photo)
+    assert told.status_code == 201, told.json()
+    assert told.json()["lightness"] == pytest.approx(62, abs=3)
+    kept = caller("viewer")("GET", f"{path}/{told.json()['id']}")
+    assert kept["Content-Type"] == "image/jpeg"
+    assert caller("outsider")("GET", f"{path}/{told.json()['id']}").status_code == 404
+    assert len(call("GET", path).json()) == 1
+    assert call("DELETE", f"{path}/{told.json()['id']}").status_code == 204
+    assert call("GET", path).json() == []
+
+
+@pytest.mark.parametrize(
+    ("data", "status"),
+    [(b"\x00\x00\x00\x20ftypmp42", 422), (b"", 422), (b"\xff" * 27_000_000, 413)],
+    ids=["video", "empty", "27 MB"],
+)
+def test_what_is_no_photo_is_refused_and_nothing_is_kept(caller, call, root, begun, data, status):
+    path = f"{root}/runs/{begun['run']['id']}/photos"
+    refused = send(caller, path, data)
+    assert refused.status_code == status
+    assert refused.json()["remedy"]
+    assert call("GET", path).json() == []

@@ -13,6 +13,7 @@ import { useJob } from '@/composables/useJob'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
+import CrustPhotos from './CrustPhotos.vue'
 import FaultPicture from './FaultPicture.vue'
 import WhyPanel from './WhyPanel.vue'
 
@@ -169,6 +170,10 @@ const notes = computed(() =>
               ><span :class="`crust c${n}`" /><small>{{ chipWords[n] }}</small></v-btn
             >
           </div>
+        </fieldset>
+        <fieldset>
+          <legend>Or a photo of it</legend>
+          <CrustPhotos :run-id="runId" @read="(l) => (verdict.lightness = l)" />
         </fieldset>
         <fieldset v-for="group in faults" :key="group.id">
           <legend>What went wrong: {{ group.name }}</legend>

@@ -1,0 +1,89 @@
+"""Photos of what came out: read for their colour, kept small, deletable."""
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Membership, Run, RunPhoto
+from kitchen.services.access import membership, record
+from substrata.trials.colour import read_photo
+
+MOST_PHOTOS = 12  # of a run
+
+
+def _run(member: Membership, run_id: int) -> Run:
+    run = Run.objects.filter(kitchen_id=member.kitchen_id, pk=run_id).first()
+    if run is None:
+        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
+    return run
+
+
+def add_photo(
+    user: User, kitchen_id: int, run_id: int, file: Any, paper: tuple[float, float] | None = None
+) -> RunPhoto:
+    """Keep a photo and read the crust's colour off it.
+
+    Args:
+        user: who took it.
+        kitchen_id: whose run.
+        run_id: the run.
+        file: with ``read``; None where none was sent.
+        paper: where white paper lies in it, as shares of width and height; None looks for it.
+
+    Raises:
+        FormulaError: when it is no photo, or cannot tell.
+        Refused: when none was sent, or the run has enough of them.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    run = _run(member, run_id)
+    if file is None:
+        raise Refused("no photo was sent", got="nothing", allowed="a photo", remedy="choose one", field="photo")
+    if run.photos.count() >= MOST_PHOTOS:
+        raise Refused(
+            "the run has enough photos", got=str(MOST_PHOTOS), allowed=f"up to {MOST_PHOTOS}", remedy="delete one"
+        )
+    photo = read_photo(file.read(), paper=paper)
+    with transaction.atomic():
+        kept = RunPhoto.objects.create(
+            run=run,
+            jpeg=photo.jpeg,
+            lightness=photo.colour.lightness,
+            error=photo.colour.error,
+            evenness=photo.colour.evenness,
+            created_by=user,
+        )
+        record(member, "run.photo", run.formula, run=run.pk)
+    return kept
+
+
+def photos_of(user: User, kitchen_id: int, run_id: int) -> list[RunPhoto]:
+    """The photos of a run, without their pixels."""
+    return list(_run(membership(user, kitchen_id), run_id).photos.defer("jpeg"))
+
+
+def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPhoto:
+    """One photo.
+
+    Raises:
+        NotFound: when the run has no such photo.
+    """
+    photo = _run(membership(user, kitchen_id), run_id).photos.filter(pk=photo_id).first()
+    if photo is None:
+        raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
+    return photo
+
+
+@transaction.atomic
+def delete_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> None:
+    """Take a photo away for good.
+
+    Raises:
+        NotFound: when the run has no such photo.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    gone, _ = _run(member, run_id).photos.filter(pk=photo_id).delete()
+    if not gone:
+        raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
+    record(member, "run.delete_photo", run=run_id)
