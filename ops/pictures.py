@@ -16,12 +16,6 @@ FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 FLAGS += ["--disable-background-networking", "--disable-component-update", "--disable-sync"]
-LIST = """For the dough:
-1 1/2 cups (150 g) superfine almond flour
-2 T psyllium husk powder, packed
-2 lg eggs + 2 whites, at room temperature
-1/2 cup cheddar powder
-salt to taste"""
 
 
 def bench(page: Page) -> None:
@@ -36,22 +30,6 @@ Northfield coconut flour,2 Tbsp (14 g),60,2,9,5,3,$5.49,1 lb
 Mystery tonic,28 g,1,2,3,4,6,,
 Fellmoor cheddar,1 oz (28 g),110,nine,0,0,7,3.99,8 oz
 """
-
-
-def versions(page: Page) -> None:
-    """Two versions side by side."""
-    bench(page)
-    page.keyboard.press("v")
-    page.get_by_role("button", name="side by side").click()
-    page.get_by_role("button", name="All versions").wait_for()
-
-
-def paste(page: Page) -> None:
-    """A list being read."""
-    bench(page)
-    page.get_by_role("button", name="paste a list").click()
-    page.get_by_label("Ingredient list").fill(LIST)
-    page.get_by_text("not sure which ingredient").wait_for()
 
 
 def at(path: str, sign: str) -> Callable[[Page], object]:
@@ -127,14 +105,6 @@ def settle(page: Page) -> None:
     page.get_by_role("button", name="Next way").hover()
 
 
-def what_if(page: Page) -> None:
-    """Water, more or less."""
-    rolls(page)
-    page.locator("[data-line=water] .name button").first.click()
-    page.get_by_role("button", name="What if more or less", exact=True).click()
-    page.get_by_text("In the oven:").wait_for()
-
-
 def trade_off(page: Page) -> None:
     """What a step further in net carbs takes."""
     rolls(page)
@@ -161,18 +131,49 @@ def phone(page: Page) -> None:
     page.locator("[data-bracket=salt]").wait_for()
 
 
-COMPARED = "/pantry/compare?keys=almond-flour&keys=coconut-flour&keys=sesame-flour-defatted&keys=psyllium-powder"
+def begun(page: Page, name: str) -> None:
+    """A run of a formula, just begun."""
+    page.goto(page.url.replace("/formula", "/run"))
+    page.get_by_role("link", name=name).last.click()
+    page.get_by_role("button", name="Begin a run").click()
+    page.locator(".weigh").wait_for()
+
+
+def weighing(page: Page) -> None:
+    """Too much in the bowl, and what the rest of the formula answers."""
+    begun(page, "Market rolls")
+    page.get_by_role("button", name="without the scale").click()
+    for digit in "195":
+        page.locator(".pad").get_by_role("button", name=digit, exact=True).click()
+    page.get_by_role("button", name="Weighed").click()
+    page.get_by_role("alert").wait_for()
+
+
+def baking(page: Page) -> None:
+    """In the oven, on a phone."""
+    begun(page, "Mustard twists")
+    for _ in range(40):
+        if page.locator(".live .sentence").count():
+            break
+        page.locator("footer .act-button").click()
+        page.wait_for_timeout(350)
+    page.wait_for_timeout(4000)
+
+
+def trial(page: Page) -> None:
+    """Why, and what next."""
+    at("/trials", "Side by side")(page)
+    page.get_by_role("link", name="Lemon shortbread").last.click()
+    page.get_by_role("heading", name="Next time").wait_for()
+
+
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "shelf": (lambda _: None, "light"),
     "formula": (bench, "light"),
     "begin": (begin, "light"),
-    "what-if": (what_if, "light"),
     "trade-off": (trade_off, "light"),
-    "versions": (versions, "light"),
-    "paste": (paste, "light"),
     "pantry": (at("/pantry", "Your packs"), "light"),
     "pack": (pack, "light"),
-    "compare": (at(COMPARED, "holds water"), "light"),
     "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
     "import": (imported, "light"),
     "card": (card, "light"),
@@ -181,9 +182,13 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "oven": (station("Oven", ".strip"), "light"),
     "oven-dark": (station("Oven", ".strip"), "dark"),
     "phone": (phone, "light"),
+    "trial": (trial, "light"),
+    "learned": (at("/trials/learned", "the oven over its dial"), "light"),
+    "run": (weighing, "light"),
+    "run-phone": (baking, "light"),
     "settle": (settle, "light"),  # last: it leaves a target behind
 }
-SIZES = {"phone": (390, 844)}
+SIZES = {"phone": (390, 844), "run-phone": (390, 844), "run": (1024, 768)}
 USUAL_SIZE = (1280, 800)
 
 
