@@ -30,6 +30,7 @@ Kind = Literal["do", "weigh", "wait", "measure", "moment", "feel"]
 _SPOONED_G = 12.0  # up to it a kitchen measure is told besides the grams (common practice)
 _EIGHTHS = (0.125, 0.25, 0.5, 0.75, 1.0, 1.5, 2.0, 2.5, 3.0)
 _FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1.0: "1", 1.5: "1½", 2.0: "2", 2.5: "2½", 3.0: "3"}
+_TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
 _PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
 
 
@@ -55,6 +56,7 @@ class RunStep:
     sign: str = ""  # how it looks when it is right
     measures: str = ""  # field of the log that a number goes to: dough_c, thickness_mm …
     moment: str = ""  # moment that pressing it marks: mixed, in, out …
+    starts: str = ""  # moment at which its clock begins by itself
     slip: str = ""  # small thing that is done or left
     cautions: tuple[str, ...] = ()
 
@@ -285,6 +287,18 @@ class _Maker:
                 measures="probe_c",
                 sign="a probe in the empty oven tells what it really has",
             )
+        for task in self._tasks("bench"):
+            if task.cooling is not None and task.cooling.minutes:
+                yield RunStep(
+                    id="bench",
+                    group="rest",
+                    kind="wait",
+                    text="The dough cools: roll it before it cracks",
+                    minutes=task.cooling.minutes,
+                    check_min=_TWO_THIRDS * task.cooling.minutes,
+                    target=task.text,
+                    starts="mixed",
+                )
         if handling.rest_min:
             yield RunStep(
                 id="rest",

@@ -203,7 +203,7 @@ def of_the_log(cause: Cause | None, size: float, log_: Mapping[str, Logged], tem
             expected, sd = (temperature if temperature is not None else size), told.slip_sd
             if field == "trays":
                 expected = 1.0
-        total += log((1 - _FLOOR) * _normal(told.value, expected, sd) + _FLOOR * _normal(told.value, told.even, 8 * sd))
+        total += log((1 - _FLOOR) * _normal(told.value, expected, sd) + _FLOOR * _wide(told.value, told.even, 8 * sd))
     return total
 
 
@@ -224,3 +224,8 @@ def _same_question(cause: Cause, asked: str) -> bool:
 
 def _normal(x: float, mean: float, sd: float) -> float:
     return exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * sqrt(2 * pi))
+
+
+def _wide(x: float, mean: float, scale: float) -> float:
+    """A Cauchy density: nothing that is typed is impossible."""
+    return 1 / (pi * scale * (1 + ((x - mean) / scale) ** 2))

@@ -6,9 +6,11 @@ from pathlib import Path
 
 import pytest
 from django.test import Client
+from django.utils import timezone
 
 from api.app import api
-from kitchen.services import imports, maps, ovens, pantry, runs, stock
+from kitchen.models import Run
+from kitchen.services import imports, maps, ovens, pantry, stock
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -26,6 +28,16 @@ READS = {
     "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 PACK = {"ingredient": "salt", "name": "Sea salt"}
+PLAN = {
+    "steps": [],
+    "dough_g": 0,
+    "pieces": 1,
+    "piece_g": 0,
+    "ready_min": None,
+    "wanted_low": "",
+    "wanted_high": "",
+    "text": "",
+}
 BODIES = {
     "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
@@ -76,7 +88,16 @@ def _stocked(people, kitchen, made):
     ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
     maps.start_map(people["baker"], kitchen.pk, sample(), 10)
     for key in ("one", "two"):
-        runs.start_run(people["baker"], kitchen.pk, made.pk, key)
+        Run.objects.create(
+            kitchen=kitchen,
+            formula=made,
+            key=key,
+            name=made.name,
+            form=made.form,
+            document=sample(),
+            plan=PLAN,
+            started_at=timezone.now(),
+        )
 
 
 def test_the_committed_contract_is_the_one_the_code_serves():

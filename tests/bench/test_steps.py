@@ -67,6 +67,13 @@ def test_batches_scale_weights_and_pieces_but_not_minutes():
     assert two.dough_g == pytest.approx(2 * one.dough_g)
 
 
+def test_a_cheese_dough_has_its_cooling_clock_from_the_moment_it_is_mixed():
+    # Common practice: melted cheese is dough only while it is warm.
+    clock = next(step for step in run_steps(demo("Gouda-melt crust")).steps if step.starts == "mixed")
+    assert 0 < clock.check_min < clock.minutes < 60
+    assert not any(step.starts for step in PLANS["Market rolls, egg-free"].steps)
+
+
 def test_the_moments_that_a_log_needs_are_all_marked():
     for plan in PLANS.values():
         marked = [step.moment for step in plan.steps if step.moment]

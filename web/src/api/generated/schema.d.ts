@@ -5740,6 +5740,11 @@ export interface components {
              */
             slip: string;
             /**
+             * Starts
+             * @default
+             */
+            starts: string;
+            /**
              * Target
              * @default
              */

@@ -95,6 +95,8 @@ async function done(): Promise<void> {
   else if (timer.value && !timer.value.stopped && here.kind === 'wait' && here.moment !== 'in') await timers.stop(here.id)
   if (here.moment === 'out') for (const one of timers.running.value) if (one.id.startsWith('stage:')) await timers.stop(one.id)
   await run.finishStep(here, told)
+  // A clock that runs from this moment on, whether anybody looks at it or not: a cheese dough cools.
+  if (here.moment) for (const one of run.steps) if (one.starts === here.moment && !timers.of(one)) await timers.begin(one)
 }
 
 function toggle(): void {

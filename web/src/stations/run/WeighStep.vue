@@ -57,6 +57,14 @@ watch(
   },
   { immediate: true },
 )
+/** A pack opened since the last run, or another thing taken: what a diagnosis wants to know. */
+const fresh = computed(() => run.entries.some((e) => e.kind === 'new_pack' && e.what === props.step.line))
+const instead = ref('')
+async function swap(): Promise<void> {
+  if (!instead.value.trim()) return
+  await run.write({ kind: 'swapped', what: props.step.line, word: instead.value.trim() })
+  instead.value = ''
+}
 /** Stable within what is allowed for a moment: it is weighed, and the next step comes by itself. */
 const right = computed(
   () =>
@@ -159,6 +167,20 @@ defineExpose({ take })
       </div>
     </div>
     <NumberPad v-model="typed" :unit="unit" :label="`Weight of ${step.text}, ${unit}`" />
+    <p v-if="step.line && run.mayWrite" class="odd">
+      <v-btn class="way" :disabled="fresh" @click="run.write({ kind: 'new_pack', what: step.line })">{{
+        fresh ? 'a new pack: kept' : 'a new pack'
+      }}</v-btn>
+      <v-text-field
+        v-model="instead"
+        class="field"
+        placeholder="taken instead: dark husk, small eggs …"
+        :aria-label="`Taken instead of ${step.text}`"
+        maxlength="200"
+        @keydown.enter.stop="swap"
+      />
+      <v-btn v-if="instead.trim()" class="way" @click="swap">Keep</v-btn>
+    </p>
     <section v-if="advice && !advice.within" class="answer" role="alert">
       <p>{{ said(advice.text, session.units, true) }}</p>
       <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
@@ -242,6 +264,21 @@ defineExpose({ take })
 
 .link {
   border-bottom: 1px solid var(--rule-strong);
+}
+
+.odd {
+  display: flex;
+  flex-basis: 100%;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin: 0;
+}
+
+.odd .field {
+  width: 300px;
+  max-width: 100%;
+  --field-height: 44px;
 }
 
 .answer {
