@@ -160,7 +160,8 @@ export const useRun = defineStore('run', () => {
       await sent(batch.map((e) => e.id))
       const gone = new Set(batch.map((e) => e.id))
       if (answer.entries.length || batch.length) {
-        kept.value = [...kept.value, ...answer.entries]
+        // What was taken stays, even if the answer should not tell it again; its own place in the log comes with the answer.
+        kept.value = [...kept.value, ...batch, ...answer.entries]
         since = Math.max(since, ...answer.entries.map((e) => e.seq))
         waiting.value = waiting.value.filter((e) => !gone.has(e.id))
         await remember({ ...opened.value, entries: kept.value })
