@@ -1,7 +1,7 @@
 """What goes in and out of Run and Trials. What is told are the core's own dataclasses."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -274,6 +274,18 @@ class LearnedOut(Schema):
     learned: list[Learned]
     odd: list[Odd]
     names: dict[str, str]  # of the runs, by id
+
+
+class RunsFileIn(Schema):
+    """A file of runs, as it was read."""
+
+    file: dict[str, Any]
+
+
+class RunsTakenOut(Schema):
+    """How many were new."""
+
+    runs: int
 
 
 class RunFileOut(Schema):

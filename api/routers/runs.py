@@ -23,8 +23,10 @@ from api.run_schemas import (
     RunOut,
     RunQuery,
     RunRow,
+    RunsFileIn,
     RunsPage,
     RunsQuery,
+    RunsTakenOut,
     RunStartIn,
     VerdictDocument,
 )
@@ -136,6 +138,12 @@ def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> Run
     """All runs as a file."""
     name, text = trials.trials_file(person(request), kitchen_id, style)
     return RunFileOut(name=name, text=text)
+
+
+@router.post("/kitchens/{int:kitchen_id}/runs-file", response={201: RunsTakenOut, **Problems}, operation_id="take_runs")
+def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tuple[int, RunsTakenOut]:
+    """Bring the runs of a file into the kitchen: all of it or nothing."""
+    return 201, RunsTakenOut(runs=trials.take_runs(person(request), kitchen_id, payload.file))
 
 
 @router.get("/kitchens/{int:kitchen_id}/devices", response={200: DeviceReadings, **Problems}, operation_id="devices")

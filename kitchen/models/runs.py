@@ -24,6 +24,8 @@ class Run(models.Model):
     started_at = models.DateTimeField()
     finished_at = models.DateTimeField(null=True, blank=True)
     verdict = models.JSONField(null=True)
+    # What was told at once and not as entries: of a run that came from a file.
+    told = models.JSONField(default=dict)
     # What lists show and filter by, kept beside the verdict.
     liked = models.CharField(max_length=8, blank=True, default="")
     faults = ArrayField(models.CharField(max_length=20), default=list)

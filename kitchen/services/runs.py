@@ -276,6 +276,7 @@ def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str
         "formula": run.document,
         "left_out": run.left_out,
         "verdict": run.verdict,
+        **({"done": run.told} if run.told else {}),
         "entries": [
             {
                 "id": entry.key,

@@ -4,21 +4,23 @@ import csv
 import io
 from dataclasses import asdict, dataclass
 from functools import lru_cache
+from hashlib import sha256
 from typing import Any
 
 import orjson
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Max
+from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Job, Membership, Run
-from kitchen.services.access import membership
+from kitchen.models import Job, Membership, Run, RunEntry
+from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import MOST_COMPARED, as_document
-from substrata.bench.run_document import Done, done_of, read_run
+from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
 from substrata.context.dough import Dough
 from substrata.trials.cause_table import CauseTable, cause_table
@@ -173,6 +175,76 @@ def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
     return "runs.csv", _csv(rows)
 
 
+@transaction.atomic
+def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
+    """Bring the runs of a file into the kitchen, all of them or none; a run that is there already is left as it is.
+
+    Returns:
+        How many were new.
+
+    Raises:
+        FormulaError: when one of them cannot be read.
+        Refused: when the file holds none, or too many.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    rows = file.get("runs", [file] if "formula" in file else None)
+    if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
+        raise Refused(
+            "the file holds no runs", got=", ".join(map(str, file))[:60], allowed='{"runs": [ … ]}', field="file"
+        )
+    if len(rows) > MOST_IN_A_FILE:
+        raise Refused(
+            "too many runs at once", got=str(len(rows)), allowed=f"up to {MOST_IN_A_FILE}", remedy="split the file"
+        )
+    read = [(read_run(row), _key_of(row)) for row in rows]
+    there = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
+    fresh = {key: run for run, key in read if key not in there}
+    for key, run in fresh.items():
+        _taken(member, user, key, run)
+    record(member, "run.take_file", runs=len(fresh))
+    return len(fresh)
+
+
+def _key_of(row: dict[str, Any]) -> str:
+    """By which a run of a file is known: what it says, whatever number it had elsewhere."""
+    plain = orjson.dumps({key: value for key, value in row.items() if key != "id"}, option=orjson.OPT_SORT_KEYS)
+    return f"file-{sha256(plain).hexdigest()[:30]}"
+
+
+def _taken(member: Membership, user: User, key: str, run: CoreRun) -> None:
+    """One run of a file; its weights have left their packs long ago."""
+    moments = [moment_of(entry) for entry in run.entries]
+    started = (
+        moment_of(Entry(id="-", at=run.started, kind="note")) if run.started else min(moments, default=timezone.now())
+    )
+    document = write_run(run)
+    verdict = document["verdict"] or {}
+    row = Run.objects.create(
+        kitchen_id=member.kitchen_id,
+        key=key,
+        name=run.formula.name[:120],
+        form=run.formula.form,
+        document=document["formula"],
+        plan={**_NO_PLAN, "pieces": run.formula.pieces * run.batches},
+        batches=run.batches,
+        oven=run.oven[:40],
+        started_at=started,
+        finished_at=max(moments, default=started),
+        verdict=document["verdict"],
+        liked=verdict.get("liked", ""),
+        faults=[fault["id"] for fault in verdict.get("faults", ())],
+        left_out=run.left_out,
+        told=document["done"],
+        stock_taken=True,
+        created_by=user,
+    )
+    RunEntry.objects.bulk_create(
+        RunEntry(run=row, key=e.id, at=at, kind=e.kind, what=e.what, value=e.value, word=e.word, by=user)
+        for e, at in {entry.id: (entry, at) for entry, at in zip(run.entries, moments, strict=True)}.values()
+    )
+
+
+_NO_PLAN = {"steps": [], "dough_g": 0.0, "piece_g": 0.0, "ready_min": None, "wanted_low": "", "wanted_high": "", "text": "from a file"}  # fmt: skip
 _COLUMNS = ("started", "formula", "form", "batches", "oven", "rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c", "felt", "liked", "colour", "faults", "note")  # fmt: skip
 
 

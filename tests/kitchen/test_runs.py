@@ -200,6 +200,27 @@ def test_files_can_be_read_again_and_no_cell_is_a_formula(people, kitchen, run):
         trials.trials_file(people["baker"], kitchen.pk, "xlsx")
 
 
+def test_a_file_of_runs_is_taken_once_whole_or_not_at_all(people, kitchen, run):
+    wrote(people, kitchen, run, *a_bake())
+    runs.give_verdict(people["baker"], kitchen.pk, run.pk, {"liked": "good", "faults": [{"id": "dark"}]})
+    _, text = trials.trials_file(people["baker"], kitchen.pk, "json")
+    file = json.loads(text)
+    file["runs"].append({"formula": ROLLS, "done": {"minutes": 31, "weight_in_g": 700, "weight_out_g": 630}})
+    elsewhere = people["outsider"].memberships.get().kitchen
+    assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 2
+    assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 0
+    taken = {row.faults[0] if row.faults else "": row for row in Run.objects.filter(kitchen=elsewhere)}
+    assert done_of(read_run(runs.as_document(taken["dark"]))).minutes == 28
+    assert done_of(read_run(runs.as_document(taken[""]))).minutes == 31
+    file["runs"].append({"formula": {"form": {}}})
+    with pytest.raises(FormulaError):
+        trials.take_runs(people["baker"], kitchen.pk, file)
+    assert Run.objects.filter(kitchen=kitchen).count() == 1
+    for nothing in ({}, {"runs": []}, {"runs": "many"}, {"runs": [3]}):
+        with pytest.raises(Refused):
+            trials.take_runs(people["baker"], kitchen.pk, nothing)
+
+
 def test_what_cannot_be_begun_is_refused_in_words(people, kitchen, formula):
     formulas.archive_formula(people["baker"], kitchen.pk, formula.pk, archived=True)
     with pytest.raises(Refused, match="put away"):

@@ -1141,7 +1141,11 @@ export interface paths {
          */
         get: operations["runs_file"];
         put?: never;
-        post?: never;
+        /**
+         * Take Runs
+         * @description Bring the runs of a file into the kitchen: all of it or nothing.
+         */
+        post: operations["take_runs"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5767,6 +5771,16 @@ export interface components {
             text: string;
         };
         /**
+         * RunsFileIn
+         * @description A file of runs, as it was read.
+         */
+        RunsFileIn: {
+            /** File */
+            file: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * RunsPage
          * @description Some runs, the newest first.
          */
@@ -5783,6 +5797,14 @@ export interface components {
         RunsQuery: {
             /** Runs */
             runs: string;
+        };
+        /**
+         * RunsTakenOut
+         * @description How many were new.
+         */
+        RunsTakenOut: {
+            /** Runs */
+            runs: number;
         };
         /**
          * ScaleIn
@@ -11286,6 +11308,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunFileOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunsFileIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsTakenOut"];
                 };
             };
             /** @description Unauthorized */

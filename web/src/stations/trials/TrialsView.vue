@@ -11,10 +11,12 @@ import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
 
 const props = defineProps<{ formulaId?: number }>()
 const router = useRouter()
 const session = useSession()
+const toasts = useToasts()
 const offset = ref(0)
 const page = useAsk(
   () => ['trials', props.formulaId ?? 0, offset.value],
@@ -47,6 +49,26 @@ async function save(style: string): Promise<void> {
   link.click()
   URL.revokeObjectURL(link.href)
 }
+const taking = useDo(
+  (file: Record<string, unknown>, at) =>
+    settled(api.POST('/api/kitchens/{kitchen_id}/runs-file', { params: { path: at }, body: { file } })),
+  {
+    then: (out) => {
+      toasts.show(out.runs ? `${out.runs} ${out.runs === 1 ? 'run' : 'runs'} taken in.` : 'All of them were there already.')
+    },
+  },
+)
+async function take(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const text = await input.files?.[0]?.text()
+  input.value = ''
+  if (text === undefined) return
+  try {
+    await taking.run(JSON.parse(text) as Record<string, unknown>)
+  } catch {
+    toasts.show('The file is not JSON. Choose a file of runs.', { tone: 'act' })
+  }
+}
 const state = (r: RunRow): string => (r.judged ? (r.liked === '' ? 'judged' : r.liked) : r.finished_at ? 'not judged yet' : 'under way')
 const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/run/${r.id}`)
 </script>
@@ -58,6 +80,9 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
       <router-link class="quiet-button" to="/trials/learned">What they taught</router-link>
       <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare"
         >Side by side{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
+      >
+      <label v-if="session.mayEdit" class="quiet-button take"
+        ><input type="file" accept="application/json,.json" class="visually-hidden" @change="take" />From a file</label
       >
       <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
       <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
@@ -178,6 +203,14 @@ a {
 .liked.open {
   border: 1px dashed var(--rule-strong);
   background: none;
+}
+
+.take {
+  cursor: pointer;
+}
+
+.take:focus-within {
+  outline: 2px solid var(--focus);
 }
 
 .pages {
