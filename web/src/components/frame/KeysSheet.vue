@@ -16,6 +16,7 @@ const all: [string, string][] = [
   ['s', 'settle: bring the dough into its targets'],
   ['w', 'leave something out'],
   ['v', 'versions'],
+  ['Space, t, Backspace', 'at the bench: step done, start or stop the timer, one step back'],
   ['[ ]', 'an older, a newer version beside the one before it'],
   ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]),
   ['?', 'these keys'],
