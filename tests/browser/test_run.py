@@ -119,7 +119,7 @@ def _document(run):
 
 def test_timers_go_on_through_a_reload_and_are_rung_once(shelf, site):
     page = shelf
-    begin(page, site, "Mustard twists")
+    begin(page, site)
     until(page, ".count >> text=20 min")
     page.keyboard.press("t")
     timer = page.get_by_role("region", name="Timers")
