@@ -5,7 +5,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from kitchen.errors import Forbidden, NotFound
-from kitchen.models import AuditRow, Formula, Lot, Membership
+from kitchen.models import AuditRow, Formula, Lot, Membership, Run
 
 _RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
 
@@ -54,6 +54,21 @@ def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
     row = rows.filter(pk=lot_id).first()
     if row is None:
         raise NotFound("no such pack", got=str(lot_id), remedy="choose one from the pantry")
+    return row
+
+
+def run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
+    """A run of the member's kitchen.
+
+    Raises:
+        NotFound: when the kitchen has no such run.
+    """
+    rows = Run.objects.filter(kitchen_id=member.kitchen_id)
+    if lock:
+        rows = rows.select_for_update(of=("self",))
+    row = rows.select_related("formula").filter(pk=run_id).first()
+    if row is None:
+        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
     return row
 
 

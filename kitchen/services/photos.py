@@ -6,18 +6,11 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Membership, Run, RunPhoto
-from kitchen.services.access import membership, record
+from kitchen.models import Membership, RunPhoto
+from kitchen.services.access import membership, record, run_of
 from substrata.trials.colour import read_photo
 
 MOST_PHOTOS = 12  # of a run
-
-
-def _run(member: Membership, run_id: int) -> Run:
-    run = Run.objects.filter(kitchen_id=member.kitchen_id, pk=run_id).first()
-    if run is None:
-        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
-    return run
 
 
 def add_photo(
@@ -37,7 +30,7 @@ def add_photo(
         Refused: when none was sent, or the run has enough of them.
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
-    run = _run(member, run_id)
+    run = run_of(member, run_id)
     if file is None:
         raise Refused("no photo was sent", got="nothing", allowed="a photo", remedy="choose one", field="photo")
     if run.photos.count() >= MOST_PHOTOS:
@@ -60,7 +53,7 @@ def add_photo(
 
 def photos_of(user: User, kitchen_id: int, run_id: int) -> list[RunPhoto]:
     """The photos of a run, without their pixels."""
-    return list(_run(membership(user, kitchen_id), run_id).photos.defer("jpeg"))
+    return list(run_of(membership(user, kitchen_id), run_id).photos.defer("jpeg"))
 
 
 def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPhoto:
@@ -69,7 +62,7 @@ def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPh
     Raises:
         NotFound: when the run has no such photo.
     """
-    photo = _run(membership(user, kitchen_id), run_id).photos.filter(pk=photo_id).first()
+    photo = run_of(membership(user, kitchen_id), run_id).photos.filter(pk=photo_id).first()
     if photo is None:
         raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
     return photo
@@ -83,7 +76,7 @@ def delete_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> Non
         NotFound: when the run has no such photo.
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
-    gone, _ = _run(member, run_id).photos.filter(pk=photo_id).delete()
+    gone, _ = run_of(member, run_id).photos.filter(pk=photo_id).delete()
     if not gone:
         raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
     record(member, "run.delete_photo", run=run_id)

@@ -11,9 +11,9 @@ from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from kitchen.errors import NotFound, Refused
+from kitchen.errors import Refused
 from kitchen.models import FormulaVersion, Membership, Run, RunEntry
-from kitchen.services.access import formula_of, membership, record
+from kitchen.services.access import formula_of, membership, record, run_of
 from kitchen.services.judging import SCIENCE_MARK
 from kitchen.services.ovens import dough_in, log_seen, named_profile
 from kitchen.services.stock import take_weighed
@@ -118,7 +118,7 @@ def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRu
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    run = _run_of(membership(user, kitchen_id), run_id)
+    run = run_of(membership(user, kitchen_id), run_id)
     archived = bool(run.formula and run.formula.archived_at)
     return OpenRun(
         run=run, entries=list(run.entries.filter(pk__gt=since).select_related("by")), formula_archived=archived
@@ -134,7 +134,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
         Refused: when a run holds no more.
     """
     member = membership(user, kitchen_id, BAKER)
-    run = _run_of(member, run_id, lock=True)
+    run = run_of(member, run_id, lock=True)
     read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
     moments = [core.moment_of(entry) for entry in read]
     there = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
@@ -173,7 +173,7 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
         NotFound: when the kitchen has no such run.
     """
     member = membership(user, kitchen_id, BAKER)
-    run = _run_of(member, run_id, lock=True)
+    run = run_of(member, run_id, lock=True)
     if run.finished_at is None:
         run.finished_at = timezone.now()
     if not run.stock_taken:
@@ -223,7 +223,7 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
         FormulaError: when the verdict cannot be read.
     """
     member = membership(user, kitchen_id, BAKER)
-    run = _run_of(member, run_id, lock=True)
+    run = run_of(member, run_id, lock=True)
     read = read_record(Verdict, verdict, Where(field="verdict"))
     run.verdict = write_record(read)
     run.liked = read.liked
@@ -243,7 +243,7 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
         NotFound: when the kitchen has no such run.
     """
     member = membership(user, kitchen_id, BAKER)
-    run = _run_of(member, run_id, lock=True)
+    run = run_of(member, run_id, lock=True)
     run.left_out = left_out
     run.save(update_fields=["left_out", "touched_at"])
     _teach_oven(member, user, run)
@@ -259,7 +259,7 @@ def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
         NotFound: when the kitchen has no such run.
     """
     member = membership(user, kitchen_id, BAKER)
-    run = _run_of(member, run_id, lock=True)
+    run = run_of(member, run_id, lock=True)
     record(member, "run.delete", run.formula, run=run.pk, name=run.name)
     run.delete()
 
@@ -296,7 +296,7 @@ def feel_run(
 ) -> FeelAdvice:
     """What to do with the dough of a run as it is felt; by what was weighed, where it was."""
     member = membership(user, kitchen_id)
-    run = _run_of(member, run_id)
+    run = run_of(member, run_id)
     return feel(
         _as_weighed(member, run),
         class_name=class_name,
@@ -317,7 +317,7 @@ def _as_weighed(member: Membership, run: Run) -> Dough:
 def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
     """What the rest of the formula answers to a weight."""
     member = membership(user, kitchen_id)
-    run = _run_of(member, run_id)
+    run = run_of(member, run_id)
     done = done_of(read_run(as_document(run)))
     return poured(_dough(member, run.document), line, grams, before=tuple(done.grams), batches=run.batches, mixed=mixed)
 
@@ -329,7 +329,7 @@ def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: 
         OvenError: when no bake of it is known.
     """
     member = membership(user, kitchen_id)
-    run = _run_of(member, run_id)
+    run = run_of(member, run_id)
     return _live(member, run).told(minute, readings)
 
 
@@ -339,7 +339,7 @@ def case_of(member: Membership, run_id: int) -> BakeCase:
     Raises:
         OvenError: when no bake of it is known.
     """
-    run = _run_of(member, run_id)
+    run = run_of(member, run_id)
     return dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven)).case
 
 
@@ -376,12 +376,3 @@ def _live_bake(asked: _Asked) -> LiveBake:
 def _dough(member: Membership, document: dict[str, Any]) -> Dough:
     formula = read_document(document)
     return dough_in(member, formula, document, named_profile(member, formula.bake.oven))
-
-
-def _run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
-    rows = Run.objects.filter(kitchen_id=member.kitchen_id)
-    rows = rows.select_for_update(of=("self",)) if lock else rows
-    run = rows.select_related("formula").filter(pk=run_id).first()
-    if run is None:
-        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
-    return run

@@ -13,9 +13,9 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from kitchen.errors import NotFound, Refused
+from kitchen.errors import Refused
 from kitchen.models import Job, Membership, Run, RunEntry
-from kitchen.services.access import membership, record
+from kitchen.services.access import membership, record, run_of
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.ovens import dough_in, named_profile
@@ -41,7 +41,7 @@ def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
         Refused: when nothing was said of it yet.
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
-    run = _run(member, run_id)
+    run = run_of(member, run_id)
     if run.verdict is None:
         raise Refused(
             "the run has no verdict yet",
@@ -282,10 +282,3 @@ def _safe(value: Any) -> Any:
     if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t", "\r"):
         return f"'{value}"
     return "" if value is None else value
-
-
-def _run(member: Membership, run_id: int) -> Run:
-    row = Run.objects.filter(kitchen_id=member.kitchen_id, pk=run_id).first()
-    if row is None:
-        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
-    return row

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import exp, hypot
 from typing import Literal
 
@@ -18,13 +18,12 @@ import numpy as np
 from substrata.errors import FormulaError
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import doneness
-from substrata.oven.numbers import oven_number, oven_numbers
-from substrata.oven.questions import COARSE
+from substrata.oven.numbers import oven_number
+from substrata.oven.questions import COARSE, varied
 from substrata.oven.ran import Ran
 from substrata.oven.stages import run
 from substrata.pantry.library import Floats
 from substrata.quantities.spread import SDS_IN_HALF_90
-from substrata.shape.piece import shape_forms
 
 MEMBERS = 48
 _MOST_OF_A_KIND = 6  # readings that are used: close ones say the same
@@ -70,7 +69,7 @@ class LiveBake:
     def __init__(self, case: BakeCase, form: str) -> None:
         self.case = case
         normals = _normals()
-        cases = _members(case, form, normals)
+        cases = varied(case, form, normals)
         with ThreadPoolExecutor(2) as pool:
             runs = list(pool.map(_one, cases))
         known = [n for n, (_, ready) in enumerate(runs) if ready]
@@ -200,23 +199,6 @@ def _normals() -> Floats:
     """Standard normal draws in mirrored pairs, shape (MEMBERS, 5): always the same ones."""
     half = np.random.default_rng(20_261_126).normal(size=(MEMBERS // 2, 5))
     return np.vstack((half, -half))
-
-
-def _members(case: BakeCase, form: str, normals: Floats) -> list[BakeCase]:
-    numbers = oven_numbers()
-    h, pipe = numbers["h_static"], numbers["heat_pipe"]
-    thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
-    rows = []
-    for oven, brown, air, heat, thick in normals.tolist():
-        other = replace(
-            case,
-            offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
-            browning=case.browning * exp(brown * oven_number("browning_sd")),
-            h_factor=max(1 + air * h.sd / h.value, 0.3),
-            pipe_factor=max(1 + heat * pipe.sd / pipe.value, 0.3),
-        )
-        rows.append(other.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
-    return rows
 
 
 def _one(case: BakeCase) -> tuple[Ran, float | None]:

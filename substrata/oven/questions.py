@@ -5,16 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
+from math import exp
 
 import numpy as np
 
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
+from substrata.oven.numbers import oven_number, oven_numbers
 from substrata.oven.ran import Ran
 from substrata.oven.simulate import CELLS
 from substrata.oven.stages import run
 from substrata.oven.steps import steps_in
+from substrata.pantry.library import Floats
+from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.settings import Units
+from substrata.shape.piece import shape_forms
 
 COARSE = 25  # cells
 MAP_SIDE = 20
@@ -36,6 +41,30 @@ def many(cases: list[BakeCase]) -> list[Doneness]:
     """Several bakes; the compiled part runs beside Python's lock."""
     with ThreadPoolExecutor(2) as pool:
         return list(pool.map(coarse, cases))
+
+
+def varied(case: BakeCase, form: str, draws: Floats) -> list[BakeCase]:
+    """The same bake by other parameters: oven, colour, convection, heat pipe, thickness.
+
+    Args:
+        case: the bake.
+        form: whose pieces are shaped more or less evenly.
+        draws: standard deviations of each of the five, shape (n, 5).
+    """
+    numbers = oven_numbers()
+    h, heat_pipe = numbers["h_static"], numbers["heat_pipe"]
+    thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
+    rows = []
+    for oven, brown, air, pipe, thick in draws.tolist():
+        other = replace(
+            case,
+            offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
+            browning=case.browning * exp(brown * oven_number("browning_sd")),
+            h_factor=max(1 + air * h.sd / h.value, 0.3),
+            pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
+        )
+        rows.append(other.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
+    return rows
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -19,10 +19,10 @@ from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, never_words
-from substrata.oven.numbers import oven_number, oven_numbers
+from substrata.oven.numbers import oven_number
 from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import OvenSetting, judged, many, settings_of
+from substrata.oven.questions import OvenSetting, judged, many, settings_of, varied
 from substrata.oven.ran import Ran, StageMark
 from substrata.oven.stages import run
 from substrata.oven.what_if import WhatIf, what_ifs
@@ -30,7 +30,6 @@ from substrata.pantry.library import Floats, Library
 from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.quantities.texts import with_numbers
 from substrata.settings import Settings
-from substrata.shape.piece import shape_forms
 from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
 
 DRAWS = 12
@@ -125,7 +124,7 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     case = dough.case
     done, whole = judged(case)
     shown_until = _horizon(done, whole)
-    draws = many(_drawn(case, formula.form))
+    draws = many(varied(case, formula.form, _design()))
     ready = _between_minutes(done.ready, [d.ready for d in draws])
     wet = wet_percent(batch)
     loss = _between(done.loss, [d.loss for d in draws], most=most_loss(wet))
@@ -185,7 +184,7 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
 
 def ready_between(case: BakeCase, form: str, done: Doneness) -> Between | None:
     """When it is done, with its range; None when that cannot be told."""
-    return _between_minutes(done.ready, [d.ready for d in many(_drawn(case, form))])
+    return _between_minutes(done.ready, [d.ready for d in many(varied(case, form, _design()))])
 
 
 @cache
@@ -196,24 +195,6 @@ def _design() -> Floats:
     """
     row = np.array([1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1], dtype=float)
     return np.vstack([np.roll(row, k) for k in range(11)] + [-np.ones(11)])[:, :5]
-
-
-def _drawn(case: BakeCase, form: str) -> list[BakeCase]:
-    """The same bake by other parameters: oven, colour, convection, heat pipe, thickness."""
-    numbers = oven_numbers()
-    h, heat_pipe = numbers["h_static"], numbers["heat_pipe"]
-    thin = shape_forms()[form].thickness_tolerance / SDS_IN_HALF_90
-    rows = []
-    for oven, brown, air, pipe, thick in _design().tolist():
-        result = replace(
-            case,
-            offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
-            browning=case.browning * exp(brown * oven_number("browning_sd")),
-            h_factor=max(1 + air * h.sd / h.value, 0.3),
-            pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
-        )
-        rows.append(result.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))
-    return rows
 
 
 def _check(ready: Between | None, open_from: float) -> float | None:

@@ -10,7 +10,6 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 from itertools import combinations
-from math import log
 from typing import Any
 
 import numpy as np
@@ -28,7 +27,7 @@ from substrata.trials.causes import causes
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms
 from substrata.trials.making import Making, lines_of
 from substrata.trials.run_figures import run_figures
-from substrata.trials.why import Hypothesis, Posterior, with_practice
+from substrata.trials.why import Hypothesis, Posterior, entropy, with_practice
 
 _AGAIN = 0.2  # how often a slip of one run comes again (assumed)
 _UNSEEN = 0.3  # weight of a fault that was not seen this time
@@ -124,10 +123,6 @@ def _information(chance: float, sure: float) -> float:
     >>> round(_information(0.5, 1.0), 3), round(_information(0.5, 0.5), 3)
     (0.693, 0.0)
     """
-
-    def entropy(p: float) -> float:
-        return sum(-share * log(share) for share in (p, 1 - p) if share > 0)
-
     yes = chance * sure + (1 - chance) * (1 - sure)
     return max(entropy(yes) - entropy(sure), 0.0)
 

@@ -489,17 +489,17 @@ def _questions(found: Posterior, log_: Mapping[str, Logged], verdict: Verdict) -
         first, chance = groups.get(p.asks, (p.id, 0.0))
         groups[p.asks] = first, chance + found.of(p.id)
     rows = [
-        Question(cause=cause, text=text, gain=_entropy(min(chance, 1.0)))
+        Question(cause=cause, text=text, gain=entropy(min(chance, 1.0)))
         for text, (cause, chance) in groups.items()
         if chance > _LEAST
     ]
     return tuple(sorted(rows, key=lambda q: -q.gain)[:4])
 
 
-def _entropy(p: float) -> float:
+def entropy(p: float) -> float:
     """Of a yes or no, nats.
 
-    >>> round(_entropy(0.5), 3), _entropy(0.0)
+    >>> round(entropy(0.5), 3), entropy(0.0)
     (0.693, 0.0)
     """
     return sum(-share * log(share) for share in (p, 1 - p) if share > 0)

@@ -6,6 +6,7 @@ import pytest
 from substrata.bench import live
 from substrata.bench.live import BakeReading, LiveBake
 from substrata.errors import FormulaError
+from substrata.oven.questions import varied
 from tests.bench.conftest import demo
 
 NAMES = ("Market rolls, egg-free", "Four-seed crispbread", "Pumpkin tin loaf", "Broccoli wraps")
@@ -17,7 +18,7 @@ def truths(name, count=14):
     """Bakes that differ from the forecast as bakes do, and what they come to."""
     rng = np.random.default_rng(9)
     dough = CASES[name]
-    for case in live._members(dough.case, dough.formula.form, rng.normal(size=(count, 5))):
+    for case in varied(dough.case, dough.formula.form, rng.normal(size=(count, 5))):
         ran, ready = live._one(case)
         if ready:
             yield case, ran, ready
