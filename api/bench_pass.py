@@ -6,7 +6,7 @@ and one kitchen stands in for the session for a minute; without it the session a
 up as everywhere else, and a new pass is handed out.
 """
 
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from django.core import signing
@@ -15,7 +15,7 @@ from ninja.security.session import SessionAuth
 
 from api.person import person
 from kitchen.services.access import membership
-from kitchen.services.judging import core_settings
+from kitchen.services.judging import core_settings, kitchen_lessons
 from substrata import Settings
 from substrata.quantities.pans import Pan
 from substrata.settings import Eater
@@ -57,7 +57,9 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
 
 def hand_out(response: HttpResponse, held: BenchPass, *, secure: bool) -> None:
     """Put a fresh pass into the response."""
-    value = signing.dumps(asdict(held), salt=_SALT, compress=True)
+    # Lessons are long, and looked up again by the kitchen's revision.
+    brief = replace(held, settings=replace(held.settings, lessons=()))
+    value = signing.dumps(asdict(brief), salt=_SALT, compress=True)
     response.set_cookie(
         COOKIE, value, max_age=SECONDS, path="/api/kitchens", httponly=True, samesite="Strict", secure=secure
     )
@@ -79,7 +81,9 @@ def _read(request: HttpRequest) -> BenchPass | None:
             for eater in held["settings"].pop("eaters")
         )
         pans = tuple(Pan(**pan) for pan in held["settings"].pop("pans"))
-        settings = Settings(**held["settings"], eaters=eaters, pans=pans)
+        del held["settings"]["lessons"]
+        lessons = kitchen_lessons(held["kitchen_id"], held["revision"])
+        settings = Settings(**held["settings"], eaters=eaters, pans=pans, lessons=lessons)
         return BenchPass(kitchen_id=held["kitchen_id"], revision=held["revision"], settings=settings)
     except (signing.BadSignature, KeyError, TypeError):
         return None

@@ -1,5 +1,7 @@
 """What goes in and out of kitchens, their people and their eaters."""
 
+from datetime import datetime
+
 from ninja import Schema
 from pydantic import Field
 
@@ -23,6 +25,8 @@ class KitchenOut(Schema):
     xanthan_is_grain: bool
     low_salt: bool
     revision: int  # of its choices, packs and eaters
+    lessons_off: list[str]  # blocks of what was learned that its forecasts leave alone
+    learns_from: datetime | None  # runs before it teach nothing
 
     @classmethod
     def of(cls, member: Membership) -> "KitchenOut":
@@ -42,6 +46,8 @@ class KitchenOut(Schema):
             xanthan_is_grain=k.xanthan_is_grain,
             low_salt=k.low_salt,
             revision=k.revision,
+            lessons_off=k.lessons_off,
+            learns_from=k.learns_from,
         )
 
 

@@ -161,6 +161,13 @@ class RunChange(Schema):
     left_out: bool
 
 
+class LearningChange(Schema):
+    """What forecasts take from the runs; what is left out stays."""
+
+    off: list[str] | None = Field(default=None, max_length=8)
+    forget: bool | None = None
+
+
 class FeelIn(Schema):
     """What a hand felt."""
 

@@ -23,6 +23,16 @@ class Eater:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Lesson:
+    """One number that a kitchen's own runs have taught a forecast."""
+
+    block: str  # "hands", or "palate:" and a score
+    part: str  # of it: kitchen, form bun, formula bun:Rolls, scale, weight crust
+    value: float
+    runs: int  # that taught it
+
+
+@dataclass(frozen=True, kw_only=True)
 class Settings:
     """The kitchen's choices that change a computed figure."""
 
@@ -38,3 +48,4 @@ class Settings:
     low_salt: bool = False  # bakes for people who have to mind their salt
     eaters: tuple[Eater, ...] = ()
     pans: tuple[Pan, ...] = ()  # the kitchen's own
+    lessons: tuple[Lesson, ...] = ()  # what its runs have taught

@@ -6,6 +6,7 @@ from ninja.files import UploadedFile
 
 from api.bench_pass import forget_pass
 from api.errors import ProblemOut
+from api.kitchen_schemas import KitchenOut
 from api.person import person
 from api.run_schemas import (
     DeviceIn,
@@ -14,6 +15,7 @@ from api.run_schemas import (
     EntriesOut,
     EntryOut,
     FeelIn,
+    LearningChange,
     LiveIn,
     PaperQuery,
     PhotoOut,
@@ -32,6 +34,7 @@ from api.run_schemas import (
 )
 from kitchen.models import RunPhoto
 from kitchen.services import devices, photos, runs, trials
+from kitchen.services.access import membership
 from kitchen.services.devices import DeviceReadings
 from substrata.bench.feel import FeelAdvice
 from substrata.bench.live import LiveForecast
@@ -96,6 +99,19 @@ def give_verdict(
 def change_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: RunChange) -> RunRow:
     """Leave it out of all learning, or take it back in."""
     return RunRow.of(runs.change_run(person(request), kitchen_id, run_id, left_out=payload.left_out))
+
+
+@router.patch(
+    "/kitchens/{int:kitchen_id}/learning", response={200: KitchenOut, **Problems}, operation_id="change_learning"
+)
+def change_learning(
+    request: HttpRequest, kitchen_id: int, payload: LearningChange, response: HttpResponse
+) -> KitchenOut:
+    """Switch what forecasts take from the runs, forget it all, or take it back in."""
+    forget_pass(response)
+    user = person(request)
+    trials.change_learning(user, kitchen_id, off=payload.off, forget=payload.forget)
+    return KitchenOut.of(membership(user, kitchen_id))
 
 
 @router.delete(ONE, response={204: None, **Problems}, operation_id="delete_run")

@@ -50,6 +50,10 @@ class Kitchen(models.Model):
     xanthan_is_grain = models.BooleanField(default=False)
     low_salt = models.BooleanField(default=False)
     pans = models.JSONField(default=list, blank=True)  # own pans and trays
+    # What its runs have taught its forecasts, as the core's lessons: always worked out anew from the runs, never edited.
+    lessons = models.JSONField(default=list, blank=True)
+    lessons_off = models.JSONField(default=list, blank=True)  # blocks that its forecasts leave alone
+    learns_from = models.DateTimeField(null=True, blank=True)  # runs before it teach nothing any more
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)

@@ -1,7 +1,7 @@
 """The core, with a kitchen's choices and its packs."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
 
@@ -18,7 +18,7 @@ from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
 from substrata.quantities.pans import Pan
 from substrata.science_mark import science_mark
-from substrata.settings import Eater
+from substrata.settings import Eater, Lesson
 from substrata.stations.prep import PrepPlan, prep_plan_of
 
 # Of the tables and the code that reads them: thumbs of another mark are drawn anew.
@@ -31,7 +31,23 @@ def thumb_mark(kitchen: Kitchen) -> str:
 
 
 def core_settings(kitchen: Kitchen) -> Settings:
-    """A kitchen's choices as the core's settings."""
+    """A kitchen's choices, and what its runs have taught, as the core's settings."""
+    return replace(house_settings(kitchen), lessons=_lessons(kitchen))
+
+
+def _lessons(kitchen: Kitchen) -> tuple[Lesson, ...]:
+    off = set(kitchen.lessons_off)
+    return tuple(Lesson(**row) for row in kitchen.lessons if row["block"].partition(":")[0] not in off)
+
+
+@lru_cache(maxsize=64)
+def kitchen_lessons(kitchen_id: int, revision: int) -> tuple[Lesson, ...]:  # noqa: ARG001 - tells the cache apart
+    """What a kitchen's runs have taught its forecasts."""
+    return _lessons(Kitchen.objects.get(pk=kitchen_id))
+
+
+def house_settings(kitchen: Kitchen) -> Settings:
+    """A kitchen's choices as the core's settings, without what its runs have taught."""
     return Settings(
         spoons=kitchen.spoons,  # type: ignore[arg-type]  # the model's choices are the core's literals
         egg_scheme=kitchen.egg_scheme,  # type: ignore[arg-type]

@@ -9,6 +9,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
+from django.dispatch import Signal
 from django.utils import timezone
 
 from kitchen.errors import Refused
@@ -34,6 +35,7 @@ BAKER = Membership.Role.BAKER
 MOST_BATCHES = 200.0
 PAGE = 50
 MOST_COMPARED = 8
+run_judged = Signal()  # with the membership: what the kitchen's runs teach has changed
 _KEY = 40
 
 
@@ -232,6 +234,7 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
     run.save(update_fields=["verdict", "liked", "faults", "finished_at", "touched_at"])
     _teach_oven(member, user, run)
     record(member, "run.verdict", run.formula, run=run.pk, liked=run.liked)
+    run_judged.send(Run, member=member)
     return run
 
 
@@ -248,6 +251,7 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
     run.save(update_fields=["left_out", "touched_at"])
     _teach_oven(member, user, run)
     record(member, "run.leave_out" if left_out else "run.take_in", run.formula, run=run.pk)
+    run_judged.send(Run, member=member)
     return run
 
 
@@ -262,6 +266,7 @@ def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
     run = run_of(member, run_id, lock=True)
     record(member, "run.delete", run.formula, run=run.pk, name=run.name)
     run.delete()
+    run_judged.send(Run, member=member)
 
 
 def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str, Any]:

@@ -10,25 +10,28 @@ from typing import Any
 import orjson
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Max
+from django.db.models import Max, QuerySet
+from django.dispatch import receiver
 from django.utils import timezone
 
 from kitchen.errors import Refused
-from kitchen.models import Job, Membership, Run, RunEntry
+from kitchen.models import Job, Kitchen, Membership, Run, RunEntry
 from kitchen.services.access import membership, record, run_of
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
-from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
-from kitchen.services.ovens import dough_in, named_profile
-from kitchen.services.runs import MOST_COMPARED, as_document
+from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
+from kitchen.services.kitchens import bump_revision
+from kitchen.services.ovens import named_profile
+from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
 from substrata.context.dough import Dough
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.compare import RunsCompared, compared
 from substrata.trials.diagnosis import diagnose
-from substrata.trials.learning import learn
+from substrata.trials.learning import learn, lessons
 
 WHY, LEARN = "why", "learn"
+SWITCHED = ("hands", "palate")  # an oven's own page has what it was taught
 MOST_LEARNED = 120  # the newest; older ones tell of another oven and other hands
 MOST_IN_A_FILE = 2000
 
@@ -63,7 +66,9 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
     if member is None:
         return {}
     run = read_run(as_document(row))
-    dough = dough_in(member, run.formula, row.document, named_profile(member, row.oven))
+    # Causes are judged against the house's forecast: what was learned is itself made of such verdicts.
+    profile = named_profile(member, row.oven)
+    dough = Dough(run.formula, library_of(job.kitchen, row.document), house_settings(job.kitchen), profile)
     good = Run.objects.filter(kitchen_id=job.kitchen_id, formula=row.formula, liked="good", document=row.document)
     proven = good.exclude(pk=row.pk).exists()
     told = asdict(diagnose(dough, run, table=_table(_Planted(str(row.document), dough)), proven=proven))
@@ -94,7 +99,11 @@ def _table(planted: _Planted) -> CauseTable:
 def start_learn(user: User, kitchen_id: int) -> Job:
     """Ask what the kitchen's runs teach; answered at once where nothing has changed since."""
     member = membership(user, kitchen_id, Membership.Role.BAKER)
-    rows = _taught(member.kitchen_id)
+    return _start_learn(member)
+
+
+def _start_learn(member: Membership) -> Job:
+    rows = _taught(member.kitchen)
     newest = rows.aggregate(last=Max("touched_at"))["last"]
     given = {
         "runs": rows.count(),
@@ -105,16 +114,57 @@ def start_learn(user: User, kitchen_id: int) -> Job:
     return answered_job(member, LEARN, given) or start_job(member, LEARN, given, 1)
 
 
-def _taught(kitchen_id: int) -> Any:
-    return Run.objects.filter(kitchen_id=kitchen_id, finished_at__isnull=False)
+def _taught(kitchen: Kitchen) -> QuerySet[Run]:
+    rows = Run.objects.filter(kitchen_id=kitchen.pk, finished_at__isnull=False)
+    return rows.filter(started_at__gte=kitchen.learns_from) if kitchen.learns_from else rows
+
+
+@receiver(run_judged)
+def learn_anew(member: Membership, **_: object) -> None:
+    """A run was judged, left out or taken away: the forecasts follow."""
+    _start_learn(member)
+
+
+@transaction.atomic
+def change_learning(
+    user: User, kitchen_id: int, *, off: list[str] | None = None, forget: bool | None = None
+) -> Kitchen:
+    """Switch what the forecasts take from the runs, forget all that was, or take it back in.
+
+    Args:
+        user: who asks.
+        kitchen_id: whose.
+        off: the blocks that forecasts leave alone; None changes nothing.
+        forget: True lets only later runs teach, False takes all back in.
+
+    Raises:
+        Refused: when there is no such block.
+    """
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    kitchen = member.kitchen
+    strange = sorted(set(off or ()) - set(SWITCHED))
+    if strange:
+        raise Refused("no such block", got=", ".join(strange)[:60], allowed=", ".join(SWITCHED), field="off")
+    if off is not None:
+        kitchen.lessons_off = [block for block in SWITCHED if block in off]
+    if forget is not None:
+        kitchen.learns_from = timezone.now() if forget else None
+        kitchen.lessons = [] if forget else kitchen.lessons
+    kitchen.save(update_fields=["lessons_off", "learns_from", "lessons"])
+    bump_revision(kitchen)
+    record(member, "kitchen.learning", off=kitchen.lessons_off, forget=forget)
+    if forget is not None:
+        _start_learn(member)
+    return kitchen
 
 
 @job_kind(LEARN, queue="quick")
 def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
     """All of it anew, from the runs."""
-    rows = list(_taught(job.kitchen_id).filter(left_out=False).prefetch_related("entries")[:MOST_LEARNED])
+    rows = list(_taught(job.kitchen).filter(left_out=False).prefetch_related("entries")[:MOST_LEARNED])
     documents = [row.document for row in rows]
-    state = learn(core_runs(rows), library_of(job.kitchen, *documents), core_settings(job.kitchen))
+    state = learn(core_runs(rows), library_of(job.kitchen, *documents), house_settings(job.kitchen))
+    _keep_lessons(job.kitchen, [asdict(lesson) for lesson in lessons(state)])
     progress.report(1)
     return {
         "runs": state.runs,
@@ -122,6 +172,14 @@ def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
         "odd": [asdict(odd) for odd in state.odd],
         "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows},
     }
+
+
+def _keep_lessons(kitchen: Kitchen, found: list[dict[str, Any]]) -> None:
+    """What forecasts take from now on; what did not change makes nothing old."""
+    if found != kitchen.lessons:
+        kitchen.lessons = found
+        kitchen.save(update_fields=["lessons"])
+        bump_revision(kitchen)
 
 
 def core_runs(rows: list[Run]) -> list[CoreRun]:
@@ -202,6 +260,7 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
     for key, run in fresh.items():
         _taken(member, user, key, run)
     record(member, "run.take_file", runs=len(fresh))
+    _start_learn(member)
     return len(fresh)
 
 

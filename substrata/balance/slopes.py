@@ -14,7 +14,6 @@ from substrata.balance.rails import rails
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
 from substrata.dough.handling_words import band_of, form_handling
-from substrata.dough.texture import texture_values
 from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats
 
@@ -119,7 +118,9 @@ def _aim(band: Band, *known: float | None) -> tuple[float, float]:
 
 def _handling(bench: Bench, grams: Floats) -> tuple[float, float, tuple[Floats, Floats]]:
     def read(at: Floats) -> tuple[float, float]:
-        consistency, filled = shaped_at(bench.batch_at(at).dough(), bench.base.formula)
+        consistency, filled = shaped_at(
+            bench.batch_at(at).dough(), bench.base.formula, stiffer=bench.base.hands.stiffer
+        )
         return consistency, log(max(filled, 1e-6))
 
     here = read(grams)
@@ -157,7 +158,7 @@ class _Eaten:
 def _eaten(bench: Bench, grams: Floats) -> _Eaten:
     def read(at: Floats) -> dict[str, float]:
         dough = bench.at(at)
-        return texture_values(dough.batch, dough.baked, dough.eaten)
+        return dough.scores()
 
     here = read(grams)
     runs = {key: np.zeros(bench.count) for key in here}

@@ -12,7 +12,6 @@ from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.windows import fails, is_outside
-from substrata.dough.handling import bowl_of
 from substrata.formula.formula import Formula, Line
 
 LIQUID, DRY = "liquid", "dry"
@@ -48,7 +47,7 @@ def consistency_at(dough: Dough, minute: float, temperature_c: float | None = No
         minute: after mixing.
         temperature_c: of the dough; None takes what it has after mixing.
     """
-    bowl, _ = bowl_of(dough.inside, dough.formula, rest_min=minute)
+    bowl = dough.bowl(minute)
     warm = bowl if temperature_c is None else replace(bowl, temperature_c=temperature_c)
     return float(warm.over_minutes(np.array([minute]))[0])
 

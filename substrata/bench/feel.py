@@ -15,7 +15,7 @@ from substrata.bench.correct import Correction, as_felt, consistency_at, correct
 from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
-from substrata.dough.handling import CHEESE_DOUGH, bowl_of, cheese_share
+from substrata.dough.handling import CHEESE_DOUGH, cheese_share
 from substrata.dough.handling_words import ClassBand, band_of, class_of, form_handling
 from substrata.errors import FormulaError
 from substrata.quantities.tables import constant
@@ -116,7 +116,7 @@ class _Hand:
         self.dough, self.felt, self.batches = dough, felt, batches
         self.habit = form_handling()[dough.formula.form]
         self.minute = self.habit.rest_min if minute is None else minute
-        forecast, _ = bowl_of(dough.inside, dough.formula, rest_min=self.minute)
+        forecast = dough.bowl(self.minute)
         self.temperature_c = forecast.temperature_c if temperature_c is None else temperature_c
         self.thick = dough.piece.thickness_mm
         self.low = band_of(self.habit.lowest, self.thick).low
@@ -126,7 +126,7 @@ class _Hand:
         self.bias = self.hand - self.now
         # The dough in the hand is another than the one that was forecast: the one that feels like this.
         self.real = as_felt(dough, self.hand, self.minute, self.temperature_c)
-        self.bowl, _ = bowl_of(self.real.inside, self.real.formula, rest_min=self.minute)
+        self.bowl = self.real.bowl(self.minute)
         self.left = self.hand - consistency_at(self.real, self.minute, self.temperature_c)
 
     def _middle(self) -> float:

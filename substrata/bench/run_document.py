@@ -304,7 +304,8 @@ def done_of(run: Run) -> Done:
         elif entry.kind == "felt":
             mixed = moments.get("mixed")
             minute = None if mixed is None else max((moment_of(entry) - mixed).total_seconds() / 60, 0.0)
-            felt.append(Felt(minute=minute, class_name=entry.word))
+            # Another word ("tears", "greasy", one of a newer page) is kept as it was said, and is no class.
+            felt.append(Felt(minute=minute, class_name=entry.word if entry.word in felt_words() else ""))
     told = run.done
     measured = {"rest_min": _between(moments, "mixed", "shaped"), "minutes": _between(moments, "in", "out"), **measured}
     measured |= {key: value for key in MEASURED if (value := getattr(told, key)) is not None}

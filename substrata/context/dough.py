@@ -8,14 +8,16 @@ from dataclasses import replace
 from substrata.batch.baked import Baked, baked, oven_c
 from substrata.batch.propagate import Ratio, Sheet
 from substrata.batch.weighed import Batch, Problem, reweigh_formula, weigh_formula
+from substrata.context.lessons import hands_of, palate_of
 from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
 from substrata.context.windows import Wanted, wanted_windows
 from substrata.context.worked import Worked, worked
 from substrata.dough.binder import Binder, Matrix, binder, dough_matrix
 from substrata.dough.dough_kind import DoughKind, dough_kind
-from substrata.dough.handling import HandlingForecast, handling_forecast
+from substrata.dough.handling import HandlingForecast, Hands, bowl_of, handling_forecast
+from substrata.dough.handling_search import Bowl
 from substrata.dough.lift import Lift, lift, rise_of
-from substrata.dough.texture import Eaten, Texture, texture
+from substrata.dough.texture import Eaten, Palate, Texture, texture, texture_values
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.nutrition.budgets import weight_ratios
@@ -199,7 +201,28 @@ class Dough:
     @worked("grams", "capacity", "rest", "temperature", "thickness")
     def handling(self) -> HandlingForecast | None:
         """How it handles; None while there is no dough to speak of."""
-        return handling_forecast(self.batch, self.formula, self.piece.thickness_mm, rest_min=self.rest_min)
+        return handling_forecast(
+            self.batch, self.formula, self.piece.thickness_mm, rest_min=self.rest_min, hands=self.hands
+        )
+
+    @property
+    def hands(self) -> Hands:
+        """What the kitchen's runs have taught of how it handles."""
+        return hands_of(self.settings.lessons, self.formula)
+
+    @property
+    def palate(self) -> Palate:
+        """And of how it is scored."""
+        return palate_of(self.settings.lessons, self.formula)
+
+    def bowl(self, rest_min: float | None = None) -> Bowl:
+        """It as it is mixed, in this kitchen's hands.
+
+        Args:
+            rest_min: before it is shaped; None takes the dough's own.
+        """
+        rest = self.rest_min if rest_min is None else rest_min
+        return bowl_of(self.inside, self.formula, rest_min=rest, stiffer=self.hands.stiffer)[0]
 
     @worked("grams", "capacity", "temperature", "thickness")
     def eaten(self) -> Eaten:
@@ -218,7 +241,11 @@ class Dough:
     @worked("grams", "capacity", "temperature", "thickness")
     def texture(self) -> Texture | None:
         """What it will eat like; None while there is nothing to eat."""
-        return texture(self.batch, self.baked, self.eaten)
+        return texture(self.batch, self.baked, self.eaten, self.palate)
+
+    def scores(self) -> dict[str, float]:
+        """The scores of its texture alone, by key; none while there is nothing to eat."""
+        return texture_values(self.batch, self.baked, self.eaten, self.palate)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness", "oven")
     def case(self) -> BakeCase:

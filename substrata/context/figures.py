@@ -14,7 +14,6 @@ from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
 from substrata.dough.handling import bowl_of
 from substrata.dough.handling_words import band_of, class_of, form_handling
-from substrata.dough.texture import texture_values
 from substrata.formula.formula import Formula
 
 
@@ -42,15 +41,18 @@ def _state(dough: Dough, key: str, value: float, defined: bool) -> State:
     return state_of(value, dough.windows.get(key, NOTHING_WANTED), doubt, defined=defined)
 
 
-def shaped_at(batch: Batch, formula: Formula, *, rest_min: float | None = None) -> tuple[float, float]:
+def shaped_at(
+    batch: Batch, formula: Formula, *, rest_min: float | None = None, stiffer: float = 0.0
+) -> tuple[float, float]:
     """Consistency of the typical dough at shaping, log10 Pa s, and the filling of its voids over what is needed.
 
     Args:
         batch: the lines of the dough, two or more.
         formula: gives the form, the temperature and the method.
         rest_min: before it is shaped; None takes the form's usual.
+        stiffer: decades by which the kitchen's own hands find it stiffer.
     """
-    bowl, _ = bowl_of(batch, formula, rest_min=rest_min)
+    bowl, _ = bowl_of(batch, formula, rest_min=rest_min, stiffer=stiffer)
     at = np.array([bowl.rest_min]), np.array([bowl.temperature_c])
     shaped = handle(bowl.materials, bowl.method, *at, draws=typical_draw())
     return float(shaped.consistency[0, 0]), float(shaped.fill[0, 0])
@@ -68,7 +70,7 @@ def figures(dough: Dough) -> Figures | None:
     defined = dough.batch.dry_base_g > 0
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
-    consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min)
+    consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min, stiffer=dough.hands.stiffer)
     habit = form_handling()[dough.formula.form]
     low, high = band_of(habit.lowest, thick).low, band_of(habit.highest, thick).high
     return Figures(
@@ -81,5 +83,5 @@ def figures(dough: Dough) -> Figures | None:
         class_name=class_of(consistency, thick),
         coheres=coheres,
         fits=low <= consistency < high and coheres >= 1,
-        texture=texture_values(dough.batch, dough.baked, dough.eaten),
+        texture=dough.scores(),
     )

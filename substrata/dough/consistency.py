@@ -82,6 +82,7 @@ class Method:
     melted: float = 1.0  # share of the cheese that is melted first; the rest is stirred in cold
     pressed: bool = True  # kneaded or pressed; else only stirred
     fat_melted: bool = False  # butter goes in melted, and flows as oil does while the batter is filled
+    stiffer: float = 0.0  # decades by which a kitchen's own hands find such doughs stiffer
 
 
 def handling(
@@ -109,7 +110,7 @@ def handling(
     modulus = p["particle_modulus"] + 0.8 * (1 - shared.saturation) - p["shreds_soft"] * phases.shreds_share
     stiff = flow + relative
     # A dough cannot be stiffer than its particles; summed in a way that does not overflow.
-    consistency = stiff - 0.5 * np.log10(1 + 10 ** np.minimum(2 * (stiff - modulus), 300))
+    consistency = stiff - 0.5 * np.log10(1 + 10 ** np.minimum(2 * (stiff - modulus), 300)) + method.stiffer
     voids = ((1 - solid) / np.maximum(solid, _TINY)) / ((1 - packed) / packed)
     critical = p["critical_fill"] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5))))
     # Wet shreds cling and mat: they need not be filled up with liquid as grains do.

@@ -81,6 +81,7 @@ class HandlingForecast:
     tack: float  # 0..1 at shaping
     cause: HandlingCause | None  # what keeps it from being shaped; None when nothing does
     heat: DoughHeat  # where its temperature comes from
+    learned: str  # what a kitchen's own runs have moved; "" where they have not
     text: str
 
 
@@ -114,8 +115,19 @@ def cheese_share(batch: Batch) -> float:
     return float(batch.grams @ sorted_by_phase(batch).lies_in["cheese"]) / batch.dough_g if batch.dough_g else 0.0
 
 
+@dataclass(frozen=True, kw_only=True)
+class Hands:
+    """How a kitchen's own hands differ from the house's."""
+
+    stiffer: float = 0.0  # decades
+    text: str = ""
+
+
+THE_HOUSES = Hands()
+
+
 def handling_forecast(
-    batch: Batch, formula: Formula, thick: float, *, rest_min: float | None = None
+    batch: Batch, formula: Formula, thick: float, *, rest_min: float | None = None, hands: Hands = THE_HOUSES
 ) -> HandlingForecast | None:
     """Forecast how a dough handles; None when there is no dough to speak of.
 
@@ -124,13 +136,14 @@ def handling_forecast(
         formula: gives the form (wanted class, rest, pressing) and what the baker says of temperature and method.
         thick: thickness of a piece, mm; a thick one may be stiffer.
         rest_min: before it is shaped; None takes the form's usual.
+        hands: what the kitchen's own runs have taught.
     """
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g < _LEAST_G:
         return None
     habit = form_handling()[formula.form]
     share = cheese_share(batch)
-    bowl, heat = bowl_of(batch, formula, rest_min=rest_min)
+    bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
     method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= _EVEN
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
@@ -175,17 +188,21 @@ def handling_forecast(
         tack=float(result.tack[0, shaping]),
         cause=None if fits else limiting_cause(bowl, low, high, crumbly=crumbly >= _EVEN, ready_min=ready),
         heat=heat,
+        learned=hands.text,
         text=_text(points[0], at, shares, crumbly, brittle),
     )
 
 
-def bowl_of(batch: Batch, formula: Formula, *, rest_min: float | None = None) -> tuple[Bowl, DoughHeat]:
+def bowl_of(
+    batch: Batch, formula: Formula, *, rest_min: float | None = None, stiffer: float = 0.0
+) -> tuple[Bowl, DoughHeat]:
     """A dough as it is mixed, and where its temperature comes from.
 
     Args:
         batch: the lines of the dough.
         formula: gives the form and what the baker says of temperature and method.
         rest_min: before it is shaped; None takes the form's usual.
+        stiffer: decades by which the kitchen's own hands find it stiffer.
     """
     mix, habit = formula.mix, form_handling()[formula.form]
     melted = melted_share(batch, mix)
@@ -201,6 +218,7 @@ def bowl_of(batch: Batch, formula: Formula, *, rest_min: float | None = None) ->
             melted=melted,
             pressed=mix.work == "pressed" if mix.work else habit.pressed,
             fat_melted=form_of(formula.form).dough_kind == "batter",
+            stiffer=stiffer,
         ),
         temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
         rest_min=habit.rest_min if rest_min is None else rest_min,

@@ -48,6 +48,7 @@ class TextureScore:
     low_word: str
     high_word: str
     basis: str
+    learned: str  # what a kitchen's own runs have moved; "" where they have not
     terms: tuple[TextureTerm, ...]  # the largest first
 
 
@@ -74,6 +75,24 @@ class Eaten:
     oven_c: float
     binder_load: float
     rise: float  # volume after over volume before
+
+
+@dataclass(frozen=True, kw_only=True)
+class Palate:
+    """How a kitchen scores against the house: its own scale of each score, and what it weighs more or less."""
+
+    offsets: Mapping[str, float]  # points, by score
+    weights: Mapping[tuple[str, str], float]  # share more of what makes a score, by (score, what)
+    texts: Mapping[str, str]  # what it comes from, by score
+
+    def points(self) -> Floats:
+        """Factor of the points of each of the r rules, shape (r,)."""
+        return np.array(
+            [1 + self.weights.get((score, rule.what), 0.0) for score, rules in _rules().items() for rule in rules]
+        )
+
+
+THE_HOUSES = Palate(offsets={}, weights={}, texts={})
 
 
 @cache
@@ -227,7 +246,7 @@ def _stacked() -> _Stacked:
     )
 
 
-def _amounts(shares: Sequence[float], e: Eaten, moistures: Sequence[float]) -> Floats:
+def _amounts(shares: Sequence[float], e: Eaten, moistures: Sequence[float], palate: Palate) -> Floats:
     """Points of each of the r rules at each of the m moistures, shape (m, r)."""
     rules, thin = _stacked(), min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
     each = np.array([[*shares, *_states(e, moisture, thin)] for moisture in moistures])[:, rules.of]
@@ -236,12 +255,15 @@ def _amounts(shares: Sequence[float], e: Eaten, moistures: Sequence[float]) -> F
     wetter = (np.array(moistures)[:, None] - rules.gate_at) / rules.gate_width
     result[:, rules.gated] /= 1 + np.exp(np.minimum(-wetter, 50.0))
     result[:, rules.thin] *= thin
-    return result * rules.points
+    result = result * rules.points
+    return result * palate.points() if palate.weights else result
 
 
-def _values(amounts: Floats) -> dict[str, list[float]]:
+def _values(amounts: Floats, palate: Palate) -> dict[str, list[float]]:
     """Each score at each moisture, from the points of its rules, shape (m, r)."""
     sums = np.add.reduceat(amounts, _stacked().first, axis=1)
+    if palate.offsets:
+        sums = sums + [palate.offsets.get(score, 0.0) for score in _stacked().starts]
     return dict(zip(_stacked().starts, np.minimum(np.maximum(sums, 0.0), MOST).T.tolist(), strict=True))
 
 
@@ -289,27 +311,28 @@ def _nothing_to_eat(batch: Batch, after: Baked) -> bool:
     return after.bake_to_g <= 0 or solid < _LEAST_SOLID * float(batch.grams.sum())
 
 
-def texture_values(batch: Batch, after: Baked, eaten: Eaten) -> dict[str, float]:
+def texture_values(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSES) -> dict[str, float]:
     """The nine scores alone, by key; none while there is nothing to eat."""
     if _nothing_to_eat(batch, after):
         return {}
-    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, [eaten.moisture])
-    return {score: values[0] for score, values in _values(amounts).items()}
+    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, [eaten.moisture], palate)
+    return {score: values[0] for score, values in _values(amounts, palate).items()}
 
 
-def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
+def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSES) -> Texture | None:
     """The nine scores; None while there is nothing to eat.
 
     Args:
         batch: the weighed lines.
         after: what the oven leaves.
         eaten: moisture, thickness, oven, binder and rise.
+        palate: how the kitchen scores.
     """
     if _nothing_to_eat(batch, after):
         return None
     shares, lines = _percents(batch, after.bake_to_g), _lines_of_shares(batch)
-    amounts = _amounts(shares, eaten, (eaten.moisture, eaten.moisture_high, eaten.moisture_low))
-    values, typical = _values(amounts), amounts[0].tolist()
+    amounts = _amounts(shares, eaten, (eaten.moisture, eaten.moisture_high, eaten.moisture_low), palate)
+    values, typical = _values(amounts, palate), amounts[0].tolist()
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
         value, one, other = values[key]
@@ -324,6 +347,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten) -> Texture | None:
                 low_word=low_word,
                 high_word=high_word,
                 basis=basis,
+                learned=palate.texts.get(key, ""),
                 terms=_terms(lines, key, typical[_stacked().starts[key]]),
             )
         )

@@ -24,7 +24,7 @@ from substrata.oven.numbers import oven_number
 from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.pantry.library import Library
 from substrata.quantities.spread import SDS_IN_HALF_90
-from substrata.settings import Settings
+from substrata.settings import Lesson, Settings
 from substrata.trials.as_done import AsDone, as_done
 from substrata.trials.linear import Seen, Updated, update, update_together
 from substrata.trials.making import Making, moist_after
@@ -146,7 +146,8 @@ def learn(
 
 
 def _read(run: Run, number: int, library: Library, settings: Settings) -> _Read | None:
-    dough = Dough(run.formula, library, settings)
+    # Measured against the house's forecast: what was learned would else be learned again.
+    dough = Dough(run.formula, library, replace(settings, lessons=()))
     if dough.handling is None:
         return None
     done = done_of(run)
@@ -529,6 +530,16 @@ def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
         sd = sqrt(float(slope @ updated.covariance @ slope) + rest)
         told[score.key] = _backed(state, block, own, value, sd, plain)
     return told
+
+
+def lessons(state: State) -> tuple[Lesson, ...]:
+    """What the forecasts of a kitchen take from it; the oven's part stands in its profile."""
+    return tuple(
+        Lesson(block=block, part=part, value=round(float(updated.mean[place]), 4), runs=len(state.taught[block][part]))
+        for block, updated in state.blocks.items()
+        if not block.startswith("oven")
+        for part, place in state.places[block].items()
+    )
 
 
 def _backed(state: State, block: str, own: str, value: float, sd: float, plain: float) -> Backed:

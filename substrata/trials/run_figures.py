@@ -13,7 +13,6 @@ import numpy as np
 from substrata.context.dough import Dough
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
-from substrata.dough.handling import bowl_of
 from substrata.dough.handling_words import band_of, form_handling
 from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
 from substrata.dough.texture import Eaten, texture_values
@@ -179,7 +178,7 @@ def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
 
 
 def _of_the_dough(dough: Dough, making: Making) -> dict[str, float]:
-    bowl, _ = bowl_of(dough.inside, dough.formula, rest_min=dough.rest_min)
+    bowl = dough.bowl()
     minutes = np.array([bowl.rest_min, max(bowl.rest_min, _LATER_MIN), bowl.rest_min])
     degrees = np.array([bowl.temperature_c, bowl.temperature_c, bowl.temperature_c + _WARM_K])
     at = handle(bowl.materials, bowl.method, minutes, degrees, draws=typical_draw())
@@ -256,7 +255,7 @@ def _of_the_bake(dough: Dough, making: Making, marks: Marks, so_far: dict[str, f
         binder_load=so_far["load"],
         rise=so_far["rise"],
     )
-    scores = texture_values(dough.batch, after, eaten)
+    scores = texture_values(dough.batch, after, eaten, dough.palate)
     return {
         "core": float(ran.core_c[-1]),
         "moisture": after.moisture_percent,

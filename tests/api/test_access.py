@@ -50,7 +50,7 @@ BODIES = {
     "prep": {"document": sample()}, "shape": sample(), "bake": {"document": sample()},
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
     "log_bake": {"document": sample(), "minutes": 20}, "scale": {"document": sample(), "factor": 2}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
-    "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True},
+    "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True}, "change_learning": {"off": []},
     "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "take_runs": {"file": {}},
 }  # fmt: skip
 

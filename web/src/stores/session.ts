@@ -50,11 +50,16 @@ export const useSession = defineStore('session', () => {
     }
   }
 
+  /** A kitchen as it is now. */
+  function kept(changed: Kitchen): void {
+    if (me.value) me.value = { ...me.value, kitchens: me.value.kitchens.map((k) => (k.id === changed.id ? changed : k)) }
+  }
+
   async function change(settings: KitchenSettings): Promise<void> {
     if (!kitchen.value || !me.value) return
     const { id } = kitchen.value
     const changed = await settled(api.PATCH('/api/kitchens/{kitchen_id}', { params: { path: { kitchen_id: id } }, body: settings }))
-    me.value = { ...me.value, kitchens: me.value.kitchens.map((k) => (k.id === id ? changed : k)) }
+    kept(changed)
   }
 
   function enter(id: number): void {
@@ -71,5 +76,5 @@ export const useSession = defineStore('session', () => {
     me.value = null
   }
 
-  return { me, kitchen, words, theme, units, mayEdit, load, change, enter, toggleTheme, forget }
+  return { me, kitchen, words, theme, units, mayEdit, load, change, changed: kept, enter, toggleTheme, forget }
 })

@@ -712,6 +712,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/learning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Learning
+         * @description Switch what forecasts take from the runs, forget it all, or take it back in.
+         */
+        patch: operations["change_learning"];
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/members": {
         parameters: {
             query?: never;
@@ -3301,6 +3321,8 @@ export interface components {
             heat: components["schemas"]["DoughHeat"];
             /** Knead Min */
             knead_min: number | null;
+            /** Learned */
+            learned: string;
             /** Melted */
             melted: boolean;
             /** Minutes */
@@ -3630,6 +3652,10 @@ export interface components {
             egg_scheme: string;
             /** Id */
             id: number;
+            /** Learns From */
+            learns_from: string | null;
+            /** Lessons Off */
+            lessons_off: string[];
             /** Low Salt */
             low_salt: boolean;
             /** Name */
@@ -3777,6 +3803,16 @@ export interface components {
             odd: components["schemas"]["Odd"][];
             /** Runs */
             runs: number;
+        };
+        /**
+         * LearningChange
+         * @description What forecasts take from the runs; what is left out stays.
+         */
+        LearningChange: {
+            /** Forget */
+            forget?: boolean | null;
+            /** Off */
+            off?: string[] | null;
         };
         /**
          * Lift
@@ -6311,6 +6347,8 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Learned */
+            learned: string;
             /** Low */
             low: number;
             /** Low Word */
@@ -9565,6 +9603,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_learning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearningChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
                 };
             };
             /** @description Unauthorized */

@@ -146,7 +146,7 @@ const told = computed(() => {
           .map((s) => `${s.class_name} ${percent(s.probability)}`)
           .join(' · ')
       }}<span v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</span
-      >. {{ bench.analysis?.basis.handling }}
+      >. {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
     </p>
   </section>
   <p v-else-if="bench.analysis" class="note">

@@ -94,7 +94,9 @@ const point = (lines: readonly string[] | undefined): void => {
               >Settle for less of it</v-btn
             >
           </p>
-          <p class="note">{{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}</p>
+          <p class="note">
+            {{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}<template v-if="s.learned">. {{ s.learned }}</template>
+          </p>
         </div>
       </li>
     </ul>

@@ -4,6 +4,8 @@
  * that misleads is left out with one press.
  */
 import { computed, onMounted } from 'vue'
+import { api, settled } from '@/api/client'
+import { useDo } from '@/composables/useDo'
 import { useJob } from '@/composables/useJob'
 import { said } from '@/domain/said'
 import { useSession } from '@/stores/session'
@@ -23,6 +25,20 @@ const BLOCKS = [
 const blocks = computed(() =>
   BLOCKS.map((b) => ({ ...b, own: (told.value?.learned ?? []).filter((one) => one.block === b.id) })).filter((b) => b.own.length),
 )
+const SWITCHED = ['hands', 'palate']
+const off = computed(() => session.kitchen?.lessons_off ?? [])
+const change = useDo(
+  async (body: { off?: string[]; forget?: boolean }, at) =>
+    settled(api.PATCH('/api/kitchens/{kitchen_id}/learning', { params: { path: at }, body })),
+  {
+    then: (kitchen) => {
+      session.changed(kitchen)
+      void work.start({ kind: 'learn' })
+    },
+  },
+)
+const turn = (block: string, on: boolean | null): void =>
+  void change.run({ off: on ? off.value.filter((id) => id !== block) : [...off.value, block] })
 type One = NonNullable<typeof told.value>['learned'][number]
 /** Both on one axis, from three deviations of the prior on either side. */
 const reach = (one: One): number => 3 * one.prior_sd * (one.unit === '×' ? one.prior : 1)
@@ -36,11 +52,18 @@ const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(
     <header>
       <h2>What the trials taught</h2>
       <router-link class="quiet-button" to="/trials">To the trials</router-link>
+      <v-btn v-if="session.mayEdit && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })"
+        >Forget all of it</v-btn
+      >
+      <v-btn v-else-if="session.mayEdit" class="quiet-button" @click="change.run({ forget: false })">Take older runs back in</v-btn>
     </header>
     <p v-if="work.underWay.value" class="note" role="status">Working through the trials …</p>
     <p v-if="work.trouble.value" role="alert" class="act">{{ work.trouble.value }}</p>
     <p v-if="!session.mayEdit" class="note">A baker of this kitchen can ask for it.</p>
     <template v-if="told">
+      <p v-if="session.kitchen?.learns_from" class="note">
+        Runs before {{ new Date(session.kitchen.learns_from).toLocaleDateString() }} teach nothing; they stay in Trials.
+      </p>
       <p v-if="!told.learned.length" class="note">
         Nothing yet: a finished run with a weight before and after, or with a verdict, teaches something.
       </p>
@@ -51,6 +74,14 @@ const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(
       <section v-for="block in blocks" :key="block.id">
         <h3>
           {{ block.name }} <span class="note">{{ block.why }}</span>
+          <v-switch
+            v-if="SWITCHED.includes(block.id)"
+            class="used"
+            label="forecasts use it"
+            :model-value="!off.includes(block.id)"
+            :disabled="!session.mayEdit || change.busy.value"
+            @update:model-value="(on) => turn(block.id, on)"
+          />
         </h3>
         <article v-for="one in block.own" :key="one.key">
           <svg viewBox="0 0 200 26" width="260" height="34" role="img" :aria-label="one.text">
@@ -100,6 +131,18 @@ header {
 h3 {
   margin: 16px 0 4px;
   font-size: 17px;
+}
+
+h3 {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 12px;
+}
+
+.used {
+  flex: 0 0 auto;
+  font-size: 14px;
 }
 
 article {

@@ -1,0 +1,67 @@
+"""What a kitchen's own runs say of a formula's hands and palate: its lessons as the forecasts take them."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from substrata.dough.handling import THE_HOUSES as HOUSE_HANDS
+from substrata.dough.handling import Hands
+from substrata.dough.texture import THE_HOUSES as HOUSE_PALATE
+from substrata.dough.texture import Palate
+from substrata.formula.formula import Formula
+from substrata.settings import Lesson
+
+_LEAST_DECADES = 0.05  # a lesson smaller than this is not worth a word
+
+
+def own_part(form: str, name: str) -> str:
+    """By which the lessons of one formula are known."""
+    return f"formula {form}:{name}"
+
+
+def hands_of(lessons: tuple[Lesson, ...], formula: Formula) -> Hands:
+    """By how much this kitchen finds a formula's dough stiffer, and what that comes from."""
+    return _hands(lessons, formula.form, formula.name) if lessons else HOUSE_HANDS
+
+
+def palate_of(lessons: tuple[Lesson, ...], formula: Formula) -> Palate:
+    """How this kitchen scores a formula, and what that comes from."""
+    return _palate(lessons, formula.form, formula.name) if lessons else HOUSE_PALATE
+
+
+@lru_cache(maxsize=256)
+def _hands(lessons: tuple[Lesson, ...], form: str, name: str) -> Hands:
+    parts = {"kitchen", f"form {form}", own_part(form, name)}
+    mine = {lesson.part: lesson for lesson in lessons if lesson.block == "hands" and lesson.part in parts}
+    stiffer = sum(lesson.value for lesson in mine.values())
+    if abs(stiffer) < _LEAST_DECADES:
+        return Hands(stiffer=stiffer)
+    word = "stiffer" if stiffer > 0 else "softer"
+    own, whole = mine.get(own_part(form, name)), mine.get("kitchen")
+    return Hands(stiffer=stiffer, text=f"{abs(stiffer):.1f} {word} than the house model, {_source(own, whole)}")
+
+
+@lru_cache(maxsize=256)
+def _palate(lessons: tuple[Lesson, ...], form: str, name: str) -> Palate:
+    own_key = own_part(form, name)
+    offsets: dict[str, float] = {}
+    weights: dict[tuple[str, str], float] = {}
+    texts: dict[str, str] = {}
+    scores = dict.fromkeys(lesson.block.removeprefix("palate:") for lesson in lessons if lesson.block != "hands")
+    for score in scores:
+        parts = {lesson.part: lesson for lesson in lessons if lesson.block == f"palate:{score}"}
+        offsets[score] = sum(parts[key].value for key in ("scale", own_key) if key in parts)
+        weights |= {
+            (score, key.removeprefix("weight ")): lesson.value
+            for key, lesson in parts.items()
+            if key.startswith("weight ")
+        }
+        texts[score] = _source(parts.get(own_key), parts.get("scale")).capitalize()
+    return Palate(offsets=offsets, weights=weights, texts=texts)
+
+
+def _source(own: Lesson | None, whole: Lesson | None) -> str:
+    if own and own.runs:
+        return f"from {own.runs} of your own"
+    runs = whole.runs if whole else 0
+    return f"from {runs} trial{'' if runs == 1 else 's'} of other doughs in this kitchen"
