@@ -1,6 +1,6 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``plan P`` · ``shopping P`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
@@ -25,6 +25,7 @@ from substrata.labels.check import check_lot
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import read_pack
 from substrata.pantry.library import load_library
+from substrata.schedule.commands import add_plan_commands
 from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan
@@ -86,6 +87,7 @@ def _parser() -> argparse.ArgumentParser:
     add_balance_commands(commands)
     add_bench_commands(commands)
     add_trial_commands(commands)
+    add_plan_commands(commands)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
     return parser
 

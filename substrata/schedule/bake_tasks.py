@@ -1,0 +1,378 @@
+"""The tasks of one bake, from the stations' own answers: prep, mixing, rest, shape, loads and stages of the oven, cooling."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from math import ceil
+
+from substrata.bench.steps import RunPlan, RunStep, run_steps
+from substrata.context.dough import Dough
+from substrata.errors import OvenError
+from substrata.oven.ran import StageMark
+from substrata.prep.vegetable import VegetableDrying
+from substrata.quantities.tables import Row, read_table
+from substrata.schedule.problem import Lag, Oven, Task
+from substrata.stations.bake import BakeForecast, forecast_of
+from substrata.stations.prep import prep_plan_of
+from substrata.stations.shape import ShapePlan, shape_plan_of
+
+_BETWEEN = ("flip", "top")  # moments for which a tray comes out
+_DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
+_FRIED_AT_ONCE = 4  # pieces in the oil (common practice)
+_FRIED_MIN = 5.0  # of a piece whose time nobody can tell (common practice)
+_A_MOMENT = 5  # minutes after its rest within which a dough is taken up at least (assumed)
+_A_LIFT_G = 0.5  # of powder or soda from which gas is made at all
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeTasks:
+    """One bake, ready to be planned."""
+
+    bake: str
+    name: str
+    tasks: tuple[Task, ...]
+    lags: tuple[Lag, ...]
+    last: str  # task that it is ready after
+    run: RunPlan
+    trays: int
+    loads: int
+
+
+def tasks_of(bake: str, dough: Dough, *, batches: float, ovens: Sequence[Oven], oven: str = "") -> BakeTasks:
+    """What is to be done for a bake.
+
+    Args:
+        bake: its id.
+        dough: what is made, with the oven it is baked in.
+        batches: how much of it.
+        ovens: of the plan.
+        oven: name of the one it is baked in; "" for any.
+
+    Raises:
+        FormulaError: when there is no dough to make.
+    """
+    maker = _Maker(bake, dough, batches, [o for o in ovens if not oven or o.name == oven] or list(ovens))
+    maker.make()
+    return BakeTasks(
+        bake=bake,
+        name=dough.formula.name,
+        tasks=tuple(maker.tasks),
+        lags=tuple(maker.lags),
+        last=maker.tasks[-1].id,
+        run=maker.run,
+        trays=maker.trays,
+        loads=maker.loads,
+    )
+
+
+@cache
+def _work() -> dict[tuple[str, str], Row]:
+    return {(row.text("work"), row.text("form")): row for row in read_table("work_minutes.csv")}
+
+
+@cache
+def _windows() -> dict[str, tuple[int, str]]:
+    return {
+        row.text("window"): (round(row.number_in("minutes", 0)), row.text("text"))
+        for row in read_table("plan_windows.csv")
+    }
+
+
+class _Maker:
+    """Puts the tasks in their order."""
+
+    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[Oven]) -> None:
+        self.bake, self.dough, self.batches = bake, dough, batches
+        self.tasks: list[Task] = []
+        self.lags: list[Lag] = []
+        self.run = run_steps(dough, batches=batches)
+        self.shape: ShapePlan | None = shape_plan_of(dough)
+        try:
+            self.forecast: BakeForecast | None = forecast_of(dough, further=False)
+        except OvenError:
+            self.forecast = None
+        self.ovens = ovens
+        bodies = ceil((self.shape.bodies if self.shape else dough.formula.pieces) * batches)
+        each = ceil(self.shape.bodies / self.shape.trays) if self.shape and self.shape.trays else 2
+        self.bodies, self.trays = bodies, max(ceil(bodies / each), 1)
+        self.a_load = max(min(max((o.trays for o in ovens), default=1), self.trays), 1)
+        self.loads = ceil(self.trays / self.a_load)
+
+    def make(self) -> None:
+        """All of them."""
+        wet = self._vegetables()
+        weigh = self._hands(
+            "weigh", "weigh", f"Weigh for {self.dough.formula.name}", len(self._steps("weigh")), "weigh"
+        )
+        melted = any(step.id == "melt" for step in self.run.steps)
+        mix = self._mix(wet, weigh, melted)
+        last = self._shaped_and_baked(mix, melted)
+        cool = next(step for step in self.run.steps if step.group == "cool")
+        minutes = max(round(cool.minutes or 0), 1)
+        self._add("cool", "cool", cool.text, minutes, minutes, minutes, steps=(cool.id,))
+        # It cools from the moment it is out; earlier loads have cooled by then.
+        for task in last:
+            self._lag(
+                task, self._id("cool"), most=0 if task == last[-1] else None, reason="it cools from when it is out"
+            )
+
+    def _steps(self, *groups: str) -> list[RunStep]:
+        return [step for step in self.run.steps if step.group in groups]
+
+    def _id(self, name: str) -> str:
+        return f"{self.bake}:{name}"
+
+    def _add(self, name: str, kind: str, text: str, usual: float, low: float, high: float, **more: object) -> str:
+        plain = max(round(usual), 1)
+        task = Task(
+            id=self._id(name), bake=self.bake, text=text, kind=kind, minutes=plain, usual=plain,
+            low=max(min(round(low), plain), 1), high=max(round(high), plain), **more,  # type: ignore[arg-type]  # by name
+        )  # fmt: skip
+        self.tasks.append(task)
+        return task.id
+
+    def _lag(
+        self,
+        before: str,
+        after: str,
+        least: float = 0,
+        most: float | None = None,
+        reason: str = "",
+        *,
+        to_end: bool = False,
+    ) -> None:
+        limit = None if most is None else max(round(most), round(least))
+        self.lags.append(Lag(before=before, after=after, least=round(least), most=limit, reason=reason, to_end=to_end))
+
+    def _minutes(self, work: str, count: float) -> tuple[float, float, float]:
+        rows = _work()
+        row = rows.get((work, self.dough.formula.form)) or rows[work, ""]
+        usual, spread = row.number_in("minutes", 0) * count, row.number_in("spread", 0, 1)
+        return usual, usual * (1 - spread), usual * (1 + spread)
+
+    def _hands(self, name: str, work: str, text: str, count: float, *groups: str, **more: object) -> str:
+        usual, low, high = self._minutes(work, max(count, 1))
+        steps = tuple(step.id for step in self._steps(*groups))
+        return self._add(name, name.partition(":")[0], text, usual, low, high, hands="all", steps=steps, **more)
+
+    def _vegetables(self) -> list[str]:
+        """Raw vegetable: grated, dried, squeezed; returns what mixing waits for."""
+        cards = (task.vegetable for task in prep_plan_of(self.dough).tasks)
+        return [self._vegetable(card) for card in cards if card is not None and card.steps]
+
+    def _vegetable(self, card: VegetableDrying) -> str:
+        name = card.name.partition(",")[0].lower()
+        steps = [
+            step
+            for step in self.run.steps
+            if step.id.startswith((f"raw:{card.line}", f"dry:{card.line}", f"dried:{card.line}"))
+        ]
+        weight = card.start_g * self.batches / 100
+        usual, low, high = self._minutes("grate", weight)
+        before = self._add(
+            f"grate:{card.line}",
+            "prep",
+            f"Rice or shred the {name}",
+            usual,
+            low,
+            high,
+            hands="all",
+            steps=(steps[0].id,),
+        )
+        for number, act in enumerate(card.steps, 1):
+            own = f"dry:{card.line}:{number}"
+            text = next((step.text for step in steps if step.id == own), act.act)
+            if act.act == "squeeze":
+                minutes = self._minutes("squeeze", weight)
+                task = self._add(own, "prep", f"{text}: {name}", *minutes, hands="all", steps=(own,))
+            else:
+                most = max(act.minutes, 1.0)
+                uses = (_DRY_USES[act.act],) if act.act in _DRY_USES else ()
+                task = self._add(
+                    own, "dry", f"{text}: {name}", most, 0.85 * most, 1.2 * most,
+                    hands="ends", head=1, tail=1, uses=uses, steps=(own,),
+                )  # fmt: skip
+            self._lag(before, task)
+            before = task
+        return before
+
+    def _mix(self, wet: list[str], weigh: str, melted: bool) -> str:
+        steps = tuple(step.id for step in self._steps("mix") if step.id != "melt")
+        before = weigh
+        if melted:
+            burst = next(step for step in self.run.steps if step.id == "melt")
+            usual = (burst.minutes or 2) * max(self.batches, 1) + _work()["melt", ""].number_in("minutes", 0)
+            before = self._add(
+                "melt",
+                "melt",
+                burst.text,
+                usual,
+                0.85 * usual,
+                1.2 * usual,
+                hands="all",
+                uses=("microwave",),
+                steps=("melt",),
+            )
+            self._lag(weigh, before)
+        mix = self._add(
+            "mix", "mix", f"Mix {self.dough.formula.name}", *self._minutes("mix", 1), hands="all", steps=steps
+        )
+        self._lag(
+            before,
+            mix,
+            most=_windows()["melted"][0] if melted else None,
+            reason=_windows()["melted"][1] if melted else "",
+        )
+        for task in wet:
+            self._lag(task, mix, most=_windows()["squeezed"][0], reason=_windows()["squeezed"][1])
+        return mix
+
+    def _window(self, melted: bool) -> tuple[float, str]:
+        """How long after mixing it can be shaped, and why no longer."""
+        handling = self.dough.handling
+        bench = next((step for step in self.run.steps if step.id == "bench"), None)
+        if melted and bench and bench.minutes:
+            return bench.minutes, "it cracks when it has cooled"
+        if self.dough.kind == "batter" and self._lifts():
+            return _windows()["batter"]
+        if handling and handling.closes_min:
+            return max(handling.closes_min, handling.rest_min), "it becomes too stiff to shape"
+        return _windows()["covered"]
+
+    def _lifts(self) -> bool:
+        return sum(w.grams.value for w in self.dough.batch.lines if w.role == "lift") >= _A_LIFT_G
+
+    def _shaped_and_baked(self, mix: str, melted: bool) -> list[str]:
+        """Each load shaped and baked in its turn; returns what cooling waits for."""
+        rest = self.dough.handling.rest_min if self.dough.handling else 0
+        window, why = self._window(melted)
+        gas, gone = _windows()["gas"]
+        loads = self.loads if not self._fried else 1
+        shaped_before = baked_before = ""
+        ends = []
+        for load in range(loads):
+            share = min(self.a_load, self.trays - load * self.a_load) / self.trays if not self._fried else 1.0
+            suffix = f":{load + 1}" if loads > 1 else ""
+            pieces = max(round(self.bodies * share), 1)
+            count = (
+                pieces
+                if _work().get(("shape", self.dough.formula.form), _work()["shape", ""]).text("per") == "piece"
+                else self.trays * share
+            )
+            text = f"Shape {pieces:g} of {self.dough.formula.name}{f', load {load + 1}' if loads > 1 else ''}"
+            shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape")
+            # A later load waits its turn covered; what cracks when cold and cannot be rolled in time is warmed again piece by piece.
+            in_time = melted and rest + self.tasks[-1].minutes <= window
+            most = max(window, rest + _A_MOMENT) if load == 0 or melted else None
+            self._lag(mix, shape, least=rest, most=most, reason=why, to_end=in_time)
+            if shaped_before:
+                self._lag(shaped_before, shape)
+            shaped_before = shape
+            first, last = self._fry(pieces) if self._fried else self._load(suffix, load, share)
+            if self._lifts() and load == 0:
+                limit = _windows()["batter"][0] if self.dough.kind == "batter" else gas
+                self._lag(shape, first, most=limit, reason=gone)
+            else:
+                self._lag(shape, first, most=_windows()["covered"][0], reason=_windows()["covered"][1])
+            if baked_before:
+                self._lag(baked_before, first)
+            baked_before = last
+            ends.append(last)
+        return ends
+
+    @property
+    def _fried(self) -> bool:
+        return bool(self.forecast and self.forecast.fried)
+
+    def _fry(self, pieces: int) -> tuple[str, str]:
+        ready = self.forecast.ready_min if self.forecast else None
+        each = ready.best if ready else _FRIED_MIN
+        minutes = each * ceil(pieces / _FRIED_AT_ONCE)
+        oil = self._minutes("oil", 1)
+        self._add("oil", "prep", "Heat the oil, and stay by it", *oil, hands="ends", head=1, tail=1, uses=("plate",))
+        steps = tuple(step.id for step in self._steps("bake"))
+        fry = self._add(
+            "fry",
+            "bake",
+            f"Fry {pieces:g}",
+            minutes,
+            0.8 * minutes,
+            1.25 * minutes,
+            hands="all",
+            uses=("plate",),
+            steps=steps,
+        )
+        self._lag(self._id("oil"), fry, most=5, reason="hot oil is not left alone")
+        return fry, fry
+
+    def _load(self, suffix: str, load: int, share: float) -> tuple[str, str]:
+        """One load with its stages, its tray out between them."""
+        trays = max(round(self.trays * share), 1)
+        head, tail = self._minutes("load", trays)[0], self._minutes("unload", trays)[0]
+        parts = _parts(self.forecast.stages) if self.forecast else []
+        ready = self.forecast.ready_min if self.forecast else None
+        if not parts:
+            parts = [_Part(minutes=30.0, in_c=180.0, out_c=180.0, then="")]
+        # The doubt of the whole bake lies in its last part: the ones before are as long as the baker says.
+        before = sum(part.minutes for part in parts[:-1])
+        steps = tuple(step.id for step in self._steps("bake")) if load == 0 else ()
+        first = last = ""
+        for number, part in enumerate(parts):
+            final = number == len(parts) - 1
+            usual = part.minutes
+            low, high = usual, usual
+            if final and ready is not None:
+                usual, low, high = (max(value - before, 1.0) for value in (ready.best, ready.low, ready.high))
+            name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
+            where = f", load {load + 1}" if suffix else ""
+            task = self._add(
+                name, "bake", f"Bake {self.dough.formula.name} at {part.in_c:.0f} °C{where}", usual, low, high,
+                hands="ends", head=max(ceil(head), 1), tail=max(ceil(tail), 1), ovens=tuple(o.name for o in self.ovens),
+                temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=trays,
+                steps=steps if not last else (),
+            )  # fmt: skip
+            own = self.tasks[-1]
+            if own.head + own.tail > own.minutes:
+                self.tasks[-1] = replace(own, minutes=own.head + own.tail, usual=own.head + own.tail)
+            if last:
+                between = self._between(parts[number - 1].then, suffix, number, share)
+                window, why = _windows()[parts[number - 1].then]
+                self._lag(last, between, most=window, reason=why)
+                self._lag(between, task, most=window, reason=why)
+            first, last = first or task, task
+        return first, last
+
+    def _between(self, what: str, suffix: str, number: int, share: float) -> str:
+        usual = self._minutes(what, max(self.bodies * share, 1))
+        text = "Top" if what == "top" else "Turn over"
+        return self._add(f"{what}{suffix}:{number}", "top", f"{text} {self.dough.formula.name}", *usual, hands="all")
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Part:
+    """What lies in the oven in one go."""
+
+    minutes: float
+    in_c: float
+    out_c: float
+    then: str  # what it comes out for
+
+
+def _parts(stages: Sequence[StageMark]) -> list[_Part]:
+    parts: list[_Part] = []
+    minutes, in_c, out_c = 0.0, 0.0, 0.0
+    for stage in stages:
+        if stage.kind == "rest":
+            continue
+        if stage.kind in _BETWEEN and minutes:
+            parts.append(_Part(minutes=minutes, in_c=in_c, out_c=out_c, then=stage.kind))
+            minutes = 0.0
+        length = stage.end_min - stage.start_min
+        if length > 0:
+            in_c = in_c if minutes else stage.oven_c
+            minutes, out_c = minutes + length, stage.oven_c
+    if minutes:
+        parts.append(_Part(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
+    return parts

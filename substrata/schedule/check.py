@@ -1,0 +1,208 @@
+"""Whether a plan can be done, and what it costs: by stepping through its minutes, and free of all that made it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+from itertools import pairwise
+
+from substrata.schedule.problem import Oven, Problem, Schedule, Task, hand_times
+
+# Prices, in minutes of somebody's patience (house choice, as the study of plans had them).
+LATE, A_LATE_BAKE, OVEN_ON, HANDS, EARLY = 2000, 60, 20, 3, 1
+
+
+@dataclass(frozen=True, kw_only=True)
+class Fault:
+    """Where a plan cannot be done."""
+
+    kind: str  # missing, length, before, lag, hands, asleep, uses, trays, heat, door, early
+    tasks: tuple[str, ...]
+    minute: int
+    text: str
+
+
+def faults(problem: Problem, plan: Schedule, *, soft_lags: bool = False) -> tuple[Fault, ...]:
+    """Everything that is wrong with a plan; lateness is no fault.
+
+    Args:
+        problem: what was to be planned.
+        plan: what was planned.
+        soft_lags: greatest lags may be broken, as in a plan that was mended.
+    """
+    missing = [task.id for task in problem.tasks if task.id not in plan.placed]
+    if missing:
+        return (Fault(kind="missing", tasks=tuple(missing), minute=0, text=f"not planned: {', '.join(missing)}"),)
+    found = [
+        *_each(problem, plan),
+        *_between(problem, plan, soft_lags),
+        *_minutes(problem, plan),
+        *_ovens(problem, plan),
+    ]
+    return tuple(found)
+
+
+def _each(problem: Problem, plan: Schedule) -> list[Fault]:
+    found = []
+    for task in problem.tasks:
+        at = plan.placed[task.id]
+        length = at.end - at.start
+        longest = task.longest if task.passive else task.minutes
+        open_ = task.fixed_end is None and task.fixed_start is None
+        if open_ and (length < task.minutes or (longest is not None and length > longest)):
+            found.append(
+                Fault(kind="length", tasks=(task.id,), minute=at.start, text=f"{task.text} takes {length} min")
+            )
+        if open_ and at.start < problem.now:
+            found.append(
+                Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
+            )
+        if task.fixed_start is not None and at.start != task.fixed_start:
+            found.append(Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
+        if task.ovens and at.oven not in task.ovens:
+            found.append(Fault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
+    for due in problem.dues:
+        end = plan.placed[due.task].end
+        if due.fresh is not None and end < due.minute - due.fresh:
+            found.append(Fault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early"))
+    return found
+
+
+def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
+    found = []
+    for lag in problem.lags:
+        one, other = plan.placed[lag.before], plan.placed[lag.after]
+        if other.start < one.end + lag.least:
+            found.append(
+                Fault(
+                    kind="lag", tasks=(lag.before, lag.after), minute=other.start, text=f"too soon after {lag.before}"
+                )
+            )
+        if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > one.end + lag.most:
+            found.append(
+                Fault(kind="lag", tasks=(lag.before, lag.after), minute=other.start, text=f"too late: {lag.reason}")
+            )
+    return found
+
+
+def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
+    """Hands and things, minute by minute."""
+    hands: Counter[int] = Counter()
+    things: dict[str, Counter[int]] = {name: Counter() for name in problem.capacity}
+    for task in problem.tasks:
+        at = plan.placed[task.id]
+        if task.fixed_end is None:  # what is done takes nobody's hands any more
+            for start, end in hand_times(task, at):
+                hands.update(range(start, end))
+        for name in task.uses:
+            things.setdefault(name, Counter()).update(range(at.start, at.end))
+    found = [
+        Fault(kind="hands", tasks=(), minute=minute, text=f"{taken} pairs of hands are wanted")
+        for minute, taken in hands.items()
+        if taken > problem.people
+    ]
+    found += [
+        Fault(kind="asleep", tasks=(), minute=minute, text="work while everybody sleeps")
+        for start, end in problem.closed
+        for minute in range(start, end)
+        if hands[minute] and minute >= problem.now
+    ]
+    found += [
+        Fault(kind="uses", tasks=(), minute=minute, text=f"{taken} of {name} are wanted")
+        for name, counted in things.items()
+        for minute, taken in counted.items()
+        if taken > problem.capacity.get(name, 1)
+    ]
+    return found
+
+
+def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
+    found = []
+    for oven in problem.ovens:
+        inside = [t for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
+        inside.sort(key=lambda t: plan.placed[t.id].start)
+        trays: Counter[int] = Counter()
+        for task in inside:
+            at = plan.placed[task.id]
+            trays.update(dict.fromkeys(range(at.start, at.end), task.trays))
+            heat = _heats(problem, oven.heating(task.temp_c)) if task is inside[0] else 0
+            if task.fixed_start is None and at.start < problem.now + heat:
+                found.append(Fault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet"))
+        found += [
+            Fault(kind="trays", tasks=(), minute=minute, text=f"{taken} trays in {oven.name}")
+            for minute, taken in trays.items()
+            if taken > oven.trays
+        ]
+        for n, one in enumerate(inside):
+            for other in inside[n + 1 :]:
+                found += _temperatures(plan, oven, one, other)
+            found += _door(plan, one, inside)
+    return found
+
+
+def _temperatures(plan: Schedule, oven: Oven, one: Task, other: Task) -> list[Fault]:
+    """Two bakes of one oven, the first begun first."""
+    a, b = plan.placed[one.id], plan.placed[other.id]
+    if one.shares(other, oven.share_k) or b.start >= a.end + oven.gap(one.leaves_c, other.temp_c):
+        return []
+    text = "two temperatures at once" if b.start < a.end else f"{oven.name} is not there yet"
+    return [Fault(kind="heat", tasks=(one.id, other.id), minute=b.start, text=text)]
+
+
+def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[Fault]:
+    at = plan.placed[task.id]
+    quiet = range(at.start + 1, at.start + task.shut)
+    return [
+        Fault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the door is opened too early")
+        for other in inside
+        if other is not task and (plan.placed[other.id].start in quiet or plan.placed[other.id].end - 1 in quiet)
+    ]
+
+
+def _heats(problem: Problem, minutes: int) -> int:
+    """A plan that is under way has its oven hot already."""
+    return 0 if problem.hot or any(task.fixed_start is not None and task.ovens for task in problem.tasks) else minutes
+
+
+@dataclass(frozen=True, kw_only=True)
+class Score:
+    """What a plan costs."""
+
+    late: int  # minutes, of all bakes
+    late_bakes: int
+    oven_on: int  # minutes, with heating up
+    changes: int  # of an oven's temperature
+    hands: int  # minutes from the first work to the last, of each day
+    early: int  # minutes that bakes are ready before they are wanted
+    price: int
+
+
+def score(problem: Problem, plan: Schedule) -> Score:
+    """What a plan costs, counted from the plan alone."""
+    late = {due.bake: max(plan.placed[due.task].end - due.minute, 0) for due in problem.dues}
+    early = sum(max(due.minute - plan.placed[due.task].end, 0) for due in problem.dues)
+    on = changes = 0
+    for oven in problem.ovens:
+        inside = sorted(
+            ((plan.placed[t.id], t) for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name),
+            key=lambda row: row[0].start,
+        )
+        if inside:
+            on += max(at.end for at, _ in inside) - inside[0][0].start + oven.heating(inside[0][1].temp_c)
+            changes += sum(not one.shares(other, oven.share_k) for (_, one), (_, other) in pairwise(inside))
+    days: dict[int, list[int]] = {}
+    for task in problem.tasks:
+        for start, end in hand_times(task, plan.placed[task.id]):
+            days.setdefault(sum(closed <= start for closed, _ in problem.closed), []).extend((start, end))
+    hands = sum(max(times) - min(times) for times in days.values())
+    told = Score(
+        late=sum(late.values()),
+        late_bakes=sum(1 for minutes in late.values() if minutes),
+        oven_on=on,
+        changes=changes,
+        hands=hands,
+        early=early,
+        price=0,
+    )
+    price = LATE * told.late + A_LATE_BAKE * LATE * told.late_bakes // 60 + OVEN_ON * on + HANDS * hands + EARLY * early
+    return Score(**{**vars(told), "price": price})

@@ -1,0 +1,114 @@
+"""``plan`` and ``shopping`` on the command line."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from collections.abc import Mapping
+from dataclasses import asdict
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.exchange.files import document_of
+from substrata.pantry.library import load_library
+from substrata.schedule.plan_document import Plan, plan_schema, read_plan
+from substrata.schedule.shopping import ShoppingRow, shopping
+
+
+def add_plan_commands(commands: Any) -> None:
+    """Add them to the parser's commands."""
+    plan = commands.add_parser("plan", help="several bakes, few hands, one oven, ready in time")
+    plan.add_argument("file", help="a plan document, or - for standard input; a bake's formula may be a file beside it")
+    plan.add_argument("--seconds", type=float, default=10.0, help="how long is sought")
+    plan.add_argument("--table", action="store_true", help="for people instead of JSON")
+    plan.set_defaults(command=_plan)
+    buy = commands.add_parser("shopping", help="what a plan document's bakes take together")
+    buy.add_argument("file", help="a plan document, or - for standard input")
+    buy.add_argument("--table", action="store_true", help="for people instead of JSON")
+    buy.set_defaults(command=_shopping)
+    commands.add_parser("plan-schema", help="the JSON Schema of a plan document").set_defaults(
+        command=lambda _: json.dumps(plan_schema(), ensure_ascii=False, indent=1)
+    )
+
+
+def _read(file: str) -> Plan:
+    document = document_of(file, "plan")
+    bakes = document.get("bakes")
+    if isinstance(bakes, list):
+        document = {**document, "bakes": [_with_formula(bake, file) for bake in bakes]}
+    return read_plan(document)
+
+
+def _with_formula(bake: Any, file: str) -> Any:
+    """A bake whose formula is told by the name of a file beside the plan."""
+    if not isinstance(bake, Mapping) or not isinstance(bake.get("formula"), str):
+        return bake
+    beside = Path(bake["formula"]) if file == "-" else Path(file).parent / bake["formula"]
+    return {**bake, "formula": document_of(str(beside), "formula")}
+
+
+def _plan(options: argparse.Namespace) -> str:
+    # Imported here: the solver takes a while to load, and the other commands do not need it.
+    from substrata.schedule.planned import plan_of
+    from substrata.schedule.solve import Effort
+
+    if not 0.1 <= options.seconds <= 300:
+        raise FormulaError(
+            "so long is not sought", got=f"{options.seconds:g} s", allowed="0.1 to 300 s", field="--seconds"
+        )
+    plan = _read(options.file)
+    answer = plan_of(plan, load_library(), effort=Effort(seconds=options.seconds))
+    if options.table:
+        rows = [answer.text, ""]
+        for task in answer.tasks:
+            look = (
+                f"  look from {task.check:%H:%M}, surely out by {task.surely:%H:%M}"
+                if task.check and task.surely
+                else ""
+            )
+            rows.append(f"{task.start:%a %H:%M}–{task.end:%H:%M}  {task.text}{look}")
+        rows += [
+            "",
+            *(f"tight: {one.text}" for one in answer.tight),
+            *(f"would help: {one.text}" for one in answer.helps),
+        ]
+        return "\n".join(rows)
+    told = asdict(answer)
+    told["tasks"] = [
+        {
+            **task,
+            "uses": [*task["uses"], *([task["oven"]] if task["oven"] else []), *(["hands"] if task["hands"] else [])],
+        }
+        for task in told["tasks"]
+    ]
+    told["steps"] = [
+        {"start": task["start"], "bake": task["bake"], "text": task["text"]} for task in told["tasks"] if task["hands"]
+    ]
+    told["shopping"] = [asdict(row) for row in _rows(plan)]
+    return json.dumps(told, ensure_ascii=False, indent=1, default=_time)
+
+
+def _time(value: Any) -> str:
+    if isinstance(value, datetime):
+        return value.isoformat()
+    raise TypeError(str(type(value)))
+
+
+def _rows(plan: Plan) -> tuple[ShoppingRow, ...]:
+    library = load_library()
+    return shopping([(bake.formula.name, Dough(bake.formula, library), bake.batches) for bake in plan.bakes], library)
+
+
+def _shopping(options: argparse.Namespace) -> str:
+    rows = _rows(_read(options.file))
+    if not options.table:
+        return json.dumps([asdict(row) for row in rows], ensure_ascii=False, indent=1)
+    told: list[str] = []
+    for row in rows:
+        if not told or f"{row.section.upper()}" not in told:
+            told += ["", row.section.upper()]
+        told.append(f"  {row.text} ({', '.join(row.bakes)})")
+    return "\n".join(told).strip()

@@ -1,0 +1,131 @@
+"""When it slips: the rest of the plan with as few moves as possible. What is done stays, what runs may stretch, windows may break and say so."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from substrata.schedule.problem import Problem, Schedule, Task
+from substrata.schedule.solve import Effort, Model
+
+_LATE, _WINDOW, _STRETCH, _MOVED = 2000, 3000, 500, 100
+_STILL = 2  # minutes by which nobody would say that it moved
+_LONGER = 20  # minutes that a running bake may be left in
+
+
+@dataclass(frozen=True, kw_only=True)
+class Happened:
+    """What is known of a task now."""
+
+    task: str
+    start: int
+    end: int | None = None  # None while it runs
+    expected: int | None = None  # when it will be over, as it looks now
+
+
+@dataclass(frozen=True, kw_only=True)
+class Replanned:
+    """The plan from now on."""
+
+    plan: Schedule
+    problem: Problem  # with what has happened
+    moved: tuple[tuple[str, int], ...]  # task, minutes later (below 0: sooner)
+    broken: tuple[str, ...]  # windows, in words
+    text: str
+
+
+def replan(
+    problem: Problem,
+    plan: Schedule,
+    happened: tuple[Happened, ...],
+    now: int,
+    effort: Effort = Effort(seconds=4),  # noqa: B008 - frozen
+) -> Replanned | None:
+    """Mend a plan; None when nothing was found in the time.
+
+    Args:
+        problem: as it was planned.
+        plan: that is under way.
+        happened: what has begun, is done or takes longer.
+        now: minute of the plan.
+        effort: how long is sought.
+    """
+    seen = {what.task: what for what in happened}
+    tasks = tuple(_as_it_is(task, seen.get(task.id)) for task in problem.tasks)
+    # Greatest lags are no rows of the model any more: a broken window is a fact, and costs.
+    later = replace(
+        problem, tasks=tasks, now=now, hot=True, lags=tuple(replace(lag, most=None) for lag in problem.lags)
+    )
+    model = Model(later)
+    m = model.model
+    price = _LATE * model.lateness
+    for lag in problem.lags:
+        after = later.task[lag.after]
+        if lag.most is None or after.fixed_start is not None:
+            continue
+        over = m.new_int_var(0, later.horizon * 2, "")
+        until = model.end[lag.after] if lag.to_end else model.start[lag.after]
+        m.add(over >= until - model.end[lag.before] - lag.most)
+        broken = m.new_bool_var("")
+        m.add(over == 0).only_enforce_if(~broken)
+        price += _WINDOW * broken + 20 * over
+    for task in later.tasks:
+        was = plan.placed.get(task.id)
+        if was is None:
+            continue
+        if task.fixed_start is not None:
+            if task.fixed_end is None:
+                price += _STRETCH * (model.end[task.id] - task.fixed_start - task.minutes)
+            continue
+        off = m.new_int_var(0, later.horizon * 2, "")
+        m.add_abs_equality(off, model.start[task.id] - was.start)
+        moved = m.new_bool_var("")
+        m.add(off <= _STILL).only_enforce_if(~moved)
+        price += _MOVED * moved + off
+    found = model.best(price, effort, plan)
+    if found is None:
+        return None
+    told = tuple(
+        (task.id, found.plan.placed[task.id].start - plan.placed[task.id].start)
+        for task in later.tasks
+        if task.fixed_start is None and abs(found.plan.placed[task.id].start - plan.placed[task.id].start) > _STILL
+    )
+    broken_words = tuple(_broken(problem, found.plan, later))
+    late = [due for due in problem.dues if found.plan.placed[due.task].end > due.minute]
+    deadline = (
+        "every deadline holds"
+        if not late
+        else "; ".join(f"{d.name} {found.plan.placed[d.task].end - d.minute} min late" for d in late)
+    )
+    things = (
+        "nothing moves"
+        if not told
+        else f"{len(told)} thing{'s' if len(told) > 1 else ''} move{'' if len(told) > 1 else 's'}"
+    )
+    text = "; ".join((f"{things}, {deadline}", *broken_words))
+    return Replanned(plan=found.plan, problem=later, moved=told, broken=broken_words, text=text)
+
+
+def _as_it_is(task: Task, seen: Happened | None) -> Task:
+    if seen is None:
+        return task
+    if seen.end is not None:
+        return replace(task, fixed_start=seen.start, fixed_end=max(seen.end, seen.start))
+    length = max((seen.expected or seen.start + task.minutes) - seen.start, 1)
+    # What is in the oven may be left a little longer than it needs, when nobody has a hand free.
+    return replace(task, fixed_start=seen.start, minutes=length, passive=bool(task.ovens), longest=length + _LONGER)
+
+
+def _broken(problem: Problem, plan: Schedule, later: Problem) -> list[str]:
+    rows = []
+    for lag in problem.lags:
+        after = later.task[lag.after]
+        if lag.most is None or after.fixed_start is not None:
+            continue
+        over = (
+            (plan.placed[lag.after].end if lag.to_end else plan.placed[lag.after].start)
+            - plan.placed[lag.before].end
+            - lag.most
+        )
+        if over > 0:
+            rows.append(f"{after.text} {over} min after its time ({lag.reason})")
+    return rows

@@ -1,0 +1,94 @@
+"""What has to be bought for a plan, and the dry lines of a formula bagged ahead."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import ceil
+
+from substrata.batch.weighed import FRYING
+from substrata.context.dough import Dough
+from substrata.pantry.library import Library
+
+_SECTIONS = {  # where a shop has it (common practice)
+    "base": "flours and nuts", "binder": "baking", "lift": "baking", "sweetener": "baking", "flavour": "spices", "salt": "spices",
+    "cheese": "dairy", "egg": "eggs", "fat": "fats and oils", "liquid": "drinks and vinegar", "acid": "drinks and vinegar",
+    "vegetable": "vegetables", "protein": "baking",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pack:
+    """A pack as it is sold, and what of it is there."""
+
+    name: str
+    grams: float | None = None  # in one pack; None when nobody knows
+    price: float | None = None
+    currency: str = ""
+    on_hand_g: float = 0.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShoppingRow:
+    """One thing to buy."""
+
+    ingredient: str
+    name: str
+    section: str
+    wanted_g: float
+    on_hand_g: float
+    short_g: float
+    packs: int | None  # to buy; None when the size of a pack is not known
+    pack_g: float | None
+    price: float | None
+    currency: str
+    bakes: tuple[str, ...]
+    text: str
+
+
+def shopping(
+    doughs: Sequence[tuple[str, Dough, float]], library: Library, packs: Mapping[str, Pack] | None = None
+) -> tuple[ShoppingRow, ...]:
+    """What the doughs take together, less what is there, in whole packs; by the shop's sections.
+
+    Args:
+        doughs: name, dough and batches of each bake.
+        library: the ingredients.
+        packs: how each ingredient is sold and what is there, by its id.
+    """
+    wanted: dict[str, float] = {}
+    roles: dict[str, str] = {}
+    where: dict[str, list[str]] = {}
+    for name, dough, batches in doughs:
+        for line in dough.batch.lines:
+            key = line.ingredient.id.partition("@")[0]
+            wanted[key] = wanted.get(key, 0.0) + line.grams.value * batches
+            roles.setdefault(key, "fat" if line.role == FRYING else line.role)
+            where.setdefault(key, [])
+            if name not in where[key]:
+                where[key].append(name)
+    rows = [
+        _row(key, grams, roles[key], tuple(where[key]), library, (packs or {}).get(key))
+        for key, grams in wanted.items()
+    ]
+    rows = [row for row in rows if row.ingredient != "water"]
+    return tuple(sorted(rows, key=lambda row: (row.section, row.name)))
+
+
+def _row(key: str, grams: float, role: str, bakes: tuple[str, ...], library: Library, pack: Pack | None) -> ShoppingRow:
+    name = library[key].name if key in library else key
+    there = pack.on_hand_g if pack else 0.0
+    short = max(grams - there, 0.0)
+    size = pack.grams if pack else None
+    number = ceil(short / size - 1e-9) if size else None
+    price = number * pack.price if pack and pack.price is not None and number is not None else None
+    if not short:
+        text = f"{name}: there is enough"
+    elif number:
+        text = f"{name}: {number} × {size:g} g for {short:.0f} g"
+    else:
+        text = f"{name}: {short:.0f} g"
+    return ShoppingRow(
+        ingredient=key, name=name, section=_SECTIONS.get(role, "other"), wanted_g=round(grams, 1), on_hand_g=there,
+        short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, text=text,
+    )  # fmt: skip

@@ -1,0 +1,272 @@
+"""Plans that hold: bakes planned at their ninetieth hundredth, windows shortened by it, hands kept free to look, and how likely it holds.
+
+Solving is easy and holding is not: a plan of usual times holds in fewer than half of simulated days. Padding alone saves deadlines and
+breaks windows, for the bake is done early while the hands are elsewhere; so windows shrink by as much as the padding may spring back.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import ceil, exp, floor, log
+
+import numpy as np
+
+from substrata.quantities.spread import SDS_IN_HALF_90
+from substrata.schedule.problem import Lag, Placed, Problem, Schedule, Task
+
+_TENTH_SDS = 1.2816  # of a normal from its middle to one tenth
+EARLY_MIN = 10  # before serving that everything is planned to be ready (house choice)
+_LATE_MIN, _WINDOW_MIN = 5, 2  # by which a plan that holds may be off
+RUNS = 400
+_SELDOM, _MOST_TIGHT = 0.02, 4  # days below which a slip is not told, and how many are
+_WATCH_MOST = 20  # minutes that somebody stands by an oven at most (house choice)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Care:
+    """How carefully is planned."""
+
+    name: str
+    padded: bool
+    windows: bool
+    watched: bool
+    early: int
+
+
+# From the most careful on; when a plan comes late the next is tried.
+CARES = (
+    Care(name="bakes at their slow end, windows shortened, hands free to look, ready early", padded=True, windows=True, watched=True, early=EARLY_MIN),
+    Care(name="bakes at their slow end, windows shortened, hands free to look", padded=True, windows=True, watched=True, early=0),
+    Care(name="bakes at their slow end, windows shortened", padded=True, windows=True, watched=False, early=0),
+    Care(name="usual times", padded=False, windows=False, watched=False, early=0),
+)  # fmt: skip
+
+
+def slow(task: Task, sds: float = _TENTH_SDS) -> int:
+    """Minutes that a task takes in the slowest tenth; the quick tenth with −1.2816."""
+    if task.high <= task.low:
+        return task.usual
+    sd = log(task.high / max(task.low, 1)) / (2 * SDS_IN_HALF_90)
+    minutes = task.usual * exp(sds * sd)
+    return ceil(minutes - 1e-9) if sds > 0 else floor(minutes)
+
+
+def careful(problem: Problem, care: Care) -> Problem:
+    """The problem as it is planned: longer bakes, shorter windows, hands by the oven."""
+    tasks = tuple(_padded(task, care) for task in problem.tasks)
+    lags = tuple(_shortened({t.id: t for t in tasks}, lag) for lag in problem.lags) if care.windows else problem.lags
+    dues = tuple(
+        replace(
+            due, minute=due.minute - care.early, fresh=None if due.fresh is None else max(due.fresh - care.early, 0)
+        )
+        for due in problem.dues
+    )
+    return replace(problem, tasks=tasks, lags=lags, dues=dues)
+
+
+def _padded(task: Task, care: Care) -> Task:
+    if not care.padded or task.passive or task.fixed_end is not None or task.hands == "all":
+        return task
+    minutes = max(slow(task), task.minutes)
+    watch = min(max(minutes - slow(task, -_TENTH_SDS), 0), _WATCH_MOST) if care.watched and task.ovens else 0
+    room = minutes - task.head - task.tail
+    return replace(task, minutes=minutes, watch=max(min(watch, room), 0))
+
+
+def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:
+    """A window by as much shorter as the bake before it may be done early: it is counted from when it is done."""
+    if lag.most is None:
+        return lag
+    before = tasks[lag.before]
+    spare = before.minutes - slow(before, -_TENTH_SDS) if before.ovens else 0
+    if lag.to_end:  # and by the slowness of the work that must be over within it
+        spare += slow(tasks[lag.after]) - tasks[lag.after].minutes if tasks[lag.after].hands == "all" else 0
+    least = lag.least + (tasks[lag.after].minutes if lag.to_end else 0)
+    return replace(lag, most=max(lag.most - max(spare, 0) - _WINDOW_MIN, least, 0))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Tight:
+    """Where a plan is tightest."""
+
+    task: str
+    share: float  # of the days on which it slips
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Holds:
+    """How likely a plan holds."""
+
+    share: float  # nobody more than 5 min late, and no window broken by more than 2
+    in_time: float
+    windows: float
+    tight: tuple[Tight, ...]
+    text: str
+
+
+def holds(problem: Problem, plan: Schedule, *, runs: int = RUNS, seed: int = 7) -> Holds:
+    """How often a plan holds when every task takes as long as it may (log-normal in its range).
+
+    The order of the plan is kept; a bake is taken out when it is done, which interrupts other work; nothing begins before its time but
+    what would miss its window.
+
+    Args:
+        problem: with the tasks' true lengths, windows and deadlines.
+        plan: of it, however carefully it was planned.
+        runs: simulated days.
+        seed: of their chance.
+    """
+    days = _Days(problem, plan, runs, np.random.default_rng(seed))
+    days.lived()
+    windows, late = days.windows(), days.late()
+    none = np.zeros(runs, bool)
+    broken = np.any([none, *windows.values()], axis=0)
+    missed = np.any([none, *late.values()], axis=0)
+    shares = {key: float(row.mean()) for key, row in (windows | late).items() if row.mean() >= _SELDOM}
+    tight = [
+        Tight(task=key, share=share, text=f"{problem.task[key].text}, {_odds(share)}")
+        for key, share in sorted(shares.items(), key=lambda row: -row[1])[:_MOST_TIGHT]
+    ]
+    share = float(np.mean(~missed & ~broken))
+    return Holds(
+        share=share,
+        in_time=float(np.mean(~missed)),
+        windows=float(np.mean(~broken)),
+        tight=tuple(tight),
+        text=f"holds on {about(share)} days",
+    )
+
+
+class _Days:
+    """Many days of one plan, each with lengths of its own; every array has one number a day."""
+
+    def __init__(self, problem: Problem, plan: Schedule, runs: int, rng: np.random.Generator) -> None:
+        self.problem, self.plan, self.runs = problem, plan, runs
+        self.lengths = {task.id: _drawn(rng, task, runs) for task in problem.tasks}
+        self.free = np.full((runs, problem.people), float(problem.now))
+        self.start: dict[str, np.ndarray] = {}
+        self.end: dict[str, np.ndarray] = {}
+        self.into = {task.id: [lag for lag in problem.lags if lag.after == task.id] for task in problem.tasks}
+        self.baked: list[tuple[Task, Placed]] = []
+
+    def lived(self) -> None:
+        """From the first work to the last."""
+        for moment, task in _moments(self.problem, self.plan):
+            if moment == "out":
+                _served(self.free, self.end[task.id], task.tail)
+            else:
+                self._begin(task)
+
+    def _begin(self, task: Task) -> None:
+        at, length = self.plan.placed[task.id], self.lengths[task.id]
+        begin = np.full(self.runs, float(self.problem.now))
+        for lag in self.into[task.id]:
+            begin = np.maximum(begin, self.end[lag.before] + lag.least)
+        # At its time, or before its window closes when what went before was quick.
+        asked = np.full(self.runs, float(at.start))
+        for lag in self.into[task.id]:
+            if lag.most is not None:
+                asked = np.minimum(asked, self.end[lag.before] + lag.most - (length if lag.to_end else 0))
+        begin = np.maximum(begin, asked)
+        if task.ovens:
+            begin = np.maximum(begin, _oven_ready(self.problem, task, at, self.baked, self.end, self.runs))
+            self.baked.append((task, at))
+        if task.fixed_start is not None:
+            begin = np.full(self.runs, float(task.fixed_start))
+        elif task.hands == "all":
+            begin = _worked(self.free, begin, length)
+        elif task.hands == "ends" and task.head:
+            begin = _worked(self.free, begin, np.full(self.runs, float(task.head)))
+        end = begin + length
+        if task.passive:
+            end = np.maximum(end, float(at.end))
+        if task.fixed_end is not None:
+            end = np.full(self.runs, float(task.fixed_end))
+        self.start[task.id], self.end[task.id] = begin, end
+
+    def windows(self) -> dict[str, np.ndarray]:
+        """On which days a task comes after its time."""
+        told: dict[str, np.ndarray] = {}
+        for lag in self.problem.lags:
+            if lag.most is not None and self.problem.task[lag.after].fixed_start is None:
+                when = (self.end if lag.to_end else self.start)[lag.after]
+                over = when - self.end[lag.before] - lag.most > _WINDOW_MIN
+                told[lag.after] = told.get(lag.after, np.zeros(self.runs, bool)) | over
+        return told
+
+    def late(self) -> dict[str, np.ndarray]:
+        """And on which a bake is late."""
+        return {due.task: self.end[due.task] - due.minute > _LATE_MIN for due in self.problem.dues}
+
+
+def about(share: float) -> str:
+    """A share as it is said: "about 9 in 10"."""
+    if share > 0.985:
+        return "nearly all"
+    return f"about {round(10 * share)} in 10" if share >= 0.05 else "hardly any"
+
+
+def _odds(share: float) -> str:
+    return f"1 day in {max(round(1 / share), 1)}" if share <= 0.6 else f"{round(10 * share)} days in 10"
+
+
+def _drawn(rng: np.random.Generator, task: Task, runs: int) -> np.ndarray:
+    if task.fixed_end is not None or task.high <= task.low or task.passive:
+        return np.full(runs, float(task.usual if not task.passive else task.minutes))
+    sd = log(task.high / max(task.low, 1)) / (2 * SDS_IN_HALF_90)
+    return np.asarray(task.usual * np.exp(sd * rng.standard_normal(runs)))
+
+
+def _moments(problem: Problem, plan: Schedule) -> list[tuple[str, Task]]:
+    """Beginnings, and takings out of the oven, in the order of the plan; of what begins together, what waits comes last."""
+    rows = [(plan.placed[t.id].start, 1, "in", t) for t in problem.tasks]
+    rows += [
+        (plan.placed[t.id].end - t.tail, 0, "out", t)
+        for t in problem.tasks
+        if t.hands == "ends" and t.tail and t.fixed_end is None
+    ]
+    depth = {t.id: 0 for t in problem.tasks}
+    for _ in problem.tasks:
+        for lag in problem.lags:
+            depth[lag.after] = max(depth[lag.after], min(depth[lag.before] + 1, len(problem.tasks)))
+    rows.sort(key=lambda row: (row[0], row[1], depth[row[3].id]))
+    # What waits for another is never looked at before it.
+    return [(kind, task) for _, _, kind, task in rows]
+
+
+def _served(free: np.ndarray, at: np.ndarray, minutes: int) -> None:
+    """Somebody takes it out at once, and what they do takes so much longer."""
+    runs = np.arange(len(free))
+    who = free.argmin(axis=1)
+    free[runs, who] = np.maximum(free[runs, who], at) + minutes
+
+
+def _worked(free: np.ndarray, begin: np.ndarray, minutes: np.ndarray) -> np.ndarray:
+    """The first who is free begins; returns when."""
+    runs = np.arange(len(free))
+    who = free.argmin(axis=1)
+    begin = np.maximum(begin, free[runs, who])
+    free[runs, who] = begin + minutes
+    return begin
+
+
+def _oven_ready(
+    problem: Problem,
+    task: Task,
+    at: Placed,
+    before: list[tuple[Task, Placed]],
+    end: dict[str, np.ndarray],
+    runs: int,
+) -> np.ndarray:
+    """When an oven is empty enough and has its temperature."""
+    oven = problem.oven_named(at.oven)
+    ready = np.full(runs, 0.0 if before else float(at.start))
+    for other, there in before:
+        if there.oven != at.oven or other.id not in end:
+            continue
+        if not task.shares(other, oven.share_k):
+            ready = np.maximum(ready, end[other.id] + oven.gap(other.leaves_c, task.temp_c))
+        elif there.end <= at.start and other.trays + task.trays > oven.trays:
+            ready = np.maximum(ready, end[other.id])
+    return ready

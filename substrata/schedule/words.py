@@ -1,0 +1,110 @@
+"""When a deadline cannot be: which, by how much, and what would make it possible."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from substrata.schedule.problem import Problem, Task
+from substrata.schedule.solve import Effort, Model
+
+
+@dataclass(frozen=True, kw_only=True)
+class Change:
+    """Something that would bring all in time."""
+
+    key: str  # people, oven, tray, earlier, without:BAKE
+    text: str
+    minutes: int  # that are late with it; 0 when all is in time
+
+
+def critical_min(problem: Problem, bake: str) -> int:
+    """The least minutes that a bake takes from its first work to its end, whoever helps."""
+    tasks = {t.id: t for t in problem.tasks if t.bake == bake}
+    length: dict[str, int] = {}
+
+    def until(task: Task, seen: frozenset[str] = frozenset()) -> int:
+        if task.id in length or task.id in seen:
+            return length.get(task.id, 0)
+        before = [
+            until(tasks[lag.before], seen | {task.id}) + lag.least
+            for lag in problem.lags
+            if lag.after == task.id and lag.before in tasks
+        ]
+        heat = min((problem.oven_named(name).heating(task.temp_c) for name in task.ovens), default=0)
+        length[task.id] = max([*before, heat if problem.now == 0 else 0, 0]) + task.minutes
+        return length[task.id]
+
+    return max((until(task) for task in tasks.values()), default=0)
+
+
+def pressed(problem: Problem) -> tuple[str, ...]:
+    """Bakes that cannot be in time whoever helps: their own chain of work is too long."""
+    return tuple(due.bake for due in problem.dues if problem.now + critical_min(problem, due.bake) > due.minute)
+
+
+def clashes(problem: Problem) -> str:
+    """What stands in the way, in a sentence."""
+    names = {due.bake: due.name for due in problem.dues}
+    too_long = pressed(problem)
+    if too_long:
+        rows = (f"{names[b]} takes {critical_min(problem, b)} min by itself" for b in too_long)
+        return "; ".join(rows)
+    return "begin earlier, let somebody help, or leave a bake out"
+
+
+def helps(problem: Problem, effort: Effort) -> tuple[Change, ...]:
+    """What would bring all in time, each tried for a moment; a try that ran out of time is not told."""
+    rows: list[tuple[str, str, Problem]] = [
+        ("people", "a second pair of hands", replace(problem, people=problem.people + 1)),
+    ]
+    if problem.ovens:
+        first = problem.ovens[0]
+        more = replace(first, trays=first.trays + 1)
+        rows.append(("tray", f"one more tray in {first.name}", replace(problem, ovens=(more, *problem.ovens[1:]))))
+        second = replace(first, name="a second oven")
+        both = tuple(replace(t, ovens=(*t.ovens, second.name)) if t.ovens else t for t in problem.tasks)
+        rows.append(("oven", "a second oven", replace(problem, ovens=(*problem.ovens, second), tasks=both)))
+    told = []
+    for key, text, other in rows:
+        late = _late(other, effort)
+        if late == 0:
+            told.append(Change(key=key, text=f"{text} brings all in time", minutes=0))
+    earlier = _all_later(problem, effort)
+    if earlier:
+        told.append(
+            Change(key="earlier", text=f"beginning {earlier} min earlier, or all {earlier} min later", minutes=0)
+        )
+    for due in problem.dues:
+        if len(problem.dues) > 1 and len(told) < 5:
+            kept = tuple(t for t in problem.tasks if t.bake != due.bake)
+            names = {t.id for t in kept}
+            other = replace(
+                problem,
+                tasks=kept,
+                lags=tuple(lag for lag in problem.lags if lag.before in names and lag.after in names),
+                dues=tuple(d for d in problem.dues if d.bake != due.bake),
+            )
+            if _late(other, effort) == 0:
+                told.append(
+                    Change(key=f"without:{due.bake}", text=f"without {due.name} the others are in time", minutes=0)
+                )
+    return tuple(told)
+
+
+def _late(problem: Problem, effort: Effort) -> int | None:
+    model = Model(problem)
+    found = model.best(model.lateness, effort, None)
+    if found is None:
+        return None
+    return sum(max(found.plan.placed[due.task].end - due.minute, 0) for due in problem.dues)
+
+
+def _all_later(problem: Problem, effort: Effort) -> int | None:
+    """By how many minutes all would have to be later together; None when it was not found."""
+    model = Model(problem)
+    m = model.model
+    delay = m.new_int_var(0, problem.horizon, "delay")
+    for due in problem.dues:
+        m.add(model.end[due.task] <= due.minute + delay)
+    found = model.best(delay, effort, None)
+    return None if found is None else round(found.value)

@@ -1,0 +1,150 @@
+"""How surely a plan holds, how it is mended, and what is said when it cannot be."""
+
+from dataclasses import replace
+
+import pytest
+
+from substrata.schedule.check import faults
+from substrata.schedule.problem import Due, Lag, Oven, Problem, Task
+from substrata.schedule.replan import Happened, replan
+from substrata.schedule.solve import Effort, solve
+from substrata.schedule.sure import CARES, careful, holds, slow
+from substrata.schedule.words import critical_min, helps, pressed
+from tests.schedule.conftest import QUICK, baking, hands, idle, kitchen
+
+CAREFUL, CARELESS = CARES[0], CARES[-1]
+
+
+def certain(problem):
+    return replace(problem, tasks=tuple(replace(t, low=t.usual, high=t.usual) for t in problem.tasks))
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_a_plan_of_certain_lengths_always_holds(seed):
+    problem = certain(kitchen(seed, bakes=3))
+    problem = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
+    plan = solve(problem, QUICK)
+    told = holds(problem, plan, runs=20)
+    if not any(plan.late.values()):
+        assert told.in_time == 1.0
+    assert told.windows == 1.0
+
+
+def test_a_careful_plan_holds_far_more_often_than_a_careless_one():
+    rows = []
+    for seed in range(20, 30):
+        problem = kitchen(seed, bakes=4, people=1)
+        problem = replace(problem, dues=tuple(replace(due, minute=400, fresh=None) for due in problem.dues))
+        plans = [solve(careful(problem, care), QUICK) for care in (CARELESS, CAREFUL)]
+        rows.append([holds(problem, plan).share for plan in plans])
+    careless, sure = (sum(row[n] for row in rows) / len(rows) for n in (0, 1))
+    assert careless < 0.6
+    assert sure > 0.85
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_a_careful_plan_is_also_one_of_the_true_problem(seed):
+    problem = kitchen(seed)
+    problem = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
+    wanted = careful(problem, CAREFUL)
+    plan = solve(wanted, QUICK)
+    assert faults(wanted, plan) == ()
+    assert [f for f in faults(problem, plan) if f.kind not in ("length", "lag")] == []
+
+
+def test_the_slow_tenth_of_a_log_normal():
+    # A log-normal whose middle nine tenths span 20 to 45 around 30: its ninetieth hundredth is 30·exp(1.2816·ln(2.25)/3.29).
+    task = baking("a", 30, spread=0.0)
+    task = replace(task, low=20, high=45)
+    assert slow(task) == 42
+    assert slow(task, -1.2816) == 21
+
+
+def plan_of(problem):
+    return replace(problem, dues=tuple(replace(due, minute=400, fresh=None) for due in problem.dues))
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_when_all_goes_as_planned_nothing_moves(seed):
+    problem = plan_of(kitchen(seed))
+    plan = solve(problem, QUICK)
+    if any(plan.late.values()):
+        return
+    first = min(problem.tasks, key=lambda t: plan.placed[t.id].start)
+    at = plan.placed[first.id]
+    begun = [t.id for t in problem.tasks if plan.placed[t.id].start < at.end]
+    ended = {t: plan.placed[t].end if plan.placed[t].end <= at.end else None for t in begun}
+    happened = tuple(Happened(task=t, start=plan.placed[t].start, end=ended[t]) for t in begun)
+    result = replan(problem, plan, happened, at.end, Effort(seconds=2, workers=1))
+    assert result is not None
+    assert result.moved == ()
+    assert "every deadline holds" in result.text
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_a_slip_of_twelve_minutes_moves_little_and_leaves_what_is_done(seed):
+    problem = plan_of(kitchen(seed))
+    plan = solve(problem, QUICK)
+    order = sorted((t for t in problem.tasks if t.hands == "all"), key=lambda t: plan.placed[t.id].start)
+    slipped = order[len(order) // 2]
+    at = plan.placed[slipped.id]
+    now = at.end
+    happened = [
+        Happened(task=t.id, start=plan.placed[t.id].start, end=plan.placed[t.id].end)
+        for t in problem.tasks
+        if plan.placed[t.id].end <= now and t is not slipped
+    ]
+    running = [t for t in problem.tasks if plan.placed[t.id].start < now < plan.placed[t.id].end]
+    happened += [Happened(task=t.id, start=plan.placed[t.id].start) for t in running if t is not slipped]
+    happened.append(Happened(task=slipped.id, start=at.start, expected=at.end + 12))
+    result = replan(problem, plan, tuple(happened), now, Effort(seconds=3, workers=1))
+    assert result is not None
+    assert [f for f in faults(result.problem, result.plan, soft_lags=True) if f.kind != "length"] == []
+    # Never more moves than a plan made anew would bring.
+    afresh = solve(replace(result.problem, dues=problem.dues), QUICK)
+    if afresh.placed:
+        still = [t.id for t in result.problem.tasks if t.fixed_start is None]
+        fresh = sum(abs(afresh.placed[t].start - plan.placed[t].start) > 2 for t in still)
+        if "every deadline holds" in result.text and not any(afresh.late.values()):
+            assert len(result.moved) <= fresh
+    for what in happened:
+        assert result.plan.placed[what.task].start == what.start
+
+
+def tight():
+    tasks = (hands("mix", 10), baking("bake", 40), hands("b:mix", 10, bake="b"), baking("b:bake", 40, bake="b"))
+    lags = (Lag(before="mix", after="bake"), Lag(before="b:mix", after="b:bake"))
+    dues = (Due(bake="a", name="Loaf", task="bake", minute=85), Due(bake="b", name="Rolls", task="b:bake", minute=85))
+    return Problem(tasks=tasks, lags=lags, dues=dues, ovens=(Oven(name="oven", trays=1),))
+
+
+def test_what_would_help_is_told():
+    told = {change.key for change in helps(tight(), Effort(seconds=2, workers=1))}
+    assert {"tray", "oven", "without:a", "without:b"} <= told
+    assert "people" not in told
+    assert any(change.key == "earlier" for change in helps(tight(), Effort(seconds=2, workers=1)))
+
+
+def test_a_bake_that_is_too_long_by_itself_is_named():
+    problem = replace(tight(), dues=(Due(bake="a", name="Loaf", task="bake", minute=30), tight().dues[1]))
+    assert pressed(problem) == ("a",)
+    # Heating from 22 to 180 °C at 8 K/min takes 20 min, longer than mixing.
+    assert critical_min(problem, "a") == 20 + 40
+
+
+def test_rest_may_lie_longer_but_not_for_ever():
+    rest = Task(
+        id="rest", bake="a", text="rest", kind="rest", minutes=10, low=10, high=10, usual=10, longest=30, passive=True
+    )
+    tasks = (hands("mix", 5), rest, hands("shape", 5), idle("end", 1))
+    lags = (
+        Lag(before="mix", after="rest", most=0),
+        Lag(before="rest", after="shape", most=0),
+        Lag(before="shape", after="end", least=0),
+    )
+    problem = Problem(
+        tasks=tasks, lags=lags, dues=(Due(bake="a", name="a", task="end", minute=200),), ovens=(), closed=((12, 40),)
+    )
+    plan = solve(problem, QUICK)
+    assert faults(problem, plan) == ()
+    assert 10 <= plan.placed["rest"].end - plan.placed["rest"].start <= 30
