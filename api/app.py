@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, prep, runs
+from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, plans, prep, runs
 
 
 class OrjsonParser(Parser):
@@ -44,4 +44,5 @@ api.add_router("", prep.router)
 api.add_router("", oven.router)
 api.add_router("", card.router)
 api.add_router("", runs.router)
+api.add_router("", plans.router)
 api.add_router("", jobs.router)

@@ -11,6 +11,7 @@ from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.balance.reach import Reach
 from substrata.oven.questions import BakeMap
+from substrata.schedule.planned import Planned
 
 
 class MapJobIn(Schema):
@@ -62,6 +63,7 @@ class JobOut(Schema):
     beginnings: list[BeginningOut] | None = None
     why: DiagnosisOut | None = None
     learned: LearnedOut | None = None
+    planned: Planned | None = None
     problem: JobProblem | None
     created_at: datetime
 
@@ -90,4 +92,5 @@ _RESULTS = {
     "begin": "beginnings",
     "why": "why",
     "learn": "learned",
+    "plan": "planned",
 }

@@ -2,12 +2,12 @@
 
 from procrastinate.contrib.django import app
 
-from kitchen.services import balancing, imports, maps, trials
+from kitchen.services import balancing, imports, maps, plans, trials
 from kitchen.services.formulas import refresh_thumbs
 from kitchen.services.jobs import run_job
 
 _BATCH = 200
-JOBS_OF = (balancing, imports, maps, trials)  # the services that register kinds of jobs
+JOBS_OF = (balancing, imports, maps, plans, trials)  # the services that register kinds of jobs
 
 
 @app.task(name="kitchen.refresh_shelf", queueing_lock="refresh_shelf", queue="quick")  # type: ignore[untyped-decorator]  # the library ships no types

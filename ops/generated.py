@@ -2,7 +2,7 @@
 
 * ``api/openapi.json``: the contract of the API
 * ``web/src/api/generated/schema.d.ts``: the page's types, from the contract
-* ``docs/formats/*.schema.json``: the open documents of a formula, a pack and a run
+* ``docs/formats/*.schema.json``: the open documents of a formula, a pack, a run and a plan
 """
 
 from __future__ import annotations
@@ -35,8 +35,9 @@ def document_schemas() -> dict[str, str]:
     from substrata.bench.run_document import run_schema
     from substrata.formula.document import document_schema
     from substrata.labels.pack_document import pack_schema
+    from substrata.schedule.plan_document import plan_schema
 
-    schemas = {"formula": document_schema(), "pack": pack_schema(), "run": run_schema()}
+    schemas = {"formula": document_schema(), "pack": pack_schema(), "run": run_schema(), "plan": plan_schema()}
     return {
         f"docs/formats/{name}.schema.json": json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
         for name, schema in schemas.items()

@@ -8,13 +8,14 @@ from api.balance_schemas import BeginJobIn, FrontJobIn, ReachJobIn, SettleJobIn
 from api.errors import ProblemOut
 from api.job_schemas import ImportJobIn, JobOut, MapJobIn
 from api.person import person
+from api.plan_schemas import PlanJobIn
 from api.run_schemas import LearnJobIn, WhyJobIn
 from kitchen.models import Job
-from kitchen.services import balancing, imports, jobs, maps, trials
+from kitchen.services import balancing, imports, jobs, maps, plans, trials
 
 router = Router(tags=["jobs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
-Asked = MapJobIn | ImportJobIn | SettleJobIn | ReachJobIn | FrontJobIn | BeginJobIn | WhyJobIn | LearnJobIn
+Asked = MapJobIn | ImportJobIn | SettleJobIn | ReachJobIn | FrontJobIn | BeginJobIn | WhyJobIn | LearnJobIn | PlanJobIn
 ALL = "/kitchens/{int:kitchen_id}/jobs"
 ONE = f"{ALL}/{{int:job_id}}"
 
@@ -29,6 +30,8 @@ def _started(user: User, kitchen_id: int, asked: Asked) -> Job:
     if isinstance(asked, ImportJobIn):
         start = imports.start_check if asked.kind == imports.CHECK else imports.start_save
         return start(user, kitchen_id, asked.import_id)
+    if isinstance(asked, PlanJobIn):
+        return plans.start_plan(user, kitchen_id, asked.plan_id)
     if isinstance(asked, BeginJobIn):
         return balancing.start_begin(user, kitchen_id, asked.model_dump(exclude={"kind"}))
     if isinstance(asked, WhyJobIn | LearnJobIn):

@@ -16,6 +16,7 @@ from kitchen.services.judging import core_settings, library_of, shelf_thumb, thu
 from kitchen.services.ovens import add_oven, log_bake
 from kitchen.services.pans import set_pans
 from kitchen.services.pantry import create_lot
+from kitchen.services.plans import create_plan, start_plan
 from kitchen.services.stock import plan_bake
 from substrata import load_library, read_document, write_document
 from substrata.batch.weighed import weigh_line
@@ -121,9 +122,32 @@ def load_demo() -> Kitchen:
     )
     _oven(kitchen, baker, now)
     load_runs(kitchen, baker, partner, now)
+    _market_day(kitchen, baker, now.date())
     flatbread = kitchen.formulas.get(name="Celeriac flatbread")
     plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
     return kitchen
+
+
+# What the two bring to the market, with its batches (invented).
+MARKET = (("Market rolls, egg-free", 2), ("Hazelnut caraway crackers", 1), ("Pumpkin tin loaf", 1), ("Mustard twists", 1), ("Lemon shortbread coins", 1))  # fmt: skip
+
+
+def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:
+    """The coming Saturday: five bakes out of one oven."""
+    saturday = today + timedelta(days=(5 - today.weekday()) % 7 or 7)
+    ids = dict(kitchen.formulas.values_list("name", "pk"))
+    document = {
+        "name": "Saturday market",
+        "start": f"{saturday}T05:00",
+        "people": 1,
+        "ovens": [{"name": "Back oven", "trays": 2}],
+        "bakes": [
+            {"formula_id": ids[name], "id": str(n), "due": f"{saturday}T14:00", "batches": batches}
+            for n, (name, batches) in enumerate(MARKET, 1)
+        ],
+    }
+    plan = create_plan(baker, kitchen.pk, document)
+    start_plan(baker, kitchen.pk, plan.pk)
 
 
 def remove_demo() -> None:

@@ -5,6 +5,7 @@ from kitchen.models.jobs import Job
 from kitchen.models.kitchens import AuditRow, Eater, Kitchen, Membership
 from kitchen.models.ovens import LoggedBake, Oven
 from kitchen.models.pantry import BakePick, Lot, PackImport, PlannedBake, StockMove
+from kitchen.models.plans import Plan
 from kitchen.models.runs import Run, RunEntry, RunPhoto
 
 __all__ = [
@@ -21,6 +22,7 @@ __all__ = [
     "Membership",
     "Oven",
     "PackImport",
+    "Plan",
     "PlannedBake",
     "Run",
     "RunEntry",

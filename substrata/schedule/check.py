@@ -75,12 +75,20 @@ def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
         if other.start < one.end + lag.least:
             found.append(
                 Fault(
-                    kind="lag", tasks=(lag.before, lag.after), minute=other.start, text=f"too soon after {lag.before}"
+                    kind="lag",
+                    tasks=(lag.before, lag.after),
+                    minute=other.start,
+                    text=f"too soon after “{problem.task[lag.before].text}”",
                 )
             )
         if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > one.end + lag.most:
             found.append(
-                Fault(kind="lag", tasks=(lag.before, lag.after), minute=other.start, text=f"too late: {lag.reason}")
+                Fault(
+                    kind="lag",
+                    tasks=(lag.before, lag.after),
+                    minute=other.start,
+                    text=f"too late after “{problem.task[lag.before].text}”: {lag.reason}",
+                )
             )
     return found
 

@@ -52,7 +52,7 @@ def _with_formula(bake: Any, file: str) -> Any:
 
 def _plan(options: argparse.Namespace) -> str:
     # Imported here: the solver takes a while to load, and the other commands do not need it.
-    from substrata.schedule.planned import plan_of
+    from substrata.schedule.planned import bench_of, plan_of
     from substrata.schedule.solve import Effort
 
     if not 0.1 <= options.seconds <= 300:
@@ -60,7 +60,7 @@ def _plan(options: argparse.Namespace) -> str:
             "so long is not sought", got=f"{options.seconds:g} s", allowed="0.1 to 300 s", field="--seconds"
         )
     plan = _read(options.file)
-    answer = plan_of(plan, load_library(), effort=Effort(seconds=options.seconds))
+    answer = plan_of(bench_of(plan, load_library()), effort=Effort(seconds=options.seconds))
     if options.table:
         rows = [answer.text, ""]
         for task in answer.tasks:

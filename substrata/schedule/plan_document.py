@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -174,12 +174,16 @@ class Clock:
         at = self._read(text, where)
         if (at.tzinfo is None) != (self.begin.tzinfo is None):
             raise _bad(text, where, "all times with an offset, or none")
+        if at.tzinfo and self.begin.tzinfo:  # by the sun: a night in which clocks change is an hour shorter or longer
+            return round((at.astimezone(UTC) - self.begin.astimezone(UTC)).total_seconds() / 60)
         return round((at - self.begin).total_seconds() / 60)
 
     def time(self, minute: float) -> datetime:
         """When that is, in the kitchen's zone."""
-        at = self.begin + timedelta(minutes=minute)
-        return at.astimezone(self.zone) if self.zone and at.tzinfo else at
+        if self.begin.tzinfo is None:
+            return self.begin + timedelta(minutes=minute)
+        at = self.begin.astimezone(UTC) + timedelta(minutes=minute)
+        return at.astimezone(self.zone or self.begin.tzinfo)
 
     def _read(self, text: str, where: str) -> datetime:
         try:

@@ -11,17 +11,33 @@ from substrata.errors import FormulaError
 from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
-from substrata.schedule.check import score
+from substrata.schedule.check import faults, score
 from substrata.schedule.listed import listed
 from substrata.schedule.plan_document import Clock, Pin, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, Task, hand_times
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import Effort, solve
 from substrata.schedule.sure import CARES, Care, Holds, Tight, careful, holds
-from substrata.schedule.words import Change, clashes, helps, pressed
+from substrata.schedule.words import WouldHelp, clashes, helps, pressed
 from substrata.settings import Settings
 
 _FIRST_S = 3.0  # for each step of care that comes late, before the next is tried
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandsAt:
+    """From when to when a task takes a pair of hands."""
+
+    start_min: int
+    end_min: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class MovedTask:
+    """A task that had to move."""
+
+    task: str
+    minutes: int  # later; below 0: sooner
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,7 +54,7 @@ class PlannedTask:
     end_min: int
     check: datetime | None  # look from here, of what bakes
     surely: datetime | None  # and it is surely out by here
-    hands: tuple[tuple[int, int], ...]
+    hands: tuple[HandsAt, ...]
     person: int  # who does it; -1 for nobody
     oven: str
     temp_c: float | None
@@ -95,8 +111,8 @@ class Planned:
     holds: Holds
     care: str  # how carefully it is planned
     tight: tuple[Tight, ...]
-    helps: tuple[Change, ...]  # what would bring it in time
-    moved: tuple[tuple[str, int], ...]  # after what happened
+    helps: tuple[WouldHelp, ...]  # what would bring it in time
+    moved: tuple[MovedTask, ...]  # after what happened
     broken: tuple[str, ...]
     horizon: int
 
@@ -195,31 +211,19 @@ def _pinned(tasks: list[Task], pins: tuple[Pin, ...], clock: Clock) -> list[Task
     return [replace(task, fixed_start=max(where[task.id], 0)) if task.id in where else task for task in tasks]
 
 
-def plan_of(
-    plan: Plan,
-    library: Library,
-    settings: Settings = Settings(),  # noqa: B008 - frozen
-    *,
-    profiles: Mapping[str, OvenProfile] | None = None,
-    effort: Effort = Effort(),  # noqa: B008 - frozen
-    told: Stopped | None = None,
-) -> Planned:
+def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Stopped | None = None) -> Planned:  # noqa: B008 - frozen
     """Plan it, as carefully as its deadlines allow.
 
     Args:
-        plan: what is wanted.
-        library: the ingredients.
-        settings: the kitchen's choices.
-        profiles: what is known of its ovens, by name.
+        bench: what is wanted.
         effort: how long is sought.
         told: is shown every better plan; False stops the search.
 
     Raises:
         FormulaError: when it cannot be planned at all.
     """
-    bench = bench_of(plan, library, settings, profiles)
     problem = bench.problem
-    if plan.happened:
+    if bench.plan.happened:
         return _mended(bench, effort)
     hard = pressed(problem)
     found: tuple[Schedule, Care] | None = None
@@ -305,12 +309,19 @@ def _mended(bench: Bench, effort: Effort) -> Planned:
         )
     under_way = replace(bench, problem=result.problem)
     answer = told_of(under_way, replace(result.plan, late=_late(problem, result.plan)), CARES[-1])
-    return replace(answer, moved=result.moved, broken=result.broken, text=result.text)
+    return replace(
+        answer,
+        moved=tuple(MovedTask(task=key, minutes=by) for key, by in result.moved),
+        broken=result.broken,
+        text=result.text,
+    )
 
 
 def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
     """A schedule as a baker reads it."""
     problem, clock = bench.problem, bench.clock
+    # Where hands are kept free to look is told as it was planned.
+    watched = careful(problem, care).task
     people = _people(problem, schedule)
     slack = _slack(problem, schedule)
     rows = []
@@ -329,7 +340,7 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
                 end_min=at.end,
                 check=clock.time(at.start + min(task.low, at.end - at.start)) if bakes else None,
                 surely=clock.time(at.start + max(task.high, task.minutes)) if bakes else None,
-                hands=hand_times(task, at),
+                hands=tuple(HandsAt(start_min=a, end_min=b) for a, b in hand_times(watched[task.id], at)),
                 person=people.get(task.id, -1),
                 oven=at.oven,
                 temp_c=task.temp_c if bakes else None,
@@ -459,3 +470,94 @@ def _heat(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
             minutes, degrees = [*minutes, at.end], [*degrees, task.leaves_c]
         told.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
     return tuple(told)
+
+
+@dataclass(frozen=True, kw_only=True)
+class MoveConflict:
+    """Why a task cannot be where it was dragged to."""
+
+    kind: str
+    task: str  # the other; "" for none
+    text: str
+
+
+def conflicts(bench: Bench, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
+    """What stands in the way of moving one task; what comes after it in its own bake moves along.
+
+    Args:
+        bench: the plan.
+        placed: where everything is.
+        task: that is moved.
+        start: minute it is moved to.
+
+    Raises:
+        FormulaError: when there is no such task.
+    """
+    problem = bench.problem
+    if task not in problem.task or task not in placed:
+        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+    missing = [key for key in problem.task if key not in placed]
+    if missing:
+        raise FormulaError(
+            "the plan is older than its formulas",
+            got=", ".join(missing)[:60],
+            allowed="the plan of these formulas",
+            remedy="plan it again",
+            field="task",
+        )
+    by = start - placed[task].start
+    along = _after(problem, task) if by > 0 else {task}
+    moved = {
+        key: Placed(start=at.start + by, end=at.end + by, oven=at.oven) if key in along else at
+        for key, at in placed.items()
+    }
+    free = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
+    before = {(fault.kind, fault.text) for fault in faults(free, Schedule(placed=dict(placed), status="feasible"))}
+    found: dict[str, MoveConflict] = {}
+    for fault in faults(free, Schedule(placed=moved, status="feasible")):
+        if (fault.kind, fault.text) not in before:
+            other = next((key for key in fault.tasks if key != task), "")
+            found.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
+    for due in problem.dues:
+        over = moved[due.task].end - due.minute
+        if due.task in along and over > 0:
+            found[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
+    return tuple(found.values())
+
+
+def _after(problem: Problem, task: str) -> set[str]:
+    """A task and everything that waits for it."""
+    found, left = {task}, [task]
+    while left:
+        one = left.pop()
+        for lag in problem.lags:
+            if lag.before == one and lag.after not in found:
+                found.add(lag.after)
+                left.append(lag.after)
+    return found
+
+
+def slipped(bench: Bench, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
+    """The plan in which a task takes longer: what came before it is done, what runs beside it goes on.
+
+    Raises:
+        FormulaError: when there is no such task.
+    """
+    if task not in bench.problem.task or task not in placed:
+        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+    clock = bench.clock
+    now = placed[task].end
+    rows = []
+    for key, at in placed.items():
+        if key == task:
+            rows.append(Pin(task=key, start=_told(clock, at.start), expected=_told(clock, at.end + minutes)))
+        elif at.end <= now:
+            rows.append(Pin(task=key, start=_told(clock, at.start), end=_told(clock, at.end)))
+        elif at.start < now:
+            rows.append(Pin(task=key, start=_told(clock, at.start)))
+    pins = tuple(Pin(task=key, start=_told(clock, at.start)) for key, at in placed.items())
+    return replace(bench.plan, pins=pins, happened=tuple(rows))
+
+
+def _told(clock: Clock, minute: int) -> str:
+    return clock.time(minute).isoformat()

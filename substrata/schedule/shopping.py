@@ -47,7 +47,10 @@ class ShoppingRow:
 
 
 def shopping(
-    doughs: Sequence[tuple[str, Dough, float]], library: Library, packs: Mapping[str, Pack] | None = None
+    doughs: Sequence[tuple[str, Dough, float]],
+    library: Library,
+    packs: Mapping[str, Pack] | None = None,
+    of_pack: Mapping[str, str] | None = None,
 ) -> tuple[ShoppingRow, ...]:
     """What the doughs take together, less what is there, in whole packs; by the shop's sections.
 
@@ -55,13 +58,14 @@ def shopping(
         doughs: name, dough and batches of each bake.
         library: the ingredients.
         packs: how each ingredient is sold and what is there, by its id.
+        of_pack: ingredient of each of the kitchen's own packs, by key.
     """
     wanted: dict[str, float] = {}
     roles: dict[str, str] = {}
     where: dict[str, list[str]] = {}
     for name, dough, batches in doughs:
         for line in dough.batch.lines:
-            key = line.ingredient.id.partition("@")[0]
+            key = (of_pack or {}).get(line.line.lot, line.line.ingredient)
             wanted[key] = wanted.get(key, 0.0) + line.grams.value * batches
             roles.setdefault(key, "fat" if line.role == FRYING else line.role)
             where.setdefault(key, [])

@@ -204,6 +204,8 @@ def about(share: float) -> str:
     """A share as it is said: "about 9 in 10"."""
     if share > 0.985:
         return "nearly all"
+    if share > 0.93:
+        return "more than 9 in 10"
     return f"about {round(10 * share)} in 10" if share >= 0.05 else "hardly any"
 
 

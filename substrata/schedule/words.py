@@ -9,7 +9,7 @@ from substrata.schedule.solve import Effort, Model
 
 
 @dataclass(frozen=True, kw_only=True)
-class Change:
+class WouldHelp:
     """Something that would bring all in time."""
 
     key: str  # people, oven, tray, earlier, without:BAKE
@@ -52,7 +52,7 @@ def clashes(problem: Problem) -> str:
     return "begin earlier, let somebody help, or leave a bake out"
 
 
-def helps(problem: Problem, effort: Effort) -> tuple[Change, ...]:
+def helps(problem: Problem, effort: Effort) -> tuple[WouldHelp, ...]:
     """What would bring all in time, each tried for a moment; a try that ran out of time is not told."""
     rows: list[tuple[str, str, Problem]] = [
         ("people", "a second pair of hands", replace(problem, people=problem.people + 1)),
@@ -68,11 +68,11 @@ def helps(problem: Problem, effort: Effort) -> tuple[Change, ...]:
     for key, text, other in rows:
         late = _late(other, effort)
         if late == 0:
-            told.append(Change(key=key, text=f"{text} brings all in time", minutes=0))
+            told.append(WouldHelp(key=key, text=f"{text} brings all in time", minutes=0))
     earlier = _all_later(problem, effort)
     if earlier:
         told.append(
-            Change(key="earlier", text=f"beginning {earlier} min earlier, or all {earlier} min later", minutes=0)
+            WouldHelp(key="earlier", text=f"beginning {earlier} min earlier, or all {earlier} min later", minutes=0)
         )
     for due in problem.dues:
         if len(problem.dues) > 1 and len(told) < 5:
@@ -86,7 +86,7 @@ def helps(problem: Problem, effort: Effort) -> tuple[Change, ...]:
             )
             if _late(other, effort) == 0:
                 told.append(
-                    Change(key=f"without:{due.bake}", text=f"without {due.name} the others are in time", minutes=0)
+                    WouldHelp(key=f"without:{due.bake}", text=f"without {due.name} the others are in time", minutes=0)
                 )
     return tuple(told)
 

@@ -16,7 +16,6 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 import CardView from './card/CardView.vue'
 import BenchView from './formula/BenchView.vue'
 import ShelfView from './formula/ShelfView.vue'
-import LaterStation from './LaterStation.vue'
 import OvenView from './oven/OvenView.vue'
 import PantryList from './pantry/PantryList.vue'
 import StockView from './pantry/StockView.vue'
@@ -105,10 +104,6 @@ describe('the other stations', () => {
     const view = await open(ShelfView)
     expect(view.findAll('.card')).toHaveLength(recorded['/formulas'].items.length)
     for (const item of recorded['/formulas'].items) expect(view.text()).toContain(item.name)
-  })
-
-  it.each(['run', 'trials', 'plan'])('%s says that it comes later', async (station) => {
-    expect((await open(LaterStation, { station })).text()).toContain('Coming later')
   })
 
   it('nothing was asked that is not answered', async () => {

@@ -1064,6 +1064,178 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Plans
+         * @description The kitchen's plans, the latest day first.
+         */
+        get: operations["plans"];
+        put?: never;
+        /**
+         * Create Plan
+         * @description A new plan.
+         */
+        post: operations["create_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Plan
+         * @description One plan with its last answer.
+         */
+        get: operations["open_plan"];
+        /**
+         * Save Plan
+         * @description Keep a plan.
+         */
+        put: operations["save_plan"];
+        post?: never;
+        /**
+         * Delete Plan
+         * @description Take it away for good.
+         */
+        delete: operations["delete_plan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Feed
+         * @description Open or close the private address of its calendar.
+         */
+        post: operations["change_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/files/{style}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan File
+         * @description It as a file: ics, csv or json.
+         */
+        get: operations["plan_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Move
+         * @description What stands in the way of moving a task; nothing is changed.
+         */
+        post: operations["try_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Shopping
+         * @description What its bakes take together, less what is on the shelf.
+         */
+        get: operations["plan_shopping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/slip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slip Plan
+         * @description A task took longer: its rest is to be planned anew.
+         */
+        post: operations["slip_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/tick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick Shopping
+         * @description Tick something off the shopping list.
+         */
+        post: operations["tick_shopping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/prep": {
         parameters: {
             query?: never;
@@ -2860,6 +3032,14 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * FeedIn
+         * @description Whether the calendar has a private address.
+         */
+        FeedIn: {
+            /** On */
+            on: boolean;
+        };
+        /**
          * FeelAdvice
          * @description What to do with a dough that is felt.
          */
@@ -3369,6 +3549,16 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * HandsAt
+         * @description From when to when a task takes a pair of hands.
+         */
+        HandsAt: {
+            /** End Min */
+            end_min: number;
+            /** Start Min */
+            start_min: number;
+        };
+        /**
          * Held
          * @description How often a forecast held.
          */
@@ -3421,6 +3611,22 @@ export interface components {
             printed: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * Holds
+         * @description How likely a plan holds.
+         */
+        Holds: {
+            /** In Time */
+            in_time: number;
+            /** Share */
+            share: number;
+            /** Text */
+            text: string;
+            /** Tight */
+            tight: components["schemas"]["Tight"][];
+            /** Windows */
+            windows: number;
         };
         /**
          * HouseIn
@@ -3592,6 +3798,7 @@ export interface components {
             kind: string;
             learned?: components["schemas"]["LearnedOut"] | null;
             map?: components["schemas"]["BakeMap"] | null;
+            planned?: components["schemas"]["Planned"] | null;
             problem: components["schemas"]["JobProblem"] | null;
             /** Reach */
             reach?: components["schemas"]["Reach"][] | null;
@@ -3738,6 +3945,18 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * Late
+         * @description What comes late, by how much.
+         */
+        Late: {
+            /** Bake */
+            bake: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
         };
         /**
          * Layer
@@ -4501,6 +4720,36 @@ export interface components {
             document: components["schemas"]["FormulaDocument"];
         };
         /**
+         * MoveConflict
+         * @description Why a task cannot be where it was dragged to.
+         */
+        MoveConflict: {
+            /** Kind */
+            kind: string;
+            /** Task */
+            task: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * MoveIn
+         * @description A task that is dragged, and where to.
+         */
+        MoveIn: {
+            /** Start Min */
+            start_min: number;
+            /** Task */
+            task: string;
+        };
+        /**
+         * MoveOut
+         * @description What stands in the way.
+         */
+        MoveOut: {
+            /** Conflicts */
+            conflicts: components["schemas"]["MoveConflict"][];
+        };
+        /**
          * Moved
          * @description A figure before and after.
          */
@@ -4521,6 +4770,16 @@ export interface components {
             state_before: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * MovedTask
+         * @description A task that had to move.
+         */
+        MovedTask: {
+            /** Minutes */
+            minutes: number;
+            /** Task */
+            task: string;
         };
         /**
          * NamedStage
@@ -4635,6 +4894,18 @@ export interface components {
             archived?: boolean | null;
             /** Name */
             name?: string | null;
+        };
+        /**
+         * OvenHeat
+         * @description An oven over the day: corners of its temperature.
+         */
+        OvenHeat: {
+            /** Degrees */
+            degrees: number[];
+            /** Minutes */
+            minutes: number[];
+            /** Oven */
+            oven: string;
         };
         /**
          * OvenIn
@@ -5137,6 +5408,277 @@ export interface components {
             width_mm: number;
         };
         /**
+         * PlanBakeIn
+         * @description A formula of the kitchen, how much of it, and when it is wanted.
+         */
+        PlanBakeIn: {
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            /** Due */
+            due: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Fresh H */
+            fresh_h?: number | null;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Oven
+             * @default
+             */
+            oven: string;
+            /**
+             * Priority
+             * @default 1
+             */
+            priority: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PlanDocument
+         * @description A plan as the page keeps it.
+         */
+        PlanDocument: {
+            /** Bakes */
+            bakes: components["schemas"]["PlanBakeIn"][];
+            /**
+             * Closed
+             * @default []
+             */
+            closed: components["schemas"]["PlanTimeIn"][];
+            /**
+             * Happened
+             * @default []
+             */
+            happened: components["schemas"]["PlanPinIn"][];
+            /** Has */
+            has?: {
+                [key: string]: number;
+            };
+            /**
+             * Name
+             * @default Plan
+             */
+            name: string;
+            /** Ovens */
+            ovens: components["schemas"]["PlanOvenIn"][];
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["PlanPinIn"][];
+            /** Start */
+            start: string;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PlanFileOut
+         * @description A plan as a file.
+         */
+        PlanFileOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PlanJobIn
+         * @description A plan that is to be planned.
+         */
+        PlanJobIn: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "plan";
+            /** Plan Id */
+            plan_id: number;
+        };
+        /**
+         * PlanOut
+         * @description A plan with its last answer.
+         */
+        PlanOut: {
+            document: components["schemas"]["PlanDocument"];
+            /** Feed */
+            feed: string;
+            /** Id */
+            id: number;
+            /** Lock */
+            lock: number;
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            planned: components["schemas"]["Planned"] | null;
+            /** Stale */
+            stale: boolean;
+        };
+        /**
+         * PlanOvenIn
+         * @description An oven of the plan.
+         */
+        PlanOvenIn: {
+            /** Name */
+            name: string;
+            /**
+             * Share K
+             * @default 10
+             */
+            share_k: number;
+            /**
+             * Trays
+             * @default 2
+             */
+            trays: number;
+        };
+        /**
+         * PlanPinIn
+         * @description A task that stays where it was put, or has happened.
+         */
+        PlanPinIn: {
+            /**
+             * End
+             * @default
+             */
+            end: string;
+            /**
+             * Expected
+             * @default
+             */
+            expected: string;
+            /** Start */
+            start: string;
+            /** Task */
+            task: string;
+        };
+        /**
+         * PlanRow
+         * @description A plan in the list.
+         */
+        PlanRow: {
+            /** Bakes */
+            bakes: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Touched At
+             * Format: date-time
+             */
+            touched_at: string;
+        };
+        /**
+         * PlanSaveIn
+         * @description A plan, and the lock that it was opened with.
+         */
+        PlanSaveIn: {
+            document: components["schemas"]["PlanDocument"];
+            /** Lock */
+            lock: number;
+        };
+        /**
+         * PlanTimeIn
+         * @description A time in which nobody works.
+         */
+        PlanTimeIn: {
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
+        };
+        /**
+         * Planned
+         * @description The answer.
+         */
+        Planned: {
+            /** Bakes */
+            bakes: components["schemas"]["PlannedBakeOut"][];
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /** Broken */
+            broken: string[];
+            /** Care */
+            care: string;
+            /** Gap */
+            gap: number | null;
+            /** Heat */
+            heat: components["schemas"]["OvenHeat"][];
+            /** Helps */
+            helps: components["schemas"]["WouldHelp"][];
+            holds: components["schemas"]["Holds"];
+            /** Horizon */
+            horizon: number;
+            /** Late */
+            late: components["schemas"]["Late"][];
+            /** Moved */
+            moved: components["schemas"]["MovedTask"][];
+            /** Status */
+            status: string;
+            /** Tasks */
+            tasks: components["schemas"]["PlannedTask"][];
+            /** Text */
+            text: string;
+            /** Tight */
+            tight: components["schemas"]["Tight"][];
+        };
+        /**
+         * PlannedBakeOut
+         * @description How a bake comes out.
+         */
+        PlannedBakeOut: {
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+            /** Id */
+            id: string;
+            /** Late Min */
+            late_min: number;
+            /** Loads */
+            loads: number;
+            /** Name */
+            name: string;
+            /**
+             * Ready
+             * Format: date-time
+             */
+            ready: string;
+            /** Trays */
+            trays: number;
+        };
+        /**
          * PlannedStage
          * @description A stage as a document holds it.
          */
@@ -5149,6 +5691,77 @@ export interface components {
             minutes: number | null;
             /** Oven C */
             oven_c: number | null;
+        };
+        /**
+         * PlannedTask
+         * @description A task with its times of day.
+         */
+        PlannedTask: {
+            /** Bake */
+            bake: string;
+            /** Check */
+            check: string | null;
+            /** Done */
+            done: boolean;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** End Min */
+            end_min: number;
+            /** Hands */
+            hands: components["schemas"]["HandsAt"][];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Oven */
+            oven: string;
+            /** Person */
+            person: number;
+            /** Pinned */
+            pinned: boolean;
+            /** Slack */
+            slack: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Start Min */
+            start_min: number;
+            /** Steps */
+            steps: string[];
+            /** Surely */
+            surely: string | null;
+            /** Temp C */
+            temp_c: number | null;
+            /** Text */
+            text: string;
+            /** Uses */
+            uses: string[];
+        };
+        /**
+         * PlansPage
+         * @description Some plans.
+         */
+        PlansPage: {
+            /** Rows */
+            rows: components["schemas"]["PlanRow"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * PlansQuery
+         * @description Which.
+         */
+        PlansQuery: {
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
         };
         /**
          * PourAdvice
@@ -6061,6 +6674,50 @@ export interface components {
             search: string;
         };
         /**
+         * ShoppingOut
+         * @description What is to be bought, and what is in the bag.
+         */
+        ShoppingOut: {
+            /** Currency */
+            currency: string;
+            /** Price */
+            price: number | null;
+            /** Rows */
+            rows: components["schemas"]["ShoppingRow"][];
+            /** Ticked */
+            ticked: string[];
+        };
+        /**
+         * ShoppingRow
+         * @description One thing to buy.
+         */
+        ShoppingRow: {
+            /** Bakes */
+            bakes: string[];
+            /** Currency */
+            currency: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** On Hand G */
+            on_hand_g: number;
+            /** Pack G */
+            pack_g: number | null;
+            /** Packs */
+            packs: number | null;
+            /** Price */
+            price: number | null;
+            /** Section */
+            section: string;
+            /** Short G */
+            short_g: number;
+            /** Text */
+            text: string;
+            /** Wanted G */
+            wanted_g: number;
+        };
+        /**
          * ShortageOut
          * @description What no pack holds.
          */
@@ -6104,6 +6761,16 @@ export interface components {
             tray: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * SlipIn
+         * @description A task took so many minutes longer.
+         */
+        SlipIn: {
+            /** Minutes */
+            minutes: number;
+            /** Task */
+            task: string;
         };
         /**
          * SlipOut
@@ -6392,6 +7059,28 @@ export interface components {
             protein: number;
             /** Strata */
             strata: components["schemas"]["StratumOut"][];
+        };
+        /**
+         * TickIn
+         * @description A row of the list.
+         */
+        TickIn: {
+            /** Done */
+            done: boolean;
+            /** Ingredient */
+            ingredient: string;
+        };
+        /**
+         * Tight
+         * @description Where a plan is tightest.
+         */
+        Tight: {
+            /** Share */
+            share: number;
+            /** Task */
+            task: string;
+            /** Text */
+            text: string;
         };
         /**
          * Told
@@ -6836,6 +7525,18 @@ export interface components {
             textures: components["schemas"]["ChoiceOut"][];
             /** Wishes */
             wishes: components["schemas"]["ChoiceOut"][];
+        };
+        /**
+         * WouldHelp
+         * @description Something that would bring all in time.
+         */
+        WouldHelp: {
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -9456,7 +10157,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"] | components["schemas"]["SettleJobIn"] | components["schemas"]["ReachJobIn"] | components["schemas"]["FrontJobIn"] | components["schemas"]["BeginJobIn"] | components["schemas"]["WhyJobIn"] | components["schemas"]["LearnJobIn"];
+                "application/json": components["schemas"]["MapJobIn"] | components["schemas"]["ImportJobIn"] | components["schemas"]["SettleJobIn"] | components["schemas"]["ReachJobIn"] | components["schemas"]["FrontJobIn"] | components["schemas"]["BeginJobIn"] | components["schemas"]["WhyJobIn"] | components["schemas"]["LearnJobIn"] | components["schemas"]["PlanJobIn"];
             };
         };
         responses: {
@@ -11017,6 +11718,876 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plans: {
+        parameters: {
+            query?: {
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlansPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    create_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    save_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plan_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+                style: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanFileOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    try_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoveOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plan_shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    slip_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlipIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tick_shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRow"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

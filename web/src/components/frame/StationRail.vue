@@ -19,7 +19,7 @@ const home = (station: Station): string => (here.value === station.id ? `/${stat
       :key="station.id"
       :to="home(station)"
       class="station"
-      :class="{ here: here === station.id, later: station.later }"
+      :class="{ here: here === station.id }"
       :aria-current="here === station.id ? 'page' : undefined"
     >
       <v-icon :icon="station.icon" size="21" aria-hidden="true" />
@@ -56,10 +56,6 @@ const home = (station: Station): string => (here.value === station.id ? `/${stat
   padding: 8px 0 7px;
   font-size: 12px;
   text-decoration: none;
-}
-
-.station.later {
-  color: var(--ink-2);
 }
 
 .station:hover {

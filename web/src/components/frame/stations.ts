@@ -19,7 +19,6 @@ export interface Station {
   decides: string
   /** The station's own page of a formula, after its address. */
   ofFormula?: string
-  later?: boolean
 }
 
 export const stations: readonly Station[] = [
@@ -43,7 +42,7 @@ export const stations: readonly Station[] = [
   { id: 'oven', word: 'Oven', icon: mdiToasterOven, key: 'o', decides: 'temperature, stages, rack and fan', ofFormula: '/oven' },
   { id: 'run', word: 'Run', icon: mdiTimerOutline, key: 'u', decides: 'doing it, with timers, scale and probe', ofFormula: '/run' },
   { id: 'trials', word: 'Trials', icon: mdiChartTimelineVariant, key: 't', decides: 'was it good, why not, what next' },
-  { id: 'plan', word: 'Plan', icon: mdiFormatListBulleted, key: 'l', decides: 'several bakes, one oven, ready by six', later: true },
+  { id: 'plan', word: 'Plan', icon: mdiFormatListBulleted, key: 'l', decides: 'several bakes, one oven, ready by six' },
   {
     id: 'card',
     word: 'Card',

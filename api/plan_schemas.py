@@ -1,0 +1,186 @@
+"""What goes in and out of plans."""
+
+from datetime import date, datetime
+from typing import Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field
+
+from api.document_schemas import Text
+from kitchen.models import Plan
+from substrata.schedule.planned import MoveConflict, Planned
+from substrata.schedule.shopping import ShoppingRow
+
+
+class PlanBakeIn(Schema):
+    """A formula of the kitchen, how much of it, and when it is wanted."""
+
+    model_config = ConfigDict(extra="allow")
+
+    formula_id: int
+    id: str = Field(default="", max_length=60)
+    due: str = Field(max_length=40)
+    batches: float = 1.0
+    fresh_h: float | None = None
+    oven: str = Field(default="", max_length=60)
+    priority: float = 1.0
+
+
+class PlanOvenIn(Schema):
+    """An oven of the plan."""
+
+    name: str = Field(max_length=60)
+    trays: int = 2
+    share_k: float = 10.0
+
+
+class PlanTimeIn(Schema):
+    """A time in which nobody works."""
+
+    start: str = Field(max_length=40)
+    end: str = Field(max_length=40)
+
+
+class PlanPinIn(Schema):
+    """A task that stays where it was put, or has happened."""
+
+    task: str = Field(max_length=120)
+    start: str = Field(max_length=40)
+    end: str = Field(default="", max_length=40)
+    expected: str = Field(default="", max_length=40)
+
+
+class PlanDocument(Schema):
+    """A plan as the page keeps it."""
+
+    model_config = ConfigDict(extra="allow")
+
+    name: Text = "Plan"
+    start: str = Field(max_length=40)
+    zone: str = Field(default="", max_length=60)
+    people: int = 1
+    ovens: list[PlanOvenIn] = Field(max_length=12)
+    has: dict[str, float] = Field(default_factory=dict)
+    closed: list[PlanTimeIn] = Field(default=[], max_length=40)
+    bakes: list[PlanBakeIn] = Field(max_length=24)
+    pins: list[PlanPinIn] = Field(default=[], max_length=400)
+    happened: list[PlanPinIn] = Field(default=[], max_length=400)
+
+
+class PlanSaveIn(Schema):
+    """A plan, and the lock that it was opened with."""
+
+    document: PlanDocument
+    lock: int
+
+
+class PlanRow(Schema):
+    """A plan in the list."""
+
+    id: int
+    name: str
+    on: date
+    bakes: int
+    touched_at: datetime
+
+    @classmethod
+    def of(cls, plan: Plan) -> "PlanRow":
+        """A row."""
+        count = len(plan.document.get("bakes", []))
+        return cls(id=plan.pk, name=plan.name, on=plan.on, bakes=count, touched_at=plan.touched_at)
+
+
+class PlansPage(Schema):
+    """Some plans."""
+
+    rows: list[PlanRow]
+    total: int
+
+
+class PlansQuery(Schema):
+    """Which."""
+
+    offset: int = Field(default=0, ge=0, le=1_000_000)
+
+
+class PlanOut(Schema):
+    """A plan with its last answer."""
+
+    id: int
+    name: str
+    on: date
+    document: PlanDocument
+    lock: int
+    planned: Planned | None
+    stale: bool  # the answer is of an older plan
+    feed: str  # private address of its calendar; "" for none
+
+    @classmethod
+    def of(cls, plan: Plan) -> "PlanOut":
+        """A row."""
+        return cls(
+            id=plan.pk,
+            name=plan.name,
+            on=plan.on,
+            document=PlanDocument.model_validate(plan.document),
+            lock=plan.lock,
+            planned=plan.planned,
+            stale=plan.planned is not None and plan.planned_lock != plan.lock,
+            feed=f"/feed/{plan.feed}.ics" if plan.feed else "",
+        )
+
+
+class MoveIn(Schema):
+    """A task that is dragged, and where to."""
+
+    task: str = Field(max_length=120)
+    start_min: int = Field(ge=-100_000, le=100_000)
+
+
+class MoveOut(Schema):
+    """What stands in the way."""
+
+    conflicts: list[MoveConflict]
+
+
+class SlipIn(Schema):
+    """A task took so many minutes longer."""
+
+    task: str = Field(max_length=120)
+    minutes: int = Field(ge=1, le=600)
+
+
+class ShoppingOut(Schema):
+    """What is to be bought, and what is in the bag."""
+
+    rows: list[ShoppingRow]
+    ticked: list[str]
+    price: float | None
+    currency: str
+
+
+class TickIn(Schema):
+    """A row of the list."""
+
+    ingredient: str = Field(max_length=60)
+    done: bool
+
+
+class FeedIn(Schema):
+    """Whether the calendar has a private address."""
+
+    on: bool
+
+
+class PlanFileOut(Schema):
+    """A plan as a file."""
+
+    name: str
+    text: str
+
+
+class PlanJobIn(Schema):
+    """A plan that is to be planned."""
+
+    kind: Literal["plan"]
+    plan_id: int

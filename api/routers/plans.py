@@ -1,0 +1,115 @@
+"""Plan: several bakes, few hands, one oven; shopping and calendars."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+
+from api.errors import ProblemOut
+from api.person import person
+from api.plan_schemas import (
+    FeedIn,
+    MoveIn,
+    MoveOut,
+    PlanDocument,
+    PlanFileOut,
+    PlanOut,
+    PlanRow,
+    PlanSaveIn,
+    PlansPage,
+    PlansQuery,
+    ShoppingOut,
+    SlipIn,
+    TickIn,
+)
+from kitchen.errors import NotFound
+from kitchen.services import plans
+
+router = Router(tags=["plans"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 413: ProblemOut, 422: ProblemOut}
+ALL = "/kitchens/{int:kitchen_id}/plans"
+ONE = f"{ALL}/{{int:plan_id}}"
+
+
+@router.get(ALL, response={200: PlansPage, **Problems}, operation_id="plans")
+def list_plans(request: HttpRequest, kitchen_id: int, query: Query[PlansQuery]) -> PlansPage:
+    """The kitchen's plans, the latest day first."""
+    page = plans.plans(person(request), kitchen_id, offset=query.offset)
+    return PlansPage(rows=[PlanRow.of(plan) for plan in page.rows], total=page.total)
+
+
+@router.post(ALL, response={201: PlanOut, **Problems}, operation_id="create_plan")
+def create_plan(request: HttpRequest, kitchen_id: int, payload: PlanDocument) -> tuple[int, PlanOut]:
+    """A new plan."""
+    return 201, PlanOut.of(plans.create_plan(person(request), kitchen_id, payload.model_dump()))
+
+
+@router.get(ONE, response={200: PlanOut, **Problems}, operation_id="open_plan")
+def open_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> PlanOut:
+    """One plan with its last answer."""
+    return PlanOut.of(plans.open_plan(person(request), kitchen_id, plan_id))
+
+
+@router.put(ONE, response={200: PlanOut, **Problems}, operation_id="save_plan")
+def save_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: PlanSaveIn) -> PlanOut:
+    """Keep a plan."""
+    saved = plans.save_plan(person(request), kitchen_id, plan_id, payload.document.model_dump(), payload.lock)
+    return PlanOut.of(saved)
+
+
+@router.delete(ONE, response={204: None, **Problems}, operation_id="delete_plan")
+def delete_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> tuple[int, None]:
+    """Take it away for good."""
+    plans.delete_plan(person(request), kitchen_id, plan_id)
+    return 204, None
+
+
+@router.post(f"{ONE}/move", response={200: MoveOut, **Problems}, operation_id="try_move")
+def try_move(request: HttpRequest, kitchen_id: int, plan_id: int, payload: MoveIn) -> MoveOut:
+    """What stands in the way of moving a task; nothing is changed."""
+    found = plans.try_move(person(request), kitchen_id, plan_id, payload.task, payload.start_min)
+    return MoveOut(conflicts=list(found))
+
+
+@router.post(f"{ONE}/slip", response={200: PlanOut, **Problems}, operation_id="slip_plan")
+def slip_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: SlipIn) -> PlanOut:
+    """A task took longer: its rest is to be planned anew."""
+    return PlanOut.of(plans.slip(person(request), kitchen_id, plan_id, payload.task, payload.minutes))
+
+
+@router.get(f"{ONE}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
+def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> ShoppingOut:
+    """What its bakes take together, less what is on the shelf."""
+    plan, rows = plans.shopping_list(person(request), kitchen_id, plan_id)
+    priced = [row.price for row in rows if row.price is not None and row.short_g > 0]
+    currency = next((row.currency for row in rows if row.currency), "")
+    return ShoppingOut(rows=list(rows), ticked=plan.ticked, price=sum(priced) if priced else None, currency=currency)
+
+
+@router.post(f"{ONE}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
+def tick_shopping(request: HttpRequest, kitchen_id: int, plan_id: int, payload: TickIn) -> PlanRow:
+    """Tick something off the shopping list."""
+    return PlanRow.of(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
+
+
+@router.post(f"{ONE}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")
+def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: FeedIn) -> PlanOut:
+    """Open or close the private address of its calendar."""
+    return PlanOut.of(plans.change_feed(person(request), kitchen_id, plan_id, on=payload.on))
+
+
+@router.get(f"{ONE}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
+def plan_file(request: HttpRequest, kitchen_id: int, plan_id: int, style: str) -> PlanFileOut:
+    """It as a file: ics, csv or json."""
+    name, text = plans.written_plan(person(request), kitchen_id, plan_id, style)
+    return PlanFileOut(name=name, text=text)
+
+
+def calendar_feed(request: HttpRequest, key: str) -> HttpResponse:
+    """The calendar behind a private address."""
+    try:
+        text = plans.feed(key)
+    except NotFound:
+        return HttpResponse("no such calendar", status=404, content_type="text/plain; charset=utf-8")
+    response = HttpResponse(text, content_type="text/calendar; charset=utf-8")
+    response["Cache-Control"] = "private, no-store"
+    response["X-Robots-Tag"] = "noindex"
+    return response

@@ -1,0 +1,369 @@
+"""Plans of a kitchen: kept, planned in the background, moved by hand, mended when they slip, shopped for, fed to calendars."""
+
+import secrets
+import time
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+from functools import lru_cache
+from typing import Any
+
+import orjson
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from kitchen.errors import Conflict as Raced
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Formula, Job, Lot, Membership, Oven, Plan
+from kitchen.services.access import membership, record
+from kitchen.services.jobs import Progress, job_kind, start_job
+from kitchen.services.judging import core_settings, library_of
+from kitchen.services.ovens import profile_of
+from kitchen.services.stock import reserved_of
+from substrata import load_library
+from substrata.context.dough import Dough
+from substrata.labels.pack_document import read_lot
+from substrata.oven.profile import OvenProfile
+from substrata.schedule.plan_document import Plan as CorePlan
+from substrata.schedule.plan_document import read_plan, write_plan
+from substrata.schedule.problem import Placed
+from substrata.schedule.shopping import Pack, ShoppingRow, shopping
+
+BAKER = Membership.Role.BAKER
+PLAN = "plan"
+PAGE = 50
+_SECONDS = 12.0  # of search, shown as it goes
+_SHOWN_EVERY_S = 0.5
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlanPage:
+    """Some of a kitchen's plans."""
+
+    rows: list[Plan]
+    total: int
+
+
+def plans(user: User, kitchen_id: int, *, offset: int = 0) -> PlanPage:
+    """A kitchen's plans, the latest day first."""
+    member = membership(user, kitchen_id)
+    rows = Plan.objects.filter(kitchen_id=member.kitchen_id).defer("planned")
+    return PlanPage(rows=list(rows[offset : offset + PAGE]), total=rows.count())
+
+
+def open_plan(user: User, kitchen_id: int, plan_id: int) -> Plan:
+    """One plan.
+
+    Raises:
+        NotFound: when the kitchen has no such plan.
+    """
+    return _plan_of(membership(user, kitchen_id), plan_id)
+
+
+def _plan_of(member: Membership, plan_id: int, *, lock: bool = False) -> Plan:
+    rows: QuerySet[Plan] = Plan.objects.filter(kitchen_id=member.kitchen_id)
+    row = (rows.select_for_update() if lock else rows).filter(pk=plan_id).first()
+    if row is None:
+        raise NotFound("no such plan", got=str(plan_id), remedy="choose one from the list")
+    return row
+
+
+@transaction.atomic
+def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
+    """A new plan.
+
+    Raises:
+        FormulaError: when it cannot be read.
+        NotFound: when it names a formula that the kitchen has not.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    plan = Plan(kitchen=member.kitchen, updated_by=user)
+    _written(member, plan, document)
+    plan.save()
+    record(member, "plan.create", plan=plan.pk, name=plan.name)
+    return plan
+
+
+@transaction.atomic
+def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any], lock: int) -> Plan:
+    """Keep a plan.
+
+    Raises:
+        Raced: when somebody else kept it meanwhile.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    if plan.lock != lock:
+        raise Raced(
+            "somebody else has changed the plan",
+            got=str(lock),
+            remedy="look at theirs",
+            current={"document": plan.document, "lock": plan.lock},
+        )
+    _written(member, plan, document)
+    plan.lock += 1
+    plan.updated_by = user
+    plan.save()
+    return plan
+
+
+def _written(member: Membership, plan: Plan, document: dict[str, Any]) -> None:
+    core = core_plan(member, document)
+    plan.document = document
+    plan.name = core.name.strip() or "Plan"
+    plan.on = date.fromisoformat(min(bake.due for bake in core.bakes)[:10])
+
+
+@transaction.atomic
+def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
+    """Take a plan away for good."""
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    record(member, "plan.delete", plan=plan.pk, name=plan.name)
+    plan.delete()
+
+
+def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
+    """The kitchen's plan as the open document: each bake with its formula's draft.
+
+    Raises:
+        FormulaError: when it cannot be read.
+        NotFound: when it names a formula that the kitchen has not.
+    """
+    bakes = document.get("bakes")
+    rows = [bake for bake in bakes if isinstance(bake, dict)] if isinstance(bakes, list) else []
+    wanted = {bake.get("formula_id") for bake in rows}
+    known = {
+        formula.pk: formula
+        for formula in Formula.objects.filter(
+            kitchen_id=member.kitchen_id, pk__in=[w for w in wanted if isinstance(w, int)]
+        )
+        .select_related("draft")
+        .only("pk", "draft__document")
+    }
+    filled = []
+    for bake in rows:
+        formula = known.get(bake.get("formula_id", 0))
+        if formula is None:
+            raise NotFound(
+                "no such formula", got=str(bake.get("formula_id"))[:20], remedy="take the bake out of the plan"
+            )
+        plain = {key: value for key, value in bake.items() if key != "formula_id"}
+        filled.append({**plain, "formula": formula.draft.document})
+    return read_plan({**document, "bakes": filled})
+
+
+@dataclass(frozen=True)
+class _Kept:
+    """A plan as it was kept: the same plan, lock and kitchen are the same bench."""
+
+    plan: int
+    lock: int
+    revision: int
+    drafts: tuple[tuple[int, int], ...]
+
+
+@lru_cache(maxsize=16)
+def _bench(kept: _Kept) -> Any:
+    from substrata.schedule.planned import bench_of  # loaded late, as all that knows the solver
+
+    plan = Plan.objects.select_related("kitchen").get(pk=kept.plan)
+    member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
+    if member is None:
+        raise NotFound("no such plan", got=str(kept.plan))
+    core = core_plan(member, plan.document)
+    documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
+    return bench_of(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), _profiles(plan.kitchen_id))
+
+
+def bench(plan: Plan) -> Any:
+    """The plan made of its formulas, as they are now."""
+    formulas = [bake.get("formula_id") for bake in plan.document.get("bakes", [])]
+    rows = Formula.objects.filter(kitchen_id=plan.kitchen_id, pk__in=[f for f in formulas if isinstance(f, int)])
+    drafts = tuple(sorted(rows.values_list("pk", "draft__lock")))
+    return _bench(_Kept(plan.pk, plan.lock, plan.kitchen.revision, drafts))
+
+
+def _profiles(kitchen_id: int) -> dict[str, OvenProfile]:
+    return {oven.name: profile_of(oven) for oven in Oven.objects.filter(kitchen_id=kitchen_id, archived=False)}
+
+
+@transaction.atomic
+def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
+    """Ask for it to be planned; better plans are shown as they are found."""
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id)
+    return start_job(member, PLAN, {"plan": plan.pk, "lock": plan.lock}, 100)
+
+
+@job_kind(PLAN, queue="heavy")
+def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
+    """Plan it, as carefully as its deadlines allow."""
+    from substrata.schedule.planned import plan_of
+    from substrata.schedule.solve import Effort
+
+    plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
+    if plan is None:
+        return None
+    made = bench(plan)
+    begun = shown = time.monotonic()
+
+    def told(better: Any) -> bool:
+        nonlocal shown
+        now = time.monotonic()
+        if now - shown < _SHOWN_EVERY_S:
+            return True
+        shown = now
+        Job.objects.filter(pk=job.pk).update(result=_json(better))
+        return progress.report(min(round(100 * (now - begun) / _SECONDS), 99))
+
+    answer = plan_of(made, effort=Effort(seconds=_SECONDS, workers=2), told=told)
+    result = _json(answer)
+    Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(planned=result, planned_lock=job.input["lock"])
+    progress.report(100)
+    return result
+
+
+def _json(answer: Any) -> dict[str, Any]:
+    plain: dict[str, Any] = orjson.loads(orjson.dumps(answer))
+    return plain
+
+
+def _placed(plan: Plan) -> dict[str, Placed]:
+    if plan.planned is None:
+        raise Refused(
+            "it has not been planned yet", got=plan.name, allowed="a plan with its times", remedy="plan it first"
+        )
+    return {
+        task["id"]: Placed(start=task["start_min"], end=task["end_min"], oven=task["oven"])
+        for task in plan.planned["tasks"]
+    }
+
+
+def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:
+    """What stands in the way of moving a task; nothing is changed.
+
+    Raises:
+        Refused: when it has not been planned yet.
+    """
+    from substrata.schedule.planned import conflicts
+
+    plan = open_plan(user, kitchen_id, plan_id)
+    return conflicts(bench(plan), _placed(plan), task, start_min)
+
+
+@transaction.atomic
+def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> Plan:
+    """A task took longer: the plan is under way, and its rest is to be planned anew.
+
+    Raises:
+        Refused: when it has not been planned yet.
+    """
+    from substrata.schedule.planned import slipped
+
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    told = write_plan(replace(slipped(bench(plan), _placed(plan), task, minutes), bakes=()))
+    plan.document = {**plan.document, "pins": told["pins"], "happened": told["happened"]}
+    plan.lock += 1
+    plan.updated_by = user
+    plan.save()
+    record(member, "plan.slip", plan=plan.pk, task=task, minutes=minutes)
+    return plan
+
+
+def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:
+    """What the plan's bakes take together, less what is free on the shelf, in whole packs."""
+    member = membership(user, kitchen_id)
+    plan = _plan_of(member, plan_id)
+    core = core_plan(member, plan.document)
+    documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
+    library, settings = library_of(member.kitchen, *documents), core_settings(member.kitchen)
+    doughs = [(bake.formula.name, Dough(bake.formula, library, settings), bake.batches) for bake in core.bakes]
+    by_key = {lot.key: lot.ingredient for lot in Lot.objects.filter(kitchen_id=member.kitchen_id)}
+    return plan, shopping(doughs, load_library(), _packs(member), of_pack=by_key)
+
+
+def _packs(member: Membership) -> dict[str, Pack]:
+    """Of each ingredient the pack that was bought last, and what is free of all of them."""
+    lots = list(Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).order_by("bought_on", "pk"))
+    reserved = reserved_of(lots)
+    told: dict[str, Pack] = {}
+    for lot in lots:
+        read = read_lot(lot.document, lot.key)
+        before = told.get(lot.ingredient)
+        told[lot.ingredient] = Pack(
+            name=lot.name,
+            grams=read.pack_g or (before.grams if before else None),
+            price=read.price if read.pack_g else (before.price if before else None),
+            currency=member.kitchen.currency,
+            on_hand_g=(before.on_hand_g if before else 0.0) + max(lot.on_hand_g - reserved.get(lot.pk, 0.0), 0.0),
+        )
+    return told
+
+
+@transaction.atomic
+def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bool) -> Plan:
+    """Tick something off the shopping list, or take the tick away; two people shop without undoing each other."""
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    if ingredient not in load_library():
+        raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
+    plan.ticked = sorted({*plan.ticked, ingredient} if done else {one for one in plan.ticked if one != ingredient})
+    plan.save(update_fields=["ticked", "touched_at"])
+    return plan
+
+
+@transaction.atomic
+def change_feed(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
+    """Open or close the private address of a plan's calendar; a new one each time."""
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    plan.feed = secrets.token_urlsafe(30) if on else ""
+    plan.save(update_fields=["feed", "touched_at"])
+    record(member, "plan.feed", plan=plan.pk, on=on)
+    return plan
+
+
+def feed(key: str) -> str:
+    """The calendar behind a private address; whoever has it may read it.
+
+    Raises:
+        NotFound: when nothing is there (any more).
+    """
+    plan = Plan.objects.filter(feed=key).first() if 20 <= len(key) <= 48 else None
+    if plan is None or plan.planned is None:
+        raise NotFound("no such calendar", got="this address", remedy="ask for a new one")
+    return plan_file(plan, "ics")
+
+
+def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple[str, str]:
+    """A plan as a file: iCalendar, CSV, or the open plan document.
+
+    Returns:
+        Its name and text.
+
+    Raises:
+        Refused: when the style is unknown, or it has not been planned yet.
+    """
+    member = membership(user, kitchen_id)
+    plan = _plan_of(member, plan_id)
+    if style == "json":
+        text = orjson.dumps(write_plan(core_plan(member, plan.document)), option=orjson.OPT_INDENT_2).decode()
+        return f"plan-{plan.on}.plan.json", text
+    if style not in ("ics", "csv"):
+        raise Refused("no such file", got=style[:20], allowed="ics, csv, json", field="style")
+    _placed(plan)
+    return f"plan-{plan.on}.{style}", plan_file(plan, style)
+
+
+def plan_file(plan: Plan, style: str) -> str:
+    """A planned plan as iCalendar or CSV."""
+    from substrata.schedule.calendar import calendar, table, told_tasks
+
+    tasks = told_tasks(plan.planned or {})
+    if style == "csv":
+        return table(tasks)
+    return calendar(tasks, plan.name, key=f"plan-{plan.pk}", stamp=timezone.now())

@@ -1,0 +1,94 @@
+"""A plan as iCalendar (RFC 5545) and as a table."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Mapping, Sequence
+from datetime import datetime, timedelta
+from typing import Any
+
+from icalendar import Alarm, Calendar, Event
+
+from substrata.schedule.planned import HandsAt, PlannedTask
+
+_ALARM_MIN = 5  # before work that takes hands
+COLUMNS = ("start", "end", "bake", "what", "check_from", "surely_out", "oven", "temperature_c", "uses", "hands_min")
+
+
+def told_tasks(planned: Mapping[str, Any]) -> tuple[PlannedTask, ...]:
+    """The tasks of an answer that was kept as JSON."""
+    told = []
+    for row in planned.get("tasks", ()):
+        whole: dict[str, Any] = dict(row)
+        for key in ("start", "end", "check", "surely"):
+            whole[key] = datetime.fromisoformat(whole[key]) if whole[key] else None
+        whole["hands"] = tuple(HandsAt(**span) for span in row["hands"])
+        told.append(PlannedTask(**whole))
+    return tuple(told)
+
+
+def calendar(tasks: Sequence[PlannedTask], name: str, *, key: str, stamp: datetime) -> str:
+    """The plan's work and bakes as events; what only lies is left out.
+
+    Args:
+        tasks: of the plan.
+        name: of the calendar.
+        key: by which its events are known again when they move.
+        stamp: when it was written.
+    """
+    whole = Calendar()
+    whole.add("prodid", "-//Substrata//plan//EN")
+    whole.add("version", "2.0")
+    whole.add("x-wr-calname", name)
+    for task in tasks:
+        if task.hands or task.oven:
+            whole.add_component(_event(task, key, stamp))
+    return str(whole.to_ical().decode("utf8"))
+
+
+def _event(task: PlannedTask, key: str, stamp: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{task.id}.{key}@substrata")
+    event.add("dtstamp", stamp)
+    event.add("dtstart", task.start)
+    event.add("dtend", task.end if task.end > task.start else task.start + timedelta(minutes=1))
+    event.add("summary", task.text)
+    if task.oven:
+        event.add("location", task.oven)
+    if task.check and task.surely:
+        event.add("description", f"Look from {task.check:%H:%M}; surely out by {task.surely:%H:%M}.")
+    if task.hands:
+        alarm = Alarm()
+        alarm.add("action", "DISPLAY")
+        alarm.add("description", task.text)
+        alarm.add("trigger", timedelta(minutes=-_ALARM_MIN))
+        event.add_component(alarm)
+    return event
+
+
+def table(tasks: Sequence[PlannedTask]) -> str:
+    """The plan as CSV, one task a row."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(COLUMNS)
+    for task in tasks:
+        row: dict[str, Any] = {
+            "start": task.start.isoformat(),
+            "end": task.end.isoformat(),
+            "bake": task.bake,
+            "what": task.text,
+            "check_from": task.check.isoformat() if task.check else "",
+            "surely_out": task.surely.isoformat() if task.surely else "",
+            "oven": task.oven,
+            "temperature_c": "" if task.temp_c is None else round(task.temp_c),
+            "uses": " ".join(task.uses),
+            "hands_min": sum(span.end_min - span.start_min for span in task.hands),
+        }
+        writer.writerow([_safe(row[column]) for column in COLUMNS])
+    return out.getvalue()
+
+
+def _safe(value: Any) -> Any:
+    """A cell that no spreadsheet takes for a formula."""
+    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t", "\r") else value

@@ -1,0 +1,219 @@
+"""The open plan document from file to answer: what is asked, what comes back, and what cannot be meant."""
+
+import io
+import json
+
+import jsonschema
+import pytest
+
+from substrata import load_library, read_document, write_document
+from substrata.cli import main
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.schedule.check import faults
+from substrata.schedule.plan_document import Clock, plan_schema, read_plan, write_plan
+from substrata.schedule.planned import bench_of, conflicts, plan_of, slipped
+from substrata.schedule.problem import Placed, Schedule
+from substrata.schedule.shopping import Pack, shopping
+from substrata.schedule.solve import Effort
+from tests.trials.conftest import DEMO, LIBRARY
+
+ROLLS, CRACKERS, WRAPS = "Market rolls, egg-free", "Hazelnut caraway crackers", "Broccoli wraps"
+EFFORT = Effort(seconds=1.5, workers=2)
+
+
+def day(*names, due="2026-06-06T14:00", start="2026-06-06T06:00", **more):
+    bakes = [{"formula": write_document(DEMO[name]), "due": due, "id": str(n)} for n, name in enumerate(names, 1)]
+    return {"substrata_plan": 1, "name": "Market", "start": start, "bakes": bakes, **more}
+
+
+@pytest.fixture(scope="module")
+def two():
+    bench = bench_of(read_plan(day(ROLLS, CRACKERS)), LIBRARY)
+    return bench, plan_of(bench, effort=EFFORT)
+
+
+def placed(planned):
+    return {task.id: Placed(start=task.start_min, end=task.end_min, oven=task.oven) for task in planned.tasks}
+
+
+def test_a_day_is_planned_in_time_and_can_be_done(two):
+    bench, planned = two
+    plan = Schedule(placed=placed(planned), status="feasible")
+    assert planned.late == ()
+    # Bakes are planned at their slow end: only their lengths differ from the usual ones.
+    assert {fault.kind for fault in faults(bench.problem, plan)} <= {"length"}
+    assert planned.holds.share >= 0.8
+    tasks = {task.id: task for task in planned.tasks}
+    assert tasks["1:weigh"].end <= tasks["1:mix"].start
+    rested = (tasks["1:shape"].start - tasks["1:mix"].end).total_seconds() / 60
+    assert rested >= 10  # psyllium rolls rest ten minutes (common practice)
+    assert tasks["1:cool"].start == tasks["1:bake"].end
+    assert tasks["1:bake"].check < tasks["1:bake"].end <= tasks["1:bake"].surely
+    # 36 crackers lie on three trays; an oven of two takes them in two loads.
+    assert [b.loads for b in planned.bakes] == [1, 2]
+
+
+def test_the_oven_is_hot_when_something_goes_in(two):
+    _, planned = two
+    heat = planned.heat[0]
+    for task in planned.tasks:
+        if task.oven:
+            at = [d for m, d in zip(heat.minutes, heat.degrees, strict=True) if m == task.start_min]
+            assert any(abs(d - task.temp_c) <= 10 for d in at)
+
+
+def test_moving_a_bake_away_from_its_dough_is_told(two):
+    bench, planned = two
+    bake = next(task for task in planned.tasks if task.id == "1:bake")
+    assert conflicts(bench, placed(planned), "1:bake", bake.start_min) == ()
+    later = conflicts(bench, placed(planned), "1:bake", bake.start_min + 60)
+    assert any("gas" in conflict.text for conflict in later)
+    with pytest.raises(FormulaError, match="no such task"):
+        conflicts(bench, placed(planned), "9:bake", 5)
+
+
+def test_a_slip_keeps_what_was_done(two):
+    bench, planned = two
+    plan = slipped(bench, placed(planned), "1:mix", 12)
+    mended = plan_of(bench_of(plan, LIBRARY), effort=EFFORT)
+    was, now = placed(planned), placed(mended)
+    mix = was["1:mix"]
+    assert now["1:mix"].end == mix.end + 12
+    assert all(now[key] == at for key, at in was.items() if at.end <= mix.end and key != "1:mix")
+    assert mended.text
+
+
+def test_wet_vegetable_is_dried_before_it_is_mixed():
+    bench = bench_of(read_plan(day(WRAPS)), LIBRARY)
+    planned = plan_of(bench, effort=EFFORT)
+    order = [task.id for task in planned.tasks]
+    assert order.index("1:grate:broccoli") < order.index("1:dry:broccoli:2") < order.index("1:mix")
+    assert "plate" in next(task for task in planned.tasks if task.id == "1:dry:broccoli:1").uses
+
+
+def test_too_little_time_says_how_much_and_what_would_help():
+    bench = bench_of(read_plan(day(ROLLS, CRACKERS, due="2026-06-06T07:50")), LIBRARY)
+    planned = plan_of(bench, effort=EFFORT)
+    assert planned.status == "late"
+    assert sum(late.minutes for late in planned.late) > 0
+    assert "late" in planned.text
+    assert any(change.key == "earlier" for change in planned.helps)
+
+
+def test_a_document_is_written_as_it_was_read_with_what_it_does_not_know():
+    told = day(
+        ROLLS, people=2, mood="good", closed=[{"start": "2026-06-06T07:00", "end": "2026-06-06T08:00", "why": "school"}]
+    )
+    written = write_plan(read_plan(told))
+    jsonschema.validate(written, plan_schema())
+    assert (written["mood"], written["closed"][0]["why"]) == ("good", "school")
+    assert read_plan(written) == read_plan(told)
+
+
+def test_a_plan_in_a_zone_counts_the_hour_that_is_left_out():
+    # In Vienna 2026-03-29 has no hour from two to three (Directive 2000/84/EC).
+    plan = read_plan(day(ROLLS, start="2026-03-29T00:00", due="2026-03-29T06:00", zone="Europe/Vienna"))
+    assert Clock(plan).minute("2026-03-29T06:00", "due") == 300
+    assert Clock(plan).time(300).isoformat() == "2026-03-29T06:00:00+02:00"
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"bakes": []}, "bakes"),
+        ({"bakes": "two"}, "bakes"),
+        ({"start": "soon"}, "start"),
+        ({"zone": "Middle/Earth"}, "zone"),
+        ({"ovens": []}, "ovens"),
+        ({"ovens": [{"name": "a"}, {"name": "a"}]}, "ovens"),
+        ({"people": 0}, "people"),
+        ({"substrata_plan": 7}, "substrata_plan"),
+        ({"start": "2026-06-07T06:00"}, "bakes[0].due"),
+    ],
+)
+def test_what_cannot_be_meant_is_refused_by_its_field(change, field):
+    with pytest.raises(FormulaError) as refused:
+        read_plan(day(ROLLS) | change)
+    assert refused.value.field.startswith(field)
+
+
+def test_pins_stay_and_strange_ones_are_refused(two):
+    _, planned = two
+    bake = next(task for task in planned.tasks if task.id == "2:bake:1")
+    pinned = day(ROLLS, CRACKERS, pins=[{"task": "2:bake:1", "start": bake.start.isoformat()}])
+    again = plan_of(bench_of(read_plan(pinned), LIBRARY), effort=EFFORT)
+    kept = next(task for task in again.tasks if task.id == "2:bake:1")
+    assert (kept.start_min, kept.pinned) == (bake.start_min, True)
+    with pytest.raises(FormulaError, match="names no task"):
+        bench_of(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
+
+
+def test_the_list_is_the_sum_of_the_formulas():
+    doughs = [(name, Dough(DEMO[name], LIBRARY), batches) for name, batches in ((ROLLS, 2), (CRACKERS, 1), (WRAPS, 3))]
+    rows = {
+        row.ingredient: row
+        for row in shopping(doughs, LIBRARY, {"almond-flour": Pack(name="a", grams=400, price=7, on_hand_g=33)})
+    }
+    by_hand = {}
+    for _, dough, batches in doughs:
+        for weighed in dough.batch.lines:
+            by_hand[weighed.ingredient.id] = by_hand.get(weighed.ingredient.id, 0) + weighed.grams.value * batches
+    assert {key: row.wanted_g for key, row in rows.items()} == pytest.approx(
+        {key: grams for key, grams in by_hand.items() if key != "water"}, abs=0.06
+    )
+    almond = rows["almond-flour"]
+    assert almond.packs == -(-(almond.wanted_g - 33) // 400)
+    assert almond.price == almond.packs * 7
+
+
+def test_ten_thousand_lines_are_summed():
+    doughs = [(f"{n}", Dough(DEMO[ROLLS], LIBRARY), 1.0) for n in range(1)] * 1000
+    rows = shopping(doughs, LIBRARY)
+    one = {w.ingredient.id: w.grams.value for w in Dough(DEMO[ROLLS], LIBRARY).batch.lines}
+    assert next(r for r in rows if r.ingredient == "salt").wanted_g == pytest.approx(1000 * one["salt"])
+
+
+@pytest.fixture
+def said(capsys, monkeypatch):
+    def run(*arguments, stdin=""):
+        monkeypatch.setattr("sys.stdin", io.StringIO(stdin))
+        code = main(arguments)
+        captured = capsys.readouterr()
+        return code, captured.out, captured.err
+
+    return run
+
+
+def test_plan_and_shopping_on_the_command_line(said, tmp_path):
+    (tmp_path / "rolls.substrata.json").write_text(json.dumps(write_document(DEMO[ROLLS])), encoding="utf8")
+    told = day(ROLLS)
+    told["bakes"][0]["formula"] = "rolls.substrata.json"
+    file = tmp_path / "day.plan.json"
+    file.write_text(json.dumps(told), encoding="utf8")
+    code, out, err = said("plan", str(file), "--seconds", "1")
+    answer = json.loads(out)
+    assert (code, err) == (0, "")
+    assert {"status", "gap", "tasks", "late", "holds", "steps", "shopping"} <= set(answer)
+    bake = next(task for task in answer["tasks"] if task["kind"] == "bake")
+    assert "oven" in bake["uses"]
+    assert {"bake", "text", "start", "end", "uses"} <= set(bake)
+    code, out, _ = said("plan", str(file), "--seconds", "1", "--table")
+    assert code == 0
+    assert "look from" in out
+    code, out, _ = said("shopping", str(file))
+    assert "Almond flour" in out
+    assert said("shopping", str(file), "--table")[0] == 0
+    assert said("plan", "-", stdin="{}")[0] == 2
+    assert said("plan", str(file), "--seconds", "nan")[0] == 2
+    assert json.loads(said("plan-schema")[1])["title"] == "Substrata plan"
+
+
+def test_any_demo_formula_can_be_planned():
+    bench = bench_of(read_plan(day(*DEMO, due="2026-06-07T18:00")), load_library())
+    assert len({task.id for task in bench.problem.tasks}) == len(bench.problem.tasks)
+    ids = set(bench.problem.task)
+    assert all(lag.before in ids and lag.after in ids for lag in bench.problem.lags)
+    assert all(task.low <= task.usual <= task.high for task in bench.problem.tasks)
+    assert all(task.minutes >= task.head + task.tail for task in bench.problem.tasks)
+    assert read_document(write_document(DEMO[ROLLS])) == DEMO[ROLLS]

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+/** What is to be ready when, and what there is to do it with. Every change is planned at once. */
+import { computed } from 'vue'
+import { api, settled } from '@/api/client'
+import type { Planned, PlanDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+
+const props = defineProps<{ document: PlanDocument; planned: Planned | null; mayEdit: boolean; busy: boolean }>()
+const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
+const shelf = useAsk(
+  () => ['shelf for plans', ''],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: '' } } })),
+  { keep: true },
+)
+const names = computed(() => new Map((shelf.answer.value?.items ?? []).map((f) => [f.id, f.name])))
+const told = computed(() => new Map((props.planned?.bakes ?? []).map((b) => [b.id, b])))
+type PlanBake = PlanDocument['bakes'][number]
+const nameOf = (bake: PlanBake): string => told.value.get(bake.id ?? '')?.name ?? names.value.get(bake.formula_id) ?? 'bake'
+const set = (n: number, over: Partial<PlanBake>): void =>
+  emit('change', { bakes: props.document.bakes.map((b, i) => (i === n ? { ...b, ...over } : b)) })
+const remove = (n: number): void => emit('change', { bakes: props.document.bakes.filter((_, i) => i !== n), pins: [], happened: [] })
+function add(id: number | null): void {
+  if (!id) return
+  const last = props.document.bakes.at(-1)
+  const free = Math.max(0, ...props.document.bakes.map((b) => Number(b.id) || 0)) + 1
+  emit('change', {
+    bakes: [
+      ...props.document.bakes,
+      { formula_id: id, id: String(free), due: last?.due ?? props.document.start, batches: 1, fresh_h: null, oven: '', priority: 1 },
+    ],
+  })
+}
+const whole = (text: string, least: number, most: number): number => Math.min(Math.max(Math.round(Number(text) || least), least), most)
+const setOven = (n: number, over: Partial<PlanDocument['ovens'][number]>): void =>
+  emit('change', { ovens: props.document.ovens.map((o, i) => (i === n ? { ...o, ...over } : o)), pins: [], happened: [] })
+const valueOf = (event: Event): string => (event.target as HTMLInputElement).value
+/** A night without work, from the evening before the first deadline. */
+function sleep(on: boolean): void {
+  const day = (props.document.bakes[0]?.due ?? props.document.start).slice(0, 10)
+  const eve = new Date(`${day}T00:00Z`)
+  eve.setUTCDate(eve.getUTCDate() - 1)
+  const evening = `${eve.toISOString().slice(0, 10)}T22:00`
+  emit('change', { closed: on ? [{ start: evening, end: `${day}T06:00` }] : [] })
+}
+</script>
+
+<template>
+  <aside :aria-busy="busy">
+    <h3>Ready when</h3>
+    <ol>
+      <li v-for="(bake, n) in document.bakes" :key="bake.id">
+        <p class="bake">
+          <span class="number">{{ n + 1 }}</span><router-link :to="`/formula/${bake.formula_id}`">{{ nameOf(bake) }}</router-link>
+          <v-btn
+            v-if="mayEdit && document.bakes.length > 1"
+            class="quiet-button tiny-button"
+            :aria-label="`Leave out ${nameOf(bake)}`"
+            @click="remove(n)"
+            >×</v-btn
+          >
+        </p>
+        <input
+          type="datetime-local"
+          :value="bake.due.slice(0, 16)"
+          :disabled="!mayEdit"
+          :aria-label="`${nameOf(bake)} is to be ready at`"
+          @change="set(n, { due: valueOf($event) })"
+        />
+        <span class="pair">
+          <label class="small"
+            ><input
+              type="number"
+              min="0.5"
+              step="0.5"
+              :value="bake.batches"
+              :disabled="!mayEdit"
+              :aria-label="`Batches of ${nameOf(bake)}`"
+              @change="set(n, { batches: Math.max(Number(valueOf($event)) || 1, 0.05) })"
+            />×</label
+          >
+          <label class="small" title="baked so many hours before at most"
+            >within<input
+              type="number"
+              min="0"
+              step="0.5"
+              placeholder="any"
+              :value="bake.fresh_h"
+              :disabled="!mayEdit"
+              :aria-label="`${nameOf(bake)} is baked so many hours before at most`"
+              @change="set(n, { fresh_h: valueOf($event) === '' ? null : Math.max(Number(valueOf($event)), 0) })"
+            />h</label
+          >
+        </span>
+        <p v-if="told.get(bake.id ?? '')" class="note">
+          ready {{ told.get(bake.id ?? '')?.ready.slice(11, 16)
+          }}<span v-if="told.get(bake.id ?? '')?.late_min" class="act"> · {{ told.get(bake.id ?? '')?.late_min }} min late</span> ·
+          {{ told.get(bake.id ?? '')?.trays }} {{ told.get(bake.id ?? '')?.trays === 1 ? 'tray' : 'trays' }}
+        </p>
+      </li>
+    </ol>
+    <label v-if="mayEdit" class="small"
+      >add
+      <select :value="''" aria-label="Add a bake" @change="add(Number(valueOf($event)))">
+        <option value="">a formula …</option>
+        <option v-for="f in shelf.answer.value?.items ?? []" :key="f.id" :value="f.id">{{ f.name }}</option>
+      </select></label
+    >
+    <h3>With</h3>
+    <label class="row"
+      >people<input
+        type="number"
+        min="1"
+        max="20"
+        :value="document.people ?? 1"
+        :disabled="!mayEdit"
+        @change="emit('change', { people: whole(valueOf($event), 1, 20), pins: [], happened: [] })"
+    /></label>
+    <template v-for="(oven, n) in document.ovens" :key="oven.name">
+      <label class="row"
+        >trays in {{ oven.name
+        }}<input
+          type="number"
+          min="1"
+          max="40"
+          :value="oven.trays ?? 2"
+          :disabled="!mayEdit"
+          @change="setOven(n, { trays: whole(valueOf($event), 1, 40) })"
+      /></label>
+    </template>
+    <v-btn
+      v-if="mayEdit && document.ovens.length < 3"
+      class="quiet-button tiny-button"
+      @click="
+        emit('change', {
+          ovens: [...document.ovens, { name: `oven ${document.ovens.length + 1}`, trays: 2, share_k: 10 }],
+          pins: [],
+          happened: [],
+        })
+      "
+      >One more oven</v-btn
+    >
+    <label class="small"
+      >no earlier than<input
+        type="datetime-local"
+        :value="document.start.slice(0, 16)"
+        :disabled="!mayEdit"
+        @change="emit('change', { start: valueOf($event), pins: [], happened: [] })"
+    /></label>
+    <v-checkbox-btn
+      label="nobody works from 22 to 6"
+      :model-value="(document.closed ?? []).length > 0"
+      :disabled="!mayEdit"
+      @update:model-value="(on: boolean | null) => sleep(Boolean(on))"
+    />
+  </aside>
+</template>
+
+<style scoped>
+ol {
+  margin: 4px 0 10px;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.bake {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  margin: 0 0 3px;
+}
+
+.bake a {
+  flex: 1;
+  color: inherit;
+  text-decoration: none;
+}
+
+.number {
+  min-width: 16px;
+  color: var(--ink-2);
+  font-variant-numeric: tabular-nums;
+}
+
+input,
+select {
+  max-width: 100%;
+  padding: 3px 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 7px;
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
+  font-size: 14px;
+}
+
+input[type='number'] {
+  width: 62px;
+}
+
+.pair {
+  display: flex;
+  gap: 12px;
+}
+
+.small,
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+  margin: 4px 0;
+  color: var(--ink-2);
+  font-size: 13px;
+}
+
+.row {
+  justify-content: space-between;
+}
+
+p.note {
+  margin: 2px 0 0;
+}
+</style>

@@ -1,0 +1,328 @@
+<script setup lang="ts">
+/**
+ * When does work begin, and what is done at any minute so that all is ready? The eye falls on the sentence at the top, then on the
+ * lanes; dragging a block pins it, and everything else is planned around it.
+ */
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { PlanDocument } from '@/api/types'
+import JobProgress from '@/components/frame/JobProgress.vue'
+import { useDo } from '@/composables/useDo'
+import { useLatest } from '@/composables/useLatest'
+import { useSession } from '@/stores/session'
+import PlanLanes from './PlanLanes.vue'
+import PlanSetting from './PlanSetting.vue'
+import { dayOf, written } from './times'
+import { usePlan } from './usePlan'
+
+const props = defineProps<{ planId: number }>()
+const route = useRoute()
+const router = useRouter()
+const session = useSession()
+const one = usePlan(() => props.planId)
+const selected = ref('')
+const task = computed(() => one.planned.value?.tasks.find((t) => t.id === selected.value) ?? null)
+onMounted(() => {
+  if (route.query.go) {
+    void one.go()
+    void router.replace({ query: {} })
+  }
+})
+const trying = useLatest(async (asked: { task: string; start_min: number }) =>
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/plans/{plan_id}/move', {
+      params: { path: { kitchen_id: session.kitchen?.id ?? 0, plan_id: props.planId } },
+      body: asked,
+    }),
+  ),
+)
+const conflicts = computed(() => trying.answer.value?.conflicts.map((c) => c.text) ?? null)
+const change = (over: Partial<PlanDocument>): void => {
+  if (one.plan.value) void one.save({ ...one.plan.value.document, ...over })
+}
+function pin(id: string, minute: number): void {
+  trying.clear()
+  const plan = one.plan.value
+  const begins = one.planned.value?.begins
+  if (!plan || !begins) return
+  const pins = (plan.document.pins ?? []).filter((p) => p.task !== id)
+  change({ pins: [...pins, { task: id, start: written(begins, minute), end: '', expected: '' }], happened: [] })
+}
+const unpin = (id: string): void => change({ pins: (one.plan.value?.document.pins ?? []).filter((p) => p.task !== id) })
+const underWay = computed(() => Boolean(one.plan.value?.document.happened?.length))
+const filing = useDo((style: string, at) =>
+  settled(
+    api.GET('/api/kitchens/{kitchen_id}/plans/{plan_id}/files/{style}', { params: { path: { ...at, plan_id: props.planId, style } } }),
+  ),
+)
+const TYPES: Record<string, string> = { ics: 'text/calendar', csv: 'text/csv', json: 'application/json' }
+async function save(style: string): Promise<void> {
+  const file = await filing.run(style)
+  if (!file) return
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([file.text], { type: TYPES[style] ?? 'text/plain' }))
+  link.download = file.name
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+const deleting = useDo(
+  (id: number, at) => settled(api.DELETE('/api/kitchens/{kitchen_id}/plans/{plan_id}', { params: { path: { ...at, plan_id: id } } })),
+  { then: () => router.push('/plan') },
+)
+const feedAddress = computed(() => (one.plan.value?.feed ? `${window.location.origin}${one.plan.value.feed}` : ''))
+/** What hands do, by the clock. */
+const clockList = computed(() => one.planned.value?.tasks.filter((t) => t.hands.length) ?? [])
+watch(
+  () => props.planId,
+  () => (selected.value = ''),
+)
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="one.missing.value" role="alert">{{ one.missing.value }}</p>
+    <template v-if="one.plan.value">
+      <header>
+        <h2>{{ one.plan.value.name }}</h2>
+        <v-btn v-if="session.mayEdit" class="act-button" :disabled="one.work.underWay.value" @click="one.go()">{{
+          one.planned.value ? 'Plan again' : 'Plan it'
+        }}</v-btn>
+        <router-link class="quiet-button" :to="`/plan/${planId}/shopping`">Shopping list</router-link>
+        <template v-if="one.planned.value && !one.plan.value.stale">
+          <v-btn class="quiet-button" @click="save('ics')">Calendar file</v-btn>
+          <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
+        </template>
+        <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
+        <router-link class="quiet-button" to="/plan">All days</router-link>
+      </header>
+      <p class="sentence" role="status">
+        <template v-if="one.planned.value">
+          {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note"> · still improving</span>
+          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note"> · of the plan before the last change</span>
+        </template>
+        <template v-else-if="one.work.underWay.value">Looking for a first plan …</template>
+        <template v-else>It has not been planned yet.</template>
+      </p>
+      <JobProgress
+        v-if="one.work.underWay.value && one.work.job.value"
+        :job="one.work.job.value"
+        what="hundredths of its time"
+        @stop="one.work.stop()"
+      />
+      <p v-if="one.work.trouble.value" role="alert" class="act">{{ one.work.trouble.value }}</p>
+      <ul v-if="one.planned.value?.helps.length" class="helps">
+        <li v-for="h in one.planned.value.helps" :key="h.key">
+          {{ h.text }}
+          <v-btn
+            v-if="h.key === 'people'"
+            class="quiet-button tiny-button"
+            @click="change({ people: (one.plan.value.document.people ?? 1) + 1 })"
+            >Two of us</v-btn
+          >
+          <v-btn
+            v-else-if="h.key === 'tray'"
+            class="quiet-button tiny-button"
+            @click="
+              change({
+                ovens: one.plan.value.document.ovens.map((o, n) => (n ? o : { ...o, trays: (o.trays ?? 2) + 1 })),
+              })
+            "
+            >One more tray</v-btn
+          >
+          <v-btn
+            v-else-if="h.key.startsWith('without:') && one.plan.value.document.bakes.length > 1"
+            class="quiet-button tiny-button"
+            @click="change({ bakes: one.plan.value.document.bakes.filter((b) => b.id !== h.key.slice(8)), pins: [] })"
+            >Leave it out</v-btn
+          >
+        </li>
+      </ul>
+      <div class="body">
+        <PlanSetting
+          :document="one.plan.value.document"
+          :planned="one.planned.value"
+          :may-edit="session.mayEdit"
+          :busy="one.busy.value"
+          @change="change"
+        />
+        <section class="day">
+          <PlanLanes
+            v-if="one.planned.value"
+            :planned="one.planned.value"
+            :people="one.plan.value.document.people ?? 1"
+            :selected="selected"
+            :may-move="session.mayEdit"
+            :conflicts="conflicts"
+            @select="selected = $event"
+            @drag="(id, minute) => trying.ask({ task: id, start_min: minute })"
+            @drop="pin"
+          />
+          <p v-if="task" class="one">
+            <b>{{ task.text }}</b>
+            {{ task.start.slice(11, 16) }}–{{ task.end.slice(11, 16)
+            }}<template v-if="task.check && task.surely">
+              · look from {{ task.check.slice(11, 16) }}, surely out by {{ task.surely.slice(11, 16) }}</template
+            ><template v-if="task.slack > 1"> · may slip {{ task.slack }} min</template>
+            <template v-if="session.mayEdit">
+              <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="unpin(task.id)">Let it move</v-btn>
+              <v-btn v-else-if="!task.done" class="quiet-button tiny-button" @click="pin(task.id, task.start_min)">Pin it here</v-btn>
+              <template v-if="task.hands.length && !one.plan.value.stale">
+                <v-btn class="quiet-button tiny-button" @click="one.slip(task.id, 5)">It took 5 min longer</v-btn>
+                <v-btn class="quiet-button tiny-button" @click="one.slip(task.id, 12)">12 min longer</v-btn>
+              </template>
+              <v-btn v-if="underWay" class="quiet-button tiny-button" @click="change({ happened: [], pins: [] })">Plan afresh</v-btn>
+            </template>
+          </p>
+          <p v-else-if="one.planned.value" class="note">
+            Press a block to see its times; drag it to pin it. The dark foot of a bake is when to look at it.
+          </p>
+          <ul v-if="one.planned.value?.broken.length" class="act">
+            <li v-for="b in one.planned.value.broken" :key="b">{{ b }}</li>
+          </ul>
+          <p v-if="one.planned.value?.tight.length" class="note">
+            Most likely to slip: {{ one.planned.value.tight.map((t) => t.text).join('; ') }}.
+          </p>
+          <p v-if="one.planned.value" class="note">
+            {{ one.planned.value.care.charAt(0).toUpperCase() + one.planned.value.care.slice(1) }}.
+          </p>
+          <h3 v-if="clockList.length">By the clock</h3>
+          <ol class="clock">
+            <li v-for="t in clockList" :key="t.id" :class="{ done: t.done }">
+              <span class="at">{{ dayOf(one.planned.value?.begins ?? '', t.start_min) }} {{ t.start.slice(11, 16) }}</span>
+              <span
+                >{{ t.text
+                }}<span v-if="t.check && t.surely" class="note">
+                  · look from {{ t.check.slice(11, 16) }}, surely out by {{ t.surely.slice(11, 16) }}</span
+                ></span
+              >
+            </li>
+          </ol>
+          <p v-if="session.mayEdit" class="foot">
+            <template v-if="feedAddress">
+              <span class="note">Calendar address, for whoever has it: </span><code>{{ feedAddress }}</code>
+              <v-btn class="quiet-button tiny-button" @click="one.feed(false)">Close it</v-btn>
+            </template>
+            <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">Make a private calendar address</v-btn>
+            <v-btn class="quiet-button tiny-button" @click="deleting.run(planId)">Delete this plan</v-btn>
+          </p>
+        </section>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 14px 20px 40px;
+  overflow-y: auto;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+
+h2 {
+  flex: 1;
+}
+
+header a {
+  text-decoration: none;
+}
+
+.sentence {
+  margin: 4px 0 8px;
+  font-size: 18px;
+}
+
+.helps {
+  margin: 0 0 8px;
+  padding-left: 18px;
+}
+
+.body {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr);
+  gap: 18px;
+}
+
+.day {
+  min-width: 0;
+}
+
+.one {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 10px;
+  min-height: 30px;
+  margin: 6px 0;
+}
+
+.clock {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.clock li {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr);
+  padding: 5px 4px;
+  border-top: 1px solid var(--rule);
+}
+
+.clock .at {
+  font-variant-numeric: tabular-nums;
+}
+
+.clock .done {
+  color: var(--ink-2);
+  text-decoration: line-through;
+}
+
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin-top: 16px;
+}
+
+code {
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
+
+@media (max-width: 800px) {
+  .page {
+    padding: 10px 12px 40px;
+  }
+
+  .body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .day {
+    order: -1;
+  }
+
+  .clock li {
+    min-height: 44px;
+    font-size: 17px;
+  }
+}
+
+@media print {
+  header a,
+  header button,
+  .foot,
+  .helps {
+    display: none;
+  }
+}
+</style>

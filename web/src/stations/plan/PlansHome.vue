@@ -1,0 +1,188 @@
+<script setup lang="ts">
+/**
+ * Which day is to be planned, or what is to be ready when? The eye falls on the days to come; ticking formulas and a time makes a
+ * plan of them.
+ */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { useSession } from '@/stores/session'
+import { inDays } from './times'
+
+const router = useRouter()
+const session = useSession()
+const offset = ref(0)
+const page = useAsk(
+  () => ['plans', offset.value],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/plans', { params: { path: at, query: { offset: offset.value } } })),
+  { keep: true },
+)
+const wanted = ref('')
+const shelf = useAsk(
+  () => ['shelf for plans', wanted.value],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: wanted.value } } })),
+  { keep: true },
+)
+const ovens = useAsk(
+  () => ['ovens for plans'],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })),
+)
+const chosen = ref<{ id: number; name: string }[]>([])
+const due = ref(inDays(1, 18))
+const start = ref(inDays(1, 7))
+const tick = (id: number, name: string): void => {
+  chosen.value = chosen.value.some((c) => c.id === id) ? chosen.value.filter((c) => c.id !== id) : [...chosen.value, { id, name }]
+}
+const creating = useDo(
+  (name: string, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/plans', {
+        params: { path: at },
+        body: {
+          name,
+          start: start.value,
+          zone: '',
+          people: 1,
+          ovens: (ovens.answer.value?.length ? ovens.answer.value : [{ name: 'oven' }]).slice(0, 1).map((o) => ({
+            name: o.name,
+            trays: 2,
+            share_k: 10,
+          })),
+          has: {},
+          closed: [],
+          pins: [],
+          happened: [],
+          bakes: chosen.value.map((c, n) => ({
+            formula_id: c.id,
+            id: String(n + 1),
+            due: due.value,
+            batches: 1,
+            fresh_h: null,
+            oven: '',
+            priority: 1,
+          })),
+        },
+      }),
+    ),
+  { here: true, then: (plan) => router.push(`/plan/${plan.id}?go=1`) },
+)
+const rows = computed(() => page.answer.value?.rows ?? [])
+</script>
+
+<template>
+  <div class="page">
+    <header><h2>Plan</h2></header>
+    <div class="two">
+      <section>
+        <h3>Days</h3>
+        <ul v-if="rows.length" class="days">
+          <li v-for="row in rows" :key="row.id">
+            <router-link :to="`/plan/${row.id}`">
+              <span class="on">{{
+                new Date(row.on).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
+              }}</span>
+              <b>{{ row.name }}</b>
+              <span class="note">{{ row.bakes }} {{ row.bakes === 1 ? 'bake' : 'bakes' }}</span>
+            </router-link>
+          </li>
+        </ul>
+        <p v-else-if="page.answer.value" class="note">No day is planned yet. Tick what is to be baked, and when it is to be ready.</p>
+        <p v-if="page.missing.value" role="alert">
+          {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">Try again</v-btn>
+        </p>
+        <p v-if="page.answer.value && page.answer.value.total > offset + rows.length" class="note">
+          <v-btn class="quiet-button" @click="offset += rows.length">Earlier days</v-btn>
+        </p>
+      </section>
+      <section v-if="session.mayEdit" class="fresh">
+        <h3>A new day</h3>
+        <label class="when">ready by<input v-model="due" type="datetime-local" /></label>
+        <label class="when">work begins no earlier than<input v-model="start" type="datetime-local" /></label>
+        <v-text-field v-model="wanted" class="field" placeholder="find a formula" aria-label="Find a formula" />
+        <ul class="formulas">
+          <li v-for="f in shelf.answer.value?.items ?? []" :key="f.id">
+            <v-checkbox-btn :model-value="chosen.some((c) => c.id === f.id)" :label="f.name" @update:model-value="tick(f.id, f.name)" />
+          </li>
+        </ul>
+        <p v-if="creating.trouble.value" role="alert" class="act">{{ creating.trouble.value }}</p>
+        <v-btn
+          class="act-button"
+          :disabled="!chosen.length || creating.busy.value"
+          @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? 'Plan') : 'Market day')"
+          >Plan {{ chosen.length || '' }} {{ chosen.length === 1 ? 'bake' : 'bakes' }}</v-btn
+        >
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 16px 24px 40px;
+  overflow-y: auto;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 380px);
+  gap: 40px;
+}
+
+.days,
+.formulas {
+  margin: 6px 0 14px;
+  padding: 0;
+  list-style: none;
+}
+
+.days a {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr) auto;
+  gap: 12px;
+  padding: 9px 8px;
+  border-top: 1px solid var(--rule);
+  color: inherit;
+  text-decoration: none;
+}
+
+.days a:hover {
+  background: var(--select);
+}
+
+.when {
+  display: grid;
+  gap: 2px;
+  margin-bottom: 8px;
+  color: var(--ink-2);
+  font-size: 13px;
+}
+
+input {
+  padding: 6px 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 8px;
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
+  font-size: 15px;
+}
+
+.formulas {
+  max-height: 300px;
+  overflow-y: auto;
+}
+
+@media (max-width: 800px) {
+  .page {
+    padding: 10px 12px 40px;
+  }
+
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 10px;
+  }
+}
+</style>

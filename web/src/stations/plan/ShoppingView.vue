@@ -1,0 +1,163 @@
+<script setup lang="ts">
+/**
+ * What has still to be bought? The eye falls on what is not ticked yet, by the shop's sections; a press ticks it off, for everybody
+ * who shops with this list.
+ */
+import { computed, ref, watch } from 'vue'
+import { api, settled } from '@/api/client'
+import type { ShoppingRow } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const props = defineProps<{ planId: number }>()
+const session = useSession()
+const toasts = useToasts()
+const list = useAsk(
+  () => ['shopping', props.planId],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/plans/{plan_id}/shopping', { params: { path: { ...at, plan_id: props.planId } } })),
+  { keep: true },
+)
+const ticked = ref<string[]>([])
+watch(
+  () => list.answer.value?.ticked,
+  (told) => (ticked.value = told ?? []),
+  { immediate: true },
+)
+const ticking = useDo((body: { ingredient: string; done: boolean }, at) =>
+  settled(api.POST('/api/kitchens/{kitchen_id}/plans/{plan_id}/tick', { params: { path: { ...at, plan_id: props.planId } }, body })),
+)
+function tick(row: ShoppingRow): void {
+  const done = !ticked.value.includes(row.ingredient)
+  ticked.value = done ? [...ticked.value, row.ingredient] : ticked.value.filter((one) => one !== row.ingredient)
+  void ticking.run({ ingredient: row.ingredient, done })
+}
+const buy = computed(() => (list.answer.value?.rows ?? []).filter((r) => r.short_g > 0))
+const there = computed(() => (list.answer.value?.rows ?? []).filter((r) => r.short_g <= 0))
+const sections = computed(() => {
+  const told = new Map<string, ShoppingRow[]>()
+  for (const row of buy.value) told.set(row.section, [...(told.get(row.section) ?? []), row])
+  return [...told]
+})
+const text = computed(() => sections.value.map(([name, rows]) => `${name}\n${rows.map((r) => `- ${r.text}`).join('\n')}`).join('\n\n'))
+async function copy(): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(text.value)
+    toasts.show('The list is in the clipboard.')
+  } catch {
+    toasts.show('The clipboard cannot be reached here. Mark the list and copy it.', { tone: 'act' })
+  }
+}
+function save(): void {
+  const cell = (value: string | number): string =>
+    `"${String(value)
+      .replace(/"/g, '""')
+      .replace(/^([=+\-@])/, "'$1")}"`
+  const rows = buy.value.map((r) => [r.section, r.name, r.short_g, r.packs ?? '', r.pack_g ?? '', r.bakes.join('; ')].map(cell).join(','))
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([['section,what,grams,packs,pack_g,for', ...rows].join('\n')], { type: 'text/csv' }))
+  link.download = 'shopping.csv'
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h2>Shopping list</h2>
+      <v-btn class="quiet-button" :disabled="!buy.length" @click="copy">Copy</v-btn>
+      <v-btn class="quiet-button" :disabled="!buy.length" @click="save">CSV</v-btn>
+      <router-link class="quiet-button" :to="`/plan/${planId}`">To the plan</router-link>
+    </header>
+    <p v-if="list.missing.value" role="alert">{{ list.trouble.value }}</p>
+    <template v-if="list.answer.value">
+      <p class="note">
+        {{ buy.length }} to buy, {{ ticked.length }} in the bag<template v-if="list.answer.value.price">
+          · about {{ list.answer.value.price?.toFixed(2) }} {{ list.answer.value.currency }} for what has a price</template
+        >
+      </p>
+      <section v-for="[name, rows] in sections" :key="name">
+        <h3>{{ name.charAt(0).toUpperCase() + name.slice(1) }}</h3>
+        <ul>
+          <li v-for="row in rows" :key="row.ingredient" :class="{ done: ticked.includes(row.ingredient) }">
+            <span
+              ><v-checkbox-btn
+                :model-value="ticked.includes(row.ingredient)"
+                :aria-label="row.text"
+                :disabled="!session.mayEdit"
+                @update:model-value="tick(row)"
+            /></span>
+            <span class="what"
+              ><b>{{ row.name }}</b
+              >{{ ' ' }}<span class="note">{{ row.bakes.join(', ') }}</span></span
+            >
+            <span class="much"
+              >{{ row.packs && row.pack_g ? `${row.packs} × ${row.pack_g} g` : `${Math.ceil(row.short_g)} g`
+              }}<span v-if="row.packs" class="note"> for {{ Math.ceil(row.short_g) }} g</span></span
+            >
+          </li>
+        </ul>
+      </section>
+      <details v-if="there.length">
+        <summary>{{ there.length }} in the cupboard already</summary>
+        <p class="note">{{ there.map((r) => `${r.name}, ${Math.ceil(r.wanted_g)} g of ${Math.round(r.on_hand_g)} g`).join(' · ') }}</p>
+      </details>
+      <p v-if="!buy.length" class="note">Everything is there.</p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 820px;
+  height: 100%;
+  padding: 14px 20px 40px;
+  overflow-y: auto;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+
+h2 {
+  flex: 1;
+}
+
+a {
+  text-decoration: none;
+}
+
+h3 {
+  margin: 14px 0 2px;
+  text-transform: none;
+}
+
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr) auto;
+  align-items: center;
+  min-height: 44px;
+  border-top: 1px solid var(--rule);
+}
+
+.done .what,
+.done .much {
+  color: var(--ink-2);
+  text-decoration: line-through;
+}
+
+.much {
+  font-variant-numeric: tabular-nums;
+}
+</style>
