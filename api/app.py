@@ -10,7 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
-from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, plans, prep, runs
+from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, plans, prep, recipes, runs
 
 
 class OrjsonParser(Parser):
@@ -45,4 +45,5 @@ api.add_router("", oven.router)
 api.add_router("", card.router)
 api.add_router("", runs.router)
 api.add_router("", plans.router)
+api.add_router("", recipes.router)
 api.add_router("", jobs.router)

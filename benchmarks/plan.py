@@ -15,7 +15,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from benchmarks.demo import demo_formulas_read
+from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
 from substrata.schedule.check import faults
 from substrata.schedule.listed import listed
@@ -28,7 +28,7 @@ from tests.schedule.conftest import QUICK, kitchen
 
 def days(count: int, bakes: int, seconds: float) -> None:
     """Days of some bakes, planned carefully and carelessly."""
-    library, formulas = load_library(), demo_formulas_read()
+    library, formulas = load_library(), {formula.name: formula for formula in demo_formulas()}
     rows = []
     for seed in range(count):
         chosen = random.Random(seed).sample(sorted(formulas), bakes)
@@ -49,11 +49,18 @@ def days(count: int, bakes: int, seconds: float) -> None:
         planned = plan_of(bench, effort=Effort(seconds=seconds), told=seen)
         plain = solve(careful(bench.problem, CARES[-1]), Effort(seconds=seconds / 2))
         careless = holds(bench.problem, plain).share
-        rows.append((len(bench.problem.tasks), made, first[0] if first else 0, planned.gap or 0, planned.holds.share, careless))
+        rows.append(
+            (len(bench.problem.tasks), made, first[0] if first else 0, planned.gap or 0, planned.holds.share, careless)
+        )
     table = np.array(rows)
     names = ("tasks", "s to make", "s to first", "gap", "holds", "careless holds")
-    print(f"{bakes} bakes, {count} days: " + ", ".join(f"{n} {np.median(c):.2f}" for n, c in zip(names, table.T, strict=True)))
-    print(f"   first plan within .5 s on {np.mean(table[:, 2] <= 0.5):.0%}, holds mean {table[:, 4].mean():.2f}, least {table[:, 4].min():.2f}")
+    print(
+        f"{bakes} bakes, {count} days: "
+        + ", ".join(f"{n} {np.median(c):.2f}" for n, c in zip(names, table.T, strict=True))
+    )
+    print(
+        f"   first plan within .5 s on {np.mean(table[:, 2] <= 0.5):.0%}, holds mean {table[:, 4].mean():.2f}, least {table[:, 4].min():.2f}"
+    )
 
 
 def kitchens(count: int) -> None:
@@ -73,7 +80,9 @@ def kitchens(count: int) -> None:
             by_list, by_solver = sum(plain.late.values()), sum(plan.late.values())
             worse += by_solver > by_list
             better += by_solver < by_list
-    print(f"{count} random kitchens: {wrong} plans with a fault, {worse} later than a list, {better} earlier, {without} without a list")
+    print(
+        f"{count} random kitchens: {wrong} plans with a fault, {worse} later than a list, {better} earlier, {without} without a list"
+    )
 
 
 def main() -> None:

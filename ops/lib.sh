@@ -46,6 +46,9 @@ remember() {
   cat "$@" | sha256sum >"$STAMPS/$name"
 }
 
+# What a page is set as PDF with.
+need_pango() { apt_need libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0; }
+
 # need_python base|dev : the virtual environment, from hashed requirement files.
 need_python() {
   local files=(requirements/base.txt) sign=django # what is there when the packages are: a new clone may lie where an old one lay

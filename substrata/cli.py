@@ -1,12 +1,13 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``plan P`` · ``shopping P`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``plan P`` · ``shopping P`` · ``export F --to STYLE`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
@@ -17,7 +18,8 @@ from substrata.balance.commands import add_balance_commands
 from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
 from substrata.errors import SubstrataError
-from substrata.exchange.files import document_of, read_text
+from substrata.exchange.any_file import file_recipe
+from substrata.exchange.files import document_of, read_bytes
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
@@ -25,6 +27,7 @@ from substrata.labels.check import check_lot
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import read_pack
 from substrata.pantry.library import load_library
+from substrata.recipe.commands import add_recipe_commands
 from substrata.schedule.commands import add_plan_commands
 from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
@@ -39,7 +42,13 @@ def main(arguments: Sequence[str] | None = None) -> int:
     options = _parser().parse_args(arguments)
     try:
         command: Callable[[argparse.Namespace], str] = options.command
-        print(command(options))
+        text = command(options)
+        if text:
+            print(text, flush=True)
+    except BrokenPipeError:
+        # Whoever reads has seen enough; nothing more is written, not even on the way out.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
     except SubstrataError as error:
         print(f"substrata: {error}", file=sys.stderr)
         return BAD_INPUT
@@ -78,8 +87,8 @@ def _parser() -> argparse.ArgumentParser:
     label.add_argument("file", help="a *.pack.json file, or - for standard input")
     label.add_argument("--table", action="store_true", help="for people instead of JSON")
     label.set_defaults(command=_check_label)
-    paste = commands.add_parser("import", help="read an ingredient list into a document")
-    paste.add_argument("file", help="a text file, or - for standard input")
+    paste = commands.add_parser("import", help="read a list, a page, a table or a workbook into a document")
+    paste.add_argument("file", help="a text, HTML, JSON, CSV or XLSX file, or - for standard input")
     paste.add_argument("--form", default="thin-crust", help="form of the new formula")
     paste.add_argument("--pieces", type=int, help="else what the list says, else 1")
     paste.add_argument("--table", action="store_true")
@@ -88,6 +97,7 @@ def _parser() -> argparse.ArgumentParser:
     add_bench_commands(commands)
     add_trial_commands(commands)
     add_plan_commands(commands)
+    add_recipe_commands(commands)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)
     return parser
 
@@ -211,7 +221,12 @@ def _percent(share: float | None) -> str:
 
 
 def _import(options: argparse.Namespace) -> str:
-    pasted = import_text(read_text(options.file), load_library())
+    found = file_recipe(read_bytes(options.file), options.file)
+    if found.document is not None:
+        return json.dumps(write_document(read_document(found.document)), ensure_ascii=False, indent=1)
+    for key in found.unread:
+        print(f"not taken over: {key}", file=sys.stderr)
+    pasted = import_text(found.text, load_library())
     for part in pasted:
         if part.problem:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""

@@ -7,6 +7,7 @@ from kitchen.models.ovens import LoggedBake, Oven
 from kitchen.models.pantry import BakePick, Lot, PackImport, PlannedBake, StockMove
 from kitchen.models.plans import Plan
 from kitchen.models.runs import Run, RunEntry, RunPhoto
+from kitchen.models.shares import Share
 
 __all__ = [
     "AuditRow",
@@ -27,5 +28,6 @@ __all__ = [
     "Run",
     "RunEntry",
     "RunPhoto",
+    "Share",
     "StockMove",
 ]

@@ -22,6 +22,20 @@ def read_text(file: str) -> str:
         raise FormulaError("the file cannot be read", got=str(error), remedy="name a UTF-8 text file") from error
 
 
+def read_bytes(file: str) -> bytes:
+    """A file's bytes, or standard input's for "-".
+
+    Raises:
+        FormulaError: when it cannot be read.
+    """
+    try:
+        if file == "-":
+            return sys.stdin.buffer.read() if hasattr(sys.stdin, "buffer") else sys.stdin.read().encode("utf8")
+        return Path(file).read_bytes()
+    except OSError as error:
+        raise FormulaError("the file cannot be read", got=str(error), remedy="name a file") from error
+
+
 def document_of(file: str, what: str) -> dict[str, Any]:
     """A JSON document of a file.
 

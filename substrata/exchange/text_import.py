@@ -16,6 +16,7 @@ from substrata.formula.formula import Formula, Line
 from substrata.pantry.library import Library
 from substrata.quantities.amount import Amount, Term, split_amount
 from substrata.quantities.spread import Spread
+from substrata.quantities.units import unit
 from substrata.settings import Settings
 
 LONGEST_PASTE = 20_000  # characters
@@ -71,9 +72,19 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
             remedy="paste one formula at a time",
             field="text",
         )
-    role, result = "", []
+    role, result, doing = "", [], False
     for number, part in written:
         section = _section_role(part)
+        doing = _is_method(part) if section is not None else doing
+        if doing and section is None:
+            # Below the head of the method stands what is done, with what it says of the oven.
+            said = told_in(part)
+            result.append(
+                PastedLine(
+                    number=number, text=part, status="told", told=replace(said, note=said.note or part[:LONGEST_LINE])
+                )
+            )
+            continue
         told = told_in(part)
         if section is not None:
             role = section
@@ -131,6 +142,13 @@ def _weight(line: Line, library: Library, settings: Settings) -> Spread | None:
         return None
 
 
+_METHOD = ("method", "instructions", "directions", "preparation", "steps", "what to do")
+
+
+def _is_method(part: str) -> bool:
+    return part.rstrip(": ").strip("#* ").lower() in _METHOD
+
+
 def _section_role(part: str) -> str | None:
     """The role a head such as "For the topping:" gives the lines below it; None when it is no head."""
     if not part.endswith(":") or any(c.isdigit() for c in part) or len(part) > 60:
@@ -139,7 +157,7 @@ def _section_role(part: str) -> str | None:
 
 
 def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
-    body = _BULLET.sub("", part)[:LONGEST_LINE]
+    body, same = _said_twice(_BULLET.sub("", part)[:LONGEST_LINE])
     amount, name, problem = _amount_and_name(body)
     key = f"p{number}"
     match = library.names.find(name)
@@ -151,7 +169,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
     ingredient = egg or (match.ingredient if match else "")
     sure = bool(egg) or bool(match and match.sure)
     beside = () if match is None else match.beside
-    note = _note(name, beside) if match else name
+    note = ", ".join(filter(None, (_note(name, beside) if match else name, same)))[:500]
     if not sure:
         near = tuple(dict.fromkeys([*([ingredient] if ingredient else []), *library.names.nearest(name, 5)]))[:5]
         what = "not sure which ingredient is meant" if ingredient else "unknown ingredient"
@@ -174,6 +192,28 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
         )
     lines = _lines(key, ingredient, amount, _entered(body, name), role, note)
     return PastedLine(number=number, text=part, status="read", lines=lines, problem=problem)
+
+
+_BEHIND = re.compile(r"\s*\((?:about |ca\.? ?|approx\.? )?([^()]{1,60})\)\s*$", re.IGNORECASE)
+
+
+def _said_twice(body: str) -> tuple[str, str]:
+    """A line without the measure in brackets behind it, where a weight stands before it; and that measure.
+
+    >>> _said_twice("160 g almond flour (1½ cups)")
+    ('160 g almond flour', '1½ cups')
+    """
+    behind = _BEHIND.search(body)
+    if behind is None:
+        return body, ""
+    try:
+        first, other = split_amount(body), split_amount(behind.group(1).partition(";")[0])
+    except AmountError:
+        return body, ""
+    weighed = first.terms[0].unit and unit(first.terms[0].unit).kind == "mass"
+    # "(2 large eggs)" and "(1½ cups)" are amounts; "(3 types, mixed)" tells something else.
+    plain = other.rest.casefold().rstrip("s") in ("", "egg", "white", "yolk", "egg white", "egg yolk")
+    return (body[: behind.start()], behind.group().strip(" ()")) if weighed and plain else (body, "")
 
 
 def _amount_and_name(body: str) -> tuple[Amount | None, str, Problem | None]:

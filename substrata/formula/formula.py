@@ -145,6 +145,15 @@ class Target:
 
 
 @dataclass(frozen=True, kw_only=True)
+class MethodEdit:
+    """A step of the method in the baker's own words."""
+
+    text: Annotated[str, Text(most=2000, note="empty leaves the step out")] = ""
+    of: Annotated[str, Text(most=2000, note="what was computed when it was written")] = ""
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
 class Formula:
     """Lines, form, pieces and targets."""
 
@@ -165,4 +174,8 @@ class Formula:
     )
     # Bracket key -> wanted bounds.
     targets: Annotated[Mapping[str, Target], Named(of=Nested(of=Target))] = field(default_factory=dict)
+    # Steps of the printed method that were written anew, by id.
+    method: Annotated[Mapping[str, MethodEdit], Named(of=Nested(of=MethodEdit), sparse=True)] = field(
+        default_factory=dict
+    )
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -484,6 +484,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/formulas/{formula_id}/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Share
+         * @description Whether somebody without an account may read its card.
+         */
+        get: operations["share"];
+        put?: never;
+        /**
+         * Change Share
+         * @description Give it an address, or take it away.
+         */
+        post: operations["change_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions": {
         parameters: {
             query?: never;
@@ -706,6 +730,46 @@ export interface paths {
          * @description Stop a job.
          */
         post: operations["stop_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Label
+         * @description The label of a pack for sale.
+         */
+        post: operations["label"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/label/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Label File
+         * @description It as PDF.
+         */
+        post: operations["label_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1250,6 +1314,66 @@ export interface paths {
          * @description The cards of a document, and what a change did, without keeping either.
          */
         post: operations["prep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/read-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Recipe File
+         * @description What a page, a table, a workbook, a list or a document holds; nothing is kept.
+         */
+        post: operations["read_recipe_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recipe
+         * @description The recipe of a document, without keeping it.
+         */
+        post: operations["recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/recipe/files/{style}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recipe File
+         * @description It as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6.
+         */
+        post: operations["recipe_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3187,6 +3311,21 @@ export interface components {
             substrata_file: number;
         };
         /**
+         * FileRead
+         * @description What a file holds.
+         */
+        FileRead: {
+            document: components["schemas"]["FormulaDocument"] | null;
+            /** Kind */
+            kind: string;
+            /** Pasted */
+            pasted: components["schemas"]["PastedLine"][];
+            /** Text */
+            text: string;
+            /** Unread */
+            unread: string[];
+        };
+        /**
          * Finding
          * @description One thing about a label that a baker should look at.
          */
@@ -3275,6 +3414,10 @@ export interface components {
             form: components["schemas"]["FormDocument"];
             /** Lines */
             lines?: components["schemas"]["LineDocument"][];
+            /** Method */
+            method?: {
+                [key: string]: components["schemas"]["MethodEditDocument"];
+            };
             mix?: components["schemas"]["MixDocument"];
             /**
              * Name
@@ -3837,6 +3980,20 @@ export interface components {
             what: string;
         };
         /**
+         * Keeping
+         * @description How long it keeps.
+         */
+        Keeping: {
+            /** Freezer Months */
+            freezer_months: number | null;
+            /** Fridge Days */
+            fridge_days: number | null;
+            /** Room Days */
+            room_days: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * KitchenIn
          * @description A new kitchen.
          */
@@ -3931,6 +4088,69 @@ export interface components {
             style: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LabelIn
+         * @description What stands on a pack besides.
+         */
+        LabelIn: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Baked On
+             * Format: date
+             */
+            baked_on: string;
+            /**
+             * Business
+             * @default
+             */
+            business: string;
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Height Mm
+             * @default 60
+             */
+            height_mm: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Pieces A Pack
+             * @default 1
+             */
+            pieces_a_pack: number;
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "us" | "eu";
+            /**
+             * Width Mm
+             * @default 90
+             */
+            width_mm: number;
+        };
+        /**
+         * LabelOut
+         * @description A label, and what is missing before it may be sold.
+         */
+        LabelOut: {
+            /** Contains */
+            contains: string;
+            /** Missing */
+            missing: string[];
+            /** Name */
+            name: string;
+            /** Statement */
+            statement: components["schemas"]["StatementPart"][];
+            /** Words */
+            words: string[];
         };
         /**
          * Laid
@@ -4655,6 +4875,24 @@ export interface components {
              * @default false
              */
             whole: boolean;
+        };
+        /**
+         * MethodEditDocument
+         * @description A step of the method in the baker's own words.
+         */
+        MethodEditDocument: {
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Minutes
@@ -6114,6 +6352,91 @@ export interface components {
             reference: components["schemas"]["Compared"];
         };
         /**
+         * RecipeGroup
+         * @description The ingredients of one bowl.
+         */
+        RecipeGroup: {
+            /** Lines */
+            lines: components["schemas"]["RecipeLine"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * RecipeIn
+         * @description A document, and how much of it.
+         */
+        RecipeIn: {
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            document: components["schemas"]["FormulaDocument"];
+        };
+        /**
+         * RecipeLine
+         * @description One ingredient.
+         */
+        RecipeLine: {
+            /** Amount */
+            amount: string;
+            /** Grams */
+            grams: number;
+            /** Line */
+            line: string;
+            /** Measure */
+            measure: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Weigh It */
+            weigh_it: boolean;
+        };
+        /**
+         * RecipeOut
+         * @description A formula as it is handed on.
+         */
+        RecipeOut: {
+            /** Cost */
+            cost: string;
+            /** Form */
+            form: string;
+            /** Groups */
+            groups: components["schemas"]["RecipeGroup"][];
+            keeping: components["schemas"]["Keeping"];
+            /** Name */
+            name: string;
+            /** Net Carbs */
+            net_carbs: string;
+            /** Net Rule */
+            net_rule: string;
+            /** Notes */
+            notes: string;
+            /** Steps */
+            steps: components["schemas"]["RecipeStep"][];
+            /** Yields */
+            yields: string;
+        };
+        /**
+         * RecipeStep
+         * @description One sentence or two of the method.
+         */
+        RecipeStep: {
+            /** Computed */
+            computed: string;
+            /** Edited */
+            edited: boolean;
+            /** Id */
+            id: string;
+            /** Stale */
+            stale: boolean;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Relax
          * @description A limit that could give, and how far it would have to.
          */
@@ -6609,6 +6932,22 @@ export interface components {
             trays: number;
             /** Usual Hole Mm */
             usual_hole_mm: number;
+        };
+        /**
+         * ShareIn
+         * @description Whether the card has an address.
+         */
+        ShareIn: {
+            /** On */
+            on: boolean;
+        };
+        /**
+         * ShareOut
+         * @description The address; "" for none.
+         */
+        ShareOut: {
+            /** Address */
+            address: string;
         };
         /**
          * ShelfOut
@@ -9443,6 +9782,146 @@ export interface operations {
             };
         };
     };
+    share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     versions: {
         parameters: {
             query?: never;
@@ -10304,6 +10783,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    label_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */
@@ -12637,6 +13258,223 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_recipe_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    recipe_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                style: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */

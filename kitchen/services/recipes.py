@@ -1,0 +1,151 @@
+"""What is handed on: recipes, files, labels, read-only cards; and recipes that come in."""
+
+import secrets
+from datetime import date
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitchen.errors import NotFound, Refused
+from kitchen.models import Membership, Share
+from kitchen.services.access import formula_of, membership, record
+from kitchen.services.judging import core_settings
+from kitchen.services.ovens import dough_in, named_profile
+from substrata import load_library, read_document
+from substrata.card.card import as_baked
+from substrata.exchange.any_file import FileRecipe, file_recipe
+from substrata.exchange.text_import import PastedLine, import_text
+from substrata.pantry.rounding import LabelStyle
+from substrata.recipe.export import TEXT_STYLES, written
+from substrata.recipe.label import Business, PackLabel, pack_label
+from substrata.recipe.page import PAPERS, as_pdf, label_html, recipe_html
+from substrata.recipe.recipe import Recipe, recipe_of
+from substrata.recipe.sheet import as_xlsx
+
+MOST_BATCHES = 200.0
+_TYPES = {
+    "text": ("txt", "text/plain; charset=utf-8"),
+    "markdown": ("md", "text/markdown; charset=utf-8"),
+    "csv": ("csv", "text/csv; charset=utf-8"),
+    "jsonld": ("json", "application/ld+json"),
+    "xlsx": ("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+    **{f"pdf-{paper}": ("pdf", "application/pdf") for paper in PAPERS},
+}
+
+
+def recipe_document(user: User, kitchen_id: int, document: dict[str, Any], batches: float = 1.0) -> Recipe:
+    """The recipe of a document, as the oven it names is forecast to leave it.
+
+    Raises:
+        FormulaError: when the document cannot be read, or there is no dough.
+        Refused: when so many batches are not made.
+    """
+    return _recipe(membership(user, kitchen_id), document, batches)
+
+
+def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0) -> Recipe:
+    if not 0.05 <= batches <= MOST_BATCHES:
+        raise Refused(
+            "so many batches are not made", got=f"{batches:g}", allowed=f"0.05 to {MOST_BATCHES:g}", field="batches"
+        )
+    formula = read_document(document)
+    dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
+    return recipe_of(as_baked(dough), batches=batches)
+
+
+def recipe_file(
+    user: User, kitchen_id: int, document: dict[str, Any], style: str, batches: float = 1.0
+) -> tuple[str, str, bytes]:
+    """A recipe as a file.
+
+    Returns:
+        Its name, its media type and its bytes.
+
+    Raises:
+        Refused: when the style is unknown.
+    """
+    member = membership(user, kitchen_id)
+    if style not in _TYPES:
+        raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
+    recipe = _recipe(member, document, batches)
+    ending, kind = _TYPES[style]
+    if style in TEXT_STYLES:
+        data = written(recipe, style).encode("utf8")
+    elif style == "xlsx":
+        data = as_xlsx(recipe)
+    else:
+        data = as_pdf(recipe_html(recipe, style.removeprefix("pdf-")))  # type: ignore[arg-type]  # of PAPERS
+    name = "".join(c if c.isalnum() or c in " -" else "" for c in recipe.name).strip()[:60] or "recipe"
+    return f"{name}.{ending}", kind, data
+
+
+def label_of(
+    user: User, kitchen_id: int, document: dict[str, Any], style: LabelStyle, business: Business, baked_on: date
+) -> PackLabel:
+    """The label of a pack for sale, with what is still missing."""
+    return pack_label(recipe_document(user, kitchen_id, document), style, business, baked_on=baked_on)
+
+
+def label_file(label: PackLabel, width_mm: float, height_mm: float) -> bytes:
+    """A label as PDF.
+
+    Raises:
+        Refused: when it has no room.
+    """
+    if not (30 <= width_mm <= 210 and 20 <= height_mm <= 297):
+        raise Refused(
+            "no label is so large",
+            got=f"{width_mm:g} × {height_mm:g} mm",
+            allowed="30 × 20 to 210 × 297 mm",
+            field="width_mm",
+        )
+    return as_pdf(label_html(label, (width_mm, height_mm)))
+
+
+def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tuple[FileRecipe, tuple[PastedLine, ...]]:
+    """What a file of any kind holds, read by the kitchen's measures; nothing is kept.
+
+    Raises:
+        FormulaError: when it is none.
+    """
+    member = membership(user, kitchen_id)
+    found = file_recipe(data, name)
+    if found.document is not None:
+        read_document(found.document)
+        return found, ()
+    return found, import_text(found.text[:20_000], load_library(), core_settings(member.kitchen))
+
+
+def share_of(user: User, kitchen_id: int, formula_id: int) -> Share | None:
+    """The address of a formula's card; None when it has none."""
+    member = membership(user, kitchen_id)
+    return Share.objects.filter(formula=formula_of(member, formula_id)).first()
+
+
+@transaction.atomic
+def change_share(user: User, kitchen_id: int, formula_id: int, *, on: bool) -> Share | None:
+    """Give a formula's card an address, or take it away; what was given out before never works again."""
+    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    formula = formula_of(member, formula_id, lock=True)
+    Share.objects.filter(formula=formula).delete()
+    record(member, "formula.share" if on else "formula.unshare", formula)
+    if not on:
+        return None
+    return Share.objects.create(
+        kitchen_id=member.kitchen_id, formula=formula, key=secrets.token_urlsafe(30), created_by=user
+    )
+
+
+def shared_card(key: str) -> str:
+    """The card behind an address, as a page.
+
+    Raises:
+        NotFound: when nothing is there (any more).
+    """
+    share = Share.objects.select_related("formula__draft").filter(key=key).first() if 20 <= len(key) <= 48 else None
+    member = Membership.objects.select_related("kitchen").filter(kitchen_id=share.kitchen_id).first() if share else None
+    if share is None or member is None or share.formula.archived_at:
+        raise NotFound("no such card", got="this address", remedy="ask whoever gave it to you")
+    newest = share.formula.versions.order_by("-number").first()
+    return recipe_html(_recipe(member, newest.document if newest else share.formula.draft.document))

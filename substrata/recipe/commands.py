@@ -1,0 +1,71 @@
+"""``export`` on the command line."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from pathlib import Path
+from typing import Any
+
+from substrata.card.card import as_baked
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.exchange.files import document_of
+from substrata.formula.document import read_document
+from substrata.pantry.library import load_library
+from substrata.recipe.export import TEXT_STYLES, written
+from substrata.recipe.page import PAPERS, as_pdf, recipe_html
+from substrata.recipe.recipe import recipe_of
+from substrata.settings import Settings
+
+_BYTES = ("xlsx", "pdf")
+
+
+def add_recipe_commands(commands: Any) -> None:
+    """Add it to the parser's commands."""
+    out = commands.add_parser("export", help="a formula as a recipe to hand on")
+    out.add_argument("file", help="a *.substrata.json file, or - for standard input")
+    out.add_argument("--to", required=True, choices=[*TEXT_STYLES, "html", *_BYTES])
+    out.add_argument("--out", help="file to write; asked for xlsx and pdf unless standard output is a file or a pipe")
+    out.add_argument("--batches", type=float, default=1.0)
+    out.add_argument("--paper", choices=PAPERS, default="a4")
+    out.add_argument("--convention", choices=["us", "eu", "total"], default="us")
+    out.set_defaults(command=_export)
+
+
+def _export(options: argparse.Namespace) -> str:
+    if not 0.05 <= options.batches <= 200:
+        raise FormulaError(
+            "so many batches are not made", got=f"{options.batches:g}", allowed="0.05 to 200", field="--batches"
+        )
+    dough = Dough(
+        read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
+    )
+    recipe = recipe_of(as_baked(dough), batches=options.batches)
+    if options.to in _BYTES:
+        from substrata.recipe.sheet import as_xlsx
+
+        data = as_xlsx(recipe) if options.to == "xlsx" else as_pdf(recipe_html(recipe, options.paper))
+        if options.out:
+            _kept(options.out, data)
+            return f"written: {options.out}"
+        if sys.stdout.isatty():
+            raise FormulaError(
+                "such a file is not shown", got=options.to, allowed="--out FILE", remedy="name a file", field="--out"
+            )
+        sys.stdout.buffer.write(data)
+        return ""
+    text = recipe_html(recipe, options.paper) if options.to == "html" else written(recipe, options.to)
+    if options.out:
+        _kept(options.out, text.encode("utf8"))
+        return f"written: {options.out}"
+    return text.rstrip("\n")
+
+
+def _kept(file: str, data: bytes) -> None:
+    try:
+        Path(file).write_bytes(data)
+    except OSError as error:
+        raise FormulaError(
+            "the file cannot be written", got=str(error)[:120], allowed="a place to write to", field="--out"
+        ) from error

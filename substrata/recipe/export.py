@@ -1,0 +1,126 @@
+"""A recipe as text, Markdown, CSV and schema.org JSON-LD."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from typing import Any
+
+from substrata.recipe.recipe import Recipe, RecipeLine
+
+TEXT_STYLES = ("text", "markdown", "csv", "jsonld")
+COLUMNS = ("group", "ingredient", "grams", "measure", "note")
+# Figures of a panel by schema.org's names.
+_SCHEMA = {
+    "Calories": "calories", "Energy": "calories", "Total Fat": "fatContent", "Fat": "fatContent", "Saturated Fat": "saturatedFatContent",
+    "of which saturates": "saturatedFatContent", "Trans Fat": "transFatContent", "Cholesterol": "cholesterolContent",
+    "Sodium": "sodiumContent", "Total Carbohydrate": "carbohydrateContent", "Carbohydrate": "carbohydrateContent",
+    "Dietary Fiber": "fiberContent", "Fibre": "fiberContent", "Total Sugars": "sugarContent", "of which sugars": "sugarContent",
+    "Protein": "proteinContent",
+}  # fmt: skip
+
+
+def written(recipe: Recipe, style: str) -> str:
+    """A recipe in one of ``TEXT_STYLES``."""
+    return {"text": as_text, "markdown": as_markdown, "csv": as_csv, "jsonld": as_jsonld}[style](recipe)
+
+
+def ingredient_text(line: RecipeLine) -> str:
+    """An ingredient as one line, as 160 g almond flour, blanched (1½ cups)."""
+    measure = f" ({line.measure}{'; weigh it' if line.weigh_it else ''})" if line.measure else ""
+    return f"{line.amount} {line.name[:1].lower()}{line.name[1:]}{measure}"
+
+
+def as_text(recipe: Recipe) -> str:
+    """Plain text, one ingredient a line: what is pasted in again is read."""
+    rows = [recipe.name, "", f"Makes {recipe.pieces:g} pieces", ""]
+    for group in recipe.groups:
+        rows += [f"{group.title}:", *(f"- {ingredient_text(line)}" for line in group.lines), ""]
+    rows += ["Method:", *(f"{n}. {step.text}" for n, step in enumerate(recipe.steps, 1)), ""]
+    rows += [recipe.keeping.text, "", f"Net carbs {recipe.net_carbs} a piece ({recipe.net_rule})."]
+    if recipe.allergens:
+        rows.append(f"Allergens: {', '.join(recipe.allergens)}.")
+    rows += ["", *recipe.cautions]
+    if recipe.notes:
+        rows += ["", recipe.notes]
+    return "\n".join(rows).strip() + "\n"
+
+
+def as_markdown(recipe: Recipe) -> str:
+    """Markdown."""
+    rows = [
+        f"# {_plain(recipe.name)}",
+        "",
+        f"{recipe.yields}. {recipe.net_carbs} net carbs a piece ({recipe.net_rule}).",
+    ]
+    for group in recipe.groups:
+        rows += ["", f"## {_plain(group.title)}", "", "| g | measure | ingredient |", "|--:|:--|:--|"]
+        rows += [
+            f"| {line.grams:g} | {line.measure}{' (weigh it)' if line.weigh_it else ''} | {_plain(line.name)}{f', {_plain(line.note)}' if line.note else ''} |"
+            for line in group.lines
+        ]
+    rows += ["", "## Method", "", *(f"{n}. {_plain(step.text)}" for n, step in enumerate(recipe.steps, 1))]
+    rows += ["", "## Keeping", "", recipe.keeping.text, "", "## Figures", "", "| | a piece |", "|:--|--:|"]
+    rows += [f"| {name} | {piece} |" for name, piece, _ in recipe.figures]
+    if recipe.allergens:
+        rows += ["", f"**Allergens:** {', '.join(recipe.allergens)}"]
+    rows += ["", *(f"> {caution}" for caution in recipe.cautions)]
+    return "\n".join(rows) + "\n"
+
+
+def _plain(text: str) -> str:
+    """Text that Markdown leaves alone."""
+    for mark in ("\\", "`", "*", "_", "|", "<", "["):
+        text = text.replace(mark, f"\\{mark}")
+    return " ".join(text.split())
+
+
+def as_csv(recipe: Recipe) -> str:
+    """A table of the ingredients."""
+    out = io.StringIO()
+    table = csv.writer(out)
+    table.writerow(COLUMNS)
+    for row in ingredient_rows(recipe):
+        table.writerow(row)
+    return out.getvalue()
+
+
+def ingredient_rows(recipe: Recipe) -> list[list[Any]]:
+    """The ingredients as rows of ``COLUMNS``; no cell is taken for a formula of a sheet."""
+    return [
+        [_safe(group.title), _safe(line.name), line.grams, _safe(line.measure), _safe(line.note)]
+        for group in recipe.groups
+        for line in group.lines
+    ]
+
+
+def _safe(text: str) -> str:
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+
+
+def as_jsonld(recipe: Recipe) -> str:
+    """schema.org's Recipe (schema.org/Recipe), with minutes as ISO 8601 durations."""
+    nutrition: dict[str, str] = {"@type": "NutritionInformation", "servingSize": "1 piece"}
+    for name, piece, _ in recipe.figures:
+        if name in _SCHEMA and piece:
+            nutrition[_SCHEMA[name]] = piece
+    whole: dict[str, Any] = {
+        "@context": "https://schema.org",
+        "@type": "Recipe",
+        "name": recipe.name,
+        "recipeYield": f"{recipe.pieces:g} pieces",
+        "recipeCategory": recipe.form,
+        "recipeIngredient": [ingredient_text(line) for group in recipe.groups for line in group.lines],
+        "recipeInstructions": [
+            {"@type": "HowToStep", "position": n, "name": step.title, "text": step.text}
+            for n, step in enumerate(recipe.steps, 1)
+        ],
+        "totalTime": f"PT{recipe.work_min:.0f}M",
+        "nutrition": nutrition,
+    }
+    if recipe.bake_min:
+        whole["cookTime"] = f"PT{recipe.bake_min:.0f}M"
+    if recipe.notes:
+        whole["description"] = recipe.notes
+    return json.dumps(whole, ensure_ascii=False, indent=1)

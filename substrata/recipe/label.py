@@ -1,0 +1,93 @@
+"""The label of a pack for sale, and what is still missing before it may be sold. Local rules come first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from substrata.nutrition.statement import StatementPart
+from substrata.pantry.rounding import LabelStyle
+from substrata.recipe.recipe import Recipe
+
+
+@dataclass(frozen=True, kw_only=True)
+class Business:
+    """Who sells it, as the baker says."""
+
+    name: str = ""
+    address: str = ""
+    pieces_a_pack: int = 1
+    lot: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class PackLabel:
+    """What stands on a pack (21 CFR 101; EU 1169/2011 article 9)."""
+
+    style: LabelStyle
+    name: str
+    statement: tuple[StatementPart, ...]
+    contains: str
+    words: tuple[str, ...]  # net weight, best before, business, mandatory sentences
+    panel: tuple[tuple[str, str], ...]
+    missing: tuple[str, ...]  # before it may be sold
+
+
+def pack_label(recipe: Recipe, style: LabelStyle, business: Business, *, baked_on: date) -> PackLabel:
+    """The label of a pack.
+
+    Args:
+        recipe: what is in it.
+        style: us or eu.
+        business: who sells it.
+        baked_on: the day it was baked.
+    """
+    card = recipe.card
+    statement = card.us_statement if style == "us" else card.eu_statement
+    panel = card.us_panel if style == "us" else card.eu_panel
+    grams = card.piece_g.value * business.pieces_a_pack
+    days = recipe.keeping.room_days or recipe.keeping.fridge_days or 0
+    until = baked_on + timedelta(days=days)
+    net = f"Net Wt {grams / 28.349523125:.1f} oz ({grams:.0f} g)" if style == "us" else f"{grams:.0f} g"
+    word = "Best by" if style == "us" else "Best before"
+    cool = "" if recipe.keeping.room_days else " Keep refrigerated."
+    sweet = any(c.code == "with-sweetener" for c in card.cautions)
+    laxative = [c.text for c in card.cautions if c.code == "polyol-laxative"]
+    words = [net, f"{word} {until:%d %b %Y}.{cool}"]
+    if business.name or business.address:
+        words.append(", ".join(filter(None, (business.name, business.address))))
+    if business.lot:
+        words.append(f"Lot {business.lot}")
+    if style == "eu":
+        words += laxative
+    name = f"{recipe.name} with sweetener(s)" if style == "eu" and sweet else recipe.name
+    return PackLabel(
+        style=style,
+        name=name,
+        statement=statement.parts,
+        contains=statement.contains,
+        words=tuple(words),
+        panel=tuple((row.name, row.cells[0].text if row.cells else "") for row in panel.rows),
+        missing=tuple(_missing(recipe, style, business, to_read=bool(statement.to_read))),
+    )
+
+
+def _missing(recipe: Recipe, style: LabelStyle, business: Business, *, to_read: bool) -> list[str]:
+    told = []
+    if not business.name:
+        told.append("the name of the business")
+    if not business.address:
+        told.append("its address")
+    if to_read:
+        told.append("what the packs of compound ingredients say on their own labels")
+    if recipe.card.problems:
+        told.append("lines that could not be weighed are not in these figures")
+    told.append("the shelf life is a rule of thumb: have it tested, or ask your authority what it accepts")
+    told.append("the figures are computed: ask whether your authority wants an analysis")
+    if style == "us":
+        told.append("whether your state's cottage-food rules allow it, and their sentence for the label")
+    else:
+        told.append("registration as a food business, and a batch number where no day is printed")
+        if any(c.code == "allulose-eu" for c in recipe.card.cautions):
+            told.append("allulose may not be sold in the European Union")
+    return told

@@ -1,0 +1,94 @@
+"""A recipe as a printed page, and the label of a pack: HTML that is set as PDF."""
+
+from __future__ import annotations
+
+from html import escape
+from typing import Literal
+
+from substrata.recipe.export import ingredient_text
+from substrata.recipe.label import PackLabel
+from substrata.recipe.recipe import Recipe
+
+Paper = Literal["a4", "letter", "a6"]
+PAPERS: tuple[Paper, ...] = ("a4", "letter", "a6")
+_SIZES = {"a4": "A4", "letter": "Letter", "a6": "A6"}
+_STYLE = """
+@page { size: %(size)s; margin: %(margin)s; @bottom-right { content: counter(page) " / " counter(pages); font-size: 7pt; color: #635a4f } }
+body { font-family: 'Atkinson Hyperlegible Next', 'DejaVu Sans', sans-serif; font-size: %(text)s; line-height: 1.35; color: #2b2620 }
+h1 { font-size: 1.9em; margin: 0 0 .1em } h2 { font-size: 1.1em; margin: .9em 0 .2em; border-bottom: .4pt solid #c4b8a2 }
+.sub { color: #635a4f; margin: 0 0 .6em } table { border-collapse: collapse; width: 100%% } td { padding: .12em .4em .12em 0; vertical-align: top }
+td.g { text-align: right; white-space: nowrap; font-variant-numeric: tabular-nums; width: 4.2em } td.m { color: #635a4f; white-space: nowrap; width: 8em }
+ol { margin: .2em 0; padding-left: 1.4em } li { margin-bottom: .25em } .two { display: flex; gap: 2em } .two > * { flex: 1 }
+.caution { font-size: .85em; color: #635a4f; margin: .15em 0 } .weigh { color: #96391f } .part { color: #635a4f; font-size: .85em }
+"""
+
+
+def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
+    """The page as HTML; every text of the formula is text, never markup."""
+    small = paper == "a6"
+    style = _STYLE % {
+        "size": _SIZES[paper],
+        "margin": "8mm" if small else "16mm 15mm",
+        "text": "7.5pt" if small else "10pt",
+    }
+    groups = "".join(
+        f"<h2>{escape(group.title)}</h2><table>"
+        + "".join(
+            f'<tr><td class="g">{line.grams:g} g</td><td class="m">{escape(line.measure)}'
+            f"{' <span class=weigh>weigh it</span>' if line.weigh_it else ''}</td>"
+            f"<td>{escape(line.name)}{f', {escape(line.note)}' if line.note else ''}</td></tr>"
+            for line in group.lines
+        )
+        + "</table>"
+        for group in recipe.groups
+    )
+    steps = "".join(f"<li><b>{escape(s.title)}.</b> {escape(s.text)}</li>" for s in recipe.steps)
+    figures = "".join(
+        f'<tr><td>{escape(n)}</td><td class="g">{escape(p)}</td><td class="g">{escape(h)}</td></tr>'
+        for n, p, h in recipe.figures
+    )
+    cautions = "".join(f'<p class="caution">{escape(text)}</p>' for text in recipe.cautions)
+    allergens = f"<p><b>Allergens:</b> {escape(', '.join(recipe.allergens))}</p>" if recipe.allergens else ""
+    price = f" · {escape(recipe.cost)}" if recipe.cost else ""
+    return (
+        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
+        f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
+        f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(recipe.net_rule)}){price}</p>"
+        f"{groups}<h2>Method</h2><ol>{steps}</ol><h2>Keeping</h2><p>{escape(recipe.keeping.text)}</p>"
+        f"<h2>Figures</h2><table>{figures}</table>{allergens}{cautions}</body></html>"
+    )
+
+
+def label_html(label: PackLabel, size: tuple[float, float]) -> str:
+    """The label of a pack, width and height in millimetres."""
+    width, height = size
+    statement = "".join(f"<b>{escape(p.text)}</b>" if p.strong else escape(p.text) for p in label.statement)
+    rows = "".join(f"<tr><td>{escape(n)}</td><td>{escape(v)}</td></tr>" for n, v in label.panel)
+    lines = "".join(f"<p>{escape(text)}</p>" for text in label.words)
+    return (
+        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(label.name)}</title><style>'
+        f"@page {{ size: {width:g}mm {height:g}mm; margin: 3mm }} body {{ font: 6.2pt/1.25 'DejaVu Sans', sans-serif; color: #000 }}"
+        "h1 { font-size: 10pt; margin: 0 } p { margin: 1mm 0 } table { border-collapse: collapse; width: 100%; border: .6pt solid #000 }"
+        "td { border-top: .3pt solid #000; padding: .3mm 1mm } td:last-child { text-align: right; white-space: nowrap }</style></head><body>"
+        f"<h1>{escape(label.name)}</h1><p>Ingredients: {statement}</p>{f'<p><b>{escape(label.contains)}</b></p>' if label.contains else ''}"
+        f"{lines}<table>{rows}</table></body></html>"
+    )
+
+
+def as_pdf(html: str) -> bytes:
+    """Set a page. Nothing outside of it is fetched.
+
+    Args:
+        html: of this module.
+    """
+    import weasyprint
+
+    result: bytes = weasyprint.HTML(string=html, url_fetcher=_nothing).write_pdf()
+    return result
+
+
+def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
+    raise ValueError(f"nothing is fetched for a page: {url[:40]}")
+
+
+__all__ = ["PAPERS", "Paper", "as_pdf", "ingredient_text", "label_html", "recipe_html"]

@@ -1,0 +1,256 @@
+"""``recipe_of``: a formula as it is handed on: grouped lines in grams and measures, the method that was computed, keeping, cautions."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cache
+
+from substrata.batch.cost import cost
+from substrata.bench.feel import as_poured
+from substrata.bench.steps import RunPlan, RunStep, run_steps, weighing_order
+from substrata.bench.tolerance import Tolerance, tolerances
+from substrata.card.card import Card, card_of
+from substrata.context.dough import Dough
+from substrata.formula.formula import MethodEdit
+from substrata.quantities.tables import Row, read_table
+from substrata.recipe.measures import kitchen_measure
+
+_GROUPS = {
+    "wet": "Wet", "dry": "Dry", "melt": "To melt", "raw": "To dry first", "aside": "Besides", "filling": "Filling",
+    "topping": "Topping", "wash": "To brush", "dusting": "To dust",
+}  # fmt: skip
+_TITLES = {
+    "ready": "Before", "prep": "Prepare", "weigh": "Weigh", "mix": "Mix", "rest": "Rest", "shape": "Shape", "bake": "Bake", "cool": "Cool",
+    "finish": "Finish",
+}  # fmt: skip
+# Steps of a run that a recipe does not tell: they keep a log.
+_LOGGED = ("weight_in", "out", "slip:turn")
+
+
+@dataclass(frozen=True, kw_only=True)
+class RecipeLine:
+    """One ingredient."""
+
+    line: str
+    name: str
+    grams: float
+    amount: str  # "160 g"
+    measure: str  # "1½ cups"; "" where none tells it
+    weigh_it: bool  # a measure is not good enough here
+    note: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RecipeGroup:
+    """The ingredients of one bowl."""
+
+    title: str
+    lines: tuple[RecipeLine, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class RecipeStep:
+    """One sentence or two of the method."""
+
+    id: str
+    title: str  # of its group
+    text: str  # as it is printed
+    computed: str  # as it was worked out
+    edited: bool
+    stale: bool  # it was edited when something else was computed
+
+
+@dataclass(frozen=True, kw_only=True)
+class Keeping:
+    """How long it keeps."""
+
+    room_days: int | None
+    fridge_days: int | None
+    freezer_months: int | None
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Recipe:
+    """A formula as it is handed on."""
+
+    name: str
+    form: str
+    yields: str  # "8 pieces of about 87 g"
+    pieces: float
+    groups: tuple[RecipeGroup, ...]
+    steps: tuple[RecipeStep, ...]
+    work_min: float  # of waiting, resting, baking and cooling together
+    bake_min: float | None
+    oven: str  # "177 °C"
+    keeping: Keeping
+    cost: str  # "0.62 USD a piece"; "" when no price is known
+    figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
+    net_carbs: str
+    net_rule: str
+    allergens: tuple[str, ...]
+    cautions: tuple[str, ...]
+    notes: str
+    card: Card
+
+
+def recipe_of(dough: Dough, *, batches: float = 1.0) -> Recipe:
+    """Make the recipe of a dough. A pure function.
+
+    Args:
+        dough: what is made, as its oven is forecast to leave it.
+        batches: by which every weight is told.
+
+    Raises:
+        FormulaError: when there is no dough to make.
+    """
+    plan = run_steps(dough, batches=batches)
+    told = card_of(dough)
+    allowed = tolerances(dough)
+    pieces = dough.formula.pieces * batches
+    price = cost(dough.batch, dough.formula.pieces, dough.settings.currency)
+    bake = [step for step in plan.steps if step.group == "bake" and step.kind == "wait" and step.minutes]
+    region = dough.settings.convention == "eu"
+    return Recipe(
+        name=dough.formula.name,
+        form=dough.form.name,
+        yields=f"{pieces:g} {'piece' if pieces == 1 else 'pieces'} of about {told.piece_g.value:.0f} g",
+        pieces=pieces,
+        groups=tuple(_groups(dough, allowed, batches)),
+        steps=tuple(_steps(plan, dough.formula.method)),
+        work_min=sum(step.minutes or 0 for step in plan.steps if step.id != "preheat"),
+        bake_min=sum(step.minutes or 0 for step in bake) or None,
+        oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
+        keeping=_keeping(dough),
+        cost=f"{price.piece:.2f} {price.currency} a piece" if price.priced_share > _PRICED else "",
+        figures=tuple(_figures(told, eu=region)),
+        net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
+        net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,
+        allergens=tuple(a.name for a in told.allergens if not a.traces and ("eu" if region else "us") in a.regions),
+        cautions=tuple(caution.text for caution in told.cautions),
+        notes=dough.formula.notes,
+        card=told,
+    )
+
+
+_FORGIVEN = 2.0  # times what a pour may be off, from which a spoon is told not to be good enough (house choice)
+_PRICED = 0.5  # of the dough's weight, from which a price is told
+
+
+def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> Iterator[RecipeGroup]:
+    bowls: dict[str, list[RecipeLine]] = {}
+    for weighed, bowl, note in weighing_order(dough):
+        grams = weighed.grams.value * batches
+        measure = kitchen_measure(weighed, grams, dough.settings)
+        own = allowed.get(weighed.line.id)
+        # A measure that is off by more than what the dough forgives is told to be weighed.
+        unsure = bool(measure.text) and own is not None and measure.half_g > _FORGIVEN * own.grams * batches
+        poured = as_poured(grams)
+        row = RecipeLine(
+            line=weighed.line.id,
+            name=weighed.ingredient.name,
+            grams=poured,
+            amount=f"{poured:g} g",
+            measure=measure.text,
+            weigh_it=unsure,
+            note=", ".join(filter(None, (weighed.line.treatment, weighed.line.note, note))),
+        )
+        title = _GROUPS.get(weighed.role) or (weighed.line.stage.capitalize() or _GROUPS.get(bowl) or bowl.capitalize())
+        bowls.setdefault(title, []).append(row)
+    for title, lines in bowls.items():
+        yield RecipeGroup(title=title, lines=tuple(lines))
+
+
+def _steps(plan: RunPlan, edits: Mapping[str, MethodEdit]) -> Iterator[RecipeStep]:
+    turned = next((step for step in plan.steps if step.id == "slip:turn"), None)
+    turn = f"{turned.text} {turned.target}." if turned else ""
+    for step in plan.steps:
+        if step.group == "weigh" or step.id in _LOGGED or step.kind == "feel":
+            continue
+        computed = said(step)
+        if turn and step.group == "bake" and step.kind == "wait":
+            computed, turn = f"{computed} {turn}", ""
+        edit = edits.get(step.id)
+        if edit is not None and not edit.text.strip():
+            continue
+        yield RecipeStep(
+            id=step.id,
+            title=_TITLES[step.group],
+            text=edit.text if edit else computed,
+            computed=computed,
+            edited=edit is not None,
+            stale=edit is not None and edit.of != computed,
+        )
+
+
+def said(step: RunStep) -> str:
+    """A step of the bench as a sentence of a recipe."""
+    text = step.text.rstrip(".")
+    amount = f", {step.grams:g} g" if step.kind == "weigh" and step.grams else ""
+    minutes = ""
+    if step.kind == "wait" and step.minutes and step.id != "preheat":
+        length = step.minutes
+        minutes = (
+            f", {length * 60:.0f} s"
+            if length < 1
+            else f", {length:.0f} min"
+            if length < 91
+            else f", {length / 60:.1f} h"
+        )
+    if step.target and "out by" in step.target:
+        minutes = ""
+    parts = [f"{text}{amount}{minutes}"]
+    if step.target and not _repeats(step) and step.target.rstrip(" min") not in minutes:
+        parts.append(step.target)
+    if step.sign and step.sign not in text:
+        parts.append(step.sign)
+    return ": ".join((parts[0], "; ".join(part.rstrip(".") for part in parts[1:]))).rstrip(": ") + "."
+
+
+def _repeats(step: RunStep) -> bool:
+    """Whether a target tells what the words before it tell already."""
+    plain = step.target.removesuffix(" on the dial")
+    raw = f"{step.grams:g} g raw" if step.grams else ""
+    return plain in step.text or step.target == raw or step.target.startswith("after ")
+
+
+@cache
+def _storage() -> dict[str, Row]:
+    return {row.text("form"): row for row in read_table("storage.csv")}
+
+
+def _keeping(dough: Dough) -> Keeping:
+    row = _storage().get(dough.formula.form, _storage()[""])
+    roles = {w.role for w in dough.batch.lines}
+    wet = "filling" in roles or (
+        "topping" in roles and any(w.role == "topping" and "dairy" in w.ingredient.flags for w in dough.batch.lines)
+    )
+    days = {
+        name: int(row.number_in(name, 0)) if row.text(name) else None
+        for name in ("room_days", "fridge_days", "freezer_months")
+    }
+    if wet:  # a cooked filling or a cheese topping does not stand about (FDA Food Code 3-501.16)
+        days["room_days"] = 0
+    told = []
+    if days["room_days"]:
+        told.append(f"{_count(days['room_days'], 'day')} at room temperature")
+    if days["fridge_days"]:
+        told.append(f"{_count(days['fridge_days'], 'day')} in the fridge")
+    if days["freezer_months"]:
+        told.append(f"{_count(days['freezer_months'], 'month')} frozen")
+    keep = "in the fridge within two hours" if wet and "fridge" not in row.text("keep") else ""
+    text = f"Keeps {', '.join(told)}: {', '.join(filter(None, (row.text('keep'), keep)))}. To warm it: {row.text('reheat')}."
+    return Keeping(**days, text=text)
+
+
+def _count(number: int, noun: str) -> str:
+    return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
+def _figures(told: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:
+    """The panel's own figures, so that card and panel say the same; a US panel tells a serving only."""
+    panel = told.eu_panel if eu else told.us_panel
+    for row in panel.rows:
+        cells = [cell.text for cell in row.cells]
+        yield row.name, cells[-1] if eu else cells[0], cells[0] if eu else ""
