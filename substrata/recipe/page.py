@@ -42,7 +42,11 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
         + "</table>"
         for group in recipe.groups
     )
-    steps = "".join(f"<li><b>{escape(s.title)}.</b> {escape(s.text)}</li>" for s in recipe.steps)
+    heads = [s.title if n == 0 or recipe.steps[n - 1].title != s.title else "" for n, s in enumerate(recipe.steps)]
+    steps = "".join(
+        f"<li>{f'<b>{escape(head)}.</b> ' if head else ''}{escape(s.text)}</li>"
+        for head, s in zip(heads, recipe.steps, strict=True)
+    )
     figures = "".join(
         f'<tr><td>{escape(n)}</td><td class="g">{escape(p)}</td><td class="g">{escape(h)}</td></tr>'
         for n, p, h in recipe.figures

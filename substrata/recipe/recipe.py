@@ -123,7 +123,9 @@ def recipe_of(dough: Dough, *, batches: float = 1.0) -> Recipe:
         bake_min=sum(step.minutes or 0 for step in bake) or None,
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
         keeping=_keeping(dough),
-        cost=f"{price.piece:.2f} {price.currency} a piece" if price.priced_share > _PRICED else "",
+        cost=f"{price.piece:.2f} {price.currency} a piece"
+        if price.priced_share > _PRICED and price.piece >= _LEAST_PRICE
+        else "",
         figures=tuple(_figures(told, eu=region)),
         net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
         net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,
@@ -135,6 +137,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0) -> Recipe:
 
 
 _FORGIVEN = 2.0  # times what a pour may be off, from which a spoon is told not to be good enough (house choice)
+_LEAST_PRICE = 0.005  # of a piece, that is not printed as nothing
 _PRICED = 0.5  # of the dough's weight, from which a price is told
 
 

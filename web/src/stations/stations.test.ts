@@ -77,6 +77,7 @@ describe('the stations of a formula, with the answers of the demo', () => {
   })
 
   it('Card prints the panel, the statement and the cautions', async () => {
+    localStorage.setItem('card side', 'panel')
     const view = await open(CardView, { id: ID })
     const card = recorded['/card']
     for (const line of card.us_panel.rows) expect(view.text()).toContain(line.name)

@@ -14,12 +14,26 @@ import { figure, inWeight, range } from '@/domain/format'
 import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import CardOut from './CardOut.vue'
+import LabelSheet from './LabelSheet.vue'
 import PanelSheet from './PanelSheet.vue'
+import RecipeSheet from './RecipeSheet.vue'
 
 const props = defineProps<{ id: number }>()
 const bench = useBench()
 const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
 const ranges = ref(false)
+const SIDES = [
+  { id: 'recipe', name: 'Recipe' },
+  { id: 'panel', name: 'Panel and allergens' },
+  { id: 'label', name: 'Pack label' },
+] as const
+type Side = (typeof SIDES)[number]['id']
+const side = ref<Side>((localStorage.getItem('card side') as Side | null) ?? 'recipe')
+watch(side, (now) => {
+  localStorage.setItem('card side', now)
+})
+const batches = ref(1)
 const { missing } = useOpenFormula(() => props.id)
 watch(region, (now) => {
   localStorage.setItem('card region', now)
@@ -34,7 +48,7 @@ const asked = useAsk(
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/card', { params: { path: at }, body: settledDocument.value as FormulaDocument })),
   {
     keep: true,
-    when: () => settledDocument.value !== null && bench.formulaId === props.id,
+    when: () => side.value === 'panel' && settledDocument.value !== null && bench.formulaId === props.id,
   },
 )
 const session = useSession()
@@ -60,7 +74,23 @@ const print = (): void => {
   <FormulaFrame :missing="missing" :balance="false">
     <div class="card">
       <div class="tools">
-        <div role="radiogroup" aria-label="Region" class="regions">
+        <div role="radiogroup" aria-label="Side of the card" class="regions">
+          <v-btn
+            v-for="s in SIDES"
+            :key="s.id"
+            role="radio"
+            :aria-checked="side === s.id"
+            class="quiet-button"
+            :class="{ on: side === s.id }"
+            @click="side = s.id"
+            >{{ s.name }}</v-btn
+          >
+        </div>
+        <label v-if="side === 'recipe'" class="note"
+          ><input v-model.number="batches" type="number" min="0.5" max="200" step="0.5" class="batches" aria-label="Batches" />× the
+          formula</label
+        >
+        <div v-else role="radiogroup" aria-label="Region" class="regions">
           <v-btn
             v-for="r in ['us', 'eu'] as const"
             :key="r"
@@ -73,66 +103,75 @@ const print = (): void => {
             {{ r === 'us' ? 'United States' : 'European Union' }}
           </v-btn>
         </div>
-        <v-checkbox v-model="ranges" label="show how rounding could differ" />
+        <v-checkbox v-if="side === 'panel'" v-model="ranges" label="show how rounding could differ" />
         <span class="spring" />
         <v-btn class="act-button" @click="print">Print</v-btn>
       </div>
-      <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
-      <div v-if="!card && !asked.trouble.value" class="skeleton wait" />
-      <article v-else-if="card" class="sheet">
-        <header>
-          <h2>{{ card.name }}</h2>
-          <p>
-            {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about
-            {{ inWeight(card.piece_g.value, session.units) }}
-            baked
-            <span v-if="net"
-              >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece
-              <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></span
-            >
-          </p>
-          <p v-if="card.problems.length" class="act">
-            {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: fix
-            {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.
-          </p>
-        </header>
-        <div class="columns">
-          <PanelSheet v-if="panel" :panel="panel" :ranges="ranges" />
-          <div class="words">
-            <h3>Ingredients</h3>
-            <p class="statement">
-              <span v-for="(part, i) in statement?.parts" :key="i"
-                ><strong v-if="part.strong">{{ part.text }}</strong
-                ><span v-else>{{ part.text }}</span></span
+      <template v-if="settledDocument && bench.formulaId === id">
+        <template v-if="side === 'recipe'">
+          <CardOut :id="id" :document="settledDocument" :batches="batches || 1" />
+          <RecipeSheet :document="settledDocument" :batches="batches || 1" />
+        </template>
+        <LabelSheet v-else-if="side === 'label'" :document="settledDocument" :region="region" />
+      </template>
+      <template v-if="side === 'panel'">
+        <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
+        <div v-if="!card && !asked.trouble.value" class="skeleton wait" />
+        <article v-else-if="card" class="sheet">
+          <header>
+            <h2>{{ card.name }}</h2>
+            <p>
+              {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about
+              {{ inWeight(card.piece_g.value, session.units) }}
+              baked
+              <span v-if="net"
+                >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece
+                <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></span
               >
             </p>
-            <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
-            <p v-if="toRead" class="note no-print">
-              Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.
+            <p v-if="card.problems.length" class="act">
+              {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: fix
+              {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.
             </p>
-            <h3>Allergens</h3>
-            <p class="chips">
-              <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
-              ><span v-if="!listed.length" class="note">none of this list among these ingredients</span>
-            </p>
-            <h3>Claims you can make</h3>
-            <p class="chips">
-              <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
-                v-if="!card.claims.length"
-                class="note"
-                >no claim holds without more certificates</span
-              >
-            </p>
-            <ul class="unsure no-print">
-              <li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li>
-            </ul>
-            <h3>Cautions</h3>
-            <ul>
-              <li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li>
-            </ul>
+          </header>
+          <div class="columns">
+            <PanelSheet v-if="panel" :panel="panel" :ranges="ranges" />
+            <div class="words">
+              <h3>Ingredients</h3>
+              <p class="statement">
+                <span v-for="(part, i) in statement?.parts" :key="i"
+                  ><strong v-if="part.strong">{{ part.text }}</strong
+                  ><span v-else>{{ part.text }}</span></span
+                >
+              </p>
+              <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
+              <p v-if="toRead" class="note no-print">
+                Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.
+              </p>
+              <h3>Allergens</h3>
+              <p class="chips">
+                <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
+                ><span v-if="!listed.length" class="note">none of this list among these ingredients</span>
+              </p>
+              <h3>Claims you can make</h3>
+              <p class="chips">
+                <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
+                  v-if="!card.claims.length"
+                  class="note"
+                  >no claim holds without more certificates</span
+                >
+              </p>
+              <ul class="unsure no-print">
+                <li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li>
+              </ul>
+              <h3>Cautions</h3>
+              <ul>
+                <li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li>
+              </ul>
+            </div>
           </div>
-        </div>
-      </article>
+        </article>
+      </template>
     </div>
   </FormulaFrame>
 </template>
@@ -168,6 +207,16 @@ const print = (): void => {
   border-color: var(--act);
   box-shadow: inset 0 0 0 1px var(--act);
   font-weight: 650;
+}
+
+.batches {
+  width: 64px;
+  padding: 4px 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 7px;
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
 }
 
 .spring {

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Panel } from '@/api/types'
+import type { FormulaDocument, Panel } from '@/api/types'
 import { AGAIN_MS } from '@/api/policy'
 import { onTheBench } from '@/testing/kitchen'
 import { answering, asked, losing, refusing, slowly } from '@/testing/server'
@@ -10,6 +10,7 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 
 import CardView from './CardView.vue'
 import PanelSheet from './PanelSheet.vue'
+import RecipeSheet from './RecipeSheet.vue'
 
 const aPanel = (style: 'us' | 'eu'): Panel =>
   ({
@@ -24,6 +25,8 @@ const aPanel = (style: 'us' | 'eu'): Panel =>
       { key: 'fibre', name: 'Dietary Fiber', indent: 1, cells: [{ text: '8 g', range_text: '' }], daily_percent: '28 %' },
     ],
   }) as unknown as Panel
+
+enableAutoUnmount(afterEach)
 
 describe('a nutrition panel', () => {
   it('of the United States has servings and daily values', () => {
@@ -75,8 +78,8 @@ describe('the card', () => {
   })
   const view = () => mount(CardView, { props: { id: 7 }, global: { stubs: { FormulaFrame: { template: '<div><slot /></div>' } } } })
   const rest = (): Promise<unknown> => vi.advanceTimersByTimeAsync(300)
-  enableAutoUnmount(afterEach)
   beforeEach(async () => {
+    localStorage.setItem('card side', 'panel')
     bench = await onTheBench()
     vi.useFakeTimers()
   })
@@ -120,5 +123,45 @@ describe('the card', () => {
     await flushPromises()
     expect(card.get('h2').text()).toBe('Back')
     expect(card.find('[role=alert]').exists()).toBe(false)
+  })
+})
+
+describe('the recipe', () => {
+  const aRecipe = {
+    name: 'Rolls',
+    form: 'Bun',
+    yields: '8 pieces of about 87 g',
+    groups: [
+      { title: 'Dry bowl', lines: [{ line: 'salt', name: 'Salt', grams: 8, amount: '8 g', measure: '1¼ tsp', weigh_it: true, note: '' }] },
+    ],
+    steps: [
+      { id: 'mix:1', title: 'Mix', text: 'Sift it.', computed: 'Sift it.', edited: false, stale: false },
+      { id: 'bake', title: 'Bake', text: 'My way.', computed: 'Bake it 20 min.', edited: true, stale: true },
+    ],
+    keeping: { room_days: 1, fridge_days: 5, freezer_months: 3, text: 'Keeps.' },
+    cost: '',
+    net_carbs: '3.4 g',
+    net_rule: 'by the rule',
+    notes: '',
+  }
+
+  it('keeps a step in the baker’s words with what it stood for, and takes the computed one back', async () => {
+    const bench = await onTheBench()
+    answering('/recipe', aRecipe)
+    const view = mount(RecipeSheet, { props: { document: bench.document as FormulaDocument, batches: 1 } })
+    await flushPromises()
+    expect(view.text()).toContain('weigh it')
+    expect(view.text()).toContain('The figures have changed since: Bake it 20 min.')
+    await view.get('[aria-label="Rewrite: Mix"]').trigger('click')
+    await view.get('textarea').setValue('Whisk it.')
+    const buttons = view.findAll('button')
+    await buttons.find((b) => b.text() === 'Keep')?.trigger('click')
+    expect(bench.document?.method).toEqual({ 'mix:1': { text: 'Whisk it.', of: 'Sift it.' } })
+    bench.edit((doc) => ({ ...doc, method: { bake: { text: 'My way.', of: 'Bake it 15 min.' } } }))
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'Take that')
+      ?.trigger('click')
+    expect(bench.document?.method).toEqual({})
   })
 })

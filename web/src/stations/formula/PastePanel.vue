@@ -5,6 +5,7 @@ import { computed, nextTick, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import type { BakeStage, FormulaDocument, LineDocument, PastedLine, Told } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
 import { usePanels } from '@/composables/usePanels'
 import { withBake, withLines } from '@/domain/edits'
 import { minutes, temperature, weight, weightUnit } from '@/domain/format'
@@ -72,6 +73,35 @@ function onPaste(event: ClipboardEvent): void {
   if (!panels.takes(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault()
 }
 
+const reading = useDo(
+  (file: File, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/read-file', {
+        params: { path: at },
+        body: { file: file as never },
+        bodySerializer: () => {
+          const form = new FormData()
+          form.append('file', file)
+          return form
+        },
+      }),
+    ),
+  {
+    here: true,
+    then: (found) => {
+      if (found.document) bench.edit(() => found.document as FormulaDocument)
+      else text.value = found.text
+      if (found.unread.length) toasts.show(`Not taken over: ${found.unread.join(', ')}.`)
+    },
+  },
+)
+async function onFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) await reading.run(file)
+  input.value = ''
+}
+
 const nameOf = (id: string): string => names.value.get(id) ?? 'an ingredient that is not in the pantry'
 const grams = (row: PastedLine): string => {
   const known = row.weights.filter((w) => w !== null)
@@ -130,6 +160,9 @@ function add(): void {
   <section class="paste" aria-label="Paste a list">
     <div class="panel-head">
       <h3>Paste a recipe</h3>
+      <label class="quiet-button file"
+        ><input type="file" accept=".txt,.md,.csv,.tsv,.xlsx,.json,.html,.htm" class="visually-hidden" @change="onFile" />From a file</label
+      >
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
     <v-textarea
@@ -142,7 +175,9 @@ function add(): void {
       @paste="onPaste"
       :placeholder="EXAMPLE"
     />
-    <p v-if="panels.refused.value || refusal" class="act" role="alert">{{ panels.refused.value || refusal }}</p>
+    <p v-if="panels.refused.value || reading.trouble.value || refusal" class="act" role="alert">
+      {{ panels.refused.value || reading.trouble.value || refusal }}
+    </p>
     <ol v-if="rows.length" class="rows">
       <li v-for="row in rows" :key="row.number" :class="[row.status, { off: isIgnored(row) }]">
         <b v-if="row.status === 'section'">{{ row.text }}</b>
@@ -194,6 +229,14 @@ function add(): void {
 </template>
 
 <style scoped>
+.file {
+  cursor: pointer;
+}
+
+.file:focus-within {
+  outline: 2px solid var(--focus);
+}
+
 textarea {
   display: block;
   resize: vertical;

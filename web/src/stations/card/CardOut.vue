@@ -1,0 +1,113 @@
+<script setup lang="ts">
+/** The recipe's ways out: files, and an address that somebody without an account may read. */
+import { computed, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import type { FormulaDocument } from '@/api/types'
+import { useAsk } from '@/composables/useAsk'
+import { useDo } from '@/composables/useDo'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const props = defineProps<{ id: number; document: FormulaDocument; batches: number }>()
+const session = useSession()
+const toasts = useToasts()
+const STYLES = [
+  { id: 'pdf-a4', name: 'PDF, A4' },
+  { id: 'pdf-letter', name: 'PDF, Letter' },
+  { id: 'pdf-a6', name: 'PDF, A6 card' },
+  { id: 'text', name: 'plain text' },
+  { id: 'markdown', name: 'Markdown' },
+  { id: 'jsonld', name: 'recipe JSON-LD' },
+  { id: 'csv', name: 'CSV' },
+  { id: 'xlsx', name: 'workbook, XLSX' },
+]
+const style = ref('pdf-a4')
+const ENDINGS: Record<string, string> = { text: 'txt', markdown: 'md', jsonld: 'json', csv: 'csv', xlsx: 'xlsx' }
+const filing = useDo((wanted: string, at) =>
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/recipe/files/{style}', {
+      params: { path: { ...at, style: wanted } },
+      body: { document: props.document, batches: props.batches },
+      parseAs: 'blob',
+    }),
+  ),
+)
+async function save(): Promise<void> {
+  const data = (await filing.run(style.value)) as unknown as Blob | null
+  if (!data) return
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(data)
+  link.download = `${(props.document.name || 'recipe').replace(/[^\p{L}\p{N} -]/gu, '').slice(0, 60)}.${ENDINGS[style.value] ?? 'pdf'}`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+const shared = useAsk(
+  () => ['share', props.id],
+  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/share', { params: { path: { ...at, formula_id: props.id } } })),
+)
+const sharing = useDo(
+  (on: boolean, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/formulas/{formula_id}/share', {
+        params: { path: { ...at, formula_id: props.id } },
+        body: { on },
+      }),
+    ),
+  { then: () => shared.again() },
+)
+const address = computed(() => (shared.answer.value?.address ? `${window.location.origin}${shared.answer.value.address}` : ''))
+async function copy(): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(address.value)
+    toasts.show('The address is in the clipboard.')
+  } catch {
+    toasts.show('The clipboard cannot be reached here. Mark the address and copy it.', { tone: 'act' })
+  }
+}
+</script>
+
+<template>
+  <div class="out no-print">
+    <label
+      >as
+      <select v-model="style" aria-label="Kind of file">
+        <option v-for="s in STYLES" :key="s.id" :value="s.id">{{ s.name }}</option>
+      </select></label
+    >
+    <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">Save the file</v-btn>
+    <template v-if="session.mayEdit">
+      <template v-if="address">
+        <span class="note"
+          >Anybody with this address may read the newest version: <code>{{ address }}</code></span
+        >
+        <v-btn class="quiet-button tiny-button" @click="copy">Copy</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="sharing.run(false)">Take it back</v-btn>
+      </template>
+      <v-btn v-else class="quiet-button" :disabled="sharing.busy.value" @click="sharing.run(true)">Share a read-only card</v-btn>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.out {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 12px;
+}
+
+select {
+  padding: 5px 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 8px;
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
+}
+
+code {
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
+</style>
