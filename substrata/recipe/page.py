@@ -13,6 +13,7 @@ Paper = Literal["a4", "letter", "a6"]
 PAPERS: tuple[Paper, ...] = ("a4", "letter", "a6")
 _SIZES = {"a4": "A4", "letter": "Letter", "a6": "A6"}
 _STYLE = """
+@media screen { body { max-width: 760px; margin: 0 auto; padding: 18px 20px 50px; font-size: 16px } }
 @page { size: %(size)s; margin: %(margin)s; @bottom-right { content: counter(page) " / " counter(pages); font-size: 7pt; color: #635a4f } }
 body { font-family: 'Atkinson Hyperlegible Next', 'DejaVu Sans', sans-serif; font-size: %(text)s; line-height: 1.35; color: #2b2620 }
 h1 { font-size: 1.9em; margin: 0 0 .1em } h2 { font-size: 1.1em; margin: .9em 0 .2em; border-bottom: .4pt solid #c4b8a2 }
@@ -55,7 +56,7 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
     allergens = f"<p><b>Allergens:</b> {escape(', '.join(recipe.allergens))}</p>" if recipe.allergens else ""
     price = f" · {escape(recipe.cost)}" if recipe.cost else ""
     return (
-        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
+        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
         f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
         f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(recipe.net_rule)}){price}</p>"
         f"{groups}<h2>Method</h2><ol>{steps}</ol><h2>Keeping</h2><p>{escape(recipe.keeping.text)}</p>"

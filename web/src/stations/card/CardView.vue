@@ -29,7 +29,7 @@ const SIDES = [
   { id: 'label', name: 'Pack label' },
 ] as const
 type Side = (typeof SIDES)[number]['id']
-const side = ref<Side>((localStorage.getItem('card side') as Side | null) ?? 'recipe')
+const side = ref<Side>(SIDES.find((s) => s.id === localStorage.getItem('card side'))?.id ?? 'recipe')
 watch(side, (now) => {
   localStorage.setItem('card side', now)
 })

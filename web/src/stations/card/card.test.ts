@@ -79,8 +79,8 @@ describe('the card', () => {
   const view = () => mount(CardView, { props: { id: 7 }, global: { stubs: { FormulaFrame: { template: '<div><slot /></div>' } } } })
   const rest = (): Promise<unknown> => vi.advanceTimersByTimeAsync(300)
   beforeEach(async () => {
-    localStorage.setItem('card side', 'panel')
     bench = await onTheBench()
+    localStorage.setItem('card side', 'panel')
     vi.useFakeTimers()
   })
   afterEach(() => {
