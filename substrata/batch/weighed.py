@@ -234,7 +234,8 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
             weighed.append(weigh_line(line, library, settings))
         except SubstrataError as error:
             problems.append(Problem.of(error, line.id))
-    return Batch([*weighed, *_frying_fat(formula, weighed, library)], library), tuple(problems)
+    known = library.with_packs(w.ingredient for w in weighed if w.line.part is not None)
+    return Batch([*weighed, *_frying_fat(formula, weighed, library)], known), tuple(problems)
 
 
 def reweigh_formula(
@@ -292,13 +293,27 @@ def _soaked(formula: Formula) -> float:
     return min(max(1 + constant("fat_per_k") * (usual - told), 0.8), 2.0)
 
 
+def part_of_line(line: Line, library: Library, settings: Settings) -> Ingredient | None:
+    """A line's part as an ingredient of its own; None for a line that has none.
+
+    Raises:
+        FormulaError: when the part cannot be weighed, or contains itself.
+    """
+    if line.part is None:
+        return None
+    # Loaded here: a part is itself weighed.
+    from substrata.batch.parts import part_ingredient
+
+    return part_ingredient(line.part, library, settings)
+
+
 def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
     """Grams of one line with their spread.
 
     Raises:
         SubstrataError: when the ingredient is unknown or the amount cannot be right.
     """
-    ingredient = library.pack_or_ingredient(line.ingredient, line.lot)
+    ingredient = part_of_line(line, library, settings) or library.pack_or_ingredient(line.ingredient, line.lot)
     grams = _grams(line, ingredient, settings)
     most = constant("line_limit_kg") * 1000
     if grams.value < 0 or grams.value > most:

@@ -120,6 +120,33 @@ class Named(Kind):
 
 
 @dataclass(frozen=True, kw_only=True)
+class Texts(Kind):
+    """A set of short texts."""
+
+    most: int
+
+    def read(self, value: object, where: Where) -> frozenset[str]:
+        """The texts."""
+        if not isinstance(value, list) or not all(isinstance(one, str) for one in value):
+            raise where.refusal(value, "a list of texts")
+        if len(value) > self.most:
+            raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")
+        return frozenset(value)
+
+    def write(self, value: Any) -> Any:
+        """In order."""
+        return sorted(value)
+
+    def schema(self) -> dict[str, Any]:
+        """An array of them."""
+        return {"type": "array", "items": {"type": "string"}, "maxItems": self.most}
+
+    def plain(self) -> Any:
+        """A list."""
+        return list[str]
+
+
+@dataclass(frozen=True, kw_only=True)
 class Words(Kind):
     """Some of a set of words."""
 

@@ -6,8 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Any, Literal, get_args
 
-from substrata.documents.collections import Listed, Named, Nested
-from substrata.documents.kinds import Flag, Number, Text, Whole, Word
+from substrata.documents.collections import Listed, Named, Nested, Texts
+from substrata.documents.kinds import Flag, Kind, Number, Text, Where, Whole, Word
+from substrata.documents.records import read_record, write_record
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.form import Window, forms, roles
 from substrata.formula.prep_choices import PrepChoices
@@ -70,6 +71,53 @@ def _prep_words(prep: LinePrep | None) -> str:
 
 
 @dataclass(frozen=True, kw_only=True)
+class _Whole(Kind):
+    """A formula inside a formula; read when there is one."""
+
+    def read(self, value: object, where: Where) -> Formula:
+        """The formula."""
+        if where.field.count("formula") > MOST_PARTS_DEEP:
+            raise where.refusal(
+                "parts in parts", f"up to {MOST_PARTS_DEEP} levels", "lie too deep", "weigh them by themselves"
+            )
+        plain = {key: own for key, own in value.items() if key != "substrata"} if isinstance(value, Mapping) else value
+        return read_record(Formula, plain, where)
+
+    def write(self, value: Any) -> Any:
+        """It as an object."""
+        return write_record(value)
+
+    def schema(self) -> dict[str, Any]:
+        """An object: a formula's own document."""
+        return {"type": "object"}
+
+    def plain(self) -> Any:
+        """Any object."""
+        return dict[str, Any]
+
+
+PART = "part"  # id of the ingredient of a line that is a formula of its own
+MOST_PARTS_DEEP = 5
+
+
+@dataclass(frozen=True, kw_only=True)
+class Part:
+    """A formula as a line of another: pinned as it was when it was taken."""
+
+    formula: Annotated[Formula, _Whole(asked=True, note="the part's own document, as it was pinned")]
+    # What tells it from other formulas, where it is from.
+    key: Annotated[str, Text(most=60)] = ""
+    number: Annotated[int, Whole(low=0, high=100_000)] = 0  # of its version; 0 for a draft
+    # Of its raw weight, that leaves as steam or whey before it goes in.
+    loss_percent: Annotated[float, Number(low=0, high=95, optional=False, unit="%")] = 0.0
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+def _part_words(part: Part | None) -> str:
+    return f"{part.formula.name or 'a formula'}{f', version {part.number}' if part.number else ''}" if part else "none"
+
+
+@dataclass(frozen=True, kw_only=True)
 class Line:
     """One ingredient of a formula.
 
@@ -95,6 +143,8 @@ class Line:
     prep: Annotated[
         LinePrep | None, Nested(of=LinePrep, optional=True, said="drying", told=_prep_words, sparse=True)
     ] = None
+    # A formula of its own, whose ingredient is then "part".
+    part: Annotated[Part | None, Nested(of=Part, optional=True, said="part", told=_part_words, sparse=True)] = None
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -145,6 +195,18 @@ class Target:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Sort:
+    """One kind of piece out of a dough: so many of them, and the lines that only they have."""
+
+    name: Annotated[str, Text(least=1, most=80, asked=True)]
+    pieces: Annotated[int, Whole(low=1, high=10_000, asked=True)]
+    lines: Annotated[
+        frozenset[str], Texts(most=200, note="ids of its own lines; their grams are for all of its pieces")
+    ] = frozenset()
+    extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
+
+
+@dataclass(frozen=True, kw_only=True)
 class MethodEdit:
     """A step of the method in the baker's own words."""
 
@@ -174,6 +236,8 @@ class Formula:
     )
     # Bracket key -> wanted bounds.
     targets: Annotated[Mapping[str, Target], Named(of=Nested(of=Target))] = field(default_factory=dict)
+    # Kinds of piece out of one dough, each with lines of its own.
+    sorts: Annotated[tuple[Sort, ...], Listed(of=Sort, most=12, named_by="name", sparse=True)] = ()
     # Steps of the printed method that were written anew, by id.
     method: Annotated[Mapping[str, MethodEdit], Named(of=Nested(of=MethodEdit), sparse=True)] = field(
         default_factory=dict

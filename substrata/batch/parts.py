@@ -1,0 +1,191 @@
+"""A formula as an ingredient of another: what a gram of the finished part is made of, does, holds and costs.
+
+Everything that adds up is added up, so a formula with its part is worth exactly what all of its lines together are; what only leaves
+as steam is water. A part's doubt keeps its own lines together: two lines of one flour in one part share theirs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from hashlib import sha256
+from weakref import WeakKeyDictionary
+
+import numpy as np
+import orjson
+
+from substrata.batch.weighed import FRYING, Batch, weigh_formula
+from substrata.documents.records import write_record
+from substrata.errors import FormulaError
+from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
+from substrata.pantry.composition import NUTRIENTS, Composition
+from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Parameter
+from substrata.pantry.library import Floats, Library
+from substrata.pantry.lot import Lot
+from substrata.quantities.spread import Spread
+from substrata.settings import Settings
+
+# By what a number of behaviour is averaged: a gram of the part for what adds up, else what it speaks of.
+_BY = {
+    "water_availability": "water_g",
+    "heat_set": "binding",
+    "uptake_minutes": "capacity",
+    "uptake_energy": "capacity",
+    "gel_part": "capacity",
+    "gum_c0": "gum_share",
+    "gum_power": "gum_share",
+    "soluble_fibre": "fibre_g",
+    "polyol_energy": "polyols_g",
+    "lubricates": "fat_g",
+}
+_KEPT: WeakKeyDictionary[Library, dict[tuple[str, Settings], Ingredient]] = WeakKeyDictionary()
+_MOST_KEPT = 200
+
+
+def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredient:
+    """A part as an ingredient.
+
+    Args:
+        part: the formula, as it was pinned, and what it loses before it goes in.
+        library: the ingredients.
+        settings: the kitchen's choices.
+
+    Raises:
+        FormulaError: when a line of it cannot be weighed, it is empty, or it contains itself.
+    """
+    no_circle(part)
+    key = sha256(orjson.dumps(write_record(part), option=orjson.OPT_SORT_KEYS)).hexdigest()[:24]
+    kept = _KEPT.setdefault(library, {})
+    if (key, settings) not in kept:
+        if len(kept) >= _MOST_KEPT:
+            kept.clear()
+        kept[key, settings] = _made(part, f"part-{key}", library, settings)
+    return kept[key, settings]
+
+
+def no_circle(part: Part, path: Sequence[tuple[str, str]] = ()) -> None:
+    """Refuse a part that contains itself.
+
+    Args:
+        part: to look at.
+        path: keys and names of the formulas it lies in.
+
+    Raises:
+        FormulaError: with the path of the circle.
+    """
+    here = (*path, (part.key, part.formula.name))
+    if (part.key and part.key in {key for key, _ in path}) or len(here) > MOST_PARTS_DEEP:
+        raise FormulaError(
+            "the formula contains itself" if len(here) <= MOST_PARTS_DEEP else "parts lie too deep",
+            got=" in ".join(name or "a formula" for _, name in reversed(here)),
+            allowed="parts that do not hold the formula they are in",
+            remedy="take the part out",
+            field="part",
+        )
+    for line in part.formula.lines:
+        if line.part is not None:
+            no_circle(line.part, here)
+
+
+def keys_in(formula: Formula) -> frozenset[str]:
+    """Keys of all formulas that lie in a formula, however deep."""
+    own = (line.part for line in formula.lines if line.part is not None)
+    return frozenset().union(*({part.key} | keys_in(part.formula) for part in own))
+
+
+def _made(part: Part, key: str, library: Library, settings: Settings) -> Ingredient:
+    batch, problems = weigh_formula(part.formula, library, settings)
+    name = part.formula.name or "a part"
+    if problems:
+        raise FormulaError(
+            f"a line of {name} cannot be weighed",
+            got=f"{problems[0].line}: {problems[0].what}",
+            allowed="a part whose lines can all be weighed",
+            remedy="mend the part",
+            field="part",
+        )
+    raw = float(batch.grams.sum())
+    finished = raw * (1 - part.loss_percent / 100)
+    water = float(batch.grams @ batch.nutrient("water_g")[0])
+    if raw <= 0 or raw - finished > water + 1e-9:
+        raise FormulaError(
+            f"{name} cannot lose so much" if raw > 0 else f"{name} is empty",
+            got=f"{part.loss_percent:g} % of {raw:.0f} g",
+            allowed=f"up to the {water:.0f} g of water in it" if raw > 0 else "a part with lines",
+            remedy="tell a smaller loss" if raw > 0 else "add what it is made of",
+            field="part",
+        )
+    flags = frozenset().union(*(w.ingredient.flags for w in batch.lines if w.grams.value > 0))
+    return Ingredient(
+        id=PART,
+        name=name,
+        role="filling",
+        flags=flags,
+        composition=_composition(batch, finished, raw - finished),
+        behaviour=_behaviour(batch, finished),
+        measures={},
+        aliases=(),
+        source=f"its own lines{f', version {part.number}' if part.number else ''}",
+        spread_source="its own lines",
+        pack=_pack(batch, key, name, finished),
+    )
+
+
+def _composition(batch: Batch, finished: float, lost: float) -> Composition:
+    values, sds = batch.composition
+    amounts: Floats = batch.grams @ values
+    amounts[NUTRIENTS.index("water_g")] -= lost
+    # Lines of one ingredient err together; of two, apart.
+    each = batch.grams[:, None] * sds
+    doubt = np.sqrt(np.maximum(np.einsum("ik,ij,jk->k", each, batch.same, each), 0.0))
+    doubt = np.hypot(doubt, np.sqrt(((batch.grams_sd[:, None] * values) ** 2).sum(axis=0)))
+    return Composition(values=tuple((100 * amounts / finished).tolist()), sds=tuple((100 * doubt / finished).tolist()))
+
+
+def _behaviour(batch: Batch, finished: float) -> dict[str, Parameter]:
+    columns = {name: np.array([w.ingredient.parameter(name).value for w in batch.lines]) for name in BEHAVIOURS}
+    told = {}
+    for name, default in BEHAVIOURS.items():
+        by = _BY.get(name)
+        if by is None:
+            weight, whole = batch.grams, finished
+        else:
+            of = columns[by] if by in columns else batch.nutrient(by)[0]
+            weight = batch.grams * of
+            whole = float(weight.sum())
+        value = float(weight @ columns[name]) / whole if whole > 0 else default
+        if value != default:
+            told[name] = Parameter(
+                spread=Spread(value=value, low=0.85 * value, high=1.15 * value), unit="", source="its own lines"
+            )
+    return told
+
+
+def _pack(batch: Batch, key: str, name: str, finished: float) -> Lot:
+    """What stands on a pack, of the part: its price when all of it has one, its statement, traces and certificates."""
+    there = [w for w in batch.lines if w.grams.value > 0]
+    packs = [w.ingredient.pack for w in there]
+    prices = [
+        0.0 if w.ingredient.id == "water" else w.ingredient.pack.price_per_g if w.ingredient.pack else None
+        for w in there
+    ]
+    priced = [price * w.grams.value for price, w in zip(prices, there, strict=True) if price is not None]
+    certificates = [pack.certificates if pack else frozenset[str]() for pack in packs]
+    heaviest = sorted((w for w in there if w.role != FRYING), key=lambda w: -w.grams.value)
+    return Lot(
+        key=key,
+        ingredient=PART,
+        name=name,
+        price=sum(priced) if len(priced) == len(there) else None,
+        pack_g=finished,
+        may_contain=frozenset().union(*(pack.may_contain for pack in packs if pack)),
+        certificates=frozenset.intersection(*certificates) if certificates else frozenset(),
+        statement=", ".join(_said(w.ingredient) for w in heaviest)[:2000],
+    )
+
+
+def _said(ingredient: Ingredient) -> str:
+    """As it stands in a statement, with what it is made of where that is a part again."""
+    head, _, tail = ingredient.name.partition(",")
+    own = ingredient.pack.statement if ingredient.pack else ""
+    name = f"{head[:1].lower()}{head[1:]}{tail}"
+    return f"{name} ({own})" if own else name

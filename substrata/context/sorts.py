@@ -1,0 +1,127 @@
+"""Sorts: several kinds of piece out of one dough, each with its own filling or topping, figures, allergens and card."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.formula.formula import Formula, Sort
+from substrata.nutrition.allergens import allergens
+from substrata.nutrition.budgets import EaterFit, eater_fits
+from substrata.nutrition.claims import claims
+
+
+@dataclass(frozen=True, kw_only=True)
+class SortFigures:
+    """One sort."""
+
+    name: str
+    pieces: int
+    piece_g: float  # before the oven
+    own_g: float  # of lines that only it has, a piece
+    net_carbs: float  # a piece, by the kitchen's convention
+    net_carbs_low: float
+    net_carbs_high: float
+    protein: float
+    energy: float
+    fat: float
+    allergens: tuple[str, ...]
+    claims: tuple[str, ...]  # that hold
+    cautions_differ: bool  # it brings an allergen that another sort has not
+    eaters: tuple[EaterFit, ...]
+
+
+def check_sorts(formula: Formula) -> None:
+    """Refuse sorts that do not add up.
+
+    Raises:
+        FormulaError: when their pieces are not the formula's, a line is claimed twice or is not there.
+    """
+    if not formula.sorts:
+        return
+    names = [sort.name for sort in formula.sorts]
+    whole = sum(sort.pieces for sort in formula.sorts)
+    lines = [line for sort in formula.sorts for line in sort.lines]
+    known = {line.id for line in formula.lines}
+    if len(set(names)) != len(names):
+        raise FormulaError("two sorts share a name", got=", ".join(names)[:80], allowed="a name each", field="sorts")
+    if whole != formula.pieces:
+        raise FormulaError(
+            "the sorts do not make the pieces",
+            got=f"{whole} of {formula.pieces}",
+            allowed=f"{formula.pieces} pieces together",
+            remedy="change the pieces of a sort",
+            field="sorts",
+        )
+    if len(set(lines)) != len(lines) or set(lines) - known:
+        strange = sorted(set(lines) - known) or sorted({line for line in lines if lines.count(line) > 1})
+        raise FormulaError(
+            "a sort names a line that is not its own",
+            got=", ".join(strange)[:80],
+            allowed="lines of the formula, each in one sort at most",
+            field="sorts",
+        )
+
+
+def sort_formula(formula: Formula, sort: Sort) -> Formula:
+    """One sort as a formula of its own: its share of the dough, and its own lines.
+
+    Raises:
+        FormulaError: when the sorts do not add up.
+    """
+    check_sorts(formula)
+    others = {line for other in formula.sorts if other.name != sort.name for line in other.lines}
+    share = sort.pieces / formula.pieces
+    lines = tuple(
+        line if line.id in sort.lines else replace(line, grams=line.grams * share) if line.grams is not None else line
+        for line in formula.lines
+        if line.id not in others
+    )
+    return replace(formula, name=f"{formula.name}, {sort.name}", pieces=sort.pieces, lines=lines, sorts=())
+
+
+def sort_doughs(dough: Dough) -> Iterator[tuple[Sort, Dough]]:
+    """Each sort of a dough; the dough itself is judged once, as a whole."""
+    for sort in dough.formula.sorts:
+        yield (
+            sort,
+            Dough(
+                sort_formula(dough.formula, sort), dough.library, dough.settings, dough.profile, rest_min=dough.rest_min
+            ),
+        )
+
+
+def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
+    """What each sort is, a piece; none for a formula without sorts.
+
+    Raises:
+        FormulaError: when the sorts do not add up.
+    """
+    made = list(sort_doughs(dough))
+    common = [{a.name for a in allergens(own.batch) if not a.traces} for _, own in made]
+    shared = set.intersection(*common) if common else set()
+    return tuple(_figures(sort, own, names, shared) for (sort, own), names in zip(made, common, strict=True))
+
+
+def _figures(sort: Sort, own: Dough, names: set[str], shared: set[str]) -> SortFigures:
+    piece = own.nutrition.piece
+    mine = sum(w.grams.value for w in own.batch.lines if w.line.id in sort.lines)
+    told = claims(own.batch, own.settings, complete=not own.problems)
+    return SortFigures(
+        name=sort.name,
+        pieces=sort.pieces,
+        piece_g=own.batch.whole_g / sort.pieces,
+        own_g=mine / sort.pieces,
+        net_carbs=piece.net_carbs.value,
+        net_carbs_low=piece.net_carbs.low,
+        net_carbs_high=piece.net_carbs.high,
+        protein=piece.protein.value,
+        energy=piece.energy.value,
+        fat=piece.fat.value,
+        allergens=tuple(sorted(names)),
+        claims=tuple(claim.name for claim in told if claim.verdict == "holds" and not claim.hint),
+        cautions_differ=bool(names - shared),
+        eaters=eater_fits(own.sheet, own.settings),
+    )
