@@ -52,6 +52,7 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
     if known is not None and known.kitchen_id == kitchen_id:
         return known, False
     kitchen = membership(person(request), kitchen_id).kitchen
+    kitchen_lessons(kitchen.pk, kitchen.revision)  # at hand for the requests that come with the pass
     return BenchPass(kitchen_id=kitchen_id, revision=kitchen.revision, settings=core_settings(kitchen)), True
 
 

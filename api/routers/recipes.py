@@ -1,10 +1,10 @@
 """Recipes that are handed on and recipes that come in."""
 
 from datetime import date
-from typing import Literal
+from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, Schema
+from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import Field
 
@@ -12,7 +12,7 @@ from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.person import person
 from kitchen.errors import NotFound
-from kitchen.services import recipes
+from kitchen.services import parts, recipes
 from substrata.exchange.text_import import PastedLine
 from substrata.nutrition.statement import StatementPart
 from substrata.recipe.label import Business
@@ -24,10 +24,11 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 
 
 class RecipeIn(Schema):
-    """A document, and how much of it."""
+    """A document, how much of it, and of which sort."""
 
     document: FormulaDocument
     batches: float = 1.0
+    sort: str = Field(default="", max_length=80)
 
 
 class RecipeOut(Schema):
@@ -98,7 +99,9 @@ class ShareOut(Schema):
 @router.post(f"{KITCHEN}/recipe", response={200: RecipeOut, **Problems}, operation_id="recipe")
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
     """The recipe of a document, without keeping it."""
-    made = recipes.recipe_document(person(request), kitchen_id, payload.document.model_dump(), payload.batches)
+    made = recipes.recipe_document(
+        person(request), kitchen_id, payload.document.model_dump(), payload.batches, payload.sort
+    )
     return RecipeOut(**{name: getattr(made, name) for name in RecipeOut.model_fields})
 
 
@@ -153,6 +156,55 @@ def read_recipe_file(
         unread=list(found.unread),
         pasted=list(pasted),
     )
+
+
+class PartOut(Schema):
+    """A formula, ready to be a line of another."""
+
+    part: dict[str, Any]
+    name: str
+    grams: float
+
+
+class NewerPartOut(Schema):
+    """A part of which there is a newer version."""
+
+    line: str
+    name: str
+    number: int
+    newest: int
+    changes: list[str]
+    part: dict[str, Any]
+
+
+class IntoQuery(Schema):
+    """Which formula it is to be a part of."""
+
+    into: int = 0
+
+
+@router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/part", response={200: PartOut, **Problems}, operation_id="part_of")
+def part_of(request: HttpRequest, kitchen_id: int, formula_id: int, query: Query[IntoQuery]) -> PartOut:
+    """A formula as a line of another."""
+    taken = parts.part_of(person(request), kitchen_id, formula_id, query.into)
+    return PartOut(part=taken.part, name=taken.name, grams=taken.grams)
+
+
+@router.post(f"{KITCHEN}/newer-parts", response={200: list[NewerPartOut], **Problems}, operation_id="newer_parts")
+def newer_parts(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> list[NewerPartOut]:
+    """Parts of a document of which the kitchen has a newer version."""
+    found = parts.newer_parts(person(request), kitchen_id, payload.model_dump())
+    return [
+        NewerPartOut(
+            line=one.line,
+            name=one.name,
+            number=one.number,
+            newest=one.newest,
+            changes=list(one.changes),
+            part=one.part,
+        )
+        for one in found
+    ]
 
 
 @router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/share", response={200: ShareOut, **Problems}, operation_id="share")

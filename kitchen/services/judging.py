@@ -13,6 +13,7 @@ from substrata.context.dough import Dough
 from substrata.context.scale import Scaled, ScaleWish, scale
 from substrata.context.windows import fails
 from substrata.exchange.text_import import PastedLine, import_text
+from substrata.formula.formula import MOST_PARTS_DEEP
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
@@ -63,11 +64,17 @@ def house_settings(kitchen: Kitchen) -> Settings:
     )
 
 
-def packs_named(document: dict[str, Any]) -> frozenset[str]:
-    """Keys of the packs that a document's lines are taken from."""
+def packs_named(document: dict[str, Any], deep: int = 0) -> frozenset[str]:
+    """Keys of the packs that a document's lines, and its parts' lines, are taken from."""
     lines = document.get("lines")
-    row = (line.get("lot") for line in lines if isinstance(line, dict)) if isinstance(lines, list) else ()
-    return frozenset(key for key in row if isinstance(key, str) and key)
+    rows = [line for line in lines if isinstance(line, dict)] if isinstance(lines, list) else []
+    own = frozenset(key for line in rows if isinstance(key := line.get("lot"), str) and key)
+    parts = [
+        part["formula"]
+        for line in rows
+        if isinstance(part := line.get("part"), dict) and isinstance(part.get("formula"), dict)
+    ]
+    return own.union(*(packs_named(part, deep + 1) for part in parts)) if deep < MOST_PARTS_DEEP else own
 
 
 def library_of(kitchen: Kitchen, *documents: dict[str, Any]) -> Library:

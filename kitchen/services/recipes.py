@@ -14,6 +14,7 @@ from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
 from substrata.card.card import as_baked
+from substrata.context.sorts import sort_formula
 from substrata.exchange.any_file import FileRecipe, file_recipe
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.pantry.rounding import LabelStyle
@@ -34,28 +35,37 @@ _TYPES = {
 }
 
 
-def recipe_document(user: User, kitchen_id: int, document: dict[str, Any], batches: float = 1.0) -> Recipe:
+def recipe_document(
+    user: User, kitchen_id: int, document: dict[str, Any], batches: float = 1.0, sort: str = ""
+) -> Recipe:
     """The recipe of a document, as the oven it names is forecast to leave it.
 
     Raises:
         FormulaError: when the document cannot be read, or there is no dough.
         Refused: when so many batches are not made.
     """
-    return _recipe(membership(user, kitchen_id), document, batches)
+    return _recipe(membership(user, kitchen_id), document, batches, sort)
 
 
-def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0) -> Recipe:
+def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0, sort: str = "") -> Recipe:
     if not 0.05 <= batches <= MOST_BATCHES:
         raise Refused(
             "so many batches are not made", got=f"{batches:g}", allowed=f"0.05 to {MOST_BATCHES:g}", field="batches"
         )
     formula = read_document(document)
+    if sort:
+        own = next((one for one in formula.sorts if one.name == sort), None)
+        if own is None:
+            raise Refused(
+                "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
+            )
+        formula = sort_formula(formula, own)
     dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
     return recipe_of(as_baked(dough), batches=batches)
 
 
 def recipe_file(
-    user: User, kitchen_id: int, document: dict[str, Any], style: str, batches: float = 1.0
+    user: User, kitchen_id: int, document: dict[str, Any], style: str, batches: float = 1.0, sort: str = ""
 ) -> tuple[str, str, bytes]:
     """A recipe as a file.
 
@@ -68,7 +78,7 @@ def recipe_file(
     member = membership(user, kitchen_id)
     if style not in _TYPES:
         raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
-    recipe = _recipe(member, document, batches)
+    recipe = _recipe(member, document, batches, sort)
     ending, kind = _TYPES[style]
     if style in TEXT_STYLES:
         data = written(recipe, style).encode("utf8")

@@ -15,12 +15,14 @@ from substrata.batch.kitchen_steps import kitchen_step
 from substrata.batch.propagate import Estimate
 from substrata.batch.weighed import FRYING, Batch, Problem
 from substrata.context.dough import Dough
+from substrata.context.sorts import SortFigures, sort_figures
 from substrata.dough.binder import Binder
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import Lift
 from substrata.dough.sureness import handling_rests_on
 from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
+from substrata.errors import FormulaError
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
@@ -103,6 +105,8 @@ class Analysis:
     cost: Cost
     eaters: tuple[EaterFit, ...]
     warnings: tuple[DoughWarning, ...]
+    sorts: tuple[SortFigures, ...]  # of a dough that is made into several
+    sorts_problem: str  # why they do not add up; "" when they do
     problems: tuple[Problem, ...]
     basis: Basis
 
@@ -127,6 +131,7 @@ def analysis_of(dough: Dough) -> Analysis:
     """Judge a dough; see ``analyse``."""
     settings = dough.settings
     judged = brackets(dough)
+    sorts, trouble = _sorts(dough)
     inputs = WarningInputs(dough=dough, net_carbs=_of(judged, "net_carbs"))
     return Analysis(
         summary=summary(dough.formula, judged, dough.handling, dough.texture, weighed_lines=len(dough.batch.lines)),
@@ -148,6 +153,8 @@ def analysis_of(dough: Dough) -> Analysis:
         cost=cost(dough.batch, dough.formula.pieces, settings.currency),
         eaters=eater_fits(dough.sheet, settings),
         warnings=warnings(inputs),
+        sorts=sorts,
+        sorts_problem=trouble,
         problems=dough.problems,
         basis=Basis(
             convention=settings.convention,
@@ -171,6 +178,13 @@ def _no_handling(dough: Dough) -> str:
 
 def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
     return next(bracket for bracket in judged if bracket.key == key)
+
+
+def _sorts(dough: Dough) -> tuple[tuple[SortFigures, ...], str]:
+    try:
+        return sort_figures(dough), ""
+    except FormulaError as error:
+        return (), str(error)
 
 
 def _lines(batch: Batch, settings: Settings) -> tuple[LineFigures, ...]:

@@ -17,6 +17,7 @@ from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula, Line, Target
+from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Floats, Library
 from substrata.settings import Settings
 
@@ -34,6 +35,7 @@ class Slot:
 
     id: str
     ingredient: str
+    of: Ingredient
     name: str
     role: str
     start: float  # g
@@ -92,13 +94,13 @@ class Bench:
         usual = may_be_brought(batch, form, self.library, sweet=sweet) if self.wish.may_bring else ()
         known = {c.ingredient for c in named}
         every = (*named, *(c for c in usual if c.ingredient not in known))
-        return tuple(c for c in every if self._has(c.ingredient) and not self._out(c.ingredient))
+        return tuple(c for c in every if self._has(c.ingredient) and not self._out(self.library[c.ingredient]))
 
     def _has(self, ingredient: str) -> bool:
         return not self.wish.stock or ingredient == "water" or self.wish.stock.get(ingredient, 0.0) > _LEAST_G
 
-    def _out(self, ingredient: str, lot: str = "") -> bool:
-        return bool(excluded_by(self.library.pack_or_ingredient(ingredient, lot), self.wish.without))
+    def _out(self, ingredient: Ingredient) -> bool:
+        return bool(excluded_by(ingredient, self.wish.without))
 
     def _slots(self, offered: Mapping[str, Candidate]) -> tuple[Slot, ...]:
         saved = {line.id: w.grams.value for w in self.kept.batch.lines for line in (w.line,)}
@@ -114,7 +116,7 @@ class Bench:
                 continue
             start, new = w.grams.value, w.line.id not in given
             gone = not new and self._goes(w)
-            barred = new and (w.ingredient.id in named or self._out(w.ingredient.id, w.line.lot))
+            barred = new and (w.ingredient.id in named or self._out(w.ingredient))
             held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
             weighed = w.line.prep is not None and bool(w.line.prep.steps) and w.line.prep.weighed
             back = new and saved.get(w.line.id, 0.0) > 0
@@ -132,6 +134,7 @@ class Bench:
                 Slot(
                     id=w.line.id,
                     ingredient=w.ingredient.id,
+                    of=w.ingredient,
                     name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
                     role=w.role,
                     start=start,
@@ -147,7 +150,7 @@ class Bench:
 
     def _goes(self, w: WeighedLine) -> bool:
         """Whether a line has to go."""
-        return w.line.id in self.wish.without_lines or self._out(w.ingredient.id, w.line.lot)
+        return w.line.id in self.wish.without_lines or self._out(w.ingredient)
 
     def _is_fixed(self, w: WeighedLine, *, raised: bool) -> bool:
         """Whether a line is the baker's alone: how it tastes, the yeast, and the spoon of sugar that feeds it."""

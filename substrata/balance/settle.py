@@ -107,7 +107,7 @@ def _another_bread(bench: Bench) -> Settlement | None:
                 "Begin from another base."
             )
             return Settlement(status="begin", text=text)
-    gel = [s for s in bench.slots if "psyllium" in bench.library[s.ingredient].flags and s.wanted > 0]
+    gel = [s for s in bench.slots if "psyllium" in s.of.flags and s.wanted > 0]
     if gel and all(s.gone for s in gel) and sum(s.wanted for s in gel) > constant("psyllium_dough") * whole:
         text = (
             "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
@@ -172,7 +172,7 @@ def _surer(bench: Bench, verdict: Verdict) -> str:
             continue
         name, share = spread_over(bench, verdict.grams, key)
         slot = next((s for s in bench.slots if s.name == name), None)
-        from_pack = slot is not None and bench.library[slot.ingredient].name != slot.name
+        from_pack = slot is not None and slot.of.name != slot.name
         if share >= _MUCH_OF_THE_DOUBT and not from_pack:
             return (
                 f"{100 * share:.0f} % of the doubt is the {name.partition(',')[0].lower()}: its own pack's label "

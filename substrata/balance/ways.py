@@ -179,17 +179,13 @@ class Teller:
         told = [
             f"Without {exclusion.name} it loses {exclusion.lost}."
             for slot in gone
-            for exclusion in excluded_by(bench.library[slot.ingredient], bench.wish.without)
+            for exclusion in excluded_by(slot.of, bench.wish.without)
         ]
         return (*dict.fromkeys(told), *self._school(gone, grams))
 
     def _school(self, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
         """On which school of nut to coconut flour an answer lands."""
-        nut = sum(
-            s.start
-            for s in gone
-            if any(f.startswith("nut:") for f in self.bench.library[s.ingredient].flags) and s.role == "base"
-        )
+        nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.of.flags) and s.role == "base")
         coconut = sum(
             float(g) - s.start for s, g in zip(self.bench.slots, grams, strict=True) if s.ingredient == "coconut-flour"
         )

@@ -177,6 +177,18 @@ class _Maker:
                 measures="squeezed_g",
                 target=f"{card.target_g * self.batches:.0f} g after squeezing",
             )
+        for weighed in self.dough.batch.lines:
+            if weighed.line.part is not None and weighed.grams.value > 0:
+                grams = as_poured(weighed.grams.value * self.batches)
+                yield RunStep(
+                    id=f"part:{weighed.line.id}",
+                    group="prep",
+                    kind="do",
+                    text=f"Have the {weighed.ingredient.name} ready",
+                    grams=grams,
+                    line=weighed.line.id,
+                    target=f"{grams:g} g",
+                )
         for task in self._tasks("yeast"):
             minutes = task.yeast.minutes if task.yeast else None
             yield RunStep(

@@ -122,8 +122,19 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
     for where, one, other in pairs:
         changes += [Change(kind="text", text=f"{where}: {wish}") for wish in told_differences(one, other)]
     changes += _prep_changes(before.prep, after.prep)
+    changes += _sort_changes(before, after)
     if before.notes != after.notes:
         changes.append(Change(kind="text", text="notes rewritten"))
+    return changes
+
+
+def _sort_changes(before: Formula, after: Formula) -> list[Change]:
+    changes = []
+    if before.sorts != after.sorts:
+        told = ", ".join(f"{sort.pieces} {sort.name}" for sort in after.sorts) or "one kind of piece"
+        changes.append(Change(kind="form", text=f"sorts: {told}"))
+    if before.method != after.method:
+        changes.append(Change(kind="text", text="method rewritten"))
     return changes
 
 
@@ -151,6 +162,8 @@ def _bounds(window: Target | None) -> str:
 
 
 def _name(line: Line, library: Library) -> str:
+    if line.part is not None:
+        return line.part.formula.name or "a part"
     return library[line.ingredient].name if line.ingredient in library else line.ingredient
 
 

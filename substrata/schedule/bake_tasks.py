@@ -102,7 +102,7 @@ class _Maker:
 
     def make(self) -> None:
         """All of them."""
-        wet = self._vegetables()
+        wet = [*self._vegetables(), *self._parts()]
         weigh = self._hands(
             "weigh", "weigh", f"Weigh for {self.dough.formula.name}", len(self._steps("weigh")), "weigh"
         )
@@ -156,6 +156,20 @@ class _Maker:
         usual, low, high = self._minutes(work, max(count, 1))
         steps = tuple(step.id for step in self._steps(*groups))
         return self._add(name, name.partition(":")[0], text, usual, low, high, hands="all", steps=steps, **more)
+
+    def _parts(self) -> list[str]:
+        """What is a formula of its own is made before it is mixed in."""
+        made = []
+        for line in self.dough.formula.lines:
+            if line.part is not None and line.grams:
+                count = len(line.part.formula.lines)
+                usual, low, high = (
+                    a + b for a, b in zip(self._minutes("weigh", count), self._minutes("mix", 1), strict=True)
+                )
+                text = f"Make the {line.part.formula.name}"
+                steps = (f"part:{line.id}",)
+                made.append(self._add(f"part:{line.id}", "prep", text, usual, low, high, hands="all", steps=steps))
+        return made
 
     def _vegetables(self) -> list[str]:
         """Raw vegetable: grated, dried, squeezed; returns what mixing waits for."""

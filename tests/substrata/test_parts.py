@@ -173,3 +173,18 @@ def test_sorts_that_do_not_add_up_are_refused(sorts, words):
     with pytest.raises(FormulaError) as refused:
         check_sorts(buns(*FILLED, sorts=sorts))
     assert words in str(refused.value)
+
+
+def test_a_dough_with_a_part_is_settled_and_its_part_left_out_when_asked():
+    from substrata.balance.remedies import remedies
+    from substrata.balance.settle import settle
+    from substrata.balance.wish import Wish
+
+    formula = buns(*DOUGH, *DRY.lines, part(SAUCE, 80, role="filling"))
+    answer = settle(formula, LIBRARY, SETTINGS, Wish())
+    assert answer.status
+    assert remedies(formula, LIBRARY, SETTINGS) is not None
+    for way in answer.ways:
+        assert next(own for own in way.formula.lines if own.id == "part-1").grams == 80
+    without = settle(formula, LIBRARY, SETTINGS, Wish(without=("nightshade",)))
+    assert all("part-1" not in {own.id for own in way.formula.lines} for way in without.ways)

@@ -25,7 +25,7 @@ export function useFormulaActions(): () => FormulaAction[] {
     bench.archived = out.archived
   })
   const settling = useSettling()
-  const lines = (panel: 'scale' | 'versions' | 'paste' | 'front'): void => {
+  const lines = (panel: 'scale' | 'versions' | 'paste' | 'front' | 'parts'): void => {
     void router.push(`/formula/${bench.formulaId}`).then(() => {
       if (panel === 'paste') panels.paste('')
       else panels.open.value = panel
@@ -49,6 +49,12 @@ export function useFormulaActions(): () => FormulaAction[] {
       { key: 'a-swap', text: 'Leave something out', also: 'swap replace without free', run: () => settling.swap() },
       { key: 'a-front', text: 'What a step further takes', also: 'trade-off front', run: () => lines('front') },
       { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
+      {
+        key: 'a-parts',
+        text: 'Parts and sorts',
+        also: 'filling sauce premix formula in formula several fillings toppings',
+        run: () => lines('parts'),
+      },
       { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
       ...reading,
       { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => shelf.copy(bench.formulaId) },

@@ -484,6 +484,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/formulas/{formula_id}/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Part Of
+         * @description A formula as a line of another.
+         */
+        get: operations["part_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/formulas/{formula_id}/share": {
         parameters: {
             query?: never;
@@ -854,6 +874,26 @@ export interface paths {
          * @description One line of a group moved, the others give; nothing is kept.
          */
         post: operations["mix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/newer-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Newer Parts
+         * @description Parts of a document of which the kitchen has a newer version.
+         */
+        post: operations["newer_parts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1859,6 +1899,10 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["Problem"][];
             salt: components["schemas"]["Estimate"];
+            /** Sorts */
+            sorts: components["schemas"]["SortFigures"][];
+            /** Sorts Problem */
+            sorts_problem: string;
             /** Summary */
             summary: components["schemas"]["Phrase"][];
             sweetness: components["schemas"]["Estimate"];
@@ -2149,6 +2193,24 @@ export interface components {
             temperature_c: number[][];
         };
         /**
+         * BakeStage
+         * @description One stage of a bake.
+         */
+        BakeStage: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /** Fan */
+            fan?: boolean | null;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Oven C */
+            oven_c?: number | null;
+        };
+        /**
          * BakeStageDocument
          * @description One stage of a bake.
          */
@@ -2163,6 +2225,75 @@ export interface components {
             oven_c?: number | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * BakeWish
+         * @description What is wanted of the oven; what is left open follows from the form.
+         */
+        BakeWish: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * Doneness
+             * @default
+             * @enum {string}
+             */
+            doneness: "" | "soft" | "crisp";
+            /** Dough C */
+            dough_c?: number | null;
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Fan
+             * @default false
+             */
+            fan: boolean;
+            /**
+             * Fried
+             * @default
+             * @enum {string}
+             */
+            fried: "" | "fried" | "baked";
+            /**
+             * Frying Fat
+             * @default
+             */
+            frying_fat: string;
+            /**
+             * Moisture From
+             * @default
+             * @enum {string}
+             */
+            moisture_from: "" | "oven";
+            /** Moisture Percent */
+            moisture_percent?: number | null;
+            /**
+             * Oven
+             * @default
+             */
+            oven: string;
+            /** Oven C */
+            oven_c?: number | null;
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["BakeStage"][];
+            /**
+             * Trays
+             * @default 1
+             */
+            trays: number;
+            /**
+             * Ware
+             * @default
+             */
+            ware: string;
         };
         /**
          * Baked
@@ -3406,6 +3537,101 @@ export interface components {
             note: string;
         };
         /**
+         * Formula
+         * @description Lines, form, pieces and targets.
+         */
+        Formula: {
+            /**
+             * @default {
+             *       "altitude_m": 0,
+             *       "doneness": "",
+             *       "dough_c": null,
+             *       "extra": {},
+             *       "fan": false,
+             *       "fried": "",
+             *       "frying_fat": "",
+             *       "moisture_from": "",
+             *       "moisture_percent": null,
+             *       "oven": "",
+             *       "oven_c": null,
+             *       "stages": [],
+             *       "trays": 1,
+             *       "ware": ""
+             *     }
+             */
+            bake: components["schemas"]["BakeWish"];
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /** Form */
+            form: string;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["Line"][];
+            /** Method */
+            method?: {
+                [key: string]: components["schemas"]["MethodEdit"];
+            };
+            /**
+             * @default {
+             *       "cheese": "",
+             *       "extra": {},
+             *       "temperature_c": null,
+             *       "work": ""
+             *     }
+             */
+            mix: components["schemas"]["Mix"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces: number;
+            /** Prep */
+            prep?: {
+                [key: string]: number | string;
+            };
+            /**
+             * Serving Pieces
+             * @default 1
+             */
+            serving_pieces: number;
+            /**
+             * @default {
+             *       "extra": {},
+             *       "gap_mm": null,
+             *       "held": "",
+             *       "hole_mm": null,
+             *       "length_mm": null,
+             *       "pan": "",
+             *       "thickness_mm": null,
+             *       "tray": ""
+             *     }
+             */
+            size: components["schemas"]["Size"];
+            /**
+             * Sorts
+             * @default []
+             */
+            sorts: components["schemas"]["Sort"][];
+            /** Targets */
+            targets?: {
+                [key: string]: components["schemas"]["Target"];
+            };
+        };
+        /**
          * FormulaDocument
          * @description A formula document (docs/formats/formula.schema.json).
          */
@@ -3433,6 +3659,8 @@ export interface components {
             prep?: {
                 [key: string]: number | string;
             };
+            /** Sorts */
+            sorts?: components["schemas"]["SortDocument"][];
             /**
              * Substrata
              * @default 1
@@ -3921,6 +4149,17 @@ export interface components {
             low: number;
         };
         /**
+         * IntoQuery
+         * @description Which formula it is to be a part of.
+         */
+        IntoQuery: {
+            /**
+             * Into
+             * @default 0
+             */
+            into: number;
+        };
+        /**
          * JobOut
          * @description A job, as far as it is.
          */
@@ -4319,6 +4558,7 @@ export interface components {
              * @default
              */
             note: string;
+            part?: components["schemas"]["Part"] | null;
             prep?: components["schemas"]["LinePrep"] | null;
             /**
              * Role
@@ -4408,6 +4648,7 @@ export interface components {
              * @default
              */
             note: string;
+            part?: components["schemas"]["PartDocument"] | null;
             prep?: components["schemas"]["LinePrepDocument"] | null;
             /**
              * Role
@@ -4877,6 +5118,26 @@ export interface components {
             whole: boolean;
         };
         /**
+         * MethodEdit
+         * @description A step of the method in the baker's own words.
+         */
+        MethodEdit: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
          * MethodEditDocument
          * @description A step of the method in the baker's own words.
          */
@@ -4916,6 +5177,30 @@ export interface components {
             label: components["schemas"]["LabelDocument"] | null;
             /** Text */
             text: string;
+        };
+        /**
+         * Mix
+         * @description How a dough is mixed; what is left open follows from what is in it.
+         */
+        Mix: {
+            /**
+             * Cheese
+             * @default
+             * @enum {string}
+             */
+            cheese: "" | "melted" | "cold";
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /** Temperature C */
+            temperature_c?: number | null;
+            /**
+             * Work
+             * @default
+             * @enum {string}
+             */
+            work: "" | "pressed" | "stirred";
         };
         /**
          * MixDocument
@@ -5057,6 +5342,26 @@ export interface components {
             estimate: components["schemas"]["Estimate"];
             /** Rule */
             rule: string;
+        };
+        /**
+         * NewerPartOut
+         * @description A part of which there is a newer version.
+         */
+        NewerPartOut: {
+            /** Changes */
+            changes: string[];
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Newest */
+            newest: number;
+            /** Number */
+            number: number;
+            /** Part */
+            part: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Nutrition
@@ -5496,6 +5801,73 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Part
+         * @description A formula as a line of another: pinned as it was when it was taken.
+         */
+        Part: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            formula: components["schemas"]["Formula"];
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Loss Percent
+             * @default 0
+             */
+            loss_percent: number;
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+        };
+        /**
+         * PartDocument
+         * @description A formula as a line of another: pinned as it was when it was taken.
+         */
+        PartDocument: {
+            /** Formula */
+            formula: {
+                [key: string]: unknown;
+            };
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Loss Percent
+             * @default 0
+             */
+            loss_percent: number;
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PartOut
+         * @description A formula, ready to be a line of another.
+         */
+        PartOut: {
+            /** Grams */
+            grams: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: {
+                [key: string]: unknown;
+            };
         };
         /**
          * PasteIn
@@ -6363,7 +6735,7 @@ export interface components {
         };
         /**
          * RecipeIn
-         * @description A document, and how much of it.
+         * @description A document, how much of it, and of which sort.
          */
         RecipeIn: {
             /**
@@ -6372,6 +6744,11 @@ export interface components {
              */
             batches: number;
             document: components["schemas"]["FormulaDocument"];
+            /**
+             * Sort
+             * @default
+             */
+            sort: string;
         };
         /**
          * RecipeLine
@@ -7071,6 +7448,40 @@ export interface components {
             name: string;
         };
         /**
+         * Size
+         * @description How a piece is shaped: one measure is held, the others follow from the dough's weight and density.
+         */
+        Size: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /**
+             * Held
+             * @default
+             * @enum {string}
+             */
+            held: "" | "thickness" | "size";
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Pan
+             * @default
+             */
+            pan: string;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * Tray
+             * @default
+             */
+            tray: string;
+        };
+        /**
          * SizeDocument
          * @description How a piece is shaped: one measure is held, the others follow from the dough's weight and density.
          */
@@ -7124,6 +7535,73 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Sort
+         * @description One kind of piece out of a dough: so many of them, and the lines that only they have.
+         */
+        Sort: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * SortDocument
+         * @description One kind of piece out of a dough: so many of them, and the lines that only they have.
+         */
+        SortDocument: {
+            /** Lines */
+            lines?: string[];
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * SortFigures
+         * @description One sort.
+         */
+        SortFigures: {
+            /** Allergens */
+            allergens: string[];
+            /** Cautions Differ */
+            cautions_differ: boolean;
+            /** Claims */
+            claims: string[];
+            /** Eaters */
+            eaters: components["schemas"]["EaterFit"][];
+            /** Energy */
+            energy: number;
+            /** Fat */
+            fat: number;
+            /** Name */
+            name: string;
+            /** Net Carbs */
+            net_carbs: number;
+            /** Net Carbs High */
+            net_carbs_high: number;
+            /** Net Carbs Low */
+            net_carbs_low: number;
+            /** Own G */
+            own_g: number;
+            /** Piece G */
+            piece_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Protein */
+            protein: number;
         };
         /**
          * Spread
@@ -7305,6 +7783,20 @@ export interface components {
             packs_added: number;
             /** Packs Known */
             packs_known: number;
+        };
+        /**
+         * Target
+         * @description Wanted bounds of a bracket, set by the baker; None leaves that side open.
+         */
+        Target: {
+            /** Extra */
+            extra?: {
+                [key: string]: unknown;
+            };
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
         };
         /**
          * TargetDocument
@@ -9782,6 +10274,76 @@ export interface operations {
             };
         };
     };
+    part_of: {
+        parameters: {
+            query?: {
+                into?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     share: {
         parameters: {
             query?: never;
@@ -11244,6 +11806,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    newer_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewerPartOut"][];
                 };
             };
             /** @description Unauthorized */

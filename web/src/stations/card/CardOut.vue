@@ -8,7 +8,7 @@ import { useDo } from '@/composables/useDo'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
-const props = defineProps<{ id: number; document: FormulaDocument; batches: number }>()
+const props = defineProps<{ id: number; document: FormulaDocument; batches: number; sort: string }>()
 const session = useSession()
 const toasts = useToasts()
 const STYLES = [
@@ -27,7 +27,7 @@ const filing = useDo((wanted: string, at) =>
   settled(
     api.POST('/api/kitchens/{kitchen_id}/recipe/files/{style}', {
       params: { path: { ...at, style: wanted } },
-      body: { document: props.document, batches: props.batches },
+      body: { document: props.document, batches: props.batches, sort: props.sort },
       parseAs: 'blob',
     }),
   ),

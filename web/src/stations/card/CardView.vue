@@ -34,6 +34,9 @@ watch(side, (now) => {
   localStorage.setItem('card side', now)
 })
 const batches = ref(1)
+/** One of its sorts, as a recipe of its own; "" for all of them together. */
+const wanted = ref('')
+const sort = computed(() => (bench.document?.sorts?.some((own) => own.name === wanted.value) ? wanted.value : ''))
 const { missing } = useOpenFormula(() => props.id)
 watch(region, (now) => {
   localStorage.setItem('card region', now)
@@ -90,7 +93,14 @@ const print = (): void => {
           ><input v-model.number="batches" type="number" min="0.5" max="200" step="0.5" class="batches" aria-label="Batches" />× the
           formula</label
         >
-        <div v-else role="radiogroup" aria-label="Region" class="regions">
+        <label v-if="side === 'recipe' && bench.document?.sorts?.length" class="note"
+          >sort
+          <select v-model="wanted" aria-label="Sort">
+            <option value="">all together</option>
+            <option v-for="own in bench.document.sorts" :key="own.name" :value="own.name">{{ own.name }}</option>
+          </select></label
+        >
+        <div v-if="side !== 'recipe'" role="radiogroup" aria-label="Region" class="regions">
           <v-btn
             v-for="r in ['us', 'eu'] as const"
             :key="r"
@@ -109,8 +119,8 @@ const print = (): void => {
       </div>
       <template v-if="settledDocument && bench.formulaId === id">
         <template v-if="side === 'recipe'">
-          <CardOut :id="id" :document="settledDocument" :batches="batches || 1" />
-          <RecipeSheet :document="settledDocument" :batches="batches || 1" />
+          <CardOut :id="id" :document="settledDocument" :batches="batches || 1" :sort="sort" />
+          <RecipeSheet :document="settledDocument" :batches="batches || 1" :sort="sort" />
         </template>
         <LabelSheet v-else-if="side === 'label'" :document="settledDocument" :region="region" />
       </template>

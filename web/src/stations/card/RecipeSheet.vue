@@ -12,7 +12,7 @@ import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
-const props = defineProps<{ document: FormulaDocument; batches: number }>()
+const props = defineProps<{ document: FormulaDocument; batches: number; sort: string }>()
 const bench = useBench()
 const session = useSession()
 const rested = refDebounced(
@@ -20,10 +20,13 @@ const rested = refDebounced(
   250,
 )
 const asked = useAsk(
-  () => ['recipe', props.document, rested.value],
+  () => ['recipe', props.document, rested.value, props.sort],
   (at) =>
     settled(
-      api.POST('/api/kitchens/{kitchen_id}/recipe', { params: { path: at }, body: { document: props.document, batches: rested.value } }),
+      api.POST('/api/kitchens/{kitchen_id}/recipe', {
+        params: { path: at },
+        body: { document: props.document, batches: rested.value, sort: props.sort },
+      }),
     ),
   { keep: true },
 )

@@ -148,7 +148,7 @@ describe('the recipe', () => {
   it('keeps a step in the baker’s words with what it stood for, and takes the computed one back', async () => {
     const bench = await onTheBench()
     answering('/recipe', aRecipe)
-    const view = mount(RecipeSheet, { props: { document: bench.document as FormulaDocument, batches: 1 } })
+    const view = mount(RecipeSheet, { props: { document: bench.document as FormulaDocument, batches: 1, sort: '' } })
     await flushPromises()
     expect(view.text()).toContain('weigh it')
     expect(view.text()).toContain('The figures have changed since: Bake it 20 min.')

@@ -16,6 +16,7 @@ import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
 import MixPanel from './MixPanel.vue'
 import NoticeList from './NoticeList.vue'
+import PartsPanel from './PartsPanel.vue'
 import PastePanel from './PastePanel.vue'
 import ProposalBanner from './ProposalBanner.vue'
 import ScalePanel from './ScalePanel.vue'
@@ -56,6 +57,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
     <WhatIfPanel v-else-if="panels.open.value === 'what-if'" />
     <FrontPanel v-else-if="panels.open.value === 'front'" />
     <MixPanel v-else-if="panels.open.value === 'mix'" />
+    <PartsPanel v-else-if="panels.open.value === 'parts'" />
     <template v-else>
       <LineTable />
       <div class="below">
