@@ -24,14 +24,6 @@ def bench(page: Page) -> None:
     page.locator("[data-bracket=salt]").wait_for()
 
 
-PACKS = """Product name,Serving Size,Calories,Total Fat (g),Total Carbohydrate (g),Dietary Fiber (g),Protein (g),Price,Pack size
-Northfield blanched almond flour,1/4 cup (28 g),160,14,6,3,6,$8.99,16 oz
-Northfield coconut flour,2 Tbsp (14 g),60,2,9,5,3,$5.49,1 lb
-Mystery tonic,28 g,1,2,3,4,6,,
-Fellmoor cheddar,1 oz (28 g),110,nine,0,0,7,3.99,8 oz
-"""
-
-
 def at(path: str, sign: str) -> Callable[[Page], object]:
     """A view by its address, once a sign of it is there."""
 
@@ -49,20 +41,19 @@ def pack(page: Page) -> None:
     page.get_by_text("It looks like").wait_for()
 
 
-def imported(page: Page) -> None:
-    """A file looked over."""
-    at("/pantry/import", "Drop a file")(page)
-    page.get_by_label("Rows of products").fill(PACKS)
-    page.get_by_role("button", name="Read it").click()
-    page.get_by_role("button", name="Look at all").click()
-    page.get_by_text("cannot.").wait_for()
-
-
 def card(page: Page) -> None:
     """What is handed on."""
     bench(page)
     page.get_by_role("link", name="Card", exact=True).click()
-    page.get_by_role("region", name="Nutrition Facts").wait_for()
+    page.get_by_text("Keeping").wait_for()
+
+
+def plan(page: Page) -> None:
+    """The coming Saturday."""
+    at("/plan", "Saturday market")(page)
+    page.get_by_role("link", name="Saturday market").click()
+    page.get_by_text("all in time").wait_for(timeout=60_000)
+    page.wait_for_timeout(15_000)
 
 
 def prep(page: Page) -> None:
@@ -175,7 +166,6 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "pantry": (at("/pantry", "Your packs"), "light"),
     "pack": (pack, "light"),
     "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
-    "import": (imported, "light"),
     "card": (card, "light"),
     "prep": (prep, "light"),
     "shape": (station("Shape", ".drawings"), "light"),

@@ -11,7 +11,7 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
-from typing import Any
+from typing import Any, NoReturn
 
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.balance.commands import add_balance_commands
@@ -19,6 +19,7 @@ from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
 from substrata.errors import SubstrataError
 from substrata.exchange.any_file import file_recipe
+from substrata.exchange.arguments import count, number
 from substrata.exchange.files import document_of, read_bytes
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.document import document_schema, read_document, write_document
@@ -55,8 +56,17 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return 0
 
 
+class _Parser(argparse.ArgumentParser):
+    """Refuses in one line, as everything here."""
+
+    def error(self, message: str) -> NoReturn:
+        """Say it and end."""
+        print(f"substrata: {message}; see {self.prog} --help", file=sys.stderr)
+        raise SystemExit(BAD_INPUT)
+
+
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="substrata", description=__doc__.partition("\n")[0] if __doc__ else None)
+    parser = _Parser(prog="substrata", description=__doc__.partition("\n")[0] if __doc__ else None)
     commands = parser.add_subparsers(required=True)
     judge = commands.add_parser("analyse", help="judge a formula document")
     judge.add_argument("file", help="a *.substrata.json file, or - for standard input")
@@ -79,7 +89,10 @@ def _parser() -> argparse.ArgumentParser:
     baked = commands.add_parser("bake", help="forecast the bake of a formula document")
     baked.add_argument("file", help="a *.substrata.json file, or - for standard input")
     baked.add_argument(
-        "--offset", type=float, default=None, help="kelvin that this oven runs over its dial, when it is known"
+        "--offset",
+        type=number(-80, 80, "K"),
+        default=None,
+        help="kelvin that this oven runs over its dial, when it is known",
     )
     baked.add_argument("--table", action="store_true", help="for people instead of JSON")
     baked.set_defaults(command=_bake)
@@ -90,7 +103,7 @@ def _parser() -> argparse.ArgumentParser:
     paste = commands.add_parser("import", help="read a list, a page, a table or a workbook into a document")
     paste.add_argument("file", help="a text, HTML, JSON, CSV or XLSX file, or - for standard input")
     paste.add_argument("--form", default="thin-crust", help="form of the new formula")
-    paste.add_argument("--pieces", type=int, help="else what the list says, else 1")
+    paste.add_argument("--pieces", type=count(1, 10_000), help="else what the list says, else 1")
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     add_balance_commands(commands)
@@ -114,9 +127,9 @@ def _prep(options: argparse.Namespace) -> str:
     if not options.table:
         return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
     rows = []
-    for number, result in enumerate(plan.tasks, 1):
+    for place, result in enumerate(plan.tasks, 1):
         rows += [
-            f"{number}. {result.title}: {result.text}",
+            f"{place}. {result.title}: {result.text}",
             *(f"   {step}" for step in (*result.steps, *result.cautions)),
         ]
     return "\n".join(rows or ["nothing to prepare"])

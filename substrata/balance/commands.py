@@ -19,6 +19,7 @@ from substrata.balance.settlement import Settlement
 from substrata.balance.told import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.balance.wish import Wish, target_keys
 from substrata.errors import FormulaError
+from substrata.exchange.arguments import count
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
 from substrata.pantry.library import load_library
@@ -55,7 +56,7 @@ def add_balance_commands(commands: Any) -> None:
     begun.add_argument("--form", required=True)
     begun.add_argument("--target", action="append", default=[])
     begun.add_argument("--without", action="append", default=[])
-    begun.add_argument("--pieces", type=int)
+    begun.add_argument("--pieces", type=count(1, 10_000))
     begun.add_argument("--table", action="store_true", help="for people instead of JSON")
     begun.set_defaults(command=_begin)
 

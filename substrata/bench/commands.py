@@ -11,6 +11,7 @@ from substrata.bench.feel import ALSO, feel
 from substrata.bench.run_document import felt_words
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
+from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
 from substrata.pantry.library import load_library
@@ -20,15 +21,15 @@ def add_bench_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
     done = commands.add_parser("steps", help="what is done at the bench, one thing at a time")
     done.add_argument("file", help="a *.substrata.json file, or - for standard input")
-    done.add_argument("--batches", type=float, default=1.0)
+    done.add_argument("--batches", type=number(0.05, 200), default=1.0)
     done.add_argument("--table", action="store_true", help="for people instead of JSON")
     done.set_defaults(command=_steps)
     felt = commands.add_parser("feel", help="what to do with a dough as it is felt")
     felt.add_argument("file", help="a *.substrata.json file, or - for standard input")
     felt.add_argument("--class", dest="felt", required=True, help=", ".join((*felt_words(), *ALSO)))
-    felt.add_argument("--minute", type=float, help="after mixing; else the form's usual rest")
-    felt.add_argument("--temperature", type=float, help="of the dough, °C")
-    felt.add_argument("--batches", type=float, default=1.0)
+    felt.add_argument("--minute", type=number(0, 100_000, "min"), help="after mixing; else the form's usual rest")
+    felt.add_argument("--temperature", type=number(-20, 100, "°C"), help="of the dough, °C")
+    felt.add_argument("--batches", type=number(0.05, 200), default=1.0)
     felt.add_argument("--table", action="store_true", help="for people instead of JSON")
     felt.set_defaults(command=_feel)
 

@@ -103,7 +103,12 @@ class Text(Kind):
 
 def is_number(value: object) -> bool:
     """Whether a value of a document is a finite number; a truth value is none."""
-    return not isinstance(value, bool) and isinstance(value, int | float) and isfinite(value)
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        return False
+    try:
+        return isfinite(value)
+    except OverflowError:  # more digits than any scale has
+        return False
 
 
 @dataclass(frozen=True, kw_only=True)

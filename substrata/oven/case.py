@@ -234,6 +234,20 @@ def ware_of(formula: Formula, piece: Piece) -> Bakeware:
     return bakeware()[key]
 
 
+_LONGEST_MIN = 900.0  # of all stages: what is dried so long is dry (house choice), and an oven is not followed for days
+
+
+def _not_endless(formula: Formula) -> None:
+    told = sum(stage.minutes or 0.0 for stage in formula.bake.stages)
+    if told > _LONGEST_MIN:
+        raise OvenError(
+            "the bake is too long to be followed",
+            got=f"{told:.0f} min in {len(formula.bake.stages)} stages",
+            allowed=f"up to {_LONGEST_MIN:.0f} min together",
+            remedy="shorten its stages",
+        )
+
+
 def bake_case(
     formula: Formula,
     batch: Batch,
@@ -257,6 +271,7 @@ def bake_case(
         FormulaError: when its ware is unknown.
         OvenError: when it is nearly all water or holds none, or its pieces are beyond anything that was tried.
     """
+    _not_endless(formula)
     sorption = dough_sorption(batch)
     matter = bake_matter(batch, batch.inside, sorption)
     wet = 100 * matter.water / (1 + matter.water)

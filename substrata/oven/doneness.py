@@ -16,6 +16,7 @@ from substrata.oven.numbers import oven_number
 from substrata.oven.ran import Ran
 from substrata.pantry.library import Floats
 
+_COAL = 0.01  # L* below which nothing is told apart
 _LEAST_MIN = 1e-3
 
 
@@ -64,8 +65,9 @@ def _doses(case: BakeCase, ran: Ran) -> tuple[Floats, Floats]:
     raw = case.light if not case.topped else oven_number("topping_light")
     # The moment at which it is laid on is kept with the crust's own face.
     late = ran.minutes > ran.open_from + 1e-9
-    top = np.where(late, np.log(raw / np.minimum(ran.light_top, raw)), 0.0)
-    return top, np.log(case.light / np.minimum(ran.light_bottom, case.light))
+    # A crust burnt to coal has no lightness left to divide by.
+    top = np.where(late, np.log(raw / np.clip(ran.light_top, _COAL, raw)), 0.0)
+    return top, np.log(case.light / np.clip(ran.light_bottom, _COAL, case.light))
 
 
 def _seen_dose(case: BakeCase, top: Floats, bottom: Floats) -> Floats:

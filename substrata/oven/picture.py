@@ -48,7 +48,7 @@ def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
 
     def colour(light: Floats) -> tuple[float, ...]:
         """0 raw, 1 gold, 2 as dark as it should never be."""
-        dose, gold, dark = np.log(case.light / np.minimum(light, case.light)), case.gold_dose, _DARKEST
+        dose, gold, dark = np.log(case.light / np.clip(light, 0.01, case.light)), case.gold_dose, _DARKEST
         return tuple(
             np.clip(np.where(dose < gold, dose / gold, 1 + (dose - gold) / (dark - gold)), 0, 2).round(3).tolist()
         )

@@ -10,6 +10,7 @@ from typing import Any
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
 from substrata.errors import FormulaError
+from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
 from substrata.pantry.library import load_library
@@ -27,17 +28,13 @@ def add_recipe_commands(commands: Any) -> None:
     out.add_argument("file", help="a *.substrata.json file, or - for standard input")
     out.add_argument("--to", required=True, choices=[*TEXT_STYLES, "html", *_BYTES])
     out.add_argument("--out", help="file to write; asked for xlsx and pdf unless standard output is a file or a pipe")
-    out.add_argument("--batches", type=float, default=1.0)
+    out.add_argument("--batches", type=number(0.05, 200), default=1.0)
     out.add_argument("--paper", choices=PAPERS, default="a4")
     out.add_argument("--convention", choices=["us", "eu", "total"], default="us")
     out.set_defaults(command=_export)
 
 
 def _export(options: argparse.Namespace) -> str:
-    if not 0.05 <= options.batches <= 200:
-        raise FormulaError(
-            "so many batches are not made", got=f"{options.batches:g}", allowed="0.05 to 200", field="--batches"
-        )
     dough = Dough(
         read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
     )

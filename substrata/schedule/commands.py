@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
+from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.pantry.library import load_library
 from substrata.schedule.plan_document import Plan, plan_schema, read_plan
@@ -22,7 +22,7 @@ def add_plan_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
     plan = commands.add_parser("plan", help="several bakes, few hands, one oven, ready in time")
     plan.add_argument("file", help="a plan document, or - for standard input; a bake's formula may be a file beside it")
-    plan.add_argument("--seconds", type=float, default=10.0, help="how long is sought")
+    plan.add_argument("--seconds", type=number(0.1, 300, "s"), default=10.0, help="how long is sought")
     plan.add_argument("--table", action="store_true", help="for people instead of JSON")
     plan.set_defaults(command=_plan)
     buy = commands.add_parser("shopping", help="what a plan document's bakes take together")
@@ -55,10 +55,6 @@ def _plan(options: argparse.Namespace) -> str:
     from substrata.schedule.planned import bench_of, plan_of
     from substrata.schedule.solve import Effort
 
-    if not 0.1 <= options.seconds <= 300:
-        raise FormulaError(
-            "so long is not sought", got=f"{options.seconds:g} s", allowed="0.1 to 300 s", field="--seconds"
-        )
     plan = _read(options.file)
     answer = plan_of(bench_of(plan, load_library()), effort=Effort(seconds=options.seconds))
     if options.table:

@@ -1,5 +1,7 @@
 import io
 import json
+import subprocess
+import sys
 
 import pytest
 
@@ -63,3 +65,56 @@ def test_bad_input_ends_with_two_and_one_line(said, text):
 
 def test_a_missing_file_ends_with_two(said):
     assert said("analyse", "/nowhere/at/all.json")[0] == 2
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ("import", "-", "--pieces", "0"),
+        ("import", "-", "--pieces", "-1"),
+        ("bake", "-", "--offset", "inf"),
+        ("bake", "-", "--offset", "nan"),
+        ("steps", "-", "--batches", "nan"),
+        ("steps", "-", "--batches", "inf"),
+        ("feel", "-", "--class", "tacky", "--minute", "nan"),
+        ("feel", "-", "--class", "tacky", "--temperature", "1e308"),
+        ("export", "-", "--to", "text", "--batches", "0"),
+        ("begin", "--form", "bun", "--pieces", "9" * 400),
+        ("nonsense",),
+    ],
+)
+def test_numbers_that_cannot_be_end_in_one_line(arguments, capsys, monkeypatch):
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(document(almond_flour=100, egg=50))))
+    with pytest.raises(SystemExit) as ended:
+        main(arguments)
+    assert ended.value.code == 2
+    assert len(capsys.readouterr().err.strip().splitlines()) == 1
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        lambda d: d["lines"][0].update(grams=int("9" * 400)),
+        lambda d: d["form"].update(pieces=int("9" * 400)),
+        lambda d: d["bake"].update(stages=[{"kind": "bake", "minutes": 300, "oven_c": 250}] * 16),
+    ],
+)
+def test_documents_that_cannot_be_end_in_one_line(said, change):
+    told = document(almond_flour=100, egg=50, psyllium_powder=10, water=100)
+    told.setdefault("bake", {})
+    change(told)
+    code, _, err = said("bake", "-", stdin=json.dumps(told))
+    assert (code, len(err.strip().splitlines())) == (2, 1)
+
+
+def test_brackets_in_brackets_end_in_one_line(said):
+    code, _, err = said("analyse", "-", stdin="[" * 100_000)
+    assert (code, len(err.strip().splitlines())) == (2, 1)
+
+
+def test_whoever_reads_only_the_head_gets_no_complaint():
+    command = f"{sys.executable} -m substrata export - --to text | head -1"
+    told = json.dumps(document(almond_flour=100, egg=50, psyllium_powder=10, water=100))
+    ran = subprocess.run(["bash", "-c", command], input=told, capture_output=True, text=True, check=False)
+    assert ran.stderr == ""
+    assert len(ran.stdout.splitlines()) == 1
