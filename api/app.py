@@ -10,15 +10,27 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
+from api.plain_text import has_nul
 from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, plans, prep, recipes, runs
+from kitchen.errors import Refused
 
 
 class OrjsonParser(Parser):
     """JSON by orjson, which refuses half characters that could not be written again."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        """Read the body."""
-        return orjson.loads(request.body)
+        """Read the body.
+
+        Raises:
+            Refused: when it holds a NUL.
+        """
+        body = orjson.loads(request.body)
+        # Looked for only where it can be: most bodies hold no escaped character at all.
+        if b"\\u0000" in request.body and has_nul(body):
+            raise Refused(
+                "the request holds a character that cannot be kept", got="NUL", remedy="take it out and send again"
+            )
+        return body
 
 
 class OrjsonRenderer(BaseRenderer):

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-_FILES = re.compile(r"/api/kitchens/\d+/(?:imports|file|runs-file)")
+_FILES = re.compile(r"/api/kitchens/\d+/(?:imports|file|read-file|runs-file)")
 _PHOTOS = re.compile(r"/api/kitchens/\d+/runs/\d+/photos")
 
 
