@@ -182,3 +182,55 @@ pg_up() {
 }
 
 pg_down() { pg_run "$PG_BIN/pg_ctl" -D "$1/data" -s -m fast -w stop >/dev/null 2>&1 || true; }
+
+# pg_again HOME : start it anew on the port that it had; those who use it know no other.
+pg_again() {
+  local home="$1" socket
+  socket="/tmp/substrata-$(printf %s "$home" | cksum | cut -d' ' -f1)"
+  pg_run "$PG_BIN/pg_ctl" -D "$home/data" -s -w -t 20 -l "$home/log" \
+    -o "-p $(cat "$home/port") -k $socket -c listen_addresses=127.0.0.1" start >/dev/null 2>&1
+}
+
+# watch_pg HOME : in the background; a database that is gone is started again.
+watch_pg() {
+  local home="$1" socket
+  socket="/tmp/substrata-$(printf %s "$home" | cksum | cut -d' ' -f1)"
+  (
+    set +e
+    local gone=0
+    trap 'exit 0' TERM INT
+    while true; do
+      sleep 0.7 &
+      wait $!
+      "$PG_BIN/pg_isready" -q -h "$socket" -p "$(cat "$home/port")" && { gone=0; continue; }
+      [ "$gone" = 0 ] && say "the database is gone; it is started again"
+      gone=1
+      pg_again "$home"
+    done
+  ) &
+  PIDS+=($!)
+}
+
+# supervise NAME LOG COMMAND... : run it in the background, and again whenever it ends; waits longer each time it ends at once.
+supervise() {
+  local name="$1" log="$2"
+  shift 2
+  [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 5000000 ] && mv "$log" "$log.1"
+  (
+    set +e
+    local child=0 pause=3 begun
+    trap 'kill "$child" 2>/dev/null; wait "$child" 2>/dev/null; exit 0' TERM INT
+    while true; do
+      begun=$SECONDS
+      "$@" >>"$log" 2>&1 &
+      child=$!
+      wait "$child"
+      [ $((SECONDS - begun)) -gt 20 ] && pause=3
+      say "$name has ended; it is started again (log: $log)"
+      sleep "$((pause / 10)).$((pause % 10))" &
+      wait $!
+      pause=$((pause * 2 > 50 ? 50 : pause * 2))
+    done
+  ) &
+  PIDS+=($!)
+}
