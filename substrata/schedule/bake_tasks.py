@@ -279,7 +279,7 @@ class _Maker:
             shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape")
             # A later load waits its turn covered; what cracks when cold and cannot be rolled in time is warmed again piece by piece.
             in_time = melted and rest + self.tasks[-1].minutes <= window
-            most = max(window, rest + _A_MOMENT) if load == 0 or melted else None
+            most = max(window, rest + _A_MOMENT) if load == 0 else None
             self._lag(mix, shape, least=rest, most=most, reason=why, to_end=in_time)
             if shaped_before:
                 self._lag(shaped_before, shape)

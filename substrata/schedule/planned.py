@@ -17,7 +17,7 @@ from substrata.schedule.plan_document import Clock, Pin, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, Task, hand_times
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import Effort, solve
-from substrata.schedule.sure import CARES, Care, Holds, Tight, careful, holds
+from substrata.schedule.sure import CARES, STALE, Care, Holds, Tight, careful, holds
 from substrata.schedule.words import WouldHelp, clashes, helps, pressed
 from substrata.settings import Settings
 
@@ -239,20 +239,32 @@ def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Stopped | None = N
         # A bake whose own work is too long is late however carelessly it is planned.
         if not schedule.late or hard:
             break
-    if found is None:
-        by_list = listed(problem)
-        if by_list is None:
-            raise FormulaError(
-                "no plan was found",
-                got=f"{len(problem.tasks)} tasks",
-                allowed="a plan that can be done",
-                remedy=clashes(problem),
-            )
-        found = by_list, CARES[-1]
+    found = found or _at_all(problem, effort)
     planned = told_of(bench, *found)
     if found[0].late and effort.seconds >= 1:
         planned = replace(planned, helps=helps(problem, replace(effort, seconds=min(1.5, effort.seconds))))
     return planned
+
+
+def _at_all(problem: Problem, effort: Effort) -> tuple[Schedule, Care]:
+    """A plan where no careful one was found: without freshness, which is said, else by a plain list.
+
+    Raises:
+        FormulaError: when there is none.
+    """
+    free = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
+    schedule = solve(free, effort)
+    if schedule.placed:
+        return replace(schedule, late=_late(problem, schedule)), STALE
+    by_list = listed(problem)
+    if by_list is None:
+        raise FormulaError(
+            "no plan was found",
+            got=f"{len(problem.tasks)} tasks",
+            allowed="a plan that can be done",
+            remedy=clashes(problem),
+        )
+    return by_list, CARES[-1]
 
 
 def _late(problem: Problem, schedule: Schedule) -> dict[str, int]:

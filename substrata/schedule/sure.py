@@ -41,6 +41,11 @@ CARES = (
     Care(name="usual times", padded=False, windows=False, watched=False, early=0),
 )  # fmt: skip
 
+# When freshness and all else cannot be had together.
+STALE = Care(
+    name="usual times, and not all of it as fresh as was wanted", padded=False, windows=False, watched=False, early=0
+)
+
 
 def slow(task: Task, sds: float = _TENTH_SDS) -> int:
     """Minutes that a task takes in the slowest tenth; the quick tenth with −1.2816."""

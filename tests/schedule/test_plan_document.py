@@ -217,3 +217,18 @@ def test_any_demo_formula_can_be_planned():
     assert all(task.low <= task.usual <= task.high for task in bench.problem.tasks)
     assert all(task.minutes >= task.head + task.tail for task in bench.problem.tasks)
     assert read_document(write_document(DEMO[ROLLS])) == DEMO[ROLLS]
+
+
+def test_freshness_is_given_up_last_and_said():
+    told = day(ROLLS, CRACKERS, closed=[{"start": "2026-06-06T11:00", "end": "2026-06-06T14:00"}])
+    told["bakes"][1]["fresh_h"] = 0.1
+    planned = plan_of(bench_of(read_plan(told), LIBRARY), effort=EFFORT)
+    assert planned.late == ()
+    assert "not all of it as fresh" in planned.care
+
+
+def test_a_cheese_dough_in_several_loads_is_rolled_warm_or_warmed_again():
+    bench = bench_of(read_plan(day("Gouda-melt crust", ovens=[{"name": "small", "trays": 1}])), LIBRARY)
+    planned = plan_of(bench, effort=EFFORT)
+    assert planned.late == ()
+    assert planned.bakes[0].loads == 2
