@@ -308,7 +308,13 @@ def feel_run(
         minute=minute,
         temperature_c=temperature_c,
         batches=run.batches,
+        dry_air=_in_dry_air(run),
     )
+
+
+def _in_dry_air(run: Run) -> bool:
+    told = run.entries.filter(kind="note", what="dry-air").order_by("pk").last()
+    return told is not None and told.word == "on"
 
 
 def _as_weighed(member: Membership, run: Run) -> Dough:

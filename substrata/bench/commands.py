@@ -30,6 +30,7 @@ def add_bench_commands(commands: Any) -> None:
     felt.add_argument("--minute", type=number(0, 100_000, "min"), help="after mixing; else the form's usual rest")
     felt.add_argument("--temperature", type=number(-20, 100, "°C"), help="of the dough, °C")
     felt.add_argument("--batches", type=number(0.05, 200), default=1.0)
+    felt.add_argument("--dry-air", action="store_true", help="heated or desert air")
     felt.add_argument("--table", action="store_true", help="for people instead of JSON")
     felt.set_defaults(command=_feel)
 
@@ -62,5 +63,6 @@ def _feel(options: argparse.Namespace) -> str:
         minute=options.minute,
         temperature_c=options.temperature,
         batches=options.batches,
+        dry_air=options.dry_air,
     )
     return advice.text if options.table else json.dumps(asdict(advice), ensure_ascii=False, indent=1)

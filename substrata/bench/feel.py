@@ -70,6 +70,7 @@ def feel(
     minute: float | None = None,
     temperature_c: float | None = None,
     batches: float = 1.0,
+    dry_air: bool = False,
 ) -> FeelAdvice:
     """Advice for a dough as it is felt. A pure function.
 
@@ -79,6 +80,7 @@ def feel(
         minute: after mixing; None takes the form's usual rest.
         temperature_c: of the dough, where it was measured.
         batches: by which grams are told.
+        dry_air: heated or desert air, in which flours have dried on the shelf and skins dry at once.
 
     Raises:
         FormulaError: when the class is unknown, or there is no dough to feel.
@@ -97,6 +99,21 @@ def feel(
             "there is no dough to feel yet", got="an empty bowl", allowed="two lines or more", remedy="weigh it first"
         )
     hand = _Hand(dough, class_name, minute, temperature_c, batches)
+    advice = _advice(hand, class_name)
+    return replace(advice, text=f"{advice.text} {_in_dry_air(dough, batches)}") if dry_air else advice
+
+
+_DRY_AIR = 0.25  # of the added water more, late and by feel, at most (common practice)
+
+
+def _in_dry_air(dough: Dough, batches: float) -> str:
+    added = sum(w.grams.value for w in dough.inside.lines if w.role == "liquid") * batches
+    if not added:
+        return "In dry air cover it at once: its skin dries."
+    return f"In dry air up to {as_poured(_DRY_AIR * added):g} g more of the liquid may go in, late, by feel; cover it."
+
+
+def _advice(hand: _Hand, class_name: str) -> FeelAdvice:
     if class_name == _GREASY:
         return hand.told(0.0, _greasy(hand), fits=False)
     if class_name == CRUMBLY:

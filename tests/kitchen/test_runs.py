@@ -278,3 +278,14 @@ def test_two_devices_write_at_once_and_nothing_is_lost(people, kitchen, run):
     with ThreadPoolExecutor(4) as pool:
         list(pool.map(device, range(4)))
     assert run.entries.count() == 48
+
+
+def test_dry_air_is_kept_with_the_run_and_counts_until_it_is_taken_back(people, kitchen, run):
+    def said():
+        return runs.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", None, None).text
+
+    assert "dry air" not in said()
+    wrote(people, kitchen, run, entry("note", "dry-air", word="on"))
+    assert "In dry air up to" in said()
+    wrote(people, kitchen, run, entry("note", "dry-air", word="off"))
+    assert "dry air" not in said()

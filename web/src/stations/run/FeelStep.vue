@@ -57,6 +57,14 @@ async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
   felt.value = ''
   advice.value = null
 }
+/** Asked and kept with the run: a dry kitchen wants more water, and the log tells why. */
+const dryAir = computed(() => run.entries.filter((e) => e.kind === 'note' && e.what === 'dry-air').at(-1)?.word === 'on')
+async function setDryAir(on: boolean): Promise<void> {
+  await run.write({ kind: 'note', what: 'dry-air', word: on ? 'on' : 'off' })
+  if (felt.value && !run.offline) advice.value = await feeling.run(felt.value)
+}
+const melted = computed(() => run.opened?.plan.steps.some((s) => s.id === 'melt') ?? false)
+const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.what === 'burst').length)
 </script>
 
 <template>
@@ -81,6 +89,13 @@ async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
       <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
     </section>
     <p v-else-if="felt && run.offline" class="note">Kept. Without a network there is no advice: go by your hand.</p>
+    <p class="besides">
+      <v-btn class="way" :class="{ chosen: dryAir }" :aria-pressed="dryAir" @click="setDryAir(!dryAir)">The air is dry today</v-btn>
+      <v-btn v-if="melted" class="way" @click="run.write({ kind: 'note', what: 'burst', word: '15 s' })"
+        >This piece was 15 s in the microwave{{ bursts ? ` (${bursts} so far)` : '' }}</v-btn
+      >
+      <span v-if="bursts > (run.opened?.plan.pieces ?? 1)" class="act">More bursts than pieces: warmed too often it turns greasy.</span>
+    </p>
     <p v-if="feeling.trouble.value" class="act" role="alert">{{ feeling.trouble.value }}</p>
   </div>
 </template>
@@ -113,6 +128,18 @@ async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
 
 .word.chosen {
   border: 3px solid var(--act);
+}
+
+.besides {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 12px;
+}
+
+.way.chosen {
+  border-color: var(--act);
+  box-shadow: inset 0 0 0 2px var(--act);
 }
 
 .answer {
