@@ -167,6 +167,7 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "pack": (pack, "light"),
     "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
     "card": (card, "light"),
+    "plan": (plan, "light"),
     "prep": (prep, "light"),
     "shape": (station("Shape", ".drawings"), "light"),
     "oven": (station("Oven", ".strip"), "light"),

@@ -77,6 +77,8 @@ const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(
           <v-switch
             v-if="SWITCHED.includes(block.id)"
             class="used"
+            hide-details
+            density="compact"
             label="forecasts use it"
             :model-value="!off.includes(block.id)"
             :disabled="!session.mayEdit || change.busy.value"
