@@ -1,3 +1,4 @@
+import io
 import os
 
 import pytest
@@ -53,3 +54,17 @@ def people(db):
 @pytest.fixture
 def kitchen(people):
     return people["owner"].memberships.get().kitchen
+
+
+@pytest.fixture
+def said(capsys, monkeypatch):
+    """Run a command line: its exit code, what it printed, what it complained of."""
+    from substrata.cli import main
+
+    def run(*arguments, stdin=""):
+        monkeypatch.setattr("sys.stdin", io.StringIO(stdin))
+        code = main(arguments)
+        captured = capsys.readouterr()
+        return code, captured.out, captured.err
+
+    return run

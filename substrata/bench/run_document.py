@@ -15,6 +15,7 @@ from typing import Annotated, Any, Literal, get_args
 from substrata.documents.collections import Listed, Named, Nested
 from substrata.documents.kinds import Flag, Number, Text, Where, Whole, Word
 from substrata.documents.records import read_record, record_schema, write_record
+from substrata.documents.versions import of_version
 from substrata.dough.handling_words import classes
 from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
@@ -165,15 +166,7 @@ def read_run(document: Mapping[str, Any]) -> Run:
     Raises:
         FormulaError: naming the field that cannot be read.
     """
-    version = document.get(_VERSION, RUN_VERSION)
-    if version != RUN_VERSION:
-        raise FormulaError(
-            "the run is of another version",
-            got=repr(version)[:40],
-            field=_VERSION,
-            allowed=str(RUN_VERSION),
-            remedy="open it with the program that wrote it",
-        )
+    plain = of_version(document, _VERSION, RUN_VERSION, "run")
     if "formula" not in document:
         raise FormulaError(
             "the run tells no formula",
@@ -182,7 +175,7 @@ def read_run(document: Mapping[str, Any]) -> Run:
             remedy='put the formula\'s document under "formula"',
             field="formula",
         )
-    run = read_record(Run, {key: value for key, value in document.items() if key != _VERSION}, _WHERE)
+    run = read_record(Run, plain, _WHERE)
     _known_lines(run)
     _known_steps(run.done)
     for entry in run.entries:

@@ -10,6 +10,7 @@ from typing import Any
 
 from substrata.documents.kinds import Where
 from substrata.documents.records import read_record, record_schema, write_record
+from substrata.documents.versions import of_version
 from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
 
@@ -23,16 +24,8 @@ def read_document(document: Mapping[str, Any]) -> Formula:
     Raises:
         FormulaError: naming the line and field that cannot be read.
     """
-    version = document.get(_VERSION, DOCUMENT_VERSION)
-    if version != DOCUMENT_VERSION:
-        raise FormulaError(
-            "the document is of another version",
-            got=repr(version)[:40],
-            field=_VERSION,
-            allowed=str(DOCUMENT_VERSION),
-            remedy="open it with the program that wrote it",
-        )
-    formula = read_record(Formula, {key: value for key, value in document.items() if key != _VERSION}, Where())
+    plain = of_version(document, _VERSION, DOCUMENT_VERSION, "document")
+    formula = read_record(Formula, plain, Where())
     _distinct_ids(formula)
     _ordered_targets(formula)
     return formula

@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 from substrata.documents.collections import Listed, Named, Nested
 from substrata.documents.kinds import Number, Text, Where, Whole
 from substrata.documents.records import read_record, record_schema, write_record
+from substrata.documents.versions import of_version
 from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
 from substrata.schedule.problem import SHARE_K
@@ -92,15 +93,7 @@ def read_plan(document: Mapping[str, Any]) -> Plan:
     Raises:
         FormulaError: naming the field that cannot be read.
     """
-    version = document.get(_VERSION, PLAN_VERSION)
-    if version != PLAN_VERSION:
-        raise FormulaError(
-            "the plan is of another version",
-            got=repr(version)[:40],
-            field=_VERSION,
-            allowed=str(PLAN_VERSION),
-            remedy="open it with the program that wrote it",
-        )
+    plain = of_version(document, _VERSION, PLAN_VERSION, "plan")
     if not isinstance(document.get("bakes"), list) or not document["bakes"]:
         raise FormulaError(
             "the plan has no bakes",
@@ -109,7 +102,7 @@ def read_plan(document: Mapping[str, Any]) -> Plan:
             remedy="add a formula to it",
             field="bakes",
         )
-    plan = read_record(Plan, {key: value for key, value in document.items() if key != _VERSION}, _WHERE)
+    plan = read_record(Plan, plain, _WHERE)
     clock = Clock(plan)
     for number, bake in enumerate(plan.bakes):
         minute = clock.minute(bake.due, f"bakes[{number}].due")

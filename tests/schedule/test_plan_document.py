@@ -1,13 +1,11 @@
 """The open plan document from file to answer: what is asked, what comes back, and what cannot be meant."""
 
-import io
 import json
 
 import jsonschema
 import pytest
 
 from substrata import load_library, read_document, write_document
-from substrata.cli import main
 from substrata.context.dough import Dough
 from substrata.errors import FormulaError
 from substrata.schedule.check import faults
@@ -172,17 +170,6 @@ def test_ten_thousand_lines_are_summed():
     rows = shopping(doughs, LIBRARY)
     one = {w.ingredient.id: w.grams.value for w in Dough(DEMO[ROLLS], LIBRARY).batch.lines}
     assert next(r for r in rows if r.ingredient == "salt").wanted_g == pytest.approx(1000 * one["salt"])
-
-
-@pytest.fixture
-def said(capsys, monkeypatch):
-    def run(*arguments, stdin=""):
-        monkeypatch.setattr("sys.stdin", io.StringIO(stdin))
-        code = main(arguments)
-        captured = capsys.readouterr()
-        return code, captured.out, captured.err
-
-    return run
 
 
 def test_plan_and_shopping_on_the_command_line(said, tmp_path):

@@ -9,17 +9,6 @@ from substrata.cli import main
 from tests.substrata.conftest import document
 
 
-@pytest.fixture
-def said(capsys, monkeypatch):
-    def run(*arguments, stdin=""):
-        monkeypatch.setattr("sys.stdin", io.StringIO(stdin))
-        code = main(arguments)
-        captured = capsys.readouterr()
-        return code, captured.out, captured.err
-
-    return run
-
-
 def test_analyse_prints_what_the_architecture_promises(said, tmp_path):
     file = tmp_path / "a.substrata.json"
     file.write_text(json.dumps(document(almond_flour=100, egg=30, salt=2)), encoding="utf8")

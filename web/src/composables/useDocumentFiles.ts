@@ -1,4 +1,5 @@
 /** Formulas, kitchens and packs as files: kept from a button, brought back by another or by dropping them. */
+import { download } from '@/domain/download'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { LotDocument } from '@/api/types'
@@ -9,11 +10,8 @@ import { useDo } from './useDo'
 const LARGEST_FILE = 9_500_000
 
 function save(content: unknown, name: string | undefined, kind: 'substrata' | 'pack'): void {
-  const link = window.document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify(content, null, 1)], { type: 'application/json' }))
-  link.download = `${name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || kind}.${kind}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  const plain = name?.replace(/[^\p{L}\p{N} -]/gu, '').trim() || kind
+  download(`${plain}.${kind}.json`, JSON.stringify(content, null, 1), 'application/json')
 }
 
 export const savePack = (document: LotDocument): void => {

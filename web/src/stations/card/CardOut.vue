@@ -5,6 +5,7 @@ import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
+import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
@@ -35,11 +36,8 @@ const filing = useDo((wanted: string, at) =>
 async function save(): Promise<void> {
   const data = (await filing.run(style.value)) as unknown as Blob | null
   if (!data) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(data)
-  link.download = `${(props.document.name || 'recipe').replace(/[^\p{L}\p{N} -]/gu, '').slice(0, 60)}.${ENDINGS[style.value] ?? 'pdf'}`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  const name = (props.document.name || 'recipe').replace(/[^\p{L}\p{N} -]/gu, '').slice(0, 60)
+  download(`${name}.${ENDINGS[style.value] ?? 'pdf'}`, data)
 }
 const shared = useAsk(
   () => ['share', props.id],
@@ -67,7 +65,7 @@ async function copy(): Promise<void> {
 </script>
 
 <template>
-  <div class="out no-print">
+  <div class="out no-print plain-fields">
     <label
       >as
       <select v-model="style" aria-label="Kind of file">
@@ -95,15 +93,6 @@ async function copy(): Promise<void> {
   align-items: center;
   gap: 8px;
   margin-bottom: 12px;
-}
-
-select {
-  padding: 5px 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 8px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
 }
 
 code {

@@ -5,6 +5,7 @@ import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
+import { download } from '@/domain/download'
 
 const props = defineProps<{ document: FormulaDocument; region: 'us' | 'eu' }>()
 const KEPT = ['business', 'address'] as const
@@ -31,17 +32,13 @@ const printing = useDo((_: null, at) =>
 async function save(): Promise<void> {
   const data = (await printing.run(null)) as unknown as Blob | null
   if (!data) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(data)
-  link.download = 'label.pdf'
-  link.click()
-  URL.revokeObjectURL(link.href)
+  download('label.pdf', data)
 }
 </script>
 
 <template>
   <div class="two">
-    <form class="no-print" @submit.prevent>
+    <form class="no-print plain-fields" @submit.prevent>
       <label>business<input v-model.lazy="told.business" maxlength="120" /></label>
       <label>address<input v-model.lazy="told.address" maxlength="200" /></label>
       <label>pieces in a pack<input v-model.lazy.number="told.pieces_a_pack" type="number" min="1" max="1000" /></label>
@@ -94,16 +91,6 @@ label {
   gap: 2px;
   color: var(--ink-2);
   font-size: 13px;
-}
-
-input {
-  padding: 5px 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 8px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
-  font-size: 15px;
 }
 
 .pack {

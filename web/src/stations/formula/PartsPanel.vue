@@ -90,7 +90,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
 </script>
 
 <template>
-  <section aria-label="Parts and sorts">
+  <section class="plain-fields" aria-label="Parts and sorts">
     <div class="panel-head">
       <h3>Parts and sorts</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
@@ -250,16 +250,6 @@ li {
   flex-wrap: wrap;
   align-items: center;
   gap: 8px;
-}
-
-input,
-select {
-  padding: 4px 7px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 7px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
 }
 
 input[type='number'] {

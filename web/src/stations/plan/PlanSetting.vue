@@ -45,7 +45,7 @@ function sleep(on: boolean): void {
 </script>
 
 <template>
-  <aside :aria-busy="busy">
+  <aside class="plain-fields" :aria-busy="busy">
     <h3>Ready when</h3>
     <ol>
       <li v-for="(bake, n) in document.bakes" :key="bake.id">
@@ -184,18 +184,6 @@ li {
   min-width: 16px;
   color: var(--ink-2);
   font-variant-numeric: tabular-nums;
-}
-
-input,
-select {
-  max-width: 100%;
-  padding: 3px 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 7px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
-  font-size: 14px;
 }
 
 input[type='number'] {

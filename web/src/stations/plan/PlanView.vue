@@ -10,6 +10,7 @@ import type { PlanDocument } from '@/api/types'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useDo } from '@/composables/useDo'
 import { useLatest } from '@/composables/useLatest'
+import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import PlanLanes from './PlanLanes.vue'
 import PlanSetting from './PlanSetting.vue'
@@ -60,11 +61,7 @@ const TYPES: Record<string, string> = { ics: 'text/calendar', csv: 'text/csv', j
 async function save(style: string): Promise<void> {
   const file = await filing.run(style)
   if (!file) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([file.text], { type: TYPES[style] ?? 'text/plain' }))
-  link.download = file.name
-  link.click()
-  URL.revokeObjectURL(link.href)
+  download(file.name, file.text, TYPES[style])
 }
 const deleting = useDo(
   (id: number, at) => settled(api.DELETE('/api/kitchens/{kitchen_id}/plans/{plan_id}', { params: { path: { ...at, plan_id: id } } })),

@@ -96,7 +96,7 @@ const rows = computed(() => page.answer.value?.rows ?? [])
           <v-btn class="quiet-button" @click="offset += rows.length">Earlier days</v-btn>
         </p>
       </section>
-      <section v-if="session.mayEdit" class="fresh">
+      <section v-if="session.mayEdit" class="plain-fields">
         <h3>A new day</h3>
         <label class="when">ready by<input v-model="due" type="datetime-local" /></label>
         <label class="when">work begins no earlier than<input v-model="start" type="datetime-local" /></label>
@@ -158,16 +158,6 @@ const rows = computed(() => page.answer.value?.rows ?? [])
   margin-bottom: 8px;
   color: var(--ink-2);
   font-size: 13px;
-}
-
-input {
-  padding: 6px 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 8px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
-  font-size: 15px;
 }
 
 .formulas {

@@ -8,6 +8,7 @@ import { api, settled } from '@/api/client'
 import type { ShoppingRow } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
+import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 
@@ -55,11 +56,7 @@ function save(): void {
       .replace(/"/g, '""')
       .replace(/^([=+\-@])/, "'$1")}"`
   const rows = buy.value.map((r) => [r.section, r.name, r.short_g, r.packs ?? '', r.pack_g ?? '', r.bakes.join('; ')].map(cell).join(','))
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([['section,what,grams,packs,pack_g,for', ...rows].join('\n')], { type: 'text/csv' }))
-  link.download = 'shopping.csv'
-  link.click()
-  URL.revokeObjectURL(link.href)
+  download('shopping.csv', ['section,what,grams,packs,pack_g,for', ...rows].join('\n'), 'text/csv')
 }
 </script>
 

@@ -9,6 +9,7 @@ import { api, settled } from '@/api/client'
 import type { RunRow } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
+import { download } from '@/domain/download'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
@@ -43,11 +44,7 @@ const filing = useDo((style: string, at) =>
 async function save(style: string): Promise<void> {
   const file = await filing.run(style)
   if (!file) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([file.text], { type: style === 'csv' ? 'text/csv' : 'application/json' }))
-  link.download = file.name
-  link.click()
-  URL.revokeObjectURL(link.href)
+  download(file.name, file.text, style === 'csv' ? 'text/csv' : 'application/json')
 }
 const taking = useDo(
   (file: Record<string, unknown>, at) =>
