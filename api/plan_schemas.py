@@ -155,6 +155,7 @@ class ShoppingOut(Schema):
 
     rows: list[ShoppingRow]
     ticked: list[str]
+    reserved: bool  # packs are held for it
     price: float | None
     currency: str
 
@@ -164,6 +165,12 @@ class TickIn(Schema):
 
     ingredient: str = Field(max_length=60)
     done: bool
+
+
+class ReserveIn(Schema):
+    """Whether packs are held for the plan."""
+
+    on: bool
 
 
 class FeedIn(Schema):

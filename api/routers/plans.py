@@ -16,6 +16,7 @@ from api.plan_schemas import (
     PlanSaveIn,
     PlansPage,
     PlansQuery,
+    ReserveIn,
     ShoppingOut,
     SlipIn,
     TickIn,
@@ -81,13 +82,25 @@ def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> Shoppi
     plan, rows = plans.shopping_list(person(request), kitchen_id, plan_id)
     priced = [row.price for row in rows if row.price is not None and row.short_g > 0]
     currency = next((row.currency for row in rows if row.currency), "")
-    return ShoppingOut(rows=list(rows), ticked=plan.ticked, price=sum(priced) if priced else None, currency=currency)
+    return ShoppingOut(
+        rows=list(rows),
+        ticked=plan.ticked,
+        reserved=bool(plan.reserved),
+        price=sum(priced) if priced else None,
+        currency=currency,
+    )
 
 
 @router.post(f"{ONE}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
 def tick_shopping(request: HttpRequest, kitchen_id: int, plan_id: int, payload: TickIn) -> PlanRow:
     """Tick something off the shopping list."""
     return PlanRow.of(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
+
+
+@router.post(f"{ONE}/reserve", response={200: PlanRow, **Problems}, operation_id="reserve_plan")
+def reserve_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: ReserveIn) -> PlanRow:
+    """Hold packs for its bakes, or let them go."""
+    return PlanRow.of(plans.reserve(person(request), kitchen_id, plan_id, on=payload.on))
 
 
 @router.post(f"{ONE}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")

@@ -16,6 +16,7 @@ class Plan(models.Model):
     planned = models.JSONField(null=True)  # the core's answer
     planned_lock = models.PositiveIntegerField(default=0)  # of the document that it answers
     ticked = models.JSONField(default=list)  # ingredients that are in the bag
+    reserved = models.JSONField(default=list)  # planned bakes that hold packs for it, by id
     feed = models.CharField(max_length=48, blank=True, default="")  # private address of its calendar; "" for none
     lock = models.PositiveIntegerField(default=1)
     updated_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")

@@ -16,12 +16,12 @@ from django.utils import timezone
 
 from kitchen.errors import Conflict as Raced
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Formula, Job, Lot, Membership, Oven, Plan
+from kitchen.models import BakePick, Formula, Job, Lot, Membership, Oven, Plan, PlannedBake
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.ovens import profile_of
-from kitchen.services.stock import reserved_of
+from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
 from substrata.context.dough import Dough
 from substrata.labels.pack_document import read_lot
@@ -121,6 +121,7 @@ def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
     """Take a plan away for good."""
     member = membership(user, kitchen_id, BAKER)
     plan = _plan_of(member, plan_id, lock=True)
+    reserve(user, kitchen_id, plan_id, on=False)  # what was held for it is free again
     record(member, "plan.delete", plan=plan.pk, name=plan.name)
     plan.delete()
 
@@ -283,13 +284,17 @@ def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tupl
     library, settings = library_of(member.kitchen, *documents), core_settings(member.kitchen)
     doughs = [(bake.formula.name, Dough(bake.formula, library, settings), bake.batches) for bake in core.bakes]
     by_key = {lot.key: lot.ingredient for lot in Lot.objects.filter(kitchen_id=member.kitchen_id)}
-    return plan, shopping(doughs, load_library(), _packs(member), of_pack=by_key)
+    return plan, shopping(
+        doughs, load_library(), _packs(member, plan), of_pack=by_key, due=[bake.due for bake in core.bakes]
+    )
 
 
-def _packs(member: Membership) -> dict[str, Pack]:
-    """Of each ingredient the pack that was bought last, and what is free of all of them."""
+def _packs(member: Membership, plan: Plan) -> dict[str, Pack]:
+    """Of each ingredient the pack that was bought last, and what is free of all of them, or held for this plan."""
     lots = list(Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).order_by("bought_on", "pk"))
     reserved = reserved_of(lots)
+    for held in BakePick.objects.filter(bake__in=plan.reserved, bake__state=PlannedBake.State.PLANNED):
+        reserved[held.lot_id] = reserved.get(held.lot_id, 0.0) - held.grams
     told: dict[str, Pack] = {}
     for lot in lots:
         read = read_lot(lot.document, lot.key)
@@ -313,6 +318,28 @@ def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bo
         raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
     plan.ticked = sorted({*plan.ticked, ingredient} if done else {one for one in plan.ticked if one != ingredient})
     plan.save(update_fields=["ticked", "touched_at"])
+    return plan
+
+
+@transaction.atomic
+def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
+    """Hold packs for the plan's bakes, first in, first out, or let them go; what no pack holds stays on the shopping list."""
+    member = membership(user, kitchen_id, BAKER)
+    plan = _plan_of(member, plan_id, lock=True)
+    held = PlannedBake.objects.filter(
+        kitchen_id=member.kitchen_id, pk__in=plan.reserved, state=PlannedBake.State.PLANNED
+    )
+    for pk in list(held.values_list("pk", flat=True)):
+        cancel_bake(user, kitchen_id, pk)
+    plan.reserved = []
+    if on:
+        core = core_plan(member, plan.document)
+        rows = zip(plan.document["bakes"], core.bakes, strict=True)
+        plan.reserved = [
+            plan_bake(user, kitchen_id, row["formula_id"], bake.batches, date.fromisoformat(bake.due[:10])).pk
+            for row, bake in rows
+        ]
+    plan.save(update_fields=["reserved", "touched_at"])
     return plan
 
 

@@ -1,4 +1,4 @@
-"""What has to be bought for a plan, and the dry lines of a formula bagged ahead."""
+"""What has to be bought for a plan."""
 
 from __future__ import annotations
 
@@ -43,6 +43,7 @@ class ShoppingRow:
     price: float | None
     currency: str
     bakes: tuple[str, ...]
+    by: str  # when the first of them is wanted, as its plan writes it; "" where nobody said
     text: str
 
 
@@ -51,6 +52,7 @@ def shopping(
     library: Library,
     packs: Mapping[str, Pack] | None = None,
     of_pack: Mapping[str, str] | None = None,
+    due: Sequence[str] = (),
 ) -> tuple[ShoppingRow, ...]:
     """What the doughs take together, less what is there, in whole packs; by the shop's sections.
 
@@ -59,27 +61,33 @@ def shopping(
         library: the ingredients.
         packs: how each ingredient is sold and what is there, by its id.
         of_pack: ingredient of each of the kitchen's own packs, by key.
+        due: when each bake is wanted, in their order.
     """
     wanted: dict[str, float] = {}
     roles: dict[str, str] = {}
     where: dict[str, list[str]] = {}
-    for name, dough, batches in doughs:
+    by: dict[str, str] = {}
+    for number, (name, dough, batches) in enumerate(doughs):
+        when = due[number] if number < len(due) else ""
         for line in dough.batch.lines:
             key = (of_pack or {}).get(line.line.lot, line.line.ingredient)
             wanted[key] = wanted.get(key, 0.0) + line.grams.value * batches
             roles.setdefault(key, "fat" if line.role == FRYING else line.role)
             where.setdefault(key, [])
+            by[key] = min(filter(None, (by.get(key), when)), default="")
             if name not in where[key]:
                 where[key].append(name)
     rows = [
-        _row(key, grams, roles[key], tuple(where[key]), library, (packs or {}).get(key))
+        _row(key, grams, roles[key], tuple(where[key]), by[key], library, (packs or {}).get(key))
         for key, grams in wanted.items()
     ]
     rows = [row for row in rows if row.ingredient != "water"]
     return tuple(sorted(rows, key=lambda row: (row.section, row.name)))
 
 
-def _row(key: str, grams: float, role: str, bakes: tuple[str, ...], library: Library, pack: Pack | None) -> ShoppingRow:
+def _row(
+    key: str, grams: float, role: str, bakes: tuple[str, ...], by: str, library: Library, pack: Pack | None
+) -> ShoppingRow:
     name = library[key].name if key in library else key
     there = pack.on_hand_g if pack else 0.0
     short = max(grams - there, 0.0)
@@ -94,5 +102,5 @@ def _row(key: str, grams: float, role: str, bakes: tuple[str, ...], library: Lib
         text = f"{name}: {short:.0f} g"
     return ShoppingRow(
         ingredient=key, name=name, section=_SECTIONS.get(role, "other"), wanted_g=round(grams, 1), on_hand_g=there,
-        short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, text=text,
+        short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, by=by, text=text,
     )  # fmt: skip

@@ -55,7 +55,7 @@ BODIES = {
     "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True}, "change_learning": {"off": []},
     "newer_parts": sample(), "recipe": {"document": sample()}, "recipe_file": {"document": sample()}, "label": LABEL, "label_file": LABEL, "change_share": {"on": True},
     "create_plan": DAY, "save_plan": {"document": DAY, "lock": 1}, "try_move": {"task": "1:mix", "start_min": 3},
-    "slip_plan": {"task": "1:mix", "minutes": 5}, "tick_shopping": {"ingredient": "salt", "done": True}, "change_feed": {"on": True},
+    "slip_plan": {"task": "1:mix", "minutes": 5}, "tick_shopping": {"ingredient": "salt", "done": True}, "change_feed": {"on": True}, "reserve_plan": {"on": True},
     "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "take_runs": {"file": {}},
 }  # fmt: skip
 

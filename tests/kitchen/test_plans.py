@@ -193,3 +193,27 @@ def test_the_list_asks_the_database_as_often_for_many_as_for_one(people, kitchen
         page = plans.plans(people["viewer"], kitchen.pk)
     assert page.total == len(page.rows) == 30
     assert timedelta(0) == page.rows[0].on - page.rows[-1].on
+
+
+def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
+    baker = people["baker"]
+    lot = pantry.create_lot(
+        baker, kitchen.pk, {"ingredient": "almond-flour", "name": "Fine", "pack_g": 250.0}, 300.0
+    ).lot
+
+    def short():
+        rows = plans.shopping_list(baker, kitchen.pk, plan.pk)[1]
+        return next(row for row in rows if row.ingredient == "almond-flour")
+
+    assert (short().short_g, short().by) == (20.0, "2026-06-06T14:00")
+    for _ in range(2):
+        held = plans.reserve(baker, kitchen.pk, plan.pk, on=True)
+        assert kitchen.bakes.filter(state="planned").count() == len(held.reserved) == 1
+    # What is held for this plan is there for it, and for no other.
+    assert short().short_g == 20.0
+    other = plans.create_plan(baker, kitchen.pk, plan.document)
+    rows = plans.shopping_list(baker, kitchen.pk, other.pk)[1]
+    assert next(row for row in rows if row.ingredient == "almond-flour").short_g == 320.0
+    plans.delete_plan(baker, kitchen.pk, plan.pk)
+    assert not kitchen.bakes.filter(state="planned").exists()
+    assert lot.picks.filter(bake__state="planned").count() == 0

@@ -1280,6 +1280,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/plans/{plan_id}/reserve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reserve Plan
+         * @description Hold packs for its bakes, or let them go.
+         */
+        post: operations["reserve_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/plans/{plan_id}/shopping": {
         parameters: {
             query?: never;
@@ -6840,6 +6860,14 @@ export interface components {
             text: string;
         };
         /**
+         * ReserveIn
+         * @description Whether packs are held for the plan.
+         */
+        ReserveIn: {
+            /** On */
+            on: boolean;
+        };
+        /**
          * RoleOut
          * @description A role with its code.
          */
@@ -7398,6 +7426,8 @@ export interface components {
             currency: string;
             /** Price */
             price: number | null;
+            /** Reserved */
+            reserved: boolean;
             /** Rows */
             rows: components["schemas"]["ShoppingRow"][];
             /** Ticked */
@@ -7410,6 +7440,8 @@ export interface components {
         ShoppingRow: {
             /** Bakes */
             bakes: string[];
+            /** By */
+            by: string;
             /** Currency */
             currency: string;
             /** Ingredient */
@@ -13572,6 +13604,87 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MoveOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    reserve_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReserveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRow"];
                 };
             };
             /** @description Unauthorized */

@@ -34,6 +34,14 @@ function tick(row: ShoppingRow): void {
   ticked.value = done ? [...ticked.value, row.ingredient] : ticked.value.filter((one) => one !== row.ingredient)
   void ticking.run({ ingredient: row.ingredient, done })
 }
+const reserving = useDo((on: boolean, at) =>
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/plans/{plan_id}/reserve', { params: { path: { ...at, plan_id: props.planId } }, body: { on } }),
+  ),
+)
+async function reserve(on: boolean): Promise<void> {
+  if (await reserving.run(on)) await list.again()
+}
 const buy = computed(() => (list.answer.value?.rows ?? []).filter((r) => r.short_g > 0))
 const there = computed(() => (list.answer.value?.rows ?? []).filter((r) => r.short_g <= 0))
 const sections = computed(() => {
@@ -66,6 +74,13 @@ function save(): void {
       <h2>Shopping list</h2>
       <v-btn class="quiet-button" :disabled="!buy.length" @click="copy">Copy</v-btn>
       <v-btn class="quiet-button" :disabled="!buy.length" @click="save">CSV</v-btn>
+      <v-btn
+        v-if="session.mayEdit && list.answer.value"
+        class="quiet-button"
+        :disabled="reserving.busy.value"
+        @click="reserve(!list.answer.value.reserved)"
+        >{{ list.answer.value.reserved ? 'Let the packs go' : 'Hold what is there' }}</v-btn
+      >
       <router-link class="quiet-button" :to="`/plan/${planId}`">To the plan</router-link>
     </header>
     <p v-if="list.missing.value" role="alert">{{ list.trouble.value }}</p>
@@ -88,7 +103,10 @@ function save(): void {
             /></span>
             <span class="what"
               ><b>{{ row.name }}</b
-              >{{ ' ' }}<span class="note">{{ row.bakes.join(', ') }}</span></span
+              >{{ ' '
+              }}<span class="note"
+                >{{ row.bakes.join(', ') }}<template v-if="row.by">, by {{ row.by.slice(0, 10) }}</template></span
+              ></span
             >
             <span class="much"
               >{{ row.packs && row.pack_g ? `${row.packs} × ${row.pack_g} g` : `${Math.ceil(row.short_g)} g`
