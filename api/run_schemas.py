@@ -14,6 +14,7 @@ from substrata.bench.run_document import Verdict
 from substrata.bench.steps import RunPlan
 from substrata.trials.learning import Learned, Odd
 from substrata.trials.next_trial import Check
+from substrata.trials.over_time import FigureKind, RunPoint
 from substrata.trials.why import CauseFound, FlawFound, Question
 
 MOST_AT_ONCE = 500  # entries of a device that was long without a network
@@ -281,6 +282,20 @@ class LearnedOut(Schema):
     learned: list[Learned]
     odd: list[Odd]
     names: dict[str, str]  # of the runs, by id
+
+
+class LineQuery(Schema):
+    """Which figure, of which formula."""
+
+    figure: str = Field(max_length=40)
+    formula_id: int = Field(default=0, ge=0, le=2_000_000_000)
+
+
+class LineOut(Schema):
+    """A figure over time, and what else can be drawn."""
+
+    points: list[RunPoint]
+    kinds: list[FigureKind]
 
 
 class RunsFileIn(Schema):

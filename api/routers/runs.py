@@ -16,6 +16,8 @@ from api.run_schemas import (
     EntryOut,
     FeelIn,
     LearningChange,
+    LineOut,
+    LineQuery,
     LiveIn,
     PaperQuery,
     PhotoOut,
@@ -40,6 +42,7 @@ from substrata.bench.feel import FeelAdvice
 from substrata.bench.live import LiveForecast
 from substrata.bench.pour import PourAdvice
 from substrata.trials.compare import RunsCompared
+from substrata.trials.over_time import run_figure_kinds
 
 router = Router(tags=["runs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -178,6 +181,13 @@ def tell_device(request: HttpRequest, kitchen_id: int, payload: DeviceIn) -> Dev
 def follow_run(request: HttpRequest, kitchen_id: int, run_id: int) -> DeviceOut:
     """Let the simulated probe follow this run's bake."""
     return DeviceOut(heard=devices.follow(person(request), kitchen_id, run_id))
+
+
+@router.get("/kitchens/{int:kitchen_id}/runs-line", response={200: LineOut, **Problems}, operation_id="runs_line")
+def runs_line(request: HttpRequest, kitchen_id: int, query: Query[LineQuery]) -> LineOut:
+    """One figure of the runs over time."""
+    points = trials.figure_line(person(request), kitchen_id, query.figure, query.formula_id)
+    return LineOut(points=list(points), kinds=list(run_figure_kinds()))
 
 
 @router.get(f"{ONE}/photos", response={200: list[PhotoOut], **Problems}, operation_id="photos")

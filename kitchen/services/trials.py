@@ -29,6 +29,7 @@ from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.compare import RunsCompared, compared
 from substrata.trials.diagnosis import diagnose
 from substrata.trials.learning import learn, lessons
+from substrata.trials.over_time import RunPoint, over_time
 
 WHY, LEARN = "why", "learn"
 SWITCHED = ("hands", "palate")  # an oven's own page has what it was taught
@@ -212,6 +213,21 @@ def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
     names = {str(row.pk): f"{row.started_at:%d %b}" for row in chosen}
     ovens = {key: named_profile(member, key) for key in {row.oven for row in chosen}}
     return compared(core_runs(chosen), library, core_settings(member.kitchen), names=names, ovens=ovens)
+
+
+MOST_IN_A_LINE = 300  # the newest
+
+
+def figure_line(user: User, kitchen_id: int, figure: str, formula_id: int = 0) -> tuple[RunPoint, ...]:
+    """One figure of the kitchen's runs over time, of one formula if wished.
+
+    Raises:
+        FormulaError: when there is no such figure.
+    """
+    member = membership(user, kitchen_id)
+    rows = Run.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("entries")
+    rows = rows.filter(formula_id=formula_id) if formula_id else rows
+    return over_time(core_runs(list(rows[:MOST_IN_A_LINE])), figure)
 
 
 def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:

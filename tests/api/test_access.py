@@ -25,7 +25,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_file", "devices", "photos", "open_photo",
+    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 LABEL = {"document": sample(), "style": "us", "baked_on": "2026-06-06"}
 DAY = {"name": "x", "start": "2026-06-06T06:00", "ovens": [], "bakes": []}
@@ -81,6 +81,8 @@ def place(path, kitchen, made):
     if "/recipe/" in path:
         values["style"] = "text"
     address = path.format(**values)
+    if path.endswith("/runs-line"):
+        return f"{address}?figure=loss"
     if path.endswith("/runs-compared"):
         return f"{address}?runs={','.join(str(run.pk) for run in kitchen.runs.all())}"
     if path.endswith("/formulas/{formula_id}/compare"):

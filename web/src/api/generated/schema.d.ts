@@ -1528,6 +1528,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/runs-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Runs Line
+         * @description One figure of the runs over time.
+         */
+        get: operations["runs_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/runs/{run_id}": {
         parameters: {
             query?: never;
@@ -3403,6 +3423,18 @@ export interface components {
             unit: string;
         };
         /**
+         * FigureKind
+         * @description A figure that runs tell.
+         */
+        FigureKind: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * FigureOut
          * @description A figure that a label can carry.
          */
@@ -4739,6 +4771,16 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * LineOut
+         * @description A figure over time, and what else can be drawn.
+         */
+        LineOut: {
+            /** Kinds */
+            kinds: components["schemas"]["FigureKind"][];
+            /** Points */
+            points: components["schemas"]["RunPoint"][];
+        };
+        /**
          * LinePrep
          * @description How the raw matter of a line is dried; the line's grams are what goes into the dough.
          */
@@ -4776,6 +4818,19 @@ export interface components {
             weighed: boolean;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LineQuery
+         * @description Which figure, of which formula.
+         */
+        LineQuery: {
+            /** Figure */
+            figure: string;
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
         };
         /**
          * LineStep
@@ -6962,6 +7017,20 @@ export interface components {
             wanted_high: string;
             /** Wanted Low */
             wanted_low: string;
+        };
+        /**
+         * RunPoint
+         * @description One run's figure.
+         */
+        RunPoint: {
+            /** Name */
+            name: string;
+            /** Run */
+            run: string;
+            /** Started */
+            started: string;
+            /** Value */
+            value: number;
         };
         /**
          * RunQuery
@@ -14643,6 +14712,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunsTakenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    runs_line: {
+        parameters: {
+            query: {
+                figure: string;
+                formula_id?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
                 };
             };
             /** @description Unauthorized */

@@ -13,6 +13,7 @@ import { download } from '@/domain/download'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import FigureLine from './FigureLine.vue'
 
 const props = defineProps<{ formulaId?: number }>()
 const router = useRouter()
@@ -84,6 +85,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
       <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
       <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
     </header>
+    <FigureLine v-if="rows.length > 1" :formula-id="formulaId ?? 0" />
     <table v-if="rows.length">
       <thead>
         <tr>
