@@ -55,7 +55,7 @@ const day = (text: string): string => new Date(text).toLocaleDateString(undefine
       <text v-for="v in [ends.low, (ends.low + ends.high) / 2, ends.high]" :key="v" :x="LEFT - 6" :y="y(v) + 4" text-anchor="end">
         {{ shown(v, 1) }}
       </text>
-      <text :x="LEFT - 6" y="12" text-anchor="end">{{ kind?.unit }}</text>
+      <text :x="LEFT + 4" y="14">{{ kind?.unit }}</text>
       <path :d="path" class="line" />
       <g
         v-for="(p, n) in points"
