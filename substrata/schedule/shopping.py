@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 from math import ceil
 
 from substrata.batch.weighed import FRYING
 from substrata.context.dough import Dough
 from substrata.pantry.library import Library
+from substrata.quantities.tables import read_table
 
-_SECTIONS = {  # where a shop has it (common practice)
-    "base": "flours and nuts", "binder": "baking", "lift": "baking", "sweetener": "baking", "flavour": "spices", "salt": "spices",
-    "cheese": "dairy", "egg": "eggs", "fat": "fats and oils", "liquid": "drinks and vinegar", "acid": "drinks and vinegar",
-    "vegetable": "vegetables", "protein": "baking",
-}  # fmt: skip
+
+@cache
+def _sections() -> dict[str, str]:
+    """Where a shop has what is of a role."""
+    return {row.text("role"): row.text("section") for row in read_table("shop_sections.csv")}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -101,6 +103,6 @@ def _row(
     else:
         text = f"{name}: {short:.0f} g"
     return ShoppingRow(
-        ingredient=key, name=name, section=_SECTIONS.get(role, "other"), wanted_g=round(grams, 1), on_hand_g=there,
+        ingredient=key, name=name, section=_sections().get(role, "other"), wanted_g=round(grams, 1), on_hand_g=there,
         short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, by=by, text=text,
     )  # fmt: skip
