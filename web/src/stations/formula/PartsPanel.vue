@@ -161,6 +161,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
             <th>a piece</th>
             <th>net carbs</th>
             <th>protein</th>
+            <th v-if="told[0]?.eaters.length">fit a day</th>
             <th>allergens</th>
             <th />
           </tr>
@@ -190,9 +191,14 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
               <td>{{ weight(told[n]?.piece_g ?? 0, session.units) }} {{ weightUnit(session.units) }}</td>
               <td>{{ figure(told[n]?.net_carbs ?? 0, 1) }} g</td>
               <td>{{ figure(told[n]?.protein ?? 0, 1) }} g</td>
+              <td v-if="told[0]?.eaters.length">
+                <span v-for="e in told[n]?.eaters" :key="e.eater" class="fits" :title="e.text"
+                  >{{ e.eater }}: {{ e.pieces >= 99 ? 'any' : e.pieces }}</span
+                >
+              </td>
               <td :class="{ about: told[n]?.cautions_differ }">{{ told[n]?.allergens.join(', ') }}</td>
             </template>
-            <td v-else colspan="4" />
+            <td v-else :colspan="told[0]?.eaters.length ? 5 : 4" />
             <td>
               <v-btn
                 v-if="bench.mayEdit"
@@ -275,6 +281,11 @@ th {
 td {
   padding: 3px 8px;
   border-top: 1px solid var(--rule);
+}
+
+.fits {
+  display: block;
+  font-size: 13px;
 }
 
 .whose td {
