@@ -55,6 +55,8 @@ def connect(api: NinjaAPI) -> None:
         # The parser wraps what stopped it: a body too large to read is not a body that cannot be read.
         if isinstance(error.__context__, RequestDataTooBig):
             return answer(request, _TOO_MUCH)
+        if isinstance(error.__context__, KitchenError):
+            return kitchen(request, error.__context__)
         return answer(request, ProblemOut(title=str(error), status=error.status_code))
 
     def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
