@@ -103,7 +103,7 @@ def test_a_whole_run_on_a_phone_offline_in_the_middle(shelf, site):
     page.get_by_role("button", name="bad", exact=True).click()
     page.get_by_role("button", name="too soft or runs").click()
     page.get_by_role("button", name="Save the verdict").click()
-    work(page)
+    work(page, "why")
     expect(page.get_by_role("region", name="In the making")).to_be_visible()
     assert violations(page) == [], "why"
     run.refresh_from_db()
