@@ -52,12 +52,7 @@ def connect(api: NinjaAPI) -> None:
         return answer(request, ProblemOut(title="you are signed out", status=401, remedy="sign in"))
 
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
-        # The parser wraps what stopped it: a body too large to read is not a body that cannot be read.
-        if isinstance(error.__context__, RequestDataTooBig):
-            return answer(request, _TOO_MUCH)
-        if isinstance(error.__context__, KitchenError):
-            return kitchen(request, error.__context__)
-        return answer(request, ProblemOut(title=str(error), status=error.status_code))
+        return answer(request, _of_http(error))
 
     def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
         return answer(request, _TOO_MUCH)
@@ -72,6 +67,16 @@ def connect(api: NinjaAPI) -> None:
     }
     for error, handler in handlers.items():
         api.add_exception_handler(error, handler)
+
+
+def _of_http(error: HttpError) -> ProblemOut:
+    """A refusal of the framework; its parser wraps what stopped it, and a body too large to read is not one that cannot be read."""
+    cause = error.__context__
+    if isinstance(cause, RequestDataTooBig):
+        return _TOO_MUCH
+    if isinstance(cause, KitchenError):
+        return _of_refusal(cause, cause.status)
+    return ProblemOut(title=str(error), status=error.status_code)
 
 
 def _of_refusal(error: SubstrataError | KitchenError, status: int, **more: Any) -> ProblemOut:
