@@ -8,7 +8,8 @@ from pydantic import ConfigDict, Field
 
 from api.document_schemas import Text
 from kitchen.models import Plan
-from substrata.schedule.planned import MoveConflict, Planned
+from substrata.schedule.moves import MoveConflict
+from substrata.schedule.planned import Planned
 from substrata.schedule.shopping import ShoppingRow
 
 

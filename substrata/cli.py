@@ -1,6 +1,8 @@
 """The command line: the same core, JSON in, JSON out, ``--table`` for people.
 
-``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import TEXT`` · ``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``plan P`` · ``shopping P`` · ``export F --to STYLE`` · ``schema``. Bad input ends with exit code 2 and one line.
+``python -m substrata analyse F`` · ``card F`` · ``prep F`` · ``shape F`` · ``bake F`` · ``check-label L`` · ``import FILE`` ·
+``balance F`` · ``swap F`` · ``reach F KEY`` · ``begin`` · ``steps F`` · ``feel F`` · ``why RUN`` · ``learn RUNS`` · ``plan P`` ·
+``shopping P`` · ``export F --to STYLE`` · ``schema``. Bad input ends with exit code 2 and one line.
 """
 
 from __future__ import annotations

@@ -2,7 +2,7 @@
 
 import secrets
 import time
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
@@ -211,13 +211,13 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     made = bench(plan)
     begun = shown = time.monotonic()
 
-    def told(better: Any) -> bool:
+    def told(better: Callable[[], Any]) -> bool:
         nonlocal shown
         now = time.monotonic()
         if now - shown < _SHOWN_EVERY_S:
             return True
         shown = now
-        Job.objects.filter(pk=job.pk).update(result=_json(better))
+        Job.objects.filter(pk=job.pk).update(result=_json(better()))
         return progress.report(min(round(100 * (now - begun) / _SECONDS), 99))
 
     answer = plan_of(made, effort=Effort(seconds=_SECONDS, workers=2), told=told)
@@ -249,7 +249,7 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
     Raises:
         Refused: when it has not been planned yet.
     """
-    from substrata.schedule.planned import conflicts
+    from substrata.schedule.moves import conflicts
 
     plan = open_plan(user, kitchen_id, plan_id)
     return conflicts(bench(plan), _placed(plan), task, start_min)
@@ -262,7 +262,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     Raises:
         Refused: when it has not been planned yet.
     """
-    from substrata.schedule.planned import slipped
+    from substrata.schedule.moves import slipped
 
     member = membership(user, kitchen_id, BAKER)
     plan = _plan_of(member, plan_id, lock=True)

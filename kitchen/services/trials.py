@@ -25,6 +25,7 @@ from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
 from substrata.context.dough import Dough
+from substrata.exchange.cells import safe_cell
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.compare import RunsCompared, compared
 from substrata.trials.diagnosis import diagnose
@@ -343,17 +344,10 @@ def _csv(rows: list[Run]) -> str:
             "faults": " ".join(row.faults),
             "note": verdict.get("note", ""),
         }
-        table.writerow([_safe(told.get(column)) for column in _COLUMNS])
+        table.writerow([safe_cell(told.get(column)) for column in _COLUMNS])
     return out.getvalue()
 
 
 def _measured(done: Done) -> dict[str, float | None]:
     keys = ("rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c")
     return {key: getattr(done, key) for key in keys}
-
-
-def _safe(value: Any) -> Any:
-    """A cell that no spreadsheet takes for a formula."""
-    if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t", "\r"):
-        return f"'{value}"
-    return "" if value is None else value

@@ -7,6 +7,7 @@ import io
 import json
 from typing import Any
 
+from substrata.exchange.cells import safe_cell
 from substrata.recipe.recipe import Recipe, RecipeLine
 
 TEXT_STYLES = ("text", "markdown", "csv", "jsonld")
@@ -89,14 +90,10 @@ def as_csv(recipe: Recipe) -> str:
 def ingredient_rows(recipe: Recipe) -> list[list[Any]]:
     """The ingredients as rows of ``COLUMNS``; no cell is taken for a formula of a sheet."""
     return [
-        [_safe(group.title), _safe(line.name), line.grams, _safe(line.measure), _safe(line.note)]
+        [safe_cell(group.title), safe_cell(line.name), line.grams, safe_cell(line.measure), safe_cell(line.note)]
         for group in recipe.groups
         for line in group.lines
     ]
-
-
-def _safe(text: str) -> str:
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
 def as_jsonld(recipe: Recipe) -> str:

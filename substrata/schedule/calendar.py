@@ -10,6 +10,7 @@ from typing import Any
 
 from icalendar import Alarm, Calendar, Event
 
+from substrata.exchange.cells import safe_cell
 from substrata.schedule.planned import HandsAt, PlannedTask
 
 _ALARM_MIN = 5  # before work that takes hands
@@ -85,10 +86,5 @@ def table(tasks: Sequence[PlannedTask]) -> str:
             "uses": " ".join(task.uses),
             "hands_min": sum(span.end_min - span.start_min for span in task.hands),
         }
-        writer.writerow([_safe(row[column]) for column in COLUMNS])
+        writer.writerow([safe_cell(row[column]) for column in COLUMNS])
     return out.getvalue()
-
-
-def _safe(value: Any) -> Any:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t", "\r") else value

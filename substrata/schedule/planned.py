@@ -11,7 +11,7 @@ from substrata.errors import FormulaError
 from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
-from substrata.schedule.check import faults, score
+from substrata.schedule.check import score
 from substrata.schedule.listed import listed
 from substrata.schedule.plan_document import Clock, Pin, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, Task, hand_times
@@ -117,7 +117,7 @@ class Planned:
     horizon: int
 
 
-Stopped = Callable[["Planned"], bool]
+Offered = Callable[[Callable[[], "Planned"]], bool]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -211,13 +211,13 @@ def _pinned(tasks: list[Task], pins: tuple[Pin, ...], clock: Clock) -> list[Task
     return [replace(task, fixed_start=max(where[task.id], 0)) if task.id in where else task for task in tasks]
 
 
-def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Stopped | None = None) -> Planned:  # noqa: B008 - frozen
+def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Offered | None = None) -> Planned:  # noqa: B008 - frozen
     """Plan it, as carefully as its deadlines allow.
 
     Args:
         bench: what is wanted.
         effort: how long is sought.
-        told: is shown every better plan; False stops the search.
+        told: is offered every better plan, which is worked out only when it is called for; False stops the search.
 
     Raises:
         FormulaError: when it cannot be planned at all.
@@ -228,7 +228,7 @@ def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Stopped | None = N
     hard = pressed(problem)
     found: tuple[Schedule, Care] | None = None
     for care in CARES:
-        show = (lambda better, care=care: told(told_of(bench, better, care))) if told else None
+        show = (lambda better, care=care: told(lambda: told_of(bench, better, care))) if told else None
         seconds = effort.seconds if found is None else max(effort.seconds / 3, _FIRST_S)
         schedule = solve(careful(problem, care), replace(effort, seconds=seconds), told=show)
         if not schedule.placed:
@@ -482,94 +482,3 @@ def _heat(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
             minutes, degrees = [*minutes, at.end], [*degrees, task.leaves_c]
         told.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
     return tuple(told)
-
-
-@dataclass(frozen=True, kw_only=True)
-class MoveConflict:
-    """Why a task cannot be where it was dragged to."""
-
-    kind: str
-    task: str  # the other; "" for none
-    text: str
-
-
-def conflicts(bench: Bench, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
-    """What stands in the way of moving one task; what comes after it in its own bake moves along.
-
-    Args:
-        bench: the plan.
-        placed: where everything is.
-        task: that is moved.
-        start: minute it is moved to.
-
-    Raises:
-        FormulaError: when there is no such task.
-    """
-    problem = bench.problem
-    if task not in problem.task or task not in placed:
-        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
-    missing = [key for key in problem.task if key not in placed]
-    if missing:
-        raise FormulaError(
-            "the plan is older than its formulas",
-            got=", ".join(missing)[:60],
-            allowed="the plan of these formulas",
-            remedy="plan it again",
-            field="task",
-        )
-    by = start - placed[task].start
-    along = _after(problem, task) if by > 0 else {task}
-    moved = {
-        key: Placed(start=at.start + by, end=at.end + by, oven=at.oven) if key in along else at
-        for key, at in placed.items()
-    }
-    free = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
-    before = {(fault.kind, fault.text) for fault in faults(free, Schedule(placed=dict(placed), status="feasible"))}
-    found: dict[str, MoveConflict] = {}
-    for fault in faults(free, Schedule(placed=moved, status="feasible")):
-        if (fault.kind, fault.text) not in before:
-            other = next((key for key in fault.tasks if key != task), "")
-            found.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
-    for due in problem.dues:
-        over = moved[due.task].end - due.minute
-        if due.task in along and over > 0:
-            found[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
-    return tuple(found.values())
-
-
-def _after(problem: Problem, task: str) -> set[str]:
-    """A task and everything that waits for it."""
-    found, left = {task}, [task]
-    while left:
-        one = left.pop()
-        for lag in problem.lags:
-            if lag.before == one and lag.after not in found:
-                found.add(lag.after)
-                left.append(lag.after)
-    return found
-
-
-def slipped(bench: Bench, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
-    """The plan in which a task takes longer: what came before it is done, what runs beside it goes on.
-
-    Raises:
-        FormulaError: when there is no such task.
-    """
-    if task not in bench.problem.task or task not in placed:
-        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
-    clock = bench.clock
-    now = placed[task].end
-    rows = []
-    for key, at in placed.items():
-        if key == task:
-            rows.append(Pin(task=key, start=_told(clock, at.start), expected=_told(clock, at.end + minutes)))
-        elif at.end <= now:
-            rows.append(Pin(task=key, start=_told(clock, at.start), end=_told(clock, at.end)))
-        elif at.start < now:
-            rows.append(Pin(task=key, start=_told(clock, at.start)))
-    pins = tuple(Pin(task=key, start=_told(clock, at.start)) for key, at in placed.items())
-    return replace(bench.plan, pins=pins, happened=tuple(rows))
-
-
-def _told(clock: Clock, minute: int) -> str:
-    return clock.time(minute).isoformat()

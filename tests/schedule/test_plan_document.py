@@ -9,8 +9,9 @@ from substrata import load_library, read_document, write_document
 from substrata.context.dough import Dough
 from substrata.errors import FormulaError
 from substrata.schedule.check import faults
+from substrata.schedule.moves import conflicts, slipped
 from substrata.schedule.plan_document import Clock, plan_schema, read_plan, write_plan
-from substrata.schedule.planned import bench_of, conflicts, plan_of, slipped
+from substrata.schedule.planned import bench_of, plan_of
 from substrata.schedule.problem import Placed, Schedule
 from substrata.schedule.shopping import Pack, shopping
 from substrata.schedule.solve import Effort

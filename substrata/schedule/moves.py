@@ -1,0 +1,103 @@
+"""A plan changed by hand: what stands in the way of a task that is dragged, and the plan in which one takes longer."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from substrata.errors import FormulaError
+from substrata.schedule.check import faults
+from substrata.schedule.plan_document import Clock, Pin, Plan
+from substrata.schedule.planned import Bench
+from substrata.schedule.problem import Placed, Problem, Schedule
+
+
+@dataclass(frozen=True, kw_only=True)
+class MoveConflict:
+    """Why a task cannot be where it was dragged to."""
+
+    kind: str
+    task: str  # the other; "" for none
+    text: str
+
+
+def conflicts(bench: Bench, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
+    """What stands in the way of moving one task; what comes after it in its own bake moves along.
+
+    Args:
+        bench: the plan.
+        placed: where everything is.
+        task: that is moved.
+        start: minute it is moved to.
+
+    Raises:
+        FormulaError: when there is no such task.
+    """
+    problem = bench.problem
+    if task not in problem.task or task not in placed:
+        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+    missing = [key for key in problem.task if key not in placed]
+    if missing:
+        raise FormulaError(
+            "the plan is older than its formulas",
+            got=", ".join(missing)[:60],
+            allowed="the plan of these formulas",
+            remedy="plan it again",
+            field="task",
+        )
+    by = start - placed[task].start
+    along = _after(problem, task) if by > 0 else {task}
+    moved = {
+        key: Placed(start=at.start + by, end=at.end + by, oven=at.oven) if key in along else at
+        for key, at in placed.items()
+    }
+    free = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
+    before = {(fault.kind, fault.text) for fault in faults(free, Schedule(placed=dict(placed), status="feasible"))}
+    found: dict[str, MoveConflict] = {}
+    for fault in faults(free, Schedule(placed=moved, status="feasible")):
+        if (fault.kind, fault.text) not in before:
+            other = next((key for key in fault.tasks if key != task), "")
+            found.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
+    for due in problem.dues:
+        over = moved[due.task].end - due.minute
+        if due.task in along and over > 0:
+            found[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
+    return tuple(found.values())
+
+
+def _after(problem: Problem, task: str) -> set[str]:
+    """A task and everything that waits for it."""
+    found, left = {task}, [task]
+    while left:
+        one = left.pop()
+        for lag in problem.lags:
+            if lag.before == one and lag.after not in found:
+                found.add(lag.after)
+                left.append(lag.after)
+    return found
+
+
+def slipped(bench: Bench, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
+    """The plan in which a task takes longer: what came before it is done, what runs beside it goes on.
+
+    Raises:
+        FormulaError: when there is no such task.
+    """
+    if task not in bench.problem.task or task not in placed:
+        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+    clock = bench.clock
+    now = placed[task].end
+    rows = []
+    for key, at in placed.items():
+        if key == task:
+            rows.append(Pin(task=key, start=_told(clock, at.start), expected=_told(clock, at.end + minutes)))
+        elif at.end <= now:
+            rows.append(Pin(task=key, start=_told(clock, at.start), end=_told(clock, at.end)))
+        elif at.start < now:
+            rows.append(Pin(task=key, start=_told(clock, at.start)))
+    pins = tuple(Pin(task=key, start=_told(clock, at.start)) for key, at in placed.items())
+    return replace(bench.plan, pins=pins, happened=tuple(rows))
+
+
+def _told(clock: Clock, minute: int) -> str:
+    return clock.time(minute).isoformat()
