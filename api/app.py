@@ -11,7 +11,21 @@ from ninja.security import django_auth
 
 from api.errors import connect
 from api.plain_text import has_nul
-from api.routers import balance, card, files, formula, jobs, kitchens, oven, pantry, plans, prep, recipes, runs
+from api.routers import (
+    accounts,
+    balance,
+    card,
+    files,
+    formula,
+    jobs,
+    kitchens,
+    oven,
+    pantry,
+    plans,
+    prep,
+    recipes,
+    runs,
+)
 from kitchen.errors import Refused
 
 
@@ -48,6 +62,7 @@ api = NinjaAPI(
 )
 connect(api)
 api.add_router("", kitchens.router)
+api.add_router("", accounts.router)
 api.add_router("", pantry.router)
 api.add_router("", formula.router)
 api.add_router("", files.router)

@@ -1,28 +1,34 @@
-"""A minute's pass to the analysis endpoint, so that a dragging finger does not ask the database who it is.
+"""A minute's pass to the analysis endpoint, so that a dragging finger does not ask the database for everything each time.
 
-The endpoint keeps nothing and shows nothing but figures of the document it was sent; what a kitchen decides
-there is only by which conventions they are made. So a signed cookie that holds these choices for one person
-and one kitchen stands in for the session for a minute; without it the session and the membership are looked
-up as everywhere else, and a new pass is handed out.
+The endpoint keeps nothing and shows nothing but figures of the document it was sent; what a kitchen decides there is only by which
+conventions they are made. The pass says who asks in which kitchen at which of its revisions, and is good only beside the session
+that it was made for. One question, by keys, tells with each request whether that session, the membership and the revision are still
+as they were: signing out, being taken out and any change of the kitchen end it at once. The choices themselves never leave the server.
 """
 
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass
+from functools import lru_cache
+from hashlib import sha256
 from typing import Any
 
+from django.conf import settings as django_settings
+from django.contrib.sessions.models import Session
 from django.core import signing
+from django.db.models import Exists
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja.security.session import SessionAuth
 
 from api.person import person
+from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership
-from kitchen.services.judging import core_settings, kitchen_lessons
+from kitchen.services.judging import core_settings
 from substrata import Settings
-from substrata.quantities.pans import Pan
-from substrata.settings import Eater
 
 COOKIE = "bench"
 SECONDS = 60
 _SALT = "substrata.bench"
+_HELD = 64  # kitchens whose choices are at hand
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,17 +58,25 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
     if known is not None and known.kitchen_id == kitchen_id:
         return known, False
     kitchen = membership(person(request), kitchen_id).kitchen
-    kitchen_lessons(kitchen.pk, kitchen.revision)  # at hand for the requests that come with the pass
     return BenchPass(kitchen_id=kitchen_id, revision=kitchen.revision, settings=core_settings(kitchen)), True
 
 
-def hand_out(response: HttpResponse, held: BenchPass, *, secure: bool) -> None:
+@lru_cache(maxsize=_HELD)
+def _choices_at(kitchen_id: int, revision: int) -> Settings:
+    return core_settings(Kitchen.objects.get(pk=kitchen_id))
+
+
+def hand_out(request: HttpRequest, response: HttpResponse, held: BenchPass) -> None:
     """Put a fresh pass into the response."""
-    # Lessons are long, and looked up again by the kitchen's revision.
-    brief = replace(held, settings=replace(held.settings, lessons=()))
-    value = signing.dumps(asdict(brief), salt=_SALT, compress=True)
+    value = signing.dumps([person(request).pk, held.kitchen_id, held.revision, _marked(request)], salt=_SALT)
     response.set_cookie(
-        COOKIE, value, max_age=SECONDS, path="/api/kitchens", httponly=True, samesite="Strict", secure=secure
+        COOKIE,
+        value,
+        max_age=SECONDS,
+        path="/api/kitchens",
+        httponly=True,
+        samesite="Strict",
+        secure=request.is_secure(),
     )
 
 
@@ -71,20 +85,38 @@ def forget_pass(response: HttpResponse) -> None:
     response.delete_cookie(COOKIE, path="/api/kitchens", samesite="Strict")
 
 
+def _session_key(request: HttpRequest) -> str:
+    return request.COOKIES.get(django_settings.SESSION_COOKIE_NAME, "")
+
+
+def _marked(request: HttpRequest) -> str:
+    """The session as a mark from which it cannot be told."""
+    return sha256(_session_key(request).encode()).hexdigest()[:24]
+
+
 def _read(request: HttpRequest) -> BenchPass | None:
+    """The pass of a request, looked at once."""
+    known: BenchPass | None
+    if hasattr(request, "_bench_pass"):
+        known = request._bench_pass  # noqa: SLF001 - kept on the request that it belongs to
+        return known
+    known = _checked(request)
+    request._bench_pass = known  # type: ignore[attr-defined]  # noqa: SLF001
+    return known
+
+
+def _checked(request: HttpRequest) -> BenchPass | None:
     value = request.COOKIES.get(COOKIE)
     if not value:
         return None
     try:
-        held = signing.loads(value, salt=_SALT, max_age=SECONDS)
-        eaters = tuple(
-            Eater(name=eater["name"], budgets=tuple((key, amount) for key, amount in eater["budgets"]))
-            for eater in held["settings"].pop("eaters")
-        )
-        pans = tuple(Pan(**pan) for pan in held["settings"].pop("pans"))
-        del held["settings"]["lessons"]
-        lessons = kitchen_lessons(held["kitchen_id"], held["revision"])
-        settings = Settings(**held["settings"], eaters=eaters, pans=pans, lessons=lessons)
-        return BenchPass(kitchen_id=held["kitchen_id"], revision=held["revision"], settings=settings)
-    except (signing.BadSignature, KeyError, TypeError):
+        user_id, kitchen_id, revision, mark = signing.loads(value, salt=_SALT, max_age=SECONDS)
+    except (signing.BadSignature, ValueError, TypeError):
         return None
+    if mark != _marked(request):
+        return None
+    session = Session.objects.filter(session_key=_session_key(request), expire_date__gt=timezone.now())
+    rows = Membership.objects.filter(user_id=user_id, kitchen_id=kitchen_id, kitchen__revision=revision)
+    if not rows.filter(Exists(session)).exists():
+        return None
+    return BenchPass(kitchen_id=kitchen_id, revision=revision, settings=_choices_at(kitchen_id, revision))

@@ -4,12 +4,14 @@ from collections.abc import Callable
 from itertools import pairwise
 from typing import Any
 
+from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from kitchen.errors import Conflict, KitchenError
+from kitchen.errors import Conflict, Forbidden, KitchenError
+from kitchen.services.history import record_refusal
 from substrata.errors import SubstrataError
 
 
@@ -43,6 +45,11 @@ def connect(api: NinjaAPI) -> None:
 
     def kitchen(request: HttpRequest, error: KitchenError) -> HttpResponse:
         current = error.current if isinstance(error, Conflict) else None
+        # What somebody of the kitchen may see and not do is shown to its owners.
+        place = request.resolver_match
+        kitchen_id = place.kwargs.get("kitchen_id") if place else None
+        if isinstance(error, Forbidden) and place and kitchen_id and isinstance(request.user, User):
+            record_refusal(request.user, kitchen_id, f"{request.method} {place.route}")
         return answer(request, _of_refusal(error, error.status, current=current))
 
     def validation(request: HttpRequest, error: ValidationError) -> HttpResponse:

@@ -27,6 +27,7 @@ class KitchenOut(Schema):
     revision: int  # of its choices, packs and eaters
     lessons_off: list[str]  # blocks of what was learned that its forecasts leave alone
     learns_from: datetime | None  # runs before it teach nothing
+    erased_at: datetime | None  # its owner wants it to end then
 
     @classmethod
     def of(cls, member: Membership) -> "KitchenOut":
@@ -48,6 +49,7 @@ class KitchenOut(Schema):
             revision=k.revision,
             lessons_off=k.lessons_off,
             learns_from=k.learns_from,
+            erased_at=k.erased_at,
         )
 
 
@@ -57,6 +59,7 @@ class MeOut(Schema):
     id: int
     email: str
     kitchens: list[KitchenOut]
+    erased_at: datetime | None  # the account is to end then
 
 
 class KitchenIn(Schema):
@@ -80,11 +83,17 @@ class KitchenSettingsIn(Schema):
     low_salt: bool | None = None
 
 
-class MemberIn(Schema):
-    """A person to let in."""
+class RoleIn(Schema):
+    """What a person may do from now on."""
 
-    email: Text
     role: Text
+
+
+class ClosingIn(Schema):
+    """Whether a kitchen is to end, and its name once more, so that it is not ended by mistake."""
+
+    on: bool
+    name: Text = ""
 
 
 class MemberOut(Schema):

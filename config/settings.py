@@ -37,6 +37,8 @@ INSTALLED_APPS = [
     "allauth",
     "allauth.account",
     "allauth.headless",
+    "allauth.mfa",
+    "allauth.usersessions",
     "csp",
     "ninja",
     "procrastinate.contrib.django",
@@ -55,6 +57,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "allauth.account.middleware.AccountMiddleware",
+    "api.traced.traced",
 ]
 
 ROOT_URLCONF = "config.urls"
@@ -62,7 +65,7 @@ WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [],
+        "DIRS": [BASE_DIR / "kitchen" / "templates"],  # before the libraries' own: mail speaks as the house does
         "APP_DIRS": True,
         "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
     }
@@ -82,6 +85,12 @@ DATABASES = {
         "OPTIONS": {"connect_timeout": 5},
     }
 }
+# A worker that has not told for twenty seconds that it lives is taken for dead, and its work given to another.
+PROCRASTINATE_WORKER_DEFAULTS = {
+    "update_heartbeat_interval": 5.0,
+    "stalled_worker_timeout": 20.0,
+    "delete_jobs": "successful",
+}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
@@ -93,12 +102,52 @@ AUTH_PASSWORD_VALIDATORS = [
 ACCOUNT_LOGIN_METHODS = {"email"}
 ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
 ACCOUNT_USER_MODEL_USERNAME_FIELD = "username"
-# No mail server ships with the app: an address is a name to sign in with.
-ACCOUNT_EMAIL_VERIFICATION = "none"
-ACCOUNT_RATE_LIMITS = {"login": "30/m/ip", "login_failed": "10/m/ip,5/5m/key", "signup": "20/m/ip"}
-EMAIL_BACKEND = "django.core.mail.backends.console.EmailBackend"
+ACCOUNT_ADAPTER = "kitchen.accounts.adapter.Accounts"
+# An address counts when a code that was sent there has come back. Nobody is told who has an account.
+ACCOUNT_EMAIL_VERIFICATION = "mandatory"
+ACCOUNT_EMAIL_VERIFICATION_BY_CODE_ENABLED = ACCOUNT_PASSWORD_RESET_BY_CODE_ENABLED = True
+ACCOUNT_EMAIL_VERIFICATION_BY_CODE_TIMEOUT = ACCOUNT_PASSWORD_RESET_BY_CODE_TIMEOUT = 15 * 60
+ACCOUNT_PREVENT_ENUMERATION = True
+ACCOUNT_CHANGE_EMAIL = True
+ACCOUNT_EMAIL_NOTIFICATIONS = True
+ACCOUNT_REAUTHENTICATION_REQUIRED = True
+ACCOUNT_LOGIN_ON_PASSWORD_RESET = True
+# Wrong passwords are counted by the adapter: the library's count by address would let a stranger lock it.
+ACCOUNT_RATE_LIMITS = {
+    "login": "60/m/ip",
+    "login_failed": False,
+    "signup": "20/m/ip",
+    "confirm_email": "5/10m/key",  # letters to one address, whoever asks for them
+    "reset_password": "20/m/ip,5/10m/key",
+}
+# How many proxies stand before the server and add to X-Forwarded-For; 0: whatever it says is not believed.
+ALLAUTH_TRUSTED_PROXY_COUNT = int(os.environ.get("SUBSTRATA_PROXIES", "0"))
+MFA_SUPPORTED_TYPES = ["totp", "recovery_codes", "webauthn"]
+MFA_TOTP_ISSUER = "Substrata"
+MFA_TOTP_TOLERANCE = 1
+MFA_PASSKEY_LOGIN_ENABLED = True
+MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not HTTPS  # localhost
+USERSESSIONS_TRACK_ACTIVITY = False
 HEADLESS_ONLY = True
-HEADLESS_FRONTEND_URLS: dict[str, str] = {}
+# The library wants to know where the page has its forms; its letters here send codes and no links.
+HEADLESS_FRONTEND_URLS = {"account_signup": "/sign-in", "account_reset_password": "/sign-in"}
+
+# Letters are kept in the database and carried by the worker: to a mail server, or to a folder that stands in for one.
+PUBLIC_ADDRESS = os.environ.get("SUBSTRATA_ADDRESS", "http://localhost:8000").rstrip("/")
+DEFAULT_FROM_EMAIL = os.environ.get("SUBSTRATA_MAIL_FROM", "Substrata <kitchen@localhost>")
+EMAIL_BACKEND = "kitchen.accounts.mail.Letters"
+EMAIL_HOST = os.environ.get("SUBSTRATA_SMTP_HOST", "")
+EMAIL_PORT = int(os.environ.get("SUBSTRATA_SMTP_PORT", "587"))
+EMAIL_HOST_USER = os.environ.get("SUBSTRATA_SMTP_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("SUBSTRATA_SMTP_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("SUBSTRATA_SMTP_TLS", "starttls") == "starttls"
+EMAIL_USE_SSL = os.environ.get("SUBSTRATA_SMTP_TLS", "starttls") == "ssl"
+EMAIL_TIMEOUT = 20
+MAIL_FOLDER = EMAIL_FILE_PATH = os.environ.get("SUBSTRATA_MAIL_FOLDER", str(LOCAL / "outbox"))
+_CARRIERS = "django.core.mail.backends"
+MAIL_CARRIER = f"{_CARRIERS}.smtp.EmailBackend" if EMAIL_HOST else f"{_CARRIERS}.filebased.EmailBackend"
+# The folder's letters, with their codes, may be read by whoever opens the page: for a kitchen on one's own machine only.
+OUTBOX_PAGE = os.environ.get("SUBSTRATA_OUTBOX_PAGE") == "1" and not EMAIL_HOST and not HTTPS
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache"}}
 
 LANGUAGE_CODE = "en-gb"

@@ -1,27 +1,63 @@
 """Addresses: the API, the accounts, and the page for everything else."""
 
+from typing import Any
+
 from allauth.headless.account import views
 from allauth.headless.constants import Client
-from django.urls import include, path, re_path
+from allauth.headless.mfa import views as second_factor
+from allauth.headless.usersessions import views as sessions
+from django.urls import URLPattern, include, path, re_path
 
 from api.app import api
 from api.page import bench_worker, page
 from api.routers.plans import calendar_feed
 from api.routers.recipes import shared_card
 
-# Of the accounts library only what the page asks for. Its other addresses let a person put a stranger's e-mail address on
-# their own account, which nothing here verifies.
+# Of the accounts library only what the page asks for.
 _IN_BROWSER = {"client": Client.BROWSER}
+
+
+def _mounted(address: str, view: Any, name: str) -> URLPattern:
+    found: URLPattern = path(address, view.as_api_view(**_IN_BROWSER), name=name)
+    return found
+
+
 _ACCOUNTS = (
     [
-        path("auth/signup", views.SignupView.as_api_view(**_IN_BROWSER), name="signup"),
-        path("auth/login", views.LoginView.as_api_view(**_IN_BROWSER), name="login"),
-        path("auth/session", views.SessionView.as_api_view(**_IN_BROWSER), name="current_session"),
-        path("account/password/change", views.ChangePasswordView.as_api_view(**_IN_BROWSER), name="change_password"),
+        _mounted("auth/signup", views.SignupView, "signup"),
+        _mounted("auth/login", views.LoginView, "login"),
+        _mounted("auth/session", views.SessionView, "current_session"),
+        _mounted("auth/reauthenticate", views.ReauthenticateView, "reauthenticate"),
+        _mounted("auth/email/verify", views.VerifyEmailView, "verify_email"),
+        _mounted("auth/email/verify/resend", views.ResendEmailVerificationCodeView, "resend_email_verification_code"),
+        _mounted("auth/password/request", views.RequestPasswordResetView, "request_password_reset"),
+        _mounted("auth/password/reset", views.ResetPasswordView, "reset_password"),
+        _mounted("account/password/change", views.ChangePasswordView, "change_password"),
+        _mounted("account/email", views.ManageEmailView, "manage_email"),
     ],
     "account",
 )
-_BROWSER = ([path("v1/", include(_ACCOUNTS))], "browser")
+_SECOND_FACTOR = (
+    [
+        _mounted("auth/2fa/authenticate", second_factor.AuthenticateView, "authenticate"),
+        _mounted("auth/2fa/reauthenticate", second_factor.ReauthenticateView, "reauthenticate"),
+        _mounted("auth/webauthn/login", second_factor.LoginWebAuthnView, "login_webauthn"),
+        _mounted("auth/webauthn/authenticate", second_factor.AuthenticateWebAuthnView, "authenticate_webauthn"),
+        _mounted("auth/webauthn/reauthenticate", second_factor.ReauthenticateWebAuthnView, "reauthenticate_webauthn"),
+        _mounted("account/authenticators", second_factor.AuthenticatorsView, "authenticators"),
+        _mounted("account/authenticators/totp", second_factor.ManageTOTPView, "manage_totp"),
+        _mounted(
+            "account/authenticators/recovery-codes", second_factor.ManageRecoveryCodesView, "manage_recovery_codes"
+        ),
+        _mounted("account/authenticators/webauthn", second_factor.ManageWebAuthnView, "manage_webauthn"),
+    ],
+    "mfa",
+)
+_SESSIONS = ([_mounted("auth/sessions", sessions.SessionsView, "sessions")], "usersessions")
+_BROWSER = (
+    [path("v1/", include(_ACCOUNTS)), path("v1/", include(_SECOND_FACTOR)), path("v1/", include(_SESSIONS))],
+    "browser",
+)
 
 urlpatterns = [
     path("api/", api.urls),

@@ -12,3 +12,4 @@ class KitchenConfig(AppConfig):
     def ready(self) -> None:
         """Listen to sign-ups."""
         from kitchen import signals  # noqa: F401 - connects on import
+        from kitchen.accounts import notices  # noqa: F401

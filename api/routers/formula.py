@@ -47,7 +47,7 @@ def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> 
     # Written straight from the core's dataclasses: validating our own figures would cost more than making them.
     response = HttpResponse(orjson.dumps(judge(library, held.settings, document)), content_type="application/json")
     if new:
-        hand_out(response, held, secure=request.is_secure())
+        hand_out(request, response, held)
     return response
 
 

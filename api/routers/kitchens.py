@@ -6,17 +6,19 @@ from ninja import Router
 from api.bench_pass import forget_pass
 from api.errors import ProblemOut
 from api.kitchen_schemas import (
+    ClosingIn,
     EaterDocument,
     EatersIn,
     KitchenIn,
     KitchenOut,
     KitchenSettingsIn,
-    MemberIn,
     MemberOut,
     MeOut,
+    RoleIn,
 )
 from api.person import person
-from kitchen.models import Membership
+from kitchen.models import Closing, Membership
+from kitchen.services import closing as closings
 from kitchen.services import kitchens
 from kitchen.services.access import membership
 
@@ -28,7 +30,13 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 def me(request: HttpRequest) -> MeOut:
     """The person signed in, with their kitchens."""
     rows = Membership.objects.filter(user_id=person(request).pk).select_related("kitchen").order_by("kitchen_id")
-    return MeOut(id=person(request).pk, email=person(request).email, kitchens=[KitchenOut.of(m) for m in rows])
+    closing = Closing.objects.filter(user_id=person(request).pk).first()
+    return MeOut(
+        id=person(request).pk,
+        email=person(request).email,
+        kitchens=[KitchenOut.of(m) for m in rows],
+        erased_at=closing.erased_at if closing else None,
+    )
 
 
 @router.post("/kitchens", response={201: KitchenOut, **Problems}, operation_id="open_kitchen")
@@ -54,19 +62,29 @@ def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
     return [MemberOut.of(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
 
 
-@router.post("/kitchens/{int:kitchen_id}/members", response={200: MemberOut, **Problems}, operation_id="add_member")
-def add_member(request: HttpRequest, kitchen_id: int, payload: MemberIn) -> MemberOut:
-    """Let a person in, or change their role."""
-    return MemberOut.of(kitchens.add_member(person(request), kitchen_id, payload.email, payload.role))
+@router.patch(
+    "/kitchens/{int:kitchen_id}/members/{int:person_id}",
+    response={200: MemberOut, **Problems},
+    operation_id="change_role",
+)
+def change_role(request: HttpRequest, kitchen_id: int, person_id: int, payload: RoleIn) -> MemberOut:
+    """Change what a person may do."""
+    return MemberOut.of(kitchens.change_role(person(request), kitchen_id, person_id, payload.role))
 
 
 @router.delete(
     "/kitchens/{int:kitchen_id}/members/{int:person_id}", response={204: None, **Problems}, operation_id="remove_member"
 )
 def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tuple[int, None]:
-    """Take a person out."""
+    """Take a person out, or go oneself."""
     kitchens.remove_member(person(request), kitchen_id, person_id)
     return 204, None
+
+
+@router.put("/kitchens/{int:kitchen_id}/closing", response={200: KitchenOut, **Problems}, operation_id="close_kitchen")
+def close_kitchen(request: HttpRequest, kitchen_id: int, payload: ClosingIn) -> KitchenOut:
+    """Announce the end of a kitchen, or keep it after all."""
+    return KitchenOut.of(closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name))
 
 
 @router.get("/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="eaters")

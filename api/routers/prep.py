@@ -25,5 +25,5 @@ def prep(request: HttpRequest, kitchen_id: int, payload: PrepIn) -> HttpResponse
     created = prepare(library, held.settings, document, before)
     response = HttpResponse(orjson.dumps(created), content_type="application/json")
     if new:
-        hand_out(response, held, secure=request.is_secure())
+        hand_out(request, response, held)
     return response

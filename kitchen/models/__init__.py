@@ -1,5 +1,6 @@
 """What is remembered, by station. Every row belongs to a kitchen; versions are only ever added."""
 
+from kitchen.models.accounts import Closing, Invitation, Letter, SignInTries
 from kitchen.models.formulas import Draft, Formula, FormulaVersion
 from kitchen.models.jobs import Job
 from kitchen.models.kitchens import AuditRow, Eater, Kitchen, Membership
@@ -12,12 +13,15 @@ from kitchen.models.shares import Share
 __all__ = [
     "AuditRow",
     "BakePick",
+    "Closing",
     "Draft",
     "Eater",
     "Formula",
     "FormulaVersion",
+    "Invitation",
     "Job",
     "Kitchen",
+    "Letter",
     "LoggedBake",
     "Lot",
     "Membership",
@@ -29,5 +33,6 @@ __all__ = [
     "RunEntry",
     "RunPhoto",
     "Share",
+    "SignInTries",
     "StockMove",
 ]

@@ -27,6 +27,7 @@ class Job(models.Model):
     stop_asked = models.BooleanField(default=False)
     total = models.PositiveIntegerField(default=0)
     done = models.PositiveIntegerField(default=0)
+    tries = models.PositiveSmallIntegerField(default=0)  # how often a worker has begun it
     result = models.JSONField(null=True)
     problem = models.JSONField(null=True)  # why it failed: what, got, allowed, remedy
     created_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")

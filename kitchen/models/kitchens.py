@@ -54,6 +54,8 @@ class Kitchen(models.Model):
     lessons = models.JSONField(default=list, blank=True)
     lessons_off = models.JSONField(default=list, blank=True)  # blocks that its forecasts leave alone
     learns_from = models.DateTimeField(null=True, blank=True)  # runs before it teach nothing any more
+    # When it is erased with all that it holds; until then an owner may keep it.
+    erased_at = models.DateTimeField(null=True, blank=True)
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -99,17 +101,25 @@ class Eater(models.Model):
 
 
 class AuditRow(models.Model):
-    """Who did what, when."""
+    """Who did what, when and from where, in a kitchen or, without one, with their account."""
 
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="audit")
-    user = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    kitchen = models.ForeignKey(Kitchen, null=True, on_delete=models.CASCADE, related_name="audit")
+    user = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="audit")
     action = models.CharField(max_length=40)
     formula = models.ForeignKey("kitchen.Formula", null=True, on_delete=models.SET_NULL, related_name="+")
     detail = models.JSONField(default=dict)
+    place = models.CharField(
+        max_length=45, blank=True
+    )  # the client's network address; "" for what the house does itself
+    refused = models.BooleanField(default=False)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["-at"]
+        ordering = ["-at", "-pk"]
+        indexes = [
+            models.Index(fields=["kitchen", "-at"], name="history_of_a_kitchen"),
+            models.Index(fields=["user", "-at"], name="history_of_a_person"),
+        ]
 
     def __str__(self) -> str:
         return f"{self.action} by {self.user}"

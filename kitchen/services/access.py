@@ -6,6 +6,7 @@ from django.contrib.auth.models import User
 
 from kitchen.errors import Forbidden, NotFound
 from kitchen.models import AuditRow, Formula, Lot, Membership, Run
+from kitchen.services.trace import client
 
 _RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
 
@@ -75,5 +76,15 @@ def run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
 def record(member: Membership, action: str, formula: Formula | None = None, **detail: Any) -> None:
     """Leave an audit row."""
     AuditRow.objects.create(
-        kitchen_id=member.kitchen_id, user_id=member.user_id, action=action, formula=formula, detail=detail
+        kitchen_id=member.kitchen_id,
+        user_id=member.user_id,
+        action=action,
+        formula=formula,
+        detail=detail,
+        place=client.get(),
     )
+
+
+def record_account(user: User, action: str, *, refused: bool = False, **detail: Any) -> None:
+    """Leave an audit row about an account itself."""
+    AuditRow.objects.create(user=user, action=action, detail=detail, place=client.get(), refused=refused)

@@ -11,17 +11,24 @@ from typing import Any, Literal
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import F
 from django.utils import timezone
 
 from kitchen.errors import KitchenError, NotFound
 from kitchen.models import Job, Membership
-from kitchen.queue import defer_job
+from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import membership
 from substrata.errors import SubstrataError
 
 Queue = Literal["quick", "heavy"]
 State = Job.State
 KEPT_FOR = timedelta(days=7)
+MOST_TRIES = 3
+_WORKER_DIED = {
+    "what": "the work was broken off every time it was begun",
+    "got": f"{MOST_TRIES} times",
+    "remedy": "ask for less",
+}
 _UNEXPECTED = {"what": "something went wrong", "remedy": "try again"}
 
 
@@ -104,7 +111,7 @@ def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
 
 def run_job(job_id: int) -> None:
     """The worker's part. A job that is over, or not there, is left alone."""
-    if not Job.objects.filter(pk=job_id, state=State.WAITING).update(state=State.RUNNING):
+    if not Job.objects.filter(pk=job_id, state=State.WAITING).update(state=State.RUNNING, tries=F("tries") + 1):
         return
     job = Job.objects.select_related("kitchen", "created_by").get(pk=job_id)
     running = Job.objects.filter(pk=job_id, state=State.RUNNING)
@@ -120,10 +127,17 @@ def run_job(job_id: int) -> None:
         running.update(state=State.DONE if result is not None else State.STOPPED, result=result)
 
 
-def take_up_again() -> int:
-    """Ask again for jobs that were under way when their worker died; returns how many."""
-    jobs = list(Job.objects.filter(state=State.RUNNING))
-    Job.objects.filter(pk__in=[job.pk for job in jobs]).update(state=State.WAITING)
-    for job in jobs:
-        defer_job(job.pk, _KINDS[job.kind].queue)
-    return len(jobs)
+def take_up_stalled() -> int:
+    """Ask again for jobs whose worker died in the middle; returns how many.
+
+    A job that has ended its worker so often is likely the cause: it is told as failed and not begun again.
+    """
+    taken = 0
+    for number in end_stalled():
+        rows = Job.objects.filter(pk=number, state=State.RUNNING)
+        given_up = rows.filter(tries__gte=MOST_TRIES).update(state=State.FAILED, problem=_WORKER_DIED)
+        job = rows.first()
+        if not given_up and job is not None and rows.update(state=State.WAITING):
+            defer_job(job.pk, _KINDS[job.kind].queue)
+            taken += 1
+    return taken

@@ -41,12 +41,6 @@ def _lessons(kitchen: Kitchen) -> tuple[Lesson, ...]:
     return tuple(Lesson(**row) for row in kitchen.lessons if row["block"].partition(":")[0] not in off)
 
 
-@lru_cache(maxsize=64)
-def kitchen_lessons(kitchen_id: int, revision: int) -> tuple[Lesson, ...]:  # noqa: ARG001 - tells the cache apart
-    """What a kitchen's runs have taught its forecasts."""
-    return _lessons(Kitchen.objects.get(pk=kitchen_id))
-
-
 def house_settings(kitchen: Kitchen) -> Settings:
     """A kitchen's choices as the core's settings, without what its runs have taught."""
     return Settings(

@@ -11,7 +11,6 @@ from kitchen.errors import Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
-from kitchen.services.people import person_at
 from substrata.nutrition.budgets import budget_kinds
 
 MOST_EATERS = 6
@@ -124,41 +123,53 @@ def _eater(entry: dict[str, Any]) -> dict[str, Any]:
 
 
 @transaction.atomic
-def add_member(user: User, kitchen_id: int, email: str, role: str) -> Membership:
-    """Let a person who has signed up into the kitchen, or change their role.
+def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membership:
+    """Change what a person of the kitchen may do.
 
     Raises:
-        Refused: when the address is nobody's or several people's, the role is unknown, or the last owner would go.
+        Refused: when the role is unknown, or the last owner would go.
     """
     member = membership(user, kitchen_id, Membership.Role.OWNER)
-    if role not in Membership.Role.values:
-        raise Refused("no such role", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
-    person = person_at(email)
-    _keep_an_owner(member, person, role)
-    added, _ = Membership.objects.update_or_create(kitchen=member.kitchen, user=person, defaults={"role": role})
-    record(member, "member.add", email=person.email, role=role)
-    return added
+    changed = membership(User(pk=person_id), kitchen_id)
+    changed.role = role_named(role)
+    _keep_an_owner(changed)
+    changed.save(update_fields=["role"])
+    record(member, "member.role", email=changed.user.email, role=role)
+    return changed
 
 
 @transaction.atomic
 def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
-    """Take a person out of the kitchen.
+    """Take a person out of the kitchen; anyone may go of themselves.
 
     Raises:
         Refused: when they are its last owner.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    own = person_id == user.pk
+    member = membership(user, kitchen_id, Membership.Role.VIEWER if own else Membership.Role.OWNER)
     gone = membership(User(pk=person_id), kitchen_id)
-    _keep_an_owner(member, gone.user, "")
+    email, gone.role = gone.user.email, ""
+    _keep_an_owner(gone)
+    record(member, "member.leave" if own else "member.remove", email=email)
     gone.delete()
-    record(member, "member.remove", email=gone.user.email)
 
 
-def _keep_an_owner(member: Membership, person: User, role: str) -> None:
-    owners = Membership.objects.select_for_update().filter(kitchen=member.kitchen, role=Membership.Role.OWNER)
-    if role != Membership.Role.OWNER and {o.user_id for o in owners} == {person.pk}:
+def role_named(role: str) -> Membership.Role:
+    """A role by its name.
+
+    Raises:
+        Refused: when there is none.
+    """
+    if role not in Membership.Role.values:
+        raise Refused("no such role", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
+    return Membership.Role(role)
+
+
+def _keep_an_owner(changed: Membership) -> None:
+    owners = Membership.objects.select_for_update().filter(kitchen_id=changed.kitchen_id, role=Membership.Role.OWNER)
+    if changed.role != Membership.Role.OWNER and {o.user_id for o in owners} == {changed.user_id}:
         raise Refused(
-            "a kitchen needs an owner", got=person.email, remedy="make somebody else owner first", field="role"
+            "a kitchen needs an owner", got=changed.user.email, remedy="make somebody else owner first", field="role"
         )
 
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from typing import get_args
 
 from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.analysis.words import percent, short_name
-from substrata.batch.weighed import WeighedLine, read_from_scale
+from substrata.batch.weighed import read_from_scale
 from substrata.nutrition.net_carbs import polyols_percent
+from substrata.pantry.lot import Lot
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.quantities.texts import with_numbers
 
@@ -104,15 +105,17 @@ class _Fact:
     text: str
     settled_by: frozenset[str]  # claims that must all be printed on its pack to settle it
 
-    def is_of(self, ids: frozenset[str], roles: frozenset[str], flags: frozenset[str]) -> bool:
-        """Whether it is about what has one of these."""
-        return self.role in roles or self.flag in flags or not self.ids.isdisjoint(ids)
+    def is_settled(self, pack: Lot | None) -> bool:
+        """Whether a certificate of a pack settles it."""
+        return bool(self.settled_by) and pack is not None and self.settled_by <= pack.certificates
 
-    def concerns(self, line: WeighedLine) -> bool:
-        """Whether it is about a line, and no certificate of its pack settles it."""
-        ingredient, pack = line.ingredient, line.ingredient.pack
-        about = self.is_of(frozenset((ingredient.id,)), frozenset((line.role,)), ingredient.flags)
-        return about and not (self.settled_by and pack is not None and self.settled_by <= pack.certificates)
+
+@lru_cache(maxsize=4096)
+def _about(ingredient: str, role: str, flags: frozenset[str]) -> tuple[int, ...]:
+    """The facts that are about an ingredient in a role, as rows of the table."""
+    return tuple(
+        row for row, fact in enumerate(_table()) if fact.role == role or fact.flag in flags or ingredient in fact.ids
+    )
 
 
 @cache
@@ -139,17 +142,18 @@ def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning
     """The rule that tells the table's facts about roles, or about flags; each once."""
 
     def rule(r: WarningInputs) -> Iterator[DoughWarning]:
-        codes = set()
-        every = r.dough.batch.lines
-        ids, roles = frozenset(w.ingredient.id for w in every), frozenset(w.role for w in every)
-        flags = frozenset().union(*(w.ingredient.flags for w in every))
-        for fact in _table():
-            if bool(fact.role) != of_roles or fact.code in codes or not fact.is_of(ids, roles, flags):
-                continue
-            lines = tuple(w.line.id for w in r.dough.batch.lines if fact.concerns(w))
-            if lines:
+        table, codes = _table(), set()
+        lines: dict[int, list[str]] = {}
+        for weighed in r.dough.batch.lines:
+            ingredient = weighed.ingredient
+            for row in _about(ingredient.id, weighed.role, ingredient.flags):
+                if bool(table[row].role) == of_roles and not table[row].is_settled(ingredient.pack):
+                    lines.setdefault(row, []).append(weighed.line.id)
+        for row in sorted(lines):
+            fact = table[row]
+            if fact.code not in codes:
                 codes.add(fact.code)
-                yield DoughWarning(code=fact.code, severity=fact.severity, text=fact.text, lines=lines)
+                yield DoughWarning(code=fact.code, severity=fact.severity, text=fact.text, lines=tuple(lines[row]))
 
     return rule
 

@@ -1,6 +1,7 @@
 """Every endpoint of the contract as an outsider, as a viewer and signed out."""
 
 import json
+from base64 import b64decode
 from datetime import date
 from pathlib import Path
 
@@ -10,7 +11,8 @@ from django.utils import timezone
 
 from api.app import api
 from kitchen.models import Plan, Run
-from kitchen.services import imports, maps, ovens, pantry, stock
+from kitchen.services import imports, kitchens, maps, ovens, pantry, stock
+from kitchen.services.pans import set_pans
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -20,7 +22,18 @@ OPERATIONS = [
     for path, methods in json.loads(CONTRACT.read_text(encoding="utf8"))["paths"].items()
     for method, operation in methods.items()
 ]
-OWN = {"me", "words", "find_ingredients", "open_kitchen"}  # about oneself or the shipped pantry
+# About oneself or the shipped pantry; to be seen without an account by whoever has the key.
+OWN = {
+    "me",
+    "words",
+    "find_ingredients",
+    "open_kitchen",
+    "account_history",
+    "close_account",
+    "accept_invitation",
+    "outbox",
+}
+OPEN = {"see_invitation", "outbox"}
 READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
@@ -44,7 +57,7 @@ BODIES = {
     "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},
-    "change_settings": {"units": "us"}, "add_member": {"email": "outsider@kitchen.test", "role": "owner"}, "open_kitchen": {"name": "x"},
+    "change_settings": {"units": "us"}, "invite": {"email": "outsider@kitchen.test", "role": "owner"}, "change_role": {"role": "owner"}, "close_kitchen": {"on": False}, "close_account": {"on": False}, "open_kitchen": {"name": "x"},
     "set_eaters": {"eaters": []}, "card": sample(), "cheaper_packs": sample(), "choose_packs": sample(), "read_pack": PACK, "read_panel": {"text": "Protein 3 g"},
     "create_pack": {"document": PACK}, "save_pack": {"document": PACK, "lock": 1}, "archive_pack": {"archived": True},
     "change_stock": {"kind": "counted", "grams": 1}, "plan_bake": {"formula_id": 1, "batches": 1, "on": "2026-12-01"},
@@ -76,6 +89,8 @@ def place(path, kitchen, made):
         "run_id": kitchen.runs.first().pk,
         "photo_id": 1,
         "plan_id": kitchen.plans.get().pk,
+        "invitation_id": 1,
+        "key": "guessed",
         "style": "json",
     }
     if "/recipe/" in path:
@@ -132,7 +147,7 @@ def test_operation_ids_are_explicit_and_unique():
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
 def test_signed_out_nobody_gets_in(caller, kitchen, made, method, path, operation):
     reply = Caller()(method, place(path, kitchen, made), BODIES.get(operation))
-    assert reply.status_code == 401
+    assert reply.status_code == (404 if operation in OPEN else 401)
     assert reply["Content-Type"] == "application/problem+json"
 
 
@@ -141,7 +156,7 @@ def test_an_outsider_finds_nothing(caller, kitchen, made, method, path, operatio
     assert caller("outsider")(method, place(path, kitchen, made), BODIES.get(operation)).status_code == 404
 
 
-@pytest.mark.parametrize(("method", "path", "operation"), [o for o in OPERATIONS if o[2] not in OWN])
+@pytest.mark.parametrize(("method", "path", "operation"), [o for o in OPERATIONS if o[2] not in OWN | OPEN])
 def test_a_viewer_reads_and_changes_nothing(caller, kitchen, made, method, path, operation):
     status = caller("viewer")(method, place(path, kitchen, made), BODIES.get(operation)).status_code
     # A version that was never kept is not there for anybody; a plan that was never planned has nothing to move.
@@ -162,15 +177,43 @@ def test_a_bench_pass_is_for_one_kitchen_and_dies_when_tampered_with(people, kit
     value = baker.client.cookies["bench"].value
     elsewhere = people["outsider"].memberships.get().kitchen
 
-    def bearer(cookie, where):
+    def bearer(cookie, where, session=baker.client.cookies["sessionid"].value):
         other = Caller()
         other.client.cookies["bench"] = cookie
+        if session:
+            other.client.cookies["sessionid"] = session
         return other("POST", where, sample()).status_code
 
     assert bearer(value, path) == 200
+    assert bearer(value, path, session="") == 401
+    baker.client.logout()
     assert bearer(value, f"/api/kitchens/{elsewhere.pk}/analyse") == 401
     assert bearer(value[:-2] + "xx", path) == 401
     assert bearer(value, f"/api/kitchens/{kitchen.pk}/formulas") == 401
+    assert bearer(value, path) == 401, "signed out"
+
+
+def test_a_bench_pass_ends_when_its_person_is_taken_out_and_tells_nothing(people, kitchen, monkeypatch):
+    pan = {"name": "Grandmother's tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
+    set_pans(people["owner"], kitchen.pk, [{**pan, "name": f"{pan['name']} {n}"} for n in range(20)])
+    kitchens.set_eaters(people["owner"], kitchen.pk, [{"name": "Ada", "budgets": {"net_carbs": 20}}])
+    baker, path = Caller(people["baker"]), f"/api/kitchens/{kitchen.pk}/analyse"
+    first = baker("POST", path, sample())
+    value = baker.client.cookies["bench"].value
+    assert len(first.cookies["bench"].OutputString()) < 1000
+    shown = b64decode(value.split(":")[0] + "==", altchars="-_")
+    assert not [word for word in (b"Ada", b"Grand", b"net_carbs", b"a-long") if word in shown]
+    assert "bench" not in baker("POST", path, sample()).cookies, "the pass holds"
+    kitchens.remove_member(people["owner"], kitchen.pk, people["baker"].pk)
+    assert baker("POST", path, sample()).status_code == 404
+
+
+def test_what_a_role_does_not_allow_is_shown_to_the_owner(people, kitchen):
+    for _ in range(3):
+        Caller(people["viewer"])("POST", f"/api/kitchens/{kitchen.pk}/formulas", sample())
+    rows = Caller(people["owner"])("GET", f"/api/kitchens/{kitchen.pk}/history").json()["rows"]
+    refused = [row for row in rows if row["refused"]]
+    assert [(r["who"], r["place"]) for r in refused] == [("viewer@kitchen.test", "127.0.0.1")]
 
 
 def test_changed_settings_take_the_pass_back(people, kitchen):

@@ -1,4 +1,5 @@
 import pytest
+from allauth.account.models import EmailAddress
 
 from kitchen.models import AuditRow, Kitchen
 
@@ -32,10 +33,32 @@ def test_spoons_change_what_a_typed_cup_weighs(caller, kitchen):
     assert metric / us == pytest.approx(250 / 236.588, rel=1e-4)
 
 
-def test_people_come_and_go(caller, people, kitchen):
-    owner, path = caller("owner"), f"/api/kitchens/{kitchen.pk}/members"
-    assert owner("POST", path, {"email": "outsider@kitchen.test", "role": "baker"}).status_code == 200
+def test_people_are_asked_in_come_and_go(caller, people, kitchen, mailoutbox):
+    owner, path, asked = (
+        caller("owner"),
+        f"/api/kitchens/{kitchen.pk}/members",
+        f"/api/kitchens/{kitchen.pk}/invitations",
+    )
+    EmailAddress.objects.create(user=people["outsider"], email="outsider@kitchen.test", verified=True, primary=True)
+    sent = [
+        owner("POST", asked, {"email": email, "role": "baker"})
+        for email in ("outsider@kitchen.test", "no-account@kitchen.test")
+    ]
+    assert [s.status_code for s in sent] == [200, 200]
+    assert {tuple(s.json()) for s in sent} == {("id", "email", "role", "valid_until")}
+    link = "/api/invitations/" + mailoutbox[0].body.partition("/invitation/")[2].split()[0]
+    seen = caller(None)("GET", link).json()
+    assert (seen["kitchen"], seen["email"], seen["yours"], seen["signed_in"]) == (
+        kitchen.name,
+        "o…@kitchen.test",
+        False,
+        "",
+    )
+    assert caller("viewer")("POST", link).status_code == 403
+    assert caller("outsider")("GET", f"/api/kitchens/{kitchen.pk}/formulas").status_code == 404
+    assert caller("outsider")("POST", link).json() == {"kitchen_id": kitchen.pk}
     assert caller("outsider")("GET", f"/api/kitchens/{kitchen.pk}/formulas").status_code == 200
+    assert [row["email"] for row in owner("GET", asked).json()] == ["no-account@kitchen.test"]
     assert owner("DELETE", f"{path}/{people['outsider'].pk}").status_code == 204
     assert caller("outsider")("GET", f"/api/kitchens/{kitchen.pk}/formulas").status_code == 404
 

@@ -1,7 +1,7 @@
 import pytest
 
 from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove_demo
-from kitchen.errors import Forbidden, NotFound, Refused
+from kitchen.errors import Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
 from kitchen.services.judging import core_settings, judge, library_of, shelf_thumb
@@ -11,35 +11,10 @@ from tests.conftest import sample
 pytestmark = pytest.mark.django_db
 
 
-def test_an_owner_lets_people_in_and_out(people, kitchen):
-    kitchens.add_member(people["owner"], kitchen.pk, "OUTSIDER@kitchen.test", "baker")
-    assert Membership.objects.get(user=people["outsider"], kitchen=kitchen).role == "baker"
-    kitchens.remove_member(people["owner"], kitchen.pk, people["outsider"].pk)
-    assert not Membership.objects.filter(user=people["outsider"], kitchen=kitchen).exists()
-
-
-def test_a_kitchen_keeps_an_owner(people, kitchen):
-    for act in (
-        lambda: kitchens.add_member(people["owner"], kitchen.pk, "owner@kitchen.test", "viewer"),
-        lambda: kitchens.remove_member(people["owner"], kitchen.pk, people["owner"].pk),
-    ):
-        with pytest.raises(Refused, match="needs an owner"):
-            act()
-
-
-@pytest.mark.parametrize(
-    ("email", "role", "field"), [("nobody@kitchen.test", "baker", "email"), ("baker@kitchen.test", "king", "role")]
-)
-def test_a_person_or_role_that_is_not_there_is_refused(people, kitchen, email, role, field):
+def test_a_role_that_is_not_there_is_refused(people, kitchen):
     with pytest.raises(Refused) as refusal:
-        kitchens.add_member(people["owner"], kitchen.pk, email, role)
-    assert refusal.value.field == field
-
-
-@pytest.mark.parametrize(("who", "error"), [("baker", Forbidden), ("viewer", Forbidden), ("outsider", NotFound)])
-def test_only_an_owner_lets_people_in(people, kitchen, who, error):
-    with pytest.raises(error):
-        kitchens.add_member(people[who], kitchen.pk, "outsider@kitchen.test", "baker")
+        kitchens.change_role(people["owner"], kitchen.pk, people["baker"].pk, "king")
+    assert refusal.value.field == "role"
 
 
 @pytest.mark.parametrize(

@@ -138,9 +138,30 @@ def test_a_running_map_stops_at_its_next_row_and_one_whose_worker_died_is_taken_
     asked = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
     assert worked(asked).state == "stopped"
     Job.objects.filter(pk=asked.pk).update(state="running", stop_asked=False)
-    assert jobs.take_up_again() == 1
+    monkeypatch.setattr("kitchen.services.jobs.end_stalled", lambda: [asked.pk])
+    assert jobs.take_up_stalled() == 1
     asked.refresh_from_db()
     assert asked.state == "waiting"
+    Job.objects.filter(pk=asked.pk).update(state="running", tries=jobs.MOST_TRIES)
+    assert jobs.take_up_stalled() == 0
+    asked.refresh_from_db()
+    assert (asked.state, asked.problem["what"]) == ("failed", "the work was broken off every time it was begun")
+
+
+def test_what_a_dead_worker_had_begun_is_found_by_its_missing_sign_of_life(people, kitchen, transactional_db):
+    asked = maps.start_map(people["baker"], kitchen.pk, LOAF, 30)
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "insert into procrastinate_workers (last_heartbeat) values (now() - interval '1 hour') returning id"
+        )
+        worker = cursor.fetchone()[0]
+        cursor.execute("update procrastinate_jobs set status = 'doing', worker_id = %s", [worker])
+    Job.objects.filter(pk=asked.pk).update(state="running")
+    assert jobs.take_up_stalled() == 1
+    with connection.cursor() as cursor:
+        cursor.execute("select status from procrastinate_jobs order by id")
+        assert [status for (status,) in cursor.fetchall()] == ["failed", "todo"]
+    assert jobs.take_up_stalled() == 0
 
 
 def test_jobs_are_forgotten_after_a_week_but_not_while_they_are_under_way(people, kitchen):

@@ -9,7 +9,7 @@ from django.core.management.base import BaseCommand
 from kitchen.demo.load import load_demo, remove_demo
 from kitchen.models import Kitchen
 from kitchen.queue import defer_refresh
-from kitchen.services.jobs import take_up_again
+from kitchen.services.jobs import take_up_stalled
 
 
 class Command(BaseCommand):
@@ -32,5 +32,5 @@ class Command(BaseCommand):
         if reset_demo or not (no_demo or Kitchen.objects.exists()):
             load_demo()
             self.stdout.write("· demo kitchen loaded")
-        take_up_again()
+        take_up_stalled()
         defer_refresh()

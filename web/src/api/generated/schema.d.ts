@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/account/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Close Account
+         * @description Announce the end of one's account, or keep it after all.
+         */
+        put: operations["close_account"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Account History
+         * @description What happened with one's own account.
+         */
+        get: operations["account_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ingredients": {
         parameters: {
             query?: never;
@@ -18,6 +58,30 @@ export interface paths {
         get: operations["find_ingredients"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Invitation
+         * @description What an invitation is about: who has its link need not be signed in.
+         */
+        get: operations["see_invitation"];
+        put?: never;
+        /**
+         * Accept Invitation
+         * @description Come in.
+         */
+        post: operations["accept_invitation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -222,6 +286,26 @@ export interface paths {
          * @description The pack to be used up next for every line that goes by the reference: line -> key of the pack.
          */
         post: operations["choose_packs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Close Kitchen
+         * @description Announce the end of a kitchen, or keep it after all.
+         */
+        put: operations["close_kitchen"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -572,6 +656,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kitchen History
+         * @description What happened in the kitchen, and what was refused; for owners.
+         */
+        get: operations["kitchen_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/house-formulas": {
         parameters: {
             query?: never;
@@ -691,6 +795,50 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Invitations
+         * @description Who is asked in and has not come yet; for owners.
+         */
+        get: operations["invitations"];
+        put?: never;
+        /**
+         * Invite
+         * @description Ask somebody in by a letter, or once more.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Take an invitation back.
+         */
+        delete: operations["take_back_invitation"];
         options?: never;
         head?: never;
         patch?: never;
@@ -829,11 +977,7 @@ export interface paths {
          */
         get: operations["members"];
         put?: never;
-        /**
-         * Add Member
-         * @description Let a person in, or change their role.
-         */
-        post: operations["add_member"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -852,12 +996,16 @@ export interface paths {
         post?: never;
         /**
          * Remove Member
-         * @description Take a person out.
+         * @description Take a person out, or go oneself.
          */
         delete: operations["remove_member"];
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change Role
+         * @description Change what a person may do.
+         */
+        patch: operations["change_role"];
         trace?: never;
     };
     "/api/kitchens/{kitchen_id}/mix": {
@@ -1864,6 +2012,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letters
+         * @description The letters of everybody, where a folder on one's own machine stands in for a mail server.
+         */
+        get: operations["outbox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -1888,6 +2056,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AcceptedOut
+         * @description The kitchen that one has come into.
+         */
+        AcceptedOut: {
+            /** Kitchen Id */
+            kitchen_id: number;
+        };
+        /**
+         * AccountClosingIn
+         * @description Whether the account is to end, and its password once more.
+         */
+        AccountClosingIn: {
+            /** On */
+            on: boolean;
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+        };
+        /**
+         * AccountClosingOut
+         * @description When the account ends; nothing while it is kept.
+         */
+        AccountClosingOut: {
+            /** Erased At */
+            erased_at: string | null;
+        };
         /**
          * Allergen
          * @description One named allergen and the lines that bring it.
@@ -2784,6 +2981,19 @@ export interface components {
             class_name: string;
             /** Probability */
             probability: number;
+        };
+        /**
+         * ClosingIn
+         * @description Whether a kitchen is to end, and its name once more, so that it is not ended by mistake.
+         */
+        ClosingIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on: boolean;
         };
         /**
          * CompareQuery
@@ -4036,6 +4246,43 @@ export interface components {
             unit: string;
         };
         /**
+         * HistoryOut
+         * @description A page of what happened, newest first, and where the next one begins (0: there is none).
+         */
+        HistoryOut: {
+            /** Before */
+            before: number;
+            /** Rows */
+            rows: components["schemas"]["HistoryRow"][];
+        };
+        /**
+         * HistoryRow
+         * @description One thing that happened.
+         */
+        HistoryRow: {
+            /** Action */
+            action: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Detail */
+            detail: {
+                [key: string]: unknown;
+            };
+            /** Formula */
+            formula: string;
+            /** Id */
+            id: number;
+            /** Place */
+            place: string;
+            /** Refused */
+            refused: boolean;
+            /** Who */
+            who: string;
+        };
+        /**
          * Holds
          * @description How likely a plan holds.
          */
@@ -4212,6 +4459,56 @@ export interface components {
             into: number;
         };
         /**
+         * InvitationIn
+         * @description Whom to ask in, as what.
+         */
+        InvitationIn: {
+            /** Email */
+            email: string;
+            /** Role */
+            role: string;
+        };
+        /**
+         * InvitationOut
+         * @description Somebody who is asked in and has not come yet.
+         */
+        InvitationOut: {
+            /** Email */
+            email: string;
+            /** Id */
+            id: number;
+            /** Role */
+            role: string;
+            /**
+             * Valid Until
+             * Format: date-time
+             */
+            valid_until: string;
+        };
+        /**
+         * InvitationSeen
+         * @description An invitation as whoever has its link sees it.
+         */
+        InvitationSeen: {
+            /** By */
+            by: string;
+            /** Email */
+            email: string;
+            /** Kitchen */
+            kitchen: string;
+            /** Role */
+            role: string;
+            /** Signed In */
+            signed_in: string;
+            /**
+             * Valid Until
+             * Format: date-time
+             */
+            valid_until: string;
+            /** Yours */
+            yours: boolean;
+        };
+        /**
          * JobOut
          * @description A job, as far as it is.
          */
@@ -4305,6 +4602,8 @@ export interface components {
             currency: string;
             /** Egg Scheme */
             egg_scheme: string;
+            /** Erased At */
+            erased_at: string | null;
             /** Id */
             id: number;
             /** Learns From */
@@ -4543,6 +4842,23 @@ export interface components {
             forget?: boolean | null;
             /** Off */
             off?: string[] | null;
+        };
+        /**
+         * LetterOut
+         * @description A letter in the folder that stands in for a mail server.
+         */
+        LetterOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
         };
         /**
          * Lift
@@ -5129,20 +5445,12 @@ export interface components {
         MeOut: {
             /** Email */
             email: string;
+            /** Erased At */
+            erased_at: string | null;
             /** Id */
             id: number;
             /** Kitchens */
             kitchens: components["schemas"]["KitchenOut"][];
-        };
-        /**
-         * MemberIn
-         * @description A person to let in.
-         */
-        MemberIn: {
-            /** Email */
-            email: string;
-            /** Role */
-            role: string;
         };
         /**
          * MemberOut
@@ -6923,6 +7231,14 @@ export interface components {
             on: boolean;
         };
         /**
+         * RoleIn
+         * @description What a person may do from now on.
+         */
+        RoleIn: {
+            /** Role */
+            role: string;
+        };
+        /**
          * RoleOut
          * @description A role with its code.
          */
@@ -8479,6 +8795,97 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    close_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountClosingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountClosingOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    account_history: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     find_ingredients: {
         parameters: {
             query?: {
@@ -8502,6 +8909,95 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    see_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    accept_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcceptedOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9248,6 +9744,68 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    close_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10803,6 +11361,66 @@ export interface operations {
             };
         };
     };
+    kitchen_history: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     house_formulas: {
         parameters: {
             query?: never;
@@ -11270,6 +11888,183 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_back_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11766,29 +12561,24 @@ export interface operations {
             };
         };
     };
-    add_member: {
+    remove_member: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 kitchen_id: number;
+                person_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MemberIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["MemberOut"];
-                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -11828,7 +12618,7 @@ export interface operations {
             };
         };
     };
-    remove_member: {
+    change_role: {
         parameters: {
             query?: never;
             header?: never;
@@ -11838,14 +12628,20 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
+            };
+        };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["MemberOut"];
+                };
             };
             /** @description Unauthorized */
             401: {
@@ -16115,6 +16911,35 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    outbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

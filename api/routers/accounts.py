@@ -1,0 +1,113 @@
+"""Invitations, what happened, ending an account, and the letters where no mail server is."""
+
+from allauth.mfa.adapter import get_adapter
+from allauth.mfa.totp.internal.auth import get_totp_secret
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from django.utils.safestring import SafeString
+from ninja import Router
+
+from api.account_schemas import (
+    AcceptedOut,
+    AccountClosingIn,
+    AccountClosingOut,
+    HistoryOut,
+    InvitationIn,
+    InvitationOut,
+    InvitationSeen,
+    LetterOut,
+)
+from api.errors import ProblemOut
+from api.person import person
+from kitchen.accounts.mail import outbox
+from kitchen.errors import Forbidden, NotFound
+from kitchen.models import Membership
+from kitchen.services import closing, history, invitations
+from kitchen.services.access import membership
+
+router = Router(tags=["accounts"])
+Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
+
+
+@router.get(
+    "/kitchens/{int:kitchen_id}/invitations",
+    response={200: list[InvitationOut], **Problems},
+    operation_id="invitations",
+)
+def open_invitations(request: HttpRequest, kitchen_id: int) -> list[InvitationOut]:
+    """Who is asked in and has not come yet; for owners."""
+    member = membership(person(request), kitchen_id, Membership.Role.OWNER)
+    return [InvitationOut.of(row) for row in member.kitchen.invitations.all()]
+
+
+@router.post("/kitchens/{int:kitchen_id}/invitations", response={200: InvitationOut, **Problems}, operation_id="invite")
+def invite(request: HttpRequest, kitchen_id: int, payload: InvitationIn) -> InvitationOut:
+    """Ask somebody in by a letter, or once more."""
+    return InvitationOut.of(invitations.invite(person(request), kitchen_id, payload.email, payload.role))
+
+
+@router.delete(
+    "/kitchens/{int:kitchen_id}/invitations/{int:invitation_id}",
+    response={204: None, **Problems},
+    operation_id="take_back_invitation",
+)
+def take_back(request: HttpRequest, kitchen_id: int, invitation_id: int) -> tuple[int, None]:
+    """Take an invitation back."""
+    invitations.take_back(person(request), kitchen_id, invitation_id)
+    return 204, None
+
+
+@router.get(
+    "/invitations/{key}", response={200: InvitationSeen, 404: ProblemOut}, auth=None, operation_id="see_invitation"
+)
+def see_invitation(request: HttpRequest, key: str) -> InvitationSeen:
+    """What an invitation is about: who has its link need not be signed in."""
+    return InvitationSeen.of(
+        invitations.invitation_at(key), request.user.email if isinstance(request.user, User) else ""
+    )
+
+
+@router.post("/invitations/{key}", response={200: AcceptedOut, **Problems}, operation_id="accept_invitation")
+def accept_invitation(request: HttpRequest, key: str) -> AcceptedOut:
+    """Come in."""
+    return AcceptedOut.of(invitations.accept(person(request), key))
+
+
+@router.get(
+    "/kitchens/{int:kitchen_id}/history", response={200: HistoryOut, **Problems}, operation_id="kitchen_history"
+)
+def kitchen_history(request: HttpRequest, kitchen_id: int, before: int = 0) -> HistoryOut:
+    """What happened in the kitchen, and what was refused; for owners."""
+    return HistoryOut.of(history.kitchen_history(person(request), kitchen_id, before), history.PAGE)
+
+
+@router.get("/account/history", response={200: HistoryOut, 401: ProblemOut}, operation_id="account_history")
+def account_history(request: HttpRequest, before: int = 0) -> HistoryOut:
+    """What happened with one's own account."""
+    return HistoryOut.of(history.own_history(person(request), before), history.PAGE)
+
+
+@router.put("/account/closing", response={200: AccountClosingOut, **Problems}, operation_id="close_account")
+def close_account(request: HttpRequest, payload: AccountClosingIn) -> AccountClosingOut:
+    """Announce the end of one's account, or keep it after all."""
+    user = person(request)
+    if payload.on and not user.check_password(payload.password):
+        raise Forbidden("this is not your password", remedy="type it again", field="password")
+    return AccountClosingOut(erased_at=closing.close_account(user, on=payload.on))
+
+
+@router.get("/account/second-factor.svg", include_in_schema=False)
+def second_factor_picture(request: HttpRequest) -> HttpResponse:
+    """The secret that an authenticator is to learn, as a picture that it reads."""
+    adapter = get_adapter()
+    url = adapter.build_totp_url(person(request), get_totp_secret(regenerate=False))
+    return HttpResponse(SafeString(adapter.build_totp_svg(url)), content_type="image/svg+xml")
+
+
+@router.get("/outbox", response={200: list[LetterOut], 404: ProblemOut}, auth=None, operation_id="outbox")
+def letters(request: HttpRequest) -> list[LetterOut]:
+    """The letters of everybody, where a folder on one's own machine stands in for a mail server."""
+    if not settings.OUTBOX_PAGE:
+        raise NotFound("there is no outbox here", remedy="look into your mail")
+    return [LetterOut.model_validate(row) for row in outbox()]

@@ -1,0 +1,1 @@
+"""People as such: signing in, mail, invitations, ending an account."""

@@ -1,0 +1,61 @@
+"""What the accounts library tells: kept in the history, and a sign-in from a new place told by mail."""
+
+from typing import Any
+
+from allauth.account import signals as account
+from allauth.account.adapter import get_adapter
+from allauth.mfa import signals as second_factor
+from allauth.usersessions.models import UserSession
+from django.contrib.auth.models import User
+from django.contrib.auth.signals import user_logged_out
+from django.dispatch import receiver
+from django.http import HttpRequest
+
+from kitchen.services.access import record_account
+
+
+@receiver(account.user_logged_in)
+def signed_in(request: HttpRequest, user: User, **_: Any) -> None:
+    """Keep it; tell it where the person was never seen with this browser at this place."""
+    record_account(user, "sign-in")
+    others = UserSession.objects.filter(user=user).exclude(session_key=request.session.session_key or "")
+    adapter = get_adapter(request)
+    here = {
+        "ip": adapter.get_client_ip(request),
+        "user_agent": adapter.get_http_user_agent(request)[: UserSession._meta.get_field("user_agent").max_length],  # noqa: SLF001 - Django's own way to a field
+    }
+    seen = user.audit.filter(action="sign-in", refused=False, place=here["ip"]).count() > 1
+    if others.exists() and not seen and not others.filter(**here).exists():
+        adapter.send_notification_mail("account/email/signed_in", user)
+
+
+@receiver(user_logged_out)
+def signed_out(user: User | None, **_: Any) -> None:
+    """Keep it."""
+    if user is not None:
+        record_account(user, "sign-out")
+
+
+@receiver(account.password_changed)
+@receiver(account.password_reset)
+def password_changed(user: User, **_: Any) -> None:
+    """Keep it; the library writes to the person."""
+    record_account(user, "password.change")
+
+
+@receiver(account.email_changed)
+def email_changed(user: User, to_email_address: Any, **_: Any) -> None:
+    """Keep it."""
+    record_account(user, "email.change", email=to_email_address.email)
+
+
+@receiver(second_factor.authenticator_added)
+def factor_added(user: User, authenticator: Any, **_: Any) -> None:
+    """Keep it."""
+    record_account(user, "second-factor.add", kind=authenticator.type)
+
+
+@receiver(second_factor.authenticator_removed)
+def factor_removed(user: User, authenticator: Any, **_: Any) -> None:
+    """Keep it."""
+    record_account(user, "second-factor.remove", kind=authenticator.type)

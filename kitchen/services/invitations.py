@@ -1,0 +1,137 @@
+"""Asking people into a kitchen: by a letter with a link, to accept or not, until it runs out or is taken back.
+
+Whether an address has an account is told to nobody: the answer and the letter are the same either way.
+"""
+
+from datetime import timedelta
+from hashlib import sha256
+from secrets import token_urlsafe
+
+from allauth.account.models import EmailAddress
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.core.exceptions import ValidationError
+from django.core.mail import EmailMessage
+from django.core.validators import validate_email
+from django.db import transaction
+from django.template.loader import render_to_string
+from django.utils import timezone
+
+from kitchen.errors import Forbidden, NotFound, Refused
+from kitchen.models import Invitation, Membership
+from kitchen.services.access import membership, record
+from kitchen.services.kitchens import role_named
+
+VALID_FOR = timedelta(days=7)
+MOST_OPEN = 50
+
+
+@transaction.atomic
+def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
+    """Ask somebody in, or ask again: the former letter's link is then no longer good.
+
+    Raises:
+        Refused: when the address cannot be one, the role is unknown, they are in already, or too many are asked.
+    """
+    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    address = email.strip().lower()
+    try:
+        validate_email(address)
+    except ValidationError:
+        raise Refused("this is no e-mail address", got=email[:80], allowed="name@place", field="email") from None
+    if member.kitchen.memberships.filter(user__email__iexact=address).exists():
+        raise Refused("they are in this kitchen already", got=address, remedy="change their role", field="email")
+    if member.kitchen.invitations.exclude(email=address).count() >= MOST_OPEN:
+        raise Refused("too many invitations are open", got=str(MOST_OPEN), remedy="take some back", field="email")
+    key = token_urlsafe(32)
+    row, _ = Invitation.objects.update_or_create(
+        kitchen=member.kitchen,
+        email=address,
+        defaults={
+            "role": role_named(role),
+            "key_hash": _hashed(key),
+            "invited_by": user,
+            "valid_until": timezone.now() + VALID_FOR,
+        },
+    )
+    record(member, "invitation.send", email=address, role=role)
+    _write(row, key)
+    return row
+
+
+@transaction.atomic
+def take_back(user: User, kitchen_id: int, invitation_id: int) -> None:
+    """Take an invitation back.
+
+    Raises:
+        NotFound: when there is none.
+    """
+    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    row = member.kitchen.invitations.filter(pk=invitation_id).first()
+    if row is None:
+        raise NotFound("no such invitation", got=str(invitation_id), remedy="it may have been accepted")
+    record(member, "invitation.revoke", email=row.email)
+    row.delete()
+
+
+def invitation_at(key: str) -> Invitation:
+    """The invitation behind a link.
+
+    Raises:
+        NotFound: when it was taken back, used, has run out, or never was.
+    """
+    rows = Invitation.objects.select_related("kitchen", "invited_by")
+    row = rows.filter(key_hash=_hashed(key), valid_until__gt=timezone.now()).first()
+    if row is None:
+        raise NotFound(
+            "this invitation is not good any more",
+            allowed=f"once, within {VALID_FOR.days} days, unless it was taken back",
+            remedy="ask for a new one",
+        )
+    return row
+
+
+@transaction.atomic
+def accept(user: User, key: str) -> Membership:
+    """Come in.
+
+    Raises:
+        Forbidden: when it was written to another address, or theirs is not verified.
+        NotFound: when it is not good any more.
+    """
+    row = invitation_at(key)
+    if not EmailAddress.objects.filter(user=user, email__iexact=row.email, verified=True).exists():
+        raise Forbidden(
+            "this invitation is for somebody else",
+            got=f"you are signed in as {user.email}",
+            allowed=f"whoever signs in as {masked(row.email)}",
+            remedy="sign out, and in with that address",
+        )
+    member, _ = Membership.objects.get_or_create(kitchen=row.kitchen, user=user, defaults={"role": row.role})
+    record(member, "invitation.accept", email=row.email, role=member.role)
+    row.delete()
+    return member
+
+
+def masked(email: str) -> str:
+    """An address that its owner knows again and nobody else learns."""
+    name, _, place = email.partition("@")
+    return f"{name[:1]}…@{place}"
+
+
+def _hashed(key: str) -> str:
+    return sha256(key.encode()).hexdigest()
+
+
+def _write(row: Invitation, key: str) -> None:
+    words = {
+        "kitchen": row.kitchen.name,
+        "by": row.invited_by.email if row.invited_by else "",
+        "role": row.role,
+        "link": f"{settings.PUBLIC_ADDRESS}/invitation/{key}",
+        "until": row.valid_until,
+        "house": "Substrata",
+    }
+    text = render_to_string("kitchen/invitation.txt", words)
+    subject = f"You are asked into the kitchen “{row.kitchen.name}”"
+    EmailMessage(" ".join(subject.split()), text, settings.DEFAULT_FROM_EMAIL, [row.email]).send()
