@@ -1,12 +1,12 @@
 """What goes in and out of accounts, invitations and what is remembered of them."""
 
 from datetime import datetime
-from typing import Any
 
 from ninja import Schema
 
 from api.document_schemas import Text
 from kitchen.models import AuditRow, Invitation, Membership
+from kitchen.services.history import text_of
 from kitchen.services.invitations import masked
 
 
@@ -74,8 +74,7 @@ class HistoryRow(Schema):
     at: datetime
     who: str
     action: str
-    formula: str
-    detail: dict[str, Any]
+    text: str
     place: str  # network address
     refused: bool
 
@@ -87,8 +86,7 @@ class HistoryRow(Schema):
             at=row.at,
             who=row.user.email if row.user else "",
             action=row.action,
-            formula=row.formula.name if row.formula else "",
-            detail=row.detail,
+            text=text_of(row),
             place=row.place,
             refused=row.refused,
         )

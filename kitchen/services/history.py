@@ -9,6 +9,58 @@ from kitchen.services.access import membership
 from kitchen.services.trace import client
 
 PAGE = 100
+WORDS = {
+    "account.close": "asked to end the account",
+    "account.keep": "keeps the account",
+    "bake.cancel": "took a planned bake off",
+    "bake.done": "baked as planned",
+    "bake.plan": "planned a bake",
+    "email.change": "changed the address",
+    "file.take": "took a file in",
+    "formula.archive": "put away",
+    "formula.create": "began",
+    "formula.share": "shared the card of",
+    "formula.unshare": "shares no longer",
+    "import.start": "began an import",
+    "import.stop": "stopped an import",
+    "invitation.accept": "came in",
+    "invitation.revoke": "took an invitation back",
+    "invitation.send": "asked in",
+    "kitchen.close": "asked to end the kitchen",
+    "kitchen.eaters": "changed the eaters",
+    "kitchen.keep": "keeps the kitchen",
+    "kitchen.learning": "changed what forecasts learn from",
+    "kitchen.open": "opened the kitchen",
+    "kitchen.pans": "changed the pans",
+    "kitchen.settings": "changed what the kitchen goes by",
+    "lot.archive": "put a pack away",
+    "lot.create": "added a pack",
+    "lot.save": "changed a pack",
+    "member.leave": "left",
+    "member.remove": "took out",
+    "member.role": "changed the role",
+    "oven.add": "added an oven",
+    "oven.bake": "logged a bake",
+    "oven.change": "changed an oven",
+    "password.change": "changed the password",
+    "plan.create": "began a plan",
+    "plan.delete": "threw a plan away",
+    "plan.feed": "changed a plan's feed",
+    "plan.slip": "told that a step took longer",
+    "refused": "was refused",
+    "run.delete": "threw a run away",
+    "run.finish": "finished a run",
+    "run.photo": "added a photo",
+    "run.start": "began a run",
+    "run.verdict": "gave a verdict",
+    "second-factor.add": "added a second factor",
+    "second-factor.remove": "took a second factor away",
+    "sign-in": "signed in",
+    "sign-out": "signed out",
+    "stock.counted": "counted stock",
+    "version.save": "kept a version",
+}
+_TOLD = ("name", "email", "role", "kind", "asked", "note")  # of a row's details, in this order
 # A person who is refused again and again leaves one row a minute.
 _REFUSED_ONCE_IN_S = 60
 
@@ -26,6 +78,16 @@ def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditR
 def own_history(user: User, before: int = 0) -> list[AuditRow]:
     """A page of what happened with one's own account."""
     return _page(AuditRow.objects.filter(user=user, kitchen=None), before)
+
+
+def text_of(row: AuditRow) -> str:
+    """What happened, in words."""
+    done = WORDS.get(row.action, row.action.replace(".", " ").replace("-", " "))
+    if row.refused and row.action == "sign-in":
+        done = "gave a wrong password"
+    about = row.formula.name if row.formula else ""
+    told = [str(row.detail[key]) for key in _TOLD if isinstance(row.detail.get(key), str) and row.detail[key] != about]
+    return " · ".join([f"{done} {about}".strip(), *filter(None, told)])
 
 
 def _page(rows: QuerySet[AuditRow], before: int) -> list[AuditRow]:

@@ -132,6 +132,16 @@ export const router = createRouter({
       props: (route) => ({ planId: Number(route.params.planId) }),
       meta: { station: 'plan' },
     },
+    { path: '/account', name: 'account', component: () => import('./stations/account/AccountView.vue') },
+    { path: '/kitchen', name: 'kitchen', component: () => import('./stations/account/KitchenView.vue') },
+    {
+      path: '/invitation/:code',
+      name: 'invitation',
+      component: () => import('./stations/account/InvitationView.vue'),
+      props: true,
+      meta: { open: true },
+    },
+    { path: '/outbox', name: 'outbox', component: () => import('./stations/account/OutboxView.vue'), meta: { open: true } },
     { path: '/:nowhere(.*)*', name: 'nowhere', component: () => import('./stations/NowhereView.vue') },
   ],
 })

@@ -1,16 +1,24 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+/**
+ * Who is here? Address and password first; what the house still wants (the code from a letter, of an authenticator) is asked in the
+ * same place, one thing at a time, and the next key signs in.
+ */
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { signIn, signUp } from '@/api/account'
+import { api } from '@/api/client'
+import { account, passkeysHere, usePasskey, type AccountReply } from '@/api/account'
 import CoreThumb from '@/components/core/CoreThumb.vue'
 import { useSession } from '@/stores/session'
+
+type Step = 'in' | 'new' | 'prove' | 'forgot' | 'renew' | 'factor'
 
 const router = useRouter()
 const route = useRoute()
 const session = useSession()
-const email = ref('')
+const email = ref(typeof route.query.email === 'string' ? route.query.email : '')
 const password = ref('')
-const fresh = ref(false)
+const code = ref('')
+const step = ref<Step>(route.query.new ? 'new' : 'in')
 const busy = ref(false)
 const wrong = ref<string[]>([])
 const sample = (
@@ -24,20 +32,59 @@ const sample = (
     ['salt', 0.04],
   ] as const
 ).map(([role, share]) => ({ role, code: '', share }))
-
-function turn(): void {
-  fresh.value = !fresh.value
-  wrong.value = []
+const LABELS: Record<Step, string> = {
+  in: 'Sign in',
+  new: 'Create the account',
+  prove: 'This address is mine',
+  forgot: 'Send a code',
+  renew: 'Take the new password',
+  factor: 'Sign in',
 }
-async function go(): Promise<void> {
+const AFTER = { verify_email: 'prove', password_reset_by_code: 'renew', mfa_authenticate: 'factor' } as const
+const asksAddress = computed(() => ['in', 'new', 'forgot'].includes(step.value))
+const asksPassword = computed(() => ['in', 'new', 'renew'].includes(step.value))
+const asksCode = computed(() => ['prove', 'renew', 'factor'].includes(step.value))
+const chooses = computed(() => step.value === 'new' || step.value === 'renew')
+
+// Without a mail server the letters lie on this machine.
+const outbox = ref(false)
+watch(asksCode, async (asks) => {
+  outbox.value = asks && (await api.GET('/api/outbox').catch(() => null))?.response.ok === true
+})
+
+function turn(to: Step): void {
+  step.value = to
+  wrong.value = []
+  code.value = ''
+  if (to !== 'in') password.value = ''
+}
+const ASKS: Record<Step, () => Promise<AccountReply>> = {
+  in: () => account('auth/login', 'POST', { email: email.value.trim(), password: password.value }),
+  new: () => account('auth/signup', 'POST', { email: email.value.trim(), password: password.value }),
+  prove: () => account('auth/email/verify', 'POST', { key: code.value.trim() }),
+  forgot: () => account('auth/password/request', 'POST', { email: email.value.trim() }),
+  renew: () => account('auth/password/reset', 'POST', { key: code.value.trim(), password: password.value }),
+  factor: () => account('auth/2fa/authenticate', 'POST', { code: code.value.trim() }),
+}
+const go = (): Promise<void> => take(ASKS[step.value]())
+async function take(asked: Promise<AccountReply>): Promise<void> {
   busy.value = true
-  const reply = await (fresh.value ? signUp : signIn)(email.value.trim(), password.value)
+  const reply = await asked
   busy.value = false
   wrong.value = reply.errors.map((error) => error.message)
+  if (reply.pending && reply.pending !== 'reauthenticate') {
+    const next = AFTER[reply.pending]
+    if (next !== step.value) turn(next)
+    return
+  }
   if (!reply.ok) return
   await session.load()
   const then = typeof route.query.then === 'string' && route.query.then.startsWith('/') ? route.query.then : '/formula'
   await router.push(then)
+}
+async function sendAgain(): Promise<void> {
+  const reply = await account('auth/email/verify/resend', 'POST')
+  wrong.value = reply.ok ? ['A new code is on its way.'] : reply.errors.map((error) => error.message)
 }
 </script>
 
@@ -46,26 +93,55 @@ async function go(): Promise<void> {
     <CoreThumb class="core" :strata="sample" :width="150" :height="420" />
     <form class="form" @submit.prevent="go">
       <h1>Substrata</h1>
-      <p class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
-      <label>E-mail <v-text-field v-model="email" class="field" type="email" autocomplete="username" required /></label>
-      <label
-        >Password
+      <p v-if="step === 'in' || step === 'new'" class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
+      <p v-else-if="step === 'prove'" class="what">We have written to {{ email || 'your address' }}. Type the code from the letter.</p>
+      <p v-else-if="step === 'forgot'" class="what">A code for a new password comes by mail.</p>
+      <p v-else-if="step === 'renew'" class="what">Type the code from the letter, and a new password.</p>
+      <p v-else class="what">Type the code that your authenticator shows, or one of your recovery codes.</p>
+      <label v-if="asksAddress"
+        >E-mail <v-text-field v-model="email" class="field" type="email" autocomplete="username webauthn" required />
+      </label>
+      <label v-if="asksCode"
+        >Code <v-text-field v-model="code" class="field code" autocomplete="one-time-code" autofocus required maxlength="20" />
+      </label>
+      <label v-if="asksPassword"
+        >{{ step === 'renew' ? 'New password' : 'Password' }}
         <v-text-field
           v-model="password"
           class="field"
           type="password"
-          :autocomplete="fresh ? 'new-password' : 'current-password'"
+          :autocomplete="chooses ? 'new-password' : 'current-password'"
           required
-          :minlength="fresh ? 10 : undefined"
+          :minlength="chooses ? 10 : undefined"
       /></label>
-      <p v-if="fresh" class="note rule">At least 10 characters, not like your e-mail, and not one that everybody uses.</p>
+      <p v-if="chooses" class="note rule">At least 10 characters, not like your e-mail, and not one that everybody uses.</p>
       <ul v-if="wrong.length" class="wrong" role="alert">
         <li v-for="w in wrong" :key="w">{{ w }}</li>
       </ul>
-      <v-btn type="submit" class="act-button" :disabled="busy">{{ fresh ? 'Create the account' : 'Sign in' }}</v-btn>
-      <v-btn class="turn note" @click="turn">
-        {{ fresh ? 'I have an account' : 'Create an account' }}
-      </v-btn>
+      <v-btn type="submit" class="act-button" :disabled="busy">{{ LABELS[step] }}</v-btn>
+      <v-btn
+        v-if="step === 'in' && passkeysHere()"
+        class="quiet-button passkey"
+        :disabled="busy"
+        @click="take(usePasskey('auth/webauthn/login'))"
+        >With a passkey</v-btn
+      >
+      <v-btn
+        v-if="step === 'factor' && passkeysHere()"
+        class="quiet-button passkey"
+        :disabled="busy"
+        @click="take(usePasskey('auth/webauthn/authenticate'))"
+        >With a passkey</v-btn
+      >
+      <v-btn v-if="step === 'prove'" class="turn note" @click="sendAgain">Send the code again</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('new')">Create an account</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('forgot')">Forgot the password?</v-btn>
+      <v-btn v-if="step !== 'in'" class="turn note" @click="turn('in')">{{
+        step === 'new' ? 'I have an account' : 'Back to signing in'
+      }}</v-btn>
+      <router-link v-if="asksCode && outbox" class="turn note" to="/outbox" target="_blank"
+        >Letters of this machine (no mail server)</router-link
+      >
     </form>
   </main>
 </template>
@@ -116,6 +192,19 @@ label {
   margin-top: 18px;
   text-decoration: underline;
   text-underline-offset: 3px;
+}
+
+.turn + .turn {
+  margin-top: 6px;
+}
+
+.passkey {
+  margin-left: 12px;
+}
+
+.code :deep(input) {
+  font-family: var(--mono, monospace);
+  letter-spacing: 0.14em;
 }
 
 .wrong {

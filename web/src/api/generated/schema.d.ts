@@ -4267,18 +4267,14 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /** Detail */
-            detail: {
-                [key: string]: unknown;
-            };
-            /** Formula */
-            formula: string;
             /** Id */
             id: number;
             /** Place */
             place: string;
             /** Refused */
             refused: boolean;
+            /** Text */
+            text: string;
             /** Who */
             who: string;
         };

@@ -109,6 +109,20 @@ const actions = computed<Choice[]>(() => {
       },
     },
     {
+      key: 'd-people',
+      text: 'People of this kitchen',
+      also: 'invite ask in member role history end leave delete',
+      kind: 'do',
+      run: () => void router.push('/kitchen'),
+    },
+    {
+      key: 'd-account',
+      text: 'Your account',
+      also: 'password address second factor passkey browsers sign out end delete',
+      kind: 'do',
+      run: () => void router.push('/account'),
+    },
+    {
       key: 'd-keys',
       text: 'Keys',
       also: 'help shortcuts keyboard',

@@ -2,7 +2,6 @@
 import { mdiChefHat } from '@mdi/js'
 import { useRouter } from 'vue-router'
 import KitchenEaters from './KitchenEaters.vue'
-import KitchenPeople from './KitchenPeople.vue'
 import { signOut } from '@/api/account'
 import type { KitchenSettings } from '@/api/types'
 import { useBench } from '@/stores/bench'
@@ -143,8 +142,11 @@ async function leave(): Promise<void> {
         </v-checkbox>
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
-      <KitchenPeople v-if="session.kitchen.role === 'owner'" :key="session.kitchen.id" :kitchen="session.kitchen" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
+      <router-link class="row" to="/kitchen"
+        >People{{ session.kitchen.role === 'owner' ? ' and history' : '' }} of this kitchen</router-link
+      >
+      <router-link class="row" to="/account">Your account</router-link>
       <v-btn class="row" @click="session.toggleTheme()">
         {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}
       </v-btn>
@@ -225,6 +227,11 @@ legend,
   padding: 8px 0;
   border-top: 1px solid var(--rule);
   text-align: left;
+}
+
+a.row {
+  color: inherit;
+  text-decoration: none;
 }
 
 .row:hover {

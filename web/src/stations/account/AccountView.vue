@@ -1,0 +1,374 @@
+<script setup lang="ts">
+/**
+ * Is this account mine alone? Where it is signed in stands first, with a second factor beside it; the next key signs a browser out.
+ */
+import { computed, onMounted, ref } from 'vue'
+import { account, addPasskey, passkeysHere, type AccountReply } from '@/api/account'
+import { api, settled } from '@/api/client'
+import { sentenceOf } from '@/api/policy'
+import type { History } from '@/api/types'
+import HistoryList from './HistoryList.vue'
+import { usePasswordAgain } from '@/composables/usePasswordAgain'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+interface Browser {
+  id: number
+  user_agent: string
+  ip: string
+  last_seen_at?: number
+  created_at: number
+  is_current: boolean
+}
+interface Factor {
+  type: 'totp' | 'recovery_codes' | 'webauthn'
+  id?: number
+  name?: string
+  unused_code_count?: number
+  created_at: number
+}
+
+const session = useSession()
+const toasts = useToasts()
+const again = usePasswordAgain()
+const againPassword = ref('')
+const browsers = ref<Browser[]>([])
+const factors = ref<Factor[]>([])
+const secret = ref('')
+const factorCode = ref('')
+const spare = ref<string[]>([])
+const wanted = ref('')
+const emailCode = ref('')
+const proving = ref(false)
+const passwords = ref({ old: '', new: '' })
+const endPassword = ref('')
+const wrong = ref('')
+
+const PICTURE = '/api/account/second-factor.svg'
+const totp = computed(() => factors.value.find((f) => f.type === 'totp'))
+const passkeys = computed(() => factors.value.filter((f) => f.type === 'webauthn'))
+const left = computed(() => factors.value.find((f) => f.type === 'recovery_codes')?.unused_code_count ?? 0)
+const day = (seconds: number): string => new Date(seconds * 1000).toLocaleDateString(undefined, { dateStyle: 'medium' })
+
+/** Do it, with the password once more if it is wanted; what is refused is said. */
+async function doing<Data>(act: () => Promise<AccountReply<Data>>, done?: string): Promise<AccountReply<Data>> {
+  wrong.value = ''
+  const reply = await again.sure(act)
+  againPassword.value = ''
+  if (reply.ok && done) toasts.show(done)
+  else if (!reply.ok && !reply.pending) wrong.value = reply.errors.map((e) => e.message).join(' ')
+  return reply
+}
+async function look(): Promise<void> {
+  const [seen, held] = await Promise.all([account<Browser[]>('auth/sessions', 'GET'), account<Factor[]>('account/authenticators', 'GET')])
+  browsers.value = seen.data ?? []
+  factors.value = held.data ?? []
+}
+onMounted(look)
+
+async function signOutOf(ids: number[]): Promise<void> {
+  await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), 'Signed out there.')
+  await look()
+}
+async function beginFactor(): Promise<void> {
+  const reply = await doing(() => account<{ secret: string }>('account/authenticators/totp', 'GET'))
+  secret.value = reply.data?.secret ?? ''
+}
+async function endFactorSetUp(): Promise<void> {
+  const reply = await doing(
+    () => account('account/authenticators/totp', 'POST', { code: factorCode.value.trim() }),
+    'The second factor is on.',
+  )
+  if (!reply.ok) return
+  secret.value = factorCode.value = ''
+  await look()
+  await showSpare()
+}
+async function showSpare(): Promise<void> {
+  const reply = await doing(() => account<{ unused_codes: string[] }>('account/authenticators/recovery-codes', 'GET'))
+  spare.value = reply.data?.unused_codes ?? []
+}
+async function newSpare(): Promise<void> {
+  await doing(() => account('account/authenticators/recovery-codes', 'POST'), 'New recovery codes; the former ones are no longer good.')
+  await showSpare()
+  await look()
+}
+async function dropFactor(): Promise<void> {
+  await doing(() => account('account/authenticators/totp', 'DELETE'), 'The second factor is off.')
+  await look()
+}
+async function makePasskey(): Promise<void> {
+  await doing(() => addPasskey(navigator.platform || 'this device'), 'The passkey is added.')
+  await look()
+}
+async function dropPasskey(id: number): Promise<void> {
+  await doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'The passkey is taken away.')
+  await look()
+}
+async function changePassword(): Promise<void> {
+  const reply = await doing(
+    () => account('account/password/change', 'POST', { current_password: passwords.value.old, new_password: passwords.value.new }),
+    'The password is changed.',
+  )
+  if (reply.ok) passwords.value = { old: '', new: '' }
+  await look()
+}
+async function changeAddress(): Promise<void> {
+  const reply = await doing(() => account('account/email', 'POST', { email: wanted.value.trim() }))
+  proving.value = reply.ok || reply.pending === 'verify_email'
+}
+async function proveAddress(): Promise<void> {
+  const reply = await doing(() => account('auth/email/verify', 'POST', { key: emailCode.value.trim() }), 'The address is changed.')
+  if (!reply.ok) return
+  proving.value = false
+  wanted.value = emailCode.value = ''
+  await session.load()
+}
+async function end(on: boolean): Promise<void> {
+  wrong.value = ''
+  try {
+    await settled(api.PUT('/api/account/closing', { body: { on, password: endPassword.value } }))
+    endPassword.value = ''
+    await session.load()
+  } catch (error) {
+    wrong.value = sentenceOf(error)
+  }
+}
+const history = (before: number): Promise<History> => settled(api.GET('/api/account/history', { params: { query: { before } } }))
+/** Browser and system of a user agent, as a person names them. */
+function named(agent: string): string {
+  const browser = /(Firefox|Edg|OPR|Chrome|Safari)\/(\d+)/.exec(agent)
+  const system = /(Windows|Android|iPhone|iPad|Mac OS X|Linux)/.exec(agent)
+  return browser ? `${browser[1]} ${browser[2]}${system ? ` on ${system[1]}` : ''}` : agent.slice(0, 60) || 'an unknown browser'
+}
+</script>
+
+<template>
+  <div class="page">
+    <h2>Your account</h2>
+    <p class="note">{{ session.me?.email }}</p>
+    <p v-if="session.me?.erased_at" class="act" role="status">
+      This account ends on {{ new Date(session.me.erased_at).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
+      <v-btn class="quiet-button" @click="end(false)">Keep it</v-btn>
+    </p>
+    <form v-if="again.asking.value" class="again" @submit.prevent="again.answer(againPassword)">
+      <label
+        >Your password, once more
+        <v-text-field v-model="againPassword" type="password" autocomplete="current-password" autofocus required />
+      </label>
+      <v-btn type="submit" class="act-button">Go on</v-btn>
+      <v-btn class="quiet-button" @click="again.drop()">Leave it</v-btn>
+      <p v-if="again.wrong.value" class="act" role="alert">{{ again.wrong.value }}</p>
+    </form>
+    <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
+    <div class="columns">
+      <div>
+        <section aria-label="Signed in">
+          <h3>Signed in</h3>
+          <div v-for="b in browsers" :key="b.id" class="row">
+            <span class="name"
+              >{{ named(b.user_agent) }} <span class="note">{{ b.ip }} · since {{ day(b.created_at) }}</span></span
+            >
+            <span v-if="b.is_current" class="note">this one</span>
+            <v-btn v-else class="quiet-button" @click="signOutOf([b.id])">Sign out there</v-btn>
+          </div>
+          <v-btn v-if="browsers.length > 2" class="quiet-button" @click="signOutOf(browsers.filter((b) => !b.is_current).map((b) => b.id))"
+            >Sign out of all others</v-btn
+          >
+        </section>
+        <section aria-label="Second factor">
+          <h3>Second factor</h3>
+          <template v-if="totp">
+            <p>
+              Signing in takes a code of your authenticator, since {{ day(totp.created_at) }}.
+              <span class="note">{{ left }} recovery codes are left.</span>
+            </p>
+            <v-btn class="quiet-button" @click="showSpare">Show the recovery codes</v-btn>
+            <v-btn class="quiet-button" @click="newSpare">Make new ones</v-btn>
+            <v-btn class="quiet-button" @click="dropFactor">Take it away</v-btn>
+          </template>
+          <template v-else-if="secret">
+            <div class="factor">
+              <img :src="PICTURE" alt="The secret, as a picture that an authenticator reads" width="148" height="148" />
+              <form @submit.prevent="endFactorSetUp">
+                <p>
+                  Scan this with an authenticator, or type <code>{{ secret }}</code> into it.
+                </p>
+                <label
+                  >The code that it shows <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6"
+                /></label>
+                <v-btn type="submit" class="act-button">Turn it on</v-btn>
+              </form>
+            </div>
+          </template>
+          <template v-else>
+            <p class="note">A code of your phone on top of the password: whoever guesses the one has not the other.</p>
+            <v-btn class="quiet-button" @click="beginFactor">Set up an authenticator</v-btn>
+          </template>
+          <div v-if="spare.length" class="spare">
+            <p>Each is good once, when the phone is lost. Keep them where the phone is not.</p>
+            <code v-for="one in spare" :key="one">{{ one }}</code>
+          </div>
+          <div v-for="p in passkeys" :key="p.id" class="row">
+            <span class="name"
+              >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
+            >
+            <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Take it away</v-btn>
+          </div>
+          <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
+        </section>
+      </div>
+      <div>
+        <section aria-label="Password">
+          <h3>Password</h3>
+          <form class="stack" @submit.prevent="changePassword">
+            <label>The present one <v-text-field v-model="passwords.old" type="password" autocomplete="current-password" required /></label>
+            <label
+              >A new one <v-text-field v-model="passwords.new" type="password" autocomplete="new-password" required :minlength="10" />
+            </label>
+            <v-btn type="submit" class="quiet-button">Change the password</v-btn>
+          </form>
+        </section>
+        <section aria-label="Address">
+          <h3>Address</h3>
+          <form v-if="!proving" class="stack" @submit.prevent="changeAddress">
+            <label>Sign in with <v-text-field v-model="wanted" type="email" :placeholder="session.me?.email" required /></label>
+            <v-btn type="submit" class="quiet-button">Send a code there</v-btn>
+          </form>
+          <form v-else class="stack" @submit.prevent="proveAddress">
+            <label>The code sent to {{ wanted }} <v-text-field v-model="emailCode" autocomplete="one-time-code" required /></label>
+            <v-btn type="submit" class="act-button">This address is mine</v-btn>
+          </form>
+        </section>
+        <section v-if="!session.me?.erased_at" aria-label="End this account">
+          <h3>End this account</h3>
+          <p class="note">
+            Kitchens that are yours alone end with it, after 14 days. <router-link to="/kitchen">Take their files</router-link> first.
+          </p>
+          <form class="stack" @submit.prevent="end(true)">
+            <label>Password <v-text-field v-model="endPassword" type="password" autocomplete="current-password" required /></label>
+            <v-btn type="submit" class="quiet-button end">End this account</v-btn>
+          </form>
+        </section>
+      </div>
+    </div>
+    <section aria-label="What happened">
+      <h3>What happened</h3>
+      <HistoryList :ask="history" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 16px 24px 60px;
+  overflow-y: auto;
+}
+
+.page > p {
+  margin: 2px 0 8px;
+}
+
+h3 {
+  margin: 18px 0 6px;
+  font-size: 17px;
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 0 48px;
+}
+
+.columns,
+.page > section {
+  max-width: 1000px;
+}
+
+.row {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.name {
+  flex: 1;
+}
+
+label {
+  display: block;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+
+.stack {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+
+.stack label {
+  width: 100%;
+  max-width: 320px;
+}
+
+.again {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 12px;
+  max-width: 640px;
+  margin-bottom: 8px;
+  padding: 12px 14px;
+  border-radius: 8px;
+  background: var(--panel);
+}
+
+.factor {
+  display: flex;
+  gap: 20px;
+}
+
+.factor img {
+  flex: none;
+  padding: 6px;
+  background: #fff;
+}
+
+.factor label {
+  max-width: 180px;
+  margin-bottom: 8px;
+}
+
+code {
+  overflow-wrap: anywhere;
+}
+
+.spare {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
+  gap: 4px 16px;
+  margin: 10px 0;
+  padding: 10px 14px;
+  border-radius: 8px;
+  background: var(--panel);
+}
+
+.spare p {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+
+.end {
+  color: var(--act);
+}
+
+@media (max-width: 800px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

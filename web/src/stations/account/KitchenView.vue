@@ -1,0 +1,175 @@
+<script setup lang="ts">
+/**
+ * Who may work here, and what have they done? The people first, then who is asked in; the next key sends a letter. An owner sees what
+ * happened; ending the kitchen lies at the foot and takes its name.
+ */
+import { computed, ref } from 'vue'
+import { api, settled } from '@/api/client'
+import type { History, Invitation, Member } from '@/api/types'
+import HistoryList from './HistoryList.vue'
+import { useAsk } from '@/composables/useAsk'
+import { useFiles } from '@/composables/useDocumentFiles'
+import { useDo } from '@/composables/useDo'
+import { useSession } from '@/stores/session'
+import { useToasts } from '@/stores/toasts'
+
+const session = useSession()
+const toasts = useToasts()
+const files = useFiles()
+const roles = ['owner', 'baker', 'viewer'] as const
+const MAY = { owner: 'everything, people too', baker: 'formulas, packs, bakes', viewer: 'looks on' } as const
+const email = ref('')
+const role = ref<(typeof roles)[number]>('baker')
+const isOwner = computed(() => session.kitchen?.role === 'owner')
+const asked = useAsk(
+  () => ['members'],
+  (path) => settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } })),
+)
+const people = computed<readonly Member[]>(() => asked.answer.value ?? [])
+const open = useAsk(
+  () => ['invitations'],
+  (path) => settled(api.GET('/api/kitchens/{kitchen_id}/invitations', { params: { path } })),
+  { when: () => isOwner.value },
+)
+const invitations = computed<readonly Invitation[]>(() => open.answer.value ?? [])
+const inviting = useDo(
+  (body: { email: string; role: string }, path) => settled(api.POST('/api/kitchens/{kitchen_id}/invitations', { params: { path }, body })),
+  { here: true, then: () => void (email.value = '') },
+)
+const takingBack = useDo((id: number, path) =>
+  settled(api.DELETE('/api/kitchens/{kitchen_id}/invitations/{invitation_id}', { params: { path: { ...path, invitation_id: id } } })),
+)
+const setting = useDo(({ who, to }: { who: number; to: string }, path) =>
+  settled(
+    api.PATCH('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: who } }, body: { role: to } }),
+  ),
+)
+const removing = useDo((who: number, path) =>
+  settled(api.DELETE('/api/kitchens/{kitchen_id}/members/{person_id}', { params: { path: { ...path, person_id: who } } })),
+)
+async function leave(): Promise<void> {
+  if ((await removing.run(session.me?.id ?? 0)) === null) return
+  toasts.show(`You have left ${session.kitchen?.name ?? 'the kitchen'}.`)
+  await session.load()
+}
+const name = ref('')
+const closing = useDo(
+  (on: boolean, path) => settled(api.PUT('/api/kitchens/{kitchen_id}/closing', { params: { path }, body: { on, name: name.value } })),
+  {
+    here: true,
+    then: (kitchen) => {
+      session.changed(kitchen)
+      name.value = ''
+    },
+  },
+)
+const history = computed(() => {
+  const id = session.kitchen?.id ?? 0
+  return (before: number): Promise<History> =>
+    settled(api.GET('/api/kitchens/{kitchen_id}/history', { params: { path: { kitchen_id: id }, query: { before } } }))
+})
+const day = (at: string): string => new Date(at).toLocaleDateString(undefined, { dateStyle: 'long' })
+</script>
+
+<template>
+  <div v-if="session.kitchen" class="page">
+    <h2>People{{ isOwner ? ' and history' : '' }}</h2>
+    <p v-if="session.kitchen.erased_at" class="act" role="status">
+      This kitchen and all that is in it ends on {{ day(session.kitchen.erased_at) }}.
+      <v-btn v-if="isOwner" class="quiet-button" @click="closing.run(false)">Keep it</v-btn>
+    </p>
+    <section aria-label="People of this kitchen">
+      <div v-for="p in people" :key="p.id" class="person">
+        <span class="email">{{ p.email }} <span v-if="p.id === session.me?.id" class="note">you</span></span>
+        <v-select
+          v-if="isOwner"
+          class="role"
+          :model-value="p.role"
+          :aria-label="`Role of ${p.email}`"
+          :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))"
+          @update:model-value="setting.run({ who: p.id, to: $event })"
+        />
+        <span v-else class="role note">{{ p.role }}</span>
+        <v-btn v-if="p.id === session.me?.id" class="quiet-button" @click="leave">Leave</v-btn>
+        <v-btn v-else-if="isOwner" class="quiet-button" :aria-label="`Take ${p.email} out`" @click="removing.run(p.id)">Take out</v-btn>
+      </div>
+      <div v-for="i in invitations" :key="`asked ${i.id}`" class="person asked">
+        <span class="email"
+          >{{ i.email }} <span class="note">asked in as {{ i.role }}, good until {{ day(i.valid_until) }}</span></span
+        >
+        <v-btn class="quiet-button" :aria-label="`Write to ${i.email} again`" @click="inviting.run({ email: i.email, role: i.role })"
+          >Write again</v-btn
+        >
+        <v-btn class="quiet-button" :aria-label="`Take the invitation of ${i.email} back`" @click="takingBack.run(i.id)">Take back</v-btn>
+      </div>
+      <form v-if="isOwner" class="person" @submit.prevent="inviting.run({ email, role })">
+        <v-text-field v-model="email" class="email" type="email" required placeholder="e-mail" aria-label="Ask somebody in" />
+        <v-select v-model="role" class="role" aria-label="As" :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))" />
+        <v-btn type="submit" class="act-button" :disabled="inviting.busy.value">Send an invitation</v-btn>
+      </form>
+      <p v-if="inviting.trouble.value" class="act" role="alert">{{ inviting.trouble.value }}</p>
+      <p v-if="isOwner" class="note">They come in when they accept the letter's link, signed in with that address.</p>
+      <p v-if="asked.trouble.value" class="act" role="alert">{{ asked.trouble.value }}</p>
+    </section>
+    <section v-if="isOwner" aria-label="What happened">
+      <h3>What happened</h3>
+      <HistoryList :ask="history" who />
+    </section>
+    <section v-if="isOwner && !session.kitchen.erased_at" aria-label="End this kitchen">
+      <h3>End this kitchen</h3>
+      <p class="note">
+        Formulas, packs, trials and photos are erased after 14 days; until then an owner may keep it. Take
+        {{ ' ' }}<v-btn class="word" @click="files.exportKitchen()">the whole kitchen as a file</v-btn>{{ ' ' }}first.
+      </p>
+      <form class="person" @submit.prevent="closing.run(true)">
+        <v-text-field v-model="name" class="email" :placeholder="session.kitchen.name" aria-label="The kitchen's name, to end it" />
+        <v-btn type="submit" class="quiet-button end" :disabled="name.trim() !== session.kitchen.name">End this kitchen</v-btn>
+      </form>
+      <p v-if="closing.trouble.value" class="act" role="alert">{{ closing.trouble.value }}</p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 16px 24px 60px;
+  overflow-y: auto;
+}
+
+section {
+  max-width: 860px;
+}
+
+h3 {
+  margin: 22px 0 6px;
+  font-size: 17px;
+}
+
+.person {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.email {
+  flex: 1 1 240px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.role {
+  flex: 0 0 230px;
+}
+
+.asked {
+  color: var(--ink-2);
+}
+
+.end {
+  color: var(--act);
+}
+</style>
