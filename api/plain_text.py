@@ -5,6 +5,8 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from api.problems import as_problem
+
 _REFUSED = {
     "type": "about:blank",
     "title": "the request holds a character that cannot be kept",
@@ -24,7 +26,7 @@ def plain_text(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[
         asked = f"{request.path}?{request.META.get('QUERY_STRING', '')}"
         if "\x00" in asked or "%00" in asked:
             return JsonResponse(_REFUSED, status=422, content_type="application/problem+json")
-        response = get_response(request)
+        response = as_problem(request, get_response(request))
         if request.path.startswith(("/api/", "/_allauth/")):
             response.headers.setdefault("Cache-Control", "no-store")
         response.headers.setdefault("Permissions-Policy", _PERMISSIONS)

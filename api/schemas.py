@@ -155,6 +155,7 @@ class DraftIn(Schema):
 
     document: FormulaDocument
     lock: int
+    page: str = Field(default="", max_length=40)  # a mark of the open page: its own lost answer is no conflict
 
 
 class VersionIn(Schema):

@@ -46,6 +46,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "api.health.measured",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -190,6 +191,9 @@ CONTENT_SECURITY_POLICY = {
         "form-action": [_SELF],
     }
 }
+
+# Counters at /metrics, for a network that only the operator reaches.
+METRICS = os.environ.get("SUBSTRATA_METRICS") == "1"
 
 # The scale and probe at the bench, as serial addresses: socket://127.0.0.1:7101, /dev/ttyUSB0. "" for none.
 BENCH_SCALE = os.environ.get("SUBSTRATA_SCALE", "")

@@ -8,6 +8,7 @@ from allauth.headless.mfa import views as second_factor
 from allauth.headless.usersessions import views as sessions
 from django.urls import URLPattern, include, path, re_path
 
+from api import health
 from api.app import api
 from api.page import bench_worker, page
 from api.routers.plans import calendar_feed
@@ -59,11 +60,15 @@ _BROWSER = (
     "browser",
 )
 
+handler500 = "api.problems.failed"
 urlpatterns = [
     path("api/", api.urls),
+    path("health/live", health.live, name="live"),
+    path("health/ready", health.ready, name="ready"),
+    path("metrics", health.metrics, name="metrics"),
     path("feed/<str:key>.ics", calendar_feed, name="calendar_feed"),
     path("shared/<str:key>", shared_card, name="shared_card"),
     path("bench-worker.js", bench_worker, name="bench_worker"),
     path("_allauth/", include(([path("browser/", include(_BROWSER))], "headless"))),
-    re_path(r"^(?!static/|api/|_allauth/).*$", page, name="page"),
+    re_path(r"^(?!static/|api/|_allauth/|health/|metrics$).*$", page, name="page"),
 ]

@@ -72,7 +72,7 @@ def main() -> int:
             path.parent.mkdir(parents=True, exist_ok=True)
             path.write_text(text, encoding="utf8")
     if stale:
-        print(("out of date: " if "--check" in sys.argv else "written: ") + ", ".join(stale))  # noqa: T201
+        print(("out of date: " if "--check" in sys.argv else "written: ") + ", ".join(stale))
     return 1 if stale and "--check" in sys.argv else 0
 
 

@@ -6,6 +6,7 @@ STAMPS="$LOCAL/stamps"
 PG_BIN=""
 export NUMBA_CACHE_DIR="$LOCAL/numba" # compiled code is state, and belongs with it
 mkdir -p "$STAMPS"
+export PATH="$PATH:/usr/sbin:/sbin" # runuser, where a bare shell does not look for it
 
 say() { printf '%s\n' "· $*"; }
 die() {
@@ -191,46 +192,33 @@ pg_again() {
     -o "-p $(cat "$home/port") -k $socket -c listen_addresses=127.0.0.1" start >/dev/null 2>&1
 }
 
-# watch_pg HOME : in the background; a database that is gone is started again.
-watch_pg() {
-  local home="$1" socket
-  socket="/tmp/substrata-$(printf %s "$home" | cksum | cut -d' ' -f1)"
-  (
-    set +e
-    local gone=0
-    trap 'exit 0' TERM INT
-    while true; do
-      sleep 0.7 &
-      wait $!
-      "$PG_BIN/pg_isready" -q -h "$socket" -p "$(cat "$home/port")" && { gone=0; continue; }
-      [ "$gone" = 0 ] && say "the database is gone; it is started again"
-      gone=1
-      pg_again "$home"
-    done
-  ) &
-  PIDS+=($!)
+# started_at : where what ./start keeps running has its socket, its number and its port. A socket's path has to be short.
+started_at() { echo "/tmp/substrata-$(printf %s "$LOCAL" | cksum | cut -d' ' -f1)-run"; }
+
+# part NAME COMMAND... : a program for the supervisor, which ends with it whatever ends it; the log turns over by itself.
+part() {
+  local name="$1"
+  shift
+  PARTS="${PARTS:+$PARTS,}$name"
+  printf '[program:%s]\ncommand=setpriv --pdeathsig TERM' "$name"
+  printf ' %q' "$@"
+  printf '\nautorestart=true\nstartretries=100000\nstopwaitsecs=3\nstopasgroup=true\nkillasgroup=true\nredirect_stderr=true\n'
+  printf 'stdout_logfile=%s/%s.log\nstdout_logfile_maxbytes=5MB\nstdout_logfile_backups=1\n\n' "$LOCAL" "$name"
 }
 
-# supervise NAME LOG COMMAND... : run it in the background, and again whenever it ends; waits longer each time it ends at once.
-supervise() {
-  local name="$1" log="$2"
-  shift 2
-  [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 5000000 ] && mv "$log" "$log.1"
-  (
-    set +e
-    local child=0 pause=3 begun
-    trap 'kill "$child" 2>/dev/null; wait "$child" 2>/dev/null; exit 0' TERM INT
-    while true; do
-      begun=$SECONDS
-      "$@" >>"$log" 2>&1 &
-      child=$!
-      wait "$child"
-      [ $((SECONDS - begun)) -gt 20 ] && pause=3
-      say "$name has ended; it is started again (log: $log)"
-      sleep "$((pause / 10)).$((pause % 10))" &
-      wait $!
-      pause=$((pause * 2 > 50 ? 50 : pause * 2))
-    done
-  ) &
-  PIDS+=($!)
+# supervisor_settings : what it is told of itself; parts follow, and `together` last.
+supervisor_settings() {
+  local at
+  at="$(started_at)"
+  printf '[supervisord]\nsilent=true\npidfile=%s/pid\nlogfile=%s/supervisor.log\nlogfile_maxbytes=5MB\nlogfile_backups=1\n' "$at" "$LOCAL"
+  [ "$(id -u)" = 0 ] && printf 'user=root\n'
+  printf '[unix_http_server]\nfile=%s/socket\nchmod=0700\n[supervisorctl]\nserverurl=unix://%s/socket\n' "$at" "$at"
+  printf '[rpcinterface:supervisor]\nsupervisor.rpcinterface_factory=supervisor.rpcinterface:make_main_rpcinterface\n\n'
+}
+together() { printf '[group:substrata]\nprograms=%s\n' "$PARTS"; } # one group is stopped at once, not part by part
+
+# running : true while a supervisor of this instance lives.
+running() {
+  local pid
+  pid="$(cat "$(started_at)/pid" 2>/dev/null)" && [ -n "$pid" ] && grep -qs supervisord "/proc/$pid/cmdline"
 }

@@ -94,7 +94,9 @@ def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> Form
 def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: DraftIn) -> FormulaOut:
     """Save what is being edited."""
     document = payload.document.model_dump()
-    return FormulaOut.of(formulas.save_draft(person(request), kitchen_id, formula_id, document, payload.lock))
+    return FormulaOut.of(
+        formulas.save_draft(person(request), kitchen_id, formula_id, document, payload.lock, payload.page)
+    )
 
 
 @router.post(f"{ONE}/versions", response={201: VersionOut, 409: ProblemOut, **Problems}, operation_id="save_version")

@@ -60,6 +60,7 @@ class Draft(models.Model):
     lock = models.PositiveIntegerField(default=1)
     base_number = models.PositiveIntegerField(default=0)  # version it was edited from; 0 when there is none
     changed = models.BooleanField(default=True)  # differs from that version
+    page = models.CharField(max_length=40, blank=True)  # the open page that saved it last
     updated_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     updated_at = models.DateTimeField(auto_now=True)
 

@@ -71,7 +71,9 @@ def open_formula(user: User, kitchen_id: int, formula_id: int) -> OpenFormula:
 
 
 @transaction.atomic
-def save_draft(user: User, kitchen_id: int, formula_id: int, document: dict[str, Any], lock: int) -> OpenFormula:
+def save_draft(
+    user: User, kitchen_id: int, formula_id: int, document: dict[str, Any], lock: int, page: str = ""
+) -> OpenFormula:
     """Save what is being edited.
 
     Args:
@@ -80,6 +82,8 @@ def save_draft(user: User, kitchen_id: int, formula_id: int, document: dict[str,
         formula_id: the formula.
         document: the whole formula document.
         lock: the draft's lock as the editor last saw it.
+        page: a mark of the open page that sends it. A page whose answer got lost sends its next work with an old lock: where nobody
+            else saved in between, that is no conflict with itself.
 
     Raises:
         Conflict: when somebody saved in between; carries their draft and the differences in words.
@@ -90,9 +94,10 @@ def save_draft(user: User, kitchen_id: int, formula_id: int, document: dict[str,
     draft = formula.draft
     clean = _clean(document)
     # The same work under an older lock, such as a page's last words sent twice, overwrites nothing.
-    if _clean(draft.document) != clean:
+    own = bool(page) and draft.page == page and draft.updated_by_id == user.pk
+    if _clean(draft.document) != clean and not own:
         _guard(draft, lock, clean, member)
-    draft.document, draft.lock, draft.updated_by = clean, draft.lock + 1, user
+    draft.document, draft.lock, draft.updated_by, draft.page = clean, draft.lock + 1, user, page
     base = formula.versions.filter(number=draft.base_number).first()
     draft.changed = base is None or _clean(base.document) != clean
     draft.save()
@@ -130,6 +135,8 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
         created_at=timezone.now(),
     )
     draft.base_number, draft.changed, draft.lock = version.number, False, draft.lock + 1
+    if draft.updated_by_id != user.pk:
+        draft.page = ""
     draft.save()
     formula.touched_at = version.created_at
     formula.save(update_fields=["touched_at"])

@@ -134,3 +134,21 @@ def test_a_document_that_cannot_be_read_changes_nothing(made, people, kitchen):
 def test_a_user_without_membership_is_refused_everywhere(kitchen):
     with pytest.raises(KitchenError):
         formulas.shelf(User.objects.create_user("new"), kitchen.pk)
+
+
+def test_an_answer_that_got_lost_is_no_conflict_of_a_page_with_itself(people, kitchen):
+    made = formulas.create_formula(people["baker"], kitchen.pk, sample())
+
+    def save(pieces, lock, page, who="baker"):
+        return formulas.save_draft(
+            people[who], kitchen.pk, made.formula.pk, changed(made, pieces=pieces), lock, page
+        ).draft
+
+    save(7, 1, "my page")  # its answer never arrived, so the page still knows lock 1
+    assert save(8, 1, "my page").lock == 3
+    for page, who in (("other page", "baker"), ("my page", "owner"), ("", "baker")):
+        with pytest.raises(Conflict):
+            save(9, 1, page, who)
+    save(10, 3, "other page")
+    with pytest.raises(Conflict):
+        save(11, 3, "my page")

@@ -85,38 +85,3 @@ def test_an_unknown_option_is_refused_before_anything_is_started():
         (["./start", "--help"], 0),
     ):
         assert subprocess.run(command, cwd=ROOT, capture_output=True, check=False).returncode == code
-
-
-def test_what_is_killed_is_started_again_and_stops_with_its_supervisor(shell, tmp_path):
-    log = tmp_path / "part.log"
-    lines = f"""
-PIDS=()
-supervise "the part" {log} bash -c 'echo up $$; exec sleep 600'
-for _ in $(seq 50); do [ -s {log} ] && break; sleep 0.1; done
-kill -9 "$(sed -n 's/^up //p' {log} | tail -1)"
-for _ in $(seq 50); do [ "$(grep -c ^up {log})" = 2 ] && break; sleep 0.1; done
-LAST="$(sed -n 's/^up //p' {log} | tail -1)"
-kill -0 "$LAST" && echo again
-kill "${{PIDS[0]}}"
-wait "${{PIDS[0]}}" || true
-kill -0 "$LAST" 2>/dev/null || echo gone
-"""
-    said = shell(lines).stdout
-    assert "the part has ended; it is started again" in said
-    assert said.split()[-2:] == ["again", "gone"]
-
-
-def test_a_database_that_is_killed_under_its_watch_comes_back_on_its_port(shell):
-    lines = (
-        UP
-        + f"""
-PIDS=()
-watch_pg "$HOME_PG"
-kill -9 "$(head -1 "$HOME_PG/data/postmaster.pid")"
-sleep 1
-for _ in $(seq 100); do ANSWER="$({ASK} 2>/dev/null || true)"; [ "$ANSWER" = 7 ] && break; sleep 0.1; done
-echo "answer $ANSWER"
-kill "${{PIDS[0]}}"
-"""
-    )
-    assert shell(lines).stdout.split()[-2:] == ["answer", "7"]

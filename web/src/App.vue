@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { useTheme } from 'vuetify'
 import CommandBox from '@/components/frame/CommandBox.vue'
 import HeadStrip from '@/components/frame/HeadStrip.vue'
+import OutageBanner from '@/components/frame/OutageBanner.vue'
 import KeysSheet from '@/components/frame/KeysSheet.vue'
 import StationRail from '@/components/frame/StationRail.vue'
 import ToastStack from '@/components/frame/ToastStack.vue'
@@ -54,6 +55,7 @@ function toAdd(): void {
       <KeysSheet />
     </div>
     <router-view v-else />
+    <OutageBanner />
     <ToastStack />
   </v-app>
 </template>

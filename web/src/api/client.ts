@@ -47,6 +47,18 @@ export class Refusal extends Error {
   }
 }
 
+/** Who wants to know whether the server was reached. */
+type Listener = (reached: boolean) => void
+const listeners = new Set<Listener>()
+export const onReach = (listener: Listener): void => {
+  listeners.add(listener)
+}
+const tell = (reached: boolean): void => {
+  for (const listener of listeners) listener(reached)
+}
+/** A server that is starting, or without its database: the same as one that is not there, and it passes. */
+export const AWAY: readonly number[] = [502, 503, 504]
+
 interface Reply<T> {
   data?: T
   error?: unknown
@@ -59,8 +71,10 @@ export async function settled<T>(reply: Promise<Reply<T>>): Promise<T> {
   try {
     answer = await reply
   } catch {
+    tell(false)
     throw new Refusal({ title: 'the server cannot be reached', status: 0, remedy: 'your work is kept here and sent later' })
   }
+  tell(!AWAY.includes(answer.response.status))
   if (answer.response.ok) return answer.data as T
   const problem = answer.error as Trouble | undefined
   throw new Refusal({ title: 'something went wrong', status: answer.response.status, ...problem })

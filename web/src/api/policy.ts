@@ -1,12 +1,12 @@
 /** How the page asks the server, in one place: a refusal is never asked again, a lost network is, and the newest answer wins. */
 import { QueryClient } from '@tanstack/vue-query'
-import { Refusal } from './client'
+import { AWAY, Refusal } from './client'
 
 /** Between two tries while the server cannot be reached. */
 export const AGAIN_MS = 2000
 
 /** The server was not reached at all: what was asked may be asked again. */
-export const isLost = (error: unknown): boolean => error instanceof Refusal && error.status === 0
+export const isLost = (error: unknown): boolean => error instanceof Refusal && (error.status === 0 || AWAY.includes(error.status))
 
 /** What went wrong, for a person. */
 export const sentenceOf = (error: unknown): string => (error instanceof Refusal ? error.sentence : 'Something went wrong. Try again.')

@@ -33,6 +33,13 @@ export interface DraftKeeper {
 const REST_MS = 500
 const RETRY_MS = 3000
 
+/** This open page, also after it was loaded anew: an answer that got lost is no conflict with itself. */
+function ownPage(): string {
+  const kept = sessionStorage.getItem('page') ?? crypto.randomUUID()
+  sessionStorage.setItem('page', kept)
+  return kept
+}
+
 interface Kept {
   document: FormulaDocument
   lock: number
@@ -94,7 +101,10 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
     const where = shelf()
     try {
       const saved = await settled(
-        api.PUT('/api/kitchens/{kitchen_id}/formulas/{formula_id}/draft', { params: { path: at }, body: { document, lock: lock.value } }),
+        api.PUT('/api/kitchens/{kitchen_id}/formulas/{formula_id}/draft', {
+          params: { path: at },
+          body: { document, lock: lock.value, page: ownPage() },
+        }),
       )
       if (where !== shelf()) return true
       lock.value = saved.lock
@@ -158,7 +168,7 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
       method: 'PUT',
       keepalive: true,
       headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
-      body: JSON.stringify({ document: unsent, lock: lock.value }),
+      body: JSON.stringify({ document: unsent, lock: lock.value, page: ownPage() }),
     }).then(
       (response) => {
         if (response.ok) localStorage.removeItem(where)

@@ -3263,6 +3263,11 @@ export interface components {
             document: components["schemas"]["FormulaDocument"];
             /** Lock */
             lock: number;
+            /**
+             * Page
+             * @default
+             */
+            page: string;
         };
         /**
          * Dried

@@ -1,0 +1,117 @@
+"""Whether it lives, whether it can work, and how it does: for whoever runs the server, and for the page while it waits."""
+
+import os
+import shutil
+from collections.abc import Callable
+from time import perf_counter
+from typing import Any
+
+from django.conf import settings
+from django.db import DatabaseError, connection
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.views.decorators.http import require_safe
+from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Histogram, generate_latest
+from prometheus_client.core import GaugeMetricFamily
+from prometheus_client.multiprocess import MultiProcessCollector
+
+# From when on something is told as wrong.
+LATE_S, FULL_BYTES = 60.0, 500_000_000
+ANSWERS = Counter("substrata_requests", "Requests answered", ["method", "status"])
+SECONDS = Histogram(
+    "substrata_request_seconds",
+    "Time until an answer",
+    ["method"],
+    buckets=(0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5),
+)
+# The oldest work that waits, and the work of workers that have not told for a while that they live.
+_LAG = """
+select coalesce(extract(epoch from now() - min(e.at)), 0)::float, count(*)
+from procrastinate_jobs j join procrastinate_events e on e.job_id = j.id and e.type = 'deferred'
+where j.status = 'todo' and (j.scheduled_at is null or j.scheduled_at <= now())
+"""
+_WORKERS = "select count(*) from procrastinate_workers where last_heartbeat > now() - interval '30 seconds'"
+
+
+def checks() -> dict[str, str]:
+    """What is looked at and what is wrong with it; "" where it is well."""
+    found = {"database": "", "workers": "", "queue": "", "disk": "", "oven": ""}
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute(_LAG)
+            lag, waiting = cursor.fetchone()
+            cursor.execute(_WORKERS)
+            (workers,) = cursor.fetchone()
+    except DatabaseError as error:
+        found["database"] = str(error).partition("\n")[0][:200]
+        return found
+    if not workers:
+        found["workers"] = "no worker has told for 30 s that it lives"
+    if lag > LATE_S:
+        found["queue"] = f"{waiting} pieces of work wait, the oldest for {lag:.0f} s"
+    free = shutil.disk_usage(settings.LOCAL).free
+    if free < FULL_BYTES:
+        found["disk"] = f"{free / 1e6:.0f} MB left"
+    if not any(os.scandir(os.environ.get("NUMBA_CACHE_DIR", settings.LOCAL))):
+        found["oven"] = "not compiled: the first bake takes half a minute"
+    return found
+
+
+@require_safe
+def live(request: HttpRequest) -> HttpResponse:
+    """The process answers; nothing else is asked."""
+    return HttpResponse("ok", content_type="text/plain")
+
+
+@require_safe
+def ready(request: HttpRequest) -> HttpResponse:
+    """Whether work can be done here: 200, or 503 without the database. What is only poor is told and no reason to turn away."""
+    found = checks()
+    status = 503 if found["database"] else 200
+    poor = {name: wrong for name, wrong in found.items() if wrong}
+    return JsonResponse({"ready": status == 200, "wrong": poor, "looked_at": list(found)}, status=status)
+
+
+class _Queue:
+    """What the database knows of the work."""
+
+    def collect(self) -> Any:
+        with connection.cursor() as cursor:
+            cursor.execute(_LAG)
+            lag, waiting = cursor.fetchone()
+            cursor.execute("select state, count(*) from kitchen_job group by state")
+            states = cursor.fetchall()
+        yield GaugeMetricFamily("substrata_queue_lag_seconds", "Age of the oldest work that waits", value=lag)
+        yield GaugeMetricFamily("substrata_queue_waiting", "Work that waits", value=waiting)
+        jobs = GaugeMetricFamily("substrata_jobs", "Jobs by state", labels=["state"])
+        for state, number in states:
+            jobs.add_metric([state], number)
+        yield jobs
+
+
+@require_safe
+def metrics(request: HttpRequest) -> HttpResponse:
+    """Counters in Prometheus' text format; not there unless the setting asks for it."""
+    if not settings.METRICS:
+        return HttpResponse("not found", status=404, content_type="text/plain")
+    registry = CollectorRegistry()
+    if os.environ.get("PROMETHEUS_MULTIPROC_DIR"):
+        MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
+    else:
+        registry.register(ANSWERS)
+        registry.register(SECONDS)
+    registry.register(_Queue())
+    return HttpResponse(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
+
+
+def measured(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Count what is answered, and how long it took."""
+
+    def counted(request: HttpRequest) -> HttpResponse:
+        begun = perf_counter()
+        response = get_response(request)
+        method = request.method if request.method in ("GET", "POST", "PUT", "PATCH", "DELETE") else "other"
+        ANSWERS.labels(method, response.status_code).inc()
+        SECONDS.labels(method).observe(perf_counter() - begun)
+        return response
+
+    return counted if settings.METRICS else get_response

@@ -1,0 +1,16 @@
+#!/usr/bin/env bash
+# Looks every half second whether the database of ./start lives, and starts it again on its port. Run by the supervisor.
+set -uo pipefail
+cd "$(dirname "$(readlink -f "$0")")/.."
+source ops/lib.sh
+need_postgres
+HOME_PG="$(pg_home pg)"
+SOCKET="/tmp/substrata-$(printf %s "$HOME_PG" | cksum | cut -d' ' -f1)"
+trap 'exit 0' TERM INT
+while true; do
+  sleep 0.5 &
+  wait $!
+  "$PG_BIN/pg_isready" -q -h "$SOCKET" -p "$(cat "$HOME_PG/port")" && continue
+  say "$(date -u +%FT%TZ) the database is gone; it is started again"
+  pg_again "$HOME_PG"
+done
