@@ -57,22 +57,41 @@ class Client:
         return data
 
 
+# Somebody with a proved address and a kitchen, without a letter.
+_PERSON = """
+import sys, django
+django.setup()
+from allauth.account.models import EmailAddress
+from django.contrib.auth.models import User
+from kitchen.services.kitchens import open_kitchen
+email, password = sys.argv[1:]
+user = User.objects.create_user(email, email, password)
+EmailAddress.objects.create(user=user, email=email, primary=True, verified=True)
+open_kitchen(user, "Measured")
+"""
+
+
 @contextmanager
 def serving() -> Iterator[int]:
-    """The port of a server as ``./start`` runs it."""
+    """The port of two processes, as ``./start`` runs them."""
     port = free_port()
     environment = os.environ | {"DJANGO_SETTINGS_MODULE": "config.settings"}
     subprocess.run([sys.executable, "manage.py", "prepare", "--no-demo"], check=True, env=environment)
-    server = subprocess.Popen(
-        [sys.executable, "-m", "gunicorn", "config.wsgi", "--worker-class", "gthread", "--workers", "2", "--threads", "4",
-         "--bind", f"127.0.0.1:{port}", "--preload", "--config", "config/gunicorn.py"],
-        env=environment, stderr=subprocess.DEVNULL,
-    )  # fmt: skip
+    # Its own number, and its listening socket, as the supervisor gives them.
+    at = socket.create_server(("127.0.0.1", port))
+    servers = [
+        subprocess.Popen(
+            [sys.executable, "-m", "config.serve", "--socket"], env=environment, stdin=at, stderr=subprocess.DEVNULL
+        )
+        for _ in range(2)
+    ]
     try:
         yield port
     finally:
-        server.terminate()
-        server.wait()
+        for server in servers:
+            server.terminate()
+            server.wait()
+        at.close()
 
 
 def signed_up(port: int) -> Client:
@@ -84,7 +103,12 @@ def signed_up(port: int) -> Client:
         except ConnectionError:
             time.sleep(0.2)
     email = f"measure{time.time_ns()}@example.com"
-    client.call("POST", "/_allauth/browser/v1/auth/signup", {"email": email, "password": PASSWORD})
+    subprocess.run(
+        [sys.executable, "-c", _PERSON, email, PASSWORD],
+        check=True,
+        env=os.environ | {"DJANGO_SETTINGS_MODULE": "config.settings"},
+    )
+    client.call("POST", "/_allauth/browser/v1/auth/login", {"email": email, "password": PASSWORD})
     return client
 
 

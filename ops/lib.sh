@@ -206,6 +206,14 @@ part() {
   printf 'stdout_logfile=%s/%s.log\nstdout_logfile_maxbytes=5MB\nstdout_logfile_backups=1\n\n' "$LOCAL" "$name"
 }
 
+# serving PORT COMMAND... : two processes of one program behind one listening socket, which the supervisor holds.
+serving() {
+  local port="$1" settings
+  shift
+  settings="$(part server "$@")" # a group of its own: the socket is the group's
+  printf '%s\nnumprocs=2\nprocess_name=server-%%(process_num)d\nsocket=tcp://127.0.0.1:%s\n\n' "${settings/program:/fcgi-program:}" "$port"
+}
+
 # supervisor_settings : what it is told of itself; parts follow, and `together` last.
 supervisor_settings() {
   local at

@@ -6,6 +6,7 @@ from ninja import Router
 from api.balance_schemas import MixIn, MixOut, OfFormula, SweepIn
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
+from api.heavy import heavy
 from api.person import person
 from kitchen.services import balancing
 from kitchen.services.access import membership
@@ -19,6 +20,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 
 
 @router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[Mend], **Problems}, operation_id="remedies")
+@heavy
 def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[Mend]:
     """What to do about everything that is out, each checked against all else."""
     document = payload.document.model_dump()
@@ -26,6 +28,7 @@ def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[
 
 
 @router.post("/kitchens/{int:kitchen_id}/what-if", response={200: Sweep | None, **Problems}, operation_id="what_if")
+@heavy
 def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> Sweep | None:
     """One line's weight, and how every figure answers."""
     return balancing.sweep_line(person(request), kitchen_id, payload.document.model_dump(), payload.line)

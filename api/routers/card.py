@@ -6,6 +6,7 @@ from ninja import Router
 
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
+from api.heavy import heavy
 from api.person import person
 from kitchen.services.ovens import card_document
 from substrata.card.card import Card
@@ -15,6 +16,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 
 
 @router.post("/kitchens/{int:kitchen_id}/card", response={200: Card, **Problems}, operation_id="card")
+@heavy
 def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """The card of a document, without keeping it."""
     made = card_document(person(request), kitchen_id, payload.model_dump())

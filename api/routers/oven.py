@@ -7,6 +7,7 @@ from ninja import Router
 from api.bench_pass import forget_pass
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
+from api.heavy import heavy
 from api.oven_schemas import BakeAsked, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import person
 from kitchen.models import Oven
@@ -29,6 +30,7 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 
 
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
+@heavy
 def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpResponse:
     """The bake of a document in the oven it names, without keeping it."""
     forecast = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
@@ -62,6 +64,7 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 
 
 @router.post(f"{ONE}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
+@heavy
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; answers with the oven as it is known now."""
     seen = BakeSeen(**payload.model_dump(exclude={"document"}))

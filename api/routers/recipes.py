@@ -6,6 +6,7 @@ from ninja.files import UploadedFile
 
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
+from api.heavy import heavy
 from api.person import person
 from api.recipe_schemas import (
     FileRead,
@@ -28,6 +29,7 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 
 
 @router.post(f"{KITCHEN}/recipe", response={200: RecipeOut, **Problems}, operation_id="recipe")
+@heavy
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
     """The recipe of a document, without keeping it."""
     made = recipes.recipe_document(
@@ -37,6 +39,7 @@ def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOu
 
 
 @router.post(f"{KITCHEN}/recipe/files/{{style}}", response={200: bytes, **Problems}, operation_id="recipe_file")
+@heavy
 def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: RecipeIn) -> HttpResponse:
     """It as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6."""
     name, kind, data = recipes.recipe_file(
@@ -55,6 +58,7 @@ def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
 
 
 @router.post(f"{KITCHEN}/label/file", response={200: bytes, **Problems}, operation_id="label_file")
+@heavy
 def label_file(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> HttpResponse:
     """It as PDF."""
     made = recipes.label_of(
@@ -71,6 +75,7 @@ def _download(name: str, kind: str, data: bytes) -> HttpResponse:
 
 
 @router.post(f"{KITCHEN}/read-file", response={200: FileRead, **Problems}, operation_id="read_recipe_file")
+@heavy
 def read_recipe_file(
     request: HttpRequest,
     kitchen_id: int,

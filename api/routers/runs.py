@@ -6,6 +6,7 @@ from ninja.files import UploadedFile
 
 from api.bench_pass import forget_pass
 from api.errors import ProblemOut
+from api.heavy import heavy
 from api.kitchen_schemas import KitchenOut
 from api.person import person
 from api.run_schemas import (
@@ -138,6 +139,7 @@ def pour_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: PourIn
 
 
 @router.post(f"{ONE}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
+@heavy
 def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn) -> LiveForecast:
     """The window of the bake as it stands."""
     return runs.live_run(person(request), kitchen_id, run_id, payload.minute, payload.readings)
@@ -146,6 +148,7 @@ def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn
 @router.get(
     "/kitchens/{int:kitchen_id}/runs-compared", response={200: RunsCompared, **Problems}, operation_id="compare_runs"
 )
+@heavy
 def compare_runs(request: HttpRequest, kitchen_id: int, query: Query[RunsQuery]) -> RunsCompared:
     """Runs side by side."""
     ids = [int(part) for part in query.runs.split(",") if part.strip().isdigit()]
@@ -197,6 +200,7 @@ def list_photos(request: HttpRequest, kitchen_id: int, run_id: int) -> list[RunP
 
 
 @router.post(f"{ONE}/photos", response={201: PhotoOut, **Problems}, operation_id="add_photo")
+@heavy
 def add_photo(
     request: HttpRequest,
     kitchen_id: int,
