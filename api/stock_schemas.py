@@ -3,10 +3,11 @@
 from datetime import date
 
 from ninja import Schema
+from pydantic import Field
 
 from api.document_schemas import Text
 from kitchen.models import PlannedBake
-from kitchen.services.stock import ShelfLot
+from kitchen.services.stock import PAGE, ShelfLot
 
 
 class StockOut(Schema):
@@ -37,6 +38,20 @@ class StockOut(Schema):
             use_by=lot.use_by,
             trouble=lot.trouble,
         )
+
+
+class StockQuery(Schema):
+    """Which of the packs on the shelf."""
+
+    offset: int = Field(0, ge=0, le=1_000_000)
+    limit: int = Field(PAGE, ge=1, le=500)
+
+
+class StockPage(Schema):
+    """Some packs on the shelf, and how many there are."""
+
+    items: list[StockOut]
+    total: int
 
 
 class StockIn(Schema):

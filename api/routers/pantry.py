@@ -23,7 +23,7 @@ from api.pantry_schemas import (
 )
 from api.person import person
 from api.schemas import ArchiveIn, IngredientOut, IngredientQuery, WordsOut
-from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut
+from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut, StockPage, StockQuery
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
 from substrata import load_library
@@ -136,10 +136,11 @@ def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: St
     return StockOut.of(stock.change_stock(person(request), kitchen_id, lot_id, payload.kind, payload.grams))
 
 
-@router.get(f"{KITCHEN}/stock", response={200: list[StockOut], **Problems}, operation_id="stock")
-def stock_list(request: HttpRequest, kitchen_id: int) -> list[StockOut]:
+@router.get(f"{KITCHEN}/stock", response={200: StockPage, **Problems}, operation_id="stock")
+def stock_list(request: HttpRequest, kitchen_id: int, query: Query[StockQuery]) -> StockPage:
     """What is on hand, the next to be used up first."""
-    return [StockOut.of(shelved) for shelved in stock.shelf(person(request), kitchen_id)]
+    found = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
+    return StockPage(items=[StockOut.of(shelved) for shelved in found.lots], total=found.total)
 
 
 @router.get(f"{KITCHEN}/bakes", response={200: list[BakeOut], **Problems}, operation_id="bakes")

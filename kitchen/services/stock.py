@@ -8,7 +8,7 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Q, QuerySet, Sum
+from django.db.models import Exists, OuterRef, Q, QuerySet, Sum
 from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
@@ -24,6 +24,7 @@ BAKER = Membership.Role.BAKER
 MOST_G = 1_000_000.0
 MOST_BATCHES = 1_000.0
 MOST_BAKES = 200
+PAGE = 100
 _TAP_G = 50_000.0  # of water
 
 
@@ -40,14 +41,28 @@ class ShelfLot:
         return max(self.lot.on_hand_g - self.reserved_g, 0.0)
 
 
-def shelf(user: User, kitchen_id: int, limit: int = 500) -> list[ShelfLot]:
+@dataclass(frozen=True, kw_only=True)
+class ShelfOfPacks:
+    """Some of the packs on the shelf, and how many there are."""
+
+    lots: list[ShelfLot]
+    total: int
+
+
+def shelf(user: User, kitchen_id: int, *, offset: int = 0, limit: int = PAGE) -> ShelfOfPacks:
     """Packs with something on hand or reserved, the next to be used up first."""
-    member = membership(user, kitchen_id)
-    rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=True)
-    spoken = Q(picks__bake__state=PlannedBake.State.PLANNED)
-    lots = list(rows.filter(Q(on_hand_g__gt=0) | spoken).distinct().order_by("use_by", "bought_on", "pk")[:limit])
+    rows = _on_shelf(membership(user, kitchen_id))
+    lots = list(rows[offset : offset + limit])
     reserved = reserved_of(lots)
-    return [ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots]
+    return ShelfOfPacks(
+        lots=[ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots], total=rows.count()
+    )
+
+
+def _on_shelf(member: Membership) -> QuerySet[Lot]:
+    picked = BakePick.objects.filter(lot_id=OuterRef("pk"), bake__state=PlannedBake.State.PLANNED)
+    rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=True)
+    return rows.filter(Q(on_hand_g__gt=0) | Exists(picked)).order_by("use_by", "bought_on", "pk")
 
 
 def at_hand(kitchen_id: int) -> dict[str, float]:
@@ -64,11 +79,12 @@ def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> di
 
     A label that cannot be right would spoil every figure: such a pack is taken only by hand.
     """
-    first: dict[str, str] = {}
-    for pack in shelf(user, kitchen_id):
-        if pack.lot.trouble != "wrong":
-            first.setdefault(pack.lot.ingredient, pack.lot.key)
     lines = read_document(document).lines
+    wanted = {line.ingredient for line in lines if not line.lot}
+    rows = _on_shelf(membership(user, kitchen_id)).filter(ingredient__in=wanted).exclude(trouble="wrong")
+    first: dict[str, str] = {}
+    for ingredient, key in rows.values_list("ingredient", "key"):
+        first.setdefault(ingredient, key)
     return {line.id: first[line.ingredient] for line in lines if not line.lot and line.ingredient in first}
 
 

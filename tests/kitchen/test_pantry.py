@@ -157,7 +157,7 @@ def queries(act):
 
 def test_a_longer_pantry_asks_the_database_no_more_often(baker, kitchen, flour):
     listing = lambda: pantry.find(baker, kitchen.pk, Wanted(search="a"))  # noqa: E731
-    shelf = lambda: stock.shelf(baker, kitchen.pk)  # noqa: E731
+    shelf = lambda: stock.shelf(baker, kitchen.pk).lots  # noqa: E731
     few = queries(listing), queries(shelf)
     for number in range(12):
         pantry.create_lot(baker, kitchen.pk, pack(f"Pack a{number}"), 10)

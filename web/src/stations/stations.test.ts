@@ -98,7 +98,7 @@ describe('the other stations', () => {
     const pantry = await open(PantryList)
     for (const row of recorded['/pantry'].items) expect(pantry.text()).toContain(row.name)
     const stock = await open(StockView)
-    for (const row of recorded['/stock']) expect(stock.text()).toContain(row.name)
+    for (const row of recorded['/stock'].items) expect(stock.text()).toContain(row.name)
   })
 
   it('the shelf shows every formula with what it brings', async () => {

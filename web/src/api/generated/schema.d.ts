@@ -8134,6 +8134,32 @@ export interface components {
             use_by: string | null;
         };
         /**
+         * StockPage
+         * @description Some packs on the shelf, and how many there are.
+         */
+        StockPage: {
+            /** Items */
+            items: components["schemas"]["StockOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * StockQuery
+         * @description Which of the packs on the shelf.
+         */
+        StockQuery: {
+            /**
+             * Limit
+             * @default 100
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /**
          * StratumOut
          * @description One layer of the small core drawing.
          */
@@ -16756,7 +16782,10 @@ export interface operations {
     };
     stock: {
         parameters: {
-            query?: never;
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path: {
                 kitchen_id: number;
@@ -16771,7 +16800,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockOut"][];
+                    "application/json": components["schemas"]["StockPage"];
                 };
             };
             /** @description Unauthorized */

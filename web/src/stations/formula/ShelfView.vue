@@ -9,6 +9,7 @@ import { useAsk } from '@/composables/useAsk'
 import { useCopyAndArchive } from '@/composables/useCopyAndArchive'
 import { useDo } from '@/composables/useDo'
 import { useFiles } from '@/composables/useDocumentFiles'
+import { usePages } from '@/composables/usePages'
 import { usePanels } from '@/composables/usePanels'
 import { ago, figure } from '@/domain/format'
 import { NEW_NAME } from '@/stores/bench'
@@ -22,24 +23,18 @@ const search = ref('')
 const settledSearch = refDebounced(search, 150)
 const form = ref('')
 const archived = ref(false)
-const shown = ref(PAGE)
 const over = ref(false)
 
-const shelf = useAsk(
-  () => ['shelf', settledSearch.value, form.value, archived.value, shown.value],
-  (at) =>
+const shelf = usePages(
+  () => ['shelf', settledSearch.value, form.value, archived.value],
+  (at, offset) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/formulas', {
-        params: {
-          path: at,
-          query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: Math.min(shown.value, 200) },
-        },
+        params: { path: at, query: { search: settledSearch.value, form: form.value, archived: archived.value, limit: PAGE, offset } },
       }),
     ),
-  { keep: true },
 )
-const items = computed(() => shelf.answer.value?.items ?? [])
-const total = computed(() => shelf.answer.value?.total ?? 0)
+const { items, total } = shelf
 const forms = computed(() => session.words?.forms ?? [])
 const shapes = computed(() => [
   { value: '', title: 'all shapes' },
@@ -74,7 +69,7 @@ async function take(list: FileList | null | undefined): Promise<void> {
 
 /** Nothing on the shelf, and nothing was looked for: the kitchen has yet to begin. */
 const empty = computed(
-  () => shelf.answer.value !== null && !shelf.waiting.value && total.value === 0 && !search.value && !form.value && !archived.value,
+  () => !shelf.waiting.value && !shelf.trouble.value && total.value === 0 && !search.value && !form.value && !archived.value,
 )
 const house = useAsk(
   () => ['house formulas'],
@@ -139,7 +134,7 @@ const shelving = useCopyAndArchive()
       </template>
     </div>
 
-    <div v-if="shelf.missing.value" class="empty" role="alert">
+    <div v-if="shelf.trouble.value && !items.length" class="empty" role="alert">
       <p class="figure">{{ shelf.trouble.value }}</p>
       <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
     </div>
@@ -198,10 +193,9 @@ const shelving = useCopyAndArchive()
         </span>
       </li>
     </ul>
-    <v-btn v-if="total > items.length && shown < 200" class="quiet-button further" @click="shown += PAGE">
+    <v-btn v-if="total > items.length" class="quiet-button further" :disabled="shelf.busy.value" @click="shelf.more()">
       {{ total - items.length }} more
     </v-btn>
-    <p v-else-if="total > items.length" class="note further">The first {{ items.length }} of {{ total }}. Search to narrow it down.</p>
   </div>
 </template>
 
@@ -253,6 +247,9 @@ h2 {
 .card {
   position: relative;
   min-height: 144px;
+  /* Of a long shelf only what is in sight is laid out and drawn. */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 144px;
   border: 1px solid var(--rule);
   border-radius: 12px;
   background: var(--panel);

@@ -7,17 +7,19 @@ import { computed, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import type { PlannedBake, StockRow } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
+import { usePages } from '@/composables/usePages'
 import { useDo } from '@/composables/useDo'
 import { day, gramsOf, inWeight, localDay, weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import FormulaPicker from '@/components/frame/FormulaPicker.vue'
 import PantryBar from './PantryBar.vue'
 
 const session = useSession()
 const toasts = useToasts()
-const stock = useAsk(
+const stock = usePages(
   () => ['stock'],
-  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: at } })),
+  (at, offset) => settled(api.GET('/api/kitchens/{kitchen_id}/stock', { params: { path: at, query: { offset } } })),
 )
 const bakes = useAsk(
   () => ['bakes'],
@@ -27,14 +29,10 @@ const over = useAsk(
   () => ['bakes', 'over'],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/bakes', { params: { path: at, query: { over: true } } })),
 )
-const shelf = useAsk(
-  () => ['shelf for bakes'],
-  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { limit: 200 } } })),
-)
-const most = computed(() => Math.max(1, ...(stock.answer.value ?? []).map((s) => Math.max(s.on_hand_g, s.reserved_g))))
+const most = computed(() => Math.max(1, ...stock.items.value.map((s) => Math.max(s.on_hand_g, s.reserved_g))))
 const today = localDay(new Date())
 const soon = localDay(new Date(Date.now() + 7 * 86_400_000))
-const formula = ref(0)
+const formula = ref<number | null>(null)
 const batches = ref('1')
 const on = ref(today)
 const unit = computed(() => weightUnit(session.units))
@@ -117,7 +115,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="s in stock.answer.value" :key="s.id">
+            <tr v-for="s in stock.items.value" :key="s.id">
               <td class="name">
                 <router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link>
               </td>
@@ -147,25 +145,20 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </tr>
           </tbody>
         </table>
-        <p v-if="stock.answer.value && !stock.answer.value.length" class="note">
+        <p v-if="!stock.waiting.value && !stock.items.value.length" class="note">
           Nothing on hand. Put a pack into the pantry, or count one on its page.
         </p>
-        <p v-if="stock.missing.value" role="alert">
+        <v-btn v-if="stock.total.value > stock.items.value.length" class="quiet-button" :disabled="stock.busy.value" @click="stock.more()">
+          {{ stock.total.value - stock.items.value.length }} more
+        </v-btn>
+        <p v-if="stock.trouble.value" role="alert">
           The stock could not be read. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
         </p>
       </section>
       <section aria-label="Bakes">
         <h3>Planned bakes</h3>
         <form v-if="session.mayEdit" class="plan" @submit.prevent="plan">
-          <v-select
-            v-model="formula"
-            class="field"
-            aria-label="Formula"
-            :items="[
-              { value: 0, title: 'Choose a formula' },
-              ...(shelf.answer.value?.items ?? []).map((f) => ({ value: f.id, title: f.name })),
-            ]"
-          />
+          <FormulaPicker v-model="formula" class="field" label="Formula" placeholder="Choose a formula" />
           <label class="note">batches <v-text-field v-model="batches" class="field few" inputmode="decimal" /></label>
           <label class="note">on <v-text-field v-model="on" class="field" type="date" /></label>
           <v-btn type="submit" class="act-button" :disabled="!formula">Plan</v-btn>

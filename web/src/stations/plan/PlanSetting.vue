@@ -5,6 +5,8 @@ import { api, settled } from '@/api/client'
 import type { Planned, PlanDocument } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 
+import FormulaPicker from '@/components/frame/FormulaPicker.vue'
+
 const props = defineProps<{ document: PlanDocument; planned: Planned | null; mayEdit: boolean; busy: boolean }>()
 const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
 const shelf = useAsk(
@@ -98,13 +100,14 @@ function sleep(on: boolean): void {
         </p>
       </li>
     </ol>
-    <label v-if="mayEdit" class="small"
-      >add
-      <select :value="''" aria-label="Add a bake" @change="add(Number(valueOf($event)))">
-        <option value="">a formula …</option>
-        <option v-for="f in shelf.answer.value?.items ?? []" :key="f.id" :value="f.id">{{ f.name }}</option>
-      </select></label
-    >
+    <FormulaPicker
+      v-if="mayEdit"
+      :key="document.bakes.length"
+      class="field"
+      label="Add a bake"
+      placeholder="add a formula"
+      @update:model-value="add"
+    />
     <h3>With</h3>
     <label class="row"
       >people<input
