@@ -5,6 +5,7 @@ import re
 from pathlib import Path
 
 import pytest
+from django.core import mail
 from playwright.sync_api import expect
 
 from kitchen.models import Draft, Formula, Kitchen
@@ -26,6 +27,10 @@ bake at 400F for 15-18 min
 Serve warm."""
 
 
+def code_of(letter):
+    return re.search(r"^ {4}(\S+)$", letter.body, re.MULTILINE)[1]
+
+
 def sign_up(page, site, email):
     page.goto(f"{site}/formula")
     page.get_by_role("button", name="Create an account").press("Enter")
@@ -33,6 +38,9 @@ def sign_up(page, site, email):
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill("a-long-word-of-mine")
     page.get_by_label("Password").press("Enter")
+    page.get_by_text(f"We have written to {email}").wait_for()
+    page.get_by_label("Code").fill(code_of(mail.outbox[-1]))
+    page.get_by_label("Code").press("Enter")
     page.get_by_role("heading", name="Your kitchen has no formulas yet").wait_for()
 
 

@@ -155,6 +155,9 @@ def test_what_a_dead_worker_had_begun_is_found_by_its_missing_sign_of_life(peopl
             "insert into procrastinate_workers (last_heartbeat) values (now() - interval '1 hour') returning id"
         )
         worker = cursor.fetchone()[0]
+        cursor.execute(
+            "delete from procrastinate_jobs where status <> 'todo' or (args->>'job_id')::bigint <> %s", [asked.pk]
+        )
         cursor.execute("update procrastinate_jobs set status = 'doing', worker_id = %s", [worker])
     Job.objects.filter(pk=asked.pk).update(state="running")
     assert jobs.take_up_stalled() == 1
