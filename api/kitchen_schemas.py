@@ -120,3 +120,4 @@ class EatersIn(Schema):
     """All eaters of a kitchen."""
 
     eaters: list[EaterDocument]
+    seen: list[EaterDocument] | None = None  # as they were when they were last looked at

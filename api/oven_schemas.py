@@ -36,6 +36,7 @@ class PansIn(Schema):
     """All of them."""
 
     pans: list[PanDocument] = Field(max_length=200)
+    seen: list[Text] | None = Field(None, max_length=200)  # ids when they were last looked at
 
 
 class OvenIn(Schema):

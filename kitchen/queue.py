@@ -8,12 +8,15 @@ from procrastinate.exceptions import AlreadyEnqueued
 from procrastinate.sql import queries
 
 STALLED_AFTER_S = 20
+_LAST = -10_000  # priority
 
 
 def defer_refresh() -> None:
-    """Ask for fresh thumbs on the shelf; once is enough while a request is waiting."""
+    """Ask for fresh thumbs on the shelf, behind all that somebody waits for; once is enough while a request is waiting."""
     try:
-        app.configure_task("kitchen.refresh_shelf", queueing_lock="refresh_shelf", queue="quick").defer()
+        app.configure_task(
+            "kitchen.refresh_shelf", queueing_lock="refresh_shelf", queue="quick", priority=_LAST
+        ).defer()
     except AlreadyEnqueued:
         return
 
@@ -47,6 +50,6 @@ def defer_letters() -> None:
         return
 
 
-def defer_job(job_id: int, queue: str) -> None:
-    """Ask for a job, in the queue of its weight."""
-    app.configure_task("kitchen.run_job", lock=f"job {job_id}", queue=queue).defer(job_id=job_id)
+def defer_job(job_id: int, queue: str, *, behind: int = 0) -> None:
+    """Ask for a job, in the queue of its weight; the more its kitchen has under way, the further behind others' it stands."""
+    app.configure_task("kitchen.run_job", lock=f"job {job_id}", queue=queue, priority=-behind).defer(job_id=job_id)

@@ -4,21 +4,22 @@ from procrastinate.contrib.django import app
 
 from kitchen.accounts.mail import carry_letters, forget_old_letters
 from kitchen.accounts.tries import forget_old_tries
+from kitchen.queue import defer_refresh
 from kitchen.services import balancing, imports, maps, plans, trials
 from kitchen.services.closing import erase_what_is_due
 from kitchen.services.formulas import refresh_thumbs
 from kitchen.services.jobs import run_job, take_up_stalled
 
-_BATCH = 200
+_BATCH = 50
 JOBS_OF = (balancing, imports, maps, plans, trials)  # the services that register kinds of jobs
 
 
 @app.task(name="kitchen.refresh_shelf", queueing_lock="refresh_shelf", queue="quick")  # type: ignore[untyped-decorator]  # the library ships no types
 def refresh_shelf() -> int:
-    """Bring every thumb on the shelf up to the present science, a batch at a time."""
-    renewed = 0
-    while done := refresh_thumbs(_BATCH):
-        renewed += done
+    """Bring some thumbs on the shelf up to the present science, and ask for the next ones: others' work comes in between."""
+    renewed = refresh_thumbs(_BATCH)
+    if renewed == _BATCH:
+        defer_refresh()
     return renewed
 
 

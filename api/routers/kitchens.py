@@ -95,10 +95,15 @@ def eaters(request: HttpRequest, kitchen_id: int) -> list[EaterDocument]:
 
 
 @router.put(
-    "/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="set_eaters"
+    "/kitchens/{int:kitchen_id}/eaters",
+    response={200: list[EaterDocument], 409: ProblemOut, **Problems},
+    operation_id="set_eaters",
 )
 def set_eaters(request: HttpRequest, kitchen_id: int, payload: EatersIn, response: HttpResponse) -> list[EaterDocument]:
     """Keep the eaters of a kitchen."""
     forget_pass(response)
-    kept = kitchens.set_eaters(person(request), kitchen_id, [eater.model_dump() for eater in payload.eaters])
+    wanted, seen = (
+        [e.model_dump() for e in some] if some is not None else None for some in (payload.eaters, payload.seen)
+    )
+    kept = kitchens.set_eaters(person(request), kitchen_id, wanted or [], seen)
     return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in kept]

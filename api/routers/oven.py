@@ -37,11 +37,16 @@ def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpRespo
     return HttpResponse(orjson.dumps(forecast), content_type="application/json")
 
 
-@router.put("/kitchens/{int:kitchen_id}/pans", response={200: list[PanDocument], **Problems}, operation_id="set_pans")
+@router.put(
+    "/kitchens/{int:kitchen_id}/pans",
+    response={200: list[PanDocument], 409: ProblemOut, **Problems},
+    operation_id="set_pans",
+)
 def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: HttpResponse) -> list[PanDocument]:
     """Keep the kitchen's own pans."""
     forget_pass(response)
-    kept = pans.set_pans(person(request), kitchen_id, [pan.model_dump() for pan in payload.pans])
+    wanted = [pan.model_dump() for pan in payload.pans]
+    kept = pans.set_pans(person(request), kitchen_id, wanted, payload.seen)
     return [PanDocument(**pan) for pan in kept]
 
 

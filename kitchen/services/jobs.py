@@ -14,7 +14,7 @@ from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
 
-from kitchen.errors import KitchenError, NotFound
+from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import membership
@@ -24,6 +24,7 @@ Queue = Literal["quick", "heavy"]
 State = Job.State
 KEPT_FOR = timedelta(days=7)
 MOST_TRIES = 3
+MOST_UNDER_WAY = 100  # jobs of one kitchen
 _WORKER_DIED = {
     "what": "the work was broken off every time it was begun",
     "got": f"{MOST_TRIES} times",
@@ -66,6 +67,14 @@ def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) 
     """Ask for work in the background. Called inside the transaction of the service that checks what is given."""
     now = timezone.now()
     Job.objects.filter(kitchen_id=member.kitchen_id, kept_until__lt=now).exclude(state__in=Job.UNDER_WAY).delete()
+    under_way = Job.objects.filter(kitchen_id=member.kitchen_id, state__in=Job.UNDER_WAY).count()
+    if under_way >= MOST_UNDER_WAY:
+        raise Refused(
+            "this kitchen has very much under way",
+            got=f"{under_way} jobs",
+            allowed=f"up to {MOST_UNDER_WAY}",
+            remedy="wait for some of them, or stop them",
+        )
     job = Job.objects.create(
         kitchen_id=member.kitchen_id,
         kind=kind,
@@ -74,7 +83,7 @@ def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) 
         created_by_id=member.user_id,
         kept_until=now + KEPT_FOR,
     )
-    transaction.on_commit(lambda: defer_job(job.pk, _KINDS[kind].queue))
+    transaction.on_commit(lambda: defer_job(job.pk, _KINDS[kind].queue, behind=under_way))
     return job
 
 

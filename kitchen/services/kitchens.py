@@ -7,7 +7,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import BooleanField, F
 
-from kitchen.errors import Refused
+from kitchen.errors import Conflict, Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
@@ -88,13 +88,30 @@ def _choice(field: str, value: Any) -> Any:
 
 
 @transaction.atomic
-def set_eaters(user: User, kitchen_id: int, eaters: list[dict[str, Any]]) -> list[Eater]:
+def set_eaters(
+    user: User, kitchen_id: int, eaters: list[dict[str, Any]], seen: list[dict[str, Any]] | None = None
+) -> list[Eater]:
     """Keep the eaters of a kitchen, all at once.
 
+    Args:
+        user: who keeps them.
+        kitchen_id: their kitchen.
+        eaters: all of them, as they are to be.
+        seen: all of them as the person last saw them; None overwrites whatever is there.
+
     Raises:
+        Conflict: when they are not as they were last seen.
         Refused: when a name or a budget cannot be kept.
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
+    Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
+    present = [{"name": eater.name, "budgets": eater.budgets} for eater in member.kitchen.eaters.all()]
+    if seen is not None and present != [_eater(entry) for entry in seen]:
+        raise Conflict(
+            "somebody changed the eaters in between",
+            current={"eaters": present},
+            remedy="look again, then change yours",
+        )
     if len(eaters) > MOST_EATERS:
         raise Refused("too many eaters", got=str(len(eaters)), allowed=f"up to {MOST_EATERS}", field="eaters")
     clean = [Eater(kitchen=member.kitchen, order=order, **_eater(entry)) for order, entry in enumerate(eaters)]

@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils.text import slugify
 
-from kitchen.errors import Refused
+from kitchen.errors import Conflict, Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership, record
 from kitchen.services.kitchens import bump_revision
@@ -17,14 +17,29 @@ OWN_KINDS: tuple[str, ...] = get_args(PanKind)
 
 
 @transaction.atomic
-def set_pans(user: User, kitchen_id: int, wanted: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def set_pans(
+    user: User, kitchen_id: int, wanted: list[dict[str, Any]], seen: list[str] | None = None
+) -> list[dict[str, Any]]:
     """Replace the kitchen's own pans.
 
+    Args:
+        user: who keeps them.
+        kitchen_id: their kitchen.
+        wanted: all of them, as they are to be.
+        seen: the ids that the person last saw; None overwrites whatever is there.
+
     Raises:
+        Conflict: when there are others than were last seen.
         Refused: naming the pan that cannot be.
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
     kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
+    if seen is not None and sorted(seen) != sorted(pan["id"] for pan in kitchen.pans):
+        raise Conflict(
+            "somebody changed the pans in between",
+            current={"pans": kitchen.pans},
+            remedy="look again, then change yours",
+        )
     if len(wanted) > MOST_PANS:
         raise Refused("too many pans", got=str(len(wanted)), allowed=f"up to {MOST_PANS}", field="pans")
     kept: list[dict[str, Any]] = []

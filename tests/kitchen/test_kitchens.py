@@ -1,10 +1,11 @@
 import pytest
 
 from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove_demo
-from kitchen.errors import Refused
+from kitchen.errors import Conflict, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
 from kitchen.services.judging import core_settings, judge, library_of, shelf_thumb
+from kitchen.services.pans import set_pans
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
@@ -73,3 +74,17 @@ def test_the_demo_can_be_put_back_without_touching_other_kitchens(people):
     assert people["owner"].memberships.exists()
     load_demo()
     assert Kitchen.objects.filter(name=DEMO_NAME).count() == 1
+
+
+def test_eaters_and_pans_that_somebody_else_changed_are_not_overwritten(people, kitchen):
+    ada, bo = ({"name": name, "budgets": {"net_carbs": 20.0}} for name in ("Ada", "Bo"))
+    kitchens.set_eaters(people["baker"], kitchen.pk, [ada], seen=[])
+    with pytest.raises(Conflict) as conflict:
+        kitchens.set_eaters(people["owner"], kitchen.pk, [bo], seen=[])
+    assert conflict.value.current == {"eaters": [ada]}
+    kitchens.set_eaters(people["owner"], kitchen.pk, [ada, bo], seen=[ada])
+    tray = {"name": "Tray", "kind": "tray", "length_mm": 400, "width_mm": 300, "height_mm": 20}
+    kept = set_pans(people["baker"], kitchen.pk, [tray], [])
+    with pytest.raises(Conflict, match="pans"):
+        set_pans(people["owner"], kitchen.pk, [], [])
+    assert set_pans(people["owner"], kitchen.pk, [], [pan["id"] for pan in kept]) == []

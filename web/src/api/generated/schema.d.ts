@@ -3395,6 +3395,8 @@ export interface components {
         EatersIn: {
             /** Eaters */
             eaters: components["schemas"]["EaterDocument"][];
+            /** Seen */
+            seen?: components["schemas"]["EaterDocument"][] | null;
         };
         /**
          * EntriesIn
@@ -6103,6 +6105,8 @@ export interface components {
         PansIn: {
             /** Pans */
             pans: components["schemas"]["PanDocument"][];
+            /** Seen */
+            seen?: string[] | null;
         };
         /**
          * PantryPage
@@ -10167,6 +10171,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13749,6 +13762,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

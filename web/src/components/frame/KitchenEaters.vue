@@ -16,9 +16,11 @@ const asked = useAsk(
 )
 const eaters = computed<Eater[]>(() => [...(asked.answer.value ?? [])])
 const keeping = useDo(
-  (next: Eater[], at) => settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path: at }, body: { eaters: next } })),
+  (next: Eater[], at) =>
+    settled(api.PUT('/api/kitchens/{kitchen_id}/eaters', { params: { path: at }, body: { eaters: next, seen: eaters.value } })),
   {
-    then: () => {
+    then: async () => {
+      await asked.again()
       bench.askAgain()
     },
   },

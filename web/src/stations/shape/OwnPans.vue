@@ -23,6 +23,7 @@ const keeping = useDo(
       api.PUT('/api/kitchens/{kitchen_id}/pans', {
         params: { path: at },
         body: {
+          seen: own.value.map((p) => p.id),
           pans: pans.map(({ name, kind, length_mm, width_mm, height_mm }) => ({
             id: '',
             name,
