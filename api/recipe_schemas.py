@@ -36,6 +36,16 @@ class RecipeOut(Schema):
     notes: str
 
 
+class BagsIn(Schema):
+    """Premix bags of a document: how many, made when, and the size of their label."""
+
+    document: FormulaDocument
+    bags: int = 1
+    made_on: date
+    width_mm: float = 90.0
+    height_mm: float = 60.0
+
+
 class LabelIn(Schema):
     """What stands on a pack besides."""
 

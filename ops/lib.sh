@@ -195,12 +195,12 @@ pg_again() {
 # started_at : where what ./start keeps running has its socket, its number and its port. A socket's path has to be short.
 started_at() { echo "/tmp/substrata-$(printf %s "$LOCAL" | cksum | cut -d' ' -f1)-run"; }
 
-# part NAME COMMAND... : a program for the supervisor, which ends with it whatever ends it; the log turns over by itself.
+# part NAME COMMAND... : a program for the supervisor, which ends at once when that is killed, so that its ports are free again; the log turns over by itself.
 part() {
   local name="$1"
   shift
   PARTS="${PARTS:+$PARTS,}$name"
-  printf '[program:%s]\ncommand=setpriv --pdeathsig TERM' "$name"
+  printf '[program:%s]\ncommand=setpriv --pdeathsig KILL' "$name"
   printf ' %q' "$@"
   printf '\nautorestart=true\nstartretries=100000\nstopwaitsecs=3\nstopasgroup=true\nkillasgroup=true\nredirect_stderr=true\n'
   printf 'stdout_logfile=%s/%s.log\nstdout_logfile_maxbytes=5MB\nstdout_logfile_backups=1\n\n' "$LOCAL" "$name"
@@ -220,6 +220,8 @@ supervisor_settings() {
   at="$(started_at)"
   printf '[supervisord]\nsilent=true\npidfile=%s/pid\nlogfile=%s/supervisor.log\nlogfile_maxbytes=5MB\nlogfile_backups=1\n' "$at" "$LOCAL"
   [ "$(id -u)" = 0 ] && printf 'user=root\n'
+  # Whoever starts it again need not know what ./start has worked out.
+  printf 'environment=%s\n' "$(env | sed -n 's/%/%%/g; s/"/\\"/g; s/^\(\(SUBSTRATA\|DJANGO\|NUMBA\|PROMETHEUS\)_[A-Z_]*\)=\(.*\)$/\1="\3"/p' | paste -sd,)"
   printf '[unix_http_server]\nfile=%s/socket\nchmod=0700\n[supervisorctl]\nserverurl=unix://%s/socket\n' "$at" "$at"
   printf '[rpcinterface:supervisor]\nsupervisor.rpcinterface_factory=supervisor.rpcinterface:make_main_rpcinterface\n\n'
 }

@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Looks every half second whether the database of ./start lives, and starts it again on its port. Run by the supervisor.
+# Looks five times a second whether the database of ./start lives, and starts it again on its port. Run by the supervisor.
 set -uo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 source ops/lib.sh
@@ -8,7 +8,7 @@ HOME_PG="$(pg_home pg)"
 SOCKET="/tmp/substrata-$(printf %s "$HOME_PG" | cksum | cut -d' ' -f1)"
 trap 'exit 0' TERM INT
 while true; do
-  sleep 0.5 &
+  sleep 0.2 &
   wait $!
   "$PG_BIN/pg_isready" -q -h "$SOCKET" -p "$(cat "$HOME_PG/port")" && continue
   say "$(date -u +%FT%TZ) the database is gone; it is started again"

@@ -9,6 +9,7 @@ from api.errors import ProblemOut
 from api.heavy import heavy
 from api.person import person
 from api.recipe_schemas import (
+    BagsIn,
     FileRead,
     IntoQuery,
     LabelIn,
@@ -22,6 +23,7 @@ from api.recipe_schemas import (
 )
 from kitchen.errors import NotFound
 from kitchen.services import parts, recipes
+from substrata.recipe.bags import PremixBags
 
 router = Router(tags=["recipes"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -46,6 +48,21 @@ def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: Reci
         person(request), kitchen_id, payload.document.model_dump(), style, payload.batches
     )
     return _download(name, kind, data)
+
+
+@router.post(f"{KITCHEN}/premix-bags", response={200: PremixBags, **Problems}, operation_id="premix_bags")
+@heavy
+def bags(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> PremixBags:
+    """Premix bags of a document: what goes into each, and its label."""
+    return recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
+
+
+@router.post(f"{KITCHEN}/premix-bags/file", response={200: bytes, **Problems}, operation_id="premix_bags_file")
+@heavy
+def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpResponse:
+    """Their labels as PDF, one a page."""
+    made = recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
+    return _download("bags.pdf", "application/pdf", recipes.bags_file(made, payload.width_mm, payload.height_mm))
 
 
 @router.post(f"{KITCHEN}/label", response={200: LabelOut, **Problems}, operation_id="label")

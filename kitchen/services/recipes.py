@@ -14,13 +14,16 @@ from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
 from substrata.card.card import as_baked
+from substrata.context.dough import Dough
 from substrata.context.sorts import sort_formula
 from substrata.exchange.any_file import FileRecipe, file_recipe
 from substrata.exchange.text_import import PastedLine, import_text
+from substrata.formula.formula import Formula
 from substrata.pantry.rounding import LabelStyle
+from substrata.recipe.bags import PremixBags, premix_bags
 from substrata.recipe.export import TEXT_STYLES, written
 from substrata.recipe.label import Business, PackLabel, pack_label
-from substrata.recipe.page import PAPERS, as_pdf, label_html, recipe_html
+from substrata.recipe.page import PAPERS, as_pdf, bag_html, label_html, recipe_html
 from substrata.recipe.recipe import Recipe, recipe_of
 from substrata.recipe.sheet import as_xlsx
 
@@ -60,8 +63,13 @@ def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0, 
                 "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
             )
         formula = sort_formula(formula, own)
-    dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
-    return recipe_of(as_baked(dough), batches=batches)
+    return recipe_of(_baked(member, document, formula), batches=batches)
+
+
+def _baked(member: Membership, document: dict[str, Any], formula: Formula | None = None) -> Dough:
+    """The dough of a document, as the oven it names is forecast to leave it."""
+    formula = formula or read_document(document)
+    return as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven)))
 
 
 def recipe_file(
@@ -97,12 +105,32 @@ def label_of(
     return pack_label(recipe_document(user, kitchen_id, document), style, business, baked_on=baked_on)
 
 
+def bags_of(user: User, kitchen_id: int, document: dict[str, Any], bags: int, made_on: date) -> PremixBags:
+    """Premix bags of a document, without keeping it."""
+    return premix_bags(_baked(membership(user, kitchen_id), document), bags=bags, made_on=made_on)
+
+
+def bags_file(bags: PremixBags, width_mm: float, height_mm: float) -> bytes:
+    """The label of each bag, one a page, as PDF.
+
+    Raises:
+        Refused: when it has no room.
+    """
+    _has_room(width_mm, height_mm)
+    return as_pdf(bag_html(bags, (width_mm, height_mm)))
+
+
 def label_file(label: PackLabel, width_mm: float, height_mm: float) -> bytes:
     """A label as PDF.
 
     Raises:
         Refused: when it has no room.
     """
+    _has_room(width_mm, height_mm)
+    return as_pdf(label_html(label, (width_mm, height_mm)))
+
+
+def _has_room(width_mm: float, height_mm: float) -> None:
     if not (30 <= width_mm <= 210 and 20 <= height_mm <= 297):
         raise Refused(
             "no label is so large",
@@ -110,7 +138,6 @@ def label_file(label: PackLabel, width_mm: float, height_mm: float) -> bytes:
             allowed="30 × 20 to 210 × 297 mm",
             field="width_mm",
         )
-    return as_pdf(label_html(label, (width_mm, height_mm)))
 
 
 def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tuple[FileRecipe, tuple[PastedLine, ...]]:

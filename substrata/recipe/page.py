@@ -5,6 +5,7 @@ from __future__ import annotations
 from html import escape
 from typing import Literal
 
+from substrata.recipe.bags import PremixBags
 from substrata.recipe.export import ingredient_text
 from substrata.recipe.label import PackLabel
 from substrata.recipe.recipe import Recipe
@@ -80,6 +81,20 @@ def label_html(label: PackLabel, size: tuple[float, float]) -> str:
     )
 
 
+def bag_html(bags: PremixBags, size: tuple[float, float]) -> str:
+    """The labels of all bags, one a page, width and height in millimetres."""
+    width, height = size
+    heading, *lines = bags.words
+    text = "".join(f"<p>{escape(line)}</p>" for line in lines)
+    page = f"<section><h1>{escape(heading)}</h1>{text}</section>"
+    return (
+        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(bags.name)}</title><style>'
+        f"@page {{ size: {width:g}mm {height:g}mm; margin: 4mm }} body {{ font: 7.4pt/1.3 'DejaVu Sans', sans-serif; color: #000 }}"
+        "h1 { font-size: 10.5pt; margin: 0 } p { margin: 1mm 0 } section { break-after: page } section:last-child { break-after: auto }"
+        f"</style></head><body>{page * bags.bags}</body></html>"
+    )
+
+
 def as_pdf(html: str) -> bytes:
     """Set a page. Nothing outside of it is fetched.
 
@@ -96,4 +111,4 @@ def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
     raise ValueError(f"nothing is fetched for a page: {url[:40]}")
 
 
-__all__ = ["PAPERS", "Paper", "as_pdf", "ingredient_text", "label_html", "recipe_html"]
+__all__ = ["PAPERS", "Paper", "as_pdf", "bag_html", "ingredient_text", "label_html", "recipe_html"]

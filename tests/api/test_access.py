@@ -38,9 +38,10 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
+    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 LABEL = {"document": sample(), "style": "us", "baked_on": "2026-06-06"}
+BAGS = {"document": sample(), "bags": 3, "made_on": "2026-06-06"}
 DAY = {"name": "x", "start": "2026-06-06T06:00", "ovens": [], "bakes": []}
 PACK = {"ingredient": "salt", "name": "Sea salt"}
 PLAN = {
@@ -66,7 +67,7 @@ BODIES = {
     "set_pans": {"pans": []}, "add_oven": {"name": "Back oven"}, "change_oven": {"name": "x"},
     "log_bake": {"document": sample(), "minutes": 20}, "scale": {"document": sample(), "factor": 2}, "take_file": {"file": sample()}, "copy_house_formula": {"name": "Dark seed loaf"}, "start_job": {"kind": "oven-map", "document": sample(), "minutes": 10},
     "start_run": {"formula_id": 1, "key": "k"}, "write_entries": {"entries": []}, "give_verdict": {"liked": "good"}, "change_run": {"left_out": True}, "change_learning": {"off": []},
-    "newer_parts": sample(), "recipe": {"document": sample()}, "recipe_file": {"document": sample()}, "label": LABEL, "label_file": LABEL, "change_share": {"on": True},
+    "newer_parts": sample(), "recipe": {"document": sample()}, "recipe_file": {"document": sample()}, "label": LABEL, "label_file": LABEL, "premix_bags": BAGS, "premix_bags_file": BAGS, "change_share": {"on": True},
     "create_plan": DAY, "save_plan": {"document": DAY, "lock": 1}, "try_move": {"task": "1:mix", "start_min": 3},
     "slip_plan": {"task": "1:mix", "minutes": 5}, "tick_shopping": {"ingredient": "salt", "done": True}, "change_feed": {"on": True}, "reserve_plan": {"on": True},
     "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "take_runs": {"file": {}},

@@ -5,8 +5,10 @@ import re
 import shutil
 import signal
 import subprocess
+import time
 from hashlib import sha256
 from pathlib import Path
+from urllib.request import urlopen
 
 import psycopg
 import pytest
@@ -80,7 +82,7 @@ def served(instance, meanwhile=lambda: None):
         finally:
             # Not Ctrl-C: what a test runner starts in the background ignores it.
             os.killpg(server.pid, signal.SIGTERM)
-            server.stdout.read()
+            said.append(server.stdout.read())
     return "".join(said)
 
 
@@ -122,3 +124,54 @@ def test_the_page_read_literally_brings_every_row_back_into_a_new_instance(insta
     assert "demo kitchen loaded" not in served(instance, lambda: rows.update(after=held(instance)))
     assert rows["after"] == rows["before"]
     assert int(rows["before"]["kitchen_formula"][0]) >= 10
+
+
+def running(local, words):
+    """Processes of an instance whose command holds some words."""
+    found = []
+    for entry in Path("/proc").iterdir():
+        try:
+            command = (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode() if entry.name.isdigit() else ""
+            if words in command and f"SUBSTRATA_LOCAL={local}".encode() in (entry / "environ").read_bytes():
+                found.append(int(entry.name))
+        except OSError:
+            continue
+    return found
+
+
+def ready(minutes=1.0):
+    """Whether the instance can work (again) within some time."""
+    until = time.monotonic() + 60 * minutes
+    while time.monotonic() < until:
+        try:
+            with urlopen("http://127.0.0.1:54790/health/ready", timeout=5) as reply:
+                return reply.status == 200
+        except OSError:
+            time.sleep(0.1)
+    return False
+
+
+def test_what_is_killed_comes_back_a_second_start_joins_and_stop_stops(instance):
+    local = instance.environment["SUBSTRATA_LOCAL"]
+    kills = ("config.serve", "procrastinate worker", "supervisord")
+
+    def kill_and_look():
+        assert ready()
+        database = Path(local) / "pg" / "data" / "postmaster.pid"
+        for victims in (*(running(local, words) for words in kills), [int(database.read_text().split()[0])]):
+            assert victims
+            for pid in victims:
+                os.kill(pid, signal.SIGKILL)
+            time.sleep(0.3)
+            assert ready()
+        # Another ./start joins; with other wishes it refuses; and --stop stops what the first has started.
+        assert "runs already" in instance.refused(["timeout 20 ./start --port 54791"])
+        said = instance(["timeout --signal=INT 2 ./start || true"])
+        assert "it runs already, at http://localhost:54790" in said
+        assert ready()
+        assert "stopped" in instance(["./start --stop"])
+        assert not running(local, "config.serve")
+
+    said = served(instance, kill_and_look)
+    assert "the supervisor has ended; it is started again" in said
+    assert "nothing runs here" in instance(["./start --stop"])

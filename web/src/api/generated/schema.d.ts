@@ -1508,6 +1508,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/premix-bags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bags
+         * @description Premix bags of a document: what goes into each, and its label.
+         */
+        post: operations["premix_bags"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/premix-bags/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bags File
+         * @description Their labels as PDF, one a page.
+         */
+        post: operations["premix_bags_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/prep": {
         parameters: {
             query?: never;
@@ -2186,6 +2226,47 @@ export interface components {
             remedy: string;
             /** What */
             what: string;
+        };
+        /**
+         * BagPart
+         * @description One dry thing of a bag.
+         */
+        BagPart: {
+            /** Grams */
+            grams: number;
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Whole G */
+            whole_g: number;
+        };
+        /**
+         * BagsIn
+         * @description Premix bags of a document: how many, made when, and the size of their label.
+         */
+        BagsIn: {
+            /**
+             * Bags
+             * @default 1
+             */
+            bags: number;
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Height Mm
+             * @default 60
+             */
+            height_mm: number;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /**
+             * Width Mm
+             * @default 90
+             */
+            width_mm: number;
         };
         /**
          * BakeAnswer
@@ -6827,6 +6908,48 @@ export interface components {
             per_batch_g: number;
             /** Whole G */
             whole_g: number;
+        };
+        /**
+         * PremixBags
+         * @description Bags of one formula, and the label of each.
+         */
+        PremixBags: {
+            /** Add */
+            add: string[];
+            /** Allergens */
+            allergens: string[];
+            /** Bag G */
+            bag_g: number;
+            /** Bags */
+            bags: number;
+            /** Bake */
+            bake: string;
+            /** Keep */
+            keep: string;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /** Makes */
+            makes: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["BagPart"][];
+            /** To Add Allergens */
+            to_add_allergens: string[];
+            /**
+             * Use By
+             * Format: date
+             */
+            use_by: string;
+            /** Whole G */
+            whole_g: number;
+            /** Why Use By */
+            why_use_by: string;
+            /** Words */
+            words: string[];
         };
         /**
          * PremixPart
@@ -14869,6 +14992,148 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    premix_bags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BagsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PremixBags"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    premix_bags_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BagsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

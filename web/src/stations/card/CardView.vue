@@ -15,6 +15,7 @@ import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import CardOut from './CardOut.vue'
+import BagSheet from './BagSheet.vue'
 import LabelSheet from './LabelSheet.vue'
 import PanelSheet from './PanelSheet.vue'
 import RecipeSheet from './RecipeSheet.vue'
@@ -27,6 +28,7 @@ const SIDES = [
   { id: 'recipe', name: 'Recipe' },
   { id: 'panel', name: 'Panel and allergens' },
   { id: 'label', name: 'Pack label' },
+  { id: 'bags', name: 'Premix bags' },
 ] as const
 type Side = (typeof SIDES)[number]['id']
 const side = ref<Side>(SIDES.find((s) => s.id === localStorage.getItem('card side'))?.id ?? 'recipe')
@@ -100,7 +102,7 @@ const print = (): void => {
             <option v-for="own in bench.document.sorts" :key="own.name" :value="own.name">{{ own.name }}</option>
           </select></label
         >
-        <div v-if="side !== 'recipe'" role="radiogroup" aria-label="Region" class="regions">
+        <div v-if="side === 'panel' || side === 'label'" role="radiogroup" aria-label="Region" class="regions">
           <v-btn
             v-for="r in ['us', 'eu'] as const"
             :key="r"
@@ -123,6 +125,7 @@ const print = (): void => {
           <RecipeSheet :document="settledDocument" :batches="batches || 1" :sort="sort" />
         </template>
         <LabelSheet v-else-if="side === 'label'" :document="settledDocument" :region="region" />
+        <BagSheet v-else-if="side === 'bags'" :document="settledDocument" />
       </template>
       <template v-if="side === 'panel'">
         <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>

@@ -1,0 +1,174 @@
+"""Premix bags: the dry lines of one batch in each bag, and a label that says what to add and how to bake it."""
+
+from __future__ import annotations
+
+import re
+from calendar import monthrange
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from datetime import date
+from functools import cache
+
+from substrata.analysis.words import short_name
+from substrata.batch.weighed import WeighedLine
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.nutrition.allergens import allergens
+from substrata.prep.premix import is_dry, premix
+from substrata.quantities.tables import read_table
+from substrata.recipe.recipe import Recipe, RecipeLine, recipe_of
+
+MOST_BAGS = 500
+_FATTY = 10.0  # % fat from which a meal turns rancid (house choice)
+_TRACE_G = 0.05
+_WARM = re.compile(r"\d+ to \d+ °C")
+
+
+@dataclass(frozen=True, kw_only=True)
+class BagPart:
+    """One dry thing of a bag."""
+
+    line: str
+    name: str
+    grams: float  # in one bag
+    whole_g: float  # in all bags
+
+
+@dataclass(frozen=True, kw_only=True)
+class PremixBags:
+    """Bags of one formula, and the label of each."""
+
+    name: str
+    bags: int
+    bag_g: float  # one bag
+    whole_g: float
+    parts: tuple[BagPart, ...]  # the heaviest first
+    add: tuple[str, ...]  # "5 eggs, 250 g"
+    bake: str
+    makes: str
+    allergens: tuple[str, ...]  # of what is in the bag
+    to_add_allergens: tuple[str, ...]  # of what is added, where the bag has them not
+    made_on: date
+    use_by: date
+    why_use_by: str
+    keep: str
+    words: tuple[str, ...]  # the label, line by line
+
+
+@cache
+def _keeping() -> dict[str, tuple[int, str]]:
+    return {
+        row.text("key"): (int(row.number_in("months", 1, 60)), row.text("why"))
+        for row in read_table("premix_keeping.csv")
+    }
+
+
+def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
+    """Bags of the dry things of a dough; a bag makes one batch.
+
+    Args:
+        dough: what is made of a bag, as its oven is forecast to leave it.
+        bags: how many, 1 to 500.
+        made_on: the day they are filled.
+
+    Raises:
+        FormulaError: when so many bags cannot be, or fewer than two lines are dry.
+    """
+    if not 1 <= bags <= MOST_BAGS:
+        raise FormulaError(
+            "so many bags cannot be filled",
+            got=str(bags),
+            allowed=f"1 to {MOST_BAGS}",
+            remedy="correct the number",
+            field="bags",
+        )
+    blend = premix(dough.batch, bags, dict.fromkeys({w.role for w in dough.batch.lines}, ""))
+    if blend is None:
+        raise FormulaError(
+            "there is no premix in this", got="fewer than two dry lines", remedy="keep them apart", field="lines"
+        )
+    recipe = recipe_of(dough)
+    dry = [w for w in dough.batch.lines if is_dry(w) and w.grams.value > 0]
+    use_by, why = min(_ends(dry, made_on))
+    inside = _allergens(dough, {w.line.id for w in dry})
+    later = _allergens(dough, {w.line.id for w in dough.batch.lines} - {w.line.id for w in dry})
+    keep = "Keep airtight, cool and dark. " + " ".join(blend.cautions)
+    add, bake = tuple(_added(recipe, dough, {w.line.id for w in dry})), _bake(recipe)
+    return PremixBags(
+        name=recipe.name,
+        bags=bags,
+        bag_g=blend.per_batch_g,
+        whole_g=blend.whole_g,
+        parts=tuple(BagPart(line=p.line, name=p.name, grams=p.grams, whole_g=p.whole_g) for p in blend.parts),
+        add=add,
+        bake=bake,
+        makes=recipe.yields,
+        allergens=inside,
+        to_add_allergens=tuple(name for name in later if name not in inside),
+        made_on=made_on,
+        use_by=use_by,
+        why_use_by=why,
+        keep=keep.strip(),
+        words=(
+            f"Premix for {recipe.name}, {blend.per_batch_g:.0f} g",
+            f"Add {', '.join(add)}." if add else "Nothing to add.",
+            bake,
+            f"Makes {recipe.yields}.",
+            f"Contains {', '.join(inside)}." if inside else "Contains none of the listed allergens.",
+            f"Made {made_on:%d %b %Y}. Use by {use_by:%d %b %Y}.",
+            keep.strip(),
+        ),
+    )
+
+
+def _ends(dry: list[WeighedLine], made_on: date) -> Iterator[tuple[date, str]]:
+    """Until when each thing lets the bag be kept, and why."""
+    for line in dry:
+        ingredient = line.ingredient
+        fatty = line.role in ("base", "fibre") and ingredient.composition["fat_g"] >= _FATTY
+        key = "fatty" if fatty else "dairy" if "milk" in ingredient.flags else "lift" if line.role == "lift" else "dry"
+        months, why = _keeping()[key]
+        yield _later(made_on, months), f"{short_name(ingredient.name)}: {why}"
+        if ingredient.pack is not None and ingredient.pack.use_by is not None:
+            yield ingredient.pack.use_by, f"{short_name(ingredient.name)}: its own pack's date"
+
+
+def _later(day: date, months: int) -> date:
+    """The same day some months later, or the last of a shorter month.
+
+    >>> _later(date(2026, 12, 31), 2)
+    datetime.date(2027, 2, 28)
+    """
+    number = day.month - 1 + months
+    year, month = day.year + number // 12, number % 12 + 1
+    return day.replace(year=year, month=month, day=min(day.day, monthrange(year, month)[1]))
+
+
+def _allergens(dough: Dough, lines: set[str]) -> tuple[str, ...]:
+    batch = replace(dough.formula, lines=tuple(line for line in dough.formula.lines if line.id in lines))
+    region = "eu" if dough.settings.convention == "eu" else "us"
+    found = allergens(Dough(batch, dough.library, dough.settings).batch)
+    return tuple(a.name for a in found if not a.traces and region in a.regions)
+
+
+def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
+    """What is not in the bag: counted things as counted, the rest by weight."""
+    treated = {w.line.id: w.line.treatment for w in dough.batch.lines}
+    for line in (line for group in recipe.groups for line in group.lines):
+        if line.line not in inside and line.grams > _TRACE_G:
+            yield _amount(line, treated.get(line.line, ""))
+
+
+def _amount(line: RecipeLine, treatment: str) -> str:
+    """An amount as a label has room for: what was done to it before, and how warm water is to be."""
+    name = short_name(line.name)
+    warm = _WARM.search(line.note) if name == "water" else None
+    counted = line.measure and "egg" in line.measure
+    told = f"{line.measure} ({line.amount})" if counted else f"{line.amount} {name}"
+    return f"{told} ({warm.group() if warm else treatment})" if warm or treatment else told
+
+
+def _bake(recipe: Recipe) -> str:
+    if recipe.bake_min is None or not recipe.oven:
+        return "Bake as the recipe says."
+    return f"Bake about {recipe.bake_min:.0f} min at {recipe.oven}."
