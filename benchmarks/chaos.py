@@ -58,9 +58,9 @@ class Client:
             if 200 <= status < 300:
                 return data
             if 400 <= status < 500 and status != 429:
-                raise SystemExit(f"{method} {path}: {status} {data[:300]!r}")
+                raise RuntimeError(f"{method} {path}: {status} {data[:300]!r}")
             time.sleep(0.1)
-        raise SystemExit(f"{method} {path}: no answer")
+        raise RuntimeError(f"{method} {path}: no answer")
 
 
 class Instance:
@@ -191,7 +191,8 @@ def main() -> None:
         threads += [threading.Thread(target=work, args=(kitchen, document, stop, done)) for _ in range(JOBS)]
         for thread in threads:
             thread.start()
-        time.sleep(3)
+        while len(told) < EDITORS:
+            time.sleep(0.2)
         killed: dict[str, list[float]] = {}
         for number in range(kills):
             parts = instance.parts()

@@ -40,6 +40,7 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
         if user is not None:
             tries.right()
         else:
+            tries.wrong()
             self._remember_wrong(address)
         return user
 

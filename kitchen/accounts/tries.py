@@ -28,38 +28,45 @@ class Tries:
     client: str
 
     def wait_s(self) -> float:
-        """Seconds until the next try is heard; 0 now. A try that is heard counts until it proves right."""
+        """Seconds until the next try is heard; 0 now. Once tries are no longer free, one is heard at a time."""
         now = timezone.now()
         with transaction.atomic():
-            rows = {key: self._row(key) for key in self._keys()}
-            waits = [
-                pause_s(row.count, free) - (now - row.last_at).total_seconds()
-                for row, free in zip(rows.values(), (FREE_OF_ONE, FREE_OF_ALL), strict=True)
+            rows = [
+                (row, pause_s(row.count, free))
+                for row, free in zip(self._rows(), (FREE_OF_ONE, FREE_OF_ALL), strict=True)
                 if row.count >= free
             ]
-            if max(waits, default=0.0) > 0:
-                return max(waits)
-            SignInTries.objects.filter(key__in=rows).update(count=F("count") + 1, last_at=now)
-        return 0.0
+            wait = max((pause - (now - row.last_at).total_seconds() for row, pause in rows), default=0.0)
+            if wait <= 0:
+                SignInTries.objects.filter(pk__in=[row.pk for row, _ in rows]).update(last_at=now)
+        return max(wait, 0.0)
+
+    def wrong(self) -> None:
+        """The password was wrong: it counts, of this address and of all."""
+        with transaction.atomic():
+            keys = [row.key for row in self._rows()]
+            SignInTries.objects.filter(key__in=keys).update(count=F("count") + 1, last_at=timezone.now())
 
     def right(self) -> None:
-        """The password was right: what was counted of this address is forgotten, of all others only this try."""
-        one, every = self._keys()
-        SignInTries.objects.filter(key=one).delete()
-        SignInTries.objects.filter(key=every, count__gt=0).update(count=F("count") - 1)
+        """The password was right: what was counted of this address is forgotten."""
+        SignInTries.objects.filter(key=self._keys()[0]).delete()
 
     def _keys(self) -> tuple[str, str]:
         one = f"{self.address.strip().lower()}\n{self.client}"
         return sha256(one.encode()).hexdigest(), sha256(self.client.encode()).hexdigest()
 
-    @staticmethod
-    def _row(key: str) -> SignInTries:
-        row, _ = SignInTries.objects.get_or_create(key=key, defaults={"last_at": timezone.now()})
-        row = SignInTries.objects.select_for_update().get(pk=row.pk)
-        if timezone.now() - row.last_at > FORGOTTEN_AFTER:
-            row.count = 0
-            row.save(update_fields=["count"])
-        return row
+    def _rows(self) -> list[SignInTries]:
+        """Both counts, locked, in the order of their keys; what is too old to count is none."""
+        now = timezone.now()
+        keys = self._keys()
+        fresh = [SignInTries(key=key, last_at=now) for key in keys]
+        SignInTries.objects.bulk_create(fresh, ignore_conflicts=True)
+        found = SignInTries.objects.select_for_update().filter(key__in=keys).order_by("pk").in_bulk(field_name="key")
+        for row in found.values():
+            if now - row.last_at > FORGOTTEN_AFTER:
+                row.count = 0
+                row.save(update_fields=["count"])
+        return [found[key] for key in keys]
 
 
 def pause_s(count: int, free: int) -> float:

@@ -55,6 +55,15 @@ class PremixBags:
     words: tuple[str, ...]  # the label, line by line
 
 
+def whole_grams(value: float) -> int:
+    """Halves upwards, as the page rounds too.
+
+    >>> whole_grams(322.5)
+    323
+    """
+    return int(value + 0.5)
+
+
 @cache
 def _keeping() -> dict[str, tuple[int, str]]:
     return {
@@ -110,7 +119,7 @@ def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
         why_use_by=why,
         keep=keep.strip(),
         words=(
-            f"Premix for {recipe.name}, {blend.per_batch_g:.0f} g",
+            f"Premix for {recipe.name}, {whole_grams(blend.per_batch_g)} g",
             f"Add {', '.join(add)}." if add else "Nothing to add.",
             bake,
             f"Makes {recipe.yields}.",

@@ -1,11 +1,13 @@
 from concurrent.futures import ThreadPoolExecutor
-from datetime import date
+from datetime import date, timedelta
 
 import pytest
 from django.db import IntegrityError, connection
+from django.utils import timezone
 
+from kitchen.accounts.tries import FREE_OF_ONE, Tries
 from kitchen.errors import Conflict, KitchenError
-from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, StockMove
+from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, SignInTries, StockMove
 from kitchen.services import formulas, ovens, pantry, stock
 from tests.conftest import sample
 
@@ -85,3 +87,28 @@ def test_two_ovens_named_alike_at_once_get_keys_of_their_own_or_a_clear_no(peopl
     with ThreadPoolExecutor(2) as pool:
         keys = [key for key in pool.map(add, range(2)) if key]
     assert len(set(keys)) == len(keys) == Oven.objects.count() > 0
+
+
+def at_once(*acts):
+    """Everything in threads of its own, with the answers in order."""
+
+    def alone(act):
+        try:
+            return act()
+        finally:
+            connection.close()
+
+    with ThreadPoolExecutor(len(acts)) as pool:
+        return list(pool.map(alone, acts))
+
+
+@pytest.mark.django_db(transaction=True)
+def test_many_who_sign_in_at_once_from_one_place_are_all_heard_and_guesses_at_once_are_not(people):
+    """An office in the morning, and somebody who guesses in parallel."""
+    heard = at_once(*[lambda n=n: Tries(f"{n % 3}@kitchen.test", "198.51.100.1").wait_s() for n in range(12)])
+    assert heard == [0.0] * 12
+    for _ in range(FREE_OF_ONE):
+        Tries("a@kitchen.test", "203.0.113.9").wrong()
+    SignInTries.objects.update(last_at=timezone.now() - timedelta(seconds=30))
+    heard = at_once(*[lambda: Tries("a@kitchen.test", "203.0.113.9").wait_s() for _ in range(8)])
+    assert sum(wait == 0 for wait in heard) == 1

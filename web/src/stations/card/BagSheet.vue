@@ -135,6 +135,11 @@ td {
   border-top: 1px solid var(--rule);
 }
 
+.figures td:first-child,
+.figures th:first-child {
+  text-align: left;
+}
+
 .sum td {
   font-weight: 700;
 }
