@@ -64,10 +64,14 @@ def live(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def ready(request: HttpRequest) -> HttpResponse:
-    """Whether work can be done here: 200, or 503 without the database. What is only poor is told and no reason to turn away."""
+    """Whether work can be done here: 200, or 503 without the database. What is only poor is told and no reason to turn away.
+
+    The page asks too, while it waits; why something is wrong is told to this machine alone.
+    """
     found = checks()
     status = 503 if found["database"] else 200
-    poor = {name: wrong for name, wrong in found.items() if wrong}
+    here = request.META.get("REMOTE_ADDR") in ("127.0.0.1", "::1") and "X-Forwarded-For" not in request.headers
+    poor = {name: wrong if here else "not well" for name, wrong in found.items() if wrong}
     return JsonResponse({"ready": status == 200, "wrong": poor, "looked_at": list(found)}, status=status)
 
 

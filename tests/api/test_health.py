@@ -47,6 +47,11 @@ def test_ready_tells_what_is_wrong_and_turns_away_only_without_the_database(db, 
     assert "no worker" in reply.json()["wrong"]["workers"]
     with connection.cursor() as cursor:
         cursor.execute("insert into procrastinate_workers default values")
+    monkeypatch.setattr("api.health.LATE_S", -1.0)
+    elsewhere = Client(REMOTE_ADDR="203.0.113.9").get("/health/ready").json()["wrong"]
+    proxied = client.get("/health/ready", HTTP_X_FORWARDED_FOR="203.0.113.9").json()["wrong"]
+    assert set(elsewhere.values()) == set(proxied.values()) == {"not well"}
+    monkeypatch.undo()
     assert "workers" not in client.get("/health/ready").json()["wrong"]
     monkeypatch.setattr("api.health.FULL_BYTES", 1e18)
     assert "left" in client.get("/health/ready").json()["wrong"]["disk"]

@@ -19,6 +19,7 @@ export const vuetify = createVuetify({
     VTextField: { ...field, type: 'text' },
     VTextarea: { ...field, noResize: false },
     VSelect: { ...field, menuProps: { maxHeight: 420 } },
+    VAutocomplete: { ...field, menuProps: { maxHeight: 420 } },
     VCheckbox: { ...choice },
     VCheckboxBtn: { ...choice },
     VRadioGroup: { ...choice },
