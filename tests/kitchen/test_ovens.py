@@ -156,7 +156,8 @@ def test_what_a_dead_worker_had_begun_is_found_by_its_missing_sign_of_life(peopl
         )
         worker = cursor.fetchone()[0]
         cursor.execute(
-            "delete from procrastinate_jobs where status <> 'todo' or (args->>'job_id')::bigint <> %s", [asked.pk]
+            "delete from procrastinate_jobs where status <> 'todo' or (args->>'job_id')::bigint is distinct from %s",
+            [asked.pk],
         )
         cursor.execute("update procrastinate_jobs set status = 'doing', worker_id = %s", [worker])
     Job.objects.filter(pk=asked.pk).update(state="running")

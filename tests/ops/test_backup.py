@@ -6,6 +6,7 @@ import shutil
 import signal
 import subprocess
 import time
+from contextlib import suppress
 from hashlib import sha256
 from pathlib import Path
 from urllib.request import urlopen
@@ -81,7 +82,8 @@ def served(instance, meanwhile=lambda: None):
             meanwhile()
         finally:
             # Not Ctrl-C: what a test runner starts in the background ignores it.
-            os.killpg(server.pid, signal.SIGTERM)
+            with suppress(ProcessLookupError):  # it was stopped already
+                os.killpg(server.pid, signal.SIGTERM)
             said.append(server.stdout.read())
     return "".join(said)
 
