@@ -298,6 +298,10 @@ h3 {
   flex: 1;
 }
 
+section > .quiet-button {
+  margin: 0 8px 6px 0;
+}
+
 label {
   display: block;
   font-size: 12px;

@@ -82,8 +82,10 @@ td {
   }
 
   td {
-    display: inline;
+    display: inline-block;
+    padding: 1px 12px 1px 0;
     border: 0;
+    overflow-wrap: break-word;
   }
 }
 </style>
