@@ -49,7 +49,8 @@ class Tries:
 
     def right(self) -> None:
         """The password was right: what was counted of this address is forgotten."""
-        SignInTries.objects.filter(key=self._keys()[0]).delete()
+        # Not taken away: somebody who signs in at the same moment may be waiting for the row.
+        SignInTries.objects.filter(key=self._keys()[0]).update(count=0)
 
     def _keys(self) -> tuple[str, str]:
         one = f"{self.address.strip().lower()}\n{self.client}"
@@ -66,7 +67,8 @@ class Tries:
             if now - row.last_at > FORGOTTEN_AFTER:
                 row.count = 0
                 row.save(update_fields=["count"])
-        return [found[key] for key in keys]
+        # One that was forgotten in this very moment counts as a new one.
+        return [found.get(row.key, row) for row in fresh]
 
 
 def pause_s(count: int, free: int) -> float:

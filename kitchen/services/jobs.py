@@ -136,6 +136,7 @@ def run_job(job_id: int) -> None:
         running.update(state=State.DONE if result is not None else State.STOPPED, result=result)
 
 
+@transaction.atomic
 def take_up_stalled() -> int:
     """Ask again for jobs whose worker died in the middle; returns how many.
 

@@ -112,3 +112,12 @@ def test_many_who_sign_in_at_once_from_one_place_are_all_heard_and_guesses_at_on
     SignInTries.objects.update(last_at=timezone.now() - timedelta(seconds=30))
     heard = at_once(*[lambda: Tries("a@kitchen.test", "203.0.113.9").wait_s() for _ in range(8)])
     assert sum(wait == 0 for wait in heard) == 1
+
+    def in_and_again(_):
+        tries = Tries("b@kitchen.test", "198.51.100.2")
+        for _ in range(12):
+            assert tries.wait_s() == 0
+            tries.right()
+        return True
+
+    assert at_once(*[lambda n=n: in_and_again(n) for n in range(6)]) == [True] * 6
