@@ -80,6 +80,9 @@ class Batch:
         same: 1.0 where two lines are of one ingredient, shape (n, n).
         nothing: zeros, shape (n,).
         composition: amounts per g and their standard deviations, each shape (n, nutrients).
+        inside: 1.0 for what is part of the dough, else 0.0, shape (n,).
+        dough_g: grams of the dough, without what lies in, on or around it.
+        whole_g: grams of every line, before the oven; what frying brings is not in it.
     """
 
     def __init__(self, lines: Sequence[WeighedLine], library: Library) -> None:
@@ -95,11 +98,17 @@ class Batch:
         self.inside: Floats = np.array([float(w.in_dough) for w in lines])
         self._matters: Floats | None = None
         self._once: dict[object, Any] = {}
+        self._sum_up()
         self._behaviour = library.behaviour[self.rows] * self.inside[:, None]
         self._behaviour_sds = library.behaviour_sds[self.rows] * self.inside[:, None]
         for row, line in enumerate(lines):
             if line.dried is not None:
                 self._put_dried(row, line.dried)
+
+    def _sum_up(self) -> None:
+        # Asked for by nearly every figure.
+        self.dough_g = float(self.grams @ self.inside)
+        self.whole_g = float(sum(w.grams.value for w in self.lines if w.role != FRYING))
 
     def _put_dried(self, row: int, dried: Dried) -> None:
         """A dried vegetable is another matter: its own composition, and it holds what water it has left."""
@@ -149,6 +158,7 @@ class Batch:
         """The same lines at other weights, shape (n,)."""
         other = copy(self)
         other.grams = grams
+        other._sum_up()  # noqa: SLF001 - of its own kind
         return other
 
     def with_lines(self, lines: Sequence[WeighedLine]) -> Batch:
@@ -157,6 +167,7 @@ class Batch:
         other.lines = tuple(lines)
         other.grams = np.array([w.grams.value for w in lines], dtype=float)
         other.grams_sd = np.array([w.grams.sd for w in lines], dtype=float)
+        other._sum_up()  # noqa: SLF001 - of its own kind
         return other
 
     def with_capacity(self, factors: Mapping[str, float]) -> Batch:
@@ -189,22 +200,13 @@ class Batch:
         other._once = self._once.setdefault("inside", {})  # noqa: SLF001 - other lines, and always these
         other.composition = self.composition[0][rows], self.composition[1][rows]
         other._behaviour, other._behaviour_sds = self._behaviour[rows], self._behaviour_sds[rows]  # noqa: SLF001 - of its own kind
+        other._sum_up()  # noqa: SLF001 - of its own kind
         return other
 
     def apart(self, *role_ids: str) -> Floats:
         """1 for each line of these roles that is no part of the dough, else 0; shape (n,)."""
         result: Floats = self.is_role(*role_ids) * (1 - self.inside)
         return result
-
-    @property
-    def whole_g(self) -> float:
-        """Grams of every line, before the oven; what frying brings is not in it."""
-        return float(sum(w.grams.value for w in self.lines if w.role != FRYING))
-
-    @property
-    def dough_g(self) -> float:
-        """Grams of the dough, without what lies in, on or around it."""
-        return float(self.grams @ self.inside)
 
     @property
     def dry_base_g(self) -> float:

@@ -116,13 +116,12 @@ def handling(
     # Wet shreds cling and mat: they need not be filled up with liquid as grains do.
     critical = critical * (1 - p["shreds_cling"] * phases.shreds_share)
     wet = (phases.serum + 0.6 * phases.soft) / np.maximum(phases.particles + phases.continuous, _TINY)
-    tack = (
-        wet * np.clip((5.2 - consistency) / 2.5, 0, 1) * (1 - 0.6 * phases.fat / np.maximum(phases.continuous, _TINY))
-    )
+    firm = np.minimum(np.maximum((5.2 - consistency) / 2.5, 0), 1)
+    tack = wet * firm * (1 - 0.6 * phases.fat / np.maximum(phases.continuous, _TINY))
     return Handling(
         consistency=consistency,
         fill=voids / critical,
-        tack=np.clip(tack, 0, 1),
+        tack=np.minimum(np.maximum(tack, 0), 1),
         free_water_g=shared.free,
         saturation=shared.saturation,
     )
