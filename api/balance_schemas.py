@@ -6,7 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
-from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Relax, Status, Sure
+from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Relax, ShapeChange, Status, Sure
 from substrata.formula.form import Window
 
 
@@ -16,6 +16,7 @@ class WishIn(Schema):
     handling: str = ""
     texture: dict[str, Window] = Field(default={})
     minutes_most: float | None = Field(default=None, gt=0, le=300)
+    thickness_most: float | None = Field(default=None, gt=0, le=200)
     without: list[str] = Field(default=[], max_length=30)
     without_lines: list[str] = Field(default=[], max_length=60)
     locked: list[str] = Field(default=[], max_length=200)
@@ -24,6 +25,8 @@ class WishIn(Schema):
     may_bring: bool = True
     only_stock: bool = False  # only what the kitchen has
     may_change_mass: bool = False
+    may_change_pieces: bool = False
+    may_change_thickness: bool = False
     margin: float = Field(default=0.0, ge=0, le=1.3)
 
 
@@ -95,6 +98,7 @@ class WayOut(Schema):
     name: str
     document: FormulaDocument
     changes: list[LineChange]
+    shape: list[ShapeChange] = Field(default=[])  # answers that were kept before there were any have none
     brackets: list[Moved]
     texture: list[Moved]
     handling: ClassMove | None

@@ -13,6 +13,7 @@ from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
 from substrata.balance.exclusions import exclusions
 from substrata.balance.front import axis_words
+from substrata.balance.sureness import SureStep, sure_steps
 from substrata.bench.feel import ALSO
 from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import classes
@@ -360,6 +361,7 @@ class WordsOut(Schema):
     pan_kinds: list[str]  # of an own pan
     exclusions: list[ExclusionOut]  # what can be left out
     handling_classes: list[str]
+    sure_steps: list[SureStep]  # of the dial of a settle
     textures: list[ChoiceOut]
     axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
     faults: list[FaultOut]
@@ -391,6 +393,7 @@ class WordsOut(Schema):
             pan_kinds=list(OWN_KINDS),
             exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
             handling_classes=[band.class_name for band in classes()],
+            sure_steps=list(sure_steps()),
             textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
             axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],
             faults=[

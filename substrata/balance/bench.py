@@ -73,6 +73,8 @@ class Bench:
         self.wish, self.library, self.settings = wish, library, settings
         self.given = Dough(_with_targets(formula, wish), library, settings)
         kept = saved if saved is not None and saved.form == formula.form else formula
+        # How many pieces there are, and how thick, is the baker's word: what is kept to is told of such pieces.
+        kept = replace(kept, pieces=formula.pieces, sorts=(), size=formula.size)
         self.kept = Dough(kept, library, settings)
         if self.kept.batch.dough_g <= 0:
             self.kept = self.given

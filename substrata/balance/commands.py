@@ -26,6 +26,7 @@ from substrata.pantry.library import load_library
 from substrata.settings import Settings
 
 _SUREST = 0.5  # standard deviations
+_FREEDOMS = ("pieces", "thickness", "mass")
 
 
 def add_balance_commands(commands: Any) -> None:
@@ -35,12 +36,14 @@ def add_balance_commands(commands: Any) -> None:
     settled.add_argument("--target", action="append", default=[], help="net_carbs<=3, protein>=8; may be repeated")
     settled.add_argument("--handling", default="", help="wanted class at shaping")
     settled.add_argument("--lock", action="append", default=[], metavar="LINE", help="leave a line alone")
-    settled.add_argument(
-        "--keep", choices=["pieces", "mass"], default="pieces", help="pieces: the weight of the dough too"
-    )
+    settled.add_argument("--texture", action="append", default=[], help="crisp>=7; may be repeated")
+    settled.add_argument("--minutes-most", type=float, help="baked within so many")
+    settled.add_argument("--thickness-most", type=float, metavar="MM", help="no thicker than so much")
+    settled.add_argument("--without", action="append", default=[], help=", ".join(exclusions()))
+    settled.add_argument("--keep", action="append", default=[], choices=_FREEDOMS, help="is kept as it is (the usual)")
+    settled.add_argument("--free", action="append", default=[], choices=_FREEDOMS, help="may change too")
     settled.add_argument("--surest", action="store_true", help="keep half a standard deviation away from the targets")
     settled.add_argument("--nothing-new", action="store_true", help="bring no new ingredient in")
-    settled.add_argument("--free-mass", action="store_true", help="the dough may weigh more or less")
     settled.add_argument("--saved", help="the last saved version, against which the change is measured")
     settled.set_defaults(command=_balance)
     swapped = commands.add_parser("swap", help="leave something out and settle again")
@@ -69,13 +72,20 @@ def _file(parser: argparse.ArgumentParser) -> None:
 def _balance(options: argparse.Namespace) -> str:
     formula = read_document(document_of(options.file, "formula"))
     saved = read_document(document_of(options.saved, "formula")) if options.saved else None
+    free = set(options.free) - set(options.keep)
     wish = Wish(
         targets=read_targets(options.target),
         handling=options.handling,
+        texture=read_targets(options.texture, "texture"),
+        minutes_most=options.minutes_most,
+        thickness_most=options.thickness_most,
+        without=tuple(options.without),
         locked=tuple(_line(formula.lines, told) for told in options.lock),
         margin=_SUREST if options.surest else 0.0,
         may_bring=not options.nothing_new,
-        may_change_mass=options.free_mass,
+        may_change_mass="mass" in free,
+        may_change_pieces="pieces" in free,
+        may_change_thickness="thickness" in free,
     )
     with _quiet():
         answer = settle(formula, load_library(), Settings(), wish, saved=saved)

@@ -14,7 +14,7 @@ from substrata.balance.measures import ratio_of
 from substrata.balance.reach import reach
 from substrata.balance.rounds import search
 from substrata.balance.slopes import texture_slope
-from substrata.balance.ways import Teller, minutes_of
+from substrata.balance.ways import line_changes, minutes_of
 from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.dough.texture import texture_keys, texture_words
 from substrata.errors import FormulaError
@@ -126,12 +126,11 @@ def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
     if found is not None and not found.met:
         return None
     dough = bench.at(verdict.grams)
-    teller = Teller(bench, start)
     return FrontPoint(
         x=ratio_of(x, dough).value(dough.batch.grams),
         y=_read(bench, verdict, y),
         change=verdict.cost,
-        text="; ".join(change.text for change in teller.changes(verdict)) or "as it stands",
+        text="; ".join(change.text for change in line_changes(bench, verdict.grams)) or "as it stands",
         formula=bench.formula_at(verdict.grams),
     )
 

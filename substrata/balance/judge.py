@@ -70,6 +70,8 @@ def judge(bench: Bench, grams: Floats) -> Verdict:
         ready = coarse(dough.case).ready
         minutes = NEVER_MIN if ready is None else ready
         _miss(missed, "minutes", minutes, Window(high=bench.wish.minutes_most))
+    if bench.wish.thickness_most is not None:
+        _miss(missed, "thickness", told.thickness_mm, Window(high=bench.wish.thickness_most))
     for slot, now in zip(bench.slots, grams.tolist(), strict=True):
         if slot.gone and now > 0:
             missed[f"without:{slot.id}"] = 1.0

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
@@ -11,6 +12,7 @@ from substrata.analysis.words import short_name
 from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.rounds import Found, search
+from substrata.balance.shaping import Shaped, shape_name
 from substrata.batch.cost import price_per_gram
 from substrata.pantry.library import Floats
 
@@ -23,8 +25,41 @@ _LEAST_G = 1e-6
 Progress = Callable[[float], object]
 
 
-def different_ways(bench: Bench, start: Verdict, found: Found, most: int, told: Progress) -> list[tuple[str, Verdict]]:
-    """Different answers, ranked anew: forbid the dearest edits of the first in turn, bring in less, be surer."""
+@dataclass(frozen=True, kw_only=True)
+class Answer:
+    """One answer, and the pieces that it is for."""
+
+    shaped: Shaped
+    verdict: Verdict
+    met: bool = True
+
+    @property
+    def bench(self) -> Bench:
+        """What it was settled on."""
+        return self.shaped.bench
+
+    @property
+    def cost(self) -> float:
+        """Of all that it changes, in grams of flour."""
+        return self.verdict.cost + self.shaped.price
+
+
+def settled_in(shaped: Shaped, *, quick: bool = False) -> Found:
+    """The least change of the grams in these pieces; none where they fit already."""
+    if not shaped.start.missed:
+        return Found(verdict=shaped.start, met=True, rounds=0)
+    return search(shaped.bench, start=shaped.start, quick=quick)
+
+
+def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
+    """The best answer in each of them, whether it meets all or not."""
+    found = ((shaped, settled_in(shaped, quick=True)) for shaped in shapes)
+    return [Answer(shaped=shaped, verdict=one.verdict, met=one.met) for shaped, one in found]
+
+
+def different_ways(shaped: Shaped, found: Found, most: int, told: Progress) -> list[Answer]:
+    """Different answers in the same pieces: forbid the dearest edits of the first in turn, bring in less, be surer."""
+    bench, start = shaped.bench, shaped.start
     answers = [found.verdict]
     tries: list[Callable[[], Verdict | None]] = []
     if most > 1:
@@ -36,7 +71,7 @@ def different_ways(bench: Bench, start: Verdict, found: Found, most: int, told: 
         told(0.35 + 0.5 * (number + 1) / len(tries))
         if verdict is not None:
             answers.append(verdict)
-    return _named(bench, answers, most)
+    return [Answer(shaped=shaped, verdict=verdict) for verdict in answers]
 
 
 def _untouched(bench: Bench, start: Verdict, slot: str) -> Verdict | None:
@@ -80,46 +115,50 @@ def _with_margin(bench: Bench, margin: float) -> Bench:
     )
 
 
-def _named(bench: Bench, answers: list[Verdict], most: int) -> list[tuple[str, Verdict]]:
+def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
     """Distinct answers, the least change first, each named by what it is best at."""
-    distinct: list[Verdict] = []
-    for verdict in sorted(answers, key=lambda v: v.cost):
-        if all(_apart(bench, verdict, other) for other in distinct):
-            distinct.append(verdict)
+    distinct: list[Answer] = []
+    for answer in sorted(answers, key=lambda a: a.cost):
+        if all(_apart(answer, other) for other in distinct):
+            distinct.append(answer)
     distinct = distinct[:most]
-    prices = _prices(bench)
-    fewest = min(distinct, key=lambda v: (_new(bench, v), v.cost))
-    cheapest = min(distinct, key=lambda v: float(prices @ v.grams))
-    surest = max(distinct, key=lambda v: _inside(bench, v)) if bench.targets else distinct[0]
+    targets = bool(distinct[0].bench.targets)
+    fewest = min(distinct, key=lambda a: (_new(a.bench, a.verdict), a.cost))
+    cheapest = min(distinct, key=_money)
+    surest = max(distinct, key=_inside) if targets else distinct[0]
     rows = []
-    for number, verdict in enumerate(distinct):
+    for number, answer in enumerate(distinct):
         names = ["least change"] if number == 0 else []
-        names += (
-            ["nothing new" if not _new(bench, verdict) else "fewest new things"] if number and verdict is fewest else []
-        )
-        names += ["cheapest"] if prices.any() and number and verdict is cheapest else []
-        names += ["surest"] if bench.targets and number and verdict is surest else []
-        rows.append((" · ".join(names) or _without_text(bench, distinct[0], verdict), verdict))
+        names += [shape_name(answer.shaped)] if answer.shaped.changes else []
+        if number and answer is fewest:
+            names += ["nothing new" if not _new(answer.bench, answer.verdict) else "fewest new things"]
+        names += ["cheapest"] if _money(answer) and number and answer is cheapest else []
+        names += ["surest"] if targets and number and answer is surest else []
+        rows.append((" · ".join(names) or _without_text(distinct[0], answer), answer))
     return rows
 
 
-def _without_text(bench: Bench, first: Verdict, verdict: Verdict) -> str:
+def _without_text(first: Answer, answer: Answer) -> str:
     """What the way leaves alone that the first one changes."""
+    if first.shaped.changes != answer.shaped.changes:
+        return "the pieces as they are"
     left = [
         (abs(float(a) - s.start) * s.step.weight, short_name(s.name))
-        for s, a, b in zip(bench.slots, first.grams, verdict.grams, strict=True)
+        for s, a, b in zip(first.bench.slots, first.verdict.grams, answer.verdict.grams, strict=True)
         if abs(float(a) - s.start) > _LEAST_G and abs(float(b) - s.start) <= _LEAST_G
     ]
     return f"without touching the {max(left)[1]}" if left else "another way"
 
 
-def _prices(bench: Bench) -> Floats:
-    return price_per_gram(bench.base.batch)[0][: bench.count]
+def _money(answer: Answer) -> float:
+    prices: Floats = price_per_gram(answer.bench.base.batch)[0][: answer.bench.count]
+    return float(prices @ answer.verdict.grams)
 
 
-def _inside(bench: Bench, verdict: Verdict) -> float:
+def _inside(answer: Answer) -> float:
     """Standard deviations by which the nearest target is met."""
-    dough = bench.at(verdict.grams)
+    bench = answer.bench
+    dough = bench.at(answer.verdict.grams)
     depths = []
     for key in bench.targets:
         if key in dough.ratios_of:
@@ -130,8 +169,10 @@ def _inside(bench: Bench, verdict: Verdict) -> float:
     return min(depths, default=0.0)
 
 
-def _apart(bench: Bench, a: Verdict, b: Verdict) -> bool:
-    weights = np.array([slot.step.weight for slot in bench.slots])
-    between = float(weights @ np.abs(a.grams - b.grams))
-    changes = [float(weights @ np.abs(v.grams - bench.start)) for v in (a, b)]
-    return between >= _APART * min(changes)
+def _apart(a: Answer, b: Answer) -> bool:
+    if a.shaped.changes != b.shaped.changes:
+        return True
+    weights = np.array([slot.step.weight for slot in a.bench.slots])
+    between = float(weights @ np.abs(a.verdict.grams - b.verdict.grams))
+    changes = [float(weights @ np.abs(each.verdict.grams - a.bench.start)) for each in (a, b)]
+    return between > _APART * min(changes)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from substrata.balance.bench import Bench
 from substrata.balance.clash import clash_at
 from substrata.balance.judge import Verdict, judge
-from substrata.balance.pool import Progress, different_ways
-from substrata.balance.rounds import Found, search
+from substrata.balance.pool import Answer, Progress, different_ways, in_other_shapes, named, settled_in
 from substrata.balance.settlement import Relax, Settlement, Status
-from substrata.balance.ways import Teller, missed_texts, spread_over
+from substrata.balance.shaping import Shaped, as_shaped, other_shapes, shape_name
+from substrata.balance.sureness import chance, spread_over, sureness, ten
+from substrata.balance.ways import Teller, line_changes, missed_texts
 from substrata.balance.wish import Wish, check_wish
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
@@ -19,6 +20,7 @@ from substrata.settings import Settings
 
 _WAYS = 4
 _MUCH_OF_THE_DOUBT = 0.6
+_AS_SURE = 0.05  # nearer than this to the wished probability is as sure as wished
 _OTHER_EGG = 0.6  # of the egg of an egg batter: without so much it is another bread
 _BATTER = 0.25  # egg, of the dough, from which it is one
 _OTHER_CHEESE = 0.6
@@ -57,17 +59,22 @@ def settle(
     if not start.missed:
         return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(bench))
     told(0.1)
-    found = search(bench, start=start)
+    shaped = as_shaped(bench)
+    found = settled_in(shaped)
     told(0.35)
     teller = Teller(bench, start)
-    if not found.met:
-        return _nearest(bench, start, found, teller)
-    pool = different_ways(bench, start, found, ways, told)
+    own = Answer(shaped=shaped, verdict=found.verdict, met=found.met)
+    others = in_other_shapes(other_shapes(shaped))
+    answers = different_ways(shaped, found, ways, told) if found.met else []
+    answers += [answer for answer in others if answer.met]
+    if not answers:
+        return _nearest(min((own, *others), key=lambda a: (round(a.verdict.violation, 5), a.cost)), teller)
+    pool = named(answers, ways)
     return Settlement(
         status="settled",
-        text=_text(pool[0][1], teller),
-        ways=tuple(teller.way(name, verdict) for name, verdict in pool),
-        surer=_surer(bench, pool[0][1]),
+        text=_text(pool[0][1]),
+        ways=tuple(teller.way(name, answer) for name, answer in pool),
+        surer=_surer(pool[0][1].bench, pool[0][1].verdict),
         started=_grams(bench),
     )
 
@@ -116,16 +123,17 @@ def _another_bread(bench: Bench) -> Settlement | None:
     return None
 
 
-def _nearest(bench: Bench, start: Verdict, found: Found, teller: Teller) -> Settlement:
+def _nearest(answer: Answer, teller: Teller) -> Settlement:
+    bench, verdict, start = answer.bench, answer.verdict, answer.shaped.start
     present = start.figures.consistency if start.figures else None
-    clash = clash_at(bench, found.verdict.grams, present)
-    way = teller.way("nearest", found.verdict)
-    missed = ", ".join(missed_texts(bench, found.verdict))
-    moves = _moves(bench, found.verdict)
+    clash = (*_shapes_that_would_do(answer.shaped), *clash_at(bench, verdict.grams, present))
+    way = teller.way("nearest", answer)
+    missed = ", ".join(missed_texts(bench, verdict))
+    moves = _moves(bench, verdict)
     return Settlement(
         status="nearest",
         text="Not all of it can be met: this is the nearest that was found.",
-        ways=(way,) if way.changes else (),
+        ways=(way,) if way.changes or way.shape else (),
         nearest=f"The nearest that was found: {missed}.",
         clash=_sorted(clash),
         moves=moves,
@@ -133,13 +141,30 @@ def _nearest(bench: Bench, start: Verdict, found: Found, teller: Teller) -> Sett
     )
 
 
+def _shapes_that_would_do(own: Shaped) -> Iterator[Relax]:
+    """Other pieces in which all could be met, where the wish does not allow them yet."""
+    wish = own.bench.wish
+    told = {"pieces": "the number of pieces", "thickness": "the thickness"}
+    for key, text in told.items():
+        free = wish.but(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
+        if getattr(wish, f"may_change_{key}"):
+            continue
+        answer = next((a for a in in_other_shapes(other_shapes(own, free)) if a.met), None)
+        if answer is not None:
+            yield Relax(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would do")
+
+
 def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
     """What would do comes first, and of that the targets: what the baker asked for is hers to give."""
-    return tuple(sorted(clash, key=lambda relax: (not relax.enough, ("target", "handling", "rail").index(relax.kind))))
+    return tuple(
+        sorted(clash, key=lambda relax: (not relax.enough, ("shape", "target", "handling", "rail").index(relax.kind)))
+    )
 
 
 def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
-    """What helps the handling and is no gram: minutes and degrees."""
+    """What helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
+    if "thickness" in verdict.missed:
+        return ("thinner in a wider tin, or with less dough in it",)
     if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
         return ()
     dough = bench.at(verdict.grams)
@@ -159,14 +184,28 @@ def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
     return tuple(told)
 
 
-def _text(verdict: Verdict, teller: Teller) -> str:
-    changed = teller.changes(verdict)
-    count = len(changed)
+def _text(answer: Answer) -> str:
+    count = len(line_changes(answer.bench, answer.verdict.grams)) + len(answer.shaped.changes)
     return f"{count} {'edit brings' if count == 1 else 'edits bring'} everything inside."
 
 
 def _surer(bench: Bench, verdict: Verdict) -> str:
-    """What would make a target surer than any edit: the label of the one flour that is most of the doubt."""
+    """How sure it could be made where that is less than was wished, and what would do more than any edit."""
+    return " ".join(filter(None, (_less_sure(bench, verdict), _whose_doubt(bench, verdict))))
+
+
+def _less_sure(bench: Bench, verdict: Verdict) -> str:
+    if not bench.wish.margin or not bench.targets:
+        return ""
+    reached = min((sure.probability for sure in sureness(bench.at(verdict.grams))), default=1.0)
+    wished = chance(-bench.wish.margin, 1.0, None, 0.0)
+    if reached >= wished - _AS_SURE:
+        return ""
+    return f"No surer than {ten(reached)} was found, with all else kept."
+
+
+def _whose_doubt(bench: Bench, verdict: Verdict) -> str:
+    """The one flour that is most of a target's doubt: its own label would do more than any edit."""
     for key in bench.targets:
         if key not in bench.base.ratios_of:
             continue

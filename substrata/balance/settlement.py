@@ -28,6 +28,16 @@ class LineChange:
 
 
 @dataclass(frozen=True, kw_only=True)
+class ShapeChange:
+    """An edit of how the dough is made into pieces."""
+
+    kind: Literal["pieces", "thickness"]
+    before: float  # pieces, or mm
+    after: float
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class Moved:
     """A figure before and after."""
 
@@ -75,6 +85,7 @@ class Way:
     name: str  # what it is best at: "least change"
     formula: Formula
     changes: tuple[LineChange, ...]
+    shape: tuple[ShapeChange, ...]
     brackets: tuple[Moved, ...]
     texture: tuple[Moved, ...]
     handling: ClassMove | None
@@ -97,7 +108,7 @@ class Relax:
     """A limit that could give, and how far it would have to."""
 
     text: str  # the limit
-    kind: Literal["target", "rail", "handling"]
+    kind: Literal["target", "rail", "handling", "shape"]
     key: str
     price: str  # "up to 2.6 g a piece would do"
     enough: bool = True  # whether giving it alone would do

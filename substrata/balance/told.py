@@ -15,8 +15,12 @@ from substrata.formula.form import Window
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 
 
-def read_targets(told: Sequence[str]) -> dict[str, Window]:
+def read_targets(told: Sequence[str], field: str = "target") -> dict[str, Window]:
     """Targets such as ``net_carbs<=3``; both bounds of one quantity may be told.
+
+    Args:
+        told: the words.
+        field: what an error names.
 
     >>> read_targets(["net_carbs<=3", "protein>=8"])["protein"].low
     8.0
@@ -33,7 +37,7 @@ def read_targets(told: Sequence[str]) -> dict[str, Window]:
                 got=text[:60],
                 allowed="a quantity, <= or >=, and a number: net_carbs<=3",
                 remedy="write it like this",
-                field="target",
+                field=field,
             )
         key, how, number = match[1], match[2], float(match[3].replace(",", "."))
         old = windows.get(key, Window())
@@ -61,7 +65,7 @@ def _way_json(way: Way) -> dict[str, Any]:
     return {
         "name": way.name,
         "document": write_document(way.formula),
-        "changes": [change.text for change in way.changes],
+        "changes": _edits(way),
         "brackets": {moved.key: {"before": moved.before, "after": moved.after} for moved in way.brackets},
         "handling": {"before": handling.before, "after": handling.after} if handling else None,
         "minutes": {"before": way.minutes.before, "after": way.minutes.after},
@@ -74,11 +78,15 @@ def _way_json(way: Way) -> dict[str, Any]:
     }
 
 
+def _edits(way: Way) -> list[str]:
+    return [*(change.text for change in way.shape), *(change.text for change in way.changes)]
+
+
 def settlement_table(settlement: Settlement) -> str:
     """A settlement for people."""
     rows = [settlement.text]
     for way in settlement.ways:
-        rows += ["", f"{way.name}:", *(f"  {change.text}" for change in way.changes)]
+        rows += ["", f"{way.name}:", *(f"  {text}" for text in _edits(way))]
         rows += [
             f"  {m.label:15} {m.before:.{m.decimals}f} → {m.after:.{m.decimals}f} {m.unit}".rstrip()
             for m in way.brackets

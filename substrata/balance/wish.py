@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from math import inf
 from typing import Any, Literal
 
 from substrata.analysis.brackets import bracket_kinds
@@ -28,6 +29,7 @@ class Wish:
     handling: str = ""  # class at shaping; "" takes what the form is shaped at
     texture: Mapping[str, Window] = field(default_factory=dict)  # scores 0..10
     minutes_most: float | None = None  # baked within so many
+    thickness_most: float | None = None  # mm: no thicker than so much
     without: tuple[str, ...] = ()  # exclusions, by id
     without_lines: tuple[str, ...] = ()  # lines that must go
     locked: tuple[str, ...] = ()  # lines to leave alone, besides those locked in the formula
@@ -35,6 +37,8 @@ class Wish:
     steps: Steps = "kitchen"
     may_bring: bool = True  # a new ingredient
     may_change_mass: bool = False  # of the whole dough, and so of a piece
+    may_change_pieces: bool = False  # how many the dough is made into
+    may_change_thickness: bool = False  # of a piece
     released: frozenset[str] = frozenset()  # guard rails that the baker has let go
     margin: float = 0.0  # standard deviations by which a target is met
 
@@ -66,6 +70,8 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
     known_only((*wish.without_lines,), tuple(lines), "without_lines")
     for key, window in {**wish.targets, **wish.texture}.items():
         _ordered(key, window)
+    _above_nothing("minutes_most", wish.minutes_most, "min")
+    _above_nothing("thickness_most", wish.thickness_most, "mm")
     if len(lines) > MOST_LINES:
         raise FormulaError(
             "the formula is too long to settle",
@@ -93,6 +99,17 @@ def known_only(told: object, allowed: tuple[str, ...], where: str) -> None:
         )
 
 
+def _above_nothing(field: str, told: float | None, unit: str) -> None:
+    if told is not None and not 0 < told < inf:
+        raise FormulaError(
+            "the limit cannot be met by anything",
+            got=f"{told:g} {unit}",
+            allowed=f"more than 0 {unit}",
+            remedy="give a limit that a bake can keep",
+            field=field,
+        )
+
+
 def _ordered(key: str, window: Window) -> None:
     if window.low is not None and window.high is not None and window.low > window.high:
         raise FormulaError(
@@ -115,9 +132,12 @@ def wish_of(told: Mapping[str, Any]) -> Wish:
     lists: dict[str, Any] = {key: tuple(told[key]) for key in ("without", "without_lines", "locked") if key in told}
     plain = {
         key: told[key]
-        for key in ("handling", "minutes_most", "steps", "may_bring", "may_change_mass", "margin", "stock")
+        for key in (
+            "handling", "minutes_most", "thickness_most", "steps", "may_bring", "may_change_mass", "may_change_pieces",
+            "may_change_thickness", "margin", "stock",
+        )
         if key in told
-    }
+    }  # fmt: skip
     return Wish(
         targets=windows("targets"),
         texture=windows("texture"),

@@ -85,6 +85,7 @@ def test_nothing_but_the_answer_stands_on_standard_output(file):
 @pytest.mark.parametrize(
     "arguments",
     [
+        ["balance", "F", "--thickness-most", "-1"], ["balance", "F", "--texture", "luck>=3"],
         ["balance", "F", "--target", "net_carbs=<3"], ["balance", "F", "--target", "luck<=3"], ["balance", "F", "--lock", "nobody"],
         ["swap", "F", "--without", "gluten"], ["reach", "F", "luck"], ["begin", "--form", "sandcastle"], ["balance", "/nowhere"],
     ],

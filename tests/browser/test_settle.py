@@ -61,6 +61,24 @@ def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
     expect(rolls.get_by_label("Almond flour, blanched, weighs")).to_have_value(before)
 
 
+def test_other_pieces_are_wished_for_seen_and_taken_in_one_step(rolls):
+    wish(rolls, "2.6")
+    rolls.get_by_role("button", name="Settle", exact=True).first.click()
+    work(rolls)
+    rolls.get_by_label("how many pieces").check()
+    rolls.get_by_role("slider", name="How sure").press("ArrowRight")
+    expect(rolls.get_by_text("targets met 6 times in 10")).to_be_visible()
+    rolls.get_by_role("button", name="Settle again").click()
+    work(rolls)
+    edits = rolls.get_by_role("list", name="Edits")
+    expect(edits.get_by_text(re.compile(r"1\d pieces instead of 8"))).to_be_visible()
+    assert violations(rolls) == [], "settle with other pieces"
+    rolls.get_by_role("button", name="Take them all").click()
+    expect(rolls.get_by_role("button", name=re.compile(r"bun · 1\d pieces"))).to_be_visible()
+    rolls.keyboard.press("Control+z")
+    expect(rolls.get_by_role("button", name="bun · 8 pieces")).to_be_visible()
+
+
 def test_nut_free_from_the_chip_swaps_the_flour(rolls):
     rolls.get_by_role("button", name="Nut-free: does not hold").click()
     rolls.get_by_role("button", name=re.compile("Do without nuts")).click()

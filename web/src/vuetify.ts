@@ -24,6 +24,7 @@ export const vuetify = createVuetify({
     VCheckboxBtn: { ...choice },
     VRadioGroup: { ...choice },
     VRadio: { ...choice },
+    VSlider: { density: 'compact', hideDetails: true, color: 'primary', thumbSize: 16, trackSize: 3 },
     VMenu: { transition: 'fade-transition' },
     VList: { density: 'compact' },
   },

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { FormulaDocument, LineChange, LineDocument } from '@/api/types'
+import type { FormulaDocument, LineChange, LineDocument, ShapeChange } from '@/api/types'
 import {
   enteredAmount,
   freeId,
@@ -218,7 +218,7 @@ describe('edits of several lines', () => {
     ({ line, ingredient: line, name: line, role: 'base', before: 0, after, new: false, text: '' }) satisfies LineChange
 
   it('take what is ticked: new weights, lines that go, lines that come as the answer has them', () => {
-    const made = [one('a', 90), one('d', 15, { lot: 'pack' })]
+    const made = { lines: [one('a', 90), one('d', 15, { lot: 'pack' })] } as FormulaDocument
     const after = withChanges(dough, [change('a', 90), change('b', 0), change('d', 15)], made)
     expect(after.lines?.map((l) => [l.id, l.grams, l.lot])).toEqual([
       ['a', 90, undefined],
@@ -226,6 +226,16 @@ describe('edits of several lines', () => {
       ['d', 15, 'pack'],
     ])
     expect(dough.lines?.[0]?.grams).toBe(100)
+  })
+
+  it('take other pieces as the answer has them, the count and the thickness each by itself', () => {
+    const form = { kind: 'bun', pieces: 8, size: { held: '', thickness_mm: null }, serving_pieces: 1 }
+    const buns = { ...dough, form } as unknown as FormulaDocument
+    const made = { ...dough, form: { ...form, pieces: 10, size: { held: 'thickness', thickness_mm: 33 } } } as unknown as FormulaDocument
+    const shape = (kind: 'pieces' | 'thickness') => ({ kind, before: 0, after: 0, text: '' }) satisfies ShapeChange
+    expect(withChanges(buns, [shape('pieces')], made).form).toMatchObject({ pieces: 10, size: { held: '' }, serving_pieces: 1 })
+    expect(withChanges(buns, [shape('thickness')], made).form).toMatchObject({ pieces: 8, size: { thickness_mm: 33 } })
+    expect(withChanges(buns, [], made).form.pieces).toBe(8)
   })
 
   it('keep the whole where one is pulled and the others may give', () => {

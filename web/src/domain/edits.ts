@@ -1,5 +1,5 @@
 /** Edits of a formula document. Each gives a new document; none changes the one it got. */
-import type { FormulaDocument, LineChange, LineDocument } from '@/api/types'
+import type { FormulaDocument, LineChange, LineDocument, ShapeChange } from '@/api/types'
 
 export function withLine(doc: FormulaDocument, id: string, change: Partial<LineDocument>): FormulaDocument {
   return { ...doc, lines: (doc.lines ?? []).map((line) => (line.id === id ? { ...line, ...change } : line)) }
@@ -38,13 +38,17 @@ export function withTarget(doc: FormulaDocument, key: string, window: { low: num
   return { ...doc, targets }
 }
 
-/** Edits of several lines at once: new weights, lines that go, and lines that come (as they stand in `made`). */
-export function withChanges(doc: FormulaDocument, changes: readonly LineChange[], made: readonly LineDocument[]): FormulaDocument {
+/** Several edits at once: new weights, lines that go, lines that come and other pieces, each as it stands in `made`. */
+export function withChanges(doc: FormulaDocument, changes: readonly (LineChange | ShapeChange)[], made: FormulaDocument): FormulaDocument {
   const here = new Set((doc.lines ?? []).map((line) => line.id))
   return changes.reduce((now, change) => {
+    if (!('line' in change)) {
+      const { pieces, size } = made.form
+      return { ...now, form: { ...now.form, ...(change.kind === 'pieces' ? { pieces } : { size }) } }
+    }
     if (change.after <= 0) return withoutLine(now, change.line)
     if (here.has(change.line)) return withLine(now, change.line, { grams: change.after, entered: `${change.after} g` })
-    const line = made.find((own) => own.id === change.line)
+    const line = made.lines?.find((own) => own.id === change.line)
     return line ? withLines(now, [line]) : now
   }, doc)
 }

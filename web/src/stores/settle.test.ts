@@ -23,7 +23,7 @@ const edit = (id: string, before: number, after: number) => ({
   line: id, ingredient: id, name: id, role: 'base', before, after, new: before === 0, text: `${before} to ${after} g ${id}`,
 }) // prettier-ignore
 const way = (name: string, ...changes: ReturnType<typeof edit>[]) => ({
-  name, changes, document: { ...dough, lines: changes.map((c) => line(c.line, c.after)) }, brackets: [], texture: [], handling: null,
+  name, changes, shape: [], document: { ...dough, lines: changes.map((c) => line(c.line, c.after)) }, brackets: [], texture: [], handling: null,
   minutes: { before: 20, after: 21 }, dough_before_g: 550, dough_after_g: 540, cost: 40, new: 0, holds: [], prices: [], sure: [], lost: [],
   cautions: [], missed: [], met: true,
 }) // prettier-ignore
@@ -107,11 +107,31 @@ describe('settle', () => {
     const { bench, settle } = await settled()
     settle.tick('water', false)
     settle.choose(1)
-    expect(settle.ticked.map((c) => c.line)).toEqual(['flour'])
+    expect(settle.ticked.map((edit) => edit.key)).toEqual(['flour'])
     bench.edit((doc) => ({ ...doc, name: 'Other' }))
     expect(settle.fresh).toBe(false)
     expect(settle.preview).toBeNull()
     expect(settle.accept()).toBe(false)
+  })
+
+  it('other pieces are an edit among the others: ticked off, taken and taken back', async () => {
+    const pieces = { kind: 'pieces' as const, before: 6, after: 8, text: '8 pieces instead of 6' }
+    const first = way('least change', edit('water', 400, 300), edit('fibre', 0, 20))
+    const made = { ...first.document, form: { ...dough.form, pieces: 8 } }
+    answering('/jobs', { ...job, settlement: { ...answer, ways: [{ ...first, shape: [pieces], document: made }] } })
+    const { bench, settle } = await settled()
+    expect(settle.edits.map((edit) => edit.key)).toEqual(['shape:pieces', 'water', 'fibre'])
+    settle.tick('shape:pieces', false)
+    expect(settle.preview?.form.pieces).toBe(6)
+    settle.tick('shape:pieces', true)
+    settle.tick('water', false)
+    settle.accept()
+    expect([bench.document?.form.pieces, bench.lines.map((l) => l.grams)]).toEqual([8, [150, 400, 20]])
+    bench.goBack()
+    expect(bench.document?.form.pieces).toBe(6)
+    await settle.relax({ text: '', kind: 'shape', key: 'pieces', price: '', enough: true, low: null, high: null })
+    await settle.relax({ text: '', kind: 'shape', key: 'thickness', price: '', enough: true, low: null, high: null })
+    expect([settle.wish.may_change_pieces, settle.wish.may_change_thickness]).toEqual([true, true])
   })
 
   it('lets a limit go as it is told and asks again', async () => {

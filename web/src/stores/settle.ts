@@ -1,7 +1,7 @@
 /** Settle: what is wished for, the answer to it, and which of its edits are ticked. The bench is changed only by accepting. */
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import type { FormulaDocument, Relax, Settlement, Way, Wish } from '@/api/types'
+import type { FormulaDocument, LineChange, Relax, Settlement, ShapeChange, Way, Wish } from '@/api/types'
 import { useJob } from '@/composables/useJob'
 import { withChanges, withTarget } from '@/domain/edits'
 import { useBench } from './bench'
@@ -11,6 +11,7 @@ const NOTHING_WISHED = (): Wish => ({
   handling: '',
   texture: {},
   minutes_most: null,
+  thickness_most: null,
   without: [],
   without_lines: [],
   locked: [],
@@ -19,8 +20,17 @@ const NOTHING_WISHED = (): Wish => ({
   may_bring: true,
   only_stock: false,
   may_change_mass: false,
+  may_change_pieces: false,
+  may_change_thickness: false,
   margin: 0,
 })
+
+/** One edit of a way, to tick. */
+export interface Edit {
+  key: string
+  text: string
+  change: LineChange | ShapeChange
+}
 
 export const useSettle = defineStore('settle', () => {
   const bench = useBench()
@@ -50,7 +60,12 @@ export const useSettle = defineStore('settle', () => {
   /** Whether the answer is for the dough that is on the bench. */
   const fresh = computed(() => answer.value !== null && asked.value === bench.document)
   const way = computed<Way | null>(() => answer.value?.ways[number.value] ?? null)
-  const ticked = computed(() => way.value?.changes.filter((change) => !unticked.value.has(change.line)) ?? [])
+  /** All that a way changes: how the dough is made into pieces, and its lines. */
+  const edits = computed<readonly Edit[]>(() => [
+    ...(way.value?.shape ?? []).map((change) => ({ key: `shape:${change.kind}`, text: change.text, change })),
+    ...(way.value?.changes ?? []).map((change) => ({ key: change.line, text: change.text, change })),
+  ])
+  const ticked = computed(() => edits.value.filter((edit) => !unticked.value.has(edit.key)))
   /** Another dough that is looked at beside the core: a point of a trade-off. */
   const looked = shallowRef<FormulaDocument | null>(null)
   /** What a trial proposes to change of a formula: seen as a ghost before it is taken. */
@@ -63,7 +78,11 @@ export const useSettle = defineStore('settle', () => {
       : looked.value
         ? looked.value
         : fresh.value && way.value && bench.document
-          ? withChanges(bench.document, ticked.value, way.value.document.lines ?? [])
+          ? withChanges(
+              bench.document,
+              ticked.value.map((edit) => edit.change),
+              way.value.document,
+            )
           : null,
   )
 
@@ -124,12 +143,14 @@ export const useSettle = defineStore('settle', () => {
       const window = { low: limit.low ?? now?.low ?? null, high: limit.high ?? now?.high ?? null }
       bench.edit((doc) => withTarget(doc, limit.key, window))
     } else if (limit.key === 'mass') wish.may_change_mass = true
+    else if (limit.key === 'pieces') wish.may_change_pieces = true
+    else if (limit.key === 'thickness') wish.may_change_thickness = true
     else wish.released = [...(wish.released ?? []), limit.key]
     await start()
   }
 
   return {
-    wish, looked, proposal, proposed, answerProposal, answer, way, number, unticked, ticked, fresh, preview,
+    wish, looked, proposal, proposed, answerProposal, answer, way, number, edits, unticked, ticked, fresh, preview,
     job: jobs.job, underWay: jobs.underWay, trouble: jobs.trouble,
     start, stop: jobs.stop, drop, tick, choose, accept, relax,
   } // prettier-ignore

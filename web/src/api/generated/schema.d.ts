@@ -7342,7 +7342,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "target" | "rail" | "handling";
+            kind: "target" | "rail" | "handling" | "shape";
             /** Low */
             low?: number | null;
             /** Price */
@@ -7799,6 +7799,23 @@ export interface components {
             text: string;
             /** Ways */
             ways: components["schemas"]["WayOut"][];
+        };
+        /**
+         * ShapeChange
+         * @description An edit of how the dough is made into pieces.
+         */
+        ShapeChange: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pieces" | "thickness";
+            /** Text */
+            text: string;
         };
         /**
          * ShapePlan
@@ -8311,6 +8328,18 @@ export interface components {
             text: string;
         };
         /**
+         * SureStep
+         * @description How surely a target is to be met.
+         */
+        SureStep: {
+            /** Margin */
+            margin: number;
+            /** Probability */
+            probability: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * Sweep
          * @description A line's sweep.
          */
@@ -8770,6 +8799,11 @@ export interface components {
             new: number;
             /** Prices */
             prices: string[];
+            /**
+             * Shape
+             * @default []
+             */
+            shape: components["schemas"]["ShapeChange"][];
             /** Sure */
             sure: components["schemas"]["Sure"][];
             /** Texture */
@@ -8844,6 +8878,16 @@ export interface components {
              * @default false
              */
             may_change_mass: boolean;
+            /**
+             * May Change Pieces
+             * @default false
+             */
+            may_change_pieces: boolean;
+            /**
+             * May Change Thickness
+             * @default false
+             */
+            may_change_thickness: boolean;
             /** Minutes Most */
             minutes_most?: number | null;
             /**
@@ -8869,6 +8913,8 @@ export interface components {
             texture: {
                 [key: string]: components["schemas"]["Window"];
             };
+            /** Thickness Most */
+            thickness_most?: number | null;
             /**
              * Without
              * @default []
@@ -8923,6 +8969,8 @@ export interface components {
             roles: components["schemas"]["RoleOut"][];
             /** Slips */
             slips: components["schemas"]["SlipOut"][];
+            /** Sure Steps */
+            sure_steps: components["schemas"]["SureStep"][];
             /** Textures */
             textures: components["schemas"]["ChoiceOut"][];
             /** Wishes */

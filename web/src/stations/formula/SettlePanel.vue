@@ -58,7 +58,7 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edi
           :aria-pressed="i === settle.number"
           @click="settle.choose(i)"
         >
-          {{ w.name }} <span class="note">{{ count(w.changes.length) }}</span>
+          {{ w.name }} <span class="note">{{ count(w.changes.length + w.shape.length) }}</span>
         </v-btn>
       </div>
       <SettleWay v-if="settle.way" :way="settle.way" />

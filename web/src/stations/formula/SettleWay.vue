@@ -17,7 +17,7 @@ const bench = useBench()
 const session = useSession()
 const settle = useSettle()
 const panels = usePanels()
-const some = computed(() => settle.ticked.length < props.way.changes.length)
+const some = computed(() => settle.ticked.length < settle.edits.length)
 /** With an edit left out the figures are others: they are worked out anew. */
 const partly = useAsk(
   () => ['settled in part', settle.preview],
@@ -48,17 +48,17 @@ function accept(): void {
   <div class="way">
     <div>
       <ul class="edits" aria-label="Edits">
-        <li v-for="change in way.changes" :key="change.line">
+        <li v-for="edit in settle.edits" :key="edit.key">
           <v-checkbox
-            :model-value="!settle.unticked.has(change.line)"
-            :label="said(change.text, session.units, true)"
-            @update:model-value="settle.tick(change.line, $event === true)"
+            :model-value="!settle.unticked.has(edit.key)"
+            :label="said(edit.text, session.units, true)"
+            @update:model-value="settle.tick(edit.key, $event === true)"
           />
         </li>
       </ul>
       <p class="buttons">
         <v-btn class="act-button" :disabled="!settle.fresh || !settle.ticked.length || !bench.mayEdit" @click="accept">
-          {{ some ? `Take ${settle.ticked.length} of ${way.changes.length}` : 'Take them all' }}
+          {{ some ? `Take ${settle.ticked.length} of ${settle.edits.length}` : 'Take them all' }}
         </v-btn>
         <v-btn
           v-if="(settle.answer?.ways.length ?? 0) > 1"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What is wanted besides the targets on the rulers: what to leave out, how it handles, what it eats like, and what may change. */
 import { computed, ref, watch } from 'vue'
+import { length, lengthUnit, millimetresOf } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
 
@@ -18,11 +19,18 @@ const scores = computed(() => [
     { value: `${t.id}-`, title: `${t.name.toLowerCase()} at most` },
   ]),
 ])
-const margins = [
-  { value: 0, title: 'targets just met' },
-  { value: 0.5, title: 'met more surely' },
-  { value: 1, title: 'met much more surely' },
-]
+/** How surely the targets are to be met: a dial of the core's steps, each with its probability. */
+const steps = computed(() => session.words?.sure_steps ?? [])
+const step = computed({
+  get: () =>
+    Math.max(
+      steps.value.findIndex((s) => s.margin === settle.wish.margin),
+      0,
+    ),
+  set: (at) => {
+    settle.wish.margin = steps.value[at]?.margin ?? 0
+  },
+})
 /** Spoons and whole eggs, or what a scale can weigh. */
 const toTheGram = computed({
   get: () => settle.wish.steps === 'grams',
@@ -38,6 +46,16 @@ function setWithin(): void {
   const value = Number(within.value.replace(',', '.').replace(/[^\d.]/g, ''))
   settle.wish.minutes_most = value > 0 ? value : null
   within.value = value > 0 ? `within ${value} min` : ''
+}
+const unit = computed(() => lengthUnit(session.units))
+const thinnest = computed(() =>
+  settle.wish.thickness_most ? `at most ${length(settle.wish.thickness_most, session.units)} ${unit.value}` : '',
+)
+const thick = ref(thinnest.value)
+function setThick(): void {
+  const value = Number(thick.value.replace(',', '.').replace(/[^\d.]/g, ''))
+  settle.wish.thickness_most = value > 0 ? millimetresOf(value, session.units) : null
+  thick.value = thinnest.value
 }
 const points = ref(wished ? (wished[1].low ?? wished[1].high ?? 7).toFixed(1) : '7')
 watch([score, points], () => {
@@ -75,11 +93,27 @@ watch([score, points], () => {
       aria-label="Baked within so many minutes"
       @change="setWithin"
     />
-    <v-select v-model="settle.wish.margin" class="field short" aria-label="How sure" :items="margins" />
-    <v-checkbox v-model="settle.wish.may_bring" label="may bring something new" />
-    <v-checkbox v-if="settle.wish.may_bring" v-model="settle.wish.only_stock" label="only from my stock" />
-    <v-checkbox v-model="settle.wish.may_change_mass" label="may weigh more or less" />
+    <v-text-field
+      v-model="thick"
+      class="field short"
+      inputmode="decimal"
+      :placeholder="`any thickness, ${unit}`"
+      :aria-label="`No thicker than so many ${unit}`"
+      @change="setThick"
+    />
+    <label class="sure">
+      <span>targets {{ steps[step]?.text }}</span>
+      <v-slider v-model="step" :min="0" :max="steps.length - 1" :step="1" show-ticks="always" aria-label="How sure" />
+    </label>
     <v-checkbox v-model="toTheGram" label="to the gram" />
+    <fieldset class="may">
+      <legend>may change</legend>
+      <v-checkbox v-model="settle.wish.may_bring" label="what is in it" />
+      <v-checkbox v-if="settle.wish.may_bring" v-model="settle.wish.only_stock" label="only from my stock" />
+      <v-checkbox v-model="settle.wish.may_change_mass" label="its weight" />
+      <v-checkbox v-model="settle.wish.may_change_pieces" label="how many pieces" />
+      <v-checkbox v-model="settle.wish.may_change_thickness" label="how thick" />
+    </fieldset>
   </form>
 </template>
 
@@ -106,5 +140,27 @@ watch([score, points], () => {
 
 .short {
   width: 178px;
+}
+
+.sure {
+  display: grid;
+  width: 178px;
+  font-size: 13px;
+}
+
+.may {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 12px;
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+
+.may legend {
+  float: left;
+  padding: 0;
+  color: var(--ink-2);
 }
 </style>

@@ -1,0 +1,59 @@
+"""What a way takes from a dough and what it brings that somebody has to know."""
+
+from __future__ import annotations
+
+from substrata.balance.bench import Bench, Slot
+from substrata.balance.exclusions import excluded_by
+from substrata.context.dough import Dough
+from substrata.nutrition.allergens import allergens
+from substrata.pantry.library import Floats
+
+_BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
+
+
+def losses(bench: Bench, grams: Floats) -> tuple[str, ...]:
+    """What is lost with what an exclusion takes away."""
+    gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
+    told = [
+        f"Without {exclusion.name} it loses {exclusion.lost}."
+        for slot in gone
+        for exclusion in excluded_by(slot.of, bench.wish.without)
+    ]
+    return (*dict.fromkeys(told), *_school(bench, gone, grams))
+
+
+def _school(bench: Bench, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
+    """On which school of nut to coconut flour an answer lands."""
+    nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.of.flags) and s.role == "base")
+    coconut = sum(
+        float(g) - s.start for s, g in zip(bench.slots, grams, strict=True) if s.ingredient == "coconut-flour"
+    )
+    others = any(
+        s.role == "base" and s.ingredient != "coconut-flour" and float(g) > s.start
+        for s, g in zip(bench.slots, grams, strict=True)
+    )
+    if not nut or coconut <= 0 or others:
+        return ()
+    ratio = nut / coconut
+    near = "half the weight" if ratio < _BETWEEN_SCHOOLS else "a quarter of the weight and more egg or water"
+    return (
+        f"Nut to coconut flour {ratio:.1f} : 1, near the school of {near}: coconut drinks about four times as much.",
+    )
+
+
+def cautions(bench: Bench, after: Dough) -> tuple[str, ...]:
+    """What a way brings that somebody has to know."""
+    had = {a.name for a in allergens(bench.given.batch)}
+    told = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
+    here = {w.ingredient.id for w in after.batch.lines}
+    flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
+    before = (
+        frozenset().union(*(w.ingredient.flags for w in bench.given.batch.lines))
+        if bench.given.batch.lines
+        else frozenset()
+    )
+    if "seed:sunflower" in flags and "seed:sunflower" not in before and here & {"baking-soda", "baking-powder"}:
+        told.append("Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale.")
+    if "psyllium" in flags and "psyllium" not in before:
+        told.append("Psyllium swells: eat it with plenty of liquid.")
+    return tuple(told)

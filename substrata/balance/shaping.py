@@ -1,0 +1,158 @@
+"""Other pieces out of the same dough: how many there are, and how thick. A settle that may change them tries a few of each.
+
+A count of pieces and a thickness are no grams: each choice is a bench of its own, whose grams are settled like any other's.
+Which few are worth that is told by how near each comes as it is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import cached_property
+from itertools import product
+from math import ceil, floor, log2
+from typing import TypeVar
+
+from substrata.balance.bench import Bench
+from substrata.balance.judge import Verdict, judge
+from substrata.balance.settlement import ShapeChange
+from substrata.balance.wish import Wish
+from substrata.context.dough import Dough
+from substrata.formula.formula import Formula
+from substrata.shape.piece import shape_forms
+
+_FEWEST, _MOST = 2 / 3, 1.5  # of the pieces as they are: beyond it is another bread
+_THINNEST, _THICKEST = 0.6, 1.6  # of the thickness
+_TRIED = 6  # counts and thicknesses on either side
+_SETTLED = 3  # shapings whose grams are settled too
+# What a shaping costs, of the dough's weight for each doubling or halving (house choice): making ten pieces of eight is
+# like moving 4 % of the dough, and rolling it out by a fifth thinner like moving 2 %.
+_PIECES_PRICE, _THICKNESS_PRICE = 0.13, 0.07
+_FINE_MM, _COARSE_MM, _COARSE_FROM_MM = 0.5, 1.0, 10.0  # steps of a rolling pin's rings, and of a ruler
+_HAIR = 1e-6
+_Read = TypeVar("_Read", int, float)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Shaped:
+    """A bench on which the dough is made into other pieces."""
+
+    bench: Bench
+    given: Bench  # in the pieces of the formula as it stands
+    changes: tuple[ShapeChange, ...] = ()
+    price: float = 0.0  # in grams of flour, as a change of the grams is told
+
+    @cached_property
+    def start(self) -> Verdict:
+        """The formula as it stands, in these pieces."""
+        return judge(self.bench, self.bench.start)
+
+
+def as_shaped(bench: Bench) -> Shaped:
+    """The pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
+    most = bench.wish.thickness_most
+    if most is None or not can_hold_thickness(bench.given.formula) or bench.given.piece.thickness_mm <= most + _HAIR:
+        return Shaped(bench=bench, given=bench)
+    return _shaped(bench, bench.given.formula.pieces, most)
+
+
+def shape_name(shaped: Shaped) -> str:
+    """What its pieces are like: "10 pieces, 6 mm"."""
+    told = {"pieces": "{:.0f} pieces", "thickness": "{:.3g} mm"}
+    return ", ".join(told[change.kind].format(change.after) for change in shaped.changes)
+
+
+def other_shapes(own: Shaped, wish: Wish | None = None) -> list[Shaped]:
+    """The few other ways to make it into pieces that come nearest to what is wished, the nearest first.
+
+    Args:
+        own: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
+        wish: what may be changed; None takes the bench's own.
+    """
+    bench, formula, wish = own.given, own.given.given.formula, wish or own.given.wish
+    forced = wish.thickness_most if own.changes else None
+    counts = list(_counts(formula.pieces)) if wish.may_change_pieces and not formula.sorts else []
+    thick = list(_thicknesses(bench)) if wish.may_change_thickness and can_hold_thickness(formula) else []
+    singles = [_shaped(bench, count, mm) for mm in dict.fromkeys((None, forced)) for count in counts]
+    singles += [_shaped(bench, formula.pieces, mm) for mm in thick]
+    nearest = sorted(filter(_allowed, singles), key=_nearness)
+    best_counts = _best(nearest, "pieces", lambda dough: dough.formula.pieces)
+    best_thick = _best(nearest, "thickness", lambda dough: dough.piece.thickness_mm)
+    both = [_shaped(bench, count, mm) for count, mm in product(best_counts, best_thick)]
+    return sorted((*nearest, *both), key=_nearness)[:_SETTLED]
+
+
+def _best(nearest: list[Shaped], kind: str, read: Callable[[Dough], _Read]) -> list[_Read]:
+    return [read(s.bench.given) for s in nearest if [c.kind for c in s.changes] == [kind]][:2]
+
+
+def _allowed(shaped: Shaped) -> bool:
+    most = shaped.bench.wish.thickness_most
+    return most is None or shaped.bench.given.piece.thickness_mm <= most + _HAIR
+
+
+def _nearness(shaped: Shaped) -> tuple[float, float]:
+    return round(shaped.start.violation, 5), shaped.price
+
+
+def can_hold_thickness(formula: Formula) -> bool:
+    """Whether a baker may say how thick it is: in a tin or a ring the pan does."""
+    kind = shape_forms()[formula.form].kind
+    return kind != "tin" and not (kind == "dome" and formula.size.pan)
+
+
+def _counts(pieces: int) -> Iterator[int]:
+    """Counts of pieces to try, at most six fewer and six more."""
+    for low, high in ((ceil(_FEWEST * pieces), pieces - 1), (pieces + 1, floor(_MOST * pieces))):
+        every = range(max(low, 1), high + 1)
+        step = max(ceil(len(every) / _TRIED), 1)
+        yield from every[::step] if low > pieces else reversed(every[::-1][::step])
+
+
+def _thicknesses(bench: Bench) -> Iterator[float]:
+    now, most = bench.given.piece.thickness_mm, bench.wish.thickness_most
+    step = _FINE_MM if now < _COARSE_FROM_MM else _COARSE_MM
+    first, last = ceil(_THINNEST * now / step), floor(_THICKEST * now / step)
+    every = [step * n for n in range(max(first, 1), last + 1) if abs(step * n - now) > step / 2]
+    fitting = [mm for mm in every if most is None or mm <= most + _HAIR]
+    thin = max(ceil(len(fitting) / (2 * _TRIED)), 1)
+    yield from fitting[::thin]
+
+
+def _shaped(bench: Bench, pieces: int, thickness_mm: float | None) -> Shaped:
+    """The bench with other pieces; None keeps the thickness as the formula has it."""
+    formula = bench.given.formula
+    size = formula.size
+    if thickness_mm is not None:
+        size = replace(size, held="thickness", thickness_mm=round(thickness_mm, 3))
+    made = Bench(
+        replace(formula, pieces=pieces, size=size),
+        bench.library,
+        bench.settings,
+        bench.wish,
+        saved=bench.kept.formula,
+    )
+    changes = tuple(_changes(bench.given, made.given, thickness_mm))
+    price = sum(
+        (_PIECES_PRICE if change.kind == "pieces" else _THICKNESS_PRICE) * abs(log2(change.after / change.before))
+        for change in changes
+    )
+    return Shaped(bench=made, given=bench, changes=changes, price=price * bench.kept.batch.dough_g)
+
+
+def _changes(old: Dough, new: Dough, thickness_mm: float | None) -> Iterator[ShapeChange]:
+    before, after = old.formula.pieces, new.formula.pieces
+    if after != before:
+        each = f", {new.piece.dough_g:.0f} g each" if new.batch.dough_g / after == new.piece.dough_g else ""
+        yield ShapeChange(kind="pieces", before=before, after=after, text=f"{after} pieces instead of {before}{each}")
+    if thickness_mm is not None:
+        was, now = old.piece, new.piece
+        yield ShapeChange(
+            kind="thickness",
+            before=was.thickness_mm,
+            after=now.thickness_mm,
+            text=f"{now.thickness_mm:.3g} mm thick instead of {was.thickness_mm:.3g} mm, {now.length_mm:.0f} mm {_ACROSS.get(now.kind, 'long')}",
+        )
+
+
+_ACROSS = {"round": "across", "dome": "across", "ring": "across", "fold": "across"}

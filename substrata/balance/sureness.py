@@ -1,0 +1,113 @@
+"""How sure an answer is to meet its targets, and what a step further would take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cache
+from math import erf, sqrt
+from statistics import NormalDist
+
+from substrata.balance.bench import Bench
+from substrata.balance.judge import Verdict
+from substrata.balance.program import Ask, solve
+from substrata.balance.row import Row
+from substrata.balance.settlement import Sure
+from substrata.balance.words import amount, printed, quantity_text
+from substrata.context.dough import Dough
+from substrata.pantry.library import Floats
+from substrata.quantities.spread import SDS_IN_HALF_90
+
+_TIGHTER = 0.05  # of a target: the step whose price is told
+
+
+def prices_of_more(bench: Bench, rows: list[Row], binding: list[Row], verdict: Verdict) -> list[str]:
+    """What a little more of each binding target would take, by the linear problem at the answer."""
+    told: list[str] = []
+    for row in binding:
+        if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(told) == 2:
+            continue
+        ask = Ask(elastic={}, whole_steps=False, near=verdict.grams, trust=1.0)
+        now = solve(bench, rows, ask)
+        # A step that shows in what is printed.
+        share = max(_TIGHTER, printed(row.key) / max(abs(row.limit), 1e-9))
+        step = share * (abs(row.bound) if row.bound else 1.0)
+        tight = [_tightened(other, step) if other is row else other for other in rows]
+        more = solve(bench, tight, ask)
+        less = share * abs(row.limit)
+        if now.grams is None:
+            continue
+        word = "less" if row.side == "high" else "more"
+        if more.grams is None:
+            told.append(f"No {word} {quantity_text(row.key)} can be had with all else kept.")
+        elif more.cost - now.cost > 0:
+            told.append(
+                f"{amount(row.key, less)} {word} {quantity_text(row.key)} would take {more.cost - now.cost:.0f} g more change."
+            )
+    return told
+
+
+def _tightened(row: Row, step: float) -> Row:
+    return replace(row, bound=row.bound - step)
+
+
+def sureness(after: Dough) -> list[Sure]:
+    """How often each target of a dough is met, by the doubt of what its lines are made of."""
+    rows = []
+    for key, wanted in after.windows.items():
+        if wanted.source != "target" or key not in after.ratios_of:
+            continue
+        estimate = after.bracketed.one_estimate(key)
+        sd = (estimate.high - estimate.value) / SDS_IN_HALF_90
+        share = chance(estimate.value, sd, wanted.window.low, wanted.window.high)
+        rows.append(Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share))
+    return rows
+
+
+@dataclass(frozen=True, kw_only=True)
+class SureStep:
+    """How surely a target is to be met."""
+
+    margin: float  # standard deviations that are kept away from its bound
+    probability: float
+    text: str
+
+
+@cache
+def sure_steps() -> tuple[SureStep, ...]:
+    """The steps of the dial, from a target met on paper to one met nine times in ten."""
+    margins = (NormalDist().inv_cdf(n / 10) for n in range(5, 10))
+    told = ((margin, chance(-margin, 1.0, None, 0.0)) for margin in margins)
+    return tuple(SureStep(margin=round(m, 4) + 0.0, probability=p, text=f"met {ten(p)}") for m, p in told)
+
+
+def chance(value: float, sd: float, low: float | None, high: float | None) -> float:
+    """Probability that a normal figure lies between two bounds.
+
+    >>> round(chance(3.0, 1.0, None, 4.2816), 2)
+    0.9
+    """
+    if sd <= 0:
+        return float((low is None or value >= low) and (high is None or value <= high))
+
+    def below(bound: float) -> float:
+        return 0.5 * (1 + erf((bound - value) / sd / sqrt(2)))
+
+    return (1.0 if high is None else below(high)) - (0.0 if low is None else below(low))
+
+
+def ten(share: float) -> str:
+    """A probability as bakers say it.
+
+    >>> ten(0.5), ten(0.97)
+    ('5 times in 10', 'nearly always')
+    """
+    if share > 0.95:
+        return "nearly always"
+    return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"
+
+
+def spread_over(bench: Bench, grams: Floats, key: str) -> tuple[str, float]:
+    """The line that makes a quantity most doubtful: its name, and its share of the doubt."""
+    figure = bench.at(grams).sheet.figure(key)
+    top = max(figure.contributions, key=lambda c: c.spread_share, default=None)
+    return (top.name, top.spread_share) if top else ("", 0.0)
