@@ -17,6 +17,7 @@ from substrata.balance.sureness import SureStep, sure_steps
 from substrata.bench.feel import ALSO
 from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import classes
+from substrata.dough.resting import rest_places
 from substrata.dough.texture import texture_words
 from substrata.exchange.difference import Change
 from substrata.formula.bake_wish import MOST_TRAYS, WISHES
@@ -30,6 +31,7 @@ from substrata.oven.numbers import bakeware
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import FIGURE_KINDS
 from substrata.quantities.tables import read_table
+from substrata.schedule.things import Thing, things
 from substrata.trials.faults import fault_table
 
 
@@ -361,6 +363,8 @@ class WordsOut(Schema):
     pan_kinds: list[str]  # of an own pan
     exclusions: list[ExclusionOut]  # what can be left out
     handling_classes: list[str]
+    rest_places: list[ChoiceOut]  # where a dough rests
+    plan_things: list[Thing]  # what a kitchen has, for plans
     sure_steps: list[SureStep]  # of the dial of a settle
     textures: list[ChoiceOut]
     axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
@@ -393,6 +397,8 @@ class WordsOut(Schema):
             pan_kinds=list(OWN_KINDS),
             exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
             handling_classes=[band.class_name for band in classes()],
+            rest_places=[ChoiceOut(id=place.id, name=place.name) for place in rest_places().values()],
+            plan_things=list(things().values()),
             sure_steps=list(sure_steps()),
             textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
             axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],

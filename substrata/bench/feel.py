@@ -16,7 +16,7 @@ from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
 from substrata.dough.handling import CHEESE_DOUGH, cheese_share
-from substrata.dough.handling_words import ClassBand, band_of, class_of, form_handling
+from substrata.dough.handling_words import ClassBand, band_of, class_of, habit_of
 from substrata.errors import FormulaError
 from substrata.quantities.tables import constant
 
@@ -131,10 +131,9 @@ class _Hand:
         self, dough: Dough, felt: str, minute: float | None, temperature_c: float | None, batches: float
     ) -> None:
         self.dough, self.felt, self.batches = dough, felt, batches
-        self.habit = form_handling()[dough.formula.form]
-        self.minute = self.habit.rest_min if minute is None else minute
-        forecast = dough.bowl(self.minute)
-        self.temperature_c = forecast.temperature_c if temperature_c is None else temperature_c
+        self.habit = habit_of(dough.formula)
+        self.minute = dough.bowl().rest_min if minute is None else minute
+        self.temperature_c = dough.bowl(self.minute).shaped_c if temperature_c is None else temperature_c
         self.thick = dough.piece.thickness_mm
         self.low = band_of(self.habit.lowest, self.thick).low
         self.high = band_of(self.habit.highest, self.thick).high
@@ -170,7 +169,7 @@ class _Hand:
     def over_minutes(self) -> tuple[np.ndarray, np.ndarray]:
         """Minutes from now on, and what the hand will feel."""
         minutes = self.minute + np.arange(0.0, _LONGEST + 0.5, 0.5)
-        warm = replace(self.bowl, temperature_c=self.temperature_c)
+        warm = replace(self.bowl, temperature_c=self.temperature_c, place_c=None)
         return minutes - self.minute, warm.over_minutes(minutes) + self.left
 
     def over_degrees(self) -> tuple[np.ndarray, np.ndarray]:

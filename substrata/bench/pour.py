@@ -12,7 +12,7 @@ from substrata.bench.feel import as_poured
 from substrata.bench.tolerance import tolerances
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.dough.handling_words import form_handling
+from substrata.dough.handling import rest_of
 from substrata.errors import FormulaError
 
 _FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)
@@ -115,7 +115,7 @@ def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[P
         if left:
             return []
         return [PourWay(kind="keeps", text="leave it: nothing else has to follow", grams={}, worse=())]
-    minute = form_handling()[dough.formula.form].rest_min
+    minute = rest_of(dough.formula)
     ways = []
     for correction in corrections(now, change, minute=minute):
         # Not by so much of another that it would be another dough.

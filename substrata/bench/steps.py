@@ -19,7 +19,7 @@ from substrata.dough.handling import HandlingForecast
 from substrata.errors import AmountError, FormulaError, OvenError
 from substrata.pantry.weigh import weigh
 from substrata.quantities.amount import parse_amount
-from substrata.quantities.tables import Row, read_table
+from substrata.quantities.tables import Row, constant, read_table
 from substrata.settings import Settings
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
@@ -132,6 +132,7 @@ class _Maker:
         yield self._mix()
         yield self._rest()
         yield self._shape()
+        yield self._proof()
         yield self._bake()
         yield self._after()
 
@@ -316,7 +317,7 @@ class _Maker:
                 id="rest",
                 group="rest",
                 kind="wait",
-                text="Let it rest",
+                text=f"Let it rest {handling.rest_text}" if self.dough.formula.mix.rest_in else "Let it rest",
                 minutes=handling.rest_min,
                 target=handling.text,
                 sign=f"{_classes(handling)} when you press it",
@@ -328,6 +329,17 @@ class _Maker:
             text="Press it: how does it feel?",
             target=_classes(handling),
         )
+
+    def _proof(self) -> Iterator[RunStep]:
+        if any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.dough.inside.lines):
+            yield RunStep(
+                id="proof",
+                group="shape",
+                kind="wait",
+                text="Let the shaped pieces rise in a warm place, covered",
+                minutes=constant("proof_minutes"),
+                sign="a quarter larger, and a dent comes back slowly",
+            )
 
     @property
     def forecast_fried(self) -> bool:

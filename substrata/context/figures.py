@@ -13,7 +13,7 @@ from substrata.context.windows import NOTHING_WANTED, State, state_of
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
 from substrata.dough.handling import bowl_of
-from substrata.dough.handling_words import band_of, class_of, form_handling
+from substrata.dough.handling_words import band_of, class_of, habit_of
 from substrata.formula.formula import Formula
 
 
@@ -53,7 +53,7 @@ def shaped_at(
         stiffer: decades by which the kitchen's own hands find it stiffer.
     """
     bowl, _ = bowl_of(batch, formula, rest_min=rest_min, stiffer=stiffer)
-    at = np.array([bowl.rest_min]), np.array([bowl.temperature_c])
+    at = np.array([bowl.rest_min]), np.array([bowl.shaped_c])
     shaped = handle(bowl.materials, bowl.method, *at, draws=typical_draw())
     return float(shaped.consistency[0, 0]), float(shaped.fill[0, 0])
 
@@ -71,7 +71,7 @@ def figures(dough: Dough) -> Figures | None:
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
     consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min, stiffer=dough.hands.stiffer)
-    habit = form_handling()[dough.formula.form]
+    habit = habit_of(dough.formula)
     low, high = band_of(habit.lowest, thick).low, band_of(habit.highest, thick).high
     return Figures(
         dough_g=dough.batch.dough_g,

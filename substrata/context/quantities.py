@@ -10,6 +10,7 @@ from substrata.batch.weighed import Batch
 from substrata.dough.binder import heat_set_ratio, load_ratio
 from substrata.dough.handling import bowl_of
 from substrata.dough.lift import gas_ratio
+from substrata.dough.resting import yeast_minutes
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
 from substrata.formula.formula import Formula
@@ -38,7 +39,10 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
 
     def gas(batch: Batch) -> Ratio:
         raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines)
-        return gas_ratio(batch, bowl_of(batch.dough(), formula)[0].temperature_c) if raised else gas_ratio(batch)
+        if not raised:
+            return gas_ratio(batch)
+        warm = bowl_of(batch.dough(), formula)[0].temperature_c
+        return gas_ratio(batch, warm, yeast_minutes(formula.mix, warm))
 
     pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _OF_A_PIECE}
     return pieces | dict(_OF_THE_DOUGH) | {"lift": gas} | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}

@@ -13,10 +13,11 @@ from numpy.typing import NDArray
 
 from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling
-from substrata.dough.handling_cause import HandlingCause, limiting_cause
+from substrata.dough.handling_cause import HandlingCause, cracks, limiting_cause
 from substrata.dough.handling_search import Bowl, crossings
-from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling
+from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling, habit_of
 from substrata.dough.phases import sorted_by_phase
+from substrata.dough.resting import place_of
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
@@ -29,6 +30,7 @@ DEGREES = np.arange(5.0, 71.0, 5.0)
 _SELDOM_MELTED, _MOSTLY_MELTED, CHEESE_DOUGH = 0.16, 0.34, 0.25
 _FEW_VEGETABLES, _MUCH_VEGETABLE = 0.1, 0.3  # and between which it becomes usual to stir it in cold
 _LEAST_G = 0.5  # of dough, below which nobody can say how it handles
+_HOURS_FROM = 120.0  # minutes from which a rest is told in hours
 _EVEN = 0.5  # a probability from which a thing is said to be so
 _SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
@@ -60,7 +62,9 @@ class HandlingForecast:
     """How a dough handles, until the baker has tried it."""
 
     temperature_c: float  # after mixing
-    rest_min: float  # the form's usual rest before shaping
+    rest_min: float  # before shaping
+    rest_text: str  # where it rests
+    shaped_c: float  # its temperature then
     melted: bool
     pressed: bool
     usual_c: float  # what such a dough usually has after mixing
@@ -71,7 +75,7 @@ class HandlingForecast:
     wanted_low: str  # lowest class the form is shaped at
     wanted_high: str  # highest
     fits: bool
-    minutes: tuple[HandlingPoint, ...]  # 0 to 20 min at the mixing temperature
+    minutes: tuple[HandlingPoint, ...]  # 0 to 20 min of rest
     degrees: tuple[HandlingPoint, ...]  # 5 to 70 degC after the rest
     bands: tuple[ClassBand, ...]
     knead_min: float | None  # when it has seized enough to be kneaded
@@ -141,13 +145,13 @@ def handling_forecast(
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g < _LEAST_G:
         return None
-    habit = form_handling()[formula.form]
+    habit = habit_of(formula)
     share = cheese_share(batch)
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
     method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= _EVEN
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
-    degrees = np.concatenate((np.full(len(MINUTES), warm), DEGREES, [warm]))
+    degrees = np.concatenate((bowl.warmth(MINUTES), DEGREES, [bowl.shaped_c]))
     result = handling(bowl.materials, method, minutes, degrees)
     points = _points(minutes, degrees, result.consistency, thick)
     shaping = len(minutes) - 1
@@ -163,10 +167,13 @@ def handling_forecast(
         if melted and share >= CHEESE_DOUGH
         else None
     )
+    fits = fits and not cracks(bowl, brittle)
     shares = _shares(result.consistency[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
         rest_min=rest,
+        rest_text=place_of(formula.mix).where,
+        shaped_c=bowl.shaped_c,
         melted=melted,
         pressed=method.pressed,
         usual_c=heat.temperature_c,
@@ -186,11 +193,18 @@ def handling_forecast(
         closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
         tack=float(result.tack[0, shaping]),
-        cause=None if fits else limiting_cause(bowl, low, high, crumbly=crumbly >= _EVEN, ready_min=ready),
+        cause=None
+        if fits
+        else limiting_cause(bowl, low, high, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
         heat=heat,
         learned=hands.text,
         text=_text(points[0], at, shares, crumbly, brittle),
     )
+
+
+def rest_of(formula: Formula) -> float:
+    """Minutes that a dough rests before it is shaped: the formula's own, else what its form usually has."""
+    return form_handling()[formula.form].rest_min if formula.mix.rest_min is None else formula.mix.rest_min
 
 
 def bowl_of(
@@ -201,10 +215,10 @@ def bowl_of(
     Args:
         batch: the lines of the dough.
         formula: gives the form and what the baker says of temperature and method.
-        rest_min: before it is shaped; None takes the form's usual.
+        rest_min: before it is shaped; None takes the formula's own, or the form's usual.
         stiffer: decades by which the kitchen's own hands find it stiffer.
     """
-    mix, habit = formula.mix, form_handling()[formula.form]
+    mix, habit = formula.mix, habit_of(formula)
     melted = melted_share(batch, mix)
     heat = dough_heat(
         batch,
@@ -221,7 +235,8 @@ def bowl_of(
             stiffer=stiffer,
         ),
         temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
-        rest_min=habit.rest_min if rest_min is None else rest_min,
+        rest_min=rest_of(formula) if rest_min is None else rest_min,
+        place_c=place_of(mix).degrees,
     )
     return bowl, heat
 
@@ -289,8 +304,12 @@ def _text(
     elif start.class_name == at.class_name:
         words = f"{at.class_name.capitalize()} from the start{perhaps}"
     else:
-        words = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {at.minutes:.0f} min{perhaps}"
+        words = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {_long(at.minutes)}{perhaps}"
     return f"{words}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
+
+
+def _long(minutes: float) -> str:
+    return f"{minutes / 60:.3g} h" if minutes >= _HOURS_FROM else f"{minutes:.0f} min"
 
 
 def _other(at: HandlingPoint, shares: tuple[ClassShare, ...]) -> str:

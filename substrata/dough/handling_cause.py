@@ -20,8 +20,19 @@ class HandlingCause:
     text: str
 
 
+def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
+    """Whether a melted-cheese dough was left in the cold until it no longer bends."""
+    return brittle_below_c is not None and bowl.place_c is not None and bowl.shaped_c < brittle_below_c
+
+
 def limiting_cause(
-    bowl: Bowl, low: ClassBand, high: ClassBand, *, crumbly: bool, ready_min: float | None
+    bowl: Bowl,
+    low: ClassBand,
+    high: ClassBand,
+    *,
+    crumbly: bool,
+    ready_min: float | None,
+    brittle_below_c: float | None = None,
 ) -> HandlingCause | None:
     """What limits the dough at shaping; None when nothing does.
 
@@ -31,10 +42,13 @@ def limiting_cause(
         high: the stiffest.
         crumbly: whether it falls apart.
         ready_min: when it first is stiff enough.
+        brittle_below_c: below it, it cracks; None where it does not.
     """
     if crumbly:
         press = "" if bowl.method.pressed else ", or press it"
         return HandlingCause(kind="crumbly", text=f"not enough free liquid to fill the voids{press}")
+    if cracks(bowl, brittle_below_c):
+        return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
     consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
     if consistency >= high.high:
         if bowl.method.melted and _warm_enough(bowl, high.high):

@@ -11,6 +11,7 @@ import numpy as np
 from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling, typical_draw
 from substrata.dough.materials import Materials, materials
+from substrata.dough.resting import after
 from substrata.pantry.library import Floats
 
 _FANNED = 9  # points that narrow a bracket to an eighth, in which the curve is taken as straight
@@ -22,17 +23,27 @@ class Bowl:
 
     batch: Batch
     method: Method
-    temperature_c: float
+    temperature_c: float  # after mixing
     rest_min: float
+    place_c: float | None = None  # where it rests; None where it keeps its temperature
 
     @cached_property
     def materials(self) -> Materials:
         """What it is made of."""
         return materials(self.batch)
 
+    def warmth(self, minutes: Floats) -> Floats:
+        """Its temperature after some minutes of rest, °C, shape (points,)."""
+        return after(minutes, self.temperature_c, self.place_c)
+
+    @cached_property
+    def shaped_c(self) -> float:
+        """Its temperature when it is shaped, °C."""
+        return float(self.warmth(np.array([self.rest_min]))[0])
+
     def over_minutes(self, minutes: Floats) -> Floats:
         """Typical consistency at resting times, shape (points,)."""
-        warm = np.full(len(minutes), self.temperature_c)
+        warm = self.warmth(minutes)
         result: Floats = handling(self.materials, self.method, minutes, warm, draws=typical_draw()).consistency[0]
         return result
 

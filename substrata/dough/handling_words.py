@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from math import log10
 
+from substrata.formula.formula import Formula
 from substrata.quantities.tables import constant, read_table
 
 _STIFFEST = 9.0
@@ -26,6 +27,9 @@ class FormHandling:
 
     lowest: str
     highest: str
+    cold_highest: (
+        str  # of a dough that was chilled on purpose: cut from the roll, or rolled after a moment on the bench
+    )
     pressed: bool
     rest_min: float
 
@@ -66,8 +70,15 @@ def form_handling() -> dict[str, FormHandling]:
         row.text("form"): FormHandling(
             lowest=row.text("lowest"),
             highest=row.text("highest"),
+            cold_highest=row.text("cold_highest") or row.text("highest"),
             pressed=row.text("pressed") == "1",
             rest_min=row.number_in("rest_min", 0, 60),
         )
         for row in read_table("shapes.csv")
     }
+
+
+def habit_of(formula: Formula) -> FormHandling:
+    """How a formula's form is shaped; what rests in the fridge may be stiffer where its form is cut or rolled cold."""
+    habit = form_handling()[formula.form]
+    return replace(habit, highest=habit.cold_highest) if formula.mix.rest_in == "fridge" else habit

@@ -134,18 +134,21 @@ def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
     )
 
 
-def gas_ratio(batch: Batch, warm_c: float = 30.0) -> Ratio:
+def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None) -> Ratio:
     """Gas over dough as a ratio over the lines, at the present balance of soda and acid.
 
     Args:
         batch: the n weighed lines.
         warm_c: of the dough after mixing: heat kills yeast.
+        yeast_min: minutes at 30 °C for which the yeast works; None takes the usual.
     """
     soda = float(batch.grams @ batch.behaviour("soda")[0])
     acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100
     powder, powder_sd = batch.behaviour("co2")
     share = min(soda, acid) / soda if soda else 0.0
-    co2 = powder + co2_per_gram_soda() * share * batch.behaviour("soda")[0] + alive(warm_c) * _yeast(batch)[2]
+    co2 = (
+        powder + co2_per_gram_soda() * share * batch.behaviour("soda")[0] + alive(warm_c) * _yeast(batch, yeast_min)[2]
+    )
     ml = gas_ml_per_gram_co2(constant("gas_temperature"))
     return Ratio(top=(co2 * ml, powder_sd * ml), bottom=dough_volume_per_gram(batch), unit="mL / 100 mL", scale=100.0)
 
@@ -153,7 +156,7 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0) -> Ratio:
 _OF_ANIMALS = frozenset(("milk", "egg", "meat", "fish"))
 
 
-def _yeast(batch: Batch) -> tuple[float, float, Floats]:
+def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Floats]:
     """Yeast and fermentable sugar in g, and CO₂ per g of each line: by time or by sugar, the lesser."""
     rate = batch.behaviour("yeast_rate")[0]
     grams = float(batch.grams @ (rate > 0))
@@ -163,7 +166,8 @@ def _yeast(batch: Batch) -> tuple[float, float, Floats]:
     plant = np.array([float(_OF_ANIMALS.isdisjoint(w.ingredient.flags)) for w in batch.lines]) * batch.inside
     own = constant("own_sugar_fermented") * batch.nutrient("sugars_g")[0] * plant
     sugar = float(batch.grams @ np.maximum(batch.behaviour("fermentable")[0], own))
-    by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * constant("proof_minutes") / 60
+    worked = constant("proof_minutes") if minutes is None else minutes
+    by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * worked / 60
     by_sugar = sugar * constant("sucrose_to_co2")
     result = min(by_time, by_sugar)
     return grams, sugar, rate * (result / float(batch.grams @ rate))

@@ -16,6 +16,7 @@ from substrata.pantry.drying import DryingStep
 
 CHEESE_METHODS = Literal["", "melted", "cold"]
 WORK_METHODS = Literal["", "pressed", "stirred"]
+REST_PLACES = Literal["", "bench", "fridge", "warm"]
 HELD = Literal["", "thickness", "size"]
 
 
@@ -158,6 +159,9 @@ class Mix:
     cheese: Annotated[CHEESE_METHODS, Word(of=get_args(CHEESE_METHODS), said="cheese")] = ""
     # Kneaded or pressed, or only stirred.
     work: Annotated[WORK_METHODS, Word(of=get_args(WORK_METHODS), said="work")] = ""
+    # Before it is shaped; None takes what the form usually has.
+    rest_min: Annotated[float | None, Number(low=0, high=2880, unit="min", said="rest")] = None
+    rest_in: Annotated[REST_PLACES, Word(of=get_args(REST_PLACES), said="rests")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 

@@ -283,7 +283,7 @@ def bake_case(
             remedy="check the weights of water and flours",
         )
     _within_what_is_known(matter, piece)
-    warm = handling.temperature_c if handling else constant("room_temperature")
+    warm = handling.shaped_c if handling else constant("room_temperature")
     wish = formula.bake
     return BakeCase(
         form=bake_forms()[formula.form],

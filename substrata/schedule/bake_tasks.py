@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 from math import ceil
 
 from substrata.bench.steps import RunPlan, RunStep, run_steps
 from substrata.context.dough import Dough
+from substrata.dough.resting import place_of
 from substrata.errors import OvenError
 from substrata.oven.ran import StageMark
 from substrata.prep.vegetable import VegetableDrying
-from substrata.quantities.tables import Row, read_table
-from substrata.schedule.problem import Lag, Oven, Task
+from substrata.quantities.tables import Row, constant, read_table
+from substrata.schedule.problem import Hold, Lag, Oven, Task
+from substrata.schedule.things import COUNTER, MIXER, PROOF, TIN, TRAY
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.prep import prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
@@ -23,6 +25,8 @@ _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
 _FRIED_AT_ONCE = 4  # pieces in the oil (common practice)
 _FRIED_MIN = 5.0  # of a piece whose time nobody can tell (common practice)
 _A_MOMENT = 5  # minutes after its rest within which a dough is taken up at least (assumed)
+_OVER = 1.5  # times its proof that a dough may stand before it has risen too far (assumed)
+_BY_MACHINE_G = 1500  # of dough, from which it is mixed by machine (common practice)
 _A_LIFT_G = 0.5  # of powder or soda from which gas is made at all
 
 
@@ -34,13 +38,22 @@ class BakeTasks:
     name: str
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
+    holds: tuple[Hold, ...]  # of tins and trays, where the plan has so many
     last: str  # task that it is ready after
     run: RunPlan
     trays: int
     loads: int
 
 
-def tasks_of(bake: str, dough: Dough, *, batches: float, ovens: Sequence[Oven], oven: str = "") -> BakeTasks:
+def tasks_of(
+    bake: str,
+    dough: Dough,
+    *,
+    batches: float,
+    ovens: Sequence[Oven],
+    oven: str = "",
+    has: Mapping[str, int] | None = None,
+) -> BakeTasks:
     """What is to be done for a bake.
 
     Args:
@@ -49,17 +62,20 @@ def tasks_of(bake: str, dough: Dough, *, batches: float, ovens: Sequence[Oven], 
         batches: how much of it.
         ovens: of the plan.
         oven: name of the one it is baked in; "" for any.
+        has: how many tins, trays and places there are; as many as are wanted of what is not in it.
 
     Raises:
         FormulaError: when there is no dough to make.
     """
-    maker = _Maker(bake, dough, batches, [o for o in ovens if not oven or o.name == oven] or list(ovens))
+    own = [o for o in ovens if not oven or o.name == oven] or list(ovens)
+    maker = _Maker(bake, dough, batches, own, has or {})
     maker.make()
     return BakeTasks(
         bake=bake,
         name=dough.formula.name,
         tasks=tuple(maker.tasks),
         lags=tuple(maker.lags),
+        holds=tuple(maker.holds),
         last=maker.tasks[-1].id,
         run=maker.run,
         trays=maker.trays,
@@ -83,10 +99,11 @@ def _windows() -> dict[str, tuple[int, str]]:
 class _Maker:
     """Puts the tasks in their order."""
 
-    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[Oven]) -> None:
-        self.bake, self.dough, self.batches = bake, dough, batches
+    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[Oven], has: Mapping[str, int]) -> None:
+        self.bake, self.dough, self.batches, self.has = bake, dough, batches, has
         self.tasks: list[Task] = []
         self.lags: list[Lag] = []
+        self.holds: list[Hold] = []
         self.run = run_steps(dough, batches=batches)
         self.shape: ShapePlan | None = shape_plan_of(dough)
         try:
@@ -96,8 +113,14 @@ class _Maker:
         self.ovens = ovens
         bodies = ceil((self.shape.bodies if self.shape else dough.formula.pieces) * batches)
         each = ceil(self.shape.bodies / self.shape.trays) if self.shape and self.shape.trays else 2
+        # In what it lies, and how much of that there is: a load is no larger.
+        piece = self.shape.piece if self.shape else None
+        self.lies_in = TIN if piece is not None and piece.fill_share > 0 else TRAY
+        there_are = max(has.get(self.lies_in, bodies), 1)
+        each = min(each, there_are) if self.lies_in == TIN else each
         self.bodies, self.trays = bodies, max(ceil(bodies / each), 1)
-        self.a_load = max(min(max((o.trays for o in ovens), default=1), self.trays), 1)
+        fitting = there_are // each if self.lies_in == TIN else there_are
+        self.a_load = max(min(max((o.trays for o in ovens), default=1), self.trays, fitting), 1)
         self.loads = ceil(self.trays / self.a_load)
 
     def make(self) -> None:
@@ -230,8 +253,15 @@ class _Maker:
                 steps=("melt",),
             )
             self._lag(weigh, before)
+        by_machine = self.dough.kind == "batter" or self.dough.inside.dough_g * self.batches > _BY_MACHINE_G
         mix = self._add(
-            "mix", "mix", f"Mix {self.dough.formula.name}", *self._minutes("mix", 1), hands="all", steps=steps
+            "mix",
+            "mix",
+            f"Mix {self.dough.formula.name}",
+            *self._minutes("mix", 1),
+            hands="all",
+            steps=steps,
+            uses=(MIXER,) if by_machine else (),
         )
         self._lag(
             before,
@@ -265,6 +295,7 @@ class _Maker:
         gas, gone = _windows()["gas"]
         loads = self.loads if not self._fried else 1
         shaped_before = baked_before = ""
+        lying = self._lies(mix, rest)
         ends = []
         for load in range(loads):
             share = min(self.a_load, self.trays - load * self.a_load) / self.trays if not self._fried else 1.0
@@ -276,16 +307,26 @@ class _Maker:
                 else self.trays * share
             )
             text = f"Shape {pieces:g} of {self.dough.formula.name}{f', load {load + 1}' if loads > 1 else ''}"
-            shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape")
+            places = (COUNTER,) if COUNTER in self.has else ()
+            shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape", uses=places)
             # A later load waits its turn covered; what cracks when cold and cannot be rolled in time is warmed again piece by piece.
             in_time = melted and rest + self.tasks[-1].minutes <= window
             most = max(window, rest + _A_MOMENT) if load == 0 else None
-            self._lag(mix, shape, least=rest, most=most, reason=why, to_end=in_time)
+            if lying:
+                cold, why_cold = _windows()["cold" if self._chilled else "covered"]
+                self._lag(lying, shape, most=cold if load == 0 else None, reason=why_cold)
+            else:
+                self._lag(mix, shape, least=rest, most=most, reason=why, to_end=in_time)
             if shaped_before:
                 self._lag(shaped_before, shape)
             shaped_before = shape
             first, last = self._fry(pieces) if self._fried else self._load(suffix, load, share)
-            if self._lifts() and load == 0:
+            if self.lies_in in self.has and not self._fried:
+                taken = pieces if self.lies_in == TIN else max(round(self.trays * share), 1)
+                self.holds.append(Hold(thing=self.lies_in, count=taken, since=shape, until=last))
+            if self._raised:
+                self._proof(suffix, shape, first)
+            elif self._lifts() and load == 0:
                 limit = _windows()["batter"][0] if self.dough.kind == "batter" else gas
                 self._lag(shape, first, most=limit, reason=gone)
             else:
@@ -295,6 +336,41 @@ class _Maker:
             baked_before = last
             ends.append(last)
         return ends
+
+    @property
+    def _chilled(self) -> bool:
+        return place_of(self.dough.formula.mix).thing == "fridge"
+
+    @property
+    def _raised(self) -> bool:
+        return any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.dough.inside.lines)
+
+    def _lies(self, mix: str, rest: float) -> str:
+        """Its rest as a task of its own, where it lies in the fridge or in a warm place; "" where it stands on the bench."""
+        place = place_of(self.dough.formula.mix)
+        if not place.thing or rest <= 0:
+            return ""
+        least = max(round(rest), 1)
+        longest = max(_windows()["chilled"][0], least) if self._chilled else ceil(_OVER * least)
+        task = self._add(
+            "lie", "chill" if self._chilled else "rest", f"{self.dough.formula.name} {place.where}", least, least, least,
+            passive=True, longest=longest, uses=(place.thing,),
+        )  # fmt: skip
+        wrapped, why = _windows()["wrap"]
+        self._lag(mix, task, most=wrapped, reason=why)
+        return task
+
+    def _proof(self, suffix: str, shape: str, first: str) -> None:
+        """What is raised by yeast stands shaped in a warm place until it has grown."""
+        least = round(constant("proof_minutes"))
+        task = self._add(
+            f"proof{suffix}", "rest", f"Proof {self.dough.formula.name}", least, least, least,
+            passive=True, longest=ceil(_OVER * least), uses=(PROOF,),
+        )  # fmt: skip
+        wrapped, why = _windows()["wrap"]
+        self._lag(shape, task, most=wrapped, reason=why)
+        falls, gone = _windows()["risen"]
+        self._lag(task, first, most=falls, reason=gone)
 
     @property
     def _fried(self) -> bool:

@@ -104,6 +104,11 @@ def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
                 hands.update(range(start, end))
         for name in task.uses:
             things.setdefault(name, Counter()).update(range(at.start, at.end))
+    for hold in problem.holds:
+        taken_from, taken_to = plan.placed[hold.since].start, plan.placed[hold.until].end
+        things.setdefault(hold.thing, Counter()).update(
+            dict.fromkeys(range(taken_from, max(taken_to, taken_from)), hold.count)
+        )
     found = [
         Fault(kind="hands", tasks=(), minute=minute, text=f"{taken} pairs of hands are wanted")
         for minute, taken in hands.items()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import permutations
 
@@ -65,6 +65,7 @@ def _built(problem: Problem, order: Sequence[str]) -> Schedule | None:
             if task.fixed_start is None:
                 placed[task.id] = block[task.id]
                 _take(taken, task, block[task.id])
+                _hold(problem, taken, task, placed)
     late = {d.bake: more for d in problem.dues if (more := max(placed[d.task].end - d.minute, 0))}
     return Schedule(placed=placed, status="feasible", late=late, by="list")
 
@@ -129,7 +130,11 @@ def _from(
             default=earliest + _LONGEST,
         )
         at = next(
-            (put for start in range(earliest, latest + 1) if (put := _fits(problem, mine, task, start)) is not None),
+            (
+                put
+                for start in range(earliest, latest + 1)
+                if (put := _fits(problem, mine, task, start, known)) is not None
+            ),
             None,
         )
         if at is None:
@@ -141,6 +146,7 @@ def _from(
                 block[lag.before] = Placed(start=was.start, end=at.start - lag.most, oven=was.oven)
         block[task.id] = at
         _take(mine, task, at)
+        _hold(problem, mine, task, there | block)
     return block
 
 
@@ -152,8 +158,14 @@ def _until(problem: Problem, known: dict[str, Placed], block: dict[str, Placed],
     return was.end
 
 
-def _fits(problem: Problem, taken: _Taken, task: Task, start: int) -> Placed | None:
+def _fits(problem: Problem, taken: _Taken, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
     end = start + task.minutes
+    for hold in problem.holds:
+        if hold.until == task.id and (hold.since in known or hold.since == task.id):
+            since = start if hold.since == task.id else known[hold.since].start
+            most = problem.capacity.get(hold.thing, 1) - hold.count
+            if any(taken.things.get((hold.thing, m), 0) > most for m in range(since, end)):
+                return None
     for name in task.ovens or ("",):
         at = Placed(start=start, end=end, oven=name)
         minutes = [m for a, b in hand_times(task, at) for m in range(a, b)]
@@ -188,6 +200,14 @@ def _oven_free(problem: Problem, taken: _Taken, task: Task, at: Placed) -> bool:
                 return False
     moments = {at.start, *(start for start, _, _ in rows if at.start <= start < at.end)}
     return all(sum(t.trays for s, e, t in rows if s <= m < e) + task.trays <= oven.trays for m in moments)
+
+
+def _hold(problem: Problem, taken: _Taken, task: Task, known: Mapping[str, Placed]) -> None:
+    """What is taken until the end of a task that has its place now."""
+    for hold in problem.holds:
+        if hold.until == task.id:
+            for minute in range(known[hold.since].start, known[task.id].end):
+                taken.things[hold.thing, minute] = taken.things.get((hold.thing, minute), 0) + hold.count
 
 
 def _take(taken: _Taken, task: Task, at: Placed) -> None:

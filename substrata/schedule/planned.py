@@ -18,6 +18,7 @@ from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, S
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import Effort, solve
 from substrata.schedule.sure import CARES, STALE, Care, Holds, Tight, careful, holds
+from substrata.schedule.things import capacities, things
 from substrata.schedule.words import WouldHelp, clashes, helps, pressed
 from substrata.settings import Settings
 
@@ -149,6 +150,7 @@ def bench_of(
     """
     clock = Clock(plan)
     ovens = tuple(Oven(name=o.name, trays=o.trays, share_k=o.share_k) for o in plan.ovens)
+    has = capacities(plan.has)
     made: list[BakeTasks] = []
     dues = []
     for number, bake in enumerate(plan.bakes):
@@ -167,7 +169,8 @@ def bench_of(
                 "two bakes have one id", got=key[:40], allowed="ids of their own", field=f"bakes[{number}].id"
             )
         dough = Dough(bake.formula, library, settings, profile)
-        own = tasks_of(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven)
+        own = tasks_of(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven, has=has)
+        _there_is_one(own, has, f"bakes[{number}]")
         made.append(own)
         fresh = None if bake.fresh_h is None else round(60 * bake.fresh_h)
         minute = clock.minute(bake.due, f"bakes[{number}].due")
@@ -191,10 +194,24 @@ def bench_of(
         dues=tuple(dues),
         ovens=ovens,
         people=plan.people,
-        capacity={"microwave": 1, "plate": 4, "mixer": 1} | {key: round(value) for key, value in plan.has.items()},
+        capacity=has,
+        holds=tuple(hold for own in made for hold in own.holds),
         closed=tuple((max(a, 0), b) for a, b in closed if b > max(a, 0)),
     )
     return Bench(plan=plan, clock=clock, bakes=tuple(made), problem=problem)
+
+
+def _there_is_one(own: BakeTasks, has: Mapping[str, int], where: str) -> None:
+    wanted = {thing for task in own.tasks for thing in task.uses} | {hold.thing for hold in own.holds}
+    none = sorted(thing for thing in wanted if has.get(thing, 1) < 1)
+    if none:
+        raise FormulaError(
+            "the kitchen has none of what a bake needs",
+            got=f"{own.name}: {', '.join(things()[thing].name for thing in none)}",
+            allowed="one or more",
+            remedy="say how many there are, or plan another bake",
+            field=f"{where}.formula",
+        )
 
 
 def _pinned(tasks: list[Task], pins: tuple[Pin, ...], clock: Clock) -> list[Task]:

@@ -70,6 +70,16 @@ class Lag:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Hold:
+    """Something of the kitchen that stays taken from the start of one task to the end of another: a tin, a tray."""
+
+    thing: str
+    count: int
+    since: str  # task at whose start it is taken
+    until: str  # task at whose end it is free again
+
+
+@dataclass(frozen=True, kw_only=True)
 class Due:
     """When a bake is wanted."""
 
@@ -112,6 +122,7 @@ class Problem:
     ovens: tuple[Oven, ...]
     people: int = 1
     capacity: Mapping[str, int] = field(default_factory=dict)  # of microwave, plate, mixer …
+    holds: tuple[Hold, ...] = ()
     closed: tuple[tuple[int, int], ...] = ()  # nobody's hands: sleep
     now: int = 0  # nothing open begins before it
     hot: bool = False  # it is under way: ovens are heated when they are wanted

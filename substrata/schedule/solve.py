@@ -11,10 +11,11 @@ import time
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
+from math import ceil
 from typing import TYPE_CHECKING, Any
 
 from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
-from substrata.schedule.problem import Placed, Problem, Schedule, Status, Task
+from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -84,6 +85,40 @@ class Found:
     of: Callable[[Any], int]
 
 
+def _least_on(oven: Oven, rows: list[Task]) -> int:
+    """Minutes that an oven is on at least: what cannot share it comes one after the other, and it has to get as hot as the hottest.
+
+    Stages that may share it, be it through others, are one group; a group takes as long as its longest, and as its trays one beside
+    the other. Stages no two of which can be in it at once take as long as all of them. However they are ordered, all heating up
+    together is at least from the room to the hottest stage.
+    """
+    hottest = max(task.temp_c for task in rows)
+    apart = sum(task.minutes for task in _one_by_one(oven, rows))
+    return max(_in_groups(oven, rows), apart) + oven.heating(max(hottest - oven.share_k, ROOM_C))
+
+
+def _one_by_one(oven: Oven, rows: list[Task]) -> list[Task]:
+    """Stages no two of which can be in an oven at once, taken by their length."""
+    chosen: list[Task] = []
+    for task in sorted(rows, key=lambda t: (-t.minutes, t.id)):
+        if all(task.trays + other.trays > oven.trays or not task.shares(other, oven.share_k) for other in chosen):
+            chosen.append(task)
+    return chosen
+
+
+def _in_groups(oven: Oven, rows: list[Task]) -> int:
+    left, least = list(rows), 0
+    while left:
+        group = [left.pop()]
+        for task in group:  # grows while it is gone through
+            near = [other for other in left if task.shares(other, oven.share_k)]
+            group += near
+            left = [other for other in left if other not in near]
+        filled = ceil(sum(task.minutes * task.trays for task in group) / oven.trays)
+        least += max(filled, *(task.minutes for task in group))
+    return least
+
+
 class Model:
     """The problem as the solver takes it. Alters as its objectives are kept."""
 
@@ -108,6 +143,7 @@ class Model:
         self.lateness: Any = sum((late for late, _, _ in self.late.values()), start=0)
         early: Any = sum((rest for _, rest, _ in self.late.values()), start=0)
         spans: Any = sum(self._spans(), start=0)
+        self._at_least(spans)
         self.price: Any = OVEN_ON * self.oven_on + HANDS * spans + EARLY * early
         self.polish: Any = HANDS * spans + EARLY * early + self._waiting()
 
@@ -173,17 +209,22 @@ class Model:
         return times
 
     def _things(self) -> None:
-        for name in dict.fromkeys(thing for task in self.problem.tasks for thing in task.uses):
-            rows = [t for t in self.problem.tasks if name in t.uses]
-            intervals = [
-                self.model.new_interval_var(self.start[t.id], self.size[t.id], self.end[t.id], f"{t.id} {name}")
-                for t in rows
-            ]
+        taken: dict[str, list[tuple[Any, int]]] = {}
+        for t in self.problem.tasks:
+            for name in t.uses:
+                box = self.model.new_interval_var(self.start[t.id], self.size[t.id], self.end[t.id], f"{t.id} {name}")
+                taken.setdefault(name, []).append((box, 1))
+        for hold in self.problem.holds:
+            length = self.model.new_int_var(0, self.horizon * 2, "")
+            start, end = self.start[hold.since], self.end[hold.until]
+            box = self.model.new_interval_var(start, length, end, f"{hold.since} {hold.thing}")
+            taken.setdefault(hold.thing, []).append((box, hold.count))
+        for name, rows in taken.items():
             capacity = self.problem.capacity.get(name, 1)
-            if capacity == 1:
-                self.model.add_no_overlap(intervals)
+            if capacity == 1 and all(count == 1 for _, count in rows):
+                self.model.add_no_overlap([box for box, _ in rows])
             else:
-                self.model.add_cumulative(intervals, [1] * len(intervals), capacity)
+                self.model.add_cumulative([box for box, _ in rows], [count for _, count in rows], capacity)
 
     def _oven(self, name: str) -> Any:
         """One oven's trays, temperatures and door; returns for how long it is on."""
@@ -223,6 +264,8 @@ class Model:
             m.add(stop >= self.end[t.id]).only_enforce_if(here[t.id])
         used = m.new_int_var(0, self.horizon * 2, f"{name} minutes")
         m.add(used >= stop - begin)
+        if len(self.problem.ovens) == 1 and not hot:
+            m.add(used >= _least_on(oven, rows))
         # An oven that nothing is baked in is off.
         some = m.new_bool_var("")
         m.add_max_equality(some, list(here.values()))
@@ -290,12 +333,26 @@ class Model:
         m.add(span >= high - low)
         return span
 
-    def _waiting(self) -> Any:
-        """What lies longer than it must."""
-        return sum(
-            (self.end[t.id] - self.start[t.id] for t in self.problem.tasks if t.passive and t.fixed_end is None),
-            start=0,
+    def _at_least(self, spans: Any) -> None:
+        """From the first work to the last is no less than the work: the solver does not see that by itself."""
+        open_ = [task for task in self.problem.tasks if task.fixed_end is None]
+        work = sum(
+            task.minutes if task.hands == "all" else task.head + task.tail + task.watch
+            for task in open_
+            if task.hands != "none"
         )
+        if work:
+            self.model.add(spans * self.problem.people >= work)
+
+    def _waiting(self) -> Any:
+        """What lies longer than it must, and what stands weighed and waits to be mixed."""
+        lies = [self.end[t.id] - self.start[t.id] for t in self.problem.tasks if t.passive and t.fixed_end is None]
+        stands = [
+            self.start[lag.after] - self.end[lag.before]
+            for lag in self.problem.lags
+            if self.problem.task[lag.before].kind == "weigh" and self.problem.task[lag.before].fixed_end is None
+        ]
+        return sum([*lies, *stands], start=0)
 
     def keep(self, expression: Any, most: float) -> None:
         """From now on no more of it."""

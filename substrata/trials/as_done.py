@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from substrata.bench.run_document import Done
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import form_handling
+from substrata.dough.handling import rest_of
 from substrata.errors import OvenError
 from substrata.pantry.library import Floats
 from substrata.trials.making import Making, dough_temperature
@@ -54,7 +54,7 @@ def making_of_log(dough: Dough, done: Done) -> Making:
             grams[line] = factor
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
     wet = max(done.squeezed_g - vegetable, 0.0) if done.squeezed_g is not None and vegetable else 0.0
-    usual = form_handling()[dough.formula.form].rest_min
+    usual = rest_of(dough.formula)
     thick = dough.piece.thickness_mm
     oven = 0.0
     if done.oven_c is not None:

@@ -8,7 +8,7 @@ from math import exp, log, pi, sqrt
 
 from substrata.bench.run_document import Done, Verdict, slip_words
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import form_handling
+from substrata.dough.handling import rest_of
 from substrata.trials.causes import Cause, causes
 from substrata.trials.making import dough_temperature, lines_of
 
@@ -102,7 +102,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
             Logged(field=field, value=share, even=1.0, slip_sd=max(slip, 0.15 * share), even_sd=even, text=said)
         )
 
-    usual = form_handling()[dough.formula.form].rest_min
+    usual = rest_of(dough.formula)
     factor("rest_min", done.rest_min, usual, f"it rested {_number(done.rest_min)} min of {usual:g}")
     thick = dough.piece.thickness_mm
     factor(

@@ -17,7 +17,8 @@ import numpy as np
 from substrata.bench.feel import middle_of
 from substrata.bench.run_document import CRUMBLY, Done, Run, done_of
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import band_of, form_handling
+from substrata.dough.handling import rest_of
+from substrata.dough.handling_words import band_of
 from substrata.dough.texture import MOST, Eaten, Texture, texture, texture_keys, texture_words
 from substrata.formula.form import forms
 from substrata.oven.numbers import oven_number
@@ -465,7 +466,7 @@ def _pour(one: _Read) -> float | None:
 
 
 def _rest(one: _Read) -> float | None:
-    usual = form_handling()[one.run.formula.form].rest_min
+    usual = rest_of(one.run.formula)
     return log(max(one.done.rest_min, 0.1) / usual) if one.done.rest_min is not None and usual else None
 
 

@@ -13,7 +13,7 @@ import numpy as np
 from substrata.context.dough import Dough
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
-from substrata.dough.handling_words import band_of, form_handling
+from substrata.dough.handling_words import band_of, habit_of
 from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
 from substrata.dough.texture import Eaten, texture_values
 from substrata.errors import OvenError
@@ -103,7 +103,7 @@ def written(dough: Dough, minutes: float | None = None) -> Written:
 
 
 def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]:
-    habit, thick = form_handling()[dough.formula.form], dough.piece.thickness_mm
+    habit, thick = habit_of(dough.formula), dough.piece.thickness_mm
     windows = dough.windows
     try:
         case: BakeCase | None = dough.case
@@ -180,7 +180,7 @@ def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
 def _of_the_dough(dough: Dough, making: Making) -> dict[str, float]:
     bowl = dough.bowl()
     minutes = np.array([bowl.rest_min, max(bowl.rest_min, _LATER_MIN), bowl.rest_min])
-    degrees = np.array([bowl.temperature_c, bowl.temperature_c, bowl.temperature_c + _WARM_K])
+    degrees = np.array([bowl.shaped_c, bowl.shaped_c, bowl.shaped_c + _WARM_K])
     at = handle(bowl.materials, bowl.method, minutes, degrees, draws=typical_draw())
     sheet = dough.bracketed
     lifted = lift(sheet, dough.form.heat_set_least)

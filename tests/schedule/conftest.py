@@ -3,7 +3,7 @@
 import random
 from itertools import pairwise
 
-from substrata.schedule.problem import Due, Lag, Oven, Problem, Task
+from substrata.schedule.problem import Due, Hold, Lag, Oven, Problem, Task
 from substrata.schedule.solve import Effort
 
 QUICK = Effort(seconds=1.0, workers=1, steady=True)
@@ -40,6 +40,33 @@ def idle(name, minutes, *, bake="a", **more):
 
 def chain(*tasks, most=None):
     return tuple(Lag(before=a.id, after=b.id, most=most) for a, b in pairwise(tasks))
+
+
+def crowded(seed):
+    """A random kitchen whose doughs lie in one small fridge before they are shaped, and are baked in the few tins there are."""
+    problem, rng = kitchen(seed), random.Random(seed + 1000)
+    tasks, lags, holds = [], list(problem.lags), []
+    for task in problem.tasks:
+        tasks.append(task)
+        bake, _, name = task.id.partition(":")
+        if name == "mix" and rng.random() < 0.6:
+            lie = idle(f"{bake}:lie", rng.choice((20, 45)), bake=bake, passive=True, longest=240, uses=("fridge",))
+            tasks.append(lie)
+            lags = [lag for lag in lags if lag.before != task.id]
+            lags += [
+                Lag(before=task.id, after=lie.id, most=10),
+                Lag(before=lie.id, after=f"{bake}:shape", most=15),
+            ]
+        if name == "bake0" and rng.random() < 0.7:
+            holds.append(Hold(thing="tin", count=rng.choice((1, 2)), since=f"{bake}:shape", until=task.id))
+    capacity = {"fridge": rng.choice((1, 2)), "tin": 2}
+    return Problem(
+        **{**vars_of(problem), "tasks": tuple(tasks), "lags": tuple(lags), "holds": tuple(holds), "capacity": capacity}
+    )
+
+
+def vars_of(problem):
+    return {name: getattr(problem, name) for name in problem.__dataclass_fields__}
 
 
 def kitchen(seed, bakes=None, people=None):

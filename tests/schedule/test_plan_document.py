@@ -1,6 +1,7 @@
 """The open plan document from file to answer: what is asked, what comes back, and what cannot be meant."""
 
 import json
+from dataclasses import replace
 
 import jsonschema
 import pytest
@@ -18,6 +19,7 @@ from substrata.schedule.solve import Effort
 from tests.trials.conftest import DEMO, LIBRARY
 
 ROLLS, CRACKERS, WRAPS = "Market rolls, egg-free", "Hazelnut caraway crackers", "Broccoli wraps"
+NIGHT = {"start": "2026-06-05T22:00", "end": "2026-06-06T06:00"}
 EFFORT = Effort(seconds=1.5, workers=2)
 
 
@@ -81,6 +83,69 @@ def test_a_slip_keeps_what_was_done(two):
     assert now["1:mix"].end == mix.end + 12
     assert all(now[key] == at for key, at in was.items() if at.end <= mix.end and key != "1:mix")
     assert mended.text
+
+
+def rested(name, **mix):
+    formula = DEMO[name]
+    return write_document(replace(formula, mix=replace(formula.mix, **mix)))
+
+
+def test_a_dough_that_is_chilled_overnight_is_mixed_the_day_before_and_lies_in_the_fridge():
+    document = day(due="2026-06-06T09:00", start="2026-06-05T12:00", closed=[NIGHT])
+    document["bakes"] = [
+        {
+            "formula": rested("Lemon shortbread coins", rest_min=600, rest_in="fridge"),
+            "due": "2026-06-06T09:00",
+            "id": "1",
+        }
+    ]
+    bench = bench_of(read_plan(document), LIBRARY)
+    planned = plan_of(bench, effort=EFFORT)
+    at = {task.id: task for task in planned.tasks}
+    lie = at["1:lie"]
+    assert not planned.late
+    assert lie.uses == ("fridge",)
+    assert "fridge" in lie.text
+    assert 600 <= lie.end_min - lie.start_min <= 2880
+    assert at["1:mix"].end.date() < at["1:shape"].start.date()
+    assert 0 <= at["1:shape"].start_min - lie.end_min <= 20
+    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
+
+
+def test_twelve_hours_of_ferment_are_not_shortened_by_a_deadline():
+    document = day(due="2026-06-06T18:00", start="2026-06-06T06:00")
+    document["bakes"][0:] = [
+        {"formula": rested(ROLLS, rest_min=720, rest_in="warm"), "due": "2026-06-06T14:00", "id": "1"}
+    ]
+    planned = plan_of(bench_of(read_plan(document), LIBRARY), effort=EFFORT)
+    assert planned.late
+    lie = next(task for task in planned.tasks if task.id == "1:lie")
+    assert (lie.end_min - lie.start_min, lie.uses) == (720, ("proof",))
+
+
+def test_one_tin_for_two_loaves_makes_two_loads_that_follow_one_another():
+    def plan(**has):
+        document = day(has=has, start="2026-06-06T00:00")
+        document["bakes"] = [
+            {"formula": write_document(DEMO["Pumpkin tin loaf"]), "due": "2026-06-06T14:00", "id": "1", "batches": 2}
+        ]
+        bench = bench_of(read_plan(document), LIBRARY)
+        return bench, plan_of(bench, effort=EFFORT)
+
+    _, ample = plan()
+    bench, scarce = plan(tin=1)
+    assert (ample.bakes[0].loads, scarce.bakes[0].loads) == (1, 2)
+    at = {task.id: task for task in scarce.tasks}
+    assert at["1:shape:2"].start_min >= at["1:bake:1"].end_min
+    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(scarce), status="feasible"))} <= {"length"}
+
+
+@pytest.mark.parametrize(("has", "told"), [({"tin": 0}, "tins"), ({"cauldron": 2}, "cauldron"), ({"tin": -1}, "-1")])
+def test_a_kitchen_without_what_a_bake_needs_says_so(has, told):
+    document = day("Pumpkin tin loaf", has=has)
+    with pytest.raises(FormulaError) as error:
+        bench_of(read_plan(document), LIBRARY)
+    assert told in error.value.got
 
 
 def test_wet_vegetable_is_dried_before_it_is_mixed():

@@ -9,9 +9,9 @@ import pytest
 
 from substrata.schedule.check import faults, score
 from substrata.schedule.listed import listed
-from substrata.schedule.problem import Due, Lag, Oven, Placed, Problem, Schedule, Task
+from substrata.schedule.problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
 from substrata.schedule.solve import Effort, Model, solve
-from tests.schedule.conftest import QUICK, baking, chain, hands, idle, kitchen
+from tests.schedule.conftest import QUICK, baking, chain, crowded, hands, idle, kitchen
 
 SHOPS = json.loads(Path(__file__).with_name("job_shops.json").read_text(encoding="utf8"))
 
@@ -41,6 +41,34 @@ def test_the_list_makes_plans_that_can_be_done(seed):
     plan = listed(problem)
     assert plan is not None
     assert [fault for fault in faults(problem, plan) if fault.kind != "early"] == []
+
+
+@pytest.mark.parametrize("seed", range(24))
+def test_a_small_fridge_and_few_tins_are_never_asked_for_more_than_there_is(seed):
+    problem = crowded(seed)
+    problem = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
+    plan = solve(problem, QUICK)
+    assert faults(problem, plan) == ()
+    plain = listed(problem)
+    if plain is not None and not faults(problem, plain):
+        assert paid(problem, plan) <= paid(problem, plain)
+    # Where everything is there twice as often nothing is later.
+    ample = solve(replace(problem, capacity=dict.fromkeys(problem.capacity, 9)), QUICK)
+    assert paid(problem, ample) <= paid(problem, plan)
+
+
+def test_the_check_sees_a_tin_that_is_wanted_twice():
+    tasks = (hands("a", 10), baking("b", 30), hands("c", 10, bake="z"), baking("d", 30, bake="z"))
+    holds = (Hold(thing="tin", count=1, since="a", until="b"), Hold(thing="tin", count=1, since="c", until="d"))
+    lags = (*chain(*tasks[:2]), *chain(*tasks[2:]))
+    dues = (Due(bake="a", name="a", task="b", minute=300), Due(bake="z", name="z", task="d", minute=300))
+    problem = Problem(tasks=tasks, lags=lags, dues=dues, ovens=(Oven(name="oven"),), capacity={"tin": 1}, holds=holds)
+    plan = solve(problem, QUICK)
+    assert faults(problem, plan) == ()
+    first, last = sorted((plan.placed["a"].start, plan.placed["c"].start))
+    assert last - first >= 40
+    free = solve(replace(problem, capacity={"tin": 2}), QUICK)
+    assert {fault.kind for fault in faults(problem, free)} == {"uses"}
 
 
 def paid(problem, plan):

@@ -3929,6 +3929,8 @@ export interface components {
              * @default {
              *       "cheese": "",
              *       "extra": {},
+             *       "rest_in": "",
+             *       "rest_min": null,
              *       "temperature_c": null,
              *       "work": ""
              *     }
@@ -4236,6 +4238,10 @@ export interface components {
             ready_min: number | null;
             /** Rest Min */
             rest_min: number;
+            /** Rest Text */
+            rest_text: string;
+            /** Shaped C */
+            shaped_c: number;
             /** Tack */
             tack: number;
             /** Temperature C */
@@ -5660,6 +5666,14 @@ export interface components {
             extra?: {
                 [key: string]: unknown;
             };
+            /**
+             * Rest In
+             * @default
+             * @enum {string}
+             */
+            rest_in: "" | "bench" | "fridge" | "warm";
+            /** Rest Min */
+            rest_min?: number | null;
             /** Temperature C */
             temperature_c?: number | null;
             /**
@@ -5679,6 +5693,13 @@ export interface components {
              * @default
              */
             cheese: string;
+            /**
+             * Rest In
+             * @default
+             */
+            rest_in: string;
+            /** Rest Min */
+            rest_min?: number | null;
             /** Temperature C */
             temperature_c?: number | null;
             /**
@@ -8472,6 +8493,20 @@ export interface components {
             what: string;
         };
         /**
+         * Thing
+         * @description Something that a task takes up.
+         */
+        Thing: {
+            /** Id */
+            id: string;
+            /** Lane */
+            lane: string;
+            /** Name */
+            name: string;
+            /** Usual */
+            usual: number | null;
+        };
+        /**
          * ThumbOut
          * @description What the shelf draws of a formula.
          */
@@ -8965,6 +9000,10 @@ export interface components {
             most_trays: number;
             /** Pan Kinds */
             pan_kinds: string[];
+            /** Plan Things */
+            plan_things: components["schemas"]["Thing"][];
+            /** Rest Places */
+            rest_places: components["schemas"]["ChoiceOut"][];
             /** Roles */
             roles: components["schemas"]["RoleOut"][];
             /** Slips */

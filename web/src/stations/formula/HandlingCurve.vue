@@ -15,14 +15,18 @@ const LEFT = 66
 const FOOT = 22
 const LOW = -1.5
 const HIGH = 5.6
+const MOST_REST = 2880
 const bench = useBench()
-const mix = computed<Partial<NonNullable<FormulaDocument['mix']>>>(() => bench.document?.mix ?? {})
+const UNSAID = { temperature_c: null, cheese: '', work: '', rest_min: null, rest_in: '' } as const
+const mix = computed<Mix>(() => bench.document?.mix ?? {})
 const warmth = computed(() => mix.value.temperature_c ?? forecast.value?.usual_c ?? 20)
 
-function setMix(change: { temperature_c?: number | null; cheese?: string; work?: string }, pulling = false): void {
+type Mix = Partial<NonNullable<FormulaDocument['mix']>>
+function setMix(change: Mix, pulling = false): void {
   const edit = pulling ? bench.pull : bench.edit
-  edit((doc) => ({ ...doc, mix: { temperature_c: null, cheese: '', work: '', ...doc.mix, ...change } }))
+  edit((doc) => ({ ...doc, mix: { ...UNSAID, ...doc.mix, ...change } }))
 }
+const restSaid = (value: number): string => (value >= 120 ? `${+(value / 60).toFixed(1)} h` : `${+value.toFixed(1)} min`)
 const celsius = (event: Event): number => Number((event.target as HTMLInputElement).value)
 const session = useSession()
 const over = ref<'minutes' | 'degrees'>('minutes')
@@ -61,6 +65,14 @@ const marks = computed(() => {
   // One mark for what happens together.
   return known.filter((m, i) => m.word !== 'knead' || !known.some((o, j) => j !== i && Math.abs(o.at - m.at) < 0.3))
 })
+const places = computed(() => (session.words?.rest_places ?? []).map((p) => ({ value: p.id, title: p.name })))
+/** "90", "1:30" or "12 h", in minutes; empty is as the form usually has it. */
+function setRest(typed: string): void {
+  const [, whole = '', part] = /^\s*(\d+(?:[.,]\d+)?)(?:\s*:\s*(\d+))?/.exec(typed) ?? []
+  const value = Number(whole.replace(',', '.'))
+  const minutes = part ? 60 * value + Number(part) : /h/i.test(typed) ? 60 * value : value
+  setMix({ rest_min: whole === '' ? null : Math.min(minutes, MOST_REST) })
+}
 const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5, 20, 35, 50, 70]))
 const told = computed(() => {
   if (!forecast.value) return ''
@@ -139,6 +151,28 @@ const told = computed(() => {
         {{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}
       </v-btn>
     </div>
+    <div class="mix">
+      <label class="note"
+        >rests
+        <v-text-field
+          class="rest"
+          inputmode="decimal"
+          :model-value="mix.rest_min == null ? '' : restSaid(mix.rest_min)"
+          :placeholder="restSaid(forecast.rest_min)"
+          :disabled="!bench.mayEdit"
+          aria-label="Rest before shaping, minutes or hours"
+          @change="setRest(($event.target as HTMLInputElement).value)"
+      /></label>
+      <v-select
+        class="place"
+        :model-value="mix.rest_in || 'bench'"
+        :items="places"
+        :disabled="!bench.mayEdit"
+        aria-label="Where it rests"
+        @update:model-value="setMix({ rest_in: $event })"
+      />
+      <span v-if="mix.rest_in && mix.rest_in !== 'bench'" class="note">shaped at {{ temperature(forecast.shaped_c, session.units) }}</span>
+    </div>
     <p class="note">
       {{
         forecast.probabilities
@@ -196,9 +230,19 @@ h3 {
   color: var(--ink);
 }
 
-.mix input {
+.mix input[type='range'] {
   width: 110px;
   accent-color: var(--act);
+}
+
+.mix .rest {
+  flex: none;
+  width: 82px;
+}
+
+.place {
+  flex: none;
+  width: 152px;
 }
 
 .mix .quiet-button {

@@ -21,6 +21,7 @@ const handling = {
   text: 'Tacky at mixing, rollable after 6 min.',
   fits: true,
   rest_min: 10,
+  shaped_c: 24,
   temperature_c: 24,
   usual_c: 24,
   melted: true,
@@ -102,6 +103,25 @@ describe('the thickening curve', () => {
     const ys = (view.get('path.line').attributes('d') ?? '').match(/[\d.]+ [\d.]+/g)?.map((p) => Number(p.split(' ')[1])) ?? []
     expect(ys).toHaveLength(3)
     expect([...ys].sort((a, b) => b - a)).toEqual(ys)
+  })
+
+  it('takes a rest in minutes, hours or both, and where it lies', async () => {
+    const { bench, view } = await curve()
+    const field = view.get('[aria-label="Rest before shaping, minutes or hours"]')
+    expect(field.attributes('placeholder')).toBe('10 min')
+    for (const [typed, minutes] of [
+      ['45', 45],
+      ['1:30', 90],
+      ['12 h', 720],
+      ['90 h', 2880],
+      ['', null],
+    ] as const) {
+      await field.setValue(typed)
+      expect(bench.document?.mix?.rest_min).toBe(minutes)
+    }
+    await view.findComponent({ name: 'VSelect' }).setValue('fridge')
+    expect(bench.document?.mix).toMatchObject({ rest_in: 'fridge', cheese: '' })
+    expect(view.text()).toContain('shaped at')
   })
 
   it('shows below which temperature a cheese dough cracks, over degrees', async () => {

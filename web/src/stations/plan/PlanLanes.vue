@@ -5,11 +5,13 @@
  */
 import { computed, ref } from 'vue'
 import type { Planned, PlannedTask } from '@/api/types'
+import { useSession } from '@/stores/session'
 import { dayOf, stacked, ticks, timeOf } from './times'
 
 const props = defineProps<{ planned: Planned; people: number; selected: string; mayMove: boolean; conflicts: readonly string[] | null }>()
 const emit = defineEmits<{ select: [id: string]; drag: [task: string, minute: number]; drop: [task: string, minute: number] }>()
 
+const session = useSession()
 const LEFT = 86
 const HAND = 44
 const OVEN = 112
@@ -59,15 +61,25 @@ const ovens = computed(() => {
     return { name, inside, rows, count, heat }
   })
 })
-const lying = computed(() => {
-  const inside = tasks.value.filter((t) => !t.hands.length && !t.oven)
-  const { rows, count } = stacked(inside)
-  return { inside, rows, count }
+/** What takes up a thing of the kitchen, a lane for each thing; and what only lies. */
+const strips = computed(() => {
+  const things = session.words?.plan_things ?? []
+  const lanes = things.map((thing) => ({ name: thing.lane, inside: tasks.value.filter((t) => t.uses.includes(thing.id)) }))
+  lanes.push({ name: 'lies', inside: tasks.value.filter((t) => !t.hands.length && !t.oven && !t.uses.length) })
+  let top = ovenTop(ovens.value.length)
+  return lanes
+    .filter((lane) => lane.inside.length)
+    .map((lane) => {
+      const { rows, count } = stacked(lane.inside)
+      const own = { ...lane, rows, top }
+      top += count * (LIE + 3) + 6
+      return { ...own, foot: top }
+    })
 })
 const handTop = (n: number): number => TOP + n * (HAND + 6)
 const ovenTop = (n: number): number => TOP + props.people * (HAND + 6) + GAP + n * (OVEN + GAP)
 const lieTop = computed(() => ovenTop(ovens.value.length))
-const height = computed(() => lieTop.value + lying.value.count * (LIE + 3) + 12)
+const height = computed(() => (strips.value.at(-1)?.foot ?? lieTop.value) + 6)
 const HOTTEST = 260
 const heatY = (n: number, degrees: number): number => ovenTop(n) + OVEN - (OVEN - 8) * Math.min(degrees / HOTTEST, 1)
 const heatPath = (n: number): string => {
@@ -138,6 +150,8 @@ const short = (t: PlannedTask, room: number): string => {
     top: 'top',
     bake: 'bake',
     cool: 'cool',
+    chill: 'chill',
+    rest: 'rest',
   }
   const word = words[t.kind as keyof typeof words] ?? t.kind
   return room > 56 ? `${number} ${word}` : room > 13 ? String(number) : ''
@@ -252,26 +266,28 @@ const short = (t: PlannedTask, room: number): string => {
           </text>
         </g>
       </g>
-      <text :x="8" :y="lieTop + 14" class="name">lies</text>
-      <g
-        v-for="t in lying.inside"
-        :key="t.id"
-        class="block lies"
-        :class="{ chosen: t.id === selected }"
-        @pointerdown="emit('select', t.id)"
-      >
-        <title>{{ said(t) }}</title>
-        <rect
-          :x="x(t.start_min)"
-          :y="lieTop + (lying.rows.get(t) ?? 0) * (LIE + 3)"
-          :width="Math.max((t.end_min - t.start_min) * perMinute - 1, 2)"
-          :height="LIE"
-          rx="3"
-          :style="{ fill: fill(t) }"
-        />
-        <text :x="x(t.start_min) + 4" :y="lieTop + (lying.rows.get(t) ?? 0) * (LIE + 3) + 14">
-          {{ short(t, (t.end_min - t.start_min) * perMinute) }}
-        </text>
+      <g v-for="strip in strips" :key="strip.name" :data-lane="strip.name">
+        <text :x="8" :y="strip.top + 14" class="name">{{ strip.name }}</text>
+        <g
+          v-for="t in strip.inside"
+          :key="t.id"
+          class="block lies"
+          :class="{ chosen: t.id === selected }"
+          @pointerdown="emit('select', t.id)"
+        >
+          <title>{{ said(t) }}</title>
+          <rect
+            :x="x(t.start_min)"
+            :y="strip.top + (strip.rows.get(t) ?? 0) * (LIE + 3)"
+            :width="Math.max((t.end_min - t.start_min) * perMinute - 1, 2)"
+            :height="LIE"
+            rx="3"
+            :style="{ fill: fill(t) }"
+          />
+          <text :x="x(t.start_min) + 4" :y="strip.top + (strip.rows.get(t) ?? 0) * (LIE + 3) + 14">
+            {{ short(t, (t.end_min - t.start_min) * perMinute) }}
+          </text>
+        </g>
       </g>
     </svg>
     <p v-if="dragged" class="told" role="status">

@@ -3,9 +3,9 @@
 import { computed } from 'vue'
 import { api, settled } from '@/api/client'
 import type { Planned, PlanDocument } from '@/api/types'
-import { useAsk } from '@/composables/useAsk'
-
 import FormulaPicker from '@/components/frame/FormulaPicker.vue'
+import { useAsk } from '@/composables/useAsk'
+import { useSession } from '@/stores/session'
 
 const props = defineProps<{ document: PlanDocument; planned: Planned | null; mayEdit: boolean; busy: boolean }>()
 const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
@@ -36,6 +36,19 @@ const whole = (text: string, least: number, most: number): number => Math.min(Ma
 const setOven = (n: number, over: Partial<PlanDocument['ovens'][number]>): void =>
   emit('change', { ovens: props.document.ovens.map((o, i) => (i === n ? { ...o, ...over } : o)), pins: [], happened: [] })
 const valueOf = (event: Event): string => (event.target as HTMLInputElement).value
+const session = useSession()
+/** How many there are of something; an empty field is as usual. */
+function setThing(id: string, typed: string): void {
+  const has: Record<string, number> = Object.fromEntries(Object.entries(props.document.has ?? {}).filter(([key]) => key !== id))
+  if (typed !== '') has[id] = whole(typed, 0, 40)
+  emit('change', { has, pins: [], happened: [] })
+}
+const thingsTold = computed(() =>
+  (session.words?.plan_things ?? [])
+    .filter((thing) => props.document.has?.[thing.id] != null)
+    .map((thing) => `${props.document.has?.[thing.id] ?? 0} ${thing.name}`)
+    .join(', '),
+)
 /** A night without work, from the evening before the first deadline. */
 function sleep(on: boolean): void {
   const day = (props.document.bakes[0]?.due ?? props.document.start).slice(0, 10)
@@ -142,6 +155,22 @@ function sleep(on: boolean): void {
       "
       >One more oven</v-btn
     >
+    <details class="things">
+      <summary>{{ thingsTold || 'what else there is' }}</summary>
+      <v-text-field
+        v-for="thing in session.words?.plan_things ?? []"
+        :key="thing.id"
+        type="number"
+        :min="0"
+        :max="40"
+        :label="thing.name"
+        :placeholder="thing.usual == null ? 'enough' : String(thing.usual)"
+        persistent-placeholder
+        :model-value="document.has?.[thing.id] ?? ''"
+        :disabled="!mayEdit"
+        @change="setThing(thing.id, valueOf($event))"
+      />
+    </details>
     <label class="small"
       >no earlier than<input
         type="datetime-local"
@@ -215,5 +244,19 @@ input[type='number'] {
 
 p.note {
   margin: 2px 0 0;
+}
+
+.things {
+  margin: 6px 0;
+  font-size: 13px;
+}
+
+.things summary {
+  color: var(--ink-2);
+  cursor: pointer;
+}
+
+.things .v-text-field {
+  margin: 10px 0 0;
 }
 </style>

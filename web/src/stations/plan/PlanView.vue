@@ -14,7 +14,8 @@ import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import PlanLanes from './PlanLanes.vue'
 import PlanSetting from './PlanSetting.vue'
-import { dayOf, written } from './times'
+import PlanWeek from './PlanWeek.vue'
+import { dayOf, days, written } from './times'
 import { usePlan } from './usePlan'
 
 const props = defineProps<{ planId: number }>()
@@ -68,6 +69,9 @@ const deleting = useDo(
   { then: () => router.push('/plan') },
 )
 const feedAddress = computed(() => (one.plan.value?.feed ? `${window.location.origin}${one.plan.value.feed}` : ''))
+/** Of a plan over several days the days can be seen side by side. */
+const glance = ref<'lanes' | 'days'>('lanes')
+const many = computed(() => one.planned.value !== null && days(one.planned.value.begins, one.planned.value.horizon).length > 1)
 /** What hands do, by the clock. */
 const clockList = computed(() => one.planned.value?.tasks.filter((t) => t.hands.length) ?? [])
 watch(
@@ -144,8 +148,26 @@ watch(
           @change="change"
         />
         <section class="day">
+          <p v-if="one.planned.value && many" class="glance" role="radiogroup" aria-label="How much is seen">
+            <v-btn
+              v-for="g in ['lanes', 'days'] as const"
+              :key="g"
+              class="quiet-button tiny-button"
+              role="radio"
+              :aria-checked="glance === g"
+              :class="{ on: glance === g }"
+              @click="glance = g"
+              >{{ g === 'lanes' ? 'As lanes' : 'All days' }}</v-btn
+            >
+          </p>
+          <PlanWeek
+            v-if="one.planned.value && many && glance === 'days'"
+            :planned="one.planned.value"
+            :selected="selected"
+            @select="selected = $event"
+          />
           <PlanLanes
-            v-if="one.planned.value"
+            v-else-if="one.planned.value"
             :planned="one.planned.value"
             :people="one.plan.value.document.people ?? 1"
             :selected="selected"
@@ -249,6 +271,17 @@ header a {
 
 .day {
   min-width: 0;
+}
+
+.glance {
+  display: flex;
+  gap: 6px;
+  margin: 0 0 6px;
+}
+
+.on {
+  border-color: var(--ink);
+  box-shadow: inset 0 0 0 1px var(--ink);
 }
 
 .one {

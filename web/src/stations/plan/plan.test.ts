@@ -7,11 +7,13 @@ import { answering, asked, refusing } from '@/testing/server'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
 
+import { useSession } from '@/stores/session'
 import type { Planned, PlanDocument, PlannedTask } from '@/api/types'
 import PlanLanes from './PlanLanes.vue'
 import PlanSetting from './PlanSetting.vue'
 import PlansHome from './PlansHome.vue'
 import PlanView from './PlanView.vue'
+import PlanWeek from './PlanWeek.vue'
 import ShoppingView from './ShoppingView.vue'
 
 const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:any(.*)*', component: { template: '<i />' } }] })
@@ -84,7 +86,69 @@ const DOCUMENT = {
 } as unknown as PlanDocument
 const PLAN = { id: 3, name: 'Market', on: '2026-11-28', document: DOCUMENT, lock: 4, planned: PLANNED, stale: false, feed: '' }
 
+const THINGS = [
+  { id: 'microwave', name: 'microwaves', lane: 'microwave', usual: 1 },
+  { id: 'fridge', name: 'doughs in the fridge', lane: 'fridge', usual: 6 },
+  { id: 'tin', name: 'tins and rings', lane: 'tins', usual: null },
+]
+const OVERNIGHT = {
+  ...PLANNED,
+  tasks: [
+    task('1:mix', 900, 910),
+    task('1:lie', 910, 1500, { kind: 'chill', hands: [], person: -1, uses: ['fridge'] }),
+    task('1:melt', 1500, 1503, { uses: ['microwave'] }),
+    task('1:bake', 1520, 1560, { kind: 'bake', oven: 'Back oven', hands: [{ start_min: 1520, end_min: 1521 }] }),
+    task('1:cool', 1560, 1600, { kind: 'cool', hands: [], person: -1 }),
+  ],
+  bakes: [{ id: '1', name: 'Coins', due: at(1620), ready: at(1600), late_min: 0, trays: 1, loads: 1 }],
+  heat: [{ oven: 'Back oven', minutes: [1500, 1520, 1560], degrees: [22, 160, 160] }],
+  horizon: 1620,
+} as unknown as Planned
+
+describe('several days', () => {
+  beforeEach(async () => {
+    await onTheBench()
+    useSession().words = { plan_things: THINGS } as never
+  })
+
+  it('give each thing that is taken a lane of its own, and what only lies another', () => {
+    const view = mount(PlanLanes, { props: { planned: OVERNIGHT, people: 1, selected: '', mayMove: true, conflicts: null } })
+    expect(view.findAll('[data-lane]').map((lane) => lane.attributes('data-lane'))).toEqual(['microwave', 'fridge', 'lies'])
+    const boxes = (lane: string): number => view.get(`[data-lane="${lane}"]`).findAll('.block').length
+    expect([boxes('microwave'), boxes('fridge'), boxes('lies')]).toEqual([1, 1, 1])
+  })
+
+  it('are seen side by side: what lies over midnight stands in both', async () => {
+    const view = mount(PlanWeek, { props: { planned: OVERNIGHT, selected: '' } })
+    expect(view.findAll('[data-day]').map((day) => day.attributes('data-day'))).toEqual(['Sat 28', 'Sun 29'])
+    const [first, second] = view.findAll('[data-day]')
+    const said = (day: typeof first): string[] => day?.findAll('[role=button]').map((b) => b.attributes('aria-label') ?? '') ?? []
+    expect(said(first).join()).toContain('Do 1:lie, 21:10 to 07:00')
+    expect(said(second).join()).toContain('Do 1:lie, 21:10 to 07:00')
+    expect(said(first).join()).not.toContain('Do 1:bake')
+    const rects = first?.findAll('.bar.lies rect') ?? []
+    expect(Number(rects[0]?.attributes('x')) + Number(rects[0]?.attributes('width'))).toBeCloseTo(890, -1)
+    await second?.get('[aria-label^="Do 1:bake"]').trigger('click')
+    expect(view.emitted('select')).toEqual([['1:bake']])
+  })
+
+  it('ask for as many of a thing as there are, and for as many as wanted where nothing is said', async () => {
+    const view = mount(PlanSetting, { props: { document: DOCUMENT, planned: PLANNED, mayEdit: true, busy: false }, global })
+    const fields = view.get('.things').findAll('input')
+    expect(fields.map((f) => f.attributes('placeholder'))).toEqual(['1', '6', 'enough'])
+    await fields[2]?.setValue('2')
+    await fields[2]?.trigger('change')
+    expect(view.emitted('change')?.at(-1)).toEqual([{ has: { tin: 2 }, pins: [], happened: [] }])
+    await view.setProps({ document: { ...DOCUMENT, has: { tin: 2 } } as unknown as PlanDocument })
+    expect(view.get('.things summary').text()).toBe('2 tins and rings')
+    await fields[2]?.setValue('')
+    await fields[2]?.trigger('change')
+    expect(view.emitted('change')?.at(-1)).toEqual([{ has: {}, pins: [], happened: [] }])
+  })
+})
+
 describe('the lanes of a day', () => {
+  beforeEach(() => onTheBench())
   const lanes = (over: object = {}) =>
     mount(PlanLanes, { props: { planned: PLANNED, people: 1, selected: '', mayMove: true, conflicts: null, ...over } })
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { dayOf, stacked, ticks, timeOf, written } from './times'
+import { dayOf, days, stacked, ticks, timeOf, written } from './times'
 
 const BEGINS = '2026-11-28T05:30:00'
 
@@ -16,6 +16,14 @@ describe('times of a plan', () => {
   it('are ticked at whole steps of the clock', () => {
     expect(ticks(BEGINS, 0, 100, 30).map((t) => t.text)).toEqual(['05:30', '06:00', '06:30', '07:00'])
     expect(ticks(BEGINS, 7, 100, 60).map((t) => t.text)).toEqual(['06:00', '07:00'])
+  })
+
+  it('are counted in days from the first midnight', () => {
+    expect(days(BEGINS, 600)).toEqual([{ from: -330, text: 'Sat 28' }])
+    expect(days(BEGINS, 1500).map((d) => [d.from, d.text])).toEqual([
+      [-330, 'Sat 28'],
+      [1110, 'Sun 29'],
+    ])
   })
 
   it('are stacked so that nothing lies over another', () => {

@@ -13,6 +13,18 @@ export function dayOf(begins: string, minute: number): string {
   return ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'][at.getUTCDay()] ?? ''
 }
 
+/** The days between the plan's first midnight and a minute: each with its name and the minute at which it begins. */
+export function days(begins: string, to: number): { from: number; text: string }[] {
+  const at = new Date(clock(begins))
+  const first = -(at.getUTCHours() * 60 + at.getUTCMinutes())
+  const told = []
+  for (let from = first; from < to; from += 1440) {
+    const day = new Date(clock(begins) + from * 60_000)
+    told.push({ from, text: `${dayOf(begins, from)} ${day.getUTCDate()}` })
+  }
+  return told
+}
+
 /** The same as a document writes it. */
 export function written(begins: string, minute: number): string {
   return new Date(clock(begins) + minute * 60_000).toISOString().slice(0, 16)

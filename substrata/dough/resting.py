@@ -1,0 +1,69 @@
+"""Where a dough rests before it is shaped: what that makes of its temperature, and for how long its yeast works."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from substrata.dough.yeast import relative_rate
+from substrata.formula.formula import Mix
+from substrata.pantry.library import Floats
+from substrata.quantities.tables import constant, read_table
+
+_RATE_KNOWN_AT_C = 30.0
+_MOMENTS = 40  # of a rest, at which the yeast is looked at
+
+
+@dataclass(frozen=True, kw_only=True)
+class RestPlace:
+    """Somewhere to rest a dough."""
+
+    id: str  # as the document has it
+    name: str
+    where: str  # in a sentence: "in the fridge"
+    degrees: float | None  # °C; None where the dough keeps its own, covered on the bench
+    thing: str  # of a plan: what of the kitchen it takes up; "" where nothing
+
+
+@cache
+def rest_places() -> dict[str, RestPlace]:
+    """All of them by id (``rest_places.csv``)."""
+    return {
+        row.text("place"): RestPlace(
+            id=row.text("place"),
+            name=row.text("name"),
+            where=row.text("where"),
+            degrees=row.number_in("degrees", -30, 60) if row.text("degrees") else None,
+            thing=row.text("thing"),
+        )
+        for row in read_table("rest_places.csv")
+    }
+
+
+def place_of(mix: Mix) -> RestPlace:
+    """Where a dough rests; on the bench, where nothing is said."""
+    return rest_places()[mix.rest_in or "bench"]
+
+
+def after(minutes: Floats, start_c: float, place_c: float | None) -> Floats:
+    """Temperature of a dough that has lain somewhere for some minutes, °C, shape (points,).
+
+    Newton's cooling with the time constant of a wrapped disc or a shallow bowl; a dough that stands on the bench keeps its own for the
+    minutes that doughs stand there.
+    """
+    if place_c is None:
+        return np.full(len(minutes), start_c)
+    result: Floats = place_c + (start_c - place_c) * np.exp(-minutes / constant("dough_cools_minutes"))
+    return result
+
+
+def yeast_minutes(mix: Mix, start_c: float) -> float:
+    """For how many minutes at 30 °C the yeast does as much as in the proof, and in the rest before it where one is told."""
+    if mix.rest_min is None:
+        return constant("proof_minutes")
+    proof = constant("proof_minutes")  # shaped, as always
+    moments = (np.arange(_MOMENTS) + 0.5) * mix.rest_min / _MOMENTS
+    rates = [relative_rate(float(c)) for c in after(moments, start_c, place_of(mix).degrees)]
+    return proof + float(np.mean(rates)) / relative_rate(_RATE_KNOWN_AT_C) * mix.rest_min
