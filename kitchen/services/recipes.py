@@ -21,6 +21,7 @@ from substrata.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
 from substrata.pantry.rounding import LabelStyle
 from substrata.recipe.bags import PremixBags, premix_bags
+from substrata.recipe.core_picture import core_png
 from substrata.recipe.export import TEXT_STYLES, written
 from substrata.recipe.label import Business, PackLabel, pack_label
 from substrata.recipe.page import PAPERS, as_pdf, bag_html, label_html, recipe_html
@@ -34,6 +35,7 @@ _TYPES = {
     "csv": ("csv", "text/csv; charset=utf-8"),
     "jsonld": ("json", "application/ld+json"),
     "xlsx": ("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+    "png": ("png", "image/png"),
     **{f"pdf-{paper}": ("pdf", "application/pdf") for paper in PAPERS},
 }
 
@@ -88,7 +90,10 @@ def recipe_file(
         raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
     recipe = _recipe(member, document, batches, sort)
     ending, kind = _TYPES[style]
-    if style in TEXT_STYLES:
+    if style == "png":
+        formula = read_document(document)
+        data = core_png(dough_in(member, formula, document, named_profile(member, formula.bake.oven)))
+    elif style in TEXT_STYLES:
         data = written(recipe, style).encode("utf8")
     elif style == "xlsx":
         data = as_xlsx(recipe)

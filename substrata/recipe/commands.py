@@ -16,10 +16,10 @@ from substrata.formula.document import read_document
 from substrata.pantry.library import load_library
 from substrata.recipe.export import TEXT_STYLES, written
 from substrata.recipe.page import PAPERS, as_pdf, recipe_html
-from substrata.recipe.recipe import recipe_of
+from substrata.recipe.recipe import Recipe, recipe_of
 from substrata.settings import Settings
 
-_BYTES = ("xlsx", "pdf")
+_BYTES = ("xlsx", "pdf", "png")
 
 
 def add_recipe_commands(commands: Any) -> None:
@@ -27,7 +27,9 @@ def add_recipe_commands(commands: Any) -> None:
     out = commands.add_parser("export", help="a formula as a recipe to hand on")
     out.add_argument("file", help="a *.substrata.json file, or - for standard input")
     out.add_argument("--to", required=True, choices=[*TEXT_STYLES, "html", *_BYTES])
-    out.add_argument("--out", help="file to write; asked for xlsx and pdf unless standard output is a file or a pipe")
+    out.add_argument(
+        "--out", help="file to write; asked for xlsx, pdf and png unless standard output is a file or a pipe"
+    )
     out.add_argument("--batches", type=number(0.05, 200), default=1.0)
     out.add_argument("--paper", choices=PAPERS, default="a4")
     out.add_argument("--convention", choices=["us", "eu", "total"], default="us")
@@ -40,9 +42,7 @@ def _export(options: argparse.Namespace) -> str:
     )
     recipe = recipe_of(as_baked(dough), batches=options.batches)
     if options.to in _BYTES:
-        from substrata.recipe.sheet import as_xlsx
-
-        data = as_xlsx(recipe) if options.to == "xlsx" else as_pdf(recipe_html(recipe, options.paper))
+        data = _bytes(dough, recipe, options)
         if options.out:
             _kept(options.out, data)
             return f"written: {options.out}"
@@ -57,6 +57,16 @@ def _export(options: argparse.Namespace) -> str:
         _kept(options.out, text.encode("utf8"))
         return f"written: {options.out}"
     return text.rstrip("\n")
+
+
+def _bytes(dough: Dough, recipe: Recipe, options: argparse.Namespace) -> bytes:
+    # Loaded here: not every export needs a workbook or a picture.
+    from substrata.recipe.core_picture import core_png
+    from substrata.recipe.sheet import as_xlsx
+
+    if options.to == "png":
+        return core_png(dough)
+    return as_xlsx(recipe) if options.to == "xlsx" else as_pdf(recipe_html(recipe, options.paper))
 
 
 def _kept(file: str, data: bytes) -> None:

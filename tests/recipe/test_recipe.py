@@ -2,12 +2,15 @@
 
 import io
 import json
+import re
 import zipfile
 from dataclasses import replace
 from datetime import date
+from pathlib import Path
 
 import pytest
 from openpyxl import load_workbook
+from PIL import Image, ImageColor
 
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
@@ -15,7 +18,9 @@ from substrata.errors import FormulaError
 from substrata.exchange.any_file import file_recipe
 from substrata.exchange.page_import import page_recipe, sheet_recipe
 from substrata.exchange.text_import import as_told, import_text
+from substrata.formula.form import roles
 from substrata.formula.formula import Formula, MethodEdit
+from substrata.recipe.core_picture import core_png, role_looks
 from substrata.recipe.export import TEXT_STYLES, as_csv, as_jsonld, as_markdown, as_text, written
 from substrata.recipe.label import Business, pack_label
 from substrata.recipe.page import as_pdf, label_html, recipe_html
@@ -137,6 +142,34 @@ def test_no_cell_is_a_formula_of_a_sheet():
     cells = [cell for row in load_workbook(io.BytesIO(as_xlsx(recipe)))["Ingredients"].iter_rows() for cell in row]
     assert not [cell for cell in cells if cell.data_type == "f"]
     assert ",=" not in as_csv(recipe)
+
+
+@pytest.mark.parametrize("name", sorted(DEMO))
+def test_the_picture_of_the_core_has_its_strata_by_weight(name):
+    """Read back by the imaging library: down the column each role's colour takes as much as its share of the weight."""
+    dough = Dough(DEMO[name], LIBRARY)
+    image = Image.open(io.BytesIO(core_png(dough)))
+    assert (image.format, image.width) == ("PNG", 840)
+    column = [image.getpixel((58, y)) for y in range(150, image.height - 50)]
+    lines = [w for w in dough.batch.lines if w.grams.value > 0]
+    whole = sum(w.grams.value for w in lines)
+    shares = {}
+    for w in lines:
+        colour = ImageColor.getrgb(role_looks()[w.role][0])
+        shares[colour] = shares.get(colour, 0.0) + w.grams.value / whole
+    for colour, share in shares.items():
+        if share > 0.05:
+            assert column.count(colour) / len(column) == pytest.approx(share, abs=0.06)
+    with pytest.raises(FormulaError):
+        core_png(Dough(replace(DEMO[name], lines=()), LIBRARY))
+
+
+def test_the_picture_has_the_colours_of_the_page():
+    """Every role has its look, and it is the light one of the page's own tokens."""
+    tokens = Path("web/src/styles/tokens.css").read_text(encoding="utf8")
+    told = dict(reversed(re.findall(r"--role-([a-z]+): (#[0-9a-f]{6})", tokens)))
+    assert set(roles()) <= set(role_looks())
+    assert {role: colour for role, (colour, _) in role_looks().items() if role != "frying"} == told
 
 
 def pdf_text(data):

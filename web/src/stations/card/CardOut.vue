@@ -21,9 +21,10 @@ const STYLES = [
   { id: 'jsonld', name: 'recipe JSON-LD' },
   { id: 'csv', name: 'CSV' },
   { id: 'xlsx', name: 'workbook, XLSX' },
+  { id: 'png', name: 'picture of the core, PNG' },
 ]
 const style = ref('pdf-a4')
-const ENDINGS: Record<string, string> = { text: 'txt', markdown: 'md', jsonld: 'json', csv: 'csv', xlsx: 'xlsx' }
+const ENDINGS: Record<string, string> = { text: 'txt', markdown: 'md', jsonld: 'json', csv: 'csv', xlsx: 'xlsx', png: 'png' }
 const filing = useDo((wanted: string, at) =>
   settled(
     api.POST('/api/kitchens/{kitchen_id}/recipe/files/{style}', {
