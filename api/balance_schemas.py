@@ -86,6 +86,15 @@ class MixIn(Schema):
     grams: float = Field(ge=0, le=50_000)
 
 
+class LeanIn(Schema):
+    """A group of lines with a kept total, and the end of a quality that it is to lean to."""
+
+    document: FormulaDocument
+    group: list[str] = Field(max_length=60)
+    by: Literal["price", "strength"]
+    towards: float = Field(ge=-1, le=1)
+
+
 class MixOut(Schema):
     """The formula after it."""
 

@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from api.balance_schemas import MixIn, MixOut, OfFormula, SweepIn
+from api.balance_schemas import LeanIn, MixIn, MixOut, OfFormula, SweepIn
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
@@ -40,4 +40,13 @@ def mix(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
     membership(person(request), kitchen_id)
     formula = read_document(payload.document.model_dump())
     made = write_document(mixed(formula, payload.group, payload.line, payload.grams))
+    return MixOut(document=FormulaDocument.model_validate(made))
+
+
+@router.post("/kitchens/{int:kitchen_id}/lean", response={200: MixOut, **Problems}, operation_id="lean")
+def lean(request: HttpRequest, kitchen_id: int, payload: LeanIn) -> MixOut:
+    """A group leans to mild or sharp, cheap or dear, with its total kept; nothing is kept of it."""
+    made = balancing.leaning(
+        person(request), kitchen_id, payload.document.model_dump(), payload.group, payload.by, payload.towards
+    )
     return MixOut(document=FormulaDocument.model_validate(made))

@@ -14,11 +14,13 @@ from kitchen.services.stock import at_hand
 from substrata import Library, Settings, read_document, write_document
 from substrata.balance.begin import begin
 from substrata.balance.front import POINTS, front
+from substrata.balance.mix import Quality, lean
 from substrata.balance.reach import reach
 from substrata.balance.remedies import Mend, remedies
 from substrata.balance.settle import settle
 from substrata.balance.sweep import Sweep, sweep
 from substrata.balance.wish import check_wish, wish_of
+from substrata.context.dough import Dough
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 
@@ -196,3 +198,17 @@ def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str)
     """
     kitchen = membership(user, kitchen_id).kitchen
     return sweep(read_document(document), library_of(kitchen, document), core_settings(kitchen), line)
+
+
+def leaning(
+    user: User, kitchen_id: int, document: dict[str, Any], group: list[str], by: Quality, towards: float
+) -> dict[str, Any]:
+    """A document whose group of lines leans to one end of a quality, by what the kitchen's own packs cost.
+
+    Raises:
+        FormulaError: when the document cannot be read, or nothing tells the lines apart.
+    """
+    kitchen = membership(user, kitchen_id).kitchen
+    formula = read_document(document)
+    dough = Dough(formula, library_of(kitchen, document), core_settings(kitchen))
+    return write_document(lean(dough.batch, formula, group, by, towards))

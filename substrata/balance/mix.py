@@ -1,13 +1,20 @@
-"""A group of lines with a kept total: move one, the others give."""
+"""A group of lines with a kept total: move one, the others give; or lean all of them to one end of a quality."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import cache
+from typing import Literal
 
+import numpy as np
+
+from substrata.batch.cost import price_per_gram
 from substrata.batch.kitchen_steps import to_the_scale
+from substrata.batch.weighed import Batch
 from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
+from substrata.quantities.tables import read_table
 
 _TINY = 1e-9
 
@@ -53,3 +60,67 @@ def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Form
         for own in formula.lines
     )
     return replace(formula, lines=lines)
+
+
+Quality = Literal["price", "strength"]
+_TILT = 2.5  # how steeply a lean at its end weighs the one end of a quality against the other: about 12 : 1
+_TELLS_APART = 1e-6
+
+
+def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towards: float) -> Formula:
+    """Lean a group to one end of a quality, mild or sharp, cheap or dear, with its total kept.
+
+    Shares are tilted by ``exp(t·z)``, z the quality between −½ and ½ over the group: the mean of the quality rises with t, t = 0
+    changes nothing, and nothing that weighs something is lost. Locked lines, and those of which the quality is not known, stay.
+
+    Args:
+        batch: the weighed lines, with the kitchen's packs.
+        formula: as it stands.
+        group: ids of the lines whose total is kept.
+        by: the quality.
+        towards: −1 all the way to mild or cheap, 1 to sharp or dear.
+
+    Raises:
+        FormulaError: when fewer than two lines can move, or nothing tells them apart.
+    """
+    known = _qualities(batch, by)
+    locked = {line.id for line in formula.lines if line.locked}
+    moving = [
+        w
+        for w in batch.lines
+        if w.line.id in group and w.line.id not in locked and w.line.id in known and w.grams.value > 0
+    ]
+    told = np.array([known[w.line.id] for w in moving])
+    if len(moving) < 2 or float(np.ptp(told)) < _TELLS_APART:
+        raise FormulaError(
+            "nothing tells them apart" if len(moving) > 1 else "nothing can give",
+            got=", ".join(w.line.id for w in moving)[:80] or "no line",
+            allowed=f"two lines or more of the group, not locked, with a {'price' if by == 'price' else 'strength of taste'} each",
+            remedy="note what their packs cost" if by == "price" else "move one by itself",
+            field="group",
+        )
+    grams = np.array([w.grams.value for w in moving])
+    z = (told - told.min()) / np.ptp(told) - 0.5
+    tilted = grams * np.exp(_TILT * max(min(towards, 1.0), -1.0) * z)
+    tilted *= grams.sum() / tilted.sum()
+    made = {w.line.id: to_the_scale(float(g)) for w, g in zip(moving, tilted, strict=True)}
+    largest = max(made, key=lambda key: (made[key], key))
+    made[largest] = round(made[largest] + float(grams.sum()) - sum(made.values()), 1)
+    lines = tuple(
+        replace(own, grams=made[own.id], entered=f"{made[own.id]:g} g") if own.id in made else own
+        for own in formula.lines
+    )
+    return replace(formula, lines=lines)
+
+
+@cache
+def _strengths() -> dict[str, float]:
+    return {row.text("ingredient"): row.number_in("strength", 0, 10) for row in read_table("flavour_strength.csv")}
+
+
+def _qualities(batch: Batch, by: Quality) -> dict[str, float]:
+    """The quality of each line of which it is known."""
+    if by == "price":
+        prices = price_per_gram(batch)[0].tolist()
+        return {w.line.id: price for w, price in zip(batch.lines, prices, strict=True) if price > 0}
+    return {w.line.id: _strengths()[w.ingredient.id] for w in batch.lines if w.ingredient.id in _strengths()}

@@ -20,6 +20,7 @@ from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats, Library
 from substrata.settings import Settings
 
+_AT_REST_G = 2.0  # so little the point moves when it has come to rest
 _ROUNDS = 4
 _DINKELBACH = 4  # repetitions in which a ratio's own denominator is followed (Dinkelbach 1967, from memory)
 _ENOUGH = 1e-6
@@ -80,7 +81,10 @@ def _end(bench: Bench, key: str, sign: float, present: float | None) -> float | 
     for _ in range(_ROUNDS):
         every = rows_at(bench, point, slopes_at(bench, point, present=present))
         rows = [replace(row, price=0.0) for row in every if _counts(bench, row, key)]
-        grams = _best_of(bench, rows, key, sign, point)
+        # By whole steps of the kitchen only where it comes to rest: where that is does not hang on them.
+        grams = _best_of(bench, rows, key, sign, point, whole_steps=False)
+        if grams is not None and np.allclose(grams, point, atol=_AT_REST_G):
+            grams = _best_of(bench, rows, key, sign, point, whole_steps=True)
         if grams is None:
             break
         verdict = judge(bench, grams)
@@ -102,11 +106,13 @@ def _counts(bench: Bench, row: Row, key: str) -> bool:
     return not row.price or row.over(bench.start) <= _ENOUGH
 
 
-def _best_of(bench: Bench, rows: list[Row], key: str, sign: float, near: Floats) -> Floats | None:
+def _best_of(bench: Bench, rows: list[Row], key: str, sign: float, near: Floats, *, whole_steps: bool) -> Floats | None:
     ratio = ratio_of(key, bench.base, bench.batch_at(near))
     point = near
     for _ in range(_DINKELBACH if ratio.offset == 0 else 1):
-        ask = Ask(elastic={}, whole_steps=True, near=near, trust=1.0, aim=sign * _aim(bench, ratio, point), gap=0.01)
+        ask = Ask(
+            elastic={}, whole_steps=whole_steps, near=near, trust=1.0, aim=sign * _aim(bench, ratio, point), gap=0.01
+        )
         solved = solve(bench, rows, ask)
         if solved.grams is None:
             solved = solve(bench, rows, replace(ask, elastic=ELASTIC))

@@ -37,7 +37,7 @@ OPEN = {"see_invitation", "outbox"}
 READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
-    "remedies", "what_if", "mix", "scale", "formula_file", "kitchen_file", "house_formulas",
+    "remedies", "what_if", "mix", "lean", "scale", "formula_file", "kitchen_file", "house_formulas",
     "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 LABEL = {"document": sample(), "style": "us", "baked_on": "2026-06-06"}
@@ -55,6 +55,7 @@ PLAN = {
     "text": "",
 }
 BODIES = {
+    "lean": {"document": sample(), "group": ["almond-flour", "coconut-flour"], "by": "strength", "towards": 0.5},
     "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},

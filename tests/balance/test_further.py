@@ -10,7 +10,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.exclusions import excluded_by, exclusions
 from substrata.balance.front import CHANGE, front
 from substrata.balance.judge import judge
-from substrata.balance.mix import mix
+from substrata.balance.mix import lean, mix
 from substrata.balance.reach import reach
 from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
@@ -189,3 +189,45 @@ def test_a_mix_keeps_its_total_and_its_shares():
         mix(crust, ["gouda"], "gouda", 90)
     with pytest.raises(FormulaError, match="nothing can give"):
         mix(crust, [*cheeses, "brie"], "gouda", 90)
+
+
+TWO_CHEESES = DEMO["Gouda-melt crust"]
+
+
+def cheeses(formula):
+    return {line.id: line.grams for line in formula.lines if line.id in ("mozzarella", "gouda", "cream-cheese")}
+
+
+def leaned(formula, by, towards, group=("mozzarella", "gouda", "cream-cheese"), library=LIBRARY):
+    return lean(Dough(formula, library, Settings()).batch, formula, group, by, towards)
+
+
+def test_a_mix_leans_to_the_stronger_cheese_and_keeps_its_sum():
+    start = cheeses(TWO_CHEESES)
+    told = [cheeses(leaned(TWO_CHEESES, "strength", t)) for t in (-1, -0.5, 0, 0.5, 1)]
+    assert told[2] == start
+    for grams in told:
+        assert sum(grams.values()) == pytest.approx(sum(start.values()), abs=0.05)
+        assert min(grams.values()) > 0
+    gouda = [grams["gouda"] for grams in told]
+    assert gouda == sorted(gouda)
+    assert gouda[0] < start["gouda"] < gouda[-1]
+    # There and back again, but for what a scale can weigh.
+    back = leaned(leaned(TWO_CHEESES, "strength", 0.5), "strength", -0.5)
+    assert cheeses(back) == pytest.approx(start, abs=2)
+
+
+def test_a_locked_cheese_keeps_its_weight_and_what_cannot_lean_says_why():
+    locked = replace(TWO_CHEESES, lines=tuple(replace(line, locked=line.id == "gouda") for line in TWO_CHEESES.lines))
+    made = leaned(locked, "strength", 1)
+    assert cheeses(made)["gouda"] == cheeses(locked)["gouda"]
+    assert cheeses(made)["mozzarella"] > cheeses(locked)["mozzarella"]
+    for by, group, words in (
+        ("price", ("mozzarella", "gouda"), "no line"),
+        ("strength", ("gouda",), "gouda"),
+        ("strength", ("salt", "water"), "no line"),
+    ):
+        with pytest.raises(FormulaError) as error:
+            leaned(TWO_CHEESES, by, 0.5, group)
+        assert error.value.got == words
+        assert error.value.field == "group"

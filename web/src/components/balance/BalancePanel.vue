@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { isOutside } from '@/domain/states'
 import { useBench } from '@/stores/bench'
 import { useBalance } from '@/composables/useBalance'
+import { usePanels } from '@/composables/usePanels'
+import { useReach } from '@/composables/useReach'
 import BracketPanel from './BracketPanel.vue'
 import ClaimStrip from './ClaimStrip.vue'
 import EaterStrip from './EaterStrip.vue'
@@ -15,6 +17,12 @@ const more = ref(false)
 const primary = computed(() => bench.analysis?.brackets.filter((b) => b.primary) ?? [])
 const others = computed(() => bench.analysis?.brackets.filter((b) => !b.primary) ?? [])
 const asking = computed(() => others.value.filter((b) => isOutside(b.state)))
+const panels = usePanels()
+/** Their ends are shown of the bracket that is open, and of all while the dough is being settled. */
+const ends = useReach(() => {
+  const open = balance.open.value ? [balance.open.value] : []
+  return panels.open.value === 'settle' ? [...new Set([...open, ...primary.value.map((b) => b.key)])] : open
+})
 const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.basis.convention ?? '') : '')
 </script>
 
@@ -27,6 +35,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
         :key="b.key"
         :bracket="b"
         :suffix="suffix(b.key)"
+        :ends="ends.get(b.key)"
         :open="balance.open.value === b.key"
         @toggle="balance.toggle(b.key)"
       />
@@ -34,6 +43,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
         v-for="b in more ? others : asking"
         :key="b.key"
         :bracket="b"
+        :ends="ends.get(b.key)"
         :open="balance.open.value === b.key"
         @toggle="balance.toggle(b.key)"
       />

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** One bracket: quiet inside its window; outside it says by how much and offers what one line can do. */
-import { refDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
-import type { Bracket, FormulaDocument } from '@/api/types'
-import { useJob } from '@/composables/useJob'
+import { computed, ref, watch } from 'vue'
+import type { Bracket } from '@/api/types'
+import type { Ends } from '@/composables/useReach'
 import { withTarget } from '@/domain/edits'
 import { figure, percent, range } from '@/domain/format'
 import { isOutside, willFail } from '@/domain/states'
@@ -12,7 +11,7 @@ import { useBench } from '@/stores/bench'
 import BracketRuler from './BracketRuler.vue'
 import CheaperHints from './CheaperHints.vue'
 
-const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string }>()
+const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string; ends?: Ends | null }>()
 defineEmits<{ toggle: [] }>()
 const bench = useBench()
 const settling = useSettling()
@@ -24,26 +23,6 @@ const sources = {
   matrix: 'usual range of such a dough',
   none: 'no window',
 } as const
-/** The ends of an opened quantity are asked for once its dough rests; they belong to that dough alone. */
-const jobs = useJob()
-const asked = shallowRef<FormulaDocument | null>(null)
-const rested = refDebounced(
-  computed(() => bench.document),
-  600,
-)
-watch(
-  [() => props.open, rested],
-  ([open, document]) => {
-    if (!open || !document || !bench.mayEdit || asked.value === document) return
-    asked.value = document
-    void jobs.start({ kind: 'reach', document, formula_id: bench.formulaId, keys: [props.bracket.key] })
-  },
-  { immediate: true },
-)
-const ends = computed(() => {
-  const end = props.open && asked.value === bench.document ? jobs.job.value?.reach?.[0] : undefined
-  return end?.low != null && end.high != null ? { low: end.low, high: end.high } : null
-})
 const typed = ref({ low: '', high: '' })
 /** The side that is being typed: an answer that comes meanwhile leaves it alone. */
 const typing = ref<'' | 'low' | 'high'>('')
@@ -87,7 +66,7 @@ function setWindow(): void {
         <span class="note unit">{{ bracket.unit }}{{ suffix ? ` · ${suffix}` : '' }}</span></span
       >
     </v-btn>
-    <BracketRuler :bracket="bracket" :editable="bench.mayEdit" :ends="ends" @window="pullWindow" />
+    <BracketRuler :bracket="bracket" :editable="bench.mayEdit" :ends="ends ?? null" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
       <template v-if="isOutside(bracket.state) && bench.mayEdit"> · <v-btn class="remedy" @click="settling.open()">Settle</v-btn></template>

@@ -35,6 +35,24 @@ const mixing = useDo(
     ),
   { then: (made) => bench.edit(() => made.document as FormulaDocument) },
 )
+/** A step to either end of what tells them apart; pressed again it goes further. */
+const STEP = 0.25
+const LEANS = [
+  { word: 'milder', by: 'strength', towards: -STEP },
+  { word: 'stronger in taste', by: 'strength', towards: STEP },
+  { word: 'cheaper', by: 'price', towards: -STEP },
+  { word: 'dearer', by: 'price', towards: STEP },
+] as const
+const leaning = useDo(
+  ({ by, towards }: { by: 'strength' | 'price'; towards: number }, at) =>
+    settled(
+      api.POST('/api/kitchens/{kitchen_id}/lean', {
+        params: { path: at },
+        body: { document: bench.document as FormulaDocument, group: group.value.map((l) => l.id), by, towards },
+      }),
+    ),
+  { here: true, then: (made) => bench.edit(() => made.document as FormulaDocument) },
+)
 const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(session.units)}`
 </script>
 
@@ -61,10 +79,28 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
       <b class="figure">{{ grams(line.grams) }}</b>
       <span class="note">{{ percent(total ? line.grams / total : 0) }}</span>
     </label>
+    <p v-if="group.length > 1" class="leans" role="group" aria-label="Lean to one end">
+      <v-btn
+        v-for="l in LEANS"
+        :key="l.word"
+        class="quiet-button"
+        :disabled="!bench.mayEdit || leaning.busy.value"
+        @click="leaning.run({ by: l.by, towards: l.towards })"
+        >{{ l.word }}</v-btn
+      >
+    </p>
+    <p v-if="leaning.trouble.value" class="act" role="alert">{{ leaning.trouble.value }}</p>
   </section>
 </template>
 
 <style scoped>
+.leans {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 10px;
+}
+
 .row {
   display: grid;
   grid-template-columns: minmax(120px, 220px) 1fr 80px 50px;

@@ -22,6 +22,12 @@ const wished = (key: string): number | null => {
   return window?.low ?? window?.high ?? null
 }
 const open = ref('')
+/** What is wished of the score that is looked at; it begins where it is. */
+const aim = ref(0)
+function look(key: string, value: number): void {
+  open.value = open.value === key ? '' : key
+  aim.value = wished(key) ?? Math.round(2 * value) / 2
+}
 const texture = computed(() => bench.analysis?.texture ?? null)
 const baked = computed(() => bench.analysis?.baked ?? null)
 const sources: Record<string, string> = {
@@ -60,7 +66,7 @@ const point = (lines: readonly string[] | undefined): void => {
           class="row"
           :aria-expanded="open === s.key"
           :title="`${marks[s.confidence] ?? s.confidence}: ${s.basis}`"
-          @click="open = open === s.key ? '' : s.key"
+          @click="look(s.key, s.value)"
         >
           <span class="name">{{ s.label }}</span>
           <span
@@ -80,20 +86,17 @@ const point = (lines: readonly string[] | undefined): void => {
             {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
           </v-btn>
           <span v-if="!s.terms.length" class="note">nothing here makes it</span>
-          <p v-if="bench.mayEdit" class="wishes">
+          <div v-if="bench.mayEdit" class="wishes">
+            <v-slider v-model="aim" :min="0" :max="10" :step="0.5" :aria-label="`How ${s.label.toLowerCase()} it is wished`" />
             <v-btn
               class="quiet-button tiny-button"
-              :disabled="s.value > 9"
-              @click="settling.texture(s.key, { low: Math.min(s.value + 2, 10), high: null })"
-              >Settle for more of it</v-btn
+              :disabled="Math.abs(aim - s.value) < 0.5"
+              @click="settling.texture(s.key, aim > s.value ? { low: aim, high: null } : { low: null, high: aim })"
+              >{{
+                Math.abs(aim - s.value) < 0.5 ? 'Pull it to wish for another' : `Settle for ${aim} or ${aim > s.value ? 'more' : 'less'}`
+              }}</v-btn
             >
-            <v-btn
-              class="quiet-button tiny-button"
-              :disabled="s.value < 1"
-              @click="settling.texture(s.key, { low: null, high: Math.max(s.value - 2, 0) })"
-              >Settle for less of it</v-btn
-            >
-          </p>
+          </div>
           <p class="note">
             {{ s.low_word }} … {{ s.high_word }}; {{ s.basis }}<template v-if="s.learned">. {{ s.learned }}</template>
           </p>
@@ -153,8 +156,11 @@ const point = (lines: readonly string[] | undefined): void => {
 }
 
 .wishes {
-  display: flex;
+  display: grid;
+  flex-basis: 100%;
+  grid-template-columns: minmax(120px, 1fr) auto;
   gap: 8px;
+  align-items: center;
 }
 
 .texture {
