@@ -13,7 +13,7 @@ from substrata.balance.judge import Verdict, judge
 from substrata.balance.measures import ratio_of
 from substrata.balance.reach import reach
 from substrata.balance.rounds import search
-from substrata.balance.slopes import texture_slope
+from substrata.balance.slopes import minutes_slope, texture_slope
 from substrata.balance.ways import line_changes, minutes_of
 from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.dough.texture import texture_keys, texture_words
@@ -137,10 +137,13 @@ def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
 
 def _aim(bench: Bench, y: str) -> Floats | None:
     """What to make small, per gram; None makes the change small."""
-    if y in (CHANGE, MINUTES):
+    if y == CHANGE:
         return None
     sign = -1.0 if y in _MORE_IS_BETTER else 1.0
-    if y in texture_keys():
+    if y == MINUTES:
+        # The same for every point of a front: a bake takes a while.
+        run = bench.once("minutes", lambda: minutes_slope(bench, bench.start))
+    elif y in texture_keys():
         run = texture_slope(bench, bench.start, y)
     else:
         ratio = ratio_of(y, bench.base)

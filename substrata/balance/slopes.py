@@ -203,15 +203,19 @@ def _texture_kept(bench: Bench, grams: Floats) -> Iterator[Slope]:
 
 def _minutes(bench: Bench, grams: Floats) -> Iterator[Slope]:
     most = bench.wish.minutes_most
-    if most is None:
+    here = coarse(bench.at(grams).case).ready if most is not None else None
+    if most is None or here is None:
         return
-    here = coarse(bench.at(grams).case).ready
+    run = minutes_slope(bench, grams)
+    yield Slope(key="minutes", kind="wish", value=here, per_gram=run, low=None, high=most * _INSIDE_MINUTES, unit=most)
+
+
+def minutes_slope(bench: Bench, grams: Floats) -> Floats:
+    """How the minutes in the oven run with each line's grams at a point, shape (n,); 0 for what the formula does not hold."""
     run = np.zeros(bench.count)
-    if here is None:
-        return
     for place, below, above in _steps(bench, grams):
         if bench.slots[place].new:
             continue
         a, b = (coarse(bench.at(_with(grams, place, g)).case).ready for g in (below, above))
         run[place] = (b - a) / (above - below) if a is not None and b is not None else 0.0
-    yield Slope(key="minutes", kind="wish", value=here, per_gram=run, low=None, high=most * _INSIDE_MINUTES, unit=most)
+    return run

@@ -14,6 +14,7 @@ from substrata.balance.mix import lean, mix
 from substrata.balance.reach import reach
 from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
+from substrata.balance.ways import minutes_of
 from substrata.balance.wish import Wish
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
@@ -231,3 +232,12 @@ def test_a_locked_cheese_keeps_its_weight_and_what_cannot_lean_says_why():
             leaned(TWO_CHEESES, by, 0.5, group)
         assert error.value.got == words
         assert error.value.field == "group"
+
+
+def test_a_front_of_minutes_makes_the_bake_short_and_fewer_net_carbs_take_longer():
+    shown = front(ROLLS, LIBRARY, Settings(), "net_carbs", "minutes", points=4)
+    by_change = front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4)
+    least = min(minutes_of(Dough(p.formula, LIBRARY, Settings())) for p in by_change.points)
+    minutes = [p.y for p in shown.points]
+    assert min(minutes) < min(least, shown.now_y)
+    assert minutes == sorted(minutes)  # from the easiest point on
