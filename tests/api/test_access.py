@@ -54,8 +54,9 @@ PLAN = {
     "wanted_high": "",
     "text": "",
 }
+CHEESES = [{"id": i, "ingredient": i, "grams": 100, "entered": "100 g"} for i in ("mozzarella", "cheddar")]
 BODIES = {
-    "lean": {"document": sample(), "group": ["almond-flour", "coconut-flour"], "by": "strength", "towards": 0.5},
+    "lean": {"document": sample() | {"lines": CHEESES}, "group": ["mozzarella", "cheddar"], "by": "strength", "towards": 0.5},
     "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},
     "paste": {"text": "1 g salt"}, "fork_formula": {"name": "x"}, "archive_formula": {"archived": True},

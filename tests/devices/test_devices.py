@@ -1,9 +1,11 @@
 """Devices: lines as scales print them, a simulated scale that behaves like one, and a bridge that survives its death."""
 
+import json
 import socket
 import subprocess
 import sys
 import time
+from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -159,3 +161,18 @@ def test_a_device_that_is_not_there_is_told_and_nothing_waits_for_it():
     assert not lost.latest().alive
     assert time.monotonic() - began < 1
     assert lost.say("T") is False
+
+
+@pytest.mark.parametrize(
+    "example", json.loads(Path(__file__).with_name("weight_lines.json").read_text(encoding="utf8"))
+)
+def test_the_bench_reads_the_lines_that_the_browser_reads(example):
+    """The same examples are read by the page's own reader (``scaleLines.test.ts``)."""
+    found = weight_line(example["line"])
+    if example.get("overload"):
+        assert (found.overload, found.grams) == (True, None)
+    elif "grams" not in example:
+        assert found is None
+    else:
+        assert found.grams == pytest.approx(example["grams"], abs=1e-4)
+        assert found.stable is example["stable"]

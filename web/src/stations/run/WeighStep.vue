@@ -9,6 +9,7 @@ import { api, settled } from '@/api/client'
 import type { PourAdvice, RunStep } from '@/api/types'
 import { useDevices } from '@/composables/useDevices'
 import { useDo } from '@/composables/useDo'
+import { useOwnScale } from '@/composables/useOwnScale'
 import { gramsOf, weight, weightUnit } from '@/domain/format'
 import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
@@ -20,6 +21,7 @@ const run = useRun()
 const session = useSession()
 /** Less than this on the pan is nothing; so long it has to lie still. */
 const EMPTY_G = 0.6
+const A_BOWL_G = 8
 const STEADY_MS = 1200
 const typed = ref('')
 const tared = ref('')
@@ -39,8 +41,21 @@ const known = computed(() => run.weights.get(props.step.line) ?? null)
 /** The scale stands on the bench: its number is what is shown, until another one is typed. */
 const scaled = useLocalStorage('scale-used', true)
 const devices = useDevices(() => scaled.value && run.mayWrite)
-const scale = computed(() => devices.shown.value?.scale ?? null)
-const live = computed(() => (scaled.value && scale.value?.alive && !scale.value.overload ? (scale.value.grams ?? null) : null))
+/** The one plugged into this computer goes before the bench's. */
+const own = useOwnScale()
+const scale = computed(() =>
+  own.reading.value ? { there: true, alive: true, ...own.reading.value } : (devices.shown.value?.scale ?? null),
+)
+const onPan = computed(() => (scaled.value && scale.value?.alive && !scale.value.overload ? (scale.value.grams ?? null) : null))
+const tare = (): void => {
+  if (own.reading.value) own.tare()
+  else void devices.tell('tare')
+}
+/** All into one bowl, each line on top of the last; or a bowl for each: it is put on the scale empty, and tared when it stands. */
+const bowls = useLocalStorage<'one' | 'each'>('bowls', 'one')
+const bowlFor = ref('')
+const wantsBowl = computed(() => bowls.value === 'each' && scaled.value && !!scale.value?.alive && bowlFor.value !== props.step.id)
+const live = computed(() => (wantsBowl.value ? null : onPan.value))
 const shown = computed(() => {
   const number = Number(typed.value.replace(',', '.'))
   if (typed.value.trim()) return Number.isFinite(number) ? gramsOf(number, session.units) : null
@@ -52,11 +67,22 @@ watch(
   ([id, alive]) => {
     if (alive && tared.value !== id) {
       tared.value = id
-      void devices.tell('tare')
+      tare()
     }
   },
   { immediate: true },
 )
+/** An empty bowl that stands still is tared away, and pouring begins. */
+const standing = computed(() => wantsBowl.value && !!scale.value?.stable && (onPan.value ?? 0) >= A_BOWL_G)
+let stands: ReturnType<typeof setTimeout> | undefined
+watch(standing, (now) => {
+  clearTimeout(stands)
+  if (now)
+    stands = setTimeout(() => {
+      bowlFor.value = props.step.id
+      tare()
+    }, STEADY_MS)
+})
 /** A pack opened since the last run, or another thing taken: what a diagnosis wants to know. */
 const fresh = computed(() => run.entries.some((e) => e.kind === 'new_pack' && e.what === props.step.line))
 const instead = ref('')
@@ -80,6 +106,7 @@ watch(right, (now) => {
 })
 onBeforeUnmount(() => {
   clearTimeout(waits)
+  clearTimeout(stands)
 })
 const bar = computed(() => shown.value ?? known.value ?? 0)
 const top = computed(() => Math.max(high.value * 1.25, bar.value * 1.05, 1))
@@ -149,6 +176,10 @@ defineExpose({ take })
         <p v-if="live !== null" class="live" :class="{ in: within && bar > 0 }" role="status" aria-live="off">
           {{ weight(Math.max(live, 0), session.units) }} <small>{{ unit }} on the scale{{ scale?.stable ? '' : ' …' }}</small>
         </p>
+        <p v-else-if="wantsBowl" class="allowed" role="status">
+          Put an empty bowl on the scale.
+          <v-btn class="way" @click="bowlFor = step.id">It has none</v-btn>
+        </p>
         <p v-else-if="scaled && scale?.there && scale.overload" class="act">The scale is overloaded: take some off.</p>
         <p v-else-if="scaled && scale?.there && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
         <p v-if="devices.shown.value?.simulated && scale?.alive && run.mayWrite" class="pour">
@@ -156,7 +187,20 @@ defineExpose({ take })
         </p>
         <p v-if="scale?.there" class="note">
           <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'without the scale' : 'use the scale' }}</v-btn>
+          <template v-if="scaled">
+            · <v-btn class="link" @click="tare">tare</v-btn> ·
+            <v-btn class="link" @click="bowls = bowls === 'one' ? 'each' : 'one'">{{
+              bowls === 'one' ? 'all into one bowl' : 'a bowl for each'
+            }}</v-btn>
+          </template>
         </p>
+        <p v-if="own.name.value" class="note">{{ own.name.value }} · <v-btn class="link" @click="own.leave()">leave it</v-btn></p>
+        <p v-else-if="scaled && own.ways.length && run.mayWrite" class="note">
+          <v-btn v-for="way in own.ways" :key="way" class="link" @click="own.choose(way)">{{
+            way === 'serial' ? 'a scale at this computer' : 'a Bluetooth scale'
+          }}</v-btn>
+        </p>
+        <p v-if="own.trouble.value" class="act" role="status">{{ own.trouble.value }}</p>
         <p class="allowed">{{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} is right</p>
         <p v-if="step.measure" class="allowed">{{ step.measure }}</p>
         <p v-if="shift" class="note">changed from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} as written</p>

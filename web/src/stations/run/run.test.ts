@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
-import { flushPromises, mount } from '@vue/test-utils'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { RunOut, RunStep } from '@/api/types'
 import { onTheBench } from '@/testing/kitchen'
 import { answering, asked } from '@/testing/server'
@@ -9,6 +9,7 @@ import { answering, asked } from '@/testing/server'
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
 
 import { useRun } from '@/stores/run'
+import { useOwnScale } from '@/composables/useOwnScale'
 import { useSession } from '@/stores/session'
 import FeelStep from './FeelStep.vue'
 import NumberPad from './NumberPad.vue'
@@ -46,6 +47,7 @@ const RUN = {
   formula_archived: false,
 } as unknown as RunOut
 
+enableAutoUnmount(afterEach)
 beforeEach(async () => {
   localStorage.clear()
   await onTheBench()
@@ -99,6 +101,51 @@ describe('weighing', () => {
     const view = mount(WeighStep, { props: { step: STEP, mixed: false } })
     expect(view.text()).toContain('430 to 470 g is right')
     expect(view.text()).toContain('changed from 420 g')
+  })
+
+  it('into a bowl for each begins when an empty one stands on the scale, and weighs what comes into it', async () => {
+    let send: ReadableStreamDefaultController<Uint8Array> | undefined
+    const readable = new ReadableStream<Uint8Array>({ start: (controller) => void (send = controller) })
+    const port = { open: () => Promise.resolve(), close: () => Promise.resolve(), readable }
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) }, configurable: true })
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const shows = async (text: string): Promise<void> => {
+      send?.enqueue(new TextEncoder().encode(`${text}\r\n`))
+      // A stream answers in its own time, and intervals are not faked.
+      await new Promise<void>((later) => {
+        const soon = setInterval(() => {
+          clearInterval(soon)
+          later()
+        }, 1)
+      })
+      await flushPromises()
+    }
+    const rest = async (): Promise<void> => {
+      await vi.advanceTimersByTimeAsync(1300)
+      await flushPromises()
+    }
+    const view = mount(WeighStep, { props: { step: STEP, mixed: false } })
+    const press = (word: string) =>
+      view
+        .findAll('button')
+        .find((b) => b.text() === word)
+        ?.trigger('click')
+    await press('a scale at this computer')
+    await vi.advanceTimersByTimeAsync(0)
+    await shows('ST,GS,+ 0.0 g')
+    await press('all into one bowl')
+    expect(view.text()).toContain('Put an empty bowl on the scale.')
+    await shows('ST,GS,+ 240.0 g')
+    await rest()
+    expect(view.text()).not.toContain('Put an empty bowl')
+    expect(view.get('.live').text()).toContain('0 g on the scale')
+    await shows('ST,GS,+ 660.0 g')
+    await rest()
+    // It lay still within what is right: it is weighed, without the bowl.
+    expect(useRun().weights.get('water')).toBe(420)
+    await useOwnScale().leave()
+    vi.useRealTimers()
+    Reflect.deleteProperty(navigator, 'serial')
   })
 
   it('logs what is written with one touch', async () => {
