@@ -1,5 +1,6 @@
 """Files of products into the pantry: matched, checked in the background, put in all at once or not at all."""
 
+from dataclasses import replace
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -12,7 +13,8 @@ from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import described, new_key
-from substrata import load_library
+from substrata import Library, load_library
+from substrata.errors import LabelError
 from substrata.labels.pack_document import write_lot
 from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
 
@@ -155,8 +157,12 @@ def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
             if row.lot is None:
                 bad.append(bad_row(row))
                 continue
+            told = _described(row, Lot(key=""), library)
+            if isinstance(told, ReadRow):
+                bad.append(bad_row(told))
+                continue
             good += 1
-            odd += bool(described(Lot(key=""), write_lot(row.lot), library).trouble)
+            odd += bool(told.trouble)
         if not progress.report(min(start + _CHUNK, len(table.rows))):
             return None
     counts = {"good": good, "odd": odd, "bad": len(bad)}
@@ -175,7 +181,10 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
     for read in read_rows(table, mapped, library):
         if read.lot is not None:
             lot = Lot(kitchen_id=result.kitchen_id, key=new_key(), updated_by_id=result.created_by_id)
-            rows.append(described(lot, write_lot(read.lot), library))
+            told = _described(read, lot, library)
+            if isinstance(told, ReadRow):  # it was told when the rows were looked at
+                continue
+            rows.append(told)
             rows[-1].touched_at = now
             if len(rows) % _CHUNK == 0 and not progress.report(len(rows)):
                 return None
@@ -188,6 +197,16 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
         locked.save()
         bump_revision(locked.kitchen)
     return {"good": len(rows)}
+
+
+def _described(row: ReadRow, lot: Lot, library: Library) -> Lot | ReadRow:
+    """A row as it would be kept; the row with its problem where it cannot: one odd row never stops the others."""
+    if row.lot is None:
+        return row
+    try:
+        return described(lot, write_lot(row.lot), library)
+    except LabelError as error:
+        return replace(row, lot=None, problem=error)
 
 
 def bad_row(row: ReadRow) -> dict[str, Any]:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
+from math import floor, log10
 
 from substrata.labels.sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
 from substrata.pantry.ingredient import Ingredient
@@ -105,11 +106,22 @@ def _rescaled(key: str, factor: float) -> Callable[[Label, Ingredient], Label | 
         if not number:
             return None
         scaled = number * factor
-        return _refigured(label, {key: f"{scaled:.0f}" if scaled >= 100 else f"{scaled:.3g}"})
+        return _refigured(label, {key: _as_printed(scaled)}) if scaled >= _LEAST_PRINTED else None
 
     return mend
 
 
+def _as_printed(value: float) -> str:
+    """Three figures as a label prints them: never as a power of ten, which nobody could read in again.
+
+    >>> _as_printed(1234.5), _as_printed(12.345), _as_printed(0.0123)
+    ('1234', '12.3', '0.0123')
+    """
+    decimals = max(2 - floor(log10(value)), 0)
+    return f"{value:.{decimals}f}"
+
+
+_LEAST_PRINTED = 0.001  # no label prints less than that of anything
 _SALT = constant("salt_per_sodium")
 _SLIPS = (
     _Slip(code="eu-read-as-us", text="It looks like a European label read as one of the United States: "

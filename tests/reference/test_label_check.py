@@ -5,6 +5,8 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from hypothesis import example, given
+from hypothesis import strategies as st
 
 from substrata import load_library
 from substrata.labels.check import check_lot
@@ -117,3 +119,24 @@ def test_every_row_of_the_pantry_lies_where_packs_do_or_says_why(figure):
             figure,
         )
     assert seen > 20
+
+
+PRINTED = st.one_of(
+    st.integers(0, 9000).map(str),
+    st.decimals(0, 999, places=2).map(str),
+    st.sampled_from(["<1", "<0.5", "0", "0.01", "0.02", "0.001"]),
+)
+FIGURES_OF = ("energy_kcal", "fat_g", "saturates_g", "carbohydrate_g", "fibre_g", "sugars_g", "protein_g")
+
+
+@example(
+    {"energy_kcal": "590", "fat_g": "52", "carbohydrate_g": "19", "fibre_g": "9", "protein_g": "21", "salt_g": "0.02"},
+    100.0,
+)
+@given(st.dictionaries(st.sampled_from((*FIGURES_OF, "salt_g")), PRINTED), st.floats(1, 1000))
+def test_no_label_that_can_be_read_breaks_the_check(figures, per_g):
+    """A trace of salt read as its sodium in milligrams was mended to a power of ten, which no label has."""
+    label = Label(style="eu", per_g=per_g, per_digit_g=1.0, figures=figures)
+    told = looked_over("almond-flour", label)
+    if told.mistake is not None and told.mistake.label is not None:
+        assert all("e" not in text for text in told.mistake.label.figures.values())
