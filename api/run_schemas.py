@@ -11,7 +11,7 @@ from kitchen.models import Run, RunEntry
 from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
 from substrata.bench.run_document import Verdict
-from substrata.bench.steps import RunPlan
+from substrata.bench.run_step import RunPlan
 from substrata.trials.learning import Learned, Odd
 from substrata.trials.next_trial import Check
 from substrata.trials.over_time import FigureKind, RunPoint

@@ -7,72 +7,23 @@ formula's, times and temperatures the stations'.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import cache
-from typing import Literal
 
-from substrata.batch.weighed import FRYING, WeighedLine
+from substrata.bench.bake_steps import bake_steps, cooling_step
 from substrata.bench.feel import as_poured
+from substrata.bench.run_step import RunPlan, RunStep, sentence
 from substrata.bench.tolerance import Tolerance, tolerances
+from substrata.bench.weighing import spoons, weighing_order
 from substrata.context.dough import Dough
 from substrata.dough.handling import HandlingForecast
-from substrata.errors import AmountError, FormulaError, OvenError
-from substrata.pantry.weigh import weigh
-from substrata.quantities.amount import parse_amount
+from substrata.errors import FormulaError, OvenError
 from substrata.quantities.tables import Row, constant, read_table
-from substrata.settings import Settings
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
-Group = Literal["ready", "prep", "weigh", "mix", "rest", "shape", "bake", "cool", "finish"]
-Kind = Literal["do", "weigh", "wait", "measure", "moment", "feel"]
-_SPOONED_G = 12.0  # up to it a kitchen measure is told besides the grams (common practice)
-_EIGHTHS = (0.125, 0.25, 0.5, 0.75, 1.0, 1.5, 2.0, 2.5, 3.0)
-_FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1.0: "1", 1.5: "1½", 2.0: "2", 2.5: "2½", 3.0: "3"}
 _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
 _PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
-
-
-@dataclass(frozen=True, kw_only=True)
-class RunStep:
-    """One thing to do."""
-
-    id: str  # stable for a formula: what is logged of it refers to it
-    group: Group
-    kind: Kind
-    text: str
-    grams: float | None = None  # to weigh, of all batches
-    low_g: float | None = None  # nobody minds what lies between
-    high_g: float | None = None
-    because: str = ""  # what minds first when it is off: a bracket's key, or "handling"
-    measure: str = ""  # a kitchen measure for what is small
-    line: str = ""
-    role: str = ""
-    bowl: str = ""
-    minutes: float | None = None  # how long; None takes no time of its own
-    check_min: float | None = None  # when to look first
-    target: str = ""  # "240 g after squeezing", "38–45 °C", "8 mm"
-    sign: str = ""  # how it looks when it is right
-    measures: str = ""  # field of the log that a number goes to: dough_c, thickness_mm …
-    moment: str = ""  # moment that pressing it marks: mixed, in, out …
-    starts: str = ""  # moment at which its clock begins by itself
-    slip: str = ""  # small thing that is done or left
-    cautions: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True, kw_only=True)
-class RunPlan:
-    """A run before it begins."""
-
-    steps: tuple[RunStep, ...]
-    dough_g: float  # of all batches
-    pieces: float
-    piece_g: float
-    ready_min: float | None  # in the oven
-    wanted_low: str  # handling classes it is shaped at
-    wanted_high: str
-    text: str
 
 
 def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
@@ -133,8 +84,9 @@ class _Maker:
         yield self._rest()
         yield self._shape()
         yield self._proof()
-        yield self._bake()
-        yield self._after()
+        if self.forecast is not None:
+            yield bake_steps(self.forecast, self.signs, self.dough.batch.whole_g, self.batches)
+        yield iter((cooling_step(self.signs),))
 
     def _tasks(self, *kinds: str) -> Iterator[PrepTask]:
         return (task for kind in kinds for task in self.prep.tasks if task.kind == kind)
@@ -373,103 +325,9 @@ class _Maker:
                 id=f"slip:{slip.text('slip')}",
                 group="shape",
                 kind="do",
-                text=_sentence(slip.text("words")),
+                text=sentence(slip.text("words")),
                 slip=slip.text("slip"),
             )
-
-    def _bake(self) -> Iterator[RunStep]:
-        forecast = self.forecast
-        if forecast is None:
-            return
-        where = "oil" if forecast.fried else "oven"
-        yield RunStep(
-            id="weight_in",
-            group="bake",
-            kind="measure",
-            text="Weigh what goes in, tray and paper taken off",
-            grams=self.dough.batch.whole_g * self.batches,
-            measures="weight_in_g",
-            target="weight before and after tells twice as much as the clock",
-        )
-        ready = forecast.ready_min
-        now = 0.0
-        last = len([s for s in forecast.stages if s.kind != "rest" and not s.moment]) - 1
-        seen = -1
-        for number, stage in enumerate(s for s in forecast.stages if s.kind != "rest"):
-            if stage.moment:
-                yield RunStep(
-                    id=f"stage:{number}:{stage.kind}",
-                    group="bake",
-                    kind="moment",
-                    text=_sentence(stage.name),
-                    moment=_MOMENTS.get(stage.kind, ""),
-                    slip={"flip": "flip", "rotate": "turn"}.get(stage.kind, ""),
-                    target=f"after {now:.0f} min",
-                )
-                continue
-            seen += 1
-            final = seen == last
-            minutes = stage.end_min - stage.start_min
-            now = stage.end_min
-            yield RunStep(
-                id=f"stage:{number}:{stage.kind}",
-                group="bake",
-                kind="wait",
-                text=_sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.oven_c:.0f} °C"),
-                minutes=minutes,
-                check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
-                moment="in" if seen == 0 else "",
-                target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
-                sign=self.signs.text("out") if final else "",
-                cautions=forecast.cautions if final else (),
-            )
-        turned = any(s.kind in ("rotate", "flip") for s in forecast.stages)
-        if not turned and not forecast.fried and ready and ready.best > 8:
-            yield RunStep(
-                id="slip:turn",
-                group="bake",
-                kind="moment",
-                text="Turn the tray; swap two trays",
-                target=f"after {ready.best / 2:.0f} min",
-                check_min=ready.best / 2,
-                moment="turn",
-                slip="turn",
-            )
-        core = forecast.core_c_at_ready
-        yield RunStep(
-            id="out",
-            group="bake",
-            kind="moment",
-            text=f"Out of the {where}",
-            moment="out",
-            measures="core_c",
-            target=f"core about {core:.0f} °C" if core else "",
-            sign=self.signs.text("out"),
-        )
-        if forecast.bake_to_g:
-            to = forecast.bake_to_g
-            yield RunStep(
-                id="weight_out",
-                group="bake",
-                kind="measure",
-                text="Weigh what came out",
-                grams=to.best * self.batches,
-                low_g=to.low * self.batches,
-                high_g=to.high * self.batches,
-                measures="weight_out_g",
-                target=f"{to.best * self.batches:.0f} g ({to.low * self.batches:.0f}–{to.high * self.batches:.0f})",
-            )
-
-    def _after(self) -> Iterator[RunStep]:
-        minutes = self.signs.number_in("cool_min", 0)
-        yield RunStep(
-            id="cool",
-            group="cool",
-            kind="wait",
-            text="Let it cool" if minutes > 5 else "Let it stand",
-            minutes=minutes,
-            sign=self.signs.text("after"),
-        )
 
 
 _ACTS = {
@@ -480,15 +338,6 @@ _ACTS = {
     "squeeze": "Squeeze in a cloth, {times} grips",
     "stand": "Let it stand and drain",
 }
-_MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
-
-
-def _sentence(words: str) -> str:
-    return words[:1].upper() + words[1:]
-
-
-def _window(low: float, high: float) -> str:
-    return f"look from {low:.0f}, out by {high:.0f} min"
 
 
 def _classes(handling: HandlingForecast) -> str:
@@ -522,43 +371,3 @@ def slips_of(dough: Dough, wanted: tuple[str, ...] = ()) -> tuple[Row, ...]:
         and (not row.text("roles") or not roles.isdisjoint(row.text("roles").split()))
     }
     return tuple(rows[key] for key in wanted if key in rows) if wanted else tuple(rows.values())
-
-
-def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
-    """The lines in the order in which they are weighed, each with its bowl and a note; frying fat is not weighed."""
-    rows = [row for row in read_table("weighing_order.csv") if row.text("dough_kind") in (dough.kind, "*")]
-    left = [w for w in dough.batch.lines if w.role != FRYING and w.grams.value > 0]
-    ordered = []
-    for row in rows:
-        roles = row.text("roles").split()
-        here = [w for w in left if w.role in roles]
-        # Large amounts first: what is spilled into them weighs little.
-        for w in sorted(here, key=lambda w: (roles.index(w.role) if row.text("note") else 0, -w.grams.value)):
-            ordered.append((w, row.text("bowl"), row.text("note")))
-            left.remove(w)
-    return (*ordered, *((w, "aside", "") for w in left))
-
-
-def spoons(line: WeighedLine, grams: float, settings: Settings) -> str:
-    """A kitchen measure for a small weight, as near as spoons come; "" where a spoon tells nothing.
-
-    Args:
-        line: what is weighed.
-        grams: how much.
-        settings: the kitchen's spoons.
-    """
-    if grams > _SPOONED_G or line.role in ("egg", "cheese", "vegetable", "liquid"):
-        return ""
-    for name in ("tsp", "tbsp"):
-        try:
-            each = weigh(parse_amount(f"1 {name}"), line.ingredient, settings).value
-        except AmountError:
-            return ""
-        number = grams / each
-        if number > _EIGHTHS[-1] and name == "tsp":
-            continue
-        near = min(_EIGHTHS, key=lambda eighth: abs(eighth - number))
-        if abs(near - number) > 0.2 * number:
-            return ""
-        return f"{'about ' if abs(near - number) > 0.05 * number else ''}{_FRACTIONS[near]} {name}"
-    return ""

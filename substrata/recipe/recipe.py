@@ -8,8 +8,10 @@ from functools import cache
 
 from substrata.batch.cost import cost
 from substrata.bench.feel import as_poured
-from substrata.bench.steps import RunPlan, RunStep, run_steps, weighing_order
+from substrata.bench.run_step import RunPlan, RunStep
+from substrata.bench.steps import run_steps
 from substrata.bench.tolerance import Tolerance, tolerances
+from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import MethodEdit

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 from functools import cache
 from math import ceil
 
-from substrata.bench.steps import RunPlan, RunStep, run_steps
+from substrata.bench.run_step import RunPlan, RunStep
+from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
 from substrata.dough.resting import place_of
 from substrata.errors import OvenError

@@ -2,7 +2,8 @@
 
 import pytest
 
-from substrata.bench.steps import run_steps, spoons, weighing_order
+from substrata.bench.steps import run_steps
+from substrata.bench.weighing import spoons, weighing_order
 from substrata.errors import FormulaError
 from tests.bench.conftest import DEMO, demo, made
 
