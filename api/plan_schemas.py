@@ -8,6 +8,8 @@ from pydantic import ConfigDict, Field
 
 from api.document_schemas import Text
 from kitchen.models import Plan
+from kitchen.services.plans import NamedBake
+from substrata.schedule.bakes_csv import MOST_TEXT
 from substrata.schedule.moves import MoveConflict
 from substrata.schedule.planned import Planned
 from substrata.schedule.shopping import ShoppingRow
@@ -192,3 +194,25 @@ class PlanJobIn(Schema):
 
     kind: Literal["plan"]
     plan_id: int
+
+
+class BakesIn(Schema):
+    """A table of bakes: formula, ready, batches, fresh_h."""
+
+    text: str = Field(max_length=MOST_TEXT)
+
+
+class NamedBakeOut(Schema):
+    """One bake of it."""
+
+    formula_id: int  # 0 where the kitchen has none of that name
+    name: str
+    due: str
+    batches: float
+    fresh_h: float | None
+
+    @classmethod
+    def of(cls, one: NamedBake) -> "NamedBakeOut":
+        """The row as the page takes it."""
+        row = one.row
+        return cls(formula_id=one.formula_id, name=row.formula, due=row.ready, batches=row.batches, fresh_h=row.fresh_h)

@@ -6,9 +6,11 @@ from ninja import Query, Router
 from api.errors import ProblemOut
 from api.person import person
 from api.plan_schemas import (
+    BakesIn,
     FeedIn,
     MoveIn,
     MoveOut,
+    NamedBakeOut,
     PlanDocument,
     PlanFileOut,
     PlanOut,
@@ -41,6 +43,12 @@ def list_plans(request: HttpRequest, kitchen_id: int, query: Query[PlansQuery]) 
 def create_plan(request: HttpRequest, kitchen_id: int, payload: PlanDocument) -> tuple[int, PlanOut]:
     """A new plan."""
     return 201, PlanOut.of(plans.create_plan(person(request), kitchen_id, payload.model_dump()))
+
+
+@router.post(f"{ALL}/read", response={200: list[NamedBakeOut], **Problems}, operation_id="read_bakes")
+def read_bakes(request: HttpRequest, kitchen_id: int, payload: BakesIn) -> list[NamedBakeOut]:
+    """A list of bakes as a table of text, with the formulas that it names; nothing is kept."""
+    return [NamedBakeOut.of(one) for one in plans.named_bakes(person(request), kitchen_id, payload.text)]
 
 
 @router.get(ONE, response={200: PlanOut, **Problems}, operation_id="open_plan")
@@ -111,7 +119,7 @@ def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: Fe
 
 @router.get(f"{ONE}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
 def plan_file(request: HttpRequest, kitchen_id: int, plan_id: int, style: str) -> PlanFileOut:
-    """It as a file: ics, csv or json."""
+    """It as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json."""
     name, text = plans.written_plan(person(request), kitchen_id, plan_id, style)
     return PlanFileOut(name=name, text=text)
 

@@ -12,6 +12,7 @@ import orjson
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
+from django.db.models.functions import Lower
 from django.utils import timezone
 
 from kitchen.errors import Conflict as Raced
@@ -26,6 +27,7 @@ from substrata import load_library
 from substrata.context.dough import Dough
 from substrata.labels.pack_document import read_lot
 from substrata.oven.profile import OvenProfile
+from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
 from substrata.schedule.plan_document import Plan as CorePlan
 from substrata.schedule.plan_document import read_plan, write_plan
 from substrata.schedule.problem import Placed
@@ -84,6 +86,30 @@ def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
     plan.save()
     record(member, "plan.create", plan=plan.pk, name=plan.name)
     return plan
+
+
+@dataclass(frozen=True, kw_only=True)
+class NamedBake:
+    """A row of a list with the formula that it names; 0 where the kitchen has none of that name."""
+
+    formula_id: int
+    row: BakeRow
+
+
+def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
+    """Read a list of bakes and find its formulas by their names, small and capital letters alike.
+
+    Raises:
+        FormulaError: when a row cannot be read.
+    """
+    member = membership(user, kitchen_id)
+    rows = read_bakes(text)
+    named = Formula.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).annotate(plain=Lower("name"))
+    # Of two with one name the one that was touched last.
+    found = dict(
+        named.filter(plain__in={row.formula.lower() for row in rows}).order_by("touched_at").values_list("plain", "pk")
+    )
+    return [NamedBake(formula_id=found.get(row.formula.lower(), 0), row=row) for row in rows]
 
 
 @transaction.atomic
@@ -367,7 +393,7 @@ def feed(key: str) -> str:
 
 
 def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple[str, str]:
-    """A plan as a file: iCalendar, CSV, or the open plan document.
+    """A plan as a file: iCalendar, its tasks or its bakes as CSV, or the open plan document.
 
     Returns:
         Its name and text.
@@ -380,8 +406,15 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
     if style == "json":
         text = orjson.dumps(write_plan(core_plan(member, plan.document)), option=orjson.OPT_INDENT_2).decode()
         return f"plan-{plan.on}.plan.json", text
+    if style == "bakes":
+        bakes = core_plan(member, plan.document).bakes
+        rows = [
+            BakeRow(row=n, formula=b.formula.name, ready=b.due, batches=b.batches, fresh_h=b.fresh_h)
+            for n, b in enumerate(bakes, 2)
+        ]
+        return f"bakes-{plan.on}.csv", write_bakes(rows)
     if style not in ("ics", "csv"):
-        raise Refused("no such file", got=style[:20], allowed="ics, csv, json", field="style")
+        raise Refused("no such file", got=style[:20], allowed="ics, csv, bakes, json", field="style")
     _placed(plan)
     return f"plan-{plan.on}.{style}", plan_file(plan, style)
 

@@ -38,7 +38,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "lean", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
+    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "read_bakes", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 LABEL = {"document": sample(), "style": "us", "baked_on": "2026-06-06"}
 BAGS = {"document": sample(), "bags": 3, "made_on": "2026-06-06"}
@@ -56,6 +56,7 @@ PLAN = {
 }
 CHEESES = [{"id": i, "ingredient": i, "grams": 100, "entered": "100 g"} for i in ("mozzarella", "cheddar")]
 BODIES = {
+    "read_bakes": {"text": "formula,ready\nRolls,2026-11-28 14:00"},
     "lean": {"document": sample() | {"lines": CHEESES}, "group": ["mozzarella", "cheddar"], "by": "strength", "towards": 0.5},
     "remedies": {"document": sample()}, "mix": {"document": sample(), "group": ["egg", "water"], "line": "egg", "grams": 90}, "what_if": {"document": sample(), "line": sample()["lines"][0]["id"]},
     "analyse": sample(), "create_formula": sample(), "save_draft": {"document": sample(), "lock": 1}, "save_version": {"lock": 1},

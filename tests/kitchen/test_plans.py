@@ -6,7 +6,7 @@ import pytest
 from icalendar import Calendar
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
-from kitchen.models import Job, Plan
+from kitchen.models import Formula, Job, Plan
 from kitchen.services import formulas, pantry, plans
 from kitchen.services.jobs import run_job
 from substrata.errors import FormulaError
@@ -217,3 +217,19 @@ def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
     plans.delete_plan(baker, kitchen.pk, plan.pk)
     assert not kitchen.bakes.filter(state="planned").exists()
     assert lot.picks.filter(bake__state="planned").count() == 0
+
+
+def test_a_list_of_bakes_goes_out_and_names_its_formulas_when_it_comes_in(people, kitchen, planned):
+    name, text = plans.written_plan(people["baker"], kitchen.pk, planned.pk, "bakes")
+    assert name.endswith(".csv")
+    found = plans.named_bakes(
+        people["baker"], kitchen.pk, text.replace(planned_name(planned), planned_name(planned).upper(), 1)
+    )
+    assert [one.formula_id for one in found] == [bake["formula_id"] for bake in planned.document["bakes"]]
+    assert [one.row.ready[:16] for one in found] == [bake["due"][:16] for bake in planned.document["bakes"]]
+    odd = plans.named_bakes(people["viewer"], kitchen.pk, "formula,ready\nMoon pies,2026-11-28 14:00")
+    assert [one.formula_id for one in odd] == [0]
+
+
+def planned_name(plan):
+    return Formula.objects.get(pk=plan.document["bakes"][0]["formula_id"]).name

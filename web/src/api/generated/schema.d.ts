@@ -1360,6 +1360,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/plans/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Bakes
+         * @description A list of bakes as a table of text, with the formulas that it names; nothing is kept.
+         */
+        post: operations["read_bakes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/plans/{plan_id}": {
         parameters: {
             query?: never;
@@ -1417,7 +1437,7 @@ export interface paths {
         };
         /**
          * Plan File
-         * @description It as a file: ics, csv or json.
+         * @description It as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json.
          */
         get: operations["plan_file"];
         put?: never;
@@ -2666,6 +2686,14 @@ export interface components {
             grams: number;
             /** Minutes */
             minutes: number | null;
+        };
+        /**
+         * BakesIn
+         * @description A table of bakes: formula, ready, batches, fresh_h.
+         */
+        BakesIn: {
+            /** Text */
+            text: string;
         };
         /**
          * Basis
@@ -5827,6 +5855,22 @@ export interface components {
             minutes: number;
             /** Task */
             task: string;
+        };
+        /**
+         * NamedBakeOut
+         * @description One bake of it.
+         */
+        NamedBakeOut: {
+            /** Batches */
+            batches: number;
+            /** Due */
+            due: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Fresh H */
+            fresh_h: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * NamedStage
@@ -14362,6 +14406,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_bakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedBakeOut"][];
                 };
             };
             /** @description Unauthorized */

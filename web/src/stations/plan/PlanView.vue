@@ -58,7 +58,7 @@ const filing = useDo((style: string, at) =>
     api.GET('/api/kitchens/{kitchen_id}/plans/{plan_id}/files/{style}', { params: { path: { ...at, plan_id: props.planId, style } } }),
   ),
 )
-const TYPES: Record<string, string> = { ics: 'text/calendar', csv: 'text/csv', json: 'application/json' }
+const TYPES: Record<string, string> = { ics: 'text/calendar', csv: 'text/csv', bakes: 'text/csv', json: 'application/json' }
 async function save(style: string): Promise<void> {
   const file = await filing.run(style)
   if (!file) return
@@ -94,6 +94,9 @@ watch(
           <v-btn class="quiet-button" @click="save('ics')">Calendar file</v-btn>
           <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
         </template>
+        <v-btn class="quiet-button" title="what is to be ready when, as a list that can be read in again" @click="save('bakes')"
+          >List</v-btn
+        >
         <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
         <router-link class="quiet-button" to="/plan">All days</router-link>
       </header>

@@ -29,7 +29,35 @@ const ovens = useAsk(
   () => ['ovens for plans'],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })),
 )
-const chosen = ref<{ id: number; name: string }[]>([])
+interface Chosen {
+  id: number
+  name: string
+  due?: string
+  batches?: number
+  fresh_h?: number | null
+}
+const chosen = ref<Chosen[]>([])
+/** A list from a file, each bake with its own time: what names no formula of the kitchen is told. */
+const chooser = ref<HTMLInputElement>()
+const unknown = ref<string[]>([])
+const reading = useDo(
+  (text: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/plans/read', { params: { path: at }, body: { text } })),
+  {
+    here: true,
+    then: (bakes) => {
+      chosen.value = bakes.filter((b) => b.formula_id).map((b) => ({ ...b, id: b.formula_id }))
+      unknown.value = bakes.filter((b) => !b.formula_id).map((b) => b.name)
+      const first = bakes.map((b) => b.due).sort()[0]
+      if (first && first.slice(0, 16) < start.value) start.value = `${first.slice(0, 10)}T00:00`
+    },
+  },
+)
+async function read(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) await reading.run(await file.text())
+  input.value = ''
+}
 const due = ref(inDays(1, 18))
 const start = ref(inDays(1, 7))
 const tick = (id: number, name: string): void => {
@@ -57,9 +85,9 @@ const creating = useDo(
           bakes: chosen.value.map((c, n) => ({
             formula_id: c.id,
             id: String(n + 1),
-            due: due.value,
-            batches: 1,
-            fresh_h: null,
+            due: c.due ?? due.value,
+            batches: c.batches ?? 1,
+            fresh_h: c.fresh_h ?? null,
             oven: '',
             priority: 1,
           })),
@@ -106,6 +134,18 @@ const rows = computed(() => page.answer.value?.rows ?? [])
             <v-checkbox-btn :model-value="chosen.some((c) => c.id === f.id)" :label="f.name" @update:model-value="tick(f.id, f.name)" />
           </li>
         </ul>
+        <p class="list">
+          <v-btn class="quiet-button tiny-button" :disabled="reading.busy.value" @click="chooser?.click()">From a list (CSV)</v-btn>
+          <input ref="chooser" type="file" accept=".csv,.tsv,text/csv,text/plain" hidden aria-label="A list of bakes" @change="read" />
+          <span class="note">formula, ready, batches, fresh_h</span>
+        </p>
+        <ul v-if="chosen.some((c) => c.due)" class="told">
+          <li v-for="(c, n) in chosen" :key="n">
+            {{ c.name }}<span class="note"> · {{ (c.due ?? due).slice(0, 16).replace('T', ' ') }} · {{ c.batches ?? 1 }}×</span>
+          </li>
+        </ul>
+        <p v-if="unknown.length" class="act" role="alert">No formula of this name here: {{ unknown.join(', ') }}.</p>
+        <p v-if="reading.trouble.value" class="act" role="alert">{{ reading.trouble.value }}</p>
         <p v-if="creating.trouble.value" role="alert" class="act">{{ creating.trouble.value }}</p>
         <v-btn
           class="act-button"
@@ -129,6 +169,18 @@ const rows = computed(() => page.answer.value?.rows ?? [])
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 380px);
   gap: 40px;
+}
+
+.list {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+.told {
+  margin: 4px 0 10px;
+  padding: 0;
+  list-style: none;
 }
 
 .days,

@@ -186,6 +186,32 @@ describe('the lanes of a day', () => {
   })
 })
 
+describe('a list of bakes', () => {
+  it('is read from a file; each keeps its time, and what is not known is told', async () => {
+    await onTheBench()
+    answering('/plans', { rows: [], total: 0 })
+    answering('/formulas', { items: [], total: 0 })
+    answering('/ovens', [])
+    answering('/plans/read', [
+      { formula_id: 7, name: 'Rolls', due: '2026-11-28T09:30', batches: 2, fresh_h: null },
+      { formula_id: 0, name: 'Moon pies', due: '2026-11-28T09:30', batches: 1, fresh_h: null },
+    ])
+    const view = mount(PlansHome, { global })
+    await flushPromises()
+    const input = view.get('input[type=file]')
+    Object.defineProperty(input.element, 'files', { value: [new File(['formula,ready'], 'day.csv')] })
+    await input.trigger('change')
+    await vi.waitFor(() => {
+      expect(view.text()).toContain('No formula of this name here: Moon pies.')
+    })
+    expect(view.get('.told').text()).toBe('Rolls · 2026-11-28 09:30 · 2×')
+    await view.get('.act-button').trigger('click')
+    await flushPromises()
+    const made = asked.filter((a) => a.method === 'POST' && a.path.endsWith('/plans')).at(-1)?.body as PlanDocument
+    expect(made.bakes).toMatchObject([{ formula_id: 7, due: '2026-11-28T09:30', batches: 2 }])
+  })
+})
+
 describe('what a plan is made of', () => {
   beforeEach(async () => {
     await onTheBench()
