@@ -73,6 +73,7 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edi
 <style scoped>
 .go {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 14px;
   margin: 12px 0;

@@ -163,4 +163,13 @@ watch([score, points], () => {
   padding: 0;
   color: var(--ink-2);
 }
+
+@media (max-width: 700px) {
+  .field,
+  .sure {
+    flex: 1 1 calc(50% - 12px);
+    width: auto;
+    min-width: 0;
+  }
+}
 </style>
