@@ -170,20 +170,28 @@ class Sheet:
 
 
 def _contributions(batch: Batch, parts: Floats, below: Floats, variances: Floats) -> tuple[Contribution, ...]:
-    whole, spread = sum(map(abs, parts.tolist())) or 1.0, float(variances.sum()) or 1.0
-    denominator = float(below.sum()) or 1.0
-    rows = [
-        Contribution(
-            line=w.line.id,
-            name=w.ingredient.name,
-            amount=amount,
-            share=abs(amount) / whole,
-            against=held / denominator,
-            spread_share=variance / spread,
-        )
-        for w, amount, held, variance in zip(
-            batch.lines, parts.tolist(), below.tolist(), variances.tolist(), strict=True
-        )
+    amounts, helds, spreads = parts.tolist(), below.tolist(), variances.tolist()
+    whole, spread, denominator = sum(map(abs, amounts)) or 1.0, sum(spreads) or 1.0, sum(helds) or 1.0
+    names = batch.once(_names)
+    # Sorted as plain numbers, the line last: every figure of an analysis is sorted so.
+    rows = sorted(
+        (-abs(amount) / whole, -held / denominator, -variance / spread, n)
+        for n, (amount, held, variance) in enumerate(zip(amounts, helds, spreads, strict=True))
         if amount or variance
-    ]
-    return tuple(sorted(rows, key=lambda c: (-c.share, -c.against, -c.spread_share)))
+    )
+    return tuple(
+        Contribution(
+            line=names[n][0],
+            name=names[n][1],
+            amount=amounts[n],
+            share=-share,
+            against=-against,
+            spread_share=-spread_share,
+        )
+        for share, against, spread_share, n in rows
+    )
+
+
+def _names(batch: Batch) -> tuple[tuple[str, str], ...]:
+    """Id and name of each line."""
+    return tuple((w.line.id, w.ingredient.name) for w in batch.lines)
