@@ -13,8 +13,9 @@ from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
 from substrata.schedule.check import score
 from substrata.schedule.listed import listed
-from substrata.schedule.plan_document import Clock, Pin, Plan
-from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, Task, hand_times
+from substrata.schedule.pins import check_pins, pinned
+from substrata.schedule.plan_document import Clock, Plan
+from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, hand_times
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import Effort, solve
 from substrata.schedule.sure import CARES, STALE, Care, Holds, Tight, careful, holds
@@ -189,7 +190,7 @@ def bench_of(
         for n, c in enumerate(plan.closed)
     )
     problem = Problem(
-        tasks=tuple(_pinned(tasks, plan.pins, clock)),
+        tasks=tuple(pinned(tasks, plan.pins, clock)),
         lags=tuple(lag for own in made for lag in own.lags),
         dues=tuple(dues),
         ovens=ovens,
@@ -214,20 +215,6 @@ def _there_is_one(own: BakeTasks, has: Mapping[str, int], where: str) -> None:
         )
 
 
-def _pinned(tasks: list[Task], pins: tuple[Pin, ...], clock: Clock) -> list[Task]:
-    where = {pin.task: clock.minute(pin.start, "pins.start") for pin in pins}
-    strange = set(where) - {task.id for task in tasks}
-    if strange:
-        raise FormulaError(
-            "a pin names no task of the plan",
-            got=", ".join(sorted(strange))[:80],
-            allowed=", ".join(task.id for task in tasks)[:200],
-            remedy="take the pin out",
-            field="pins",
-        )
-    return [replace(task, fixed_start=max(where[task.id], 0)) if task.id in where else task for task in tasks]
-
-
 def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Offered | None = None) -> Planned:  # noqa: B008 - frozen
     """Plan it, as carefully as its deadlines allow.
 
@@ -242,6 +229,7 @@ def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Offered | None = N
     problem = bench.problem
     if bench.plan.happened:
         return _mended(bench, effort)
+    check_pins(problem, bench.clock)
     hard = pressed(problem)
     found: tuple[Schedule, Care] | None = None
     for care in CARES:

@@ -213,6 +213,31 @@ def test_pins_stay_and_strange_ones_are_refused(two):
         bench_of(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
 
 
+def test_pins_that_cannot_be_are_refused_before_anything_is_planned(two):
+    _, planned = two
+    at = {task.id: task for task in planned.tasks}
+
+    def pins(**minutes):
+        told = [
+            {"task": key.replace("_", ":"), "start": f"2026-06-06T{6 + m // 60:02d}:{m % 60:02d}"}
+            for key, m in minutes.items()
+        ]
+        bench = bench_of(read_plan(day(ROLLS, CRACKERS, pins=told)), LIBRARY)
+        return plan_of(bench, effort=Effort(seconds=0.5, workers=2))
+
+    with pytest.raises(FormulaError, match=r"Bake.*cannot begin so early") as error:
+        pins(**{"1_bake": 5})
+    assert error.value.field == "pins"
+    # Weighing and mixing come first, and ten minutes of rest: earlier than it was planned, and never at once.
+    with pytest.raises(FormulaError, match="cannot begin so early"):
+        pins(**{"1_mix": 200, "1_shape": 203})
+    with pytest.raises(FormulaError, match="pinned at once"):
+        pins(**{"1_mix": 200, "2_mix": 202})
+    told = {key.replace(":", "_"): at[key].start_min for key in ("1:mix", "1:shape", "2:mix", "1:bake")}
+    again = {task.id: task.start_min for task in pins(**told).tasks}
+    assert again["1:bake"] == at["1:bake"].start_min
+
+
 def test_the_list_is_the_sum_of_the_formulas():
     doughs = [(name, Dough(DEMO[name], LIBRARY), batches) for name, batches in ((ROLLS, 2), (CRACKERS, 1), (WRAPS, 3))]
     rows = {
