@@ -27,7 +27,7 @@ interface Ways {
   serial?: { requestPort: () => Promise<Port> }
   bluetooth?: { requestDevice: (wanted: { filters: { services: number[] }[] }) => Promise<Radio> }
 }
-export type Way = 'serial' | 'bluetooth'
+type Way = 'serial' | 'bluetooth'
 
 /** What most bench scales are set to (common practice). */
 const BAUD = 9600

@@ -3,7 +3,8 @@
  * Several cheeses, or flours, with a kept total. The eye falls on the shares; a move of one takes from the others, and every
  * bracket answers.
  */
-import { computed } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import { useDo } from '@/composables/useDo'
@@ -35,23 +36,48 @@ const mixing = useDo(
     ),
   { then: (made) => bench.edit(() => made.document as FormulaDocument) },
 )
-/** A step to either end of what tells them apart; pressed again it goes further. */
-const STEP = 0.25
 const LEANS = [
-  { word: 'milder', by: 'strength', towards: -STEP },
-  { word: 'stronger in taste', by: 'strength', towards: STEP },
-  { word: 'cheaper', by: 'price', towards: -STEP },
-  { word: 'dearer', by: 'price', towards: STEP },
+  { by: 'strength', from: 'mild', to: 'strong' },
+  { by: 'price', from: 'cheap', to: 'dear' },
 ] as const
+type Quality = (typeof LEANS)[number]['by']
+const SETTLED_MS = 250
+/** Where the handles stand, counted from the dough as it was when the first was pulled; any other edit begins anew. */
+const handles = reactive<Record<Quality, number>>({ strength: 0, price: 0 })
+const base = shallowRef<FormulaDocument | null>(null)
+const made = shallowRef<FormulaDocument | null>(null)
 const leaning = useDo(
-  ({ by, towards }: { by: 'strength' | 'price'; towards: number }, at) =>
+  ({ by, towards }: { by: Quality; towards: number }, at) =>
     settled(
       api.POST('/api/kitchens/{kitchen_id}/lean', {
         params: { path: at },
-        body: { document: bench.document as FormulaDocument, group: group.value.map((l) => l.id), by, towards },
+        body: { document: base.value as FormulaDocument, group: group.value.map((l) => l.id), by, towards },
       }),
     ),
-  { here: true, then: (made) => bench.edit(() => made.document as FormulaDocument) },
+  {
+    here: true,
+    then: (answer) => {
+      bench.edit(() => answer.document as FormulaDocument)
+      made.value = bench.document
+    },
+  },
+)
+const asked = ref<{ by: Quality; towards: number } | null>(null)
+function pull(by: Quality, towards: number): void {
+  const other = by === 'price' ? 'strength' : 'price'
+  if (handles[other] !== 0 || bench.document !== made.value || base.value === null) base.value = bench.document
+  handles[other] = 0
+  handles[by] = towards
+  asked.value = { by, towards }
+}
+watchDebounced(asked, (now) => now && leaning.run(now), { debounce: SETTLED_MS })
+watch(
+  () => bench.document,
+  (document) => {
+    if (document === made.value || leaning.busy.value) return
+    base.value = null
+    handles.strength = handles.price = 0
+  },
 )
 const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(session.units)}`
 </script>
@@ -79,26 +105,42 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
       <b class="figure">{{ grams(line.grams) }}</b>
       <span class="note">{{ percent(total ? line.grams / total : 0) }}</span>
     </label>
-    <p v-if="group.length > 1" class="leans" role="group" aria-label="Lean to one end">
-      <v-btn
-        v-for="l in LEANS"
-        :key="l.word"
-        class="quiet-button"
-        :disabled="!bench.mayEdit || leaning.busy.value"
-        @click="leaning.run({ by: l.by, towards: l.towards })"
-        >{{ l.word }}</v-btn
-      >
-    </p>
+    <div v-if="group.length > 1" class="leans">
+      <label v-for="l in LEANS" :key="l.by" class="lean">
+        <span>{{ l.from }}</span>
+        <v-slider
+          :model-value="handles[l.by]"
+          :min="-1"
+          :max="1"
+          :step="0.125"
+          :disabled="!bench.mayEdit"
+          :aria-label="`From ${l.from} to ${l.to}`"
+          @update:model-value="(towards: number) => pull(l.by, towards)"
+        />
+        <span>{{ l.to }}</span>
+      </label>
+    </div>
     <p v-if="leaning.trouble.value" class="act" role="alert">{{ leaning.trouble.value }}</p>
   </section>
 </template>
 
 <style scoped>
 .leans {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  margin-top: 10px;
+  display: grid;
+  gap: 6px;
+  max-width: 440px;
+  margin-top: 12px;
+}
+
+.lean {
+  display: grid;
+  grid-template-columns: 52px 1fr 52px;
+  gap: 10px;
+  align-items: center;
+}
+
+.lean span:first-child {
+  text-align: right;
 }
 
 .row {
