@@ -9,7 +9,7 @@ import numpy as np
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.weighed import WeighedLine
-from substrata.dough.yeast import alive
+from substrata.dough.yeast import alive, yeast_lines
 from substrata.pantry.drying import drying_numbers
 from substrata.quantities.tables import constant
 
@@ -168,7 +168,7 @@ def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
 
 def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
     """Yeast stirred into a dough of hot cheese does not live (from memory: it stops at 45 to 50 and dies by 58 °C)."""
-    yeast = tuple(w.line.id for w in r.dough.batch.lines if "yeast" in w.ingredient.flags and w.role == "lift")
+    yeast = tuple(w.line.id for w in yeast_lines(r.dough.batch))
     warm = r.dough.handling.temperature_c if r.dough.handling else 0.0
     if yeast and alive(warm) < 1:
         yield DoughWarning(

@@ -15,6 +15,7 @@ from substrata.balance.wish import Wish
 from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
+from substrata.dough.yeast import yeast_lines
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.ingredient import Ingredient
@@ -109,7 +110,7 @@ class Bench:
         given = {w.line.id for w in self.given.batch.lines}
         dough_g = max(self.given.batch.dough_g, self.kept.batch.dough_g)
         named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
-        raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.given.batch.lines)
+        raised = bool(yeast_lines(self.given.batch))
         caps = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
         gone_fat = sum(w.grams.value for w in self.given.batch.lines if w.role == "fat" and self._goes(w))
         slots = []

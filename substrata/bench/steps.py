@@ -16,6 +16,7 @@ from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import spoons, weighing_order
 from substrata.context.dough import Dough
 from substrata.dough.handling import HandlingForecast
+from substrata.dough.yeast import yeast_lines
 from substrata.errors import FormulaError, OvenError
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.stations.bake import BakeForecast, forecast_of
@@ -283,7 +284,7 @@ class _Maker:
         )
 
     def _proof(self) -> Iterator[RunStep]:
-        if any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.dough.inside.lines):
+        if yeast_lines(self.dough.inside):
             yield RunStep(
                 id="proof",
                 group="shape",

@@ -13,6 +13,7 @@ from substrata.dough.lift import gas_ratio
 from substrata.dough.resting import yeast_minutes
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
+from substrata.dough.yeast import yeast_lines
 from substrata.formula.formula import Formula
 from substrata.nutrition.facts import piece_ratio
 from substrata.settings import Settings
@@ -38,11 +39,10 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
         return lambda batch: piece_ratio(key, batch, formula, settings)
 
     def gas(batch: Batch) -> Ratio:
-        raised = any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines)
-        if not raised:
+        if not yeast_lines(batch):
             return gas_ratio(batch)
-        warm = bowl_of(batch.dough(), formula)[0].temperature_c
-        return gas_ratio(batch, warm, yeast_minutes(formula.mix, warm))
+        bowl = bowl_of(batch.dough(), formula)[0]
+        return gas_ratio(batch, bowl.temperature_c, yeast_minutes(formula, bowl.temperature_c))
 
     pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _OF_A_PIECE}
     return pieces | dict(_OF_THE_DOUGH) | {"lift": gas} | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}

@@ -17,7 +17,7 @@ from substrata.dough.handling_cause import HandlingCause, cracks, limiting_cause
 from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling, habit_of
 from substrata.dough.phases import sorted_by_phase
-from substrata.dough.resting import place_of
+from substrata.dough.resting import place_c, place_of
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
@@ -236,7 +236,7 @@ def bowl_of(
         ),
         temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
         rest_min=rest_of(formula) if rest_min is None else rest_min,
-        place_c=place_of(mix).degrees,
+        place_c=place_c(formula),
     )
     return bowl, heat
 

@@ -8,7 +8,7 @@ from functools import cache
 import numpy as np
 
 from substrata.dough.yeast import relative_rate
-from substrata.formula.formula import Mix
+from substrata.formula.formula import Formula, Mix
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import constant, read_table
 
@@ -23,7 +23,8 @@ class RestPlace:
     id: str  # as the document has it
     name: str
     where: str  # in a sentence: "in the fridge"
-    degrees: float | None  # °C; None where the dough keeps its own, covered on the bench
+    degrees: float | None  # °C, usually; None where the dough keeps its own, covered on the bench
+    told: str  # choice of the Prep station that says otherwise; "" where none does
     thing: str  # of a plan: what of the kitchen it takes up; "" where nothing
 
 
@@ -35,7 +36,8 @@ def rest_places() -> dict[str, RestPlace]:
             id=row.text("place"),
             name=row.text("name"),
             where=row.text("where"),
-            degrees=row.number_in("degrees", -30, 60) if row.text("degrees") else None,
+            degrees=constant(row.text("constant")) if row.text("constant") else None,
+            told=row.text("told"),
             thing=row.text("thing"),
         )
         for row in read_table("rest_places.csv")
@@ -47,23 +49,30 @@ def place_of(mix: Mix) -> RestPlace:
     return rest_places()[mix.rest_in or "bench"]
 
 
-def after(minutes: Floats, start_c: float, place_c: float | None) -> Floats:
+def place_c(formula: Formula) -> float | None:
+    """How warm it is where a formula's dough rests, °C: as the kitchen has said, else as usual; None on the bench."""
+    place = place_of(formula.mix)
+    told = formula.prep.get(place.told) if place.told else None
+    return place.degrees if told is None else float(told)
+
+
+def after(minutes: Floats, start_c: float, there_c: float | None) -> Floats:
     """Temperature of a dough that has lain somewhere for some minutes, °C, shape (points,).
 
     Newton's cooling with the time constant of a wrapped disc or a shallow bowl; a dough that stands on the bench keeps its own for the
     minutes that doughs stand there.
     """
-    if place_c is None:
+    if there_c is None:
         return np.full(len(minutes), start_c)
-    result: Floats = place_c + (start_c - place_c) * np.exp(-minutes / constant("dough_cools_minutes"))
+    result: Floats = there_c + (start_c - there_c) * np.exp(-minutes / constant("dough_cools_minutes"))
     return result
 
 
-def yeast_minutes(mix: Mix, start_c: float) -> float:
+def yeast_minutes(formula: Formula, start_c: float) -> float:
     """For how many minutes at 30 °C the yeast does as much as in the proof, and in the rest before it where one is told."""
-    if mix.rest_min is None:
-        return constant("proof_minutes")
-    proof = constant("proof_minutes")  # shaped, as always
-    moments = (np.arange(_MOMENTS) + 0.5) * mix.rest_min / _MOMENTS
-    rates = [relative_rate(float(c)) for c in after(moments, start_c, place_of(mix).degrees)]
-    return proof + float(np.mean(rates)) / relative_rate(_RATE_KNOWN_AT_C) * mix.rest_min
+    proof, rest = constant("proof_minutes"), formula.mix.rest_min  # it proofs shaped, as always
+    if rest is None:
+        return proof
+    moments = (np.arange(_MOMENTS) + 0.5) * rest / _MOMENTS
+    rates = [relative_rate(float(c)) for c in after(moments, start_c, place_c(formula))]
+    return proof + float(np.mean(rates)) / relative_rate(_RATE_KNOWN_AT_C) * rest

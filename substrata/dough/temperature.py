@@ -11,6 +11,7 @@ from functools import cache, lru_cache
 import numpy as np
 
 from substrata.batch.weighed import Batch, WeighedLine
+from substrata.dough.yeast import yeast_lines
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import MATTERS, property_choi_okos
 from substrata.quantities.tables import constant, read_table
@@ -92,9 +93,7 @@ def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
     """What is so in this bowl, as ``start_temperatures.csv`` asks."""
     result = {_MELTED} if melted else set()
     result |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
-    return frozenset(
-        result | ({"yeast"} if any("yeast" in w.ingredient.flags and w.role == "lift" for w in batch.lines) else set())
-    )
+    return frozenset(result | ({"yeast"} if yeast_lines(batch) else set()))
 
 
 def dough_heat(batch: Batch, *, melted: float, room_c: float | None = None, melted_c: float | None = None) -> DoughHeat:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from functools import cache
 
+from substrata.batch.weighed import Batch, WeighedLine
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import read_table
 
@@ -19,6 +20,11 @@ def _numbers() -> dict[str, Spread]:
 def yeast_number(name: str) -> Spread:
     """A number of yeast (``yeast.csv``)."""
     return _numbers()[name]
+
+
+def yeast_lines(batch: Batch) -> tuple[WeighedLine, ...]:
+    """The lines whose yeast raises the dough; yeast that is there for its taste is none of them."""
+    return tuple(w for w in batch.lines if "yeast" in w.ingredient.flags and w.role == "lift")
 
 
 def relative_rate(temperature_c: float) -> float:

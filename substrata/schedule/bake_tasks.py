@@ -11,6 +11,7 @@ from substrata.bench.run_step import RunPlan, RunStep
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
 from substrata.dough.resting import place_of
+from substrata.dough.yeast import yeast_lines
 from substrata.errors import OvenError
 from substrata.oven.ran import StageMark
 from substrata.prep.vegetable import VegetableDrying
@@ -344,7 +345,7 @@ class _Maker:
 
     @property
     def _raised(self) -> bool:
-        return any("yeast" in w.ingredient.flags and w.role == "lift" for w in self.dough.inside.lines)
+        return bool(yeast_lines(self.dough.inside))
 
     def _lies(self, mix: str, rest: float) -> str:
         """Its rest as a task of its own, where it lies in the fridge or in a warm place; "" where it stands on the bench."""

@@ -98,11 +98,20 @@ def test_yeast_works_by_the_minutes_and_the_warmth_of_its_rest():
 
 def test_minutes_of_yeast_are_those_of_the_rate_at_30_degrees():
     """An hour held at 30 °C counts as an hour; a cold one as little (rate: Rosso, Lobry & Flandrois 1993)."""
-    held = yeast_minutes(Mix(rest_min=60, rest_in="bench"), 30.0) - yeast_minutes(Mix(), 30.0)
+    held = yeast_minutes(yeasted(rest_min=60, rest_in="bench"), 30.0) - yeast_minutes(yeasted(), 30.0)
     assert held == pytest.approx(60.0)
-    cold = yeast_minutes(Mix(rest_min=600, rest_in="fridge"), 6.0) - yeast_minutes(Mix(), 6.0)
+    cold = yeast_minutes(yeasted(rest_min=600, rest_in="fridge"), 6.0) - yeast_minutes(yeasted(), 6.0)
     assert cold == pytest.approx(600 * relative_rate(6.0) / relative_rate(30.0), rel=1e-6)
     assert cold < 60
+
+
+def test_the_kitchens_own_fridge_counts_where_its_temperature_was_told():
+    """As it is set on the Prep station, where cold cheese and milk already go by it."""
+    chilled = resting(COINS, rest_min=1440, rest_in="fridge")
+    own = replace(chilled, prep={**chilled.prep, "fridge_c": 3})
+    assert shaped(own).shaped_c == pytest.approx(3, abs=0.1)
+    assert shaped(own).at_shaping.consistency >= shaped(chilled).at_shaping.consistency
+    assert shaped(replace(COINS, prep={"fridge_c": 3})).at_shaping == shaped(COINS).at_shaping
 
 
 def test_places_that_chill_or_warm_stand_where_the_study_of_foods_has_them():

@@ -31,7 +31,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <div class="two">
+  <div class="form-and-sheet">
     <form class="no-print plain-fields" @submit.prevent>
       <label>bags, one batch each<input v-model.lazy.number="wish.bags" type="number" min="1" max="500" /></label>
       <label>made on<input v-model.lazy="wish.made_on" type="date" /></label>
@@ -75,25 +75,6 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 260px minmax(0, 1fr);
-  gap: 26px;
-}
-
-form {
-  display: grid;
-  gap: 8px;
-  align-content: start;
-}
-
-label {
-  display: grid;
-  gap: 2px;
-  color: var(--ink-2);
-  font-size: 13px;
-}
-
 .told {
   max-width: 520px;
 }
@@ -142,11 +123,5 @@ td {
 
 .sum td {
   font-weight: 700;
-}
-
-@media (max-width: 700px) {
-  .two {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

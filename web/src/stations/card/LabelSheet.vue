@@ -37,7 +37,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <div class="two">
+  <div class="form-and-sheet">
     <form class="no-print plain-fields" @submit.prevent>
       <label>business<input v-model.lazy="told.business" maxlength="120" /></label>
       <label>address<input v-model.lazy="told.address" maxlength="200" /></label>
@@ -74,25 +74,6 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 260px minmax(0, 1fr);
-  gap: 26px;
-}
-
-form {
-  display: grid;
-  gap: 8px;
-  align-content: start;
-}
-
-label {
-  display: grid;
-  gap: 2px;
-  color: var(--ink-2);
-  font-size: 13px;
-}
-
 .pack {
   max-width: 460px;
   padding: 14px 18px;
@@ -117,11 +98,5 @@ h3 {
 ul {
   margin: 0;
   padding-left: 18px;
-}
-
-@media (max-width: 700px) {
-  .two {
-    grid-template-columns: 1fr;
-  }
 }
 </style>
