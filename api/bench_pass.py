@@ -14,7 +14,7 @@ from typing import Any
 from django.conf import settings as django_settings
 from django.contrib.sessions.models import Session
 from django.core import signing
-from django.db.models import Exists
+from django.db import connection
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja.security.session import SessionAuth
@@ -29,6 +29,12 @@ COOKIE = "bench"
 SECONDS = 60
 _SALT = "substrata.bench"
 _HELD = 64  # kitchens whose choices are at hand
+# Written out: putting it together anew takes the mapper five times as long as the database takes to answer.
+_AS_IT_WAS = f"""
+    SELECT 1 FROM {Membership._meta.db_table} m JOIN {Kitchen._meta.db_table} k ON k.id = m.kitchen_id
+    WHERE m.user_id = %s AND m.kitchen_id = %s AND k.revision = %s
+    AND EXISTS (SELECT 1 FROM {Session._meta.db_table} s WHERE s.session_key = %s AND s.expire_date > %s)
+"""  # noqa: S608, SLF001 - the models' own names of their tables
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -115,8 +121,8 @@ def _checked(request: HttpRequest) -> BenchPass | None:
         return None
     if mark != _marked(request):
         return None
-    session = Session.objects.filter(session_key=_session_key(request), expire_date__gt=timezone.now())
-    rows = Membership.objects.filter(user_id=user_id, kitchen_id=kitchen_id, kitchen__revision=revision)
-    if not rows.filter(Exists(session)).exists():
-        return None
+    with connection.cursor() as cursor:
+        cursor.execute(_AS_IT_WAS, [user_id, kitchen_id, revision, _session_key(request), timezone.now()])
+        if cursor.fetchone() is None:
+            return None
     return BenchPass(kitchen_id=kitchen_id, revision=revision, settings=_choices_at(kitchen_id, revision))

@@ -2,12 +2,14 @@
 
 from benchmarks.formulas import TWELVE_LINES
 from benchmarks.spread import line, timed
+from config.memory import keep_what_stands
 from substrata import analyse, load_library, read_document
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 
 if __name__ == "__main__":
     library, formula = load_library(), read_document(TWELVE_LINES)
+    keep_what_stands()  # as the server does
     print(line("core analyse, 12 lines", timed(lambda: analyse(formula, library), 400), 5.0))
     print(line("figures without words", timed(lambda: figures(Dough(formula, library)), 400), 1.5))
     dough, grams = Dough(formula, library), {"water": 60.0}

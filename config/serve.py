@@ -5,13 +5,13 @@ requests hold nobody up, with or without a proxy in front. Several processes may
 """
 
 import argparse
-import gc
 import signal
 import socket
 import sys
 
 import waitress
 
+from config.memory import keep_what_stands
 from config.wsgi import application
 
 THREADS = 16
@@ -33,10 +33,7 @@ def main() -> None:
     from substrata.stations.warm_oven import warm_in_background
 
     load_library()
-    gc.collect()
-    gc.freeze()
-    # An analysis makes thousands of small short-lived values: the usual 700 would collect many times in each.
-    gc.set_threshold(50_000, 20, 50)
+    keep_what_stands()
     warm_in_background()
     at = (
         {"sockets": [socket.socket(fileno=sys.stdin.fileno())]}

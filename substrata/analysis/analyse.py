@@ -33,9 +33,11 @@ from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.hidden import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
+from substrata.quantities.bulk import in_bulk
 from substrata.settings import Settings
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class LineFigures:
     """One line as the dough sees it."""

@@ -15,11 +15,13 @@ import numpy as np
 
 from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
+from substrata.quantities.bulk import in_bulk
 from substrata.quantities.spread import SDS_IN_HALF_90
 
 Coefficient = tuple[Floats, Floats]  # per g of each line: value, standard deviation
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class Estimate:
     """A computed figure with its 90 % range."""
@@ -30,6 +32,7 @@ class Estimate:
     unit: str
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class Contribution:
     """What one line brings to a figure and to its spread."""
@@ -42,6 +45,7 @@ class Contribution:
     spread_share: float  # of the variance, 0..1
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class Figure:
     """A figure and where it comes from, largest contribution first."""
@@ -134,16 +138,6 @@ class Sheet:
         result: list[float] = (SDS_IN_HALF_90 * np.sqrt(self._variances.sum(axis=1)) * self._scale).tolist()
         return result
 
-    @cached_property
-    def _parts(self) -> Floats:
-        result: Floats = self.batch.grams * self._over * self._top * self._scale[:, None]
-        return result
-
-    @cached_property
-    def _held(self) -> Floats:
-        result: Floats = self.batch.grams * self._bottom
-        return result
-
     def value(self, key: str) -> float:
         """A ratio's value; 0 when its denominator is not positive."""
         return self._values[self._row[key]]
@@ -162,33 +156,38 @@ class Sheet:
         ratio, value = self.ratios[key], self.value(key)
         return Estimate(value=value, low=max(value - half, 0.0), high=min(value + half, ratio.most), unit=ratio.unit)
 
+    @cached_property
+    def _shares(self) -> list[tuple[list[float], ...]]:
+        """Of each ratio: what each line brings, and its shares of the value, of the denominator and of the variance, with a minus."""
+        parts, held = self.batch.grams * self._over * self._top * self._scale[:, None], self.batch.grams * self._bottom
+        columns = parts, _minus_share(np.abs(parts)), _minus_share(held), _minus_share(self._variances)
+        return list(zip(*(column.tolist() for column in columns), strict=True))
+
     def figure(self, key: str) -> Figure:
         """A ratio with its range and every line's contribution."""
         row = self._row[key]
-        result = _contributions(self.batch, self._parts[row], self._held[row], self._variances[row])
-        return Figure(estimate=self.estimate(key), contributions=result if self._below[row] > 0 else ())
+        told = _contributions(self.batch, *self._shares[row]) if self._below[row] > 0 else ()
+        return Figure(estimate=self.estimate(key), contributions=told)
 
 
-def _contributions(batch: Batch, parts: Floats, below: Floats, variances: Floats) -> tuple[Contribution, ...]:
-    amounts, helds, spreads = parts.tolist(), below.tolist(), variances.tolist()
-    whole, spread, denominator = sum(map(abs, amounts)) or 1.0, sum(spreads) or 1.0, sum(helds) or 1.0
+def _minus_share(amounts: Floats) -> Floats:
+    """Each line's share of its row, with a minus; shape (k, n)."""
+    whole = amounts.sum(axis=1, keepdims=True)
+    result: Floats = amounts / -np.where(whole == 0, 1.0, whole)
+    return result
+
+
+def _contributions(
+    batch: Batch, amounts: list[float], shares: list[float], against: list[float], spread: list[float]
+) -> tuple[Contribution, ...]:
     names = batch.once(_names)
     # Sorted as plain numbers, the line last: every figure of an analysis is sorted so.
-    rows = sorted(
-        (-abs(amount) / whole, -held / denominator, -variance / spread, n)
-        for n, (amount, held, variance) in enumerate(zip(amounts, helds, spreads, strict=True))
-        if amount or variance
-    )
     return tuple(
         Contribution(
-            line=names[n][0],
-            name=names[n][1],
-            amount=amounts[n],
-            share=-share,
-            against=-against,
-            spread_share=-spread_share,
+            line=names[n][0], name=names[n][1], amount=amounts[n], share=-share, against=-held, spread_share=-variance
         )
-        for share, against, spread_share, n in rows
+        for share, held, variance, n in sorted(zip(shares, against, spread, range(len(amounts)), strict=True))
+        if share or variance
     )
 
 

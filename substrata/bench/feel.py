@@ -254,7 +254,7 @@ def _waiting(hand: _Hand) -> list[FeelWay]:
 
 def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
     """Warmer or cooler, for a dough that minds it: melted cheese and butter."""
-    fat = bool(hand.bowl.materials.fat + hand.bowl.materials.cheese)
+    fat = hand.bowl.materials.melts
     if not fat:
         return []
     degrees, felt = hand.over_degrees()

@@ -158,14 +158,14 @@ class Dough:
     @worked("grams", "capacity", "temperature")
     def sheet(self) -> Sheet:
         """Every quantity as a ratio over the lines, with its spread and every line's share: figures of nutrition and budgets too."""
-        told = nutrition_ratios(self.batch, self.formula, self.settings)
+        told = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
         told |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
         return Sheet(self.batch, told | self.bracketed.ratios)
 
     @worked("grams", "capacity")
     def panel_sheet(self) -> Sheet:
         """What nutrition panels are printed from."""
-        ratios = nutrition_ratios(self.batch, self.formula, self.settings)
+        ratios = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
         return Sheet(self.batch, ratios | panel_ratios(self.batch, self.formula))
 
     @worked("grams", "capacity")

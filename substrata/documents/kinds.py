@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 from math import isfinite
 from typing import Any
@@ -23,7 +23,8 @@ class Where:
 
     def key(self, name: str) -> Where:
         """The place of a key inside this one."""
-        return replace(self, field=f"{self.field}.{name}" if self.field else name)
+        field = f"{self.field}.{name}" if self.field else name
+        return Where(field=field, line=self.line, error=self.error)
 
     def refusal(self, got: object, allowed: str, what: str = "cannot be read", remedy: str = "") -> SubstrataError:
         """The refusal of a value, to be raised by the caller."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import MISSING, dataclass, fields
-from functools import cache
+from functools import cache, cached_property
 from typing import Any, TypeVar, get_args, get_type_hints
 
 from substrata.documents.kinds import Kind, Where
@@ -23,7 +23,7 @@ class Declared:
     default: Any  # a value, or a callable for a mutable one; MISSING when it must be told
     made: bool  # the default is made anew each time
 
-    @property
+    @cached_property
     def keys(self) -> tuple[str, ...]:
         """What it is called in a document: its key, and the one it had before."""
         return (self.key, self.kind.formerly) if self.kind.formerly else (self.key,)
@@ -84,7 +84,9 @@ def read_record(record: type[R], entry: object, where: Where, **beside: Any) -> 
     for field in declared(record):
         home = groups[field.kind.group] if field.kind.group else entry
         value = next((home[key] for key in field.keys if key in home), None)
-        values[field.name] = _value(field, value, where.key(field.kind.field or field.key))
+        # Most of a document is left out: its place is told only where something is read.
+        usual = value is None and field.default is not MISSING
+        values[field.name] = field.usual if usual else field.kind.read(value, where.key(field.kind.field or field.key))
     values[EXTRA] = _unknown(record, entry, "") | {name: _unknown(record, home, name) for name, home in groups.items()}
     return record(**values, **beside)
 
@@ -96,15 +98,16 @@ def _group(entry: Mapping[str, Any], name: str, where: Where) -> Mapping[str, An
     return result
 
 
-def _value(field: Declared, value: object, where: Where) -> Any:
-    if value is None and field.default is not MISSING:
-        return field.usual
-    return field.kind.read(value, where)
+def _known_keys(record: Any, group: str) -> frozenset[str]:
+    here = [f for f in declared(record) if f.kind.group == group]
+    return frozenset(key for f in here for key in f.keys) | (frozenset(_groups(record)) if not group else frozenset())
+
+
+_known: Callable[[Any, str], frozenset[str]] = cache(_known_keys)
 
 
 def _unknown(record: type, entry: Mapping[str, Any], group: str) -> dict[str, Any]:
-    here = [f for f in declared(record) if f.kind.group == group]
-    known = {key for f in here for key in f.keys} | (set(_groups(record)) if not group else set())
+    known = _known(record, group)
     return {str(key): value for key, value in entry.items() if key not in known}
 
 

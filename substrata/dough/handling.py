@@ -22,6 +22,7 @@ from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
 from substrata.pantry.library import Floats
+from substrata.quantities.bulk import in_bulk
 from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
@@ -36,6 +37,7 @@ _SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class HandlingPoint:
     """A dough at one moment and temperature."""
@@ -49,6 +51,7 @@ class HandlingPoint:
     probability: float  # of that class
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class ClassShare:
     """How likely a class is."""
@@ -256,13 +259,11 @@ def _brittle(bowl: Bowl, falling: Floats, stiff: float) -> float | None:
 def _points(minutes: Floats, degrees: Floats, consistency: Floats, thick: float) -> tuple[HandlingPoint, ...]:
     ranked = np.sort(consistency, axis=0)
     low, high = _percentile(ranked, _LOW), _percentile(ranked, _HIGH)
-    which = _class_numbers(consistency, thick)
+    which, names = _class_numbers(consistency, thick), [band.class_name for band in classes()]
     sure = (which == which[0]).mean(axis=0)
     columns = (minutes, degrees, consistency[0], low, high, which[0], sure)
     return tuple(
-        HandlingPoint(
-            minutes=m, temperature_c=t, consistency=c, low=a, high=b, class_name=classes()[n].class_name, probability=p
-        )
+        HandlingPoint(minutes=m, temperature_c=t, consistency=c, low=a, high=b, class_name=names[n], probability=p)
         for m, t, c, a, b, n, p in zip(*(column.tolist() for column in columns), strict=True)
     )
 

@@ -14,12 +14,14 @@ from substrata.batch.weighed import Batch, WeighedLine
 from substrata.dough.yeast import yeast_lines
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import MATTERS, property_choi_okos
+from substrata.quantities.bulk import in_bulk
 from substrata.quantities.tables import constant, read_table
 
 _MELTED = "melted"
 _MIXED_C = 40.0  # specific heats are read at; they change by 1 % in 10 K
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class LineHeat:
     """What one line brings."""

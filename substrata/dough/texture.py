@@ -19,6 +19,7 @@ from substrata.batch.baked import Baked
 from substrata.batch.weighed import Batch
 from substrata.pantry.composition import NUTRIENTS
 from substrata.pantry.library import Floats
+from substrata.quantities.bulk import in_bulk
 from substrata.quantities.tables import constant, read_table
 
 Places = NDArray[np.intp]
@@ -26,6 +27,7 @@ MOST = 10.0
 _FEW = 0.05  # a term smaller than this is not worth a line
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class TextureTerm:
     """One thing that raises or lowers a score."""
@@ -35,6 +37,7 @@ class TextureTerm:
     lines: tuple[str, ...] = ()
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class TextureScore:
     """One of the nine."""
@@ -121,11 +124,14 @@ def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> list[float]
     return [float(not names.isdisjoint(members)) for members, _ in _counted().values()]
 
 
-def _amounts_each(batch: Batch) -> tuple[tuple[str, ...], Floats]:
-    """Names of the shares, and grams of each line that count towards each, shape (n, shares)."""
+def _amounts_each(batch: Batch) -> Floats:
+    """Grams of each line that count towards each share, syrup the last, shape (n, shares)."""
+    return batch.once(_counting_each) * batch.grams[:, None]
+
+
+def _counting_each(batch: Batch) -> Floats:
     each = batch.once(_belongs) * (batch.composition[0] @ _counted_parts() + _counted_whole())
-    each = np.column_stack((each, batch.behaviour("syrup")[0])) * batch.grams[:, None]
-    return (*_counted(), "syrup"), each
+    return np.column_stack((each, batch.behaviour("syrup")[0]))
 
 
 @cache
@@ -140,19 +146,19 @@ def _counted_whole() -> Floats:
     return np.array([float(counted == "mass") for _, counted in _counted().values()])
 
 
-def _percents(batch: Batch, baked_g: float) -> list[float]:
+def _percents(each: Floats, baked_g: float) -> list[float]:
     """Each share of the baked piece, %, in the order of their names."""
-    return (100 * _amounts_each(batch)[1].sum(axis=0) / baked_g).tolist()  # type: ignore[no-any-return]  # a row
+    return (100 * each.sum(axis=0) / baked_g).tolist()  # type: ignore[no-any-return]  # a row
 
 
-def _lines_of_shares(batch: Batch) -> dict[str, tuple[str, ...]]:
-    """The lines that bring each share."""
-    names, each = _amounts_each(batch)
+def _lines_of_shares(batch: Batch, each: Floats) -> dict[str, tuple[str, ...]]:
+    """The lines that bring each share, in the order of the batch."""
     ids = [w.line.id for w in batch.lines]
-    return {
-        name: tuple(line for line, has in zip(ids, column, strict=True) if has)
-        for name, column in zip(names, (each > 0).T.tolist(), strict=True)
-    }
+    lines: dict[str, list[str]] = {}
+    names = (*_counted(), "syrup")
+    for share, line in np.argwhere(each.T > 0).tolist():
+        lines.setdefault(names[share], []).append(ids[line])
+    return {name: tuple(those) for name, those in lines.items()}
 
 
 def _sigmoid(x: float) -> float:
@@ -315,7 +321,7 @@ def texture_values(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = TH
     """The nine scores alone, by key; none while there is nothing to eat."""
     if _nothing_to_eat(batch, after):
         return {}
-    amounts = _amounts(_percents(batch, after.bake_to_g), eaten, [eaten.moisture], palate)
+    amounts = _amounts(_percents(_amounts_each(batch), after.bake_to_g), eaten, [eaten.moisture], palate)
     return {score: values[0] for score, values in _values(amounts, palate).items()}
 
 
@@ -330,7 +336,8 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     """
     if _nothing_to_eat(batch, after):
         return None
-    shares, lines = _percents(batch, after.bake_to_g), _lines_of_shares(batch)
+    each = _amounts_each(batch)
+    shares, lines = _percents(each, after.bake_to_g), _lines_of_shares(batch, each)
     amounts = _amounts(shares, eaten, (eaten.moisture, eaten.moisture_high, eaten.moisture_low), palate)
     values, typical = _values(amounts, palate), amounts[0].tolist()
     scores = []

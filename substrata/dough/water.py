@@ -29,6 +29,10 @@ class Water:
 
 def available_per_gram(batch: Batch) -> Coefficient:
     """Water that other matter can drink, per g of each line: value and sd, each shape (n,)."""
+    return batch.once(_available)
+
+
+def _available(batch: Batch) -> Coefficient:
     water, water_sd = batch.nutrient("water_g")
     share, share_sd = batch.behaviour("water_availability")
     return water * share, np.hypot(water_sd * share, water * share_sd)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import hypot
+from types import MappingProxyType
 
 import numpy as np
 
@@ -13,10 +15,12 @@ from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.net_carbs import CONVENTIONS, net_carbs_per_gram
+from substrata.quantities.bulk import in_bulk
 from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.settings import Settings
 
 
+@in_bulk
 @dataclass(frozen=True, kw_only=True)
 class Facts:
     """Figures of one amount of food."""
@@ -74,12 +78,22 @@ def piece_ratio(key: str, batch: Batch, formula: Formula, settings: Settings) ->
     return total_ratio(batch, batch.nutrient(column), column.rpartition("_")[2], 1 / formula.pieces)
 
 
-def nutrition_ratios(batch: Batch, formula: Formula, settings: Settings) -> dict[str, Ratio]:
-    """All that ``nutrition`` reads from a sheet, a piece each."""
-    table = {key: piece_ratio(key, batch, formula, settings) for key in FIGURES}
+def nutrition_ratios(
+    batch: Batch, formula: Formula, settings: Settings, known: Mapping[str, Ratio] = MappingProxyType({})
+) -> dict[str, Ratio]:
+    """All that ``nutrition`` reads from a sheet, a piece each.
+
+    Args:
+        batch: the weighed lines.
+        formula: gives the pieces.
+        settings: the convention of net carbs, and how polyols are counted.
+        known: what is a ratio already.
+    """
+    table = {key: known.get(key) or piece_ratio(key, batch, formula, settings) for key in FIGURES}
     for convention in CONVENTIONS:
-        per_gram = net_carbs_per_gram(batch, convention, settings.polyol_rule)
-        table[f"net_carbs_{convention}"] = total_ratio(batch, per_gram, "g", 1 / formula.pieces)
+        name, same = f"net_carbs_{convention}", convention == settings.convention
+        per_gram = None if same else net_carbs_per_gram(batch, convention, settings.polyol_rule)
+        table[name] = total_ratio(batch, per_gram, "g", 1 / formula.pieces) if per_gram else table["net_carbs"]
     return table
 
 

@@ -10,7 +10,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from substrata.oven.compiled import entry, part
 from substrata.oven.properties import (
     AREA_OUT,
     ATMOSPHERE,
@@ -35,6 +34,7 @@ from substrata.oven.properties import (
     changes,
     properties,
 )
+from substrata.quantities.compiled import entry, part
 
 # Entries of the surroundings' array.
 (

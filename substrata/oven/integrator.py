@@ -10,7 +10,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from substrata.oven.compiled import entry, part
 from substrata.oven.equations import at_faces, jacobian, rates
 from substrata.oven.properties import (
     A_0,
@@ -24,6 +23,7 @@ from substrata.oven.properties import (
     browning_rate,
     water_activity,
 )
+from substrata.quantities.compiled import entry, part
 
 GAMMA = 1.0 / (2.0 + np.sqrt(2.0))
 E_32 = 6.0 + np.sqrt(2.0)

@@ -6,8 +6,9 @@ import pytest
 from benchmarks.handling import distance, observations, read, said
 from substrata import Settings, analyse, load_library, read_document
 from substrata.batch.weighed import weigh_formula
-from substrata.dough.consistency import Method, _crowding, draws_of, handling, parameters
+from substrata.dough.consistency import Method, draws_of, handling, parameters
 from substrata.dough.handling_words import band_of, classes
+from substrata.dough.mixture import crowding
 from substrata.formula.form import form_of
 from tests.substrata.conftest import document
 
@@ -59,7 +60,7 @@ def test_thin_suspensions_thicken_as_einstein_says():
         parameters()["packing_exponent"].value,
         parameters()["max_packing"].value + parameters()["press_packing"].value,
     )
-    thin = _crowding(np.array([[0.01 / packed]]), np.array([[k]]), np.array([[0.92]]))[0, 0]
+    thin = crowding(0.01 / packed, k, 0.92)
     assert (10**thin - 1) / 0.01 == pytest.approx(2.5, rel=0.12)
 
 

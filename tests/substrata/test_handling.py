@@ -5,14 +5,14 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.batch.weighed import weigh_formula
-from substrata.dough.consistency import DRAWS, Method, _crowding, _share_water, drawn_parameters, handling, parameters
+from substrata.dough.consistency import DRAWS, Method, drawn_parameters, handling, parameters
 from substrata.dough.handling_words import class_of, classes
-from substrata.dough.materials import materials
+from substrata.dough.mixture import crowding, taken_up
 from substrata.dough.phases import phase_of, volumes_ml
-from substrata.dough.water import available_per_gram
+from substrata.dough.water import available_per_gram, held_water
 from substrata.errors import FormulaError
 from substrata.formula.form import forms
-from substrata.quantities.tables import read_table
+from substrata.quantities.tables import constant, read_table
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -130,13 +130,20 @@ def test_nothing_jumps_in_temperature_or_time(lines):
 
 @pytest.mark.parametrize("lines", [CHEESE, BUN, BATTER, NUT, BASE], ids=["cheese", "bun", "batter", "nut", "mixed"])
 def test_water_is_conserved(lines):
+    """What is free lies between nothing and all there is, and a dough that drinks for longer has less of it."""
     batch = batch_of(**lines)
-    shared = _share_water(
-        materials(batch), drawn_parameters(), np.array([0.0, 5.0, 20.0]), np.array([20.0, 20.0, 40.0])
-    )
-    assert shared.free + shared.flours + shared.gel == pytest.approx(float(batch.grams @ available_per_gram(batch)[0]))
-    assert (shared.free >= 0).all()
+    shared = handling(batch, Method(), np.array([0.0, 5.0, 20.0]), np.array([20.0, 20.0, 20.0]))
+    assert (shared.free_water_g >= 0).all()
+    assert (shared.free_water_g <= float(batch.grams @ available_per_gram(batch)[0])).all()
+    assert (np.diff(shared.free_water_g, axis=1) <= 0).all()
     assert ((shared.saturation >= 0) & (shared.saturation <= 1)).all()
+
+
+@pytest.mark.parametrize(("demand", "water"), [(843.0, 570.0), (50.0, 570.0), (1e-9, 100.0)])
+def test_a_dough_takes_up_what_the_waters_rule_says(demand, water):
+    """The compiled loop and the bracket's own sum are one rule: (D^-n + W^-n)^(-1/n)."""
+    n = constant("sharing_exponent")
+    assert taken_up(demand, water, n) == pytest.approx(held_water(water, demand), rel=1e-9)
 
 
 def test_volumes_weigh_what_the_lines_weigh():
@@ -164,18 +171,17 @@ def test_the_limits_stay_finite(lines):
 
 def test_crowding_is_krieger_and_dougherty_and_goes_on_without_a_kink():
     """log10 of (1 − φ/φm)^−k below the jam; Krieger & Dougherty 1959."""
-    k, jam = np.array([[2.0]]), np.array([[0.92]])
-    values = _crowding(np.array([[0.0, 0.5, 0.919, 0.921, 1.5]]), k, jam)[0]
+    values = [crowding(x, 2.0, 0.92) for x in (0.0, 0.5, 0.919, 0.921, 1.5)]
     assert values[:2] == pytest.approx([0.0, 2 * np.log10(2)])
     assert values[3] - values[2] < 0.03
     assert values[4] > values[3]
 
 
 def test_the_typical_dough_is_the_first_draw_and_the_draws_stay_in_their_ranges():
-    for name, spread in parameters().items():
-        values = drawn_parameters()[name]
-        assert values.shape == (DRAWS, 1)
-        assert values[0, 0] == pytest.approx(spread.value)
+    for column, spread in enumerate(parameters().values()):
+        values = drawn_parameters()[:, column]
+        assert values.shape == (DRAWS,)
+        assert values[0] == pytest.approx(spread.value)
         assert values.min() >= spread.low
         assert values.max() <= spread.high
 

@@ -1,4 +1,4 @@
-"""How the oven's loops are compiled."""
+"""How loops over plain numbers are compiled: the oven's, and a dough's handling in all its draws."""
 
 from __future__ import annotations
 
@@ -9,11 +9,10 @@ from pathlib import Path
 from numba import config, njit
 
 # The cache notices a change of the file an entry stands in, not of what it calls: it is kept apart by the text of them all.
-_HERE = Path(__file__)
-_TEXT = b"".join(
-    _HERE.with_name(f"{name}.py").read_bytes() for name in ("compiled", "properties", "equations", "integrator")
-)
-_KEPT = Path(getattr(config, "CACHE_DIR", "") or _HERE.parent / "__pycache__")
+_CORE = Path(__file__).parent.parent
+_COMPILED = ("quantities/compiled", "dough/mixture", "oven/properties", "oven/equations", "oven/integrator")
+_TEXT = b"".join((_CORE / f"{name}.py").read_bytes() for name in _COMPILED)
+_KEPT = Path(getattr(config, "CACHE_DIR", "") or _CORE / "oven" / "__pycache__")
 setattr(config, "CACHE_DIR", str(_KEPT / hashlib.sha256(_TEXT).hexdigest()[:12]))  # noqa: B010  numba types none of its settings
 
 # Sums may be put in another order and divisions be turned into products; what is no number stays one.
