@@ -242,7 +242,9 @@ class Bench:
                 if slot is None or now > 0 or not (slot.new or slot.id not in self._given_ids):
                     lines.append(line)
             elif now > _LEAST_G:
-                lines.append(replace(line, grams=round(now, 3), entered=f"{now:g} g"))
+                # A line that comes in says its role, so that it is drawn as what it is before it is judged again.
+                role = line.role or (slot.role if slot.new else "")
+                lines.append(replace(line, grams=round(now, 3), entered=f"{now:g} g", role=role))
         return replace(self.given.formula, lines=tuple(lines), targets=self._own_targets)
 
     @cached_property

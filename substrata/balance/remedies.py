@@ -6,9 +6,10 @@ judged by the full model. An edit that makes something else worse is not offered
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from math import ceil
+from types import MappingProxyType
 
 import numpy as np
 
@@ -87,8 +88,9 @@ def remedies(
         rest.pop("handling", None)
     told: list[Mend] = []
     moved: set[str] = set()
+    saved_as = judge(bench, np.array([slot.wanted for slot in bench.slots])).missed if saved else {}
     while rest and len(told) < _MOST:
-        found = _best(bench, verdict, moved)
+        found = _best(bench, verdict, moved, saved_as)
         if found is None:
             break
         slot, after = found
@@ -145,8 +147,11 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
         )
 
 
-def _best(bench: Bench, now: Verdict, moved: set[str]) -> tuple[Slot, Verdict] | None:
-    """The single edit that mends most; None when none does without making something else worse."""
+def _best(bench: Bench, now: Verdict, moved: set[str], saved_as: Mapping[str, float]) -> tuple[Slot, Verdict] | None:
+    """The single edit that mends most; None when none does without making something else worse.
+
+    What the saved version missed itself is no reason against a way back to it.
+    """
     present = now.figures.consistency if now.figures else None
     rows = [
         row
@@ -156,7 +161,8 @@ def _best(bench: Bench, now: Verdict, moved: set[str]) -> tuple[Slot, Verdict] |
     best: tuple[float, Slot, Verdict] | None = None
     for slot, grams in _promising(bench, rows, now.grams, moved):
         verdict = judge(bench, grams)
-        if _spoils(now, verdict) or not _mends(now, verdict):
+        allowed = saved_as if _is_back(bench, slot, grams) else {}
+        if _spoils(now, verdict, allowed) or not _mends(now, verdict):
             continue
         score = verdict.violation + _CHEAP * _price(bench, slot, grams)
         if best is None or score < best[0]:
@@ -198,7 +204,7 @@ def _with(here: Floats, place: int, value: float) -> Floats:
 
 
 def _trials(bench: Bench, here: Floats) -> Iterator[tuple[Slot, float]]:
-    """Every line at many weights, none that changes the dough by more than a third."""
+    """Every line at many weights, none that changes the dough by more than a third but for the way back to the saved version."""
     most = _MOST_MOVED * float(here @ bench.inside)
     for place, slot in enumerate(bench.slots):
         if not slot.free or slot.most <= 0:
@@ -207,14 +213,19 @@ def _trials(bench: Bench, here: Floats) -> Iterator[tuple[Slot, float]]:
         least, top = max(now - most, 0.0), min(now + most, slot.most)
         count = int(max(now - least, top - now) / step) + 1
         stride = max(1, count // _FINE)
-        values = {round(now + k * step, 3) for k in range(-count, count + 1, stride)} | {slot.wanted}
-        yield from ((slot, value) for value in sorted(values) if least <= value <= top and abs(value - now) > _LEAST_G)
+        values = {round(now + k * step, 3) for k in range(-count, count + 1, stride)}
+        near = {value for value in values if least <= value <= top} | {slot.wanted}
+        yield from ((slot, value) for value in sorted(near) if abs(value - now) > _LEAST_G)
 
 
 def _price(bench: Bench, slot: Slot, grams: Floats) -> float:
-    now = float(grams[bench.slots.index(slot)])
-    back = abs(now - slot.wanted) < _LEAST_G and slot.wanted != slot.start
+    back = _is_back(bench, slot, grams)
     return change_cost(bench, grams) * (_BACK if back else 1.0) + (_NEW if slot.new else 0.0)
+
+
+def _is_back(bench: Bench, slot: Slot, grams: Floats) -> bool:
+    """Whether a line goes back to what it weighed in the saved version."""
+    return slot.wanted != slot.start and abs(float(grams[bench.slots.index(slot)]) - slot.wanted) < _LEAST_G
 
 
 def _mends(before: Verdict, after: Verdict) -> bool:
@@ -223,16 +234,23 @@ def _mends(before: Verdict, after: Verdict) -> bool:
     return after.violation <= (1 - (_MENDS if healed else _MENDS_ALONE)) * before.violation
 
 
-def _spoils(before: Verdict, after: Verdict) -> bool:
-    return any(miss > before.missed.get(key, 0.0) + _WORSE for key, miss in after.missed.items())
+def _spoils(before: Verdict, after: Verdict, allowed: Mapping[str, float] = MappingProxyType({})) -> bool:
+    return any(
+        miss > max(before.missed.get(key, 0.0), allowed.get(key, 0.0)) + _WORSE for key, miss in after.missed.items()
+    )
 
 
 def _told(bench: Bench, slot: Slot, before: Verdict, after: Verdict) -> Mend:
     now = next(float(g) for s, g in zip(bench.slots, after.grams, strict=True) if s is slot)
     texts = dict(zip(before.missed, missed_texts(bench, before), strict=True))
     mended = [key for key in before.missed if after.missed.get(key, 0.0) < before.missed[key] * 0.5]
+    again = [
+        text
+        for key, text in zip(after.missed, missed_texts(bench, after), strict=True)
+        if after.missed[key] > before.missed.get(key, 0.0) + _WORSE
+    ]
     return Mend(
-        text=change_text(slot, now),
+        text=change_text(slot, now) + (f"; {', '.join(again)}, as in the saved version" if again else ""),
         causes=tuple(texts[key] for key in mended),
         keys=tuple(mended),
         line=slot.id,

@@ -110,6 +110,7 @@ class _Carrier:
     share_full: float  # at which it carries alone
     binder: Window
     water_fill: Window
+    in_batter: Window  # its water where it has to flow until it is filled
 
 
 @cache
@@ -124,6 +125,10 @@ def _carriers() -> tuple[_Carrier, ...]:
             share_full=row.number_in("share_full", 0, 1),
             binder=Window(low=row.number_in("binder_low", 0), high=row.number_in("binder_high", 0)),
             water_fill=Window(low=row.number_in("water_low", 0), high=row.number_in("water_high", 0)),
+            in_batter=Window(
+                low=row.number_in("batter_water_low" if row.text("batter_water_low") else "water_low", 0),
+                high=row.number_in("water_high", 0),
+            ),
         )
 
     return tuple(carrier(row) for row in read_table("matrices.csv"))
@@ -155,7 +160,9 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
     return Matrix(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",
         window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
-        water_fill=_blended(form.water_fill, [(c.water_fill, w) for c, w in carried]),
+        water_fill=_blended(
+            form.water_fill, [(c.in_batter if form.dough_kind == "batter" else c.water_fill, w) for c, w in carried]
+        ),
     )
 
 

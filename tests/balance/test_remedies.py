@@ -49,6 +49,22 @@ def test_back_to_the_saved_version_where_that_mends_it():
         assert mend.whole
 
 
+@pytest.mark.parametrize("egg", [0, 105, 140, 175])
+def test_a_loaf_that_lost_half_its_eggs_gets_them_back(egg):
+    """Common practice: coconut flour wants at least an egg to every 30 g. More than a third of the dough may go back at once."""
+    loaf = made("tin-loaf", 12, egg=280, coconut_flour=80, butter=100, baking_powder=8, salt=3)
+    assert not offered(loaf)
+    first = offered(but(loaf, egg=egg), loaf)[0]
+    assert (first.line, first.grams) == ("egg", pytest.approx(280))
+
+
+def test_a_way_back_says_what_the_saved_version_missed_itself():
+    loaf = made("tin-loaf", 12, egg=310, coconut_flour=88, butter=110, baking_powder=8, salt=3)
+    first = offered(but(loaf, egg=155), loaf)[0]
+    assert first.line == "egg"
+    assert first.text.endswith("g a piece, as in the saved version")
+
+
 def test_soda_without_acid_is_met_by_acid_in_grams_or_by_less_soda_and_never_by_a_cup_of_vinegar():
     told = offered(but(BUN, baking_powder=0, baking_soda=6, cider_vinegar=0))
     assert {"cream-of-tartar", "baking-soda", "baking-powder"} >= {m.ingredient for m in told[:2]}
