@@ -106,13 +106,14 @@ build_web() {
   fi
 }
 
-# warm_oven : compile the simulated bake once; half a minute the first time, a second afterwards.
+# warm_oven : compile the simulated bake and handling once; half a minute the first time, a second afterwards.
 warm_oven() {
-  if ! fresh oven substrata/oven/*.py requirements/base.txt || [ ! -d "$NUMBA_CACHE_DIR" ]; then
-    say "compiling the oven"
+  local files=(substrata/quantities/compiled.py substrata/dough/mixture.py substrata/oven/*.py requirements/base.txt)
+  if ! fresh oven "${files[@]}" || [ ! -d "$NUMBA_CACHE_DIR" ]; then
+    say "compiling the oven and the dough"
     rm -rf "$NUMBA_CACHE_DIR" # what former versions have left
     .venv/bin/python -m substrata.stations.warm_oven
-    remember oven substrata/oven/*.py requirements/base.txt
+    remember oven "${files[@]}"
   fi
 }
 
@@ -149,6 +150,17 @@ pg_make() {
     --auth-local=trust --pwfile="$home/password" >/dev/null
 }
 
+# pg_ready SOCKET PORT : true when it answers. By its own name: asking by another fills its log.
+pg_ready() { "$PG_BIN/pg_isready" -q -h "$1" -p "$2" -U substrata -d postgres; }
+
+# pg_shorten_log HOME : keep the end of a log that has grown; the server goes on writing at its end.
+pg_shorten_log() {
+  local log="$1/log"
+  [ "$(stat -c %s "$log" 2>/dev/null || echo 0)" -gt 5000000 ] || return 0
+  tail -c 1000000 "$log" >"$log.1" && cat "$log.1" >"$log"
+  rm -f "$log.1"
+}
+
 # pg_up HOME PORT [OPTION...] : start it unless it runs; sets DB_PORT, and PG_STARTED=1 when this call started it.
 pg_up() {
   local home="$1" wanted="$2" socket
@@ -160,8 +172,9 @@ pg_up() {
   PG_STARTED=0
   DB_PORT="$(cat "$home/port" 2>/dev/null || true)"
   # After a crash pg_isready is to be trusted, the pid file is not.
-  if [ -z "$DB_PORT" ] || ! "$PG_BIN/pg_isready" -q -h "$socket" -p "$DB_PORT"; then
+  if [ -z "$DB_PORT" ] || ! pg_ready "$socket" "$DB_PORT"; then
     local try
+    pg_bury "$home"
     for try in 1 2 3 4 5 6 7 8 9 10; do
       DB_PORT="$(free_port "$wanted")"
       if pg_run "$PG_BIN/pg_ctl" -D "$home/data" -s -w -t 20 -l "$home/log" \
@@ -184,12 +197,30 @@ pg_up() {
 
 pg_down() { pg_run "$PG_BIN/pg_ctl" -D "$1/data" -s -m fast -w stop >/dev/null 2>&1 || true; }
 
+# pg_bury HOME : a killed server that nobody has buried yet still has its number, and a new one takes that for a living one.
+# Its locks are taken away only when it is dead and nobody is left in its folder.
+pg_bury() {
+  local data="$1/data" pid entry lock
+  pid="$(head -1 "$data/postmaster.pid" 2>/dev/null)" && [ -n "$pid" ] || return 0
+  grep -qs '^State:.Z' "/proc/$pid/status" || return 0
+  for entry in /proc/[0-9]*; do
+    [ "$entry/cwd" -ef "$data" ] && return 0
+  done
+  for lock in "/tmp/substrata-$(printf %s "$1" | cksum | cut -d' ' -f1)"/.s.PGSQL.*.lock; do
+    [ "$(head -1 "$lock" 2>/dev/null)" = "$pid" ] && rm -f "$lock"
+  done
+  rm -f "$data/postmaster.pid"
+}
+
 # pg_again HOME : start it anew on the port that it had; those who use it know no other.
 pg_again() {
-  local home="$1" socket
+  local home="$1" socket quick=""
+  pg_bury "$home"
+  # After a crash one call brings its files to the disk, not one for each of a thousand of them; PostgreSQL 14 and later.
+  [ "$(basename "$(dirname "$PG_BIN")")" -ge 14 ] 2>/dev/null && quick="-c recovery_init_sync_method=syncfs"
   socket="/tmp/substrata-$(printf %s "$home" | cksum | cut -d' ' -f1)"
   pg_run "$PG_BIN/pg_ctl" -D "$home/data" -s -w -t 20 -l "$home/log" \
-    -o "-p $(cat "$home/port") -k $socket -c listen_addresses=127.0.0.1" start >/dev/null 2>&1
+    -o "-p $(cat "$home/port") -k $socket -c listen_addresses=127.0.0.1 $quick" start >/dev/null 2>&1
 }
 
 # started_at : where what ./start keeps running has its socket, its number and its port. A socket's path has to be short.

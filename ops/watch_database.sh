@@ -7,10 +7,13 @@ need_postgres
 HOME_PG="$(pg_home pg)"
 SOCKET="/tmp/substrata-$(printf %s "$HOME_PG" | cksum | cut -d' ' -f1)"
 trap 'exit 0' TERM INT
+looks=0
 while true; do
   sleep 0.2 &
   wait $!
-  "$PG_BIN/pg_isready" -q -h "$SOCKET" -p "$(cat "$HOME_PG/port")" && continue
+  looks=$((looks + 1))
+  [ $((looks % 300)) = 0 ] && pg_shorten_log "$HOME_PG"
+  pg_ready "$SOCKET" "$(cat "$HOME_PG/port")" && continue
   say "$(date -u +%FT%TZ) the database is gone; it is started again"
   pg_again "$HOME_PG"
 done

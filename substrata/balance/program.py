@@ -9,10 +9,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import csr_matrix
 
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.row import Row
@@ -81,6 +80,28 @@ class _Columns:
         self.lines = 7 * count
 
 
+def _program(
+    cost: Floats,
+    parts: list[tuple[Floats, Floats, Floats]],
+    box: tuple[Floats, Floats],
+    integrality: Floats,
+    gap: float,
+) -> Any:
+    """SciPy's answer to the least cost inside a box, under parts of matrix, least and most."""
+    # Imported here: whoever settles nothing need not wait for it.
+    from scipy.optimize import Bounds, LinearConstraint, milp
+    from scipy.sparse import csr_matrix
+
+    matrices, lower, upper = zip(*parts, strict=True)
+    return milp(
+        cost,
+        constraints=LinearConstraint(csr_matrix(np.vstack(matrices)), np.concatenate(lower), np.concatenate(upper)),
+        bounds=Bounds(*box),
+        integrality=integrality,
+        options={"time_limit": _SECONDS, "mip_rel_gap": gap},
+    )
+
+
 def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     """Solve one program.
 
@@ -142,14 +163,7 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     if ask.whole_steps:
         for part in (col.step, col.saved, col.touched):
             integrality[part] = 1
-    matrices, lower, upper = zip(*parts, strict=True)
-    result = milp(
-        cost,
-        constraints=LinearConstraint(csr_matrix(np.vstack(matrices)), np.concatenate(lower), np.concatenate(upper)),
-        bounds=Bounds(low, high),
-        integrality=integrality,
-        options={"time_limit": _SECONDS, "mip_rel_gap": ask.gap},
-    )
+    result = _program(cost, parts, (low, high), integrality, ask.gap)
     if result.x is None:
         return Solved(status=result.status, grams=None, cost=np.inf, gap=np.inf, bound=np.inf)
     steps, saved = result.x[col.step], result.x[col.saved]

@@ -6,13 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.windows import fails, is_outside
 from substrata.formula.formula import Formula, Line
+from substrata.quantities.roots import root
 
 LIQUID, DRY = "liquid", "dry"
 _LIQUID_ROLES = ("liquid",)
@@ -99,7 +99,7 @@ def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: floa
         return consistency_at(shifted(amount), minute, temperature_c) - consistency
 
     if left(1.0) * off > 0:
-        return shifted(float(brentq(left, 0.0, 1.0, xtol=1e-3)))
+        return shifted(root(left, 0.0, 1.0, exact=1e-3))
     return shifted(1.0)
 
 
@@ -146,7 +146,7 @@ def corrections(
         brings = 1 - left / -change if not whole else 1.0
         if brings <= 0:
             continue
-        grams = float(brentq(off, 0.0, most, xtol=0.05)) if whole and change else most
+        grams = root(off, 0.0, most, exact=0.05) if whole and change else most
         found.append(
             Correction(
                 line=line,

@@ -11,8 +11,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import pi, sqrt
 
-from scipy.optimize import brentq
-from scipy.special import jv
+from substrata.quantities.roots import root
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,7 +40,9 @@ def first_eigenvalue(dimension: float) -> float:
     """
     order = dimension / 2 - 1
     # The zero lies near 1.57 + 0.75 (d - 1); from 1 to 6 dimensions this bracket holds no other.
-    return float(brentq(lambda x: jv(order, x), 0.9 + 0.35 * dimension, 1.6 + 0.85 * dimension))
+    from scipy.special import jv  # late, as in ``root``
+
+    return root(lambda x: float(jv(order, x)), 0.9 + 0.35 * dimension, 1.6 + 0.85 * dimension)
 
 
 def slab(thickness_mm: float, perimeter_per_area: float = 0.0) -> Body:
@@ -64,7 +65,7 @@ def equivalent(surface_m2: float, volume_m3: float, eigenvalue_per_m: float) -> 
     def off(d: float) -> float:
         return first_eigenvalue(d) * ratio / d - eigenvalue_per_m
 
-    d = 1.0 if off(1.0) <= 0 else _MOST if off(_MOST) >= 0 else float(brentq(off, 1.0, _MOST, xtol=1e-6))
+    d = 1.0 if off(1.0) <= 0 else _MOST if off(_MOST) >= 0 else root(off, 1.0, _MOST, exact=1e-6)
     return Body(dimension=d, radius_m=d / ratio)
 
 

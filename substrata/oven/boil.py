@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from scipy.optimize import brentq
-
 from substrata.oven.properties import saturation_pressure
+from substrata.quantities.roots import root
 
 
 @lru_cache(maxsize=64)
@@ -17,4 +16,4 @@ def boiling_c(pressure_pa: float) -> float:
     99.97
     """
     formula = saturation_pressure.py_func
-    return float(brentq(lambda t: formula(t) - pressure_pa, 40.0, 121.0, xtol=1e-6))
+    return root(lambda t: formula(t) - pressure_pa, 40.0, 121.0, exact=1e-6)

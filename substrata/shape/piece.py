@@ -11,14 +11,13 @@ from functools import cache
 from math import cbrt, pi, sqrt
 from typing import Literal
 
-from scipy.optimize import brentq
-
 from substrata.batch.weighed import FRYING, Batch
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import volumes_ml
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.quantities.pans import Pan, pan_of
+from substrata.quantities.roots import root
 from substrata.quantities.tables import read_table
 
 Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]
@@ -196,10 +195,10 @@ def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> t
     v = 4 * volume / pi**2
     most = cbrt(v)  # the hole is closed
     if held == "size" and wide > 2 * most:
-        d, across = brentq(lambda x: x * x * (wide - x) - v, 0.0, wide / 2), wide
+        d, across = root(lambda x: x * x * (wide - x) - v, 0.0, wide / 2), wide
     else:
         girths = {"thickness": min(thick, most), "size": most}
-        d = girths[held] if held in girths else brentq(lambda x: x * x * (hole + x) - v, 0.0, most)
+        d = girths[held] if held in girths else root(lambda x: x * x * (hole + x) - v, 0.0, most)
         across = v / (d * d) + d
     return d, across, max(across - 2 * d, 0.0)
 

@@ -1,4 +1,4 @@
-"""Compile the bake, or load it compiled: run at set-up and in the background of a server, so that no baker waits for it."""
+"""Compile the bake and the handling, or load them compiled: run at set-up and in the background of a server, so that no baker waits for it."""
 
 from __future__ import annotations
 
@@ -9,13 +9,15 @@ from substrata.pantry.library import load_library
 
 
 def warm() -> None:
-    """Bake a small cracker."""
+    """Mix and bake a small cracker."""
     # Imported here: importing the compiled part is itself the slow part.
     from substrata.context.dough import Dough
     from substrata.oven.stages import run
 
     lines = (Line(id="a", ingredient="almond-flour", grams=100), Line(id="e", ingredient="egg", grams=25))
-    run(Dough(Formula(name="warm", form="cracker", pieces=20, lines=lines), load_library()).case)
+    dough = Dough(Formula(name="warm", form="cracker", pieces=20, lines=lines), load_library())
+    _ = dough.handling
+    run(dough.case)
 
 
 def warm_in_background() -> None:
