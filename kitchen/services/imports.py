@@ -12,10 +12,9 @@ from kitchen.models import Job, Lot, Membership, PackImport
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
 from kitchen.services.kitchens import bump_revision
-from kitchen.services.pantry import described, new_key
+from kitchen.services.pantry import filled, new_key
 from substrata import Library, load_library
 from substrata.errors import LabelError
-from substrata.labels.pack_document import write_lot
 from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
 
 BAKER = Membership.Role.BAKER
@@ -204,7 +203,7 @@ def _described(row: ReadRow, lot: Lot, library: Library) -> Lot | ReadRow:
     if row.lot is None:
         return row
     try:
-        return described(lot, write_lot(row.lot), library)
+        return filled(lot, row.lot, library)
     except LabelError as error:
         return replace(row, lot=None, problem=error)
 

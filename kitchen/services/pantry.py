@@ -272,8 +272,15 @@ def described(lot: Lot, document: dict[str, Any], library: Library | None = None
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    library = library or load_library()
-    read_as = read_lot(document, lot.key)
+    return filled(lot, read_lot(document, lot.key), library or load_library())
+
+
+def filled(lot: Lot, read_as: CoreLot, library: Library) -> Lot:
+    """Fill a row from a pack; it is not saved yet.
+
+    Raises:
+        LabelError, UnknownIngredient: when a figure cannot be read, or it is a pack of nothing known.
+    """
     reference = library[read_as.ingredient]
     lot.document, lot.ingredient, lot.name = write_lot(read_as), reference.id, read_as.name
     lot.role, lot.flags = reference.role, sorted(reference.flags | contained(read_as))

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.labels.mistakes import FAR_SDS, Mistake, likely_mistake
-from substrata.labels.pack_reading import PackFigure, ingredient_of_lot, read_pack
+from substrata.labels.pack_reading import PackFigure, measures_of_lot, read_pack
 from substrata.labels.statement_facts import statement_facts
 from substrata.labels.sums import (
     KJ_PER_KCAL,
@@ -159,7 +159,7 @@ def _above(reading: dict[str, PackFigure], key: str) -> bool:
 
 
 def _density(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
-    measures = ingredient_of_lot(lot, ingredient).measures
+    measures = measures_of_lot(lot, ingredient)
     for key, measure in measures.items():
         usual = ingredient.measures.get(key)
         if measure.source != "serving on the pack" or usual is None:

@@ -8,7 +8,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import erf, exp, hypot, pi, sqrt
+from types import MappingProxyType
 from typing import Literal
 
 from substrata.errors import AmountError
@@ -92,7 +94,7 @@ def read_pack(label: Label, ingredient: Ingredient) -> tuple[PackFigure, ...]:
     Raises:
         LabelError: when a figure cannot be read.
     """
-    reference = {n: _reference(ingredient.composition, n) for n in NUTRIENTS}
+    reference = _references(ingredient.composition)
     intervals = _split_polyols(nutrient_intervals(label, reference["fibre_g"].value), reference)
     table: dict[str, PackFigure] = {}
     for nutrient in sorted(NUTRIENTS, key=lambda n: n in _PARTS_OF):  # wholes before their parts
@@ -110,13 +112,15 @@ def read_pack(label: Label, ingredient: Ingredient) -> tuple[PackFigure, ...]:
 
 def reference_figures(ingredient: Ingredient) -> tuple[PackFigure, ...]:
     """Every nutrient of a reference ingredient per 100 g, in the order of ``NUTRIENTS``."""
-    reference = {n: _reference(ingredient.composition, n) for n in NUTRIENTS}
+    reference = _references(ingredient.composition)
     return tuple(_figure(n, was.value, was.sd, "reference", reference) for n, was in reference.items())
 
 
-def _reference(composition: Composition, nutrient: str) -> Spread:
-    row = NUTRIENTS.index(nutrient)
-    return Spread.around(composition.values[row], SDS_IN_HALF_90 * composition.sds[row])
+@lru_cache(maxsize=512)
+def _references(composition: Composition) -> Mapping[str, Spread]:
+    """Each nutrient of a reference; a file of products asks for the same one again and again."""
+    rows = zip(NUTRIENTS, composition.values, composition.sds, strict=True)
+    return MappingProxyType({n: Spread.around(value, SDS_IN_HALF_90 * sd) for n, value, sd in rows})
 
 
 def _figure(
@@ -198,11 +202,16 @@ def ingredient_of_lot(lot: Lot, reference: Ingredient) -> Ingredient:
         flags=reference.flags | contained(lot),
         composition=composition,
         behaviour=behaviour,
-        measures=dict(reference.measures) | _serving_measure(lot.label) | _own_measures(lot),
+        measures=measures_of_lot(lot, reference),
         source=f"pack label ({lot.name})" if lot.label else reference.source,
         note=lot.notes,
         pack=replace(lot, may_contain=lot.may_contain | statement_facts(lot.statement).may_contain),
     )
+
+
+def measures_of_lot(lot: Lot, reference: Ingredient) -> dict[str, Measure]:
+    """What a spoon, a cup or a piece of a pack weighs: by the kitchen's own scale, else by its label, else as of its kind."""
+    return dict(reference.measures) | _serving_measure(lot.label) | _own_measures(lot)
 
 
 def contained(lot: Lot) -> frozenset[str]:

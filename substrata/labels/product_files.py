@@ -326,12 +326,14 @@ def _grams(text: str, unit_said: str) -> float:
 def _listed(text: str, allowed: Sequence[str]) -> list[str]:
     """The known words of a list in a cell; others are none of ours. "en:milk" is milk, "almonds" are nut:almond."""
     words = {plain(part.rpartition(":")[2]) for part in re.split(r"[,;|]", text)} - {""}
-    words |= {word.removesuffix("s") for word in words}
-    return [
-        key
-        for key in allowed
-        if words & {plain(key), plain(key.partition(":")[2]) or plain(key), _words().get(key, "")}
-    ]
+    words |= {word.removesuffix("s") for word in words} - {""}
+    return [key for key in allowed if words & _spellings(key)] if words else []
+
+
+@cache
+def _spellings(key: str) -> frozenset[str]:
+    """How a file may write a known word, plainly."""
+    return frozenset({plain(key), plain(key.partition(":")[2]) or plain(key), _words().get(key, "")})
 
 
 @cache
