@@ -5,6 +5,7 @@ from http import HTTPStatus
 
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from psycopg.errors import LockNotAvailable, QueryCanceled
 
 AGAIN_S = 2
 _AWAY = {
@@ -12,6 +13,12 @@ _AWAY = {
     "title": "the database cannot be reached for a moment",
     "status": 503,
     "remedy": "wait a moment: it is tried again",
+}
+_TOO_LONG = {
+    "type": "about:blank",
+    "title": "it took too long and was given up",
+    "status": 503,
+    "remedy": "try again in a moment; ask for less at once",
 }
 _BROKEN = {
     "type": "about:blank",
@@ -24,7 +31,8 @@ _BROKEN = {
 def problem_of(error: BaseException | None) -> JsonResponse:
     """An error that nobody expected, or a database that is away: that passes, and may be tried again."""
     away = isinstance(error, OperationalError | InterfaceError)
-    shown = _AWAY if away else _BROKEN
+    slow = isinstance(error.__cause__, QueryCanceled | LockNotAvailable) if error else False
+    shown = _TOO_LONG if slow else _AWAY if away else _BROKEN
     response = JsonResponse(shown, status=shown["status"], content_type="application/problem+json")
     if away:
         response["Retry-After"] = str(AGAIN_S)

@@ -5,7 +5,10 @@ loops are bounded in count and time, and nothing but this machine is asked.
 """
 
 import json
+import os
 import re
+import subprocess
+import sys
 import time
 from concurrent.futures import Future, ThreadPoolExecutor
 from itertools import count
@@ -84,6 +87,42 @@ def imported(port: int, cookies: dict[str, str], kitchen: str, rows: int) -> tup
     return seconds[0], seconds[1]
 
 
+# So many formulas of one kitchen, copied from the first by the database itself.
+_FORMULAS = """
+import sys, django
+django.setup()
+from django.db import connection
+from kitchen.models import Kitchen
+from kitchen.services.formulas import create_formula
+from benchmarks.formulas import TWELVE_LINES
+kitchen, rows = Kitchen.objects.get(pk=int(sys.argv[1])), int(sys.argv[2])
+made = create_formula(kitchen.memberships.get().user, kitchen.pk, TWELVE_LINES).formula
+with connection.cursor() as cursor:
+    cursor.execute(
+        "with made as (insert into kitchen_formula (kitchen_id, name, form, thumb, thumb_mark, created_at, touched_at)"
+        " select kitchen_id, name || n, form, thumb, thumb_mark, now(), now() from kitchen_formula, generate_series(1, %s) n where id = %s"
+        " returning id) insert into kitchen_draft (formula_id, document, lock, page, updated_at)"
+        " select made.id, d.document, d.lock, d.page, now() from made, kitchen_draft d where d.formula_id = %s",
+        [rows - 1, made.pk, made.pk],
+    )
+"""
+
+
+def beside_a_change(port: int, owner: Client, path: str) -> tuple[float, float]:
+    """Another kitchen's row, while ten thousand formulas of this one are drawn anew: seconds until it is in, and of the shelf's first page."""
+    kitchen = path.rpartition("/")[2]
+    here = os.environ | {"DJANGO_SETTINGS_MODULE": "config.settings"}
+    subprocess.run([sys.executable, "-c", _FORMULAS, kitchen, str(ROWS)], check=True, env=here)
+    other = signed_up(port)
+    found = re.search(rb'"kitchens":\[\{"id":(\d+)', other.call("GET", "/api/me"))
+    assert found
+    owner.call("PATCH", path, {"convention": "total"})
+    begun = time.perf_counter()
+    owner.call("GET", f"{path}/formulas")
+    shelf = time.perf_counter() - begun
+    return imported(port, other.cookies, f"/api/kitchens/{int(found[1])}", 1)[1], shelf
+
+
 def main() -> None:
     with serving() as port:
         client = signed_up(port)
@@ -118,8 +157,12 @@ def main() -> None:
         with working():
             one = imported(port, cookies, kitchen, 1)
             many = imported(port, cookies, kitchen, ROWS)
+            beside, shelf = beside_a_change(port, client, kitchen)
         print(
             f"import of a row {one[1]:.1f} s; of {ROWS} rows: looked at {many[0]:.1f} s, in the pantry {many[1]:.1f} s"
+        )
+        print(
+            f"while {ROWS} formulas are drawn anew: another kitchen's row {beside:.1f} s, their shelf {1000 * shelf:.0f} ms"
         )
 
 

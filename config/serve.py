@@ -10,14 +10,29 @@ import socket
 import sys
 
 import waitress
+from django.db import connections
 
 from config.memory import keep_what_stands
 from config.wsgi import application
 
 THREADS = 16
 CONNECTIONS = 500
+STATEMENT_S, LOCK_S = (
+    20.0,
+    10.0,
+)  # the longest question to the database, and the longest wait for somebody who writes the same
 QUIET_S = 30  # a connection that has neither sent nor taken anything for so long is closed
 MOST_BYTES = 27_000_000  # a photo and the form around it; smaller limits are the application's
+
+
+def bound_waiting(statement_s: float = STATEMENT_S, lock_s: float = LOCK_S) -> None:
+    """Let no request of this process wait for the database without end: what takes longer is refused, and may be tried again.
+
+    Sums are bounded by what they are asked for (``api/heavy.py``); workers and migrations may take their time.
+    """
+    milliseconds = {"statement_timeout": statement_s * 1000, "lock_timeout": lock_s * 1000}
+    options = connections.settings["default"]["OPTIONS"]
+    options["options"] = " ".join(f"-c {name}={value:.0f}" for name, value in milliseconds.items())
 
 
 def main() -> None:
@@ -32,6 +47,7 @@ def main() -> None:
     from substrata import load_library
     from substrata.stations.warm_oven import warm_in_background
 
+    bound_waiting()
     load_library()
     keep_what_stands()
     warm_in_background()
