@@ -11,6 +11,7 @@ from substrata.exchange.text_import import PastedLine
 from substrata.nutrition.statement import StatementPart
 from substrata.recipe.label import Business
 from substrata.recipe.recipe import Keeping, RecipeGroup, RecipeStep
+from substrata.recipe.variants import Variant
 
 
 class RecipeIn(Schema):
@@ -19,6 +20,7 @@ class RecipeIn(Schema):
     document: FormulaDocument
     batches: float = 1.0
     sort: str = Field(default="", max_length=80)
+    formula_id: int | None = None  # on the shelf: what was made of it is told among the variants
 
 
 class RecipeOut(Schema):
@@ -30,6 +32,7 @@ class RecipeOut(Schema):
     groups: list[RecipeGroup]
     steps: list[RecipeStep]
     keeping: Keeping
+    variants: list[Variant]
     cost: str
     net_carbs: str
     net_rule: str

@@ -35,7 +35,12 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
     """The recipe of a document, without keeping it."""
     made = recipes.recipe_document(
-        person(request), kitchen_id, payload.document.model_dump(), payload.batches, payload.sort
+        person(request),
+        kitchen_id,
+        payload.document.model_dump(),
+        payload.batches,
+        payload.sort,
+        payload.formula_id,
     )
     return RecipeOut(**{name: getattr(made, name) for name in RecipeOut.model_fields})
 
@@ -45,7 +50,13 @@ def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOu
 def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: RecipeIn) -> HttpResponse:
     """It as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6."""
     name, kind, data = recipes.recipe_file(
-        person(request), kitchen_id, payload.document.model_dump(), style, payload.batches
+        person(request),
+        kitchen_id,
+        payload.document.model_dump(),
+        style,
+        payload.batches,
+        payload.sort,
+        payload.formula_id,
     )
     return _download(name, kind, data)
 

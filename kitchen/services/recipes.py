@@ -1,13 +1,16 @@
 """What is handed on: recipes, files, labels, read-only cards; and recipes that come in."""
 
 import secrets
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import Q
 
 from kitchen.errors import NotFound, Refused
+from kitchen.models import Formula as FormulaRow
 from kitchen.models import Membership, Share
 from kitchen.services.access import formula_of, membership, record
 from kitchen.services.judging import core_settings
@@ -29,6 +32,7 @@ from substrata.recipe.recipe import Recipe, recipe_of
 from substrata.recipe.sheet import as_xlsx
 
 MOST_BATCHES = 200.0
+_MOST_TRIED = 6
 _TYPES = {
     "text": ("txt", "text/plain; charset=utf-8"),
     "markdown": ("md", "text/markdown; charset=utf-8"),
@@ -41,18 +45,49 @@ _TYPES = {
 
 
 def recipe_document(
-    user: User, kitchen_id: int, document: dict[str, Any], batches: float = 1.0, sort: str = ""
+    user: User,
+    kitchen_id: int,
+    document: dict[str, Any],
+    batches: float = 1.0,
+    sort: str = "",
+    formula_id: int | None = None,
 ) -> Recipe:
     """The recipe of a document, as the oven it names is forecast to leave it.
+
+    Args:
+        user: who asks.
+        kitchen_id: whose choices count.
+        document: the formula.
+        batches: by which every weight is told.
+        sort: one of its sorts alone.
+        formula_id: on whose shelf it stands: what was made of it counts among its variants.
 
     Raises:
         FormulaError: when the document cannot be read, or there is no dough.
         Refused: when so many batches are not made.
     """
-    return _recipe(membership(user, kitchen_id), document, batches, sort)
+    member = membership(user, kitchen_id)
+    return _recipe(member, document, batches, sort, _tried(member, formula_id))
 
 
-def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0, sort: str = "") -> Recipe:
+def _tried(member: Membership, formula_id: int | None) -> list[Formula]:
+    """What was made of a formula, and what it was made of, as each stands now; the last touched first."""
+    if formula_id is None:
+        return []
+    mine = FormulaRow.objects.filter(kitchen_id=member.kitchen_id, archived_at=None)
+    kin = mine.filter(Q(forked_from_id=formula_id) | Q(forks=formula_id)).exclude(pk=formula_id)
+    return [
+        read_document(row.draft.document) for row in kin.select_related("draft").order_by("-touched_at")[:_MOST_TRIED]
+    ]
+
+
+def _recipe(
+    member: Membership,
+    document: dict[str, Any],
+    batches: float = 1.0,
+    sort: str = "",
+    tried: Sequence[Formula] = (),
+) -> Recipe:
     if not 0.05 <= batches <= MOST_BATCHES:
         raise Refused(
             "so many batches are not made", got=f"{batches:g}", allowed=f"0.05 to {MOST_BATCHES:g}", field="batches"
@@ -65,7 +100,7 @@ def _recipe(member: Membership, document: dict[str, Any], batches: float = 1.0, 
                 "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
             )
         formula = sort_formula(formula, own)
-    return recipe_of(_baked(member, document, formula), batches=batches)
+    return recipe_of(_baked(member, document, formula), batches=batches, tried=() if sort else tried)
 
 
 def _baked(member: Membership, document: dict[str, Any], formula: Formula | None = None) -> Dough:
@@ -75,7 +110,13 @@ def _baked(member: Membership, document: dict[str, Any], formula: Formula | None
 
 
 def recipe_file(
-    user: User, kitchen_id: int, document: dict[str, Any], style: str, batches: float = 1.0, sort: str = ""
+    user: User,
+    kitchen_id: int,
+    document: dict[str, Any],
+    style: str,
+    batches: float = 1.0,
+    sort: str = "",
+    formula_id: int | None = None,
 ) -> tuple[str, str, bytes]:
     """A recipe as a file.
 
@@ -88,7 +129,7 @@ def recipe_file(
     member = membership(user, kitchen_id)
     if style not in _TYPES:
         raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
-    recipe = _recipe(member, document, batches, sort)
+    recipe = _recipe(member, document, batches, sort, _tried(member, formula_id))
     ending, kind = _TYPES[style]
     if style == "png":
         formula = read_document(document)

@@ -72,13 +72,14 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
             remedy="paste one formula at a time",
             field="text",
         )
-    role, result, doing = "", [], False
+    role, result = "", []
+    below: Literal["", "method", "besides"] = ""
     for number, part in written:
         section = _section_role(part)
-        doing = _is_method(part) if section is not None else doing
-        if doing and section is None:
-            # Below the head of the method stands what is done, with what it says of the oven.
-            said = told_in(part)
+        below = _told_below(part) if section is not None else below
+        if below and section is None:
+            # Below the head of the method stands what is done, with what it says of the oven; below others there is only talk.
+            said = told_in(part) if below == "method" else Told()
             result.append(
                 PastedLine(
                     number=number, text=part, status="told", told=replace(said, note=said.note or part[:LONGEST_LINE])
@@ -143,10 +144,13 @@ def _weight(line: Line, library: Library, settings: Settings) -> Spread | None:
 
 
 _METHOD = ("method", "instructions", "directions", "preparation", "steps", "what to do")
+_BESIDES = ("variants", "variations", "notes", "tips", "storage", "keeping", "nutrition")
 
 
-def _is_method(part: str) -> bool:
-    return part.rstrip(": ").strip("#* ").lower() in _METHOD
+def _told_below(part: str) -> Literal["", "method", "besides"]:
+    """What stands below a head: what is done, what is said besides, or ingredients."""
+    head = part.rstrip(": ").strip("#* ").lower()
+    return "method" if head in _METHOD else "besides" if head in _BESIDES else ""
 
 
 def _section_role(part: str) -> str | None:

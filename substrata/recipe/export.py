@@ -39,6 +39,8 @@ def as_text(recipe: Recipe) -> str:
     for group in recipe.groups:
         rows += [f"{group.title}:", *(f"- {ingredient_text(line)}" for line in group.lines), ""]
     rows += ["Method:", *(f"{n}. {step.text}" for n, step in enumerate(recipe.steps, 1)), ""]
+    if recipe.variants:
+        rows += ["Variants:", *(f"- {variant.name}: {variant.text}" for variant in recipe.variants), ""]
     rows += [recipe.keeping.text, "", f"Net carbs {recipe.net_carbs} a piece ({recipe.net_rule})."]
     if recipe.allergens:
         rows.append(f"Allergens: {', '.join(recipe.allergens)}.")
@@ -62,6 +64,8 @@ def as_markdown(recipe: Recipe) -> str:
             for line in group.lines
         ]
     rows += ["", "## Method", "", *(f"{n}. {_plain(step.text)}" for n, step in enumerate(recipe.steps, 1))]
+    if recipe.variants:
+        rows += ["", "## Variants", "", *(f"- **{_plain(v.name)}**: {_plain(v.text)}" for v in recipe.variants)]
     rows += ["", "## Keeping", "", recipe.keeping.text, "", "## Figures", "", "| | a piece |", "|:--|--:|"]
     rows += [f"| {name} | {piece} |" for name, piece, _ in recipe.figures]
     if recipe.allergens:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 
@@ -14,9 +14,10 @@ from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
 from substrata.context.dough import Dough
-from substrata.formula.formula import MethodEdit
+from substrata.formula.formula import Formula, MethodEdit
 from substrata.quantities.tables import Row, read_table
 from substrata.recipe.measures import kitchen_measure
+from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {
     "wet": "Wet", "dry": "Dry", "melt": "To melt", "raw": "To dry first", "aside": "Besides", "filling": "Filling",
@@ -93,16 +94,18 @@ class Recipe:
     net_rule: str
     allergens: tuple[str, ...]
     cautions: tuple[str, ...]
+    variants: tuple[Variant, ...]
     notes: str
     card: Card
 
 
-def recipe_of(dough: Dough, *, batches: float = 1.0) -> Recipe:
+def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = ()) -> Recipe:
     """Make the recipe of a dough. A pure function.
 
     Args:
         dough: what is made, as its oven is forecast to leave it.
         batches: by which every weight is told.
+        tried: formulas made of it, or of which it was made.
 
     Raises:
         FormulaError: when there is no dough to make.
@@ -133,6 +136,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0) -> Recipe:
         net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,
         allergens=tuple(a.name for a in told.allergens if not a.traces and ("eu" if region else "us") in a.regions),
         cautions=tuple(caution.text for caution in told.cautions),
+        variants=variants_of(dough, tried, batches=batches),
         notes=dough.formula.notes,
         card=told,
     )

@@ -25,6 +25,8 @@ def as_xlsx(recipe: Recipe) -> bytes:
     )
     figures: list[list[Any]] = [["figure", "a piece", "per 100 g"], *([*row] for row in recipe.figures)]
     _filled(book.create_sheet("Figures"), figures)
+    if recipe.variants:
+        _filled(book.create_sheet("Variants"), [["variant", "what"], *([v.name, v.text] for v in recipe.variants)])
     about: list[list[Any]] = [
         ["name", recipe.name],
         ["makes", recipe.yields],

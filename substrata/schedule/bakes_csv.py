@@ -48,7 +48,12 @@ def read_bakes(text: str) -> tuple[BakeRow, ...]:
         )
     head = text.lstrip("\ufeff").partition("\n")[0]
     parted = max(";\t,", key=head.count)
-    rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=parted))
+    try:
+        rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff"), newline=None), delimiter=parted))
+    except csv.Error as error:
+        raise FormulaError(
+            "the list is no table", got=str(error)[:80], remedy="save it as CSV again", field="text"
+        ) from error
     known = [_column(name) for name in rows[0]] if rows else []
     if "formula" not in known or "ready" not in known:
         raise FormulaError(

@@ -19,7 +19,7 @@ from substrata.exchange.any_file import file_recipe
 from substrata.exchange.page_import import page_recipe, sheet_recipe
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.form import roles
-from substrata.formula.formula import Formula, MethodEdit
+from substrata.formula.formula import Formula, Line, MethodEdit, Sort
 from substrata.recipe.core_picture import core_png, role_looks
 from substrata.recipe.export import TEXT_STYLES, as_csv, as_jsonld, as_markdown, as_text, written
 from substrata.recipe.label import Business, pack_label
@@ -63,6 +63,42 @@ def test_every_demo_formula_is_handed_on_and_read_in_again(name):
     page = page_recipe(f'<html><script type="application/ld+json">{as_jsonld(recipe)}</script></html>')
     _, from_page = read_back(page.text, name)
     assert from_page.batch.whole_g == pytest.approx(sum(told.values()), rel=0.02)
+
+
+def test_variants_are_what_was_tried_and_what_seasons_it():
+    """Sweet ones for a sweet dough; none of what is in it already; nothing of them comes in again as an ingredient."""
+    loaf, coins = DEMO[LOAF], made("Lemon shortbread coins")
+    egg = next(line for line in loaf.lines if line.ingredient == "egg")
+    whites = replace(egg, id="white", ingredient="egg-white", entered="")
+    other = replace(loaf, name="With whites", lines=(*(x for x in loaf.lines if x is not egg), whites))
+    told = recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other, loaf]).variants
+    assert [v.name for v in told if v.kind == "tried"] == ["With whites"], "one without a difference is none"
+    assert "removed" in next(v.text for v in told if v.kind == "tried")
+    savoury, sweet = {v.name for v in told if v.kind == "seasoning"}, {v.name for v in coins.variants}
+    assert len(savoury) == 3
+    assert not savoury & sweet
+    assert not any("lemon" in name.lower() for name in sweet), "it is in the coins already"
+    text = as_text(recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other]))
+    assert "With whites: " in text
+    formula, _ = read_back(text, LOAF)
+    assert {line.ingredient for line in formula.lines} == {line.ingredient for line in loaf.lines}
+
+
+def test_sorts_are_variants_with_their_own_lines():
+    seeds = Line(id="seeds", ingredient="sesame-seeds", grams=12, role="topping")
+    half = DEMO[ROLLS].pieces // 2
+    sorts = (Sort(name="plain", pieces=half), Sort(name="seeded", pieces=half, lines=frozenset({"seeds"})))
+    plain, seeded = (
+        v for v in made(ROLLS, lines=(*DEMO[ROLLS].lines, seeds), sorts=sorts).variants if v.kind == "sort"
+    )
+    assert (plain.name, seeded.name) == ("plain", "seeded")
+    assert "as they are" in plain.text
+    assert "with 12 g sesame seeds" in seeded.text
+    assert (
+        made(ROLLS, lines=(*DEMO[ROLLS].lines, seeds), sorts=sorts, batches=2)
+        .variants[1]
+        .text.startswith(f"{2 * half} pieces")
+    )
 
 
 def test_json_ld_has_what_schema_org_asks_for():
@@ -131,7 +167,7 @@ def test_a_workbook_and_a_table_come_back_as_they_went():
     recipe = made(ROLLS)
     data = as_xlsx(recipe)
     book = load_workbook(io.BytesIO(data))
-    assert book.sheetnames == ["Ingredients", "Method", "Figures", "About"]
+    assert book.sheetnames == ["Ingredients", "Method", "Figures", "Variants", "About"]
     for found in (sheet_recipe(data, "rolls.xlsx"), sheet_recipe(as_csv(recipe).encode(), "rolls.csv")):
         _, again = read_back(found.text, ROLLS)
         assert again.batch.whole_g == pytest.approx(Dough(DEMO[ROLLS], LIBRARY).batch.whole_g, rel=0.02)

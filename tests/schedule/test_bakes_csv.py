@@ -62,6 +62,7 @@ def test_what_is_written_is_read_again(rows):
         ("formula,ready,fresh\nRolls,2026-11-28,-1", "row 2: the number"),
         ("formula,ready\n" + "Rolls,2026-11-28\n" * 30, "so many bakes"),
         ("x" * 300_000, "too long"),
+        ('"' + "x" * 190_000, "no table"),
     ],
 )
 def test_what_cannot_be_read_says_where(text, words):
@@ -69,3 +70,9 @@ def test_what_cannot_be_read_says_where(text, words):
         read_bakes(text)
     assert words in str(error.value)
     assert error.value.field == "text"
+
+
+@pytest.mark.parametrize("end", ["\r\n", "\r", "\n"])
+def test_lines_may_end_as_any_machine_ends_them(end):
+    told = read_bakes(f"formula,ready{end}Rolls,2026-11-28 14:00{end}Loaf,2026-11-28 15:00")
+    assert [row.formula for row in told] == ["Rolls", "Loaf"]

@@ -7356,6 +7356,8 @@ export interface components {
              */
             batches: number;
             document: components["schemas"]["FormulaDocument"];
+            /** Formula Id */
+            formula_id?: number | null;
             /**
              * Sort
              * @default
@@ -7404,6 +7406,8 @@ export interface components {
             notes: string;
             /** Steps */
             steps: components["schemas"]["RecipeStep"][];
+            /** Variants */
+            variants: components["schemas"]["Variant"][];
             /** Yields */
             yields: string;
         };
@@ -8687,6 +8691,21 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Variant
+         * @description One of them.
+         */
+        Variant: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sort" | "tried" | "seasoning";
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * VegetableDrying

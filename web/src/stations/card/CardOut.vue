@@ -29,7 +29,7 @@ const filing = useDo((wanted: string, at) =>
   settled(
     api.POST('/api/kitchens/{kitchen_id}/recipe/files/{style}', {
       params: { path: { ...at, style: wanted } },
-      body: { document: props.document, batches: props.batches, sort: props.sort },
+      body: { document: props.document, batches: props.batches, sort: props.sort, formula_id: props.id },
       parseAs: 'blob',
     }),
   ),

@@ -25,7 +25,7 @@ const asked = useAsk(
     settled(
       api.POST('/api/kitchens/{kitchen_id}/recipe', {
         params: { path: at },
-        body: { document: props.document, batches: rested.value, sort: props.sort },
+        body: { document: props.document, batches: rested.value, sort: props.sort, formula_id: bench.formulaId },
       }),
     ),
   { keep: true },
@@ -84,6 +84,14 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
               </tr>
             </tbody>
           </table>
+        </template>
+        <template v-if="recipe.variants.length">
+          <h3>Variants</h3>
+          <ul class="variants">
+            <li v-for="variant in recipe.variants" :key="`${variant.kind} ${variant.name}`">
+              <b>{{ variant.name }}</b>: {{ said(variant.text, session.units) }}
+            </li>
+          </ul>
         </template>
         <h3>Keeping</h3>
         <p>{{ said(recipe.keeping.text, session.units) }}</p>

@@ -139,6 +139,7 @@ describe('the recipe', () => {
       { id: 'bake', title: 'Bake', text: 'My way.', computed: 'Bake it 20 min.', edited: true, stale: true },
     ],
     keeping: { room_days: 1, fridge_days: 5, freezer_months: 3, text: 'Keeps.' },
+    variants: [{ kind: 'seasoning', name: 'Caraway', text: '6 g caraway seeds, into the dry things.' }],
     cost: '',
     net_carbs: '3.4 g',
     net_rule: 'by the rule',
@@ -151,6 +152,7 @@ describe('the recipe', () => {
     const view = mount(RecipeSheet, { props: { document: bench.document as FormulaDocument, batches: 1, sort: '' } })
     await flushPromises()
     expect(view.text()).toContain('weigh it')
+    expect(view.text()).toContain('Caraway: 6 g caraway seeds')
     expect(view.text()).toContain('The figures have changed since: Bake it 20 min.')
     await view.get('[aria-label="Rewrite: Mix"]').trigger('click')
     await view.get('textarea').setValue('Whisk it.')

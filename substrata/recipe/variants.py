@@ -1,0 +1,116 @@
+"""What else the same dough may become: its sorts, what was tried beside it, and a few ways to season it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from typing import Literal
+
+from substrata.batch.weighed import weigh_line
+from substrata.bench.feel import as_poured
+from substrata.context.dough import Dough
+from substrata.context.sorts import sort_figures
+from substrata.errors import SubstrataError
+from substrata.exchange.difference import differences
+from substrata.formula.formula import Formula, Line
+from substrata.quantities.tables import constant, read_table
+
+VariantKind = Literal["sort", "tried", "seasoning"]
+_SEASONINGS = 3  # are told of a dough
+_TRIED = 6
+_CHANGES = 5  # of a tried one; more is another dough
+_TOLD_G = 0.05  # net carbs a piece, below which a seasoning adds nothing to speak of
+
+
+@dataclass(frozen=True, kw_only=True)
+class Variant:
+    """One of them."""
+
+    kind: VariantKind
+    name: str
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Seasoning:
+    name: str
+    taste: str
+    shares: tuple[tuple[str, float], ...]  # ingredient, g in 100 g of dough
+
+
+@cache
+def _seasonings() -> tuple[_Seasoning, ...]:
+    rows = []
+    for row in read_table("seasonings.csv"):
+        parts = (part.partition(":") for part in row.text("lines").split())
+        shares = tuple((ingredient, float(share)) for ingredient, _, share in parts)
+        rows.append(_Seasoning(name=row.text("seasoning"), taste=row.text("taste"), shares=shares))
+    return tuple(rows)
+
+
+def variants_of(dough: Dough, tried: Sequence[Formula] = (), *, batches: float = 1.0) -> tuple[Variant, ...]:
+    """The variants of a dough, those of its own first.
+
+    Args:
+        dough: as it is handed on.
+        tried: formulas that were made of it, or that it was made of, the last touched first.
+        batches: by which every weight is told.
+    """
+    return (*_sorts(dough, batches), *_tried(dough, tried), *_seasoned(dough, batches))
+
+
+def _sorts(dough: Dough, batches: float) -> Iterator[Variant]:
+    try:
+        figures = sort_figures(dough)
+    except SubstrataError:  # they do not add up, and are told as such where they are set
+        return
+    own = {sort.name: sort.lines for sort in dough.formula.sorts}
+    for sort in figures:
+        lines = [
+            f"{as_poured(w.grams.value * batches):g} g {_small(w.ingredient.name)}"
+            for w in dough.batch.lines
+            if w.line.id in own[sort.name]
+        ]
+        with_ = f" with {', '.join(lines)}" if lines else " as they are"
+        yield Variant(
+            kind="sort",
+            name=sort.name,
+            text=f"{sort.pieces * batches:g} pieces{with_}; {sort.net_carbs:.1f} g net carbs each.",
+        )
+
+
+def _tried(dough: Dough, tried: Sequence[Formula]) -> Iterator[Variant]:
+    for other in tried[:_TRIED]:
+        changes = [
+            change.text
+            for change in differences(dough.formula, other, dough.library, dough.settings)
+            if change.kind in ("added", "removed", "grams", "swapped")
+        ]
+        if changes and other.name:
+            more = f" and {len(changes) - _CHANGES} more" if len(changes) > _CHANGES else ""
+            yield Variant(kind="tried", name=other.name, text=f"{'; '.join(changes[:_CHANGES])}{more}.")
+
+
+def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
+    """Sweet ones for a sweet dough; none of what is in it already."""
+    here = {w.ingredient.id for w in dough.batch.lines}
+    taste = "sweet" if dough.bracketed.value("sweetness") >= constant("sweet_from") else "savoury"
+    fitting = [s for s in _seasonings() if s.taste == taste and not here & {ingredient for ingredient, _ in s.shares}]
+    for seasoning in fitting[:_SEASONINGS]:
+        lines = tuple(
+            Line(id=f"season-{ingredient}", ingredient=ingredient, grams=share * dough.inside.dough_g / 100)
+            for ingredient, share in seasoning.shares
+        )
+        weighed = [weigh_line(line, dough.library, dough.settings) for line in lines]
+        words = " and ".join(f"{as_poured(w.grams.value * batches):g} g {_small(w.ingredient.name)}" for w in weighed)
+        formula = replace(dough.formula, lines=(*dough.formula.lines, *lines))
+        more = Dough(formula, dough.library, dough.settings).bracketed.value("net_carbs") - dough.bracketed.value(
+            "net_carbs"
+        )
+        carbs = f"; {more:.1f} g net carbs more a piece" if more >= _TOLD_G else ""
+        yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, into the dry things{carbs}.")
+
+
+def _small(name: str) -> str:
+    return name[:1].lower() + name[1:]
