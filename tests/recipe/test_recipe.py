@@ -74,9 +74,11 @@ def test_variants_are_what_was_tried_and_what_seasons_it():
     told = recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other, loaf]).variants
     assert [v.name for v in told if v.kind == "tried"] == ["With whites"], "one without a difference is none"
     assert "removed" in next(v.text for v in told if v.kind == "tried")
-    savoury, sweet = {v.name for v in told if v.kind == "seasoning"}, {v.name for v in coins.variants}
+    savoury = {v.name for v in made(ROLLS).variants if v.kind == "seasoning"}
+    sweet = {v.name for v in coins.variants}
     assert len(savoury) == 3
     assert not savoury & sweet
+    assert not savoury & {v.name for v in told}, "a little sweet is sweet"
     assert not any("lemon" in name.lower() for name in sweet), "it is in the coins already"
     text = as_text(recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other]))
     assert "With whites: " in text
