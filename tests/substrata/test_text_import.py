@@ -110,6 +110,9 @@ def test_a_word_that_changes_the_food_is_asked_about_and_never_swallowed(text):
 
 
 def test_what_is_said_below_other_heads_is_no_ingredient_and_sets_no_oven():
-    rows = import_text("Rolls\n\n120 g almond flour\n2 eggs\nBake at 175 C for 20 min\n\nNotes:\n- Rosemary: 4 g more\nVariations:\nBake at 220 C with cheddar", LIBRARY)
+    rows = import_text(
+        "Rolls\n\n120 g almond flour\n2 eggs\nBake at 175 C for 20 min\n\nNotes:\n- Rosemary: 4 g more\nVariations:\nBake at 220 C with cheddar",
+        LIBRARY,
+    )
     assert [line.ingredient for row in rows for line in row.lines] == ["almond-flour", "egg"]
     assert [row.told.oven_c for row in rows if row.told and row.told.oven_c] == [175]
