@@ -29,7 +29,7 @@ from substrata.trials.making import Making, lines_of
 from substrata.trials.run_figures import run_figures
 from substrata.trials.why import Hypothesis, Posterior, entropy, with_practice
 
-_AGAIN = 0.2  # how often a slip of one run comes again (assumed)
+_AGAIN = 0.5  # how often a slip of one run comes again: who does not know what it was does it again (assumed)
 _UNSEEN = 0.3  # weight of a fault that was not seen this time
 _EACH = 0.06  # what each of two changes has to bring
 _WORTH = 0.03  # gain from which a change is better than the same again

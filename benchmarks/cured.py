@@ -1,0 +1,173 @@
+"""How many trials it takes until the faults are gone, if the first proposal is followed each time.
+
+``python -m benchmarks.cured [--plants 40] [--seed 11]``. Simulated kitchens as in ``benchmarks.trials``: a cause is planted that shows, the
+verdict and the run's own log are diagnosed, what is proposed first is done (an edit of the document through the whole core, or the
+slip is watched for), and it is baked again. What is wrong stays until something is done about it; with ``--again 0.2`` a slip of one
+run comes again one time in five. Beside it: what the trade's table would do (the cause it ties most strongly to the faults, and the
+first action against it), and the same again.
+"""
+
+from __future__ import annotations
+
+import argparse
+import warnings
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from benchmarks.kitchens import demo_formulas
+from benchmarks.trials import _TABLES, Kitchen, drawn_size, log_of, told
+from substrata import load_library, read_document
+from substrata.bench.run_document import Run, Verdict
+from substrata.context.dough import Dough
+from substrata.quantities.tables import read_table
+from substrata.trials.cause_table import cause_table
+from substrata.trials.causes import Cause, planted, possible, strengths
+from substrata.trials.diagnosis import diagnose
+from substrata.trials.faults import mechanisms
+from substrata.trials.making import Making
+
+MOST, _SHOWS = 5, 0.25
+
+
+@dataclass(frozen=True)
+class Case:
+    """A planted cause, and the kitchen in which it is."""
+
+    dough: Dough
+    cause: Cause
+    size: float
+    lasting: Making  # of the ordinary spread: the oven and the packs
+    verdict: Verdict
+    first: Run
+    raised: frozenset[str]  # faults that it brought
+
+
+Step = tuple[frozenset[str], Dough | None]  # causes that are taken, and the formula with its edits
+Policy = Callable[[Dough, Run, np.random.Generator], Step]
+
+
+def _takes(action: str) -> frozenset[str]:
+    row = next(row for row in read_table("actions.csv") if row.text("action") == action)
+    return frozenset(row.text("takes").split())
+
+
+def by_diagnosis(dough: Dough, run: Run, rng: np.random.Generator) -> Step:  # noqa: ARG001 - one shape for all
+    found = diagnose(dough, run, table=_table(dough))
+    best = found.next[0]
+    taken = frozenset[str]().union(*(_takes(action) for action in best.actions))
+    if best.document is None:
+        return taken, None
+    edited = read_document(best.document)
+    return taken, Dough(replace(edited, name=f"{edited.name}'"), dough.library, dough.settings)
+
+
+def by_the_trades_table(dough: Dough, run: Run, rng: np.random.Generator) -> Step:
+    seen = {fault.id for fault in (run.verdict or Verdict()).faults}
+    kinds = _table(dough).kinds
+    scored = [
+        (sum(strengths().get((fault, cause.id), 0) for fault in seen), cause.prior, cause) for cause in possible(kinds)
+    ]
+    for _, _, cause in sorted(scored, key=lambda row: (-row[0], -row[1], rng.random())):
+        for row in read_table("actions.csv"):
+            if cause.id in row.text("takes").split() and frozenset(row.text("needs").split()) <= kinds:
+                return _takes(row.text("action")), None
+    return frozenset(), None
+
+
+def the_same_again(dough: Dough, run: Run, rng: np.random.Generator) -> Step:  # noqa: ARG001
+    return frozenset(), None
+
+
+def _table(dough: Dough):
+    if dough.formula.name not in _TABLES:
+        _TABLES[dough.formula.name] = cause_table(dough)
+    return _TABLES[dough.formula.name]
+
+
+def _ordinary(kitchen: Kitchen, dough: Dough, lasting: Making) -> Making:
+    """One run's own spread about what stays in a kitchen."""
+    fresh = kitchen.ordinary(dough)
+    return replace(
+        fresh, capacity=lasting.capacity, oven_k=lasting.oven_k, browning=lasting.browning, stiffer=lasting.stiffer
+    )
+
+
+def planted_case(kitchen: Kitchen, dough: Dough) -> Case | None:
+    rng, table = kitchen.rng, _table(dough)
+    every = possible(table.kinds)
+    weights = np.array([cause.prior for cause in every])
+    cause = every[rng.choice(len(every), p=weights / weights.sum())]
+    size = drawn_size(cause, rng)
+    slip = planted(dough, cause, size)
+    if slip is None:
+        return None
+    base = kitchen.ordinary(dough)
+    state = rng.bit_generator.state
+    _, without, _ = told(kitchen, dough, table, base, None)
+    rng.bit_generator.state = state
+    made = kitchen.with_slip(base, slip)
+    verdict, p, x = told(kitchen, dough, table, made, cause)
+    seen = {fault.id for fault in verdict.faults}
+    faults = mechanisms(dough.formula.form).faults
+    raised = frozenset(fault for n, fault in enumerate(faults) if fault in seen and p[n] - without[n] >= _SHOWS)
+    if not raised:
+        return None
+    run = Run(formula=dough.formula, done=log_of(kitchen, dough, made, x, cause, True), verdict=verdict)
+    return Case(dough, cause, size, base, verdict, run, raised)
+
+
+def trials_until(kitchen: Kitchen, case: Case, policy: Policy, again: float) -> int:
+    """Bakes after the first until none of the faults that it had is told; one more than ``MOST`` where they stay."""
+    rng, dough, run, gone = kitchen.rng, case.dough, case.first, frozenset[str]()
+    for number in range(1, MOST + 1):
+        taken, edited = policy(dough, run, rng)
+        gone, dough = gone | taken, edited or dough
+        table = _table(dough)
+        stays = case.cause.id not in gone and (case.cause.scope != "run" or rng.random() < again)
+        slip = planted(dough, case.cause, case.size) if stays else None
+        base = _ordinary(kitchen, dough, case.lasting)
+        made = kitchen.with_slip(base, slip) if slip else base
+        cause = case.cause if slip else None
+        verdict, _, x = told(kitchen, dough, table, made, cause)
+        if not {fault.id for fault in verdict.faults} & case.raised:
+            return number
+        run = Run(formula=dough.formula, done=log_of(kitchen, dough, made, x, cause, True), verdict=verdict)
+    return MOST + 1
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--plants", type=int, default=40)
+    parser.add_argument("--seed", type=int, default=11)
+    parser.add_argument("--again", type=float, default=1.0)
+    given = parser.parse_args()
+    warnings.simplefilter("ignore")
+    rng, library = np.random.default_rng(given.seed), load_library()
+    kitchen = Kitchen(rng, harsh=False)
+    doughs = [Dough(formula, library) for formula in demo_formulas()]
+    counts: dict[str, list[int]] = {}
+    done = 0
+    while done < given.plants:
+        case = planted_case(kitchen, doughs[rng.integers(len(doughs))])
+        if case is None:
+            continue
+        done += 1
+        state = rng.bit_generator.state
+        for name, policy in (
+            ("first proposal", by_diagnosis),
+            ("trade's table", by_the_trades_table),
+            ("same again", the_same_again),
+        ):
+            rng.bit_generator.state = state
+            counts.setdefault(name, []).append(trials_until(kitchen, case, policy, given.again))
+    for name, trials in counts.items():
+        rows = np.array(trials)
+        print(
+            f"{name:15} {rows.mean():.2f} trials until cured; at once {100 * (rows == 1).mean():.0f} %, in two {100 * (rows <= 2).mean():.0f} %, n {len(rows)}"
+        )
+
+
+if __name__ == "__main__":
+    main()
