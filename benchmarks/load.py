@@ -101,8 +101,8 @@ with connection.cursor() as cursor:
     cursor.execute(
         "with made as (insert into kitchen_formula (kitchen_id, name, form, thumb, thumb_mark, created_at, touched_at)"
         " select kitchen_id, name || n, form, thumb, thumb_mark, now(), now() from kitchen_formula, generate_series(1, %s) n where id = %s"
-        " returning id) insert into kitchen_draft (formula_id, document, lock, page, updated_at)"
-        " select made.id, d.document, d.lock, d.page, now() from made, kitchen_draft d where d.formula_id = %s",
+        " returning id) insert into kitchen_draft (formula_id, document, lock, base_number, changed, page, updated_at)"
+        " select made.id, d.document, d.lock, 0, true, d.page, now() from made, kitchen_draft d where d.formula_id = %s",
         [rows - 1, made.pk, made.pk],
     )
 """

@@ -128,6 +128,7 @@ class PackImport(models.Model):
     good = models.PositiveIntegerField(default=0)
     odd = models.PositiveIntegerField(default=0)  # good rows whose label does not make sense
     bad = models.JSONField(default=list)  # rows that cannot be read, by number
+    troubles = models.JSONField(default=dict)  # of every row that is not plainly good: odd, wrong or bad, by number
     created_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
 

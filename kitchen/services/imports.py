@@ -24,6 +24,7 @@ MOST_TEXT = 8_000_000  # characters
 MOST_BAD_KEPT = 1_000
 PREVIEW_ROWS = 8
 NO_TABLE = Table(headers=(), rows=(), first_number=1)
+_BAD = "bad"
 _CHUNK = 250  # rows between two reports of progress
 
 
@@ -91,7 +92,7 @@ def match_columns(
     if style not in ("", "us", "eu"):
         raise Refused("no such label style", got=style[:10], allowed="us, eu", field="style")
     result.fields, result.style, result.per_100 = columns, style, per_100
-    result.state, result.good, result.odd, result.bad = State.MATCHING, 0, 0, []
+    result.state, result.good, result.odd, result.bad, result.troubles = State.MATCHING, 0, 0, [], {}
     result.save()
     return result
 
@@ -150,23 +151,24 @@ def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
     result = PackImport.objects.get(pk=job.input["import_id"])
     table, mapped, library = table_of(result), mapped_of(result), load_library()
     bad: list[dict[str, Any]] = []
-    good = odd = 0
+    troubles: dict[str, str] = {}
+    good = 0
     for start in range(0, len(table.rows), _CHUNK):
         for row in read_rows(table, mapped, library, start, start + _CHUNK):
-            if row.lot is None:
-                bad.append(bad_row(row))
-                continue
             told = _described(row, Lot(key=""), library)
             if isinstance(told, ReadRow):
                 bad.append(bad_row(told))
+                troubles[str(row.number)] = _BAD
                 continue
             good += 1
-            odd += bool(told.trouble)
+            if told.trouble:
+                troubles[str(row.number)] = told.trouble
         if not progress.report(min(start + _CHUNK, len(table.rows))):
             return None
+    odd = len(troubles) - len(bad)
     counts = {"good": good, "odd": odd, "bad": len(bad)}
     resting = PackImport.objects.filter(pk=result.pk, state=State.MATCHING)
-    resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT])
+    resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT], troubles=troubles)
     return counts
 
 
@@ -178,10 +180,13 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
     now = timezone.now()
     rows = []
     for read in read_rows(table, mapped, library):
-        if read.lot is not None:
+        # What was found when the rows were looked at still holds: the file is the same. An earlier release did not keep it.
+        kept = bool(result.troubles) or not (result.odd or result.bad)
+        trouble = result.troubles.get(str(read.number), "") if kept else None
+        if read.lot is not None and trouble != _BAD:
             lot = Lot(kitchen_id=result.kitchen_id, key=new_key(), updated_by_id=result.created_by_id)
-            told = _described(read, lot, library)
-            if isinstance(told, ReadRow):  # it was told when the rows were looked at
+            told = _described(read, lot, library, trouble=trouble)
+            if isinstance(told, ReadRow):
                 continue
             rows.append(told)
             rows[-1].touched_at = now
@@ -198,12 +203,12 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
     return {"good": len(rows)}
 
 
-def _described(row: ReadRow, lot: Lot, library: Library) -> Lot | ReadRow:
+def _described(row: ReadRow, lot: Lot, library: Library, *, trouble: str | None = None) -> Lot | ReadRow:
     """A row as it would be kept; the row with its problem where it cannot: one odd row never stops the others."""
     if row.lot is None:
         return row
     try:
-        return filled(lot, row.lot, library)
+        return filled(lot, row.lot, library, trouble=trouble)
     except LabelError as error:
         return replace(row, lot=None, problem=error)
 

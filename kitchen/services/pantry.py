@@ -275,8 +275,14 @@ def described(lot: Lot, document: dict[str, Any], library: Library | None = None
     return filled(lot, read_lot(document, lot.key), library or load_library())
 
 
-def filled(lot: Lot, read_as: CoreLot, library: Library) -> Lot:
+def filled(lot: Lot, read_as: CoreLot, library: Library, *, trouble: str | None = None) -> Lot:
     """Fill a row from a pack; it is not saved yet.
+
+    Args:
+        lot: the row.
+        read_as: the pack.
+        library: the ingredients.
+        trouble: of its label, where that was looked at before.
 
     Raises:
         LabelError, UnknownIngredient: when a figure cannot be read, or it is a pack of nothing known.
@@ -285,7 +291,7 @@ def filled(lot: Lot, read_as: CoreLot, library: Library) -> Lot:
     lot.document, lot.ingredient, lot.name = write_lot(read_as), reference.id, read_as.name
     lot.role, lot.flags = reference.role, sorted(reference.flags | contained(read_as))
     lot.use_by, lot.bought_on = read_as.use_by, read_as.bought_on
-    lot.trouble = _worst(check_lot(read_as, reference, library))
+    lot.trouble = _worst(check_lot(read_as, reference, library)) if trouble is None else trouble
     lot.touched_at = timezone.now()
     return lot
 

@@ -260,6 +260,23 @@ def test_an_import_puts_nothing_in_until_it_is_told_and_then_all_at_once(baker, 
     assert kitchen.revision > revision
 
 
+@pytest.mark.parametrize("earlier", [False, True])
+def test_what_was_found_in_a_row_goes_into_the_pantry_with_it(baker, kitchen, monkeypatch, earlier):
+    """Looked at once: the second pass takes it as found. An import that an earlier release has looked at is looked at again."""
+    odd = "Mill almond flour odd,28 g,460,14,6,3,6\n"  # the calories do not add up
+    found = checked(baker, kitchen, CSV + GOOD.format(1) + odd + BAD)
+    assert (found.odd, found.troubles) == (1, {"3": "wrong", "4": "bad"})
+    if earlier:
+        imports.PackImport.objects.update(troubles={})
+    else:
+        monkeypatch.setattr("kitchen.services.pantry.check_lot", None)
+    worked(imports.start_save(baker, kitchen.pk, found.pk))
+    assert sorted(Lot.objects.values_list("name", "trouble")) == [
+        ("Mill almond flour odd", "wrong"),
+        ("Mill blanched almond flour 1", ""),
+    ]
+
+
 def test_a_failure_while_saving_leaves_nothing_half_saved_and_can_be_tried_again(baker, kitchen, monkeypatch):
     found = checked(baker, kitchen, CSV + GOOD.format(1) + GOOD.format(2))
 
