@@ -12,7 +12,7 @@ from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
 from substrata.bench.run_document import Verdict
 from substrata.bench.run_step import RunPlan
-from substrata.trials.learning import Learned, Odd
+from substrata.trials.learned import Learned, Odd
 from substrata.trials.next_trial import Check
 from substrata.trials.over_time import FigureKind, RunPoint
 from substrata.trials.why import CauseFound, FlawFound, Question

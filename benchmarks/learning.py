@@ -21,8 +21,12 @@ from substrata.context.dough import Dough
 from substrata.dough.handling_words import class_of
 from substrata.dough.texture import Eaten, Texture, texture
 from substrata.trials.as_done import AsDone, as_done
-from substrata.trials.learning import State, handling_bias, learn, oven_of, palate
+from substrata.trials.hands_block import handling_bias
+from substrata.trials.learned import State
+from substrata.trials.learning import learn
 from substrata.trials.making import Making, moist_after
+from substrata.trials.oven_block import oven_of
+from substrata.trials.palate_block import palate
 from substrata.trials.run_figures import PLACE, run_figures
 
 TRIALS = (0, 1, 3, 5, 10)

@@ -9,8 +9,11 @@ from scipy import stats
 from benchmarks.learning import Kitchen, Tally
 from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.trials.as_done import as_done
-from substrata.trials.learning import handling_bias, learn, oven_of, palate
+from substrata.trials.hands_block import handling_bias
+from substrata.trials.learning import learn
 from substrata.trials.linear import Seen, update, update_together
+from substrata.trials.oven_block import oven_of
+from substrata.trials.palate_block import palate
 from tests.trials.conftest import DEMO, LIBRARY, demo, run_of
 
 ROLLS, TWISTS, LOAF = "Market rolls, egg-free", "Mustard twists", "Pumpkin tin loaf"

@@ -1,0 +1,50 @@
+"""What is usually done otherwise than written: rests and pours."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import log
+
+import numpy as np
+
+from substrata.dough.handling import rest_of
+from substrata.trials.learned import Learned, Reading, factor
+from substrata.trials.linear import Seen, update
+
+
+def habits(read: Sequence[Reading]) -> list[Learned]:
+    """What is usually done otherwise than written: rests, pours, cuts warm."""
+    rows = []
+    pours = [(one.id, _pour(one)) for one in read]
+    rests = [(one.id, _rest(one)) for one in read]
+    for key, words, values, sd in (
+        ("habits.pour", "pours beside what is written", pours, 0.03),
+        ("habits.rest", "rests beside what is written", rests, 0.25),
+    ):
+        known = [(run, value) for run, value in values if value is not None]
+        if not known:
+            continue
+        seen = [
+            Seen(run=run, off=np.array([value]), slope=np.ones((1, 1)), noise=np.array([sd])) for run, value in known
+        ]
+        updated = update(np.array([sd]), seen)
+        rows.append(
+            factor(
+                "habits", key, words, float(updated.mean[0]), float(updated.sd[0]), sd, tuple(run for run, _ in known)
+            )
+        )
+    return rows
+
+
+def _pour(one: Reading) -> float | None:
+    here = {w.line.id: w.grams.value for w in one.dough.batch.lines if w.grams.value > 0}
+    known = [line for line in one.done.grams if line in here]
+    if not known:
+        return None
+    poured, told = sum(one.done.grams[line] for line in known), sum(here[line] for line in known)
+    return log(max(poured, 0.01) / told)
+
+
+def _rest(one: Reading) -> float | None:
+    usual = rest_of(one.run.formula)
+    return log(max(one.done.rest_min, 0.1) / usual) if one.done.rest_min is not None and usual else None

@@ -1,0 +1,86 @@
+"""What a kitchen's runs teach of its hands: how much stiffer or softer it feels doughs; of the kitchen, the form, the formula."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import sqrt
+from typing import Any
+
+import numpy as np
+
+from substrata.bench.feel import middle_of
+from substrata.bench.run_document import CRUMBLY
+from substrata.dough.handling_words import band_of
+from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
+from substrata.trials.linear import Seen
+from substrata.trials.run_figures import PLACE
+
+# Priors, one standard deviation, decades of handling (assumed); and what one run adds by itself.
+_KITCHEN, _FORM, _FORMULA = 0.25, 0.25, 0.2
+_HAND_SD, _OWN_DECADES = 0.25, 0.2
+
+
+def hands(read: Sequence[Reading]) -> Work:
+    """How much softer or stiffer the hand feels than the forecast says: of the kitchen, the form, the formula."""
+    felt = [one for one in read if _felt(one) is not None]
+    if not felt:
+        return []
+    forms_, formulas = ([*dict.fromkeys(key(one) for one in felt)] for key in (_form_of, _formula_of))
+    names = ["kitchen", *(f"form {form}" for form in forms_), *(f"formula {formula}" for formula in formulas)]
+    prior = [_KITCHEN, *[_FORM] * len(forms_), *[_FORMULA] * len(formulas)]
+    seen = []
+    for one in felt:
+        value, sd = _felt(one) or (0.0, 1.0)
+        row = np.zeros(len(names))
+        row[[0, names.index(f"form {_form_of(one)}"), names.index(f"formula {_formula_of(one)}")]] = 1.0
+        at = float(one.forecast.figures[PLACE["consistency"]])
+        seen.append(
+            Seen(
+                run=one.id,
+                off=np.array([value - at]),
+                slope=row[None, :],
+                noise=np.array([sqrt(sd**2 + _OWN_DECADES**2)]),
+            )
+        )
+    return [("hands", names, prior, seen)]
+
+
+def _form_of(one: Reading) -> str:
+    return one.run.formula.form
+
+
+def _formula_of(one: Reading) -> str:
+    return name_of(one.run)
+
+
+def _felt(one: Reading) -> tuple[float, float] | None:
+    """A felt class as a reading and its doubt; an open end says nothing further out than it begins."""
+    felt = next((f for f in reversed(one.done.felt) if f.class_name and f.class_name != CRUMBLY), None)
+    if felt is None:
+        return None
+    band = band_of(felt.class_name, one.dough.piece.thickness_mm)
+    middle, at = middle_of(band), float(one.forecast.figures[PLACE["consistency"]])
+    if band.low < -8:
+        return min(at, middle), 0.4
+    if band.high > 8:
+        return max(at, middle), 0.4
+    return middle, sqrt((band.high - band.low) ** 2 / 12 + _HAND_SD**2)
+
+
+def handling_bias(state: State, formula: Any) -> Backed:
+    """By how many decades this kitchen feels a formula's dough stiffer than it is forecast, and what stands behind it.
+
+    Args:
+        state: what was learned.
+        formula: whose dough it is.
+    """
+    updated, places = state.blocks.get("hands"), state.places.get("hands", {})
+    plain = sqrt(_KITCHEN**2 + _FORM**2 + _FORMULA**2)
+    if updated is None:
+        return Backed(value=0.0, sd=plain, from_own=0, from_others=0, text="house model")
+    keys = ["kitchen", f"form {formula.form}", f"formula {formula.form}:{formula.name}"]
+    known = [places[key] for key in keys if key in places]
+    rest = sum(sd**2 for key, sd in zip(keys, (_KITCHEN, _FORM, _FORMULA), strict=True) if key not in places)
+    value = float(updated.mean[known].sum())
+    sd = sqrt(float(updated.covariance[np.ix_(known, known)].sum()) + rest)
+    return backed(state, "hands", keys[2], value, sd, plain)

@@ -1,0 +1,124 @@
+"""What a kitchen's runs teach of its ovens: offset, convection, thickness and browning in one joint update, one reading a bake."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from math import exp, log
+
+import numpy as np
+
+from substrata.oven.numbers import oven_number
+from substrata.oven.profile import FLOOR_K, OvenProfile
+from substrata.trials.learned import Reading, State, Work, name_of
+from substrata.trials.linear import Seen
+from substrata.trials.making import Making
+from substrata.trials.run_figures import PLACE, run_figures
+
+# Priors: one standard deviation (trials.csv would hold no more than these; assumed).
+OVEN = (("offset", "K", 12.0), ("convection", "ln", 0.15), ("thickness", "ln", 0.12), ("browning", "ln", 0.25))
+# What one run adds by itself.
+_LOSS_SD, _CHIP_L, _CHIP_SD, _PHOTO_SD, _CORE_SD = 0.014, 6.0, 0.8, 3.5, 3.0
+_REMAIN = {"loss": 0.012, "top": 2.5, "core": 1.5}
+_STEP = (6.0, 0.1, 0.08, 0.15)
+
+
+def ovens(read: Sequence[Reading]) -> Work:
+    """One update for each oven: offset, convection, thickness, browning, and what is left of each formula."""
+    work: Work = []
+    for oven in dict.fromkeys(one.oven for one in read):
+        own = [one for one in read if one.oven == oven and not one.dough.case.fried]
+        formulas = list(dict.fromkeys(name_of(one.run) for one in own))
+        names = [name for name, *_ in OVEN]
+        prior = [sd for *_, sd in OVEN]
+        for formula in formulas:
+            for figure, sd in _REMAIN.items():
+                names.append(f"{figure} of {formula}")
+                prior.append(sd)
+        seen = [s for one in own if (s := _oven_seen(one, names)) is not None]
+        if seen:
+            work.append((f"oven:{oven}" if oven else "oven", names, prior, seen))
+    return work
+
+
+def _oven_seen(one: Reading, names: list[str]) -> Seen | None:
+    done, verdict, base = one.done, one.run.verdict, one.forecast.figures
+    found: list[tuple[str, float, float]] = []
+    if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
+        found.append(("loss", 1 - done.weight_out_g / done.weight_in_g, _LOSS_SD))
+    if verdict and verdict.lightness is not None:
+        found.append(("top", verdict.lightness, _PHOTO_SD))
+    elif verdict and verdict.colour is not None and abs(verdict.colour) < 2:
+        wanted = one.dough.case
+        gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * wanted.wish_factor)
+        found.append(
+            ("top", gold - _CHIP_L * verdict.colour, _CHIP_L * _CHIP_SD)
+            if one.dough.case.form.asks_colour
+            else ("", 0, 1)
+        )
+    if done.core_c is not None and one.forecast.marks.crumb:
+        found.append(("core", done.core_c, _CORE_SD))
+    found = [entry for entry in found if entry[0]]
+    probe = done.probe_c is not None
+    if not found and not probe and done.thickness_mm is None:
+        return None
+    slopes = _oven_slopes(one) if found else {}
+    offs, rows, noise = [], [], []
+    for figure, value, sd in found:
+        row = np.zeros(len(names))
+        row[: len(OVEN)] = slopes[figure]
+        if done.thickness_mm is not None:
+            row[2] = 0.0  # it was measured, and is in the forecast already
+        row[names.index(f"{figure} of {name_of(one.run)}")] = 1.0
+        offs.append(value - float(base[PLACE[figure]]))
+        rows.append(row)
+        noise.append(sd)
+    if done.probe_c is not None:
+        row = np.zeros(len(names))
+        row[0] = 1.0
+        dial = done.oven_c if done.oven_c is not None else one.dough.case.oven_c
+        offs.append(done.probe_c - dial)
+        rows.append(row)
+        noise.append(5.0)
+    if done.thickness_mm is not None:
+        row = np.zeros(len(names))
+        row[2] = 1.0
+        offs.append(log(done.thickness_mm / one.dough.piece.thickness_mm))
+        rows.append(row)
+        noise.append(0.08)
+    return Seen(run=one.id, off=np.array(offs), slope=np.array(rows), noise=np.array(noise))
+
+
+def _oven_slopes(one: Reading) -> dict[str, np.ndarray]:
+    """How loss, lightness and core go with offset, convection, thickness and browning."""
+    making = one.forecast.making
+
+    def moved(sign: int) -> tuple[Making, ...]:
+        oven, air, thick, brown = (sign * step for step in _STEP)
+        return (
+            replace(making, oven_k=making.oven_k + oven),
+            replace(making, convection=making.convection * exp(air)),
+            replace(making, thickness=making.thickness * exp(thick)),
+            replace(making, browning=making.browning * exp(brown)),
+        )
+
+    rows = []
+    for more, less, step in zip(moved(1), moved(-1), _STEP, strict=True):
+        up, down = (run_figures(one.dough, making, one.forecast.marks) for making in (more, less))
+        rows.append((up - down) / (2 * step))
+    whole = np.array(rows)
+    return {figure: whole[:, PLACE[figure]] for figure in _REMAIN}
+
+
+def oven_of(state: State, oven: str = "", name: str = "this oven") -> OvenProfile:
+    """An oven as its runs tell it."""
+    updated = state.blocks.get(f"oven:{oven}" if oven else "oven")
+    if updated is None:
+        return OvenProfile(name=name)
+    return OvenProfile(
+        name=name,
+        offset_k=float(updated.mean[0]),
+        offset_sd=max(float(updated.sd[0]), FLOOR_K),
+        browning=exp(float(updated.mean[3])),
+        bakes=len(updated.trust),
+    )

@@ -1,0 +1,102 @@
+"""What a kitchen's verdicts teach of its palate: its own scale of each score, and the weight of what makes one."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import sqrt
+from typing import Any
+
+import numpy as np
+
+from substrata.dough.texture import MOST, Eaten, Texture, texture, texture_keys
+from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
+from substrata.trials.linear import Seen
+from substrata.trials.making import moist_after
+from substrata.trials.run_figures import PLACE
+
+# Priors, one standard deviation, points (assumed): a baker's own scale; a formula's remainder; weight of one thing in a score.
+_PALATE, _TASTE, _WEIGHT = 0.8, 0.7, 0.4
+_SCORE_SD = 0.9  # what one run adds by itself
+
+
+def palates(read: Sequence[Reading]) -> Work:
+    """How this kitchen scores: its own scale of each axis, and the weight of what makes a score."""
+    work: Work = []
+    for axis in texture_keys():
+        own = [one for one in read if one.run.verdict and axis in one.run.verdict.scores]
+        if not own:
+            continue
+        textures = [_texture_of(one) for one in own]
+        terms = sorted({t.what for whole in textures if whole for s in whole.scores if s.key == axis for t in s.terms})
+        formulas = list(dict.fromkeys(name_of(one.run) for one in own))
+        names = ["scale", *(f"weight {what}" for what in terms), *(f"formula {formula}" for formula in formulas)]
+        prior = [_PALATE, *[_WEIGHT] * len(terms), *[_TASTE] * len(formulas)]
+        seen = []
+        for one, whole in zip(own, textures, strict=True):
+            if whole is None or one.run.verdict is None:
+                continue
+            score = next(s for s in whole.scores if s.key == axis)
+            row = np.zeros(len(names))
+            row[0] = 1.0
+            for term in score.terms:
+                row[names.index(f"weight {term.what}")] = term.amount
+            row[names.index(f"formula {name_of(one.run)}")] = 1.0
+            told = one.run.verdict.scores[axis]
+            # A score at the end of the scale says nothing of how far beyond it would be.
+            at = score.value
+            told = min(at, told) if told <= 0 else max(at, told) if told >= MOST else told
+            seen.append(Seen(run=one.id, off=np.array([told - at]), slope=row[None, :], noise=np.array([_SCORE_SD])))
+        work.append((f"palate:{axis}", names, prior, seen))
+    return work
+
+
+def _texture_of(one: Reading) -> Texture | None:
+    """The texture forecast at the moisture that was really weighed, where it was."""
+    done, dough = one.done, one.dough
+    loss = float(one.forecast.figures[PLACE["loss"]])
+    if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
+        loss = 1 - done.weight_out_g / done.weight_in_g
+    after = moist_after(dough, dough.case, loss)
+    eaten = Eaten(
+        moisture=after.moisture_percent,
+        moisture_low=after.moisture_percent,
+        moisture_high=after.moisture_percent,
+        thickness_mm=max(done.thickness_mm or dough.piece.thickness_mm, 0.2),
+        oven_c=dough.case.oven_c,
+        binder_load=float(one.forecast.figures[PLACE["load"]]),
+        rise=float(one.forecast.figures[PLACE["rise"]]),
+    )
+    return texture(dough.batch, after, eaten)
+
+
+def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
+    """Every score as this kitchen would give it.
+
+    Args:
+        state: what was learned.
+        formula: what is eaten.
+        whole: the house's texture forecast.
+    """
+    told = {}
+    for score in whole.scores:
+        block = f"palate:{score.key}"
+        updated, places = state.blocks.get(block), state.places.get(block, {})
+        terms = {f"weight {t.what}": t.amount for t in score.terms}
+        own = f"formula {formula.form}:{formula.name}"
+        row = {"scale": 1.0, **terms, own: 1.0}
+        priors = {"scale": _PALATE, own: _TASTE}
+        plain = sqrt(sum((amount * priors.get(key, _WEIGHT)) ** 2 for key, amount in row.items()))
+        if updated is None:
+            told[score.key] = Backed(value=score.value, sd=plain, from_own=0, from_others=0, text="house model")
+            continue
+        slope = np.zeros(len(places))
+        rest = 0.0
+        for key, amount in row.items():
+            if key in places:
+                slope[places[key]] = amount
+            else:
+                rest += (amount * priors.get(key, _WEIGHT)) ** 2
+        value = min(max(score.value + float(slope @ updated.mean), 0.0), MOST)
+        sd = sqrt(float(slope @ updated.covariance @ slope) + rest)
+        told[score.key] = backed(state, block, own, value, sd, plain)
+    return told
