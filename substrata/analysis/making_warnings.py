@@ -9,10 +9,12 @@ import numpy as np
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.weighed import WeighedLine
+from substrata.dough.phases import is_solid_fat
 from substrata.dough.yeast import alive, yeast_lines
 from substrata.pantry.drying import drying_numbers
 from substrata.quantities.tables import constant
 
+_SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _A_FEW = 2  # lines from which it is a dough
 _GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
 _PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
@@ -202,6 +204,9 @@ def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
     """A cookie holds by its fat and a crisp by its cheese; all else needs something that sets or gels."""
     batch = r.dough.batch
     if r.dough.binder.load.value > 0 or len(batch.lines) < _A_FEW or any(w.role == "cheese" for w in batch.lines):
+        return
+    fat = sum(w.grams.value for w in batch.lines if w.in_dough and is_solid_fat(w.ingredient.id, w.role))
+    if r.dough.form.id in _SHORT and fat > constant("short_from") * batch.dough_g:
         return
     yield DoughWarning(
         code="nothing-binds",

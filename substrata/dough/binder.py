@@ -19,6 +19,8 @@ from substrata.pantry.library import Floats
 from substrata.quantities.tables import Row, read_table
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
+_MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
+_SOME_BASE = 0.25  # dry base of the dough, below which its ratios lose their upper bounds (assumed)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -111,6 +113,8 @@ class _Carrier:
     binder: Window
     water_fill: Window
     in_batter: Window  # its water where it has to flow until it is filled
+    forms: frozenset[str]  # that it carries; none told are all
+    without_base: bool  # it sets by itself, without anything dry
 
 
 @cache
@@ -129,6 +133,8 @@ def _carriers() -> tuple[_Carrier, ...]:
                 low=row.number_in("batter_water_low" if row.text("batter_water_low") else "water_low", 0),
                 high=row.number_in("water_high", 0),
             ),
+            forms=frozenset(row.text("forms").split()),
+            without_base=row.text("without_base") == "1",
         )
 
     return tuple(carrier(row) for row in read_table("matrices.csv"))
@@ -152,18 +158,30 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
     shares = batch.once(_belongs) @ batch.grams / batch.dough_g
     weights = [
         min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
+        if not c.forms or form.id in c.forms
+        else 0.0
         for c, share in zip(_carriers(), shares.tolist(), strict=True)
     ]
     whole = max(sum(weights), 1.0)
     carried = [(c, weight / whole) for c, weight in zip(_carriers(), weights, strict=True) if weight]
     most = max(carried, key=lambda pair: pair[1], default=None)
+    batter = form.dough_kind == "batter"
+    # Beside very little that is dry, a ratio to it says nothing of too much where egg or cheese sets by itself.
+    alone = sum(weight for c, weight in carried if c.without_base)
+    some = _SOME_BASE * batch.dough_g
+    bare = min(max(some / max(batch.dry_base_g, some / _MOST_OPEN), 1.0), _MOST_OPEN) ** alone
     return Matrix(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",
-        window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
-        water_fill=_blended(
-            form.water_fill, [(c.in_batter if form.dough_kind == "batter" else c.water_fill, w) for c, w in carried]
+        window=_opened(_blended(form.binder, [(c.binder, w) for c, w in carried]), bare),
+        water_fill=_opened(
+            _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]), bare
         ),
     )
+
+
+def _opened(window: Window, factor: float) -> Window:
+    """A window whose upper bound is so many times as high."""
+    return window if window.high is None else Window(low=window.low, high=window.high * factor)
 
 
 def _blended(window: Window, others: list[tuple[Window, float]]) -> Window:

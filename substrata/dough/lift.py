@@ -153,6 +153,7 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None
     return Ratio(top=(co2 * ml, powder_sd * ml), bottom=dough_volume_per_gram(batch), unit="mL / 100 mL", scale=100.0)
 
 
+_PROOF_C = 30.0  # at which a proofed dough has the gas that it holds
 _OF_ANIMALS = frozenset(("milk", "egg", "meat", "fish"))
 
 
@@ -169,5 +170,9 @@ def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Fl
     worked = constant("proof_minutes") if minutes is None else minutes
     by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * worked / 60
     by_sugar = sugar * constant("sucrose_to_co2")
-    result = min(by_time, by_sugar)
+    # A dough without gluten about doubles in its proof: what is made beyond that escapes.
+    whole_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
+    held = constant("proof_held") / 100 * whole_ml / gas_ml_per_gram_co2(_PROOF_C)
+    made = min(by_time, by_sugar)
+    result = made / (1 + (made / held) ** 4) ** 0.25 if held else 0.0
     return grams, sugar, rate * (result / float(batch.grams @ rate))
