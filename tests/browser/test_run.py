@@ -104,7 +104,8 @@ def test_a_whole_run_on_a_phone_offline_in_the_middle(shelf, site):
     page.get_by_role("button", name="too soft or runs").click()
     page.get_by_role("button", name="Save the verdict").click()
     work(page, "why")
-    expect(page.get_by_role("region", name="In the making")).to_be_visible()
+    # Every cause of the formula is planted in the core first: on a busy machine that takes a while.
+    expect(page.get_by_role("region", name="In the making")).to_be_visible(timeout=40_000)
     assert violations(page) == [], "why"
     run.refresh_from_db()
     assert run.faults == ["too_soft"]
@@ -203,7 +204,7 @@ def test_two_devices_write_one_run(shelf, site, browser):
 def test_a_proposal_lies_on_the_bench_as_a_ghost_until_it_is_taken(shelf, site):
     page = shelf
     page.goto(f"{site}/trials")
-    page.get_by_role("link", name="Celeriac flatbread").click()
+    page.get_by_role("link", name="Celeriac flatbread", exact=True).click()
     work(page)
     page.get_by_role("region", name="Next time").get_by_role("button", name="Open on the bench").first.click()
     banner = page.get_by_role("region", name="Proposed by a trial")
