@@ -17,18 +17,17 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from benchmarks.kitchens import demo_formulas
-from benchmarks.trials import _TABLES, Kitchen, drawn_size, log_of, told
+from benchmarks.trials import _TABLES, Kitchen, Plant, log_of, plant, told
 from substrata import load_library, read_document
 from substrata.bench.run_document import Run, Verdict
 from substrata.context.dough import Dough
 from substrata.quantities.tables import read_table
 from substrata.trials.cause_table import cause_table
-from substrata.trials.causes import Cause, planted, possible, strengths
+from substrata.trials.causes import planted, possible, strengths
 from substrata.trials.diagnosis import diagnose
-from substrata.trials.faults import mechanisms
 from substrata.trials.making import Making
 
-MOST, _SHOWS = 5, 0.25
+MOST = 5
 
 
 @dataclass(frozen=True)
@@ -36,12 +35,8 @@ class Case:
     """A planted cause, and the kitchen in which it is."""
 
     dough: Dough
-    cause: Cause
-    size: float
-    lasting: Making  # of the ordinary spread: the oven and the packs
-    verdict: Verdict
+    plant: Plant
     first: Run
-    raised: frozenset[str]  # faults that it brought
 
 
 Step = tuple[frozenset[str], Dough | None]  # causes that are taken, and the formula with its edits
@@ -95,27 +90,12 @@ def _ordinary(kitchen: Kitchen, dough: Dough, lasting: Making) -> Making:
 
 
 def planted_case(kitchen: Kitchen, dough: Dough) -> Case | None:
-    rng, table = kitchen.rng, _table(dough)
-    every = possible(table.kinds)
-    weights = np.array([cause.prior for cause in every])
-    cause = every[rng.choice(len(every), p=weights / weights.sum())]
-    size = drawn_size(cause, rng)
-    slip = planted(dough, cause, size)
-    if slip is None:
+    _table(dough)
+    found = plant(kitchen, dough)
+    if found is None:
         return None
-    base = kitchen.ordinary(dough)
-    state = rng.bit_generator.state
-    _, without, _ = told(kitchen, dough, table, base, None)
-    rng.bit_generator.state = state
-    made = kitchen.with_slip(base, slip)
-    verdict, p, x = told(kitchen, dough, table, made, cause)
-    seen = {fault.id for fault in verdict.faults}
-    faults = mechanisms(dough.formula.form).faults
-    raised = frozenset(fault for n, fault in enumerate(faults) if fault in seen and p[n] - without[n] >= _SHOWS)
-    if not raised:
-        return None
-    run = Run(formula=dough.formula, done=log_of(kitchen, dough, made, x, cause, True), verdict=verdict)
-    return Case(dough, cause, size, base, verdict, run, raised)
+    done = log_of(kitchen, dough, found.made, found.figures, found.cause, True)
+    return Case(dough, found, Run(formula=dough.formula, done=done, verdict=found.verdict))
 
 
 def trials_until(kitchen: Kitchen, case: Case, policy: Policy, again: float) -> int:
@@ -125,13 +105,13 @@ def trials_until(kitchen: Kitchen, case: Case, policy: Policy, again: float) -> 
         taken, edited = policy(dough, run, rng)
         gone, dough = gone | taken, edited or dough
         table = _table(dough)
-        stays = case.cause.id not in gone and (case.cause.scope != "run" or rng.random() < again)
-        slip = planted(dough, case.cause, case.size) if stays else None
-        base = _ordinary(kitchen, dough, case.lasting)
+        stays = case.plant.cause.id not in gone and (case.plant.cause.scope != "run" or rng.random() < again)
+        slip = planted(dough, case.plant.cause, case.plant.size) if stays else None
+        base = _ordinary(kitchen, dough, case.plant.base)
         made = kitchen.with_slip(base, slip) if slip else base
-        cause = case.cause if slip else None
+        cause = case.plant.cause if slip else None
         verdict, _, x = told(kitchen, dough, table, made, cause)
-        if not {fault.id for fault in verdict.faults} & case.raised:
+        if not {fault.id for fault in verdict.faults} & case.plant.raised:
             return number
         run = Run(formula=dough.formula, done=log_of(kitchen, dough, made, x, cause, True), verdict=verdict)
     return MOST + 1

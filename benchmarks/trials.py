@@ -216,10 +216,10 @@ def measured(
     ranks: dict[str, list[int]] = defaultdict(list)
     while len(ranks["verdict"]) < plants:
         dough = doughs[rng.integers(len(doughs))]
-        found = _plant(kitchen, dough)
+        found = plant(kitchen, dough)
         if found is None:
             continue
-        cause, made, verdict, x = found
+        cause, made, verdict, x = found.cause, found.made, found.verdict, found.figures
         for name, often in (("verdict", False), ("log", True)):
             run = Run(formula=dough.formula, done=log_of(kitchen, dough, made, x, cause, often), verdict=verdict)
             _ask(dough, run, cause, name, ranks, said if often else None)
@@ -229,13 +229,27 @@ def measured(
     }
 
 
-def _plant(kitchen: Kitchen, dough: Dough) -> tuple[Cause, Making, Verdict, np.ndarray] | None:
+@dataclass(frozen=True)
+class Plant:
+    """A cause that was planted and shows."""
+
+    cause: Cause
+    size: float
+    base: Making  # without it
+    made: Making
+    verdict: Verdict
+    figures: np.ndarray
+    raised: frozenset[str]  # faults that it brought
+
+
+def plant(kitchen: Kitchen, dough: Dough) -> Plant | None:
     """One cause that shows; None where it changes nothing that is seen."""
     rng, table = kitchen.rng, _TABLES[dough.formula.name]
     every = possible(table.kinds)
     weights = np.array([c.prior for c in every])
     cause = every[rng.choice(len(every), p=weights / weights.sum())]
-    slip = planted(dough, cause, drawn_size(cause, rng))
+    size = drawn_size(cause, rng)
+    slip = planted(dough, cause, size)
     if slip is None:
         return None
     base = kitchen.ordinary(dough)
@@ -245,8 +259,8 @@ def _plant(kitchen: Kitchen, dough: Dough) -> tuple[Cause, Making, Verdict, np.n
     made = kitchen.with_slip(base, slip)
     verdict, p, x = told(kitchen, dough, table, made, cause)
     of, seen = mechanisms(dough.formula.form), {f.id for f in verdict.faults}
-    shows = any(p[n] - without[n] >= _SHOWS for n, fault in enumerate(of.faults) if fault in seen)
-    return (cause, made, verdict, x) if shows else None
+    raised = frozenset(fault for n, fault in enumerate(of.faults) if fault in seen and p[n] - without[n] >= _SHOWS)
+    return Plant(cause, size, base, made, verdict, x, raised) if raised else None
 
 
 def _ask(

@@ -17,10 +17,8 @@ from config.wsgi import application
 
 THREADS = 16
 CONNECTIONS = 500
-STATEMENT_S, LOCK_S = (
-    20.0,
-    10.0,
-)  # the longest question to the database, and the longest wait for somebody who writes the same
+STATEMENT_S = 20.0  # the longest question to the database
+LOCK_S = 10.0  # and the longest wait for somebody who writes the same
 QUIET_S = 30  # a connection that has neither sent nor taken anything for so long is closed
 MOST_BYTES = 27_000_000  # a photo and the form around it; smaller limits are the application's
 

@@ -20,7 +20,7 @@ from substrata.quantities.tables import Row, read_table
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
-_SOME_BASE = 0.25  # dry base of the dough, below which its ratios lose their upper bounds (assumed)
+_SOME_BASE = 0.25  # dry base of the dough, below which upper bounds of ratios to it rise (assumed)
 
 
 @dataclass(frozen=True, kw_only=True)
