@@ -13,7 +13,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.rails import rails
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
-from substrata.dough.handling_words import band_of, habit_of
+from substrata.dough.handling_words import band_of
 from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats
 
@@ -64,9 +64,10 @@ class Band:
 
 def wanted_band(bench: Bench, dough: Dough) -> Band:
     """The class that is wished for, else those in which the form is shaped."""
-    habit, thick = habit_of(dough.formula), dough.piece.thickness_mm
-    low, high = (bench.wish.handling,) * 2 if bench.wish.handling else (habit.lowest, habit.highest)
-    return Band(low=band_of(low, thick).low, high=band_of(high, thick).high)
+    if bench.wish.handling:
+        band = band_of(bench.wish.handling, dough.piece.thickness_mm)
+        return Band(low=band.low, high=band.high)
+    return Band(low=dough.wanted_handling.low, high=dough.wanted_handling.high)
 
 
 def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:

@@ -11,7 +11,6 @@ from substrata.balance.rails import rails
 from substrata.balance.row import Row
 from substrata.balance.slopes import INSIDE_SCORE
 from substrata.balance.wish import PER_100_G
-from substrata.dough.handling_words import habit_of
 
 _NAMES = {
     "sodium": "sodium",
@@ -68,10 +67,10 @@ def _rail_text(bench: Bench, name: str) -> str:
 
 
 def _handling_text(bench: Bench) -> str:
-    habit = habit_of(bench.given.formula)
     if bench.wish.handling:
         return f"{bench.wish.handling} at shaping"
-    return f"{habit.lowest if habit.lowest == habit.highest else f'{habit.lowest} to {habit.highest}'} at shaping"
+    wanted = bench.given.wanted_handling
+    return f"{wanted.lowest if wanted.lowest == wanted.highest else f'{wanted.lowest} to {wanted.highest}'} at shaping"
 
 
 def quantity_text(key: str) -> str:

@@ -16,7 +16,7 @@ from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
 from substrata.dough.handling import CHEESE_DOUGH, cheese_share
-from substrata.dough.handling_words import ClassBand, band_of, class_of, habit_of
+from substrata.dough.handling_words import ClassBand, band_of, class_of
 from substrata.errors import FormulaError
 from substrata.quantities.tables import constant
 
@@ -131,12 +131,11 @@ class _Hand:
         self, dough: Dough, felt: str, minute: float | None, temperature_c: float | None, batches: float
     ) -> None:
         self.dough, self.felt, self.batches = dough, felt, batches
-        self.habit = habit_of(dough.formula)
+        self.wanted = dough.wanted_handling
         self.minute = dough.bowl().rest_min if minute is None else minute
         self.temperature_c = dough.bowl(self.minute).shaped_c if temperature_c is None else temperature_c
         self.thick = dough.piece.thickness_mm
-        self.low = band_of(self.habit.lowest, self.thick).low
-        self.high = band_of(self.habit.highest, self.thick).high
+        self.low, self.high = self.wanted.low, self.wanted.high
         self.now = consistency_at(dough, self.minute, self.temperature_c)
         self.hand = self._middle()
         self.bias = self.hand - self.now
@@ -188,8 +187,8 @@ class _Hand:
         return FeelAdvice(
             felt=self.felt,
             minute=self.minute,
-            wanted_low=self.habit.lowest,
-            wanted_high=self.habit.highest,
+            wanted_low=self.wanted.lowest,
+            wanted_high=self.wanted.highest,
             fits=fits,
             off_by=off,
             bias=0.0 if self.felt in (CRUMBLY, *ALSO) else self.bias,

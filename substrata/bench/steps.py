@@ -16,6 +16,7 @@ from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import spoons, weighing_order
 from substrata.context.dough import Dough
 from substrata.dough.handling import HandlingForecast
+from substrata.dough.wanted_handling import is_poured
 from substrata.dough.yeast import yeast_lines
 from substrata.errors import FormulaError, OvenError
 from substrata.quantities.tables import Row, constant, read_table
@@ -24,6 +25,8 @@ from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
 _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
+_SHAPE = "Shape"
+_POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
 _PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
 
 
@@ -299,6 +302,12 @@ class _Maker:
         """Whether it goes into oil."""
         return bool(self.forecast and self.forecast.fried)
 
+    def _shaping(self) -> str:
+        """What is done to give a piece its form."""
+        handling = self.dough.handling
+        batter = self.dough.kind == "batter" or is_poured(self.dough.inside, self.dough.formula)
+        return _POURING.get(handling.at_shaping.class_name, _SHAPE) if handling and batter else _SHAPE
+
     def _shape(self) -> Iterator[RunStep]:
         plan = self.shape
         if plan is None:
@@ -310,7 +319,7 @@ class _Maker:
             id="shape",
             group="shape",
             kind="do",
-            text=f"Shape {bodies:g}: {plan.text.partition(': ')[2] or plan.text}",
+            text=f"{self._shaping()} {bodies:g}: {plan.text.partition(': ')[2] or plan.text}",
             grams=piece.dough_g,
             target=f"{piece.thickness_mm:.0f} mm {plan.thick_word}, {weight}"
             if piece.thickness_mm >= 10

@@ -18,6 +18,7 @@ from substrata.dough.handling import HandlingForecast, Hands, bowl_of, handling_
 from substrata.dough.handling_search import Bowl
 from substrata.dough.lift import Lift, lift, rise_of
 from substrata.dough.texture import Eaten, Palate, Texture, texture, texture_values
+from substrata.dough.wanted_handling import WantedHandling, wanted_handling
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.nutrition.budgets import weight_ratios
@@ -204,6 +205,11 @@ class Dough:
         return handling_forecast(
             self.batch, self.formula, self.piece.thickness_mm, rest_min=self.rest_min, hands=self.hands
         )
+
+    @worked("grams", "thickness")
+    def wanted_handling(self) -> WantedHandling:
+        """Where it has to be to be shaped."""
+        return wanted_handling(self.inside, self.formula, self.piece.thickness_mm)
 
     @property
     def hands(self) -> Hands:

@@ -13,7 +13,7 @@ from substrata.context.windows import NOTHING_WANTED, State, state_of
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
 from substrata.dough.handling import bowl_of
-from substrata.dough.handling_words import band_of, class_of, habit_of
+from substrata.dough.handling_words import class_of
 from substrata.formula.formula import Formula
 
 
@@ -71,8 +71,7 @@ def figures(dough: Dough) -> Figures | None:
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
     consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min, stiffer=dough.hands.stiffer)
-    habit = habit_of(dough.formula)
-    low, high = band_of(habit.lowest, thick).low, band_of(habit.highest, thick).high
+    wanted = dough.wanted_handling
     return Figures(
         dough_g=dough.batch.dough_g,
         piece_g=dough.piece.dough_g,
@@ -82,6 +81,6 @@ def figures(dough: Dough) -> Figures | None:
         consistency=consistency,
         class_name=class_of(consistency, thick),
         coheres=coheres,
-        fits=low <= consistency < high and coheres >= 1,
+        fits=wanted.low <= consistency < wanted.high and coheres >= 1,
         texture=dough.scores(),
     )

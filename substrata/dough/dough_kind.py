@@ -6,6 +6,7 @@ from typing import Literal, get_args
 
 from substrata.batch.weighed import Batch
 from substrata.dough.handling import CHEESE_DOUGH, cheese_share, is_melted
+from substrata.dough.wanted_handling import is_poured
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.quantities.tables import constant
@@ -34,4 +35,6 @@ def dough_kind(batch: Batch, formula: Formula) -> DoughKind:
     form = form_of(formula.form)
     if form.dough_kind:
         return form.dough_kind  # type: ignore[return-value]  # the table of forms is held to the kinds when it is read
+    if is_poured(batch, formula):
+        return "batter"
     return "psyllium" if psyllium >= constant("psyllium_dough") else "nut"

@@ -19,6 +19,7 @@ from substrata.dough.handling_words import ClassBand, band_of, classes, form_han
 from substrata.dough.phases import sorted_by_phase
 from substrata.dough.resting import place_c, place_of
 from substrata.dough.temperature import DoughHeat, dough_heat
+from substrata.dough.wanted_handling import wanted_handling
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Mix
 from substrata.pantry.library import Floats
@@ -148,7 +149,6 @@ def handling_forecast(
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g < _LEAST_G:
         return None
-    habit = habit_of(formula)
     share = cheese_share(batch)
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
     method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= _EVEN
@@ -159,14 +159,16 @@ def handling_forecast(
     points = _points(minutes, degrees, result.consistency, thick)
     shaping = len(minutes) - 1
     crumbly = float((result.fill[:, shaping] < 1).mean())
-    low, high = band_of(habit.lowest, thick), band_of(habit.highest, thick)
+    wanted = wanted_handling(batch, formula, thick)
     typical = result.consistency[0]
     at = points[shaping]
     rising = typical[: len(MINUTES)]
-    knead, ready, closes = crossings(bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, low.low, high.high))
-    fits = low.low <= at.consistency < high.high and crumbly < _EVEN
+    knead, ready, closes = crossings(
+        bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, wanted.low, wanted.high)
+    )
+    fits = wanted.low <= at.consistency < wanted.high and crumbly < _EVEN
     brittle = (
-        _brittle(bowl, typical[len(MINUTES) : -1], min(high.high, constant("brittle_cheese")))
+        _brittle(bowl, typical[len(MINUTES) : -1], min(wanted.high, constant("brittle_cheese")))
         if melted and share >= CHEESE_DOUGH
         else None
     )
@@ -184,21 +186,21 @@ def handling_forecast(
         at_shaping=at,
         probabilities=shares,
         crumbly=crumbly,
-        wanted_low=habit.lowest,
-        wanted_high=habit.highest,
+        wanted_low=wanted.lowest,
+        wanted_high=wanted.highest,
         fits=fits,
         minutes=points[: len(MINUTES)],
         degrees=points[len(MINUTES) : -1],
         bands=classes(thick),
         # Kneaded when it has seized to tacky, if its form wants that much.
-        knead_min=knead if method.pressed and low.low >= band_of("tacky").low else None,
+        knead_min=knead if method.pressed and wanted.low >= band_of("tacky").low else None,
         ready_min=ready,
         closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
         tack=float(result.tack[0, shaping]),
         cause=None
         if fits
-        else limiting_cause(bowl, low, high, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
+        else limiting_cause(bowl, wanted, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
         heat=heat,
         learned=hands.text,
         text=_text(points[0], at, shares, crumbly, brittle),

@@ -8,7 +8,7 @@ from math import ceil
 import numpy as np
 
 from substrata.dough.handling_search import Bowl
-from substrata.dough.handling_words import ClassBand
+from substrata.dough.wanted_handling import WantedHandling
 from substrata.quantities.tables import constant
 
 
@@ -27,8 +27,7 @@ def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
 
 def limiting_cause(
     bowl: Bowl,
-    low: ClassBand,
-    high: ClassBand,
+    wanted: WantedHandling,
     *,
     crumbly: bool,
     ready_min: float | None,
@@ -38,8 +37,7 @@ def limiting_cause(
 
     Args:
         bowl: the dough.
-        low: the thinnest class that the form takes.
-        high: the stiffest.
+        wanted: where it has to be.
         crumbly: whether it falls apart.
         ready_min: when it first is stiff enough.
         brittle_below_c: below it, it cracks; None where it does not.
@@ -50,17 +48,17 @@ def limiting_cause(
     if cracks(bowl, brittle_below_c):
         return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
     consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
-    if consistency >= high.high:
-        if bowl.method.melted and _warm_enough(bowl, high.high):
+    if consistency >= wanted.high:
+        if bowl.method.melted and _warm_enough(bowl, wanted.high):
             return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
         return HandlingCause(kind="stiff", text="too little water runs free")
-    return _too_soft(bowl, low, ready_min) if consistency < low.low else None
+    return _too_soft(bowl, wanted.low, ready_min) if consistency < wanted.low else None
 
 
-def _too_soft(bowl: Bowl, low: ClassBand, ready_min: float | None) -> HandlingCause:
+def _too_soft(bowl: Bowl, low: float, ready_min: float | None) -> HandlingCause:
     if ready_min is not None and ready_min > bowl.rest_min:
         return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
-    if _stiff_when_cold(bowl, low.low):
+    if _stiff_when_cold(bowl, low):
         return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
     return HandlingCause(kind="wet", text="more water than the dry matter holds")
 

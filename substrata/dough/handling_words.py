@@ -30,6 +30,7 @@ class FormHandling:
     cold_highest: (
         str  # of a dough that was chilled on purpose: cut from the roll, or rolled after a moment on the bench
     )
+    poured: str  # the class that a batter which sets by itself may have in this form; "" where it may not be a batter
     pressed: bool
     rest_min: float
 
@@ -71,6 +72,7 @@ def form_handling() -> dict[str, FormHandling]:
             lowest=row.text("lowest"),
             highest=row.text("highest"),
             cold_highest=row.text("cold_highest") or row.text("highest"),
+            poured=row.text("poured"),
             pressed=row.text("pressed") == "1",
             rest_min=row.number_in("rest_min", 0, 60),
         )

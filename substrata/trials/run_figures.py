@@ -13,7 +13,6 @@ import numpy as np
 from substrata.context.dough import Dough
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
-from substrata.dough.handling_words import band_of, habit_of
 from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
 from substrata.dough.texture import Eaten, texture_values
 from substrata.errors import OvenError
@@ -103,8 +102,7 @@ def written(dough: Dough, minutes: float | None = None) -> Written:
 
 
 def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]:
-    habit, thick = habit_of(dough.formula), dough.piece.thickness_mm
-    windows = dough.windows
+    wanted, windows = dough.wanted_handling, dough.windows
     try:
         case: BakeCase | None = dough.case
     except OvenError:
@@ -120,8 +118,8 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
     light = oven_number("dough_light")
     form = dough.form.id
     return Marks(
-        low=band_of(habit.lowest, thick).low,
-        high=band_of(habit.highest, thick).high,
+        low=wanted.low,
+        high=wanted.high,
         load_low=windows["binder_load"].window.low,
         load_high=windows["binder_load"].window.high,
         salt_low=windows["salt"].window.low,

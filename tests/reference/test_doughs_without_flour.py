@@ -3,6 +3,8 @@
 import pytest
 
 from substrata import analyse, load_library, read_document
+from substrata.bench.steps import run_steps
+from substrata.context.dough import Dough
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -11,6 +13,10 @@ JUDGED = ("water_fill", "binder_load", "lift", "heat_set")
 
 def judged(form, pieces, **lines):
     return analyse(read_document(document(form, pieces, **lines)), LIBRARY)
+
+
+def told_dough(form, pieces, lines):
+    return Dough(read_document(document(form, pieces, **lines)), LIBRARY)
 
 
 def states(told):
@@ -54,3 +60,42 @@ def test_yeast_rolls_do_not_blow_up():
     some, much = (judged("bun", 8, **rolls, dry_yeast=g).lift.gas.value for g in (4, 12))
     assert some < much < 1.05 * some
     assert states(judged("bun", 8, **rolls, dry_yeast=8))["lift"] == "in"
+
+
+EGGY = {"egg": 190, "cream_cheese": 95, "almond_flour": 24, "salt": 2}
+
+
+@pytest.mark.parametrize("form", ["wrap", "thin-crust", "bun"])
+def test_a_batter_of_egg_is_poured_on_purpose_in_a_form_that_holds_it(form):
+    """Poured thin on parchment or into a ring, it sets by itself (common practice)."""
+    told = judged(form, 4, **EGGY)
+    assert told.handling.fits
+    assert told.handling.wanted_low == told.handling.at_shaping.class_name == "pourable"
+    shape = next(s for s in run_steps(told_dough(form, 4, EGGY)).steps if s.group == "shape")
+    assert shape.text.startswith("Pour 4")
+
+
+@pytest.mark.parametrize("form", ["rope", "pocket", "free-loaf"])
+def test_and_not_in_one_that_is_rolled_or_stands_by_itself(form):
+    told = judged(form, 4, **EGGY)
+    assert not told.handling.fits
+    assert told.handling.cause.kind == "wet"
+
+
+def test_water_sets_nothing():
+    """What is too wet by its water is no batter: the mark of a water doubled by mistake stays."""
+    wrap = {"coconut_flour": 42, "psyllium_powder": 13, "water": 180, "egg": 50, "salt": 2}
+    assert judged("wrap", 5, **wrap).handling.fits
+    flooded = judged("wrap", 5, **(wrap | {"water": 700})).handling
+    assert not flooded.fits
+    assert flooded.wanted_low == "spreadable"
+
+
+def test_an_egg_more_never_makes_another_dough():
+    """What a form takes moves by degrees: no gram of egg moves its lowest consistency by a class."""
+    lows = [
+        told_dough("wrap", 5, {"egg": g, "almond_flour": 120, "salt": 2}).wanted_handling.low for g in range(60, 260, 2)
+    ]
+    steps = [a - b for a, b in zip(lows, lows[1:], strict=False)]
+    assert all(0 <= step < 0.25 for step in steps)
+    assert lows[0] - lows[-1] > 3

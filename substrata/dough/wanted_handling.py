@@ -1,0 +1,68 @@
+"""At what consistency a dough is shaped: its form's habit, and lower where egg carries it and it is poured."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.batch.weighed import Batch
+from substrata.dough.handling_words import band_of, class_of, habit_of
+from substrata.dough.phases import sorted_by_phase
+from substrata.dough.water import available_per_gram
+from substrata.formula.formula import Formula
+
+# Egg, and egg with soft dairy, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
+_SOME_EGG, _EGG = 0.05, 0.2
+_SOME_SETS, _SETS = 0.4, 0.6
+_THIN = -3.0  # log10 Pa s: whisked egg is thicker
+_RULE = 0.5  # how far egg has to carry a dough for it to be called a batter
+
+
+@dataclass(frozen=True, kw_only=True)
+class WantedHandling:
+    """The consistencies in which a dough is shaped."""
+
+    lowest: str  # class
+    highest: str
+    low: float  # log10 Pa s
+    high: float
+
+
+def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> WantedHandling:
+    """Where a dough has to be to be shaped.
+
+    A flat form, a ring or a mould takes a batter that sets by itself, and hot oil one that is dropped from a spoon: what would be
+    too wet to roll is meant to be (common practice). Water that was added sets nothing, so a doubled one is still too much. By degrees, for no gram makes it
+    another dough.
+
+    Args:
+        inside: the lines of the dough.
+        formula: its form, and whether it was chilled on purpose.
+        thickness_mm: of a piece; a thick one may be stiffer.
+    """
+    habit = habit_of(formula)
+    low = band_of(habit.lowest, thickness_mm).low
+    high = band_of(habit.highest, thickness_mm).high
+    lowest = habit.lowest
+    if habit.poured and (sets := _sets(inside)):
+        thinnest = band_of(habit.poured, thickness_mm).low
+        low += sets * (max(thinnest, _THIN) - low)
+        lowest = class_of(low, thickness_mm)
+    return WantedHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
+
+
+def is_poured(inside: Batch, formula: Formula) -> bool:
+    """Whether its form is poured where egg carries it, and egg carries it and is not all drunk by what is dry."""
+    if not habit_of(formula).poured or _sets(inside) < _RULE:
+        return False
+    could_be_held = float(inside.grams @ inside.behaviour("capacity")[0])
+    return float(inside.grams @ available_per_gram(inside)[0]) >= could_be_held
+
+
+def _sets(inside: Batch) -> float:
+    """How far a dough is a batter of egg, 0..1."""
+    if not inside.dough_g:
+        return 0.0
+    egg = float(inside.grams @ inside.is_role("egg")) / inside.dough_g
+    soft = float(inside.grams @ sorted_by_phase(inside).lies_in["soft"]) / inside.dough_g
+    some = min(max((egg - _SOME_EGG) / (_EGG - _SOME_EGG), 0.0), 1.0)
+    return some * min(max((egg + soft - _SOME_SETS) / (_SETS - _SOME_SETS), 0.0), 1.0)
