@@ -12,6 +12,7 @@ from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
 from substrata.bench.run_document import Verdict
 from substrata.bench.run_step import RunPlan
+from substrata.trials.colour import Reference
 from substrata.trials.learned import Learned, Odd
 from substrata.trials.next_trial import Check
 from substrata.trials.over_time import FigureKind, RunPoint
@@ -215,11 +216,12 @@ class PhotoOut(Schema):
     created_at: datetime
 
 
-class PaperQuery(Schema):
-    """Where white paper lies in a photo, as shares of its width and height; left out, it is looked for."""
+class ReferenceQuery(Schema):
+    """Where white paper or a grey card lies in a photo, as shares of its width and height; left out, paper is looked for."""
 
     x: float | None = Field(default=None, ge=0, le=1)
     y: float | None = Field(default=None, ge=0, le=1)
+    reference: Reference = "paper"
 
 
 class RunQuery(Schema):

@@ -26,10 +26,11 @@ class Eater:
 class Lesson:
     """One number that a kitchen's own runs have taught a forecast."""
 
-    block: str  # "hands", or "palate:" and a score
-    part: str  # of it: kitchen, form bun, formula bun:Rolls, scale, weight crust
+    block: str  # "hands", "measures", or "palate:" and a score
+    part: str  # of it: kitchen, form bun, formula bun:Rolls, scale, weight crust, an ingredient
     value: float
     runs: int  # that taught it
+    left: float = 1.0  # of the house's spread, where nothing nearer to a dough was learned
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -20,9 +20,9 @@ from api.run_schemas import (
     LineOut,
     LineQuery,
     LiveIn,
-    PaperQuery,
     PhotoOut,
     PourIn,
+    ReferenceQuery,
     RunChange,
     RunFileOut,
     RunOut,
@@ -205,12 +205,12 @@ def add_photo(
     request: HttpRequest,
     kitchen_id: int,
     run_id: int,
-    query: Query[PaperQuery],
+    query: Query[ReferenceQuery],
     photo: UploadedFile | None = File(None),  # type: ignore[type-arg]  # noqa: B008 - the framework's way
 ) -> tuple[int, RunPhoto]:
     """Keep a photo; answers with the crust's colour."""
-    paper = None if query.x is None or query.y is None else (query.x, query.y)
-    return 201, photos.add_photo(person(request), kitchen_id, run_id, photo, paper)
+    at = None if query.x is None or query.y is None else (query.x, query.y)
+    return 201, photos.add_photo(person(request), kitchen_id, run_id, photo, at, query.reference)
 
 
 @router.get(f"{ONE}/photos/{{int:photo_id}}", response={200: None, **Problems}, operation_id="open_photo")

@@ -8,13 +8,18 @@ from django.db import transaction
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Membership, RunPhoto
 from kitchen.services.access import membership, record, run_of
-from substrata.trials.colour import read_photo
+from substrata.trials.colour import Reference, read_photo
 
 MOST_PHOTOS = 12  # of a run
 
 
 def add_photo(
-    user: User, kitchen_id: int, run_id: int, file: Any, paper: tuple[float, float] | None = None
+    user: User,
+    kitchen_id: int,
+    run_id: int,
+    file: Any,
+    at: tuple[float, float] | None = None,
+    reference: Reference = "paper",
 ) -> RunPhoto:
     """Keep a photo and read the crust's colour off it.
 
@@ -23,7 +28,8 @@ def add_photo(
         kitchen_id: whose run.
         run_id: the run.
         file: with ``read``; None where none was sent.
-        paper: where white paper lies in it, as shares of width and height; None looks for it.
+        at: where the reference lies in it, as shares of width and height; None looks for white paper.
+        reference: what lies there.
 
     Raises:
         FormulaError: when it is no photo, or cannot tell.
@@ -37,7 +43,7 @@ def add_photo(
         raise Refused(
             "the run has enough photos", got=str(MOST_PHOTOS), allowed=f"up to {MOST_PHOTOS}", remedy="delete one"
         )
-    photo = read_photo(file.read(), paper=paper)
+    photo = read_photo(file.read(), at=at, reference=reference)
     with transaction.atomic():
         kept = RunPhoto.objects.create(
             run=run,

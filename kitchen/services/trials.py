@@ -33,7 +33,7 @@ from substrata.trials.learning import learn, lessons
 from substrata.trials.over_time import RunPoint, over_time
 
 WHY, LEARN = "why", "learn"
-SWITCHED = ("hands", "palate")  # an oven's own page has what it was taught
+SWITCHED = ("hands", "palate", "measures")  # an oven's own page has what it was taught
 MOST_LEARNED = 120  # the newest; older ones tell of another oven and other hands
 MOST_IN_A_FILE = 2000
 

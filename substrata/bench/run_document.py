@@ -75,6 +75,10 @@ class Done:
     swapped: Annotated[Mapping[str, str], Named(of=Text(most=200, note="what was taken instead, by line"))] = field(
         default_factory=dict
     )
+    filled: Annotated[
+        Mapping[str, str],
+        Named(of=Text(most=60, note="what it was filled by before it was weighed, of all batches, by line")),
+    ] = field(default_factory=dict)
     new_packs: Annotated[Mapping[str, bool], Named(of=Flag(note="a pack opened since the last run, by line"))] = field(
         default_factory=dict
     )
@@ -132,7 +136,8 @@ class Entry:
     id: Annotated[str, Text(least=1, most=60, asked=True, note="one of its own: a second sending changes nothing")]
     at: Annotated[str, Text(least=1, most=40, asked=True, note="date and time, ISO 8601")]
     kind: Annotated[ENTRY_KINDS, Word(of=get_args(ENTRY_KINDS), asked=True)]
-    # What: a line (weighed, swapped), a field of what was done (measured), a moment, a step, or the entry that is undone.
+    # What: a line (weighed, swapped), a field of what was done (measured), a moment, a step, or the entry that is undone. The word
+    # of something weighed is what it was filled by before: "2 cups".
     what: Annotated[str, Text(most=120)] = ""
     value: Annotated[float | None, Number()] = None
     word: Annotated[str, Text(most=5000)] = ""
@@ -207,7 +212,7 @@ def slip_words() -> dict[str, str]:
 
 def _known_lines(run: Run) -> None:
     lines = {line.id for line in run.formula.lines}
-    for where in ("grams", "swapped", "new_packs"):
+    for where in ("grams", "swapped", "filled", "new_packs"):
         strange = [line for line in getattr(run.done, where) if line not in lines]
         if strange:
             raise FormulaError(
@@ -257,7 +262,9 @@ def _bad_time(entry: Entry) -> FormulaError:
 
 
 MEASURED = tuple(
-    row.name for row in fields(Done) if row.name not in ("grams", "swapped", "new_packs", "steps", "felt", "extra")
+    row.name
+    for row in fields(Done)
+    if row.name not in ("grams", "swapped", "filled", "new_packs", "steps", "felt", "extra")
 )
 
 
@@ -274,6 +281,7 @@ def done_of(run: Run) -> Done:
     entries = standing(run)
     grams: dict[str, float] = {}
     swapped: dict[str, str] = {}
+    filled: dict[str, str] = {}
     new_packs: dict[str, bool] = {}
     measured: dict[str, Any] = {}
     steps: dict[str, bool] = {}
@@ -282,6 +290,7 @@ def done_of(run: Run) -> Done:
     for entry in entries:
         if entry.kind == "weighed" and entry.value is not None:
             grams[entry.what] = entry.value / run.batches
+            filled[entry.what] = entry.word
         elif entry.kind == "swapped":
             swapped[entry.what] = entry.word
         elif entry.kind == "new_pack":
@@ -307,6 +316,7 @@ def done_of(run: Run) -> Done:
         told,
         grams={line: value for line, value in {**grams, **told.grams}.items() if line in lines},
         swapped={**swapped, **told.swapped},
+        filled={line: word for line, word in {**filled, **told.filled}.items() if word and line in lines},
         new_packs={**new_packs, **told.new_packs},
         steps={**steps, **told.steps},
         felt=(*felt, *told.felt),

@@ -21,7 +21,8 @@ class RunStep:
     low_g: float | None = None  # nobody minds what lies between
     high_g: float | None = None
     because: str = ""  # what minds first when it is off: a bracket's key, or "handling"
-    measure: str = ""  # a kitchen measure for what is small
+    measure: str = ""  # a kitchen measure that comes near
+    filled: str = ""  # what a cup or spoon would be filled to for it
     line: str = ""
     role: str = ""
     bowl: str = ""

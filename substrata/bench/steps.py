@@ -9,11 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from functools import cache
 
+from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.bake_steps import bake_steps, cooling_step
 from substrata.bench.feel import as_poured
 from substrata.bench.run_step import RunPlan, RunStep, sentence
 from substrata.bench.tolerance import Tolerance, tolerances
-from substrata.bench.weighing import spoons, weighing_order
+from substrata.bench.weighing import weighing_order
 from substrata.context.dough import Dough
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.wanted_handling import is_poured
@@ -171,6 +172,7 @@ class _Maker:
             grams = as_poured(line.grams.value * self.batches)
             off = self._off(line.line.id)
             allowed = self.allowed.get(line.line.id)
+            measure = kitchen_measure(line, line.grams.value * self.batches, self.dough.settings)
             yield RunStep(
                 id=f"weigh:{line.line.id}",
                 group="weigh",
@@ -180,7 +182,8 @@ class _Maker:
                 low_g=max(grams - off, 0.0),
                 high_g=grams + off,
                 because=allowed.because if allowed else "",
-                measure=spoons(line, line.grams.value * self.batches, self.dough.settings),
+                measure=measure.text,
+                filled=measure.filled,
                 line=line.line.id,
                 role=line.role,
                 bowl=bowl,

@@ -31,14 +31,17 @@ def palate_of(lessons: tuple[Lesson, ...], formula: Formula) -> Palate:
 
 @lru_cache(maxsize=256)
 def _hands(lessons: tuple[Lesson, ...], form: str, name: str) -> Hands:
-    parts = {"kitchen", f"form {form}", own_part(form, name)}
+    parts = (own_part(form, name), f"form {form}", "kitchen")  # the nearest first
     mine = {lesson.part: lesson for lesson in lessons if lesson.block == "hands" and lesson.part in parts}
     stiffer = sum(lesson.value for lesson in mine.values())
+    left = next((mine[part].left for part in parts if part in mine), 1.0)
     if abs(stiffer) < _LEAST_DECADES:
-        return Hands(stiffer=stiffer)
+        return Hands(stiffer=stiffer, left=left)
     word = "stiffer" if stiffer > 0 else "softer"
     own, whole = mine.get(own_part(form, name)), mine.get("kitchen")
-    return Hands(stiffer=stiffer, text=f"{abs(stiffer):.1f} {word} than the house model, {_source(own, whole)}")
+    return Hands(
+        stiffer=stiffer, left=left, text=f"{abs(stiffer):.1f} {word} than the house model, {_source(own, whole)}"
+    )
 
 
 @lru_cache(maxsize=256)
@@ -46,6 +49,7 @@ def _palate(lessons: tuple[Lesson, ...], form: str, name: str) -> Palate:
     own_key = own_part(form, name)
     offsets: dict[str, float] = {}
     weights: dict[tuple[str, str], float] = {}
+    left: dict[str, float] = {}
     texts: dict[str, str] = {}
     scores = dict.fromkeys(lesson.block.removeprefix("palate:") for lesson in lessons if lesson.block != "hands")
     for score in scores:
@@ -56,8 +60,9 @@ def _palate(lessons: tuple[Lesson, ...], form: str, name: str) -> Palate:
             for key, lesson in parts.items()
             if key.startswith("weight ")
         }
+        left[score] = next((parts[key].left for key in (own_key, "scale") if key in parts), 1.0)
         texts[score] = _source(parts.get(own_key), parts.get("scale")).capitalize()
-    return Palate(offsets=offsets, weights=weights, texts=texts)
+    return Palate(offsets=offsets, weights=weights, left=left, texts=texts)
 
 
 def _source(own: Lesson | None, whole: Lesson | None) -> str:

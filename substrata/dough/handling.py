@@ -128,6 +128,7 @@ class Hands:
     """How a kitchen's own hands differ from the house's."""
 
     stiffer: float = 0.0  # decades
+    left: float = 1.0  # of the house's spread
     text: str = ""
 
 
@@ -156,7 +157,9 @@ def handling_forecast(
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
     degrees = np.concatenate((bowl.warmth(MINUTES), DEGREES, [bowl.shaped_c]))
     result = handling(bowl.materials, method, minutes, degrees)
-    points = _points(minutes, degrees, result.consistency, thick)
+    # What its own runs have taught narrows the draws about the typical one.
+    drawn = result.consistency[0] + hands.left * (result.consistency - result.consistency[0])
+    points = _points(minutes, degrees, drawn, thick)
     shaping = len(minutes) - 1
     crumbly = float((result.fill[:, shaping] < 1).mean())
     wanted = wanted_handling(batch, formula, thick)
@@ -173,7 +176,7 @@ def handling_forecast(
         else None
     )
     fits = fits and not cracks(bowl, brittle)
-    shares = _shares(result.consistency[:, shaping], thick)
+    shares = _shares(drawn[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
         rest_min=rest,

@@ -86,6 +86,7 @@ class Palate:
 
     offsets: Mapping[str, float]  # points, by score
     weights: Mapping[tuple[str, str], float]  # share more of what makes a score, by (score, what)
+    left: Mapping[str, float]  # of the house's spread, by score
     texts: Mapping[str, str]  # what it comes from, by score
 
     def points(self) -> Floats:
@@ -95,7 +96,7 @@ class Palate:
         )
 
 
-THE_HOUSES = Palate(offsets={}, weights={}, texts={})
+THE_HOUSES = Palate(offsets={}, weights={}, left={}, texts={})
 
 
 @cache
@@ -343,13 +344,14 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
         value, one, other = values[key]
+        spread = half * palate.left.get(key, 1.0)
         scores.append(
             TextureScore(
                 key=key,
                 label=label,
                 value=value,
-                low=max(min(one, other, value) - half, 0.0),
-                high=min(max(one, other, value) + half, MOST),
+                low=max(min(one, other, value) - spread, 0.0),
+                high=min(max(one, other, value) + spread, MOST),
                 confidence=confidence,
                 low_word=low_word,
                 high_word=high_word,

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from math import hypot
+from functools import lru_cache
+from math import exp, hypot
 
 from substrata.errors import AmountError
 from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
@@ -11,7 +12,7 @@ from substrata.quantities.amount import Amount, Term
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import constant
 from substrata.quantities.units import Unit, unit
-from substrata.settings import Settings
+from substrata.settings import Lesson, Settings
 
 _PARTS_OF_AN_EGG = {"white": "egg-white", "yolk": "egg-yolk"}
 
@@ -41,7 +42,9 @@ def _term_grams(term: Term, ingredient: Ingredient, settings: Settings) -> Sprea
     result = unit(term.unit or "piece", settings.spoons)
     if result.kind == "mass":
         return Spread.around(term.number * result.size, mass_half(term))
-    each = _volume(result, ingredient) if result.kind == "volume" else _count(result, term, ingredient, settings)
+    each = (
+        _volume(result, ingredient, settings) if result.kind == "volume" else _count(result, term, ingredient, settings)
+    )
     value, half = term.number * each.value, term.number * (each.high - each.low) / 2
     return Spread.around(value, _with_range(term, value, half))
 
@@ -59,8 +62,8 @@ def _with_range(term: Term, value: float, half: float) -> float:
     return hypot(half, in_range, value * term.extra_percent / 100)
 
 
-def _volume(found: Unit, ingredient: Ingredient) -> Spread:
-    """Grams of one unit of volume: by its own weighed measure, else by bulk density."""
+def _volume(found: Unit, ingredient: Ingredient, settings: Settings) -> Spread:
+    """Grams of one unit of volume: by its own weighed measure, else by bulk density; as this kitchen's own runs found it filled."""
     own = ingredient.measures.get(found.key)
     if own is not None:
         each = own.grams.scaled(found.size / unit(found.key).size)
@@ -70,7 +73,18 @@ def _volume(found: Unit, ingredient: Ingredient) -> Spread:
             raise _cannot(found.key, ingredient)
         each = density.scaled(found.size)
     by_hand = each.value * found.spread_percent / 100
-    return Spread.around(each.value, max(by_hand, (each.high - each.low) / 2))
+    half = max(by_hand, (each.high - each.low) / 2)
+    own_hand = _own_hand(settings.lessons).get(ingredient.id.partition("@")[0]) if settings.lessons else None
+    if own_hand is None:
+        return Spread.around(each.value, half)
+    value = each.value * exp(own_hand.value)
+    return Spread.around(value, half * own_hand.left)
+
+
+@lru_cache(maxsize=64)
+def _own_hand(lessons: tuple[Lesson, ...]) -> dict[str, Lesson]:
+    """What a kitchen's runs have taught of how it fills its measures, by ingredient."""
+    return {lesson.part: lesson for lesson in lessons if lesson.block == "measures"}
 
 
 def _count(found: Unit, term: Term, ingredient: Ingredient, settings: Settings) -> Spread:

@@ -104,7 +104,10 @@ def as_pdf(html: str) -> bytes:
         html: of this module.
     """
     import weasyprint
+    from PIL import ImageFile
 
+    # Importing it lets every picture of the process end too soon: a photo that was cut off would be read as if it were whole.
+    ImageFile.LOAD_TRUNCATED_IMAGES = False
     result: bytes = weasyprint.HTML(string=html, url_fetcher=_nothing).write_pdf()
     return result
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.batch.cost import cost
+from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.feel import as_poured
 from substrata.bench.run_step import RunPlan, RunStep
 from substrata.bench.steps import run_steps
@@ -16,7 +17,6 @@ from substrata.card.card import Card, card_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, MethodEdit
 from substrata.quantities.tables import Row, read_table
-from substrata.recipe.measures import kitchen_measure
 from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {

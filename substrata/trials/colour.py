@@ -1,4 +1,4 @@
-"""The colour of a crust from a photo: a sheet of white paper in the picture tells the light, the crust its lightness beside it.
+"""The colour of a crust from a photo: a sheet of white paper, or a grey card, tells the light, the crust its lightness beside it.
 
 A camera's numbers are linearised (IEC 61966-2-1), the paper is brought to what white paper reflects, and the crust's luminance is
 told as CIE lightness L* (CIE 15). A picture that cannot tell is refused: blown out, no paper, no picture. What is kept of it is cut
@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import io
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,14 +19,16 @@ from substrata.errors import FormulaError
 from substrata.pantry.library import Floats
 
 Mask = NDArray[np.bool_]
+Reference = Literal["paper", "grey card"]
 MOST_BYTES = 25_000_000
 MOST_PIXELS = 60_000_000  # before anything is decoded: a small file may hold a picture that fills the memory
 KEPT_SIDE, _LOOKED_SIDE = 1280, 640
 _FORMATS = ("JPEG", "PNG", "WEBP")
-_PAPER = 0.86  # luminance of white office paper (from memory: 0.84 to 0.90)
+# Luminance of what the light is read off: white office paper has 0.84 to 0.90, a photographer's grey card 0.18 (from memory).
+REFLECTS = {"paper": 0.86, "grey card": 0.18}
 _BLOCK = 16  # pixels of a side
 _BLOWN = 252
-_DARK_PAPER = 0.12  # linear; darker than that there is no light to speak of
+_DARK_PAPER = 0.12  # linear, of white paper; darker than that there is no light to speak of
 _EVEN_PAPER = 0.10  # spread of its blocks over their mean
 _LEAST_BLOCKS = 6
 _ACROSS = 0.22  # spread within a block, over its mean, from which it lies across the crust's rim
@@ -53,12 +56,13 @@ class Photo:
     jpeg: bytes  # cut to size, without its metadata
 
 
-def read_photo(data: bytes, *, paper: tuple[float, float] | None = None) -> Photo:
+def read_photo(data: bytes, *, at: tuple[float, float] | None = None, reference: Reference = "paper") -> Photo:
     """Read a crust's colour off a photo.
 
     Args:
         data: of the file.
-        paper: where white paper lies, as shares of width and height; None looks for it.
+        at: where the reference lies, as shares of width and height; None looks for white paper.
+        reference: what lies there.
 
     Raises:
         FormulaError: when it is no picture, too large, or cannot tell.
@@ -66,7 +70,7 @@ def read_photo(data: bytes, *, paper: tuple[float, float] | None = None) -> Phot
     picture = _opened(data)
     looked = picture.copy()
     looked.thumbnail((_LOOKED_SIDE, _LOOKED_SIDE))
-    colour = colour_of(np.asarray(looked, dtype=float), paper=paper)
+    colour = colour_of(np.asarray(looked, dtype=float), at=at, reference=reference)
     kept = picture.copy()
     kept.thumbnail((KEPT_SIDE, KEPT_SIDE))
     plain = Image.fromarray(np.asarray(kept))  # pixels alone: place, time and camera stay behind
@@ -104,24 +108,29 @@ def _opened(data: bytes) -> Image.Image:
         ) from error
 
 
-def colour_of(pixels: Floats, *, paper: tuple[float, float] | None = None) -> CrustColour:
+def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, reference: Reference = "paper") -> CrustColour:
     """The colour of the crust in a picture.
 
     Args:
         pixels: sRGB, 0 to 255, shape (height, width, 3).
-        paper: where white paper lies, as shares of width and height; None looks for it.
+        at: where the reference lies, as shares of width and height; None looks for white paper.
+        reference: what lies there.
 
     Raises:
         FormulaError: when the picture cannot tell.
     """
+    if at is None and reference != "paper":
+        raise _refused(
+            "a grey card is not found by itself", "a photo without a touch", "a touch on the card", "tap where it lies"
+        )
     blown: Mask = np.max(pixels, axis=-1) >= _BLOWN
     linear = _linear(pixels / 255)
     blocks, spread, lost = _blocks(linear, blown)
-    white = _paper_blocks(blocks, spread, lost, paper)
+    white = _paper_blocks(blocks, spread, lost, at)
     light = np.median(blocks[white], axis=0)
-    if light.max() < _DARK_PAPER:
+    if light.max() < _DARK_PAPER * REFLECTS[reference] / REFLECTS["paper"]:
         raise _refused("the photo is too dark", "paper that is hardly lit", "daylight, no flash", "take it at a window")
-    corrected = blocks / light * _PAPER
+    corrected = blocks / light * REFLECTS[reference]
     luminance = corrected @ np.array([0.2126, 0.7152, 0.0722])
     crust = _crust_blocks(corrected, luminance, white)
     # Blocks across its rim are half board: they would make every crust uneven.
@@ -175,13 +184,13 @@ def _blocks(linear: Floats, blown: Mask) -> tuple[Floats, Floats, Floats]:
     return means, spread, lost
 
 
-def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, paper: tuple[float, float] | None) -> Mask:
-    """Which blocks are paper: plain, and as bright as the brightest plain ones."""
+def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, at: tuple[float, float] | None) -> Mask:
+    """Which blocks are paper: plain, and as bright as the brightest plain ones; or as what was touched."""
     grey = blocks.mean(axis=-1)
     plain = (spread < max(_PLAIN, float(np.quantile(spread, 0.2)))) & (lost < 0.3)
-    if paper is not None:
-        row = min(int(paper[1] * grey.shape[0]), grey.shape[0] - 1)
-        column = min(int(paper[0] * grey.shape[1]), grey.shape[1] - 1)
+    if at is not None:
+        row = min(int(at[1] * grey.shape[0]), grey.shape[0] - 1)
+        column = min(int(at[0] * grey.shape[1]), grey.shape[1] - 1)
         if lost[row, column] >= 0.3:
             raise _refused(
                 "the paper is blown out",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from math import sqrt
 from typing import Any
 
@@ -12,7 +12,7 @@ from substrata.bench.feel import middle_of
 from substrata.bench.run_document import CRUMBLY
 from substrata.dough.handling_words import band_of
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
-from substrata.trials.linear import Seen
+from substrata.trials.linear import Seen, Updated
 from substrata.trials.run_figures import PLACE
 
 # Priors, one standard deviation, decades of handling (assumed); and what one run adds by itself.
@@ -65,6 +65,22 @@ def _felt(one: Reading) -> tuple[float, float] | None:
     if band.high > 8:
         return max(at, middle), 0.4
     return middle, sqrt((band.high - band.low) ** 2 / 12 + _HAND_SD**2)
+
+
+def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
+    """What is left of the house's spread for a dough of which a part is the nearest that was learned.
+
+    Args:
+        updated: the block.
+        places: of its parts.
+        part: the kitchen, a form or a formula.
+    """
+    kind, _, what = part.partition(" ")
+    nearer = {"kitchen": [], "form": [part], "formula": [f"form {what.partition(':')[0]}", part]}[kind]
+    known = [places[key] for key in ("kitchen", *nearer)]
+    unknown = {"kitchen": _FORM**2 + _FORMULA**2, "form": _FORMULA**2, "formula": 0.0}[kind]
+    left = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
+    return min(sqrt(left / (_KITCHEN**2 + _FORM**2 + _FORMULA**2)), 1.0)
 
 
 def handling_bias(state: State, formula: Any) -> Backed:

@@ -24,7 +24,7 @@ class Learned:
     """One number that was learned."""
 
     key: str  # oven.offset, hands.kitchen, palate.chewy …
-    block: str  # oven, hands, palate, habits
+    block: str  # oven, hands, palate, measures, habits
     words: str
     unit: str
     prior: float
@@ -53,6 +53,7 @@ class State:
     odd: tuple[Odd, ...]
     blocks: Mapping[str, Updated]  # what stands behind it
     places: Mapping[str, Mapping[str, int]]  # of each parameter in its block
+    priors: Mapping[str, Mapping[str, float]]  # what was held before of each, one standard deviation
     taught: Mapping[str, Mapping[str, tuple[str, ...]]]  # which runs taught each parameter of a block
 
     def value(self, key: str) -> Learned | None:

@@ -2,7 +2,7 @@
 
 Nothing is explained twice: weight, colour and core go to the *oven block* (offset, convection, habit of thickness, browning; one
 joint update), what the hand felt to the *handling block* (a bias of kitchen, form and formula), scores at the weighed moisture to
-the *palate block*. A felt class teaches no pack's capacity: a bench test does.
+the *palate block*, a cup that was filled and weighed to the *measures*. A felt class teaches no pack's capacity: a bench test does.
 """
 
 from __future__ import annotations
@@ -23,9 +23,12 @@ from substrata.settings import Lesson, Settings
 from substrata.trials.as_done import as_done
 from substrata.trials.habits import habits
 from substrata.trials.hands_block import hands
+from substrata.trials.hands_block import left_of as hands_left
 from substrata.trials.learned import Learned, Odd, Reading, State, count, factor
 from substrata.trials.linear import Updated, update_together
+from substrata.trials.measures_block import MEASURES, measures, measures_told
 from substrata.trials.oven_block import ovens
+from substrata.trials.palate_block import left_of as palate_left
 from substrata.trials.palate_block import palates
 
 _CLASS = 0.85  # decades from one handling class to the next
@@ -49,20 +52,26 @@ def learn(
     read = [one for n, run in enumerate(runs) if not run.left_out and (one := _read(run, n, library, settings))]
     blocks: dict[str, Updated] = {}
     places: dict[str, dict[str, int]] = {}
+    priors: dict[str, dict[str, float]] = {}
     taught: dict[str, dict[str, tuple[str, ...]]] = {}
     learned: list[Learned] = []
-    for block, work in (("oven", ovens), ("hands", hands), ("palate", palates)):
+    for block, work in (("oven", ovens), ("hands", hands), ("palate", palates), (MEASURES, measures)):
         if block in off:
             continue
         problems = work(read)
         # All axes of one verdict are believed together; each oven's runs are their own.
         updates = update_together([(np.array(prior), seen) for _, _, prior, seen in problems])
         for (key, names, prior, seen), updated in zip(problems, updates, strict=True):
+            priors[key] = dict(zip(names, prior, strict=True))
             blocks[key], places[key] = updated, {name: n for n, name in enumerate(names)}
             taught[key] = {
                 name: tuple(s.run for s in seen if np.any(s.slope[:, n] != 0)) for n, name in enumerate(names)
             }
-            learned += _told(block, key, names, prior, taught[key], blocks[key])
+            learned += (
+                measures_told(read, priors[key], taught[key], updated)
+                if block == MEASURES
+                else _told(block, key, names, prior, taught[key], updated)
+            )
     learned += habits(read)
     odd = tuple(
         Odd(run=run, trust=trust, block=key)
@@ -70,7 +79,15 @@ def learn(
         for run, trust in updated.trust.items()
         if trust < 0.35
     )
-    return State(runs=len(read), learned=tuple(learned), odd=odd, blocks=blocks, places=places, taught=taught)
+    return State(
+        runs=len(read),
+        learned=tuple(learned),
+        odd=odd,
+        blocks=blocks,
+        places=places,
+        priors=priors,
+        taught=taught,
+    )
 
 
 def _read(run: Run, number: int, library: Library, settings: Settings) -> Reading | None:
@@ -88,11 +105,25 @@ def _read(run: Run, number: int, library: Library, settings: Settings) -> Readin
 def lessons(state: State) -> tuple[Lesson, ...]:
     """What the forecasts of a kitchen take from it; the oven's part stands in its profile."""
     return tuple(
-        Lesson(block=block, part=part, value=round(float(updated.mean[place]), 4), runs=len(state.taught[block][part]))
+        Lesson(
+            block=block,
+            part=part,
+            value=round(float(updated.mean[place]), 4),
+            runs=len(state.taught[block][part]),
+            left=round(_left(state, block, part), 4),
+        )
         for block, updated in state.blocks.items()
         if not block.startswith("oven")
         for part, place in state.places[block].items()
     )
+
+
+def _left(state: State, block: str, part: str) -> float:
+    """What is left of the house's spread where this is the nearest thing that was learned."""
+    updated, places = state.blocks[block], state.places[block]
+    if block == MEASURES:
+        return min(float(updated.sd[places[part]]) / state.priors[block][part], 1.0)
+    return (hands_left if block == "hands" else palate_left)(updated, places, part)
 
 
 _SHOWN = {

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from math import sqrt
 from typing import Any
 
@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.dough.texture import MOST, Eaten, Texture, texture, texture_keys
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
-from substrata.trials.linear import Seen
+from substrata.trials.linear import Seen, Updated
 from substrata.trials.making import moist_after
 from substrata.trials.run_figures import PLACE
 
@@ -67,6 +67,23 @@ def _texture_of(one: Reading) -> Texture | None:
         rise=float(one.forecast.figures[PLACE["rise"]]),
     )
     return texture(dough.batch, after, eaten)
+
+
+def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
+    """What is left of the house's spread for what is eaten, where a part is the nearest that was learned.
+
+    Args:
+        updated: the block of one score.
+        places: of its parts.
+        part: the scale of the kitchen, a formula, or the weight of one thing, which leaves it as it was.
+    """
+    kind = part.partition(" ")[0]
+    if kind == "weight":
+        return 1.0
+    known = [places[key] for key in dict.fromkeys(("scale", part))]
+    unknown = _TASTE**2 if kind == "scale" else 0.0
+    left = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
+    return min(sqrt(left / (_PALATE**2 + _TASTE**2)), 1.0)
 
 
 def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:

@@ -3,8 +3,8 @@
 import pytest
 
 from substrata.bench.steps import run_steps
-from substrata.bench.weighing import spoons, weighing_order
 from substrata.errors import FormulaError
+from substrata.quantities.amount import parse_amount
 from tests.bench.conftest import DEMO, demo, made
 
 PLANS = {
@@ -87,12 +87,14 @@ def test_a_look_before_it_is_done():
     assert 0 < step.check_min < step.minutes
 
 
-def test_small_things_are_told_in_spoons_and_large_ones_are_not():
-    dough = demo("Market rolls, egg-free")
-    told = {w.line.id: spoons(w, w.grams.value, dough.settings) for w, *_ in weighing_order(dough)}
-    # Common practice: fine salt has 6 g a teaspoon, so 8 g are about a teaspoon and a half.
-    assert told["salt"] == "about 1½ tsp"
-    assert told["water"] == told["almond-flour"] == ""
+def test_what_a_spoon_or_a_cup_tells_is_told_beside_the_grams():
+    told = {s.line: s for s in run_steps(demo("Market rolls, egg-free")).steps if s.kind == "weigh"}
+    # Common practice: fine salt has 6 g a teaspoon, so 8 g are about a teaspoon and a third.
+    assert told["salt"].measure == "about 1¼ tsp"
+    assert told["salt"].filled == "1¼ tsp", "as it can be typed"
+    cups = parse_amount(told["almond-flour"].filled).terms[0]
+    assert cups.unit == "cup"
+    assert cups.number * 106 == pytest.approx(told["almond-flour"].grams, rel=0.1)
 
 
 def test_an_empty_bowl_has_no_steps():

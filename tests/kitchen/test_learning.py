@@ -49,6 +49,9 @@ def test_a_verdict_moves_the_next_forecast_and_says_from_what(people, kitchen, f
     assert crisp(taught).value > crisp(plain).value + 1
     assert crisp(taught).learned == "From 3 of your own"
     assert plain.handling.learned == crisp(plain).learned == ""
+    told = [one.handling.at_shaping for one in (taught, plain)]
+    assert told[0].high - told[0].low < 0.9 * (told[1].high - told[1].low), "its own runs leave less open"
+    assert crisp(taught).high - crisp(taught).low < crisp(plain).high - crisp(plain).low
     cracker = ROLLS | {"name": "Seed sheet", "form": {**ROLLS["form"], "kind": "cracker"}}
     assert "of other doughs in this kitchen" in judged(kitchen, cracker).handling.learned
 

@@ -1,5 +1,7 @@
 """Common practice that ratios to the flour say little of: what egg, cheese or fat holds alone. Ratios of our own."""
 
+from itertools import pairwise
+
 import pytest
 
 from substrata import analyse, load_library, read_document
@@ -96,6 +98,6 @@ def test_an_egg_more_never_makes_another_dough():
     lows = [
         told_dough("wrap", 5, {"egg": g, "almond_flour": 120, "salt": 2}).wanted_handling.low for g in range(60, 260, 2)
     ]
-    steps = [a - b for a, b in zip(lows, lows[1:], strict=False)]
+    steps = [a - b for a, b in pairwise(lows)]
     assert all(0 <= step < 0.25 for step in steps)
     assert lows[0] - lows[-1] > 3

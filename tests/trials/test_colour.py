@@ -9,6 +9,7 @@ import pytest
 from PIL import Image
 
 from substrata.errors import FormulaError
+from substrata.recipe.page import as_pdf
 from substrata.trials.colour import colour_of, read_photo
 
 
@@ -51,11 +52,23 @@ def test_lightness_is_told_within_three_under_any_light(lightness, cast):
 
 
 def test_paper_can_be_tapped():
-    assert colour_of(picture(62), paper=(0.1, 0.1)).lightness == pytest.approx(62, abs=3)
+    assert colour_of(picture(62), at=(0.1, 0.1)).lightness == pytest.approx(62, abs=3)
+
+
+@pytest.mark.parametrize("cast", CASTS.values(), ids=CASTS)
+def test_a_grey_card_tells_the_light_as_paper_does(cast):
+    """A photographer's card reflects 18 % (from memory); taken for paper it would make every crust far too light."""
+    scene = picture(62, cast, paper=False)
+    y, x = np.mgrid[0:480, 0:640]
+    card = (y > 10) & (y < 120) & (x > 10) & (x < 200)
+    scene[card] = 255 * srgb(np.clip(0.18 * np.array(cast) * 0.8, 0, 1))
+    assert colour_of(scene, at=(0.1, 0.1), reference="grey card").lightness == pytest.approx(62, abs=3)
+    with pytest.raises(FormulaError, match="grey card"):
+        colour_of(scene, reference="grey card")
 
 
 def test_a_shade_over_the_picture_widens_the_error():
-    even, shaded = (colour_of(picture(62, shade=s), paper=(0.1, 0.1)).error for s in (0.0, 0.35))
+    even, shaded = (colour_of(picture(62, shade=s), at=(0.1, 0.1)).error for s in (0.0, 0.35))
     assert shaded > even
 
 
@@ -121,6 +134,7 @@ def bomb():
     ids=["empty", "video", "drawing", "40 MB", "bomb", "cut off", "tiny"],
 )
 def test_what_is_no_photo_is_refused_in_words(data, what):
+    as_pdf("<p>A card that was printed before, in the same process</p>")
     with pytest.raises(FormulaError, match=what) as refused:
         read_photo(data)
     assert refused.value.remedy

@@ -8,9 +8,12 @@ from scipy import stats
 
 from benchmarks.learning import Kitchen, Tally
 from substrata.bench.run_document import Done, Felt, Run, Verdict
+from substrata.pantry.weigh import weigh
+from substrata.quantities.amount import parse_amount
+from substrata.settings import Settings
 from substrata.trials.as_done import as_done
 from substrata.trials.hands_block import handling_bias
-from substrata.trials.learning import learn
+from substrata.trials.learning import learn, lessons
 from substrata.trials.linear import Seen, update, update_together
 from substrata.trials.oven_block import oven_of
 from substrata.trials.palate_block import palate
@@ -103,6 +106,42 @@ def test_the_end_of_the_scale_says_nothing_of_what_lies_beyond():
     # The tin loaf's egginess is forecast at the end of the scale, and a ten says just that.
     state = learn([run_of(LOAF, scores={"eggy": 10.0})], LIBRARY)
     assert abs(state.blocks["palate:eggy"].mean).max() < 0.05
+
+
+def filled(number, grams, words="2 cups", batches=1.0):
+    done = Done(grams={"almond-flour": grams / batches}, filled={"almond-flour": words})
+    return replace(logged(ROLLS, number), done=done, batches=batches)
+
+
+def test_a_cup_that_is_filled_and_weighed_is_known_here():
+    """By hand (Gelman et al., 2.5): anybody's cup is within 8 % nine times in ten; three fillings of two cups, .05/sqrt(2) each."""
+    state = learn([filled(n, 236.0) for n in range(3)], LIBRARY)
+    prior, noise = 0.08 / 1.645, 0.05 / np.sqrt(2)
+    share = 3 / noise**2 / (3 / noise**2 + 1 / prior**2)
+    mine = state.value("measures.almond-flour")
+    assert mine.posterior == pytest.approx(106 * (118 / 106) ** share, rel=0.01)
+    assert mine.text.startswith("a cup of almond flour")
+    assert "the house says 106, from 3 trials" in mine.text
+
+    own = Settings(lessons=lessons(state))
+    almond, coconut = LIBRARY["almond-flour"], LIBRARY["coconut-flour"]
+    cup, house = (weigh(parse_amount("1 cup"), almond, s) for s in (own, Settings()))
+    assert cup.value == pytest.approx(mine.posterior, rel=1e-3)
+    assert cup.high - cup.low < 0.8 * (house.high - house.low), "and better known than anybody's"
+    spoon = weigh(parse_amount("3 tbsp"), almond, own).value / weigh(parse_amount("3 tbsp"), almond, Settings()).value
+    assert spoon == pytest.approx(cup.value / house.value), "a spoon is filled by the same hand"
+    assert weigh(parse_amount("1 cup"), coconut, own) == weigh(parse_amount("1 cup"), coconut, Settings())
+    assert weigh(parse_amount("120 g"), almond, own) == weigh(parse_amount("120 g"), almond, Settings())
+
+
+def test_what_was_filled_counts_for_all_batches_and_only_where_it_is_a_measure():
+    one, three = (
+        learn([run], LIBRARY).value("measures.almond-flour")
+        for run in (filled(1, 118, "1 cup"), filled(1, 354, "3 cups", 3.0))
+    )
+    assert three.posterior > one.posterior > 106, "three fillings tell more than one"
+    for word in ("a good heap", "250 g", "2 pieces", ""):
+        assert learn([filled(1, 118, word)], LIBRARY).value("measures.almond-flour") is None
 
 
 def test_what_is_left_out_or_switched_off_teaches_nothing():

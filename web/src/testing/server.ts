@@ -4,6 +4,7 @@ interface Asked {
   method: string
   path: string
   body: unknown
+  query?: unknown
 }
 export const asked: Asked[] = []
 interface Reply {
@@ -43,8 +44,8 @@ export function slowly(path: string): { body: unknown; answer: (data: unknown) =
 }
 const call =
   (method: string) =>
-  (path: string, options: { body?: unknown } = {}): Promise<unknown> => {
-    asked.push({ method, path, body: options.body })
+  (path: string, options: { body?: unknown; params?: { query?: unknown } } = {}): Promise<unknown> => {
+    asked.push({ method, path, body: options.body, query: options.params?.query })
     const key = [...answers.keys()].find((end) => path.endsWith(end))
     return key === undefined ? new Promise(() => undefined) : (answers.get(key)?.(options.body) ?? Promise.reject(new Error(key)))
   }

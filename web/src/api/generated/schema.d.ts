@@ -6343,16 +6343,6 @@ export interface components {
             use_by: string | null;
         };
         /**
-         * PaperQuery
-         * @description Where white paper lies in a photo, as shares of its width and height; left out, it is looked for.
-         */
-        PaperQuery: {
-            /** X */
-            x?: number | null;
-            /** Y */
-            y?: number | null;
-        };
-        /**
          * ParameterOut
          * @description One number of knowledge with its source.
          */
@@ -7430,6 +7420,22 @@ export interface components {
             title: string;
         };
         /**
+         * ReferenceQuery
+         * @description Where white paper or a grey card lies in a photo, as shares of its width and height; left out, paper is looked for.
+         */
+        ReferenceQuery: {
+            /**
+             * Reference
+             * @default paper
+             * @enum {string}
+             */
+            reference: "paper" | "grey card";
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+        };
+        /**
          * Relax
          * @description A limit that could give, and how far it would have to.
          */
@@ -7683,6 +7689,11 @@ export interface components {
             cautions: string[];
             /** Check Min */
             check_min?: number | null;
+            /**
+             * Filled
+             * @default
+             */
+            filled: string;
             /** Grams */
             grams?: number | null;
             /**
@@ -16843,6 +16854,7 @@ export interface operations {
             query?: {
                 x?: number | null;
                 y?: number | null;
+                reference?: "paper" | "grey card";
             };
             header?: never;
             path: {

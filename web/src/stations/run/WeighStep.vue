@@ -115,6 +115,13 @@ const off = computed(() => (shown.value === null ? 0 : shown.value - target.valu
 const within = computed(() => bar.value >= low.value && bar.value <= high.value)
 const unit = computed(() => weightUnit(session.units))
 
+/** Filled by the cup before it was weighed: what such a cup holds in this hand. */
+const filledBy = ref('')
+watch(
+  () => props.step.id,
+  () => (filledBy.value = ''),
+)
+
 const pouring = useDo(
   (grams: number) =>
     settled(
@@ -127,7 +134,8 @@ const pouring = useDo(
 )
 
 async function log(grams: number): Promise<void> {
-  if (props.step.line) await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams }])
+  if (props.step.line)
+    await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams, word: filledBy.value.trim() }])
   else await run.finishStep(props.step)
 }
 
@@ -202,7 +210,17 @@ defineExpose({ take })
         </p>
         <p v-if="own.trouble.value" class="act" role="status">{{ own.trouble.value }}</p>
         <p class="allowed">{{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} is right</p>
-        <p v-if="step.measure" class="allowed">{{ step.measure }}</p>
+        <p v-if="step.measure" class="allowed">
+          {{ step.measure }}
+          <v-btn v-if="step.filled && run.mayWrite && !filledBy" class="link note" @click="filledBy = step.filled"
+            >I filled it by that</v-btn
+          >
+        </p>
+        <div v-if="filledBy" class="note by">
+          filled by
+          <v-text-field v-model="filledBy" class="field" aria-label="Filled by" maxlength="60" @keydown.enter.stop="take" />
+          and weighed: so your own cup is learned
+        </div>
         <p v-if="shift" class="note">changed from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} as written</p>
         <p v-if="known !== null" class="allowed">weighed: {{ weight(known, session.units) }} {{ unit }}</p>
         <p v-if="shown !== null" class="off" :class="{ act: !within }">
@@ -323,6 +341,18 @@ defineExpose({ take })
   width: 300px;
   max-width: 100%;
   --field-height: 44px;
+}
+
+.by {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+
+.by .field {
+  flex: none;
+  width: 96px;
 }
 
 .answer {

@@ -72,6 +72,23 @@ describe('weighing', () => {
     expect(run.step?.id).toBe('feel')
   })
 
+  it('keeps what a cup was filled to beside the weight, when the baker says so', async () => {
+    const run = useRun()
+    const view = mount(WeighStep, { props: { step: { ...STEP, measure: 'about 1¾ cups', filled: '1¾ cups' }, mixed: false } })
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'I filled it by that')
+      ?.trigger('click')
+    for (const key of ['4', '1', '0'])
+      await view
+        .findAll('.key')
+        .find((k) => k.text() === key)
+        ?.trigger('click')
+    await (view.vm as unknown as { take: () => Promise<void> }).take()
+    const kept = run.entries.find((e) => e.kind === 'weighed')
+    expect(kept).toMatchObject({ what: 'water', value: 410, word: '1¾ cups' })
+  })
+
   it('asks the rest of the formula about what is off, and a chosen answer moves another target', async () => {
     const run = useRun()
     answering('/pour', {

@@ -1,6 +1,9 @@
 <script setup lang="ts">
-/** Photos of what came out: white paper beside the crust tells the light, and the crust its lightness. */
-import { ref } from 'vue'
+/**
+ * Photos of what came out: white paper beside the crust tells the light, and the crust its lightness. Where the paper is not found,
+ * or something else was taken for it, one touch shows it; a grey card is always shown by a touch.
+ */
+import { onBeforeUnmount, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
@@ -15,11 +18,12 @@ const kept = useAsk(
   () => ['photos', props.runId],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/runs/{run_id}/photos', { params: { path: { ...at, run_id: props.runId } } })),
 )
+type Touch = { x: number; y: number; reference: 'paper' | 'grey card' }
 const adding = useDo(
-  (file: File, at) =>
+  ({ file, touch }: { file: File; touch?: Touch }, at) =>
     settled(
       api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/photos', {
-        params: { path: { ...at, run_id: props.runId } },
+        params: { path: { ...at, run_id: props.runId }, query: touch ?? {} },
         body: { photo: file as never },
         bodySerializer: () => {
           const form = new FormData()
@@ -31,6 +35,9 @@ const adding = useDo(
   {
     here: true,
     then: (photo) => {
+      showing.value = false
+      if (replaced) void deleting.run(replaced)
+      replaced = photo.id
       emit('read', Math.round(photo.lightness * 10) / 10)
     },
   },
@@ -48,8 +55,27 @@ function take(event: Event): void {
   input.value = ''
   tooLarge.value =
     file && file.size > MOST_MB * 1e6 ? `The photo is too large: ${(file.size / 1e6).toFixed(0)} MB. Up to ${MOST_MB} MB.` : ''
-  if (file && !tooLarge.value) void adding.run(file)
+  if (!file || tooLarge.value) return
+  URL.revokeObjectURL(picked.value?.url ?? '')
+  picked.value = { file, url: URL.createObjectURL(file) }
+  showing.value = false
+  replaced = 0
+  void adding.run({ file })
 }
+/** The picture that was chosen last, for a touch on its paper; and what was read of it before. */
+const picked = ref<{ file: File; url: string } | null>(null)
+const showing = ref(false)
+const reference = ref<Touch['reference']>('paper')
+let replaced = 0
+function touched(event: MouseEvent): void {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  if (!picked.value || !box.width || !box.height) return
+  const within = (at: number): number => Math.min(Math.max(at, 0), 1)
+  const x = within((event.clientX - box.left) / box.width)
+  const y = within((event.clientY - box.top) / box.height)
+  void adding.run({ file: picked.value.file, touch: { x, y, reference: reference.value } })
+}
+onBeforeUnmount(() => URL.revokeObjectURL(picked.value?.url ?? ''))
 const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 0}/runs/${props.runId}/photos/${id}`
 </script>
 
@@ -67,8 +93,21 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
         adding.busy.value ? 'Reading it …' : 'A photo'
       }}</label
     >
+    <v-btn v-if="picked && !showing && !adding.trouble.value" class="quiet-button" @click="showing = true">Show where the paper lies</v-btn>
     <span class="note">from above, a sheet of white paper beside the crust, no flash</span>
     <p v-if="adding.trouble.value || tooLarge" role="alert" class="act">{{ adding.trouble.value || tooLarge }}</p>
+    <div v-if="picked && (showing || adding.trouble.value)" class="touch">
+      <div class="which">
+        Touch the
+        <v-radio-group v-model="reference" inline hide-details density="compact">
+          <v-radio value="paper" label="white paper" /><v-radio value="grey card" label="grey card" />
+        </v-radio-group>
+        in the picture.
+      </div>
+      <button type="button" :disabled="adding.busy.value" :aria-label="`Where the ${reference} lies`" @click="touched">
+        <img :src="picked.url" alt="" />
+      </button>
+    </div>
   </div>
 </template>
 
@@ -88,6 +127,30 @@ img {
   display: block;
   height: 110px;
   border-radius: 10px;
+}
+
+.touch {
+  flex-basis: 100%;
+}
+
+.which {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+
+.which :deep(.v-input) {
+  flex: none;
+}
+
+.touch button {
+  cursor: crosshair;
+}
+
+.touch img {
+  height: auto;
+  max-width: 100%;
+  max-height: 420px;
 }
 
 .add {

@@ -20,12 +20,13 @@ const BLOCKS = [
   { id: 'oven', name: 'The oven', why: 'from weights before and after, colour, core and a probe' },
   { id: 'hands', name: 'Hands', why: 'from what was felt at the bench' },
   { id: 'palate', name: 'Palate', why: 'from scores, at the weighed moisture' },
+  { id: 'measures', name: 'Cups and spoons', why: 'from what was filled, and then weighed' },
   { id: 'habits', name: 'Habits', why: 'from the log' },
 ]
 const blocks = computed(() =>
   BLOCKS.map((b) => ({ ...b, own: (told.value?.learned ?? []).filter((one) => one.block === b.id) })).filter((b) => b.own.length),
 )
-const SWITCHED = ['hands', 'palate']
+const SWITCHED = ['hands', 'palate', 'measures']
 const off = computed(() => session.kitchen?.lessons_off ?? [])
 const change = useDo(
   async (body: { off?: string[]; forget?: boolean }, at) =>

@@ -154,6 +154,25 @@ describe('trials', () => {
 })
 
 describe('photos', () => {
+  it('asks for a touch on the paper where none is found, and reads the same picture from there', async () => {
+    refusing('/photos', 422, 'no white paper is seen')
+    const view = mount(CrustPhotos, { props: { runId: 3 } })
+    const input = view.find('input[type=file]')
+    const file = new File(['x'], 'crust.jpg', { type: 'image/jpeg' })
+    Object.defineProperty(input.element, 'files', { value: [file] })
+    await input.trigger('change')
+    await flushPromises()
+    expect(view.text()).toContain('No white paper is seen')
+    const picture = view.find('.touch button')
+    vi.spyOn(picture.element, 'getBoundingClientRect').mockReturnValue({ left: 100, top: 50, width: 400, height: 200 } as DOMRect)
+    answering('/photos', Object.assign([], { id: 1, lightness: 61.7 }))
+    await picture.trigger('click', { clientX: 140, clientY: 190 })
+    await flushPromises()
+    expect(asked.filter((a) => a.method === 'POST').at(-1)?.query).toEqual({ x: 0.1, y: 0.7, reference: 'paper' })
+    expect(view.emitted('read')?.at(-1)).toEqual([61.7])
+    expect(view.find('.touch').exists()).toBe(false)
+  })
+
   it('refuse what is too large before it is sent, and tell the lightness that was read', async () => {
     const view = mount(CrustPhotos, { props: { runId: 3 } })
     await flushPromises()

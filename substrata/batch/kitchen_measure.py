@@ -29,6 +29,7 @@ class KitchenMeasure:
 
     text: str  # "1½ cups", "3 eggs", "about 2 tsp"; "" where no measure tells it
     half_g: float  # how far off it may be, nine times in ten
+    filled: str = ""  # what a cup or a spoon is filled to, as it can be typed: "2 tsp"; "" where neither tells it
 
 
 def kitchen_measure(line: WeighedLine, grams: float, settings: Settings) -> KitchenMeasure:
@@ -93,4 +94,5 @@ def _spooned(
     words = f"{near[0] or ''}{near[1]}"
     plural = "s" if name == "cup" and told > 1 else ""
     half = (each.high - each.low) / 2 * told
-    return KitchenMeasure(text=f"{about}{words} {name}{plural}", half_g=half + abs(told - number) * each.value)
+    filled = f"{words} {name}{plural}"
+    return KitchenMeasure(text=about + filled, filled=filled, half_g=half + abs(told - number) * each.value)

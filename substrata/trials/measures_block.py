@@ -1,0 +1,91 @@
+"""What a kitchen's runs teach of its cups and spoons: how much of an ingredient lies in one, where it was filled and then weighed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from math import exp, log, sqrt
+
+import numpy as np
+
+from substrata.errors import AmountError
+from substrata.pantry.weigh import weigh
+from substrata.quantities.amount import parse_amount
+from substrata.quantities.spread import SDS_IN_HALF_90, Spread
+from substrata.quantities.units import unit
+from substrata.trials.learned import Learned, Reading, Work, count
+from substrata.trials.linear import Seen, Updated
+
+MEASURES = "measures"
+# From one filling of a cup to the next in one hand, ln (assumed); the least that is not known of anybody's.
+_FILLING_SD, _LEAST_SD = 0.05, 0.03
+
+
+def measures(read: Sequence[Reading]) -> Work:
+    """How much fuller or emptier the kitchen's measures are than the house's, ln, of each ingredient that was filled and weighed."""
+    found = {one.id: fillings for one in read if (fillings := _fillings(one))}
+    prior: dict[str, float] = {}
+    for ingredient, house, _, _ in (filling for fillings in found.values() for filling in fillings):
+        prior.setdefault(ingredient, max((house.high - house.low) / 2 / SDS_IN_HALF_90 / house.value, _LEAST_SD))
+    names = list(prior)
+    seen = [
+        Seen(
+            run=run,
+            off=np.array([log(grams / house.value) for _, house, grams, _ in fillings]),
+            slope=np.array([[float(name == ingredient) for name in names] for ingredient, *_ in fillings]),
+            # Fillings of one hand are alike, and average out over several.
+            noise=np.array([_FILLING_SD / sqrt(max(number, 1.0)) for *_, number in fillings]),
+        )
+        for run, fillings in found.items()
+    ]
+    return [(MEASURES, names, list(prior.values()), seen)] if seen else []
+
+
+def _fillings(one: Reading) -> list[tuple[str, Spread, float, float]]:
+    """Of each line that was filled and weighed: its ingredient, what the house takes it for, what it weighed, and how many fillings."""
+    rows = []
+    by_id = {w.line.id: w for w in one.dough.batch.lines}
+    for line, words in one.done.filled.items():
+        weighed, grams = by_id.get(line), one.done.grams.get(line, 0.0) * one.run.batches
+        if weighed is None or grams <= 0:
+            continue
+        try:
+            amount = parse_amount(words)
+            house = weigh(amount, weighed.ingredient, one.dough.settings)
+        except AmountError:
+            continue  # a word that is no measure was kept as it was said, and teaches nothing
+        spoons = one.dough.settings.spoons
+        if house.value > 0 and all(term.unit and unit(term.unit, spoons).kind == "volume" for term in amount.terms):
+            ingredient = weighed.ingredient.id.partition("@")[0]
+            rows.append((ingredient, house, grams, sum(term.number for term in amount.terms)))
+    return rows
+
+
+def measures_told(
+    read: Sequence[Reading], priors: Mapping[str, float], taught: Mapping[str, tuple[str, ...]], to: Updated
+) -> list[Learned]:
+    """A cup of each ingredient as it is filled here: 104 g (99 to 109), the house says 106."""
+    rows = []
+    lines = {
+        w.ingredient.id.partition("@")[0]: (w.ingredient, one.dough) for one in read for w in one.dough.batch.lines
+    }
+    for n, (name, before) in enumerate(priors.items()):
+        ingredient, dough = lines[name]
+        house = weigh(parse_amount("1 cup"), ingredient, dough.settings).value
+        value, sd = house * exp(float(to.mean[n])), house * float(to.sd[n])
+        words = f"a cup of {ingredient.name[:1].lower()}{ingredient.name[1:]}"
+        half = SDS_IN_HALF_90 * sd
+        rows.append(
+            Learned(
+                key=f"{MEASURES}.{name}",
+                block=MEASURES,
+                words=words,
+                unit="g",
+                prior=house,
+                prior_sd=house * before,
+                posterior=value,
+                posterior_sd=sd,
+                trials=taught[name],
+                text=f"{words}: {value:.0f} g ({value - half:.0f}–{value + half:.0f}), the house says {house:.0f}, from {count(len(taught[name]))}",
+            )
+        )
+    return rows
