@@ -27,7 +27,7 @@ from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import judged
 from substrata.pantry.library import load_library
-from substrata.stations.bake import ready_between
+from substrata.stations.between import ready_between
 
 TABLE = Path(__file__).with_name("oven_cases.csv")
 UNFITTED = Path(__file__).with_name("oven_check.csv")

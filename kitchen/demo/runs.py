@@ -57,7 +57,8 @@ def _entries(run: Run, told: dict[str, Any], document: dict[str, Any], started: 
     into = shaped + 14
     out = into + told["minutes"]
     rows: list[tuple[str, str, float | None, str, float]] = [
-        ("weighed", line, grams, "", n * 0.6) for n, (line, grams) in enumerate(weights.items())
+        ("weighed", line, grams, told.get("filled", {}).get(line, ""), n * 0.6)
+        for n, (line, grams) in enumerate(weights.items())
     ]
     rows += [("moment", "mixed", None, "", mixed), ("felt", "", None, told["felt"], shaped - 1)]
     rows += [("moment", "shaped", None, "", shaped), ("moment", "in", None, "", into), ("moment", "out", None, "", out)]

@@ -75,11 +75,21 @@ def bake_steps(forecast: BakeForecast, signs: Row, whole_g: float, batches: floa
             slip="turn",
         )
     core = forecast.core_c_at_ready
+    for number, sort in enumerate(forecast.sorts[:-1], 1):
+        yield RunStep(
+            id=f"out:{number}",
+            group="bake",
+            kind="moment",
+            text=f"Out of the {where}: {sort.name}",
+            minutes=sort.ready_min.best,
+            target=f"{sort.pieces * batches:g} pieces, {_window(sort.ready_min.low, sort.ready_min.high)}",
+            sign=signs.text("out"),
+        )
     yield RunStep(
         id="out",
         group="bake",
         kind="moment",
-        text=f"Out of the {where}",
+        text=f"Out of the {where}" + (f": {forecast.sorts[-1].name}" if forecast.sorts else ""),
         moment="out",
         measures="core_c",
         target=f"core about {core:.0f} °C" if core else "",

@@ -322,7 +322,8 @@ class _Maker:
             if shaped_before:
                 self._lag(shaped_before, shape)
             shaped_before = shape
-            first, last = self._fry(pieces) if self._fried else self._load(suffix, load, share)
+            first, out = self._fry(pieces) if self._fried else self._load(suffix, load, share)
+            last = out[-1]
             if self.lies_in in self.has and not self._fried:
                 taken = pieces if self.lies_in == TIN else max(round(self.trays * share), 1)
                 self.holds.append(Hold(thing=self.lies_in, count=taken, since=shape, until=last))
@@ -336,7 +337,7 @@ class _Maker:
             if baked_before:
                 self._lag(baked_before, first)
             baked_before = last
-            ends.append(last)
+            ends += out
         return ends
 
     @property
@@ -378,7 +379,7 @@ class _Maker:
     def _fried(self) -> bool:
         return bool(self.forecast and self.forecast.fried)
 
-    def _fry(self, pieces: int) -> tuple[str, str]:
+    def _fry(self, pieces: int) -> tuple[str, list[str]]:
         ready = self.forecast.ready_min if self.forecast else None
         each = ready.best if ready else _FRIED_MIN
         minutes = each * ceil(pieces / _FRIED_AT_ONCE)
@@ -397,10 +398,10 @@ class _Maker:
             steps=steps,
         )
         self._lag(self._id("oil"), fry, most=5, reason="hot oil is not left alone")
-        return fry, fry
+        return fry, [fry]
 
-    def _load(self, suffix: str, load: int, share: float) -> tuple[str, str]:
-        """One load with its stages, its tray out between them."""
+    def _load(self, suffix: str, load: int, share: float) -> tuple[str, list[str]]:
+        """One load with its stages, its tray out between them; returns what begins it and what ends it, the slowest last."""
         trays = max(round(self.trays * share), 1)
         head, tail = self._minutes("load", trays)[0], self._minutes("unload", trays)[0]
         parts = _parts(self.forecast.stages) if self.forecast else []
@@ -411,35 +412,79 @@ class _Maker:
         before = sum(part.minutes for part in parts[:-1])
         steps = tuple(step.id for step in self._steps("bake")) if load == 0 else ()
         first = last = ""
+        ends: list[str] = []
         for number, part in enumerate(parts):
             final = number == len(parts) - 1
             usual = part.minutes
             low, high = usual, usual
             if final and ready is not None:
                 usual, low, high = (max(value - before, 1.0) for value in (ready.best, ready.low, ready.high))
-            name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
-            where = f", load {load + 1}" if suffix else ""
-            task = self._add(
-                name, "bake", f"Bake {self.dough.formula.name} at {part.in_c:.0f} °C{where}", usual, low, high,
-                hands="ends", head=max(ceil(head), 1), tail=max(ceil(tail), 1), ovens=tuple(o.name for o in self.ovens),
-                temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=trays,
-                steps=steps if not last else (),
-            )  # fmt: skip
-            own = self.tasks[-1]
-            if own.head + own.tail > own.minutes:
-                self.tasks[-1] = replace(own, minutes=own.head + own.tail, usual=own.head + own.tail)
+            between = ""
             if last:
                 between = self._between(parts[number - 1].then, suffix, number, share)
                 window, why = _windows()[parts[number - 1].then]
                 self._lag(last, between, most=window, reason=why)
-                self._lag(between, task, most=window, reason=why)
-            first, last = first or task, task
-        return first, last
+            name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
+            where = f", load {load + 1}" if suffix else ""
+            for of in (
+                self._in_sorts(usual, low, high, before, trays) if final else [_Lot("", "", usual, low, high, trays)]
+            ):
+                task = self._add(
+                    name + of.suffix, "bake", f"Bake {of.name or self.dough.formula.name} at {part.in_c:.0f} °C{where}",
+                    of.usual, of.low, of.high,
+                    hands="ends", head=max(ceil(head), 1), tail=max(ceil(tail), 1), ovens=tuple(o.name for o in self.ovens),
+                    temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=of.trays,
+                    steps=steps if not last else (),
+                )  # fmt: skip
+                own = self.tasks[-1]
+                if own.head + own.tail > own.minutes:
+                    self.tasks[-1] = replace(own, minutes=own.head + own.tail, usual=own.head + own.tail)
+                if between:
+                    self._lag(between, task, most=window, reason=why)
+                first = first or task
+                ends.append(task)
+            last = ends[-1]
+            ends = ends if final else []
+        return first, ends
+
+    def _in_sorts(self, usual: float, low: float, high: float, before: float, trays: int) -> list[_Lot]:
+        """The last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
+
+        What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.
+        """
+        sorts = self.forecast.sorts if self.forecast else ()
+        if not sorts:
+            return [_Lot("", "", usual, low, high, trays)]
+        told = []
+        for number, sort in enumerate(sorts, 1):
+            best, least, most = (
+                max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
+            )
+            told.append(_Lot(f":s{number}", f"{self.dough.formula.name}, {sort.name}", best, least, most, 1))
+        if trays < len(sorts):
+            return [replace(told[-1], suffix="", name="", trays=trays)]
+        # The trays that are over go to the sorts of which there are most on each.
+        for _ in range(trays - len(sorts)):
+            full = max(range(len(told)), key=lambda n: (sorts[n].pieces / told[n].trays, -n))
+            told[full] = replace(told[full], trays=told[full].trays + 1)
+        return told
 
     def _between(self, what: str, suffix: str, number: int, share: float) -> str:
         usual = self._minutes(what, max(self.bodies * share, 1))
         text = "Top" if what == "top" else "Turn over"
         return self._add(f"{what}{suffix}:{number}", "top", f"{text} {self.dough.formula.name}", *usual, hands="all")
+
+
+@dataclass(frozen=True)
+class _Lot:
+    """What is in the oven together, and comes out together."""
+
+    suffix: str
+    name: str
+    usual: float
+    low: float
+    high: float
+    trays: int
 
 
 @dataclass(frozen=True, kw_only=True)

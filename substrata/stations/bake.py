@@ -7,10 +7,6 @@ number or a gram-exact weight is never told as truth.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cache
-from math import exp, hypot
-
-import numpy as np
 
 from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.context.dough import Dough
@@ -19,35 +15,25 @@ from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, never_words
-from substrata.oven.numbers import oven_number
 from substrata.oven.picture import BakeSeries, bake_series
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import OvenSetting, judged, many, settings_of, varied
 from substrata.oven.ran import Ran, StageMark
 from substrata.oven.stages import run
 from substrata.oven.what_if import WhatIf, what_ifs
-from substrata.pantry.library import Floats, Library
-from substrata.quantities.spread import SDS_IN_HALF_90
+from substrata.pantry.library import Library
 from substrata.quantities.texts import with_numbers
 from substrata.settings import Settings
+from substrata.stations.between import Between, between_minutes, between_shares, design
+from substrata.stations.sort_bakes import SortBake, sort_bakes
 from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
 
-DRAWS = 12
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
 _VERY_WET = 68.0  # % water of a sheet from which the physics is known to dry it too fast
 _SOONER = 0.95  # of the time: an edge that is done before is told
 _MANY_SEEDS = 0.25  # of the dough: a seed crispbread
 _CHECK = 0.75  # of the time, from which bakers look (common practice)
-
-
-@dataclass(frozen=True, kw_only=True)
-class Between:
-    """A forecast with its range of nine bakes in ten."""
-
-    low: float
-    best: float
-    high: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -94,6 +80,7 @@ class BakeForecast:
     cautions: tuple[str, ...]
     sureness: str
     rests_on: str  # the practice behind it
+    sorts: tuple[SortBake, ...]  # of a dough that is made into several, the first that is done first
     text: str
 
 
@@ -124,10 +111,10 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     case = dough.case
     done, whole = judged(case)
     shown_until = _horizon(done, whole)
-    draws = many(varied(case, formula.form, _design()))
-    ready = _between_minutes(done.ready, [d.ready for d in draws])
+    draws = many(varied(case, formula.form, design()))
+    ready = between_minutes(done.ready, [d.ready for d in draws])
     wet = wet_percent(batch)
-    loss = _between(done.loss, [d.loss for d in draws], most=most_loss(wet))
+    loss = between_shares(done.loss, [d.loss for d in draws], most=most_loss(wet))
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
     weight, oil = batch.whole_g, dough.baked.fat_taken_g
@@ -178,23 +165,9 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         if not profile.bakes
         else "The range is this oven's; weight is the surer sign.",
         rests_on=bake_rests_on(dough.kind, done.ready, profile.bakes),
+        sorts=sort_bakes(dough),
         text=_text(forecast),
     )
-
-
-def ready_between(case: BakeCase, form: str, done: Doneness) -> Between | None:
-    """When it is done, with its range; None when that cannot be told."""
-    return _between_minutes(done.ready, [d.ready for d in many(varied(case, form, _design()))])
-
-
-@cache
-def _design() -> Floats:
-    """Twelve draws at one standard deviation either side, shape (DRAWS, 5).
-
-    The design of Plackett & Burman (1946): every two columns are orthogonal, so a dozen bakes tell the variance of all.
-    """
-    row = np.array([1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1], dtype=float)
-    return np.vstack([np.roll(row, k) for k in range(11)] + [-np.ones(11)])[:, :5]
 
 
 def _check(ready: Between | None, open_from: float) -> float | None:
@@ -202,27 +175,6 @@ def _check(ready: Between | None, open_from: float) -> float | None:
     if ready is None:
         return None
     return max(min(_CHECK * ready.best, ready.low), open_from + 0.4 * (ready.best - open_from))
-
-
-def _between_minutes(best: float | None, drawn: list[float | None]) -> Between | None:
-    """The best with the draws' spread and the model's own error: a log-normal's 90 %, so that it is longer upwards."""
-    known = [d for d in drawn if d is not None and d > 0]
-    if not best or len(known) < DRAWS // 2:
-        return None
-    sd = hypot(float(np.std(np.log(known))), oven_number("model_error"))
-    factor = exp(SDS_IN_HALF_90 * sd)
-    return Between(low=best / factor, best=best, high=best * factor)
-
-
-def _between(best: float | None, drawn: list[float | None], *, most: float) -> Between | None:
-    """The best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
-    known = [d for d in drawn if d is not None]
-    if best is None or len(known) < DRAWS // 2:
-        return None
-    # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
-    sd = float(np.std(known))
-    low, high = best - SDS_IN_HALF_90 * sd, best + SDS_IN_HALF_90 * sd
-    return Between(low=min(max(low, 0.0), most), best=min(best, most), high=min(high, most))
 
 
 def _horizon(done: Doneness, ran: Ran) -> float:

@@ -14,7 +14,7 @@ from substrata.oven.numbers import oven_number
 from substrata.oven.questions import judged
 from substrata.oven.simulate import Steps, bake_stage, column
 from substrata.oven.stages import run
-from substrata.stations.bake import ready_between
+from substrata.stations.between import ready_between
 from tests.substrata.conftest import document
 
 CASES = {one.name: one for one in practised()}

@@ -16,6 +16,7 @@ from substrata.schedule.planned import bench_of, plan_of
 from substrata.schedule.problem import Placed, Schedule
 from substrata.schedule.shopping import Pack, shopping
 from substrata.schedule.solve import Effort
+from tests.substrata.test_parts import HALVES, halved
 from tests.trials.conftest import DEMO, LIBRARY
 
 ROLLS, CRACKERS, WRAPS = "Market rolls, egg-free", "Hazelnut caraway crackers", "Broccoli wraps"
@@ -138,6 +139,29 @@ def test_one_tin_for_two_loaves_makes_two_loads_that_follow_one_another():
     at = {task.id: task for task in scarce.tasks}
     assert at["1:shape:2"].start_min >= at["1:bake:1"].end_min
     assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(scarce), status="feasible"))} <= {"length"}
+
+
+def test_each_sort_is_in_the_oven_for_its_own_time_where_it_has_a_tray():
+    def topped(**has):
+        document = day(has=has, start="2026-06-06T00:00")
+        document["bakes"] = [{"formula": write_document(halved(*HALVES)), "due": "2026-06-06T14:00", "id": "1"}]
+        bench = bench_of(read_plan(document), LIBRARY)
+        return bench, [task for task in bench.problem.tasks if task.kind == "bake" and task.temp_c and ":2" in task.id]
+
+    bench, (plain, laden) = topped()
+    assert ("plain" in plain.text, "laden" in laden.text) == (True, True)
+    assert laden.usual > 1.5 * plain.usual
+    assert plain.trays == laden.trays == 1
+    planned = plan_of(bench, effort=EFFORT)
+    at = {task.id: task for task in planned.tasks}
+    assert at["1:cool"].start_min == at[laden.id].end_min >= at[plain.id].end_min
+    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
+
+    _, alone = topped(tray=1)
+    assert {task.usual for task in alone if task.id.endswith(":2")} == {laden.usual}, (
+        "one tray waits for its slower half"
+    )
+    assert not any(":s" in task.id for task in alone)
 
 
 @pytest.mark.parametrize(("has", "told"), [({"tin": 0}, "tins"), ({"cauldron": 2}, "cauldron"), ({"tin": -1}, "-1")])

@@ -21,7 +21,8 @@ from substrata.oven.numbers import bake_forms, bakeware
 from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
 from substrata.oven.questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
 from substrata.oven.stages import run
-from substrata.stations.bake import _design, bake
+from substrata.stations.bake import bake
+from substrata.stations.between import design
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -73,9 +74,9 @@ def test_a_known_oven_is_surer_and_its_offset_counts():
 
 def test_the_draws_are_balanced_and_orthogonal():
     """Plackett & Burman (1946), twelve runs."""
-    product = _design().T @ _design()
+    product = design().T @ design()
     assert product.tolist() == (12 * (product == product.max())).tolist()
-    assert abs(_design().sum(axis=0)).max() == 0
+    assert abs(design().sum(axis=0)).max() == 0
 
 
 def test_every_form_has_its_stages_and_every_row_can_be_read():

@@ -6,12 +6,16 @@ import pytest
 
 from substrata import analyse, load_library, read_document, write_document
 from substrata.batch.parts import keys_in, part_ingredient
+from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.context.dough import Dough
 from substrata.context.sorts import check_sorts, sort_doughs, sort_figures
 from substrata.errors import FormulaError
+from substrata.formula.bake_wish import BakeStage, BakeWish
 from substrata.formula.formula import PART, Formula, Line, Part, Sort
 from substrata.settings import Settings
+from substrata.stations.bake import forecast_of
+from substrata.stations.sort_bakes import sort_bakes
 from tests.substrata.conftest import document
 
 LIBRARY, SETTINGS = load_library(), Settings()
@@ -155,6 +159,55 @@ def test_sorts_share_the_dough_and_differ_in_what_is_their_own():
     for name in ("protein_g", "fat_g", "fibre_g", "sodium_mg"):
         each = sum(float(own.batch.grams @ own.batch.nutrient(name)[0]) for _, own in sort_doughs(dough))
         assert each == pytest.approx(float(dough.batch.grams @ dough.batch.nutrient(name)[0]), rel=1e-9)
+
+
+HALVES = (
+    line("mozzarella", 175),
+    line("almond-flour", 115),
+    line("egg", 52),
+    line("salt", 2),
+    line("cheddar", 55, role="topping"),
+    line("tomato", 170, role="topping"),
+    line("gouda", 85, role="topping"),
+)
+
+
+def halved(*lines, topped=True, laden=("tomato", "gouda")):
+    stages = (BakeStage(kind="bake", minutes=7), BakeStage(kind="top"), BakeStage(kind="bake"))
+    return Formula(
+        name="Crust in halves",
+        form="thin-crust",
+        pieces=4,
+        lines=lines,
+        bake=BakeWish(oven_c=177, stages=stages if topped else ()),
+        sorts=(
+            Sort(name="plain", pieces=2, lines=frozenset({"cheddar"})),
+            Sort(name="laden", pieces=2, lines=frozenset(laden)),
+        ),
+    )
+
+
+def test_a_laden_top_is_done_later_than_cheese_alone():
+    """Common practice at 177 degC: 5 to 7 min for cheese alone, 10 to 12 under vegetables and more."""
+    dough = Dough(halved(*HALVES), LIBRARY)
+    plain, laden = sort_bakes(dough)
+    after = [told.ready_min.best - told.topped_min for told in (plain, laden)]
+    assert (plain.name, laden.name) == ("plain", "laden")
+    assert after[1] > 1.5 * after[0]
+    assert plain.ready_min.low < plain.ready_min.best < plain.ready_min.high
+    whole = forecast_of(dough, further=False)
+    assert whole.sorts == (plain, laden)
+    steps = [step for step in run_steps(dough).steps if step.moment == "out" or step.id.startswith("out:")]
+    assert [step.text for step in steps] == ["Out of the oven: plain", "Out of the oven: laden"]
+    assert [step.moment for step in steps] == ["", "out"], "the clock of the bake ends with the last"
+
+
+def test_sorts_that_are_done_together_come_out_together():
+    alike = (*HALVES[:4], line("cheddar", 60, role="topping"), line("gouda", 60, role="topping"))
+    assert sort_bakes(Dough(halved(*alike, laden=("gouda",)), LIBRARY)) == ()
+    assert sort_bakes(Dough(replace(halved(*HALVES), sorts=()), LIBRARY)) == ()
+    wrong = replace(halved(*HALVES), pieces=5)
+    assert sort_bakes(Dough(wrong, LIBRARY)) == (), "what does not add up is told where it is set"
 
 
 @pytest.mark.parametrize(

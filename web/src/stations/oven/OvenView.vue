@@ -89,6 +89,9 @@ const keepBeside = (): void => {
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <template v-if="forecast">
       <p class="sentence" aria-live="polite">{{ forecast.text }}</p>
+      <ul v-if="forecast.sorts.length" class="sorts" aria-label="The sorts">
+        <li v-for="s in forecast.sorts" :key="s.name">{{ s.text }}</li>
+      </ul>
       <div class="first">
         <label v-if="phone"
           >{{ forecast.fried ? 'Oil' : 'Dial' }}
@@ -137,6 +140,12 @@ const keepBeside = (): void => {
 </template>
 
 <style scoped>
+.sorts {
+  margin: 0 0 8px;
+  padding: 0;
+  list-style: none;
+}
+
 .sentence {
   margin: 0;
   font-size: 18px;

@@ -1,0 +1,54 @@
+"""When each sort of a dough is done: a laden top takes longer than cheese alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.context.dough import Dough
+from substrata.context.sorts import sort_doughs
+from substrata.errors import FormulaError
+from substrata.oven.questions import judged
+from substrata.stations.between import Between, ready_between
+
+_ALIKE_MIN = 1.0  # sorts that are done within it come out together
+
+
+@dataclass(frozen=True, kw_only=True)
+class SortBake:
+    """The bake of one sort."""
+
+    name: str
+    pieces: int
+    ready_min: Between
+    topped_min: float | None  # when its topping goes on; None where it goes in as it is
+    text: str
+
+
+def sort_bakes(dough: Dough) -> tuple[SortBake, ...]:
+    """The bakes of the sorts, the first that is done first; none where all are done together, or the sorts do not add up."""
+    if len(dough.formula.sorts) < 2:
+        return ()
+    try:
+        found = [told for sort, own in sort_doughs(dough) if (told := _sort_bake(sort.name, sort.pieces, own))]
+    except FormulaError:
+        return ()
+    found.sort(key=lambda told: (told.ready_min.best, told.name))
+    if len(found) < len(dough.formula.sorts) or found[-1].ready_min.best - found[0].ready_min.best < _ALIKE_MIN:
+        return ()
+    return tuple(found)
+
+
+def _sort_bake(name: str, pieces: int, own: Dough) -> SortBake | None:
+    done, whole = judged(own.case)
+    ready = ready_between(own.case, own.formula.form, done)
+    if ready is None:
+        return None
+    topped = next((mark.start_min for mark in whole.marks if mark.kind == "top"), None)
+    after = f", {ready.best - topped:.0f} after its topping" if topped is not None and topped < ready.best else ""
+    return SortBake(
+        name=name,
+        pieces=pieces,
+        ready_min=ready,
+        topped_min=topped,
+        text=f"{name}: out at about {ready.best:.0f} min{after}, 9 times in 10 between {ready.low:.0f} and {ready.high:.0f}",
+    )
