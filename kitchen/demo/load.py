@@ -12,10 +12,12 @@ from django.utils import timezone
 
 from kitchen.demo.runs import load_runs
 from kitchen.models import Draft, Eater, Formula, FormulaVersion, Kitchen, Membership
+from kitchen.services.formulas import create_formula, save_version
 from kitchen.services.judging import core_settings, library_of, shelf_thumb, thumb_mark
 from kitchen.services.ovens import add_oven, log_bake
 from kitchen.services.pans import set_pans
 from kitchen.services.pantry import create_lot
+from kitchen.services.parts import part_of
 from kitchen.services.plans import create_plan, start_plan
 from kitchen.services.stock import plan_bake
 from substrata import load_library, read_document, write_document
@@ -120,6 +122,7 @@ def load_demo() -> Kitchen:
     Eater.objects.bulk_create(
         Eater(kitchen=kitchen, order=n, name=name, budgets=b) for n, (name, b) in enumerate(EATERS)
     )
+    _in_halves(kitchen, baker)
     _oven(kitchen, baker, now)
     load_runs(kitchen, baker, partner, now)
     _market_day(kitchen, baker, now.date())
@@ -128,8 +131,79 @@ def load_demo() -> Kitchen:
     return kitchen
 
 
+SAUCE = {
+    "name": "Pepper and tomato sauce",
+    "form": {"kind": "cracker", "pieces": 1},
+    "notes": "Cooked thick: what is wet makes a crust soggy.",
+    "lines": {"tomato-passata": 260, "bell-pepper": 90, "olive-oil": 18, "salt": 3},
+}
+HALVES = {
+    "name": "Crust in two halves",
+    "form": {"kind": "thin-crust", "pieces": 8},
+    "notes": "One half for those who like it plain.",
+    "lines": {
+        "mozzarella": 190,
+        "cream-cheese": 35,
+        "egg": 50,
+        "sunflower-flour": 95,
+        "psyllium-powder": 7,
+        "baking-powder": 5,
+        "salt": 1,
+    },
+}
+TOPPED = {"gouda": 70, "cheddar": 80, "mushroom": 90}  # the first for the plain half
+SAUCE_G = 110
+
+
+def _in_halves(kitchen: Kitchen, baker: User) -> None:
+    """A crust of two sorts, the sauce of one a formula of its own (invented)."""
+
+    def written(told: dict[str, Any], *more: dict[str, Any], **other: Any) -> dict[str, Any]:
+        lines = [
+            {"id": key, "ingredient": key, "grams": grams, "entered": f"{grams} g"}
+            for key, grams in told["lines"].items()
+        ]
+        return write_document(read_document({**told, "lines": [*lines, *more], **other}))
+
+    sauce = create_formula(baker, kitchen.pk, written(SAUCE)).formula
+    save_version(baker, kitchen.pk, sauce.pk, 1, "Peppers in, a third less water.")
+    taken = part_of(baker, kitchen.pk, sauce.pk, 0)
+    on_top = [
+        {"id": key, "ingredient": key, "grams": grams, "entered": f"{grams} g", "role": "topping"}
+        for key, grams in TOPPED.items()
+    ]
+    own = {
+        "id": "sauce",
+        "ingredient": "part",
+        "grams": SAUCE_G,
+        "entered": f"{SAUCE_G} g",
+        "role": "topping",
+        "part": taken.part,
+    }
+    plain, *laden = TOPPED
+    crust = create_formula(
+        baker,
+        kitchen.pk,
+        written(
+            HALVES,
+            *on_top,
+            own,
+            sorts=[
+                {"name": "plain", "pieces": 4, "lines": [plain]},
+                {"name": "laden", "pieces": 4, "lines": [*laden, "sauce"]},
+            ],
+            bake={
+                "oven": "back-oven",
+                "oven_c": 205,
+                "stages": [{"kind": "bake", "minutes": 8}, {"kind": "top"}, {"kind": "bake"}],
+            },
+        ),
+    ).formula
+    save_version(baker, kitchen.pk, crust.pk, 1, "The laden half stays in longer.")
+
+
 # What the two bring to the market, with its batches (invented).
-MARKET = (("Market rolls, egg-free", 2), ("Hazelnut caraway crackers", 1), ("Pumpkin tin loaf", 1), ("Mustard twists", 1), ("Lemon shortbread coins", 1))  # fmt: skip
+MARKET = (("Market rolls, egg-free", 2), ("Hazelnut caraway crackers", 1), ("Pumpkin tin loaf", 1), ("Mustard twists", 1), ("Crust in two halves", 1))  # fmt: skip
 
 
 def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:
