@@ -6,6 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 
+from substrata.schedule.oven_on import in_oven, on_times
 from substrata.schedule.problem import Oven, Problem, Schedule, Task, hand_times
 
 # Prices, in minutes of somebody's patience (house choice, as the study of plans had them).
@@ -196,12 +197,9 @@ def score(problem: Problem, plan: Schedule) -> Score:
     early = sum(max(due.minute - plan.placed[due.task].end, 0) for due in problem.dues)
     on = changes = 0
     for oven in problem.ovens:
-        inside = sorted(
-            ((plan.placed[t.id], t) for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name),
-            key=lambda row: row[0].start,
-        )
+        inside = in_oven(problem, plan, oven)
         if inside:
-            on += max(at.end for at, _ in inside) - inside[0][0].start + oven.heating(inside[0][1].temp_c)
+            on += sum(end - begin for begin, end in on_times(oven, inside))
             changes += sum(not one.shares(other, oven.share_k) for (_, one), (_, other) in pairwise(inside))
     days: dict[int, list[int]] = {}
     for task in problem.tasks:

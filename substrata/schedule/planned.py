@@ -13,6 +13,7 @@ from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
 from substrata.schedule.check import score
 from substrata.schedule.listed import listed
+from substrata.schedule.oven_on import OvenHeat, heat_curves
 from substrata.schedule.pins import check_pins, pinned
 from substrata.schedule.plan_document import Clock, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, hand_times
@@ -78,15 +79,6 @@ class PlannedBakeOut:
     late_min: int
     trays: int
     loads: int
-
-
-@dataclass(frozen=True, kw_only=True)
-class OvenHeat:
-    """An oven over the day: corners of its temperature."""
-
-    oven: str
-    minutes: tuple[int, ...]
-    degrees: tuple[float, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -393,7 +385,7 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
             )
             for due in problem.dues
         ),
-        heat=_heat(problem, schedule),
+        heat=heat_curves(problem, schedule),
         late=late,
         holds=sure,
         care=care.name,
@@ -466,24 +458,3 @@ def _slack(problem: Problem, schedule: Schedule) -> dict[str, int]:
                     room.append(there.start - gap - at.end)
         slack[task.id] = 0 if task.fixed_start is not None else max(min(room), 0)
     return slack
-
-
-def _heat(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
-    """The temperature of each oven, as the plan wants it."""
-    told = []
-    for oven in problem.ovens:
-        inside = sorted(
-            ((schedule.placed[t.id], t) for t in problem.tasks if t.ovens and schedule.placed[t.id].oven == oven.name),
-            key=lambda row: row[0].start,
-        )
-        if not inside:
-            continue
-        room = 22.0
-        minutes, degrees = [inside[0][0].start - oven.heating(inside[0][1].temp_c)], [room]
-        for at, task in inside:
-            if degrees[-1] != task.temp_c:
-                begin = max(minutes[-1], at.start - oven.gap(degrees[-1], task.temp_c))
-                minutes, degrees = [*minutes, begin, at.start], [*degrees, degrees[-1], task.temp_c]
-            minutes, degrees = [*minutes, at.end], [*degrees, task.leaves_c]
-        told.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
-    return tuple(told)

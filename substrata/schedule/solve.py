@@ -15,12 +15,14 @@ from math import ceil
 from typing import TYPE_CHECKING, Any
 
 from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
+from substrata.schedule.oven_on import OFF_LEAST
 from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
 MOST_S = 15.0
+_MOST_OFF = 3  # pauses in which an oven is off that are looked for
 _DOOR = 9  # more than any oven is opened for at once
 Told = Callable[[Schedule], bool]
 
@@ -263,15 +265,42 @@ class Model:
             m.add(begin <= self.start[t.id] - (0 if hot else heat)).only_enforce_if(here[t.id])
             m.add(stop >= self.end[t.id]).only_enforce_if(here[t.id])
         used = m.new_int_var(0, self.horizon * 2, f"{name} minutes")
-        m.add(used >= stop - begin)
+        offs = self._offs(oven, rows, here, begin, stop)
+        m.add(used >= stop - begin - sum((minutes for _, minutes in offs), start=0))
         if len(self.problem.ovens) == 1 and not hot:
-            m.add(used >= _least_on(oven, rows))
+            # Each pause costs heating up once more, at least to the coolest stage.
+            again = oven.heating(max(min(task.temp_c for task in rows) - oven.share_k, ROOM_C))
+            m.add(used >= _least_on(oven, rows) + again * sum((off for off, _ in offs), start=0))
         # An oven that nothing is baked in is off.
         some = m.new_bool_var("")
         m.add_max_equality(some, list(here.values()))
         m.add(begin == 0).only_enforce_if(~some)
         m.add(stop == 0).only_enforce_if(~some)
         return used
+
+    def _offs(
+        self, oven: Oven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any
+    ) -> list[tuple[Any, Any]]:
+        """Pauses in which the oven may be off, whether and for how long: all stages lie before or behind, and it heats up anew for those behind."""
+        m, saved, last = self.model, [], None
+        for n in range(min(sum(end > self.problem.now for _, end in self.problem.closed) + 1, _MOST_OFF)):
+            off, since = m.new_bool_var(f"{oven.name} off {n}"), m.new_int_var(0, self.horizon * 2, "")
+            until, minutes = m.new_int_var(0, self.horizon * 2, ""), m.new_int_var(0, self.horizon * 2, "")
+            m.add(minutes <= until - since).only_enforce_if(off)
+            m.add(minutes >= OFF_LEAST).only_enforce_if(off)
+            m.add(minutes == 0).only_enforce_if(~off)
+            m.add(since >= begin).only_enforce_if(off)
+            m.add(until <= stop).only_enforce_if(off)
+            if last is not None:
+                m.add_implication(off, last[0])
+                m.add(since >= last[1]).only_enforce_if(off)
+            for t in rows:
+                before = m.new_bool_var("")
+                m.add(self.end[t.id] <= since).only_enforce_if([off, here[t.id], before])
+                m.add(self.start[t.id] >= until + oven.heating(t.temp_c)).only_enforce_if([off, here[t.id], ~before])
+            last = off, until
+            saved.append((off, minutes))
+        return saved
 
     def _door(self, rows: list[Task], here: Mapping[str, Any]) -> None:
         if not any(t.shut > 1 for t in rows):

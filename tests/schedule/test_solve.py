@@ -9,6 +9,7 @@ import pytest
 
 from substrata.schedule.check import faults, score
 from substrata.schedule.listed import listed
+from substrata.schedule.oven_on import heat_curves
 from substrata.schedule.problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
 from substrata.schedule.solve import Effort, Model, solve
 from tests.schedule.conftest import QUICK, baking, chain, crowded, hands, idle, kitchen
@@ -220,6 +221,41 @@ def test_a_plan_is_late_work_not_early_and_the_oven_is_kept_short():
     assert told.early <= 45
     # Two bakes of 20 and 15 min, the climb from 180 to 218 °C or back, and heating up once.
     assert told.oven_on <= 20 + 15 + 10 + 25
+
+
+def morning_and_evening(between, celsius=180.0):
+    """Two bakes of half an hour that are wanted fresh, some hours apart."""
+    first, second = baking("b0", 30, celsius, bake="a"), baking("b1", 30, celsius, bake="b")
+    dues = (
+        Due(bake="a", name="a", task="b0", minute=120, fresh=0),
+        Due(bake="b", name="b", task="b1", minute=120 + between, fresh=0),
+    )
+    return Problem(tasks=(first, second), lags=(), dues=dues, ovens=(Oven(name="oven"),))
+
+
+@pytest.mark.parametrize(("between", "on"), [(300, 2 * (20 + 30)), (90, 20 + 120), (94, 20 + 124), (95, 2 * 50)])
+def test_an_oven_is_off_through_a_long_pause(between, on):
+    """By hand: 158 K at 8 K/min are 20 min to heat up; it is off where that leaves three quarters of an hour, else it stays on."""
+    problem = morning_and_evening(between)
+    plan = solve(problem, QUICK)
+    assert faults(problem, plan) == ()
+    assert plan.status == "optimal"
+    assert score(problem, plan).oven_on == on
+
+
+def test_what_can_share_the_oven_still_does():
+    problem = morning_and_evening(300)
+    together = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
+    assert score(together, solve(together, QUICK)).oven_on == 20 + 30 + 1, "a door after the other"
+
+
+def test_an_oven_that_is_off_cools_and_is_drawn_so():
+    problem = morning_and_evening(116)
+    (curve,) = heat_curves(problem, solve(problem, QUICK))
+    at = dict(zip(curve.minutes, curve.degrees, strict=True))
+    # 66 min off at 4 K/min: it is at the room's 22 degrees when it begins to heat again, 20 min before the second bake.
+    assert (at[120], at[186], at[206]) == (180, 22, 180)
+    assert list(curve.minutes) == sorted(curve.minutes)
 
 
 def test_the_same_plan_again():

@@ -1,0 +1,65 @@
+"""From when to when an oven is on: through a long pause nobody leaves it so."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Task
+
+OFF_LEAST = 45  # minutes off, below which an oven is left on (house choice)
+
+
+@dataclass(frozen=True, kw_only=True)
+class OvenHeat:
+    """An oven over the day: corners of its temperature."""
+
+    oven: str
+    minutes: tuple[int, ...]
+    degrees: tuple[float, ...]
+
+
+def in_oven(problem: Problem, plan: Schedule, oven: Oven) -> list[tuple[Placed, Task]]:
+    """What is baked in an oven, in the order of its starts."""
+    inside = [(plan.placed[t.id], t) for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
+    return sorted(inside, key=lambda row: row[0].start)
+
+
+def on_times(oven: Oven, inside: list[tuple[Placed, Task]]) -> list[tuple[int, int]]:
+    """When it is on, with heating up.
+
+    Switched off after its last stage for a while, it counts as cold when it is wanted again: it cools by then, or nearly.
+
+    Args:
+        oven: heats up.
+        inside: its stages, in the order of their starts.
+    """
+    times: list[tuple[int, int]] = []
+    for at, task in inside:
+        begin = at.start - oven.heating(task.temp_c)
+        if times and begin - times[-1][1] < OFF_LEAST:
+            times[-1] = times[-1][0], max(times[-1][1], at.end)
+        else:
+            times.append((begin, at.end))
+    return times
+
+
+def heat_curves(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
+    """The temperature of each oven that is used, as the plan wants it; off, it cools towards the room."""
+    told = []
+    for oven in problem.ovens:
+        inside = in_oven(problem, schedule, oven)
+        minutes: list[int] = []
+        degrees: list[float] = []
+        for begin, end in on_times(oven, inside):
+            left = max(degrees[-1] - (begin - minutes[-1]) * oven.down_k_min, ROOM_C) if minutes else ROOM_C
+            minutes, degrees = [*minutes, begin], [*degrees, left]
+            for at, task in inside:
+                if not begin <= at.start <= end:
+                    continue
+                if degrees[-1] != task.temp_c:
+                    since = max(minutes[-1], at.start - oven.gap(degrees[-1], task.temp_c))
+                    minutes, degrees = [*minutes, since, at.start], [*degrees, degrees[-1], task.temp_c]
+                minutes, degrees = [*minutes, at.end], [*degrees, task.leaves_c]
+        if minutes:
+            told.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
+    return tuple(told)
