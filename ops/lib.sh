@@ -5,6 +5,7 @@ LOCAL="${SUBSTRATA_LOCAL:-$PWD/.local}"
 STAMPS="$LOCAL/stamps"
 PG_BIN=""
 export NUMBA_CACHE_DIR="$LOCAL/numba" # compiled code is state, and belongs with it
+unset PYTHONDONTWRITEBYTECODE         # every process would compile all of its modules anew: a sixth of its start
 mkdir -p "$STAMPS"
 export PATH="$PATH:/usr/sbin:/sbin" # runuser, where a bare shell does not look for it
 
