@@ -69,7 +69,16 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
     acid = tuple(
         w.line.id for w in r.dough.batch.lines if w.ingredient.parameter("neutralising").value and w.role == "acid"
     )
-    if 100 * lift.soda_left_g / dough > constant("soapy_soda"):
+    left = 100 * lift.soda_left_g / dough
+    meant = r.dough.form.id == "cookie" and left <= constant("soapy_cookie")
+    if left > constant("soapy_soda") and meant:
+        yield DoughWarning(
+            code="soda-browns",
+            severity="note",
+            lines=soda,
+            text=f"{grams(lift.soda_left_g)} soda finds no acid: it browns and spreads more, as some cookies are meant to.",
+        )
+    elif left > constant("soapy_soda"):
         yield DoughWarning(
             code="soda-unneutralised",
             severity="act",

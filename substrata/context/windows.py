@@ -66,7 +66,7 @@ def house_windows(form: Form, matrix: Matrix) -> dict[str, Wanted]:
         "binder_load": of_the_form("binder_load", matrix.window, carried),
         "water_fill": of_the_form("water_fill", matrix.water_fill, carried),
         "lift": of_the_form("lift", form.gas),
-        "salt": of_the_form("salt", form.salt),
+        "salt": of_the_form("salt", matrix.salt),
         "heat_set": of_the_form("heat_set", Window(low=least)) if least else NOTHING_WANTED,
     }
 

@@ -14,12 +14,14 @@ import numpy as np
 
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
+from substrata.dough.taste import cheese_salt_percent
 from substrata.formula.form import Form, Window
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import Row, read_table
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
+_OWN_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
 _SOME_BASE = 0.25  # dry base of the dough, below which upper bounds of ratios to it rise (assumed)
 
 
@@ -42,6 +44,7 @@ class Matrix:
     name: str  # "" when flour and binder carry it, as the form expects
     window: Window  # of the binder load
     water_fill: Window
+    salt: Window
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -154,7 +157,7 @@ def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
 def dough_matrix(batch: Batch, form: Form) -> Matrix:
     """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
-        return Matrix(name="", window=form.binder, water_fill=form.water_fill)
+        return Matrix(name="", window=form.binder, water_fill=form.water_fill, salt=form.salt)
     shares = batch.once(_belongs) @ batch.grams / batch.dough_g
     weights = [
         min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
@@ -176,7 +179,13 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
         water_fill=_opened(
             _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]), bare
         ),
+        salt=_salted(form.salt, cheese_salt_percent(batch)),
     )
+
+
+def _salted(window: Window, of_cheese: float) -> Window:
+    """A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is salt too much."""
+    return window if window.high is None else Window(low=window.low, high=max(window.high, _OWN_SALT * of_cheese))
 
 
 def _opened(window: Window, factor: float) -> Window:

@@ -7,6 +7,13 @@ from substrata.batch.weighed import Batch
 from substrata.quantities.tables import constant
 
 
+def cheese_salt_percent(batch: Batch) -> float:
+    """Salt that cheese brings by itself, % of the dough: nobody can leave it out."""
+    ratio = salt_ratio(batch)
+    cheese = batch.grams * batch.is_role("cheese")
+    return ratio.scale * float(cheese @ ratio.top[0]) / batch.dough_g if batch.dough_g else 0.0
+
+
 def salt_ratio(batch: Batch) -> Ratio:
     """Salt, % of the dough: sodium × 2.5 of every line, cheese counted, leavening not.
 

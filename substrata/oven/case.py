@@ -62,6 +62,7 @@ class BakeCase:
     vegetable: float  # share of the dough
     underside: float  # how much the underside's colour counts beside the top's, 0..1
     gel_water: float | None  # share of water at most in a psyllium crumb that is not gummy; None without psyllium
+    gel_loss: float  # loss from which it counts as dry enough all the same
     browning: float  # factor
     pieces_m2: float  # of all pieces, seen from above
     h_factor: float = 1.0
@@ -311,6 +312,10 @@ def bake_case(
         vegetable=_vegetable(batch),
         underside=_underside(_vegetable(batch)),
         gel_water=_gel_water(batch, piece, wet / 100),
+        gel_loss=oven_number("gel_crust")
+        * piece.area_cm2
+        / 1e4
+        / (max(piece.dough_g, oven_number("smallest_piece")) / 1000),
         pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
         * profile.browning

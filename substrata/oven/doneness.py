@@ -148,7 +148,8 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
     if form.asks_dry:
         found["dry"] = first_over(at, -case.lean_moisture(ran.loss), -oven_number("dry_water") / 100)
     if form.asks_gel and case.gel_water is not None:
-        found["gel"] = first_over(at, -moisture, -case.gel_water)
+        dry = (first_over(at, -moisture, -case.gel_water), first_over(at, ran.loss, case.gel_loss))
+        found["gel"] = min((moment for moment in dry if moment is not None), default=None)
     if case.loss_wanted is not None:
         found["weight"] = first_over(at, ran.loss, case.loss_wanted)
     if form.face == "rim":

@@ -38,7 +38,7 @@ def test_too_stiff_wants_liquid_and_too_soft_wants_flour_or_time(rolls):
 
 def test_waiting_is_offered_only_where_the_curve_crosses_into_the_window():
     # Common practice: psyllium thickens for ten minutes after mixing; a dough that has drunk its fill does not.
-    young = feel(demo("Orange drop doughnuts"), class_name="spreadable", minute=2)
+    young = feel(demo("Orange drop doughnuts"), class_name="spoonable", minute=2)
     assert any(way.kind == "wait" and 1 <= way.minutes <= 20 for way in young.ways)
     old = feel(demo("Gouda-melt crust"), class_name="spreadable", minute=25)
     assert not any(way.kind == "wait" for way in old.ways)

@@ -47,13 +47,13 @@ def test_a_vegetable_that_lies_in_its_juice_is_still_too_wet():
 
 
 @pytest.mark.parametrize("flour", ["hazelnut_meal", "almond_flour"])
-def test_a_shortbread_is_held_by_its_butter_and_a_bun_is_not(flour):
+def test_a_shortbread_is_held_by_its_butter_and_a_loaf_is_not(flour):
     short = {flour: 190, "butter": 85, "erythritol": 60, "salt": 1}
-    cookie, bun = judged("cookie", 20, **short), judged("bun", 6, **short)
+    cookie, loaf = judged("cookie", 20, **short), judged("free-loaf", 6, **short)
     assert states(cookie)["binder_load"] == "under", "unusual, and no failure"
-    assert states(bun)["binder_load"] == "low"
+    assert states(loaf)["binder_load"] == "low"
     assert "nothing-binds" not in {w.code for w in cookie.warnings}
-    assert "nothing-binds" in {w.code for w in bun.warnings}
+    assert "nothing-binds" in {w.code for w in loaf.warnings}
 
 
 def test_yeast_rolls_do_not_blow_up():
@@ -101,3 +101,36 @@ def test_an_egg_more_never_makes_another_dough():
     steps = [a - b for a, b in pairwise(lows)]
     assert all(0 <= step < 0.25 for step in steps)
     assert lows[0] - lows[-1] > 3
+
+
+@pytest.mark.parametrize(
+    ("form", "pieces", "lines"),
+    [
+        ("bun", 8, {"almond_flour": 260, "butter": 75, "egg": 52, "erythritol": 45, "heavy_cream": 45, "salt": 2, "baking_powder": 9}),  # scones
+        ("thick-crust", 10, {"pecans": 85, "almond_flour": 140, "butter": 64, "erythritol": 24, "egg_white": 28, "salt": 2}),  # under a tart
+        ("thick-crust", 12, {"hazelnut_meal": 115, "cocoa": 38, "butter": 110, "erythritol": 125, "egg": 150, "salt": 2}),  # brownies
+        ("tin-loaf", 14, {"egg_white_powder": 64, "whey_isolate": 42, "egg": 240, "cream_cheese": 115, "butter": 45, "baking_powder": 8}),
+        ("cracker", 12, {"pecorino": 115}),  # crisps
+    ],
+    ids=["scones", "tart", "brownies", "protein loaf", "crisps"],
+)  # fmt: skip
+def test_what_fat_protein_or_cheese_carries_is_no_failure(form, pieces, lines):
+    told = judged(form, pieces, **lines)
+    assert [b.key for b in told.brackets if b.key in (*JUDGED, "salt") and b.state in ("low", "high")] == []
+
+
+def test_salt_that_is_added_to_a_salty_cheese_is_still_too_much():
+    crisps = {"pecorino": 80, "almond_flour": 40, "egg": 30}
+    salt = [next(b for b in judged("cracker", 12, **crisps, salt=g).brackets if b.key == "salt").state for g in (0, 8)]
+    assert salt == ["in", "high"]
+
+
+def test_soda_without_acid_browns_a_cookie_and_spoils_a_bun():
+    nut = {"tahini": 190, "allulose": 85, "egg": 50}
+    some, much = ({w.code for w in judged("cookie", 14, **nut, baking_soda=g).warnings} for g in (1.5, 6))
+    assert "soda-browns" in some
+    assert "soda-unneutralised" in much
+    assert "soda-unneutralised" in {
+        w.code
+        for w in judged("bun", 8, almond_flour=200, egg=150, psyllium_powder=12, water=60, baking_soda=1.5).warnings
+    }

@@ -390,3 +390,29 @@ def test_a_ring_is_heated_through_before_the_same_dough_without_a_hole(form, dou
     assert core_min({"hole_mm": 40.0}) < share * core_min(
         {"held": "thickness", "thickness_mm": 20.0} if share == 1 else {}
     )
+
+
+PSYLLIUM_LOAF = {
+    "almond_flour": 145,
+    "walnuts": 62,
+    "psyllium_powder": 39,
+    "egg_white": 128,
+    "water": 255,
+    "baking_powder": 12,
+    "salt": 5,
+}
+
+
+@pytest.mark.parametrize("water", [215, 255, 295])
+@pytest.mark.parametrize("nuts", ["walnuts", "almond_flour"])
+def test_a_psyllium_loaf_is_done_within_the_hours_that_bakers_give_it(water, nuts):
+    """Common practice: about an hour to an hour and a quarter, some ten minutes after its middle is hot; not dried out as a roll is."""
+    lines = PSYLLIUM_LOAF | {"water": water, "walnuts": 0}
+    lines[nuts] = lines.get(nuts, 0) + 62
+    told = bake(read_document(document("free-loaf", 12, **lines)), LIBRARY)
+    assert told.ready_min is not None
+    assert 55 < told.ready_min.best < 85
+    assert 8 < told.loss_percent.best < 18
+    roll = bake(read_document(document("bun", 6, **lines)), LIBRARY)
+    assert roll.ready_min.best < told.ready_min.best
+    assert roll.loss_percent.best > 0.9 * told.loss_percent.best

@@ -2441,6 +2441,8 @@ export interface components {
             series: components["schemas"]["BakeSeries"];
             /** Settings */
             settings: components["schemas"]["OvenSetting"][];
+            /** Sorts */
+            sorts: components["schemas"]["SortBake"][];
             /** Stages */
             stages: components["schemas"]["NamedStage"][];
             /** Sureness */
@@ -5589,6 +5591,7 @@ export interface components {
         Matrix: {
             /** Name */
             name: string;
+            salt: components["schemas"]["Window"];
             water_fill: components["schemas"]["Window"];
             window: components["schemas"]["Window"];
         };
@@ -8232,6 +8235,21 @@ export interface components {
             name: string;
             /** Pieces */
             pieces: number;
+        };
+        /**
+         * SortBake
+         * @description The bake of one sort.
+         */
+        SortBake: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            ready_min: components["schemas"]["Between"];
+            /** Text */
+            text: string;
+            /** Topped Min */
+            topped_min: number | null;
         };
         /**
          * SortDocument
