@@ -9,7 +9,8 @@ from substrata.context.dough import Dough
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.evidence import logged
 from substrata.trials.next_trial import Check, Proposal, checks, next_trials
-from substrata.trials.why import CauseFound, FlawFound, Question, posterior, why_of
+from substrata.trials.posterior import posterior
+from substrata.trials.why import CauseFound, FlawFound, Question, why_of
 
 RESTS_ON = (
     "Causes are ranked by this formula's own numbers and this run's log. Thresholds and the ranks of practice are common practice "

@@ -26,8 +26,9 @@ from substrata.trials.cause_table import CauseTable
 from substrata.trials.causes import causes
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms
 from substrata.trials.making import Making, lines_of
+from substrata.trials.posterior import Hypothesis, Posterior, with_practice
 from substrata.trials.run_figures import run_figures
-from substrata.trials.why import Hypothesis, Posterior, entropy, with_practice
+from substrata.trials.why import entropy
 
 _AGAIN = 0.5  # how often a slip of one run comes again: who does not know what it was does it again (assumed)
 _UNSEEN = 0.3  # weight of a fault that was not seen this time
