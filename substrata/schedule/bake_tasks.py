@@ -13,16 +13,15 @@ from substrata.context.dough import Dough
 from substrata.dough.resting import place_of
 from substrata.dough.yeast import yeast_lines
 from substrata.errors import OvenError
-from substrata.oven.ran import StageMark
 from substrata.prep.vegetable import VegetableDrying
 from substrata.quantities.tables import Row, constant, read_table
+from substrata.schedule.oven_parts import Lot, Part, in_sorts, parts_of
 from substrata.schedule.problem import Hold, Lag, Oven, Task
 from substrata.schedule.things import COUNTER, MIXER, PROOF, TIN, TRAY
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.prep import prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
-_BETWEEN = ("flip", "top")  # moments for which a tray comes out
 _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
 _FRIED_AT_ONCE = 4  # pieces in the oil (common practice)
 _FRIED_MIN = 5.0  # of a piece whose time nobody can tell (common practice)
@@ -404,10 +403,11 @@ class _Maker:
         """One load with its stages, its tray out between them; returns what begins it and what ends it, the slowest last."""
         trays = max(round(self.trays * share), 1)
         head, tail = self._minutes("load", trays)[0], self._minutes("unload", trays)[0]
-        parts = _parts(self.forecast.stages) if self.forecast else []
+        parts = parts_of(self.forecast.stages) if self.forecast else []
+        sorts = self.forecast.sorts if self.forecast else ()
         ready = self.forecast.ready_min if self.forecast else None
         if not parts:
-            parts = [_Part(minutes=30.0, in_c=180.0, out_c=180.0, then="")]
+            parts = [Part(minutes=30.0, in_c=180.0, out_c=180.0, then="")]
         # The doubt of the whole bake lies in its last part: the ones before are as long as the baker says.
         before = sum(part.minutes for part in parts[:-1])
         steps = tuple(step.id for step in self._steps("bake")) if load == 0 else ()
@@ -426,9 +426,8 @@ class _Maker:
                 self._lag(last, between, most=window, reason=why)
             name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
             where = f", load {load + 1}" if suffix else ""
-            for of in (
-                self._in_sorts(usual, low, high, before, trays) if final else [_Lot("", "", usual, low, high, trays)]
-            ):
+            whole = Lot("", "", usual, low, high, trays)
+            for of in in_sorts(self.dough.formula.name, sorts, whole, before) if final else [whole]:
                 task = self._add(
                     name + of.suffix, "bake", f"Bake {of.name or self.dough.formula.name} at {part.in_c:.0f} °C{where}",
                     of.usual, of.low, of.high,
@@ -447,69 +446,7 @@ class _Maker:
             ends = ends if final else []
         return first, ends
 
-    def _in_sorts(self, usual: float, low: float, high: float, before: float, trays: int) -> list[_Lot]:
-        """The last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
-
-        What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.
-        """
-        sorts = self.forecast.sorts if self.forecast else ()
-        if not sorts:
-            return [_Lot("", "", usual, low, high, trays)]
-        told = []
-        for number, sort in enumerate(sorts, 1):
-            best, least, most = (
-                max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
-            )
-            told.append(_Lot(f":s{number}", f"{self.dough.formula.name}, {sort.name}", best, least, most, 1))
-        if trays < len(sorts):
-            return [replace(told[-1], suffix="", name="", trays=trays)]
-        # The trays that are over go to the sorts of which there are most on each.
-        for _ in range(trays - len(sorts)):
-            full = max(range(len(told)), key=lambda n: (sorts[n].pieces / told[n].trays, -n))
-            told[full] = replace(told[full], trays=told[full].trays + 1)
-        return told
-
     def _between(self, what: str, suffix: str, number: int, share: float) -> str:
         usual = self._minutes(what, max(self.bodies * share, 1))
         text = "Top" if what == "top" else "Turn over"
         return self._add(f"{what}{suffix}:{number}", "top", f"{text} {self.dough.formula.name}", *usual, hands="all")
-
-
-@dataclass(frozen=True)
-class _Lot:
-    """What is in the oven together, and comes out together."""
-
-    suffix: str
-    name: str
-    usual: float
-    low: float
-    high: float
-    trays: int
-
-
-@dataclass(frozen=True, kw_only=True)
-class _Part:
-    """What lies in the oven in one go."""
-
-    minutes: float
-    in_c: float
-    out_c: float
-    then: str  # what it comes out for
-
-
-def _parts(stages: Sequence[StageMark]) -> list[_Part]:
-    parts: list[_Part] = []
-    minutes, in_c, out_c = 0.0, 0.0, 0.0
-    for stage in stages:
-        if stage.kind == "rest":
-            continue
-        if stage.kind in _BETWEEN and minutes:
-            parts.append(_Part(minutes=minutes, in_c=in_c, out_c=out_c, then=stage.kind))
-            minutes = 0.0
-        length = stage.end_min - stage.start_min
-        if length > 0:
-            in_c = in_c if minutes else stage.oven_c
-            minutes, out_c = minutes + length, stage.oven_c
-    if minutes:
-        parts.append(_Part(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
-    return parts

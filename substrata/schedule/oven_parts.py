@@ -1,0 +1,74 @@
+"""A bake as the oven has it: parts between the moments at which a tray is out, and sorts that are done in their own time."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from substrata.oven.ran import StageMark
+from substrata.stations.sort_bakes import SortBake
+
+_BETWEEN = ("flip", "top")  # moments for which a tray comes out
+
+
+@dataclass(frozen=True)
+class Lot:
+    """What is in the oven together, and comes out together."""
+
+    suffix: str
+    name: str
+    usual: float
+    low: float
+    high: float
+    trays: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Part:
+    """What lies in the oven in one go."""
+
+    minutes: float
+    in_c: float
+    out_c: float
+    then: str  # what it comes out for
+
+
+def parts_of(stages: Sequence[StageMark]) -> list[Part]:
+    """What goes in and comes out between the moments at which a tray is taken out."""
+    parts: list[Part] = []
+    minutes, in_c, out_c = 0.0, 0.0, 0.0
+    for stage in stages:
+        if stage.kind == "rest":
+            continue
+        if stage.kind in _BETWEEN and minutes:
+            parts.append(Part(minutes=minutes, in_c=in_c, out_c=out_c, then=stage.kind))
+            minutes = 0.0
+        length = stage.end_min - stage.start_min
+        if length > 0:
+            in_c = in_c if minutes else stage.oven_c
+            minutes, out_c = minutes + length, stage.oven_c
+    if minutes:
+        parts.append(Part(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
+    return parts
+
+
+def in_sorts(name: str, sorts: Sequence[SortBake], part: Lot, before: float) -> list[Lot]:
+    """The last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
+
+    What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.
+    """
+    if not sorts:
+        return [part]
+    told = []
+    for number, sort in enumerate(sorts, 1):
+        best, least, most = (
+            max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
+        )
+        told.append(Lot(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
+    if part.trays < len(sorts):
+        return [replace(told[-1], suffix="", name="", trays=part.trays)]
+    # The trays that are over go to the sorts of which there are most on each.
+    for _ in range(part.trays - len(sorts)):
+        full = max(range(len(told)), key=lambda n: (sorts[n].pieces / told[n].trays, -n))
+        told[full] = replace(told[full], trays=told[full].trays + 1)
+    return told
