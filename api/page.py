@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+_NO_NONCE = 'nonce=""'
 _NOT_BUILT = "<!doctype html><title>Substrata</title><p>The page is not built yet: run <code>./start</code>."
 
 
@@ -23,7 +24,9 @@ def page(request: HttpRequest) -> HttpResponse:
     file = settings.WEB_DIST / "index.html"
     if not file.exists():
         return HttpResponse(_NOT_BUILT, status=503)
-    response = HttpResponse(_built(file, file.stat().st_mtime))
+    text = _built(file, file.stat().st_mtime)
+    # By it the component library's own styles are let through, and no other that is written into the page.
+    response = HttpResponse(text.replace(_NO_NONCE, f'nonce="{request.csp_nonce}"', 1))  # type: ignore[attr-defined]  # of the policy's middleware
     response["Cache-Control"] = "no-cache"
     return response
 

@@ -16,7 +16,7 @@ _REFUSED = {
     "remedy": "take it out and send again",
 }
 # What a page of doughs asks of a device: the screen kept awake, a scale and a thermometer.
-_PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(self), bluetooth=(self), screen-wake-lock=(self)"
+_PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(self), screen-wake-lock=(self)"
 
 
 def plain_text(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:

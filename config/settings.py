@@ -3,6 +3,8 @@
 import os
 from pathlib import Path
 
+from csp.constants import NONCE
+
 BASE_DIR = Path(__file__).resolve().parent.parent
 LOCAL = Path(os.environ.get("SUBSTRATA_LOCAL", BASE_DIR / ".local"))
 DEBUG = os.environ.get("SUBSTRATA_DEBUG") == "1"
@@ -183,8 +185,8 @@ CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [_SELF],
         "img-src": [_SELF, "data:", "blob:"],
-        # The component library writes its theme into a style element.
-        "style-src": [_SELF, "'unsafe-inline'"],
+        # The component library writes its theme into a style element: by the page's own nonce, and nothing else inline.
+        "style-src": [_SELF, NONCE],
         "connect-src": [_SELF],
         "frame-ancestors": ["'none'"],
         "base-uri": [_SELF],

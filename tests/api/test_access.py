@@ -1,6 +1,7 @@
 """Every endpoint of the contract as an outsider, as a viewer and signed out."""
 
 import json
+import re
 from base64 import b64decode
 from datetime import date
 from pathlib import Path
@@ -230,4 +231,8 @@ def test_changed_settings_take_the_pass_back(people, kitchen):
 def test_the_page_carries_a_content_security_policy_without_inline_script(db):
     policy = Client().get("/formula")["Content-Security-Policy"]
     assert "default-src 'self'" in policy
+    nonce = re.search(r"style-src 'self' 'nonce-([^']+)'", policy)[1]
+    assert "unsafe" not in policy
+    assert Client().get("/formula")["Content-Security-Policy"] != policy, "each page has its own"
+    assert nonce
     assert "script-src" not in policy or "unsafe" not in policy.split("script-src")[1].split(";")[0]

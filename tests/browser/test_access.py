@@ -44,6 +44,24 @@ def test_the_views_are_clean(bench, theme):
     assert violations(bench) == [], "shelf"
 
 
+def test_nothing_of_the_page_is_held_back_by_its_own_policy(bench):
+    """Only styles with the page's nonce and those that scripts set are let through; menus, drawings and themes need no other."""
+    told = []
+    bench.on(
+        "console", lambda message: told.append(message.text) if "Content Security Policy" in message.text else None
+    )
+    bench.reload()
+    bench.locator("[data-bracket=salt]").wait_for()
+    theme = bench.locator("#vuetify-theme-stylesheet")
+    assert theme.evaluate("sheet => [sheet.nonce.length > 10, sheet.sheet.cssRules.length > 0]") == [True, True]
+    for station in ("Prep", "Shape", "Oven", "Run", "Trials", "Plan", "Card", "Pantry"):
+        bench.get_by_role("link", name=station, exact=True).first.click()
+        bench.wait_for_timeout(400)
+    bench.get_by_role("link", name="Formula", exact=True).first.click()
+    bench.get_by_role("combobox").first.click()
+    assert told == []
+
+
 def test_the_door_is_clean(page, site):
     page.goto(f"{site}/sign-in")
     page.get_by_role("button", name="Sign in").wait_for()

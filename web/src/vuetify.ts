@@ -5,10 +5,14 @@ import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 const field = { variant: 'outlined', density: 'compact', hideDetails: true, color: 'primary' } as const
 const choice = { density: 'compact', hideDetails: true, color: 'primary', ripple: false } as const
 
+/** What the server lets this page's own style elements through by; where the page comes from a file there is none, and no policy. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
+
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
     defaultTheme: 'light',
+    ...(nonce ? { cspNonce: nonce } : {}),
     themes: {
       light: { dark: false, colors: { background: '#f4efe6', surface: '#fbf8f2', primary: '#96391f', secondary: '#5e6139' } },
       dark: { dark: true, colors: { background: '#211c17', surface: '#2a241e', primary: '#e5906f', secondary: '#b3b781' } },
