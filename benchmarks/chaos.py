@@ -97,7 +97,7 @@ class Instance:
                 continue
             names = {
                 "config.serve": "server",
-                "procrastinate worker": "worker",
+                "--skip-checks worker": "worker",
                 "supervisord": "supervisor",
                 "devices.simulate": "devices",
                 "watch_database": "watch",

@@ -155,7 +155,7 @@ def ready(minutes=1.0):
 
 def test_what_is_killed_comes_back_a_second_start_joins_and_stop_stops(instance):
     local = instance.environment["SUBSTRATA_LOCAL"]
-    kills = ("config.serve", "procrastinate worker", "supervisord")
+    kills = ("config.serve", "skip-checks worker", "supervisord")
 
     def kill_and_look():
         assert ready()
