@@ -29,14 +29,13 @@ class Later:
     def __init__(self, function: Callable[..., Any], **how: Any) -> None:
         update_wrapper(self, function)
         self.py_func, self.how = function, how
-        self.compiled: Callable[..., Any] | None = None
+        self.compiled: Any = None
         _waiting.append(self)
 
     def __call__(self, *args: Any) -> Any:
         """Call it, compiled."""
         if self.compiled is None:
             _compile()
-            assert self.compiled is not None
         return self.compiled(*args)
 
 
