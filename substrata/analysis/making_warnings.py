@@ -9,12 +9,15 @@ import numpy as np
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.weighed import WeighedLine
+from substrata.dough.handling import HandlingForecast
+from substrata.dough.handling_words import classes
 from substrata.dough.phases import is_solid_fat
 from substrata.dough.yeast import alive, yeast_lines
 from substrata.pantry.drying import drying_numbers
 from substrata.quantities.tables import constant
 
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone
+_IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)
 _A_FEW = 2  # lines from which it is a dough
 _GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
 _PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
@@ -108,11 +111,17 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
         "chill": "Too soft to shape yet",
     }
     text = what.get(cause.kind, "Not ready yet")
-    yield DoughWarning(
-        code=f"handling-{cause.kind}",
-        severity="note" if cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) else "act",
-        text=f"{text}: {cause.text}.",
-    )
+    mild = cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) or _may_fit(r.dough.handling)
+    yield DoughWarning(code=f"handling-{cause.kind}", severity="note" if mild else "act", text=f"{text}: {cause.text}.")
+
+
+def _may_fit(told: HandlingForecast) -> bool:
+    """Whether it may well be shaped all the same: what is missed by less than its own doubt asks for nothing."""
+    if told.crumbly >= _IN_DOUBT:
+        return False
+    names = [band.class_name for band in classes()]
+    wanted = names[names.index(told.wanted_low) : names.index(told.wanted_high) + 1]
+    return sum(share.probability for share in told.probabilities if share.class_name in wanted) >= _IN_DOUBT
 
 
 def _is_batter(r: WarningInputs, kind: str) -> bool:

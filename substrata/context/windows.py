@@ -6,7 +6,7 @@ Nothing here is drawn or said: the solver steers by these windows alone.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
@@ -64,7 +64,7 @@ def house_windows(form: Form, matrix: Matrix) -> dict[str, Wanted]:
         "net_carbs": Wanted(window=form.net_carbs, source="form"),
         "protein": Wanted(window=form.protein, source="form"),
         "binder_load": of_the_form("binder_load", matrix.window, carried),
-        "water_fill": of_the_form("water_fill", matrix.water_fill, carried),
+        "water_fill": _forgiven(of_the_form("water_fill", matrix.water_fill, carried), matrix.forgives),
         "lift": of_the_form("lift", form.gas),
         "salt": of_the_form("salt", matrix.salt),
         "heat_set": of_the_form("heat_set", Window(low=least)) if least else NOTHING_WANTED,
@@ -90,6 +90,14 @@ def _fails(key: str, window: Window) -> Window:
         low=None if below is None or window.low is None else 0.0 if hardly else below * window.low,
         high=None if above is None or window.high is None else above * window.high,
     )
+
+
+def _forgiven(wanted: Wanted, times: float) -> Wanted:
+    """What fails only from so many times its upper bound."""
+    fails = wanted.fails
+    if fails is None or fails.high is None:
+        return wanted
+    return replace(wanted, fails=replace(fails, high=times * fails.high))
 
 
 def state_of(value: float, wanted: Wanted, doubt: Callable[[], tuple[float, float]], *, defined: bool = True) -> State:

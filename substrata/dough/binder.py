@@ -15,6 +15,7 @@ import numpy as np
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.dough.taste import cheese_salt_percent
+from substrata.dough.wanted_handling import poured_share
 from substrata.formula.form import Form, Window
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import Row, read_table
@@ -22,6 +23,8 @@ from substrata.quantities.tables import Row, read_table
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
 _OWN_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
+_CAKE = 0.05  # sweetener of the dough at which half as much salt is missed (assumed)
+_POURED_FORGIVES = 1.5  # times (assumed)
 _SOME_BASE = 0.25  # dry base of the dough, below which upper bounds of ratios to it rise (assumed)
 
 
@@ -44,6 +47,7 @@ class Matrix:
     name: str  # "" when flour and binder carry it, as the form expects
     window: Window  # of the binder load
     water_fill: Window
+    forgives: float  # times the upper bound of the water, from which it fails: a batter of egg is poured, and sets what there is
     salt: Window
 
 
@@ -157,7 +161,7 @@ def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
 def dough_matrix(batch: Batch, form: Form) -> Matrix:
     """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
-        return Matrix(name="", window=form.binder, water_fill=form.water_fill, salt=form.salt)
+        return Matrix(name="", window=form.binder, water_fill=form.water_fill, forgives=1.0, salt=form.salt)
     shares = batch.once(_belongs) @ batch.grams / batch.dough_g
     weights = [
         min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
@@ -173,19 +177,24 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
     alone = sum(weight for c, weight in carried if c.without_base)
     some = _SOME_BASE * batch.dough_g
     bare = min(max(some / max(batch.dry_base_g, some / _MOST_OPEN), 1.0), _MOST_OPEN) ** alone
+    sweet = float(batch.grams @ batch.is_role("sweetener")) / batch.dough_g
     return Matrix(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",
         window=_opened(_blended(form.binder, [(c.binder, w) for c, w in carried]), bare),
         water_fill=_opened(
-            _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]), bare
+            _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]),
+            bare,
         ),
-        salt=_salted(form.salt, cheese_salt_percent(batch)),
+        forgives=_POURED_FORGIVES ** poured_share(batch.dough(), form.id),
+        salt=_salted(form.salt, cheese_salt_percent(batch), sweet),
     )
 
 
-def _salted(window: Window, of_cheese: float) -> Window:
-    """A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is salt too much."""
-    return window if window.high is None else Window(low=window.low, high=max(window.high, _OWN_SALT * of_cheese))
+def _salted(window: Window, of_cheese: float, sweet: float) -> Window:
+    """A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
+    low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
+    high = window.high if window.high is None else max(window.high, _OWN_SALT * of_cheese)
+    return Window(low=low, high=high)
 
 
 def _opened(window: Window, factor: float) -> Window:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch
-from substrata.dough.handling_words import band_of, class_of, habit_of
+from substrata.dough.handling_words import band_of, class_of, form_handling, habit_of
 from substrata.dough.phases import sorted_by_phase
 from substrata.dough.water import available_per_gram
 from substrata.formula.formula import Formula
@@ -43,7 +43,7 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
     low = band_of(habit.lowest, thickness_mm).low
     high = band_of(habit.highest, thickness_mm).high
     lowest = habit.lowest
-    if habit.poured and (sets := _sets(inside)):
+    if sets := poured_share(inside, formula.form):
         thinnest = band_of(habit.poured, thickness_mm).low
         low += sets * (max(thinnest, _THIN) - low)
         lowest = class_of(low, thickness_mm)
@@ -52,15 +52,20 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
 
 def is_poured(inside: Batch, formula: Formula) -> bool:
     """Whether its form is poured where egg carries it, and egg carries it and is not all drunk by what is dry."""
-    if not habit_of(formula).poured or _sets(inside) < _RULE:
+    if poured_share(inside, formula.form) < _RULE:
         return False
     could_be_held = float(inside.grams @ inside.behaviour("capacity")[0])
     return float(inside.grams @ available_per_gram(inside)[0]) >= could_be_held
 
 
-def _sets(inside: Batch) -> float:
-    """How far a dough is a batter of egg, 0..1."""
-    if not inside.dough_g:
+def poured_share(inside: Batch, form: str) -> float:
+    """How far a dough is a batter of egg in a form that may be poured, 0..1.
+
+    Args:
+        inside: the lines of the dough.
+        form: its id.
+    """
+    if not form_handling()[form].poured or not inside.dough_g:
         return 0.0
     egg = float(inside.grams @ inside.is_role("egg")) / inside.dough_g
     soft = float(inside.grams @ sorted_by_phase(inside).lies_in["soft"]) / inside.dough_g

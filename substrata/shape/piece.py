@@ -117,7 +117,16 @@ class Piece:
 
 
 _FRIED_MOST_MM = 15.0  # of a sheet (common practice)
+_OVER_SEEDS_MM, _ALL_SEEDS = 2.0, 0.4  # of a sheet that is mostly whole seeds, and from what share of them (assumed)
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
+
+
+def _seeds_mm(batch: Batch) -> float:
+    """By how much a sheet is thicker for its whole seeds, mm: it is spread no thinner than they lie (common practice: 3 to 4 mm)."""
+    if not batch.dough_g:
+        return 0.0
+    share = float((batch.grams * batch.inside) @ batch.behaviour("coarse")[0]) / batch.dough_g
+    return _OVER_SEEDS_MM * min(share / _ALL_SEEDS, 1.0)
 
 
 def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:
@@ -141,6 +150,8 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
     # A bun keeps its habit of height over width unless one of them is held.
     usual = form_of(formula.form).thickness_mm
+    if form.kind == "cut":
+        usual += _seeds_mm(batch)
     if form.layers > 1:
         usual /= form.layers + 1  # its sheets and its filling are about equally thick
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)

@@ -65,14 +65,14 @@ def test_a_crumbly_dough_is_pressed_and_moistened():
 
 def test_the_added_grams_bring_the_felt_dough_into_the_window():
     seeds = demo("Four-seed crispbread")
-    advice = feel(seeds, class_name="spreadable", minute=5)
+    advice = feel(seeds, class_name="spoonable", minute=5)
     warm = seeds.handling.temperature_c
-    real = as_felt(seeds, middle_of(band_of("spreadable")), 5.0, warm)
+    real = as_felt(seeds, middle_of(band_of("spoonable")), 5.0, warm)
     before = consistency_at(real, 5.0, warm)
     way = next(w for w in advice.ways if w.kind == "add" and "feel again" not in w.text)
     after = consistency_at(with_more(real, way.line, way.grams), 5.0, warm)
     # From the middle of the felt class to .3 decades inside of the window, as it is aimed.
-    assert after - before == pytest.approx(band_of("tacky").low + 0.3 - middle_of(band_of("spreadable")), abs=0.05)
+    assert after - before == pytest.approx(band_of("spreadable").low + 0.3 - middle_of(band_of("spoonable")), abs=0.05)
 
 
 @settings(max_examples=25, deadline=None)

@@ -7,6 +7,7 @@ import pytest
 from substrata import analyse, load_library, read_document
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
+from substrata.stations.bake import bake
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()
@@ -117,6 +118,33 @@ def test_an_egg_more_never_makes_another_dough():
 def test_what_fat_protein_or_cheese_carries_is_no_failure(form, pieces, lines):
     told = judged(form, pieces, **lines)
     assert [b.key for b in told.brackets if b.key in (*JUDGED, "salt") and b.state in ("low", "high")] == []
+
+
+def test_a_thin_batter_of_egg_takes_its_water_and_a_cake_no_salt():
+    poured = judged("wrap", 6, egg=145, cream_cheese=92, almond_flour=22, salt=1)
+    assert states(poured)["water_fill"] not in ("low", "high")
+    cake = {"almond_flour": 210, "egg": 240, "butter": 90, "baking_powder": 9}
+    salt = [
+        next(b for b in judged("tin-loaf", 12, **cake, erythritol=g).brackets if b.key == "salt").state
+        for g in (0, 110)
+    ]
+    assert salt == ["low", "in"]
+
+
+def test_a_wrap_that_bends_from_the_start_is_baked_until_it_colours():
+    """Common practice: flatbreads of melted cheese take some 8 min in a hot oven, and are spotted."""
+    lines = {"mozzarella": 155, "cream_cheese": 40, "almond_flour": 105, "egg": 50, "baking_powder": 6}
+    told = bake(read_document({**document("wrap", 6, **lines), "bake": {"oven_c": 210}}), LIBRARY)
+    assert 4 < told.ready_min.best < 12
+
+
+@pytest.mark.parametrize(("water", "severity"), [(235, "note"), (600, "act")])
+def test_a_dough_that_may_be_shaped_all_the_same_asks_for_nothing(water, severity):
+    rolls = {"almond_flour": 150, "psyllium_powder": 18, "egg_white": 60, "salt": 4, "water": water}
+    told = judged("bun", 6, **rolls)
+    assert not told.handling.fits
+    found = [w.severity for w in told.warnings if w.code.startswith("handling-") and w.code != "handling-rest"]
+    assert found == [severity]
 
 
 def test_salt_that_is_added_to_a_salty_cheese_is_still_too_much():

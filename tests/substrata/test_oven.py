@@ -416,3 +416,21 @@ def test_a_psyllium_loaf_is_done_within_the_hours_that_bakers_give_it(water, nut
     roll = bake(read_document(document("bun", 6, **lines)), LIBRARY)
     assert roll.ready_min.best < told.ready_min.best
     assert roll.loss_percent.best > 0.9 * told.loss_percent.best
+
+
+SEEDS = {"flax_seeds": 115, "flax_meal": 62, "sesame_seeds": 38, "water": 225, "salt": 4}
+
+
+def test_a_sheet_of_whole_seeds_is_spread_no_thinner_than_they_lie():
+    """Common practice: seeds in their gel are spread 3 to 4 mm thick, and take two to four times as long as a rolled nut cracker."""
+    seeds, ground = SEEDS, SEEDS | {"flax_seeds": 0, "sesame_seeds": 0, "flax_meal": 215}
+    thick, thin = (Dough(read_document(document("cracker", 40, **lines)), LIBRARY).piece for lines in (seeds, ground))
+    assert thin.thickness_mm == pytest.approx(2.0)
+    assert 3.0 < thick.thickness_mm <= 4.0
+    told = bake(read_document({**document("cracker", 40, **seeds), "bake": {"oven_c": 160}}), LIBRARY)
+    assert told.ready_min.low < 45 < told.ready_min.high
+    assert told.ready_min.best > 30
+    held = read_document(
+        {**document("cracker", 40, **seeds), "form": {"kind": "cracker", "pieces": 40, "size": {"thickness_mm": 2}}}
+    )
+    assert Dough(held, LIBRARY).piece.thickness_mm == pytest.approx(2.0), "what is set stands"

@@ -6,7 +6,7 @@ const field = { variant: 'outlined', density: 'compact', hideDetails: true, colo
 const choice = { density: 'compact', hideDetails: true, color: 'primary', ripple: false } as const
 
 /** What the server lets this page's own style elements through by; where the page comes from a file there is none, and no policy. */
-const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
+const nonce = typeof document === 'undefined' ? undefined : document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
 
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },

@@ -5589,6 +5589,8 @@ export interface components {
          * @description What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough.
          */
         Matrix: {
+            /** Forgives */
+            forgives: number;
             /** Name */
             name: string;
             salt: components["schemas"]["Window"];
