@@ -17,7 +17,7 @@ def test_a_formula_goes_from_paste_to_version(caller, kitchen):
     made = call("POST", f"{root}/formulas", {**sample(), "lines": lines}).json()
     assert made["lock"] == 1
     judged = call("POST", f"{root}/analyse", made["document"]).json()
-    assert judged["totals"]["dough_g"] == pytest.approx(159 + 14 + 100)
+    assert judged["totals"]["dough_g"] == pytest.approx(159 + 16 + 100)
     one = f"{root}/formulas/{made['id']}"
     saved = call("PUT", f"{one}/draft", {"document": {**made["document"], "notes": "sift"}, "lock": 1}).json()
     assert saved["lock"] == 2
