@@ -205,7 +205,13 @@ def _in_halves(kitchen: Kitchen, baker: User) -> None:
 
 
 # What the two bring to the market, with its batches (invented).
-MARKET = (("Market rolls, egg-free", 2), ("Hazelnut caraway crackers", 1), ("Pumpkin tin loaf", 1), ("Mustard twists", 1), ("Crust in two halves", 1))  # fmt: skip
+MARKET = (
+    ("Market rolls, egg-free", 2),
+    ("Hazelnut caraway crackers", 1),
+    ("Pumpkin tin loaf", 1),
+    ("Mustard twists", 1),
+    ("Crust in two halves", 1),
+)
 
 
 def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:

@@ -31,8 +31,8 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
     """Where a dough has to be to be shaped.
 
     A flat form, a ring or a mould takes a batter that sets by itself, and hot oil one that is dropped from a spoon: what would be
-    too wet to roll is meant to be (common practice). Water that was added sets nothing, so a doubled one is still too much. By degrees, for no gram makes it
-    another dough.
+    too wet to roll is meant to be (common practice). Water that was added sets nothing, so a doubled one is still too much. By
+    degrees, for no gram makes it another dough.
 
     Args:
         inside: the lines of the dough.

@@ -133,14 +133,15 @@ const pouring = useDo(
   { here: true },
 )
 
-async function log(grams: number): Promise<void> {
+/** A weight that was taken as written was not weighed: it tells nothing of a cup. */
+async function log(grams: number, weighed = true): Promise<void> {
   if (props.step.line)
-    await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams, word: filledBy.value.trim() }])
+    await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams, word: weighed ? filledBy.value.trim() : '' }])
   else await run.finishStep(props.step)
 }
 
 async function take(): Promise<void> {
-  if (shown.value === null) return log(target.value)
+  if (shown.value === null) return log(target.value, false)
   const grams = shown.value
   if (!props.step.line || (grams >= low.value && grams <= high.value) || advice.value) return log(grams)
   // Without a network there is no answer to it: the weight is kept all the same.

@@ -89,6 +89,17 @@ describe('weighing', () => {
     expect(kept).toMatchObject({ what: 'water', value: 410, word: '1¾ cups' })
   })
 
+  it('tells nothing of a cup where the weight was taken as written', async () => {
+    const run = useRun()
+    const view = mount(WeighStep, { props: { step: { ...STEP, measure: '1¾ cups', filled: '1¾ cups' }, mixed: false } })
+    await view
+      .findAll('button')
+      .find((b) => b.text() === 'I filled it by that')
+      ?.trigger('click')
+    await (view.vm as unknown as { take: () => Promise<void> }).take()
+    expect(run.entries.find((e) => e.kind === 'weighed')).toMatchObject({ what: 'water', value: 420, word: '' })
+  })
+
   it('asks the rest of the formula about what is off, and a chosen answer moves another target', async () => {
     const run = useRun()
     answering('/pour', {
