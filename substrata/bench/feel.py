@@ -15,7 +15,7 @@ from substrata.bench.correct import Correction, as_felt, consistency_at, correct
 from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
-from substrata.dough.handling import CHEESE_DOUGH, cheese_share
+from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
 from substrata.dough.handling_words import ClassBand, band_of, class_of
 from substrata.errors import FormulaError
 from substrata.quantities.tables import constant

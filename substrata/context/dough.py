@@ -177,7 +177,7 @@ class Dough:
     @worked("grams")
     def matrix(self) -> Matrix:
         """What carries it."""
-        return dough_matrix(self.batch, self.form)
+        return dough_matrix(self.batch, self.form, self.formula)
 
     @worked("grams", "capacity")
     def binder(self) -> Binder:

@@ -17,6 +17,7 @@ from substrata.batch.weighed import Batch
 from substrata.dough.taste import cheese_salt_percent
 from substrata.dough.wanted_handling import poured_share
 from substrata.formula.form import Form, Window
+from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats
 from substrata.quantities.tables import Row, read_table
 
@@ -158,7 +159,7 @@ def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
     return np.array(rows).reshape(len(rows), len(lines))
 
 
-def dough_matrix(batch: Batch, form: Form) -> Matrix:
+def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
     """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
         return Matrix(name="", window=form.binder, water_fill=form.water_fill, forgives=1.0, salt=form.salt)
@@ -185,7 +186,7 @@ def dough_matrix(batch: Batch, form: Form) -> Matrix:
             _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]),
             bare,
         ),
-        forgives=_POURED_FORGIVES ** poured_share(batch.dough(), form.id),
+        forgives=_POURED_FORGIVES ** poured_share(batch.dough(), formula),
         salt=_salted(form.salt, cheese_salt_percent(batch), sweet),
     )
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 from substrata.batch.weighed import Batch
-from substrata.dough.handling import CHEESE_DOUGH, cheese_share, is_melted
+from substrata.dough.cheese import CHEESE_DOUGH, cheese_share, is_melted
 from substrata.dough.wanted_handling import is_poured
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula

@@ -12,25 +12,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.batch.weighed import Batch
+from substrata.dough.cheese import CHEESE_DOUGH, MELTED_FROM, cheese_share, melted_share
 from substrata.dough.consistency import Method, handling
 from substrata.dough.handling_cause import HandlingCause, cracks, limiting_cause
 from substrata.dough.handling_search import Bowl, crossings
 from substrata.dough.handling_words import ClassBand, band_of, classes, form_handling, habit_of
-from substrata.dough.phases import sorted_by_phase
 from substrata.dough.resting import place_c, place_of
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.dough.wanted_handling import wanted_handling
 from substrata.formula.form import form_of
-from substrata.formula.formula import Formula, Mix
+from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats
 from substrata.quantities.bulk import in_bulk
 from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)
-# Shares of the dough between which melting the cheese first becomes usual, and the one from which it is said to be so.
-_SELDOM_MELTED, _MOSTLY_MELTED, CHEESE_DOUGH = 0.16, 0.34, 0.25
-_FEW_VEGETABLES, _MUCH_VEGETABLE = 0.1, 0.3  # and between which it becomes usual to stir it in cold
 _LEAST_G = 0.5  # of dough, below which nobody can say how it handles
 _HOURS_FROM = 120.0  # minutes from which a rest is told in hours
 _EVEN = 0.5  # a probability from which a thing is said to be so
@@ -93,36 +90,6 @@ class HandlingForecast:
     text: str
 
 
-def is_melted(batch: Batch, mix: Mix) -> bool:
-    """Whether the cheese is said to be melted first: as told, else when there is enough of it to be the dough."""
-    return melted_share(batch, mix) >= _EVEN
-
-
-def melted_share(batch: Batch, mix: Mix) -> float:
-    """How much of the cheese is melted first, 0..1: as told, else by degrees, for no gram makes it another dough."""
-    if mix.cheese:
-        return float(mix.cheese == "melted")
-    cheese = _between(cheese_share(batch), _SELDOM_MELTED, _MOSTLY_MELTED)
-    if not cheese:
-        return 0.0
-    return cheese * (1 - _between(_vegetable_share(batch), _FEW_VEGETABLES, _MUCH_VEGETABLE))
-
-
-def _between(share: float, low: float, high: float) -> float:
-    """How far a share has come from one to another, 0..1."""
-    return min(max((share - low) / (high - low), 0.0), 1.0)
-
-
-def _vegetable_share(batch: Batch) -> float:
-    vegetable = batch.is_role("vegetable") * batch.inside
-    return float(batch.grams @ vegetable) / batch.dough_g if batch.dough_g else 0.0
-
-
-def cheese_share(batch: Batch) -> float:
-    """Melting cheese, share of the dough."""
-    return float(batch.grams @ sorted_by_phase(batch).lies_in["cheese"]) / batch.dough_g if batch.dough_g else 0.0
-
-
 @dataclass(frozen=True, kw_only=True)
 class Hands:
     """How a kitchen's own hands differ from the house's."""
@@ -152,7 +119,7 @@ def handling_forecast(
         return None
     share = cheese_share(batch)
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
-    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= _EVEN
+    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= MELTED_FROM
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
     degrees = np.concatenate((bowl.warmth(MINUTES), DEGREES, [bowl.shaped_c]))

@@ -68,13 +68,16 @@ def materials(batch: Batch) -> Materials:
         volume(fat, "paste"),
         volume(rest, "sweet"),
         volume(whole, "cheese"),
-        volume(whole - gum, "particle") + volume(whole - fat, "paste"),
+        volume(whole - gum, "particle"),
         volume(whole, "serum"),
         volume(whole, "soft"),
         volume(whole, "fat"),
         volume(whole * each("coarse"), "particle"),
         float(grams @ phases.soft_viscosity) / soft_g,
         float(grams @ phases.soft_slope) / soft_g,
+        volume(available, "soft"),
+        volume(whole - fat, "paste"),
+        float(fat @ phases.paste_viscosity) / (volume(fat, "paste") or 1.0),
     )
     melts = volume(whole, "fat") + volume(whole, "cheese") > 0
     return Materials(lines=np.array(of_lines), amounts=amounts, melts=melts)

@@ -54,6 +54,12 @@ def taken_up(demand: float, water: float, sharing: float) -> float:
 
 
 @part
+def bridged(paste_oil: float, serum: float) -> float:
+    """How far water bridges the grains of a nut butter, 0..1: dry, it is a smooth paste of its own flow."""
+    return 1 - np.exp(-serum / max(0.05 * paste_oil, TINY))
+
+
+@part
 def seized(paste_oil: float, serum: float, oil: float, most: float) -> float:
     """What a little water adds to the flow of a nut butter, log10 Pa s: it bridges grains that lie in oil.
 
@@ -61,7 +67,18 @@ def seized(paste_oil: float, serum: float, oil: float, most: float) -> float:
     one the paste comes loose again.
     """
     share = min(paste_oil / max(serum + oil, TINY), 1.0)
-    return most * share * (1 - np.exp(-serum / max(0.05 * paste_oil, TINY)))
+    return most * share * bridged(paste_oil, serum)
+
+
+@part
+def joined_cheese(cheese: float, beside: float) -> float:
+    """How much of a cheese that could flow hangs together through the dough, mL; the rest lies in it as lumps.
+
+    Of a random mixture a sixth has to be of one kind before it hangs together (Scher & Zallen 1970, from memory); from half on
+    all of it does (assumed).
+    """
+    share = cheese / max(cheese + beside, TINY)
+    return cheese * min(max((share - 0.16) / 0.34, 0.0), 1.0)
 
 
 @part
@@ -86,7 +103,8 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             minutes of its drinking, whether it is a gum, whether shreds, its oil capacity, g, its gum over the overlap concentration
             and that one's power; shape (10, n).
         amounts: g of water that can be drunk and of protein; mL of shreds, gum, oil that working frees, oil, oil of a paste, sweet,
-            cheese, dry particles, serum, soft dairy, fat and coarse matter; the soft dairy's flow at 20 degC and its fall a degree.
+            cheese, dry particles, serum, soft dairy, fat and coarse matter; the soft dairy's flow at 20 degC and its fall a degree; g of the
+            water that can be drunk which soft dairy brought; mL of a paste's solids, and how it flows dry.
         method: share of the cheese that is melted, whether it is pressed, whether fat goes in melted, decades that hands find it stiffer.
 
     Returns:
@@ -111,6 +129,9 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
         coarse,
         soft_20,
         soft_fall,
+        soft_water,
+        paste_solids,
+        paste_flow,
     ) = amounts
     melted, pressed, fat_melted, stiffer = method
     count, n, d = len(minutes), len(capacity), len(draws)
@@ -141,7 +162,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
         kept = min((1 - p[SHREDS_GIVE]) * in_cells, available)
         water = max(available - kept, TINY)
         worked = p[OIL_PRESSED] if pressed else p[OIL_MIXED]
-        flowing = cheese * (melted + (1 - melted) * p[COLD_CHEESE_FLOWS])
+        could_flow = cheese * (melted + (1 - melted) * p[COLD_CHEESE_FLOWS])
         for point in range(count):
             t = degrees[point]
             # Who holds the water.
@@ -164,6 +185,15 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             gel = saturation * gels + gum_ml
             # A gel that finds too little water stays grains beside one another.
             grains = min(max(p[GEL_PARTICLE] + p[GEL_STARVED] * (1 - saturation), 0.0), 1.0)
+            # What nobody draws out of a curd stays in it.
+            curd = soft_ml + free * soft_water / available
+            serum = free * (1 - soft_water / available) + (1 - grains) * gel + serum_ml + dissolved
+            # A nut butter that is not bridged by water is a fluid of its own, its grains with it.
+            smooth = 1 - bridged(paste_oil, serum) if paste_oil > 0 else 0.0
+            paste_left = smooth * paste_oil * (1 - taken / max(oil_ml, TINY))
+            fluid = paste_left + smooth * paste_solids
+            thin = serum + oil + curd + smooth * paste_solids
+            flowing = joined_cheese(could_flow, thin + hard)
             particles = (
                 dry
                 - given
@@ -173,10 +203,10 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
                 + (sweet - dissolved)
                 + (cheese - flowing)
                 + grains * gel
+                + (1 - smooth) * paste_solids
             )
             particles = max(particles, 0.0)
-            serum = free + (1 - grains) * gel + serum_ml + dissolved
-            continuous = serum + oil + soft_ml + flowing + hard
+            continuous = thin + flowing + hard
             in_shreds = kept + saturation * p[SHREDS_GIVE] * in_cells
             shreds_share = min((shreds_ml + in_shreds) / max(particles, TINY), 1.0)
             coarse_share = min((coarse + sweet - dissolved) / max(particles, TINY), 1.0)
@@ -184,10 +214,12 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             watery = serum_flow(
                 100 * protein / max(serum, TINY), powers[point], gums[point] * drawn_out / max(serum, TINY)
             )
-            thin = serum + oil + soft_ml
-            mean = (serum * watery + oil * (-1.1 - 0.01 * (t - 20)) + soft_ml * (soft_20 - soft_fall * (t - 20))) / max(
-                thin, TINY
-            )
+            mean = (
+                serum * watery
+                + (oil - paste_left) * (-1.1 - 0.01 * (t - 20))
+                + fluid * (paste_flow - 0.01 * (t - 20))
+                + curd * (soft_20 - soft_fall * (t - 20))
+            ) / max(thin, TINY)
             cheesy = p[CHEESE_60] + p[CHEESE_SLOPE] * (60 - t)
             fifth = thin * np.exp(LN_10 / 5 * mean)
             if flowing > 0:
@@ -210,7 +242,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             critical = (
                 p[CRITICAL_FILL] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5)))) * (1 - p[SHREDS_CLING] * shreds_share)
             )
-            wet = (serum + 0.6 * soft_ml) / max(particles + continuous, TINY)
+            wet = (serum + 0.6 * curd) / max(particles + continuous, TINY)
             firm = min(max((5.2 - consistency) / 2.5, 0.0), 1.0)
             told[CONSISTENCY, draw, point] = consistency
             told[FILL, draw, point] = voids / critical

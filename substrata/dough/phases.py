@@ -67,6 +67,7 @@ class Sorted:
     lies_in: Mapping[PhaseName, Floats]
     soft_viscosity: Floats  # log10 Pa s at 20 degC of the soft lines, else 0
     soft_slope: Floats
+    paste_viscosity: Floats  # log10 Pa s at 20 degC of the pastes while they are dry, else 0
 
 
 def sorted_by_phase(batch: Batch) -> Sorted:
@@ -88,6 +89,7 @@ def _sorted(lines: tuple[tuple[str, str], ...]) -> Sorted:
         lies_in=lies_in,
         soft_viscosity=np.array([p.log_viscosity for p in phases]) * lies_in["soft"],
         soft_slope=np.array([p.slope for p in phases]) * lies_in["soft"],
+        paste_viscosity=np.array([p.log_viscosity for p in phases]) * lies_in["paste"],
     )
 
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch
+from substrata.dough.cheese import melted_share
 from substrata.dough.handling_words import band_of, class_of, form_handling, habit_of
 from substrata.dough.phases import sorted_by_phase
 from substrata.dough.water import available_per_gram
 from substrata.formula.formula import Formula
 
-# Egg, and egg with soft dairy, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
+# Egg, and egg with soft dairy and cold cheese, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
 _SOME_EGG, _EGG = 0.05, 0.2
 _SOME_SETS, _SETS = 0.4, 0.6
 _THIN = -3.0  # log10 Pa s: whisked egg is thicker
@@ -43,7 +44,7 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
     low = band_of(habit.lowest, thickness_mm).low
     high = band_of(habit.highest, thickness_mm).high
     lowest = habit.lowest
-    if sets := poured_share(inside, formula.form):
+    if sets := poured_share(inside, formula):
         thinnest = band_of(habit.poured, thickness_mm).low
         low += sets * (max(thinnest, _THIN) - low)
         lowest = class_of(low, thickness_mm)
@@ -52,22 +53,24 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
 
 def is_poured(inside: Batch, formula: Formula) -> bool:
     """Whether its form is poured where egg carries it, and egg carries it and is not all drunk by what is dry."""
-    if poured_share(inside, formula.form) < _RULE:
+    if poured_share(inside, formula) < _RULE:
         return False
     could_be_held = float(inside.grams @ inside.behaviour("capacity")[0])
     return float(inside.grams @ available_per_gram(inside)[0]) >= could_be_held
 
 
-def poured_share(inside: Batch, form: str) -> float:
+def poured_share(inside: Batch, formula: Formula) -> float:
     """How far a dough is a batter of egg in a form that may be poured, 0..1.
 
     Args:
         inside: the lines of the dough.
-        form: its id.
+        formula: its form, and how its cheese is stirred in: what is melted binds it, what is not sets in the oven.
     """
-    if not form_handling()[form].poured or not inside.dough_g:
+    if not form_handling()[formula.form].poured or not inside.dough_g:
         return 0.0
     egg = float(inside.grams @ inside.is_role("egg")) / inside.dough_g
-    soft = float(inside.grams @ sorted_by_phase(inside).lies_in["soft"]) / inside.dough_g
+    lies_in = sorted_by_phase(inside).lies_in
+    cold = lies_in["cheese"] * (1 - melted_share(inside, formula.mix))
+    soft = float(inside.grams @ (lies_in["soft"] + cold)) / inside.dough_g
     some = min(max((egg - _SOME_EGG) / (_EGG - _SOME_EGG), 0.0), 1.0)
     return some * min(max((egg + soft - _SOME_SETS) / (_SETS - _SOME_SETS), 0.0), 1.0)

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
-from substrata.dough.handling import CHEESE_DOUGH, HandlingForecast, cheese_share
+from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
+from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities

@@ -10,7 +10,8 @@ import numpy as np
 from substrata.batch.baked import Baked
 from substrata.bench.correct import with_more
 from substrata.context.dough import Dough
-from substrata.dough.handling import CHEESE_DOUGH, bowl_of, cheese_share, rest_of
+from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
+from substrata.dough.handling import bowl_of, rest_of
 from substrata.formula.bake_wish import BakeStage
 from substrata.oven.case import BakeCase
 

@@ -119,7 +119,7 @@ def test_without_its_rail_the_solver_cheats(rail, formula, wish):
         return max(row.over(answer.verdict.grams) for row in own)
 
     assert passed(cheat) > 0.03
-    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else passed(cheat) / 2)
+    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else 0.8 * passed(cheat))
 
 
 def test_butter_is_replaced_by_as_much_firm_fat():
