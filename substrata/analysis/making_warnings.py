@@ -82,11 +82,12 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             text=f"{grams(lift.soda_left_g)} soda finds no acid: it browns and spreads more, as some cookies are meant to.",
         )
     elif left > constant("soapy_soda"):
+        surely = left > constant("soapy_surely")
         yield DoughWarning(
             code="soda-unneutralised",
-            severity="act",
+            severity="act" if surely else "note",
             lines=soda,
-            text=f"{grams(lift.soda_left_g)} soda finds no acid: soapy taste, brown crumb. "
+            text=f"{grams(lift.soda_left_g)} soda finds no acid: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
             "Less soda, an acid, or baking powder in its place.",
         )
     if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):

@@ -89,7 +89,7 @@ def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, r
 
 def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
     whole = float(grams @ bench.inside)
-    for cap in caps_of(dough.formula.form):
+    for cap in caps_of(dough.formula.form, dough.batch):
         held = sum(g for slot, g in zip(bench.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients)
         if f"cap:{cap.name}" in bench.wish.released:
             continue

@@ -67,7 +67,7 @@ def _relative_sd(dough: Dough, key: str) -> float:
 
 def _caps(bench: Bench, dough: Dough) -> Iterator[Row]:
     size = max(dough.batch.dough_g, 1.0) / 100
-    for cap in caps_of(bench.base.formula.form):
+    for cap in caps_of(bench.base.formula.form, dough.batch):
         counted = np.array([float(slot.ingredient in cap.ingredients) for slot in bench.slots])
         if counted.any() and f"cap:{cap.name}" not in bench.wish.released:
             yield share_row(

@@ -6,7 +6,7 @@ holds a raw dough but sets only in part.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from math import exp, log
 
@@ -14,6 +14,7 @@ import numpy as np
 
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
+from substrata.dough.cheese import cheese_share
 from substrata.dough.taste import cheese_salt_percent
 from substrata.dough.wanted_handling import poured_share
 from substrata.formula.form import Form, Window
@@ -26,6 +27,7 @@ _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
 _OWN_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
 _CAKE = 0.05  # sweetener of the dough at which half as much salt is missed (assumed)
 _POURED_FORGIVES = 1.5  # times (assumed)
+_CHEESE_HOLDS = 0.15  # cheese of the dough from which it holds a rope (assumed)
 _SOME_BASE = 0.25  # dry base of the dough, below which upper bounds of ratios to it rise (assumed)
 
 
@@ -72,6 +74,7 @@ class Cap:
     ingredients: frozenset[str]
     soft: float
     hard: float
+    without_cheese: float  # times as much where there is no cheese to hold the dough
     effect: str
 
 
@@ -84,6 +87,7 @@ def _caps() -> tuple[Cap, ...]:
             ingredients=frozenset(row.text("ingredients").split()),
             soft=row.number_in("soft_percent", 0, 100),
             hard=row.number_in("hard_percent", 0, 100),
+            without_cheese=row.number_in("without_cheese", 1),
             effect=row.text("effect"),
         )
         for row in read_table("caps.csv")
@@ -91,10 +95,20 @@ def _caps() -> tuple[Cap, ...]:
 
 
 @cache
-def caps_of(form: str) -> tuple[Cap, ...]:
-    """The caps that hold for a form."""
+def _caps_of(form: str) -> tuple[Cap, ...]:
     by_name = {cap.name: cap for cap in _caps() if cap.form == "*"}
     return tuple((by_name | {cap.name: cap for cap in _caps() if cap.form == form}).values())
+
+
+def caps_of(form: str, batch: Batch) -> tuple[Cap, ...]:
+    """The caps that hold for a form: a rope of cheese takes little psyllium, one that psyllium holds is made of it."""
+    bare = max(1 - cheese_share(batch.dough()) / _CHEESE_HOLDS, 0.0)
+    return tuple(
+        replace(cap, soft=cap.soft * cap.without_cheese**bare, hard=cap.hard * cap.without_cheese**bare)
+        if bare and cap.without_cheese > 1
+        else cap
+        for cap in _caps_of(form)
+    )
 
 
 def binder(sheet: Sheet, form: Form, matrix: Matrix) -> Binder:
@@ -232,7 +246,7 @@ def heat_set_ratio(batch: Batch) -> Ratio:
 
 def _readings(batch: Batch, form: Form) -> tuple[CapReading, ...]:
     rows = []
-    for cap in caps_of(form.id):
+    for cap in caps_of(form.id, batch):
         lines = [w for w in batch.lines if w.ingredient.id in cap.ingredients]
         grams = sum(w.grams.value for w in lines)
         if grams > 0:

@@ -78,6 +78,7 @@ def materials(batch: Batch) -> Materials:
         volume(available, "soft"),
         volume(whole - fat, "paste"),
         float(fat @ phases.paste_viscosity) / (volume(fat, "paste") or 1.0),
+        volume(whole * each("mats"), "particle"),
     )
     melts = volume(whole, "fat") + volume(whole, "cheese") > 0
     return Materials(lines=np.array(of_lines), amounts=amounts, melts=melts)

@@ -104,7 +104,8 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             and that one's power; shape (10, n).
         amounts: g of water that can be drunk and of protein; mL of shreds, gum, oil that working frees, oil, oil of a paste, sweet,
             cheese, dry particles, serum, soft dairy, fat and coarse matter; the soft dairy's flow at 20 degC and its fall a degree; g of the
-            water that can be drunk which soft dairy brought; mL of a paste's solids, and how it flows dry.
+            water that can be drunk which soft dairy brought; mL of a paste's solids, and how it
+            flows dry; mL of dry matter that mats.
         method: share of the cheese that is melted, whether it is pressed, whether fat goes in melted, decades that hands find it stiffer.
 
     Returns:
@@ -132,6 +133,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
         soft_water,
         paste_solids,
         paste_flow,
+        matting,
     ) = amounts
     melted, pressed, fat_melted, stiffer = method
     count, n, d = len(minutes), len(capacity), len(draws)
@@ -209,6 +211,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             continuous = thin + flowing + hard
             in_shreds = kept + saturation * p[SHREDS_GIVE] * in_cells
             shreds_share = min((shreds_ml + in_shreds) / max(particles, TINY), 1.0)
+            mats_share = matting / max(particles, TINY)
             coarse_share = min((coarse + sweet - dissolved) / max(particles, TINY), 1.0)
             # What flows: serum, oil and soft dairy side by side, then cheese and fat beside them (Davies 1971).
             watery = serum_flow(
@@ -240,7 +243,9 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             # And whether enough flows to fill the voids. Wet shreds cling and mat: they need not be filled up as grains do.
             voids = ((1 - solid) / max(solid, TINY)) / ((1 - packed) / packed)
             critical = (
-                p[CRITICAL_FILL] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5)))) * (1 - p[SHREDS_CLING] * shreds_share)
+                p[CRITICAL_FILL]
+                * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5))))
+                * (1 - p[SHREDS_CLING] * min(shreds_share + mats_share, 1.0))
             )
             wet = (serum + 0.6 * curd) / max(particles + continuous, TINY)
             firm = min(max((5.2 - consistency) / 2.5, 0.0), 1.0)

@@ -29,6 +29,7 @@ BEHAVIOURS = {
     "uptake_energy": 25.0,  # its activation energy, kJ/mol
     "puree": 0.0,  # 1 for what no cloth can squeeze
     "coarse": 0.0,  # how far it lies whole among ground matter
+    "mats": 0.0,  # how far its long shreds cling to one another once they are wet
     "oil_capacity": 0.0,  # g oil held per g
     "lubricates": 0.0,  # how far its own fat comes out when worked, of a nut flour's
     "gum_share": 0.0,  # share of its mass that thickens water

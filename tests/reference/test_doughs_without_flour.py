@@ -162,3 +162,47 @@ def test_soda_without_acid_browns_a_cookie_and_spoils_a_bun():
         w.code
         for w in judged("bun", 8, almond_flour=200, egg=150, psyllium_powder=12, water=60, baking_soda=1.5).warnings
     }
+
+
+def test_a_nut_butter_loaf_with_a_little_soda_is_eaten_and_with_much_is_not():
+    """Common practice: half a teaspoon and a spoon of vinegar."""
+    loaf = {"almond_butter": 240, "egg": 200, "cider_vinegar": 10, "salt": 3}
+
+    def severities(soda):
+        return [
+            w.severity
+            for w in judged("tin-loaf", 10, **loaf, baking_soda=soda).warnings
+            if w.code == "soda-unneutralised"
+        ]
+
+    assert severities(0.5) == []
+    assert severities(2.0) == ["note"]
+    assert severities(5.0) == ["act"]
+
+
+def test_a_rope_of_cheese_takes_little_psyllium_and_a_rope_of_psyllium_is_made_of_it():
+    cheese = {"mozzarella": 190, "almond_flour": 120, "egg": 50, "psyllium_powder": 20}
+    plain = {"almond_flour": 140, "psyllium_powder": 22, "egg_white": 60, "water": 110, "olive_oil": 15, "salt": 3}
+
+    def over(lines):
+        return "psyllium-over-cap" in {w.code for w in judged("rope", 10, **lines).warnings}
+
+    assert over(cheese)
+    assert not over(plain)
+    assert over(plain | {"psyllium_powder": 44})
+
+
+def test_cheese_and_flour_alone_are_a_dough_and_need_no_water():
+    """The plainest melted-cheese dough has nothing else in it, and a cheese cracker is pressed together."""
+    for form, lines in (
+        ("thin-crust", {"mozzarella": 180, "almond_flour": 95}),
+        ("cracker", {"cheddar": 150, "almond_flour": 80, "butter": 15}),
+    ):
+        assert states(judged(form, 6, **lines))["water_fill"] not in ("low", "high")
+
+
+def test_a_macaroon_holds_by_its_wet_shreds_and_falls_apart_without_white():
+    macaroon = {"desiccated_coconut": 180, "erythritol": 80}
+    wet, dry = (judged("cookie", 20, **macaroon, egg_white=g).handling for g in (115, 40))
+    assert wet.fits
+    assert dry.crumbly > 0.9

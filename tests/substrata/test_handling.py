@@ -66,8 +66,11 @@ def test_soft_dairy_keeps_what_nobody_drinks():
     """Common practice: quark or ricotta with a little flour is spread, and as much milk instead is poured; yoghurt lies between."""
     flour = {"almond_flour": 120, "egg": 90}
     told = [at(2, 20, pressed=False, **flour, **{dairy: 200})[0] for dairy in ("milk", "yogurt", "quark", "ricotta")]
-    assert told == sorted(told) and told[0] < 0 and told[1] > told[0] + 0.5
-    assert class_of(told[1]) == "pourable" and class_of(told[-1]) == "spoonable"
+    assert told == sorted(told)
+    assert told[0] < 0
+    assert told[1] > told[0] + 0.5
+    assert class_of(told[1]) == "pourable"
+    assert class_of(told[-1]) == "spoonable"
     # Its own water is the same whether it came with it or not: what is stirred in beside it is thin.
     assert at(2, 20, quark=160, water=40, **flour)[0] < at(2, 20, quark=200, **flour)[0] - 0.2
 
@@ -89,7 +92,9 @@ def test_cold_shreds_of_cheese_are_lumps_until_they_hang_together():
 def test_a_nut_butter_flows_dry_seizes_with_a_little_water_and_comes_loose_with_more():
     """Capillary suspensions (Koos & Willenbacher 2011); every cook has stirred water into tahini."""
     dry, little, much = (at(2, 20, tahini=200, sesame_seeds=5, **wet)[0] for wet in ({}, {"water": 60}, {"water": 180}))
-    assert class_of(dry) == "spoonable" and little > dry + 1 and much < little - 0.5
+    assert class_of(dry) == "spoonable"
+    assert little > dry + 1
+    assert much < little - 0.5
     assert class_of(at(2, 20, almond_butter=200, erythritol=80, egg=50)[0]) in ("tacky", "rollable")
 
 
