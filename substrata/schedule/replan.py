@@ -50,7 +50,9 @@ def replan(
         effort: how long is sought.
     """
     seen = {what.task: what for what in happened}
-    tasks = tuple(_as_it_is(task, seen.get(task.id)) for task in problem.tasks)
+    tasks = tuple(
+        _where_it_is(_as_it_is(task, seen[task.id]), plan) if task.id in seen else task for task in problem.tasks
+    )
     # Greatest lags are no rows of the model any more: a broken window is a fact, and costs.
     later = replace(
         problem, tasks=tasks, now=now, hot=True, lags=tuple(replace(lag, most=None) for lag in problem.lags)
@@ -105,9 +107,13 @@ def replan(
     return Replanned(plan=found.plan, problem=later, moved=told, broken=broken_words, text=text)
 
 
-def _as_it_is(task: Task, seen: Happened | None) -> Task:
-    if seen is None:
-        return task
+def _where_it_is(task: Task, plan: Schedule) -> Task:
+    """What is in an oven stays in that one."""
+    at = plan.placed.get(task.id)
+    return replace(task, ovens=(at.oven,)) if at is not None and at.oven in task.ovens else task
+
+
+def _as_it_is(task: Task, seen: Happened) -> Task:
     if seen.end is not None:
         return replace(task, fixed_start=seen.start, fixed_end=max(seen.end, seen.start))
     length = max((seen.expected or seen.start + task.minutes) - seen.start, 1)

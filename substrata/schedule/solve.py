@@ -23,6 +23,8 @@ if TYPE_CHECKING:
 
 MOST_S = 15.0
 _MOST_OFF = 3  # pauses in which an oven is off that are looked for
+_BOUNDING = ("default_lp", "lb_tree_search", "quick_restart")
+_HAIR = 1e-6
 _DOOR = 9  # more than any oven is opened for at once
 Told = Callable[[Schedule], bool]
 
@@ -62,17 +64,26 @@ def solve(
     if first is None:
         return Schedule(placed={}, status=model.status)
     model.keep(model.lateness, first.value)
-    second = model.best(model.price, replace(effort, seconds=left(0.55)), first.plan, told)
+    # How early all have to be is soon proven alone, and a part of the price that is known bounds the whole.
+    soonest = model.best(model.early, replace(effort, seconds=left(0.1)), first.plan)
+    if soonest is not None:
+        model.at_least(model.early, soonest.bound)
+    second = model.best(
+        model.price, replace(effort, seconds=left(0.5 if effort.steady else 0.75)), first.plan, told, bounding=True
+    )
     best = second or first
     proven = second is not None and model.status == "optimal"
     gap = None
     if second is not None:
-        gap = max(second.value - second.bound, 0.0) / max(abs(second.value), 1.0)
+        price = second.value
         model.keep(model.oven_on, second.of(model.oven_on))
         third = model.best(
             model.polish, replace(effort, seconds=left(1.0 if effort.steady else 0.2)), second.plan, told
         )
         best = third or second
+        if third is not None:
+            price = min(price, third.of(model.price))
+        gap = max(price - second.bound, 0.0) / max(abs(price), 1.0)
     late = {due.bake: value for due in problem.dues if (value := max(best.plan.placed[due.task].end - due.minute, 0))}
     return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap, late=late)
 
@@ -143,11 +154,11 @@ class Model:
         self.oven_on = sum((self._oven(oven.name) for oven in problem.ovens), start=0)
         self.late = {due.bake: self._late(due) for due in problem.dues}
         self.lateness: Any = sum((late for late, _, _ in self.late.values()), start=0)
-        early: Any = sum((rest for _, rest, _ in self.late.values()), start=0)
+        self.early: Any = sum((rest for _, rest, _ in self.late.values()), start=0)
         spans: Any = sum(self._spans(), start=0)
         self._at_least(spans)
-        self.price: Any = OVEN_ON * self.oven_on + HANDS * spans + EARLY * early
-        self.polish: Any = HANDS * spans + EARLY * early + self._waiting()
+        self.price: Any = OVEN_ON * self.oven_on + HANDS * spans + EARLY * self.early
+        self.polish: Any = HANDS * spans + EARLY * self.early + self._waiting()
 
     def _place(self, task: Task) -> None:
         m = self.model
@@ -388,8 +399,29 @@ class Model:
         if not isinstance(expression, int):
             self.model.add(expression <= round(most))
 
-    def best(self, objective: Any, effort: Effort, hint: Schedule | None, told: Told | None = None) -> Found | None:
-        """The least of an objective that is found; None when nothing was."""
+    def at_least(self, expression: Any, least: float) -> None:
+        """From now on no less of it: what is proven, the solver need not find again."""
+        if not isinstance(expression, int):
+            self.model.add(expression >= ceil(least - _HAIR))
+
+    def best(
+        self,
+        objective: Any,
+        effort: Effort,
+        hint: Schedule | None,
+        told: Told | None = None,
+        *,
+        bounding: bool = False,
+    ) -> Found | None:
+        """The least of an objective that is found; None when nothing was.
+
+        Args:
+            objective: what is to be small.
+            effort: how long is sought.
+            hint: a plan to begin with.
+            told: is shown every better plan.
+            bounding: one of those who search raises the bound instead, so that the gap says more.
+        """
         cp, m = self.cp, self.model
         m.clear_hints()  # type: ignore[no-untyped-call]  # the library's own
         if hint is not None:
@@ -398,6 +430,8 @@ class Model:
         solver = cp.CpSolver()
         solver.parameters.num_workers = 1 if effort.steady else effort.workers
         solver.parameters.random_seed = effort.seed
+        if bounding and not effort.steady and effort.workers > 1:
+            solver.parameters.subsolvers.extend(_BOUNDING)
         if effort.steady:
             solver.parameters.max_deterministic_time = effort.seconds
         else:
