@@ -19,6 +19,7 @@ from substrata.trials.run_figures import PLACE, run_figures
 OVEN = (("offset", "K", 12.0), ("convection", "ln", 0.15), ("thickness", "ln", 0.12), ("browning", "ln", 0.25))
 # What one run adds by itself.
 _LOSS_SD, _CHIP_L, _CHIP_SD, _PHOTO_SD, _CORE_SD = 0.014, 6.0, 0.8, 3.5, 3.0
+_LAST_CHIP, _END_SD = 2, 1.0  # it stands for all that is darker, or paler, too
 _REMAIN = {"loss": 0.012, "top": 2.5, "core": 1.5}
 _STEP = (6.0, 0.1, 0.08, 0.15)
 
@@ -48,17 +49,14 @@ def _oven_seen(one: Reading, names: list[str]) -> Seen | None:
         found.append(("loss", 1 - done.weight_out_g / done.weight_in_g, _LOSS_SD))
     if verdict and verdict.lightness is not None:
         found.append(("top", verdict.lightness, _PHOTO_SD))
-    elif verdict and verdict.colour is not None and abs(verdict.colour) < 2:
+    elif verdict and verdict.colour is not None:
         wanted = one.dough.case
         gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * wanted.wish_factor)
-        found.append(
-            ("top", gold - _CHIP_L * verdict.colour, _CHIP_L * _CHIP_SD)
-            if one.dough.case.form.asks_colour
-            else ("", 0, 1)
-        )
+        if one.dough.case.form.asks_colour:
+            sd = _CHIP_SD if abs(verdict.colour) < _LAST_CHIP else _END_SD
+            found.append(("top", gold - _CHIP_L * verdict.colour, _CHIP_L * sd))
     if done.core_c is not None and one.forecast.marks.crumb:
         found.append(("core", done.core_c, _CORE_SD))
-    found = [entry for entry in found if entry[0]]
     probe = done.probe_c is not None
     if not found and not probe and done.thickness_mm is None:
         return None

@@ -74,6 +74,19 @@ def test_an_oven_that_dries_more_is_hot_and_one_that_dries_less_is_cool():
         assert oven_of(state).offset_sd < 12
 
 
+def test_the_darkest_chip_teaches_too_and_says_less_than_its_neighbour_of_how_dark():
+    """It stands for all that is darker still: left out, the ovens that are furthest off would be learned last."""
+
+    def taught(colour):
+        run = replace(logged(TWISTS, 1, minutes=12), verdict=Verdict(liked="good", colour=colour))
+        return learn([run], LIBRARY).blocks["oven"]
+
+    light, right, dark, darkest = (taught(colour) for colour in (-2, 0, 1, 2))
+    assert light.mean[0] < right.mean[0] < dark.mean[0] < darkest.mean[0]
+    assert light.mean[3] < right.mean[3] < dark.mean[3] < darkest.mean[3]
+    assert darkest.sd[0] > dark.sd[0]
+
+
 def test_a_probe_in_the_empty_oven_tells_it_directly():
     state = learn([logged(TWISTS, n, oven_c=177, probe_c=195) for n in range(2)], LIBRARY)
     assert oven_of(state).offset_k == pytest.approx(18, abs=3)
