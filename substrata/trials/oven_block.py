@@ -42,19 +42,23 @@ def ovens(read: Sequence[Reading]) -> Work:
     return work
 
 
+def _colour_seen(one: Reading) -> list[tuple[str, float, float]]:
+    """What a verdict says of the face: a lightness read off a photo, else the chip beside the colour that was wished for."""
+    verdict, case = one.run.verdict, one.dough.case
+    if verdict and verdict.lightness is not None:
+        return [("top", verdict.lightness, _PHOTO_SD)]
+    if not verdict or verdict.colour is None or not case.form.asks_colour:
+        return []
+    gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * case.wish_factor)
+    sd = _CHIP_SD if abs(verdict.colour) < _LAST_CHIP else _END_SD
+    return [("top", gold - _CHIP_L * verdict.colour, _CHIP_L * sd)]
+
+
 def _oven_seen(one: Reading, names: list[str]) -> Seen | None:
-    done, verdict, base = one.done, one.run.verdict, one.forecast.figures
-    found: list[tuple[str, float, float]] = []
+    done, base = one.done, one.forecast.figures
+    found = _colour_seen(one)
     if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
         found.append(("loss", 1 - done.weight_out_g / done.weight_in_g, _LOSS_SD))
-    if verdict and verdict.lightness is not None:
-        found.append(("top", verdict.lightness, _PHOTO_SD))
-    elif verdict and verdict.colour is not None:
-        wanted = one.dough.case
-        gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * wanted.wish_factor)
-        if one.dough.case.form.asks_colour:
-            sd = _CHIP_SD if abs(verdict.colour) < _LAST_CHIP else _END_SD
-            found.append(("top", gold - _CHIP_L * verdict.colour, _CHIP_L * sd))
     if done.core_c is not None and one.forecast.marks.crumb:
         found.append(("core", done.core_c, _CORE_SD))
     probe = done.probe_c is not None
