@@ -104,8 +104,8 @@ def _parser() -> argparse.ArgumentParser:
     label.set_defaults(command=_check_label)
     paste = commands.add_parser("import", help="read a list, a page, a table or a workbook into a document")
     paste.add_argument("file", help="a text, HTML, JSON, CSV or XLSX file, or - for standard input")
-    paste.add_argument("--form", default="thin-crust", help="form of the new formula")
-    paste.add_argument("--pieces", type=count(1, 10_000), help="else what the list says, else 1")
+    paste.add_argument("--form", help="else what the title says, else a thin crust")
+    paste.add_argument("--pieces", type=count(1, 10_000), help="else what the list says, else as many as are usual")
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     add_balance_commands(commands)
@@ -247,7 +247,9 @@ def _import(options: argparse.Namespace) -> str:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""
             print(f"line {part.number}: {part.problem.what}: {part.text}{near}", file=sys.stderr)
     lines = tuple(line for part in pasted for line in part.lines)
-    formula = as_told(Formula(name="Imported", form=options.form, pieces=1, lines=lines), pasted)
+    formula = as_told(Formula(name="Imported", form="thin-crust", pieces=1, lines=lines), pasted)
+    if options.form is not None:
+        formula = replace(formula, form=options.form)
     if options.pieces is not None:
         formula = replace(formula, pieces=options.pieces)
     if options.table:

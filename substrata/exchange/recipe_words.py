@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from substrata.exchange.form_words import form_in
 from substrata.formula.bake_wish import OVEN_C
 
 
@@ -13,6 +14,7 @@ class Told:
     """What a line of a paste says of the whole formula; None where it says nothing."""
 
     name: str | None = None
+    form: str | None = None  # its id, where a title or what it makes names one
     pieces: int | None = None
     oven_c: float | None = None
     fan: bool | None = None
@@ -57,7 +59,8 @@ def told_in(part: str) -> Told:
     pieces = _PIECES.match(part)
     if pieces:
         numbers = [int(n) for n in pieces.groups() if n]
-        return Told(pieces=min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES))
+        count = min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
+        return Told(pieces=count, form=form_in(part))
     if _HEATED.search(part):
         oven = _oven(part)
         if oven:

@@ -10,6 +10,7 @@ from typing import Literal
 
 from substrata.batch.weighed import Problem, weigh_line
 from substrata.errors import AmountError, FormulaError, SubstrataError
+from substrata.exchange.form_words import form_in, usual_pieces
 from substrata.exchange.recipe_words import Told, told_in
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula, Line
@@ -97,8 +98,11 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         if told and not (told.note and weighed):
             row = PastedLine(number=number, text=part, status="told", told=told)
         result.append(row)
-    titled = _titled(result, library)
-    return tuple(replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines)) for p in titled)
+    rows = [
+        replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines))
+        for p in _titled(result, library)
+    ]
+    return tuple(_formed(rows, library))
 
 
 _LEAST_AMOUNTS = 2  # below a title
@@ -118,8 +122,27 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=Told(name=name)), *rows[1:]]
 
 
+def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
+    """The title says a form too, and with it how many pieces there usually are, where nothing below says otherwise."""
+    title = next((row for row in rows if row.told and row.told.name), None)
+    if title is None or title.told is None or title.told.name is None:
+        return rows
+    here = [line.ingredient for row in rows for line in row.lines if line.ingredient in library]
+    form = form_in(title.told.name, sweet=any(library[i].role == "sweetener" for i in here))
+    below = [row.told for row in rows if row.told and row is not title]
+    if form is None:
+        return rows
+    grams = sum(weight.value for row in rows for weight in row.weights if weight)
+    pieces = None if any(told.pieces for told in below) or not grams else usual_pieces(form, grams)
+    named = replace(title, told=replace(title.told, form=form, pieces=pieces))
+    # A title that names a form is surer than a word beside a number.
+    return [
+        named if row is title else replace(row, told=replace(row.told, form=None)) if row.told else row for row in rows
+    ]
+
+
 def as_told(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
-    """A formula with what the paste says of the whole of it: its name, pieces, oven and what to do."""
+    """A formula with what the paste says of the whole of it: its name, form, pieces, oven and what to do."""
     for told in (row.told for row in pasted if row.told):
         bake = formula.bake
         if told.oven_c is not None:
@@ -129,6 +152,7 @@ def as_told(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
         formula = replace(
             formula,
             name=told.name or formula.name,
+            form=told.form or formula.form,
             pieces=told.pieces or formula.pieces,
             bake=bake,
             notes="\n".join(filter(None, (formula.notes, told.note))),

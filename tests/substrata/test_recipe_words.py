@@ -3,12 +3,16 @@
 import pytest
 
 from substrata import load_library
+from substrata.exchange.form_words import form_in
 from substrata.exchange.recipe_words import Told, told_in
 from substrata.exchange.text_import import as_told, import_text
+from substrata.formula.form import forms
 from substrata.formula.formula import Formula
+from substrata.quantities.tables import read_table
 from substrata.settings import Settings
 
 LIBRARY = load_library()
+EMPTY = Formula(name="", form="thin-crust", pieces=6)
 SLOPPY = """Friday seeded rolls
 Makes 8
 1 3/4 c almond flour
@@ -28,7 +32,7 @@ Serve warm."""
     ("line", "told"),
     [
         ("Makes 8", Told(pieces=8)),
-        ("makes about 6-8 rolls", Told(pieces=7)),
+        ("makes about 6-8 rolls", Told(pieces=7, form="bun")),
         ("Serves: 4", Told(pieces=4)),
         ("12 servings", Told(pieces=12)),
         # 400 degF is 204.4 degC and 350 degF 176.7 degC (NIST SP 811 appendix B.8).
@@ -86,3 +90,42 @@ def test_weights_go_by_the_kitchens_spoons():
 @pytest.mark.parametrize("text", ["almond flour\n2 eggs\n3 g salt", "2 eggs\n3 g salt", "Topping:\n2 eggs\n3 g salt"])
 def test_a_first_line_that_is_an_ingredient_or_a_head_is_no_name(text):
     assert import_text(text, LIBRARY)[0].told is None
+
+
+@pytest.mark.parametrize(
+    ("title", "form"),
+    # Common practice: the last word is the thing, what follows "with" lies beside it.
+    [
+        ("Seeded Crackers", "cracker"), ("Lemon shortbread", "cookie"), ("Thin cauliflower pizza crust", "thin-crust"), ("Focaccia bread", "thick-crust"),
+        ("Garlic naan bread", "wrap"), ("Bread sticks (quick!)", "rope"), ("Banana bread muffins", "bun"), ("Zucchini bread", "tin-loaf"),
+        ("Rustic loaf", "free-loaf"), ("Cinnamon donuts", "doughnut"), ("Pizza pockets with ham", "pocket"), ("Crispbread for cheese", "cracker"),
+        ("Stuffed bread", "filled-bread"), ("Sunday treat", None), ("", None), ("Breadth and crustaceans", None),
+    ],
+)  # fmt: skip
+def test_a_title_says_the_form(title, form):
+    assert form_in(title) == form
+
+
+def test_a_biscuit_is_a_bun_or_a_cookie_by_its_sweetener():
+    lines = "1 cup almond flour\n1 egg\n40 g butter"
+    plain = as_told(EMPTY, import_text(f"Almond biscuits\n{lines}", LIBRARY))
+    sweet = as_told(EMPTY, import_text(f"Almond biscuits\n{lines}\n60 g erythritol", LIBRARY))
+    assert (plain.form, sweet.form) == ("bun", "cookie")
+
+
+def test_a_form_brings_its_usual_pieces_unless_they_are_told():
+    lines = "200 g almond flour\n100 g egg\n60 g erythritol\n40 g butter"
+    assert as_told(EMPTY, import_text(f"Nut cookies\n{lines}", LIBRARY)).pieces == 20
+    assert as_told(EMPTY, import_text(f"Nut cookies\nmakes 12\n{lines}", LIBRARY)).pieces == 12
+    # A list without a title keeps what stands on the bench.
+    assert as_told(EMPTY, import_text(lines, LIBRARY)).form == "thin-crust"
+    # A title is surer than the word beside a number.
+    told = as_told(EMPTY, import_text(f"Olive crackers\nmakes 40 cookies\n{lines}", LIBRARY))
+    assert (told.form, told.pieces) == ("cracker", 40)
+
+
+def test_the_words_name_every_form_and_none_twice():
+    rows = [(row.text("form"), row.text("words").split(";")) for row in read_table("form_words.csv")]
+    assert {form for form, _ in rows} == set(forms())
+    every = [word for _, words in rows for word in words]
+    assert len(every) == len(set(every))

@@ -8670,6 +8670,8 @@ export interface components {
         Told: {
             /** Fan */
             fan?: boolean | null;
+            /** Form */
+            form?: string | null;
             /** Minutes */
             minutes?: number | null;
             /** Name */

@@ -114,6 +114,7 @@ const grams = (row: PastedLine): string => {
 const means = (t: Told): string =>
   [
     t.name && `name: ${t.name}`,
+    t.form && (session.words?.forms.find((f) => f.id === t.form)?.name.toLowerCase() ?? t.form),
     t.pieces && `${t.pieces} pieces`,
     t.oven_c && `oven at ${temperature(t.oven_c, session.units)}${t.fan ? ' with fan' : ''}`,
     t.minutes && `${minutes(t.minutes)} min`,
@@ -127,6 +128,7 @@ function withTold(doc: FormulaDocument): FormulaDocument {
   return told.value.reduce((now, t) => {
     let next = now
     if (t.name) next = { ...next, name: t.name }
+    if (t.form) next = { ...next, form: { ...next.form, kind: t.form } }
     if (t.pieces) next = { ...next, form: { ...next.form, pieces: t.pieces } }
     if (t.oven_c) next = withBake(next, { oven_c: t.oven_c, ...(t.fan === null ? {} : { fan: t.fan }) })
     if (t.minutes) next = withBake(next, { stages: [{ kind: 'bake', minutes: t.minutes }] as BakeStage[] })
