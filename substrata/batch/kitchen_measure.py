@@ -20,7 +20,7 @@ _UNITS = (
 )
 _NEAR = 0.06  # share by which a measure may be off before it is "about", and is not told at all beyond three times that
 _EGGS_NEAR = 0.12  # of an egg
-_COUNTED = ("cheese", "vegetable")  # nobody measures these in spoons
+_SQUEEZED = "vegetable"  # a cup says nothing of what is pressed out
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,7 +45,7 @@ def kitchen_measure(line: WeighedLine, grams: float, settings: Settings) -> Kitc
         return nothing
     if line.ingredient.id.partition("@")[0] in EGG_PARTS or line.line.ingredient in EGG_PARTS:
         return _eggs(line, grams, settings) or nothing
-    if line.role in _COUNTED:
+    if line.role == _SQUEEZED:
         return nothing
     for name, parts, least, most in _UNITS:
         found = _spooned(line, grams, settings, name, parts, least, most)

@@ -25,6 +25,7 @@ from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
+_TELLING = 2  # classes apart, up to which a wanted window is a sign of being ready (house choice)
 _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
 _SHAPE = "Shape"
 _POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
@@ -279,7 +280,7 @@ class _Maker:
                 text=f"Let it rest {handling.rest_text}" if self.dough.formula.mix.rest_in else "Let it rest",
                 minutes=handling.rest_min,
                 target=handling.text,
-                sign=f"{_classes(handling)} when you press it",
+                sign=f"{_classes(handling)} when you press it" if _says_something(handling) else "",
             )
         yield RunStep(
             id="feel",
@@ -356,6 +357,12 @@ _ACTS = {
 def _classes(handling: HandlingForecast) -> str:
     low, high = handling.wanted_low, handling.wanted_high
     return low if low == high else f"{low} to {high}"
+
+
+def _says_something(handling: HandlingForecast) -> bool:
+    """Whether what is wanted is narrow enough to be felt for: a batter may be nearly anything."""
+    names = [band.class_name for band in handling.bands]
+    return names.index(handling.wanted_high) - names.index(handling.wanted_low) <= _TELLING
 
 
 def _told_elsewhere(text: str) -> bool:

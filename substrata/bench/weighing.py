@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from substrata.batch.weighed import FRYING, WeighedLine
 from substrata.context.dough import Dough
+from substrata.dough.phases import phase_of
 from substrata.quantities.tables import read_table
 
 
@@ -14,9 +15,15 @@ def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
     ordered = []
     for row in rows:
         roles = row.text("roles").split()
-        here = [w for w in left if w.role in roles]
+        here = [w for w in left if w.role in roles or (row.text("soft_dairy") and _is_soft(w))]
+        told = {w.line.id: roles.index(w.role) if w.role in roles else len(roles) for w in here}
         # Large amounts first: what is spilled into them weighs little.
-        for w in sorted(here, key=lambda w: (roles.index(w.role) if row.text("note") else 0, -w.grams.value)):
+        for w in sorted(here, key=lambda w: (told[w.line.id] if row.text("note") else 0, -w.grams.value)):
             ordered.append((w, row.text("bowl"), row.text("note")))
             left.remove(w)
     return (*ordered, *((w, "aside", "") for w in left))
+
+
+def _is_soft(w: WeighedLine) -> bool:
+    """Ricotta is whisked with the eggs where grated cheese goes among the flour."""
+    return w.role == "cheese" and phase_of(w).name == "soft"

@@ -52,6 +52,20 @@ def test_cheese_is_melted_and_the_egg_weighed_last():
     assert any("burns" in caution for step in PLANS["Mustard twists"].steps for caution in step.cautions)
 
 
+def test_soft_dairy_is_whisked_with_the_eggs_and_grated_cheese_goes_among_the_flour():
+    loaf = {"almond_flour": 200, "ricotta": 150, "cheddar": 60, "egg": 150, "butter": 40, "baking_powder": 9}
+    plan = run_steps(made("tin-loaf", 10, **loaf))
+    soft, egg, flour, grated = places(plan, "weigh:ricotta", "weigh:egg", "weigh:almond-flour", "weigh:cheddar")
+    assert max(soft, egg) < min(flour, grated)
+
+
+def test_a_batter_that_may_be_nearly_anything_is_not_felt_for():
+    rest = next(s for s in run_steps(made("bun", 8, egg=300, cream_cheese=120, almond_flour=60)).steps if s.id == "rest")
+    assert "when you press it" not in rest.sign
+    rolls = next(s for s in PLANS["Market rolls, egg-free"].steps if s.id == "rest")
+    assert "when you press it" in rolls.sign
+
+
 def test_what_is_fried_is_turned_in_hot_oil_with_its_caution():
     plan = PLANS["Orange drop doughnuts"]
     assert any(step.moment == "flip" for step in plan.steps)
