@@ -211,7 +211,9 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             continuous = thin + flowing + hard
             in_shreds = kept + saturation * p[SHREDS_GIVE] * in_cells
             shreds_share = min((shreds_ml + in_shreds) / max(particles, TINY), 1.0)
-            mats_share = matting / max(particles, TINY)
+            # Grains between wet shreds lie against a few of them each: half of shreds binds three quarters.
+            loose_share = max(1 - shreds_share - matting / max(particles, TINY), 0.0)
+            bound_share = 1 - loose_share * loose_share
             coarse_share = min((coarse + sweet - dissolved) / max(particles, TINY), 1.0)
             # What flows: serum, oil and soft dairy side by side, then cheese and fat beside them (Davies 1971).
             watery = serum_flow(
@@ -243,9 +245,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             # And whether enough flows to fill the voids. Wet shreds cling and mat: they need not be filled up as grains do.
             voids = ((1 - solid) / max(solid, TINY)) / ((1 - packed) / packed)
             critical = (
-                p[CRITICAL_FILL]
-                * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5))))
-                * (1 - p[SHREDS_CLING] * min(shreds_share + mats_share, 1.0))
+                p[CRITICAL_FILL] * (1 - 0.35 / (1 + np.exp(-1.5 * (flow - 1.5)))) * (1 - p[SHREDS_CLING] * bound_share)
             )
             wet = (serum + 0.6 * curd) / max(particles + continuous, TINY)
             firm = min(max((5.2 - consistency) / 2.5, 0.0), 1.0)

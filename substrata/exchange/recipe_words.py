@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from substrata.exchange.form_words import form_in
 from substrata.formula.bake_wish import OVEN_C
@@ -26,12 +26,21 @@ class Told:
 
 
 _MOST_PIECES = 10_000
+_RANGE = r"(\d{1,4})(?:\s*(?:-|–|to)\s*(\d{1,4}))?"
+_SLICES = re.compile(rf"{_RANGE}\s*(?:thin\s+|thick\s+)?(?:slices|pieces|wedges)\b", re.IGNORECASE)
+_PIECES_IN = re.compile(rf"\b(?:makes|yields?|serves)\W*(?:about\s+)?{_RANGE}\b", re.IGNORECASE)
+_PIECES_BEHIND = re.compile(
+    rf"\s*(?:[-–—(,:]|\bx\b)\s*(?:makes|yields?|serves|for|x)?\s*(?:about\s+)?{_RANGE}\s*(?:pieces|pcs|rolls|buns|slices)?\s*\)?\s*$",
+    re.IGNORECASE,
+)
+_BAKED = re.compile(r"^\W*(?:bake|baking\s+time|bake\s+time|cook\s+time)\b", re.IGNORECASE)
 _PIECES = re.compile(
     r"^\W*(?:makes|yields?|serves|servings?|portions?|pieces)\b\W*(?:about|approx\w*|around|ca\.?)?\s*(\d{1,5})(?:\s*(?:-|–|to)\s*(\d{1,5}))?"
     r"|^\W*(\d{1,5})\s+(?:servings?|portions?|pieces)\W*$",
     re.IGNORECASE,
 )
 _DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|˚|degrees?|deg\.?)?\s*(celsius|fahrenheit|[cf])?\b", re.IGNORECASE)
+_SURELY_DEGREES = re.compile(r"\d{3}\s*(?:°|º|˚|degrees?\b|deg\b|[cf]\b)", re.IGNORECASE)
 _GAS = re.compile(r"\bgas(?:\s+mark)?\s*(\d)\b", re.IGNORECASE)
 _GAS_C = (140, 150, 170, 180, 190, 200, 220, 230, 240)  # marks 1 to 9 (common practice)
 _MINUTES = re.compile(
@@ -58,16 +67,33 @@ def told_in(part: str) -> Told:
     """
     pieces = _PIECES.match(part)
     if pieces:
-        numbers = [int(n) for n in pieces.groups() if n]
-        count = min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
-        return Told(pieces=count, form=form_in(part))
-    if _HEATED.search(part):
+        return Told(pieces=_count(_SLICES.search(part) or pieces), form=form_in(part[pieces.end() :]))
+    if _HEATED.search(part) or (_SURELY_DEGREES.search(part) and _MINUTES.search(part)):
         oven = _oven(part)
         if oven:
-            return oven
+            pieces = _PIECES_IN.search(part)
+            return replace(oven, pieces=_count(pieces)) if pieces else oven
+        times = list(_MINUTES.finditer(part))
+        if len(times) == 1 and _BAKED.match(part):
+            return Told(minutes=_minutes(times[0]), note=part)
     if _DOING.match(part):
         return Told(note=part)
     return Told()
+
+
+def told_in_title(title: str) -> tuple[str, int | None]:
+    """A title without the count behind it, and that count.
+
+    >>> told_in_title("Seed crackers – makes about 36"), told_in_title("Muffins (12)"), told_in_title("Rolls, seeded")
+    (('Seed crackers', 36), ('Muffins', 12), ('Rolls, seeded', None))
+    """
+    behind = _PIECES_BEHIND.search(title)
+    return (title[: behind.start()].strip(), _count(behind)) if behind else (title, None)
+
+
+def _count(match: re.Match[str]) -> int:
+    numbers = [int(n) for n in match.groups() if n]
+    return min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
 
 
 def _oven(part: str) -> Told:

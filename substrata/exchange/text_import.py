@@ -11,9 +11,10 @@ from typing import Literal
 from substrata.batch.weighed import Problem, weigh_line
 from substrata.errors import AmountError, FormulaError, SubstrataError
 from substrata.exchange.form_words import form_in, usual_pieces
-from substrata.exchange.recipe_words import Told, told_in
+from substrata.exchange.recipe_words import Told, told_in, told_in_title
 from substrata.formula.bake_wish import BakeStage
-from substrata.formula.formula import Formula, Line
+from substrata.formula.formula import Formula, Line, LinePrep, LineStep
+from substrata.pantry.drying import dry, is_squeezable
 from substrata.pantry.library import Library
 from substrata.quantities.amount import Amount, Term, split_amount
 from substrata.quantities.spread import Spread
@@ -99,10 +100,29 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
             row = PastedLine(number=number, text=part, status="told", told=told)
         result.append(row)
     rows = [
-        replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines))
+        _pressed_out(replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines)), library)
         for p in _titled(result, library)
     ]
     return tuple(_formed(rows, library))
+
+
+_PRESSED_OUT = re.compile(r"\b(?:squeezed|wrung|pressed|drained)\b", re.IGNORECASE)
+_BY_HAND = (LineStep(act="squeeze", times=2),)
+
+
+def _pressed_out(row: PastedLine, library: Library) -> PastedLine:
+    """What is said to be squeezed behind its weight was weighed raw ("300 g courgette, squeezed"); before it, it is what is left."""
+    said = _PRESSED_OUT.search(row.text)
+    if said is None or len(row.lines) != 1 or row.weights[0] is None or row.status != "read":
+        return row
+    line, weight = row.lines[0], row.weights[0]
+    if (line.role or library[line.ingredient].role) != "vegetable" or not is_squeezable(library[line.ingredient]):
+        return row
+    if not set("(,") & set(row.text[: said.start()]):
+        return replace(row, lines=(replace(line, prep=LinePrep(steps=_BY_HAND)),))
+    left = dry(library[line.ingredient].composition, tuple(step.plain for step in _BY_HAND), weight.value)
+    pressed = replace(line, grams=round(left.end_g), entered="", prep=LinePrep(steps=_BY_HAND, start_g=weight.value))
+    return replace(row, lines=(pressed,), weights=(Spread(value=left.end_g, low=left.low_g, high=left.high_g),))
 
 
 _LEAST_AMOUNTS = 2  # below a title
@@ -118,8 +138,9 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     outright = match is not None and match.sure and not match.beside
     if outright or sum(any(line.entered for line in row.lines) for row in rows[1:]) < _LEAST_AMOUNTS:
         return rows
-    name = rows[0].text.strip(" #*_:-–")[:120]
-    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=Told(name=name)), *rows[1:]]
+    name, pieces = told_in_title(rows[0].text.strip(" #*_:-–"))
+    told = Told(name=name[:120], pieces=pieces)
+    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=told), *rows[1:]]
 
 
 def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
@@ -133,7 +154,8 @@ def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     if form is None:
         return rows
     grams = sum(weight.value for row in rows for weight in row.weights if weight)
-    pieces = None if any(told.pieces for told in below) or not grams else usual_pieces(form, grams)
+    said = title.told.pieces or any(told.pieces for told in below) or not grams
+    pieces = title.told.pieces if said else usual_pieces(form, grams)
     named = replace(title, told=replace(title.told, form=form, pieces=pieces))
     # A title that names a form is surer than a word beside a number.
     return [
@@ -184,11 +206,22 @@ def _section_role(part: str) -> str | None:
     return next((role for word, role in _SECTION_ROLES.items() if word in part.lower()), "")
 
 
+_SEASONED = re.compile(
+    r"^\W*salt\s*(?:&|and|\+)\s*(?:freshly\s+)?(?:ground\s+)?(?:black\s+)?pepper\b[\s,]*(.*)$", re.IGNORECASE
+)
+
+
 def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
+    if seasoned := _SEASONED.match(part):
+        both = [
+            _read(number, f"{name} {seasoned.group(1)}".strip(), role, library) for name in ("salt", "black pepper")
+        ]
+        lines = tuple(replace(l, id=f"p{number}{c}") for row, c in zip(both, "ab", strict=True) for l in row.lines)
+        return replace(both[0], text=part, lines=lines)
     body, same = _said_twice(_BULLET.sub("", part)[:LONGEST_LINE])
     amount, name, problem = _amount_and_name(body)
     key = f"p{number}"
-    match = library.names.find(name)
+    match = library.names.told_apart(name)
     egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
     whole = library.names.find(body)
     if egg and whole and whole.ingredient not in _EGG_PARTS.values():

@@ -15,6 +15,7 @@ from typing import Annotated, Literal
 from substrata.documents.kinds import Number, Whole, Word
 from substrata.errors import FormulaError
 from substrata.pantry.composition import NUTRIENTS, Composition
+from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.matter import Matter, specific_heat
 from substrata.quantities.spread import Spread
 from substrata.quantities.tables import read_table
@@ -73,6 +74,15 @@ class Dried:
     sodium_lost_mg: float  # negative when salt was added and stays
     potassium_lost_mg: float
     effort: float  # how much more a squeeze gave than usual; 1 is the forecast
+
+
+_WET = 75.0  # g water per 100 g from which a cloth presses something out (common practice)
+
+
+def is_squeezable(ingredient: Ingredient) -> bool:
+    """Whether a cloth presses juice out of it: most of it is water that others could drink, and it is no puree."""
+    free = ingredient.parameter("water_availability").value >= 1 and not ingredient.parameter("puree").value
+    return free and ingredient.composition["water_g"] >= _WET
 
 
 @cache

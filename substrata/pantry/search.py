@@ -13,6 +13,11 @@ from rapidfuzz import fuzz, process
 from substrata.quantities.tables import read_table
 
 _LEAST_LIKENESS = 62.0  # of 100; below this a name is not worth offering (house choice)
+_BRACKETS = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
+# "No added sugar", "squeezed dry", "low moisture": what it says of the food is what it is taken for anyway.
+_NONE_OF = re.compile(
+    r"\b(?:no|without)\s+(?:added\s+)?\w+|\b\w+\s+free\b|\blow\s+moisture\b|\b(?:squeezed|wrung|patted|pressed)\s+(?:out\s+)?(?:very\s+)?dry\b"
+)
 _KEEP_S = frozenset(("molasses", "swiss", "couscous"))
 
 
@@ -93,11 +98,39 @@ class NameIndex:
         words = tokens(text)
         for size in range(min(self._longest, len(words)), 0, -1):
             for start in range(len(words) - size + 1):
-                key = self._owner.get(words[start : start + size])
-                if key:
-                    beside = words[:start] + words[start + size :]
-                    return NameMatch(ingredient=key, beside=beside, facts=self._facts.get(key, frozenset()))
+                if words[start : start + size] not in self._owner:
+                    continue
+                # Of two that overlap the later one is the thing: "golden flaxseed meal" is a meal.
+                last = min(start + size, len(words) - size + 1)
+                later = (s for s in range(last - 1, start, -1) if words[s : s + size] in self._owner)
+                at = next(later, start)
+                key = self._owner[words[at : at + size]]
+                beside = words[:at] + words[at + size :]
+                return NameMatch(ingredient=key, beside=beside, facts=self._facts.get(key, frozenset()))
         return None
+
+    def told_apart(self, text: str) -> NameMatch | None:
+        """As ``find``, with what stands in brackets or behind a comma taken for a remark where it names and renames nothing.
+
+        "Cream cheese, cubed" is cream cheese. "Milk (almond)" is not milk, and "almond flour, defatted" is not almond flour: a word
+        that names another ingredient, or that makes another food of this one, is never taken for a remark.
+
+        >>> NameIndex({"eg": ["Egg"]}).told_apart("3 eggs, straight from the hen").sure
+        True
+        """
+        whole = self.find(text)
+        if whole is None or whole.sure:
+            return whole
+        plain = _BRACKETS.sub(" ", text).partition(",")[0]
+        bare = self.find(plain)
+        if bare is None or not bare.sure or bare.ingredient != whole.ingredient:
+            return whole
+        remark = [word for word in whole.beside if word not in bare.beside]
+        kept = tokens(_NONE_OF.sub(" ", " ".join(remark)))
+        if any(word in _descriptors() and not _only_describes(word, bare.facts) for word in kept):
+            return whole
+        other = self.find(" ".join(kept))
+        return bare if other is None or other.ingredient == bare.ingredient else whole
 
     def nearest(self, text: str, limit: int = 5) -> list[str]:
         """Ids of the most similar names, best first."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cache
 
 from substrata.batch.weighed import WeighedLine
-from substrata.pantry.drying import Dried, DryingStep, dry, start_for
+from substrata.pantry.drying import Dried, DryingStep, dry, is_squeezable, start_for
 from substrata.quantities.tables import read_table
 
 
@@ -64,9 +64,7 @@ def _steps(text: str) -> tuple[DryingStep, ...]:
 
 def is_wet_vegetable(line: WeighedLine) -> bool:
     """Whether a line is a vegetable that may be dried: most of it is water that others could drink."""
-    composition, available = line.ingredient.composition, line.ingredient.parameter("water_availability").value
-    squeezable = available >= 1 and not line.ingredient.parameter("puree").value
-    return line.role == "vegetable" and line.grams.value > 0 and composition["water_g"] >= 75 and squeezable
+    return line.role == "vegetable" and line.grams.value > 0 and is_squeezable(line.ingredient)
 
 
 def vegetable_drying(line: WeighedLine) -> VegetableDrying:

@@ -60,7 +60,9 @@ def test_soft_dairy_is_whisked_with_the_eggs_and_grated_cheese_goes_among_the_fl
 
 
 def test_a_batter_that_may_be_nearly_anything_is_not_felt_for():
-    rest = next(s for s in run_steps(made("bun", 8, egg=300, cream_cheese=120, almond_flour=60)).steps if s.id == "rest")
+    rest = next(
+        s for s in run_steps(made("bun", 8, egg=300, cream_cheese=120, almond_flour=60)).steps if s.id == "rest"
+    )
     assert "when you press it" not in rest.sign
     rolls = next(s for s in PLANS["Market rolls, egg-free"].steps if s.id == "rest")
     assert "when you press it" in rolls.sign

@@ -205,4 +205,4 @@ def test_a_macaroon_holds_by_its_wet_shreds_and_falls_apart_without_white():
     macaroon = {"desiccated_coconut": 180, "erythritol": 80}
     wet, dry = (judged("cookie", 20, **macaroon, egg_white=g).handling for g in (115, 40))
     assert wet.fits
-    assert dry.crumbly > 0.9
+    assert dry.crumbly > 0.5

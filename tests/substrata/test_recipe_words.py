@@ -1,8 +1,10 @@
 """What a pasted list says besides its ingredients."""
 
+from dataclasses import replace
+
 import pytest
 
-from substrata import load_library
+from substrata import analyse, load_library
 from substrata.exchange.form_words import form_in
 from substrata.exchange.recipe_words import Told, told_in
 from substrata.exchange.text_import import as_told, import_text
@@ -129,3 +131,54 @@ def test_the_words_name_every_form_and_none_twice():
     assert {form for form, _ in rows} == set(forms())
     every = [word for _, words in rows for word in words]
     assert len(every) == len(set(every))
+
+
+@pytest.mark.parametrize(
+    ("line", "told"),
+    [
+        ("Yield: 1 loaf (16 slices)", Told(pieces=16, form="tin-loaf")),
+        # 204.4 and 148.9 degC (NIST SP 811 appendix B.8); nothing else says three figures with a degree and minutes.
+        ("400 degrees F, 12-14 mins", Told(oven_c=204, minutes=13)),
+        ("300F for 25-30 min makes 8", Told(oven_c=149, minutes=27.5, pieces=8)),
+        ("Bake for 50 to 55 minutes.", Told(minutes=52.5, note="Bake for 50 to 55 minutes.")),
+        ("Bake 10 min, turn, bake 8 min", Told(note="Bake 10 min, turn, bake 8 min")),
+    ],
+)
+def test_a_line_says_how_many_and_how_long(line, told):
+    assert told_in(line) == told
+
+
+@pytest.mark.parametrize(
+    ("line", "ingredients"),
+    # Everyday wordings; what stands in brackets or behind a comma is a remark unless it names or makes another food.
+    [
+        ("2 oz cream cheese, cubed", ["cream-cheese"]), ("250g smooth peanut butter (no added sugar)", ["peanut-butter"]),
+        ("200g golden flaxseed meal", ["flax-meal"]), ("½ cup pumpkin seeds (pepitas)", ["pumpkin-seeds"]),
+        ("2 cups shredded mozzarella cheese (low moisture)", ["mozzarella"]), ("salt & pepper to taste", ["salt", "black-pepper"]),
+        ("1 tsp Italian seasoning", ["oregano"]), ("3 eggs, straight from the hen", ["egg"]),
+        ("120 ml milk (almond)", [""]), ("100 g almond flour, defatted", [""]), ("50 g mushrooms, dried", ["mushroom-dried"]), ("60 g salt substitute", [""]),
+    ],
+)  # fmt: skip
+def test_a_remark_is_no_other_food(line, ingredients):
+    assert [l.ingredient for l in import_text(line, LIBRARY)[0].lines] == ingredients
+
+
+def test_a_vegetable_that_is_squeezed_behind_its_weight_was_weighed_raw():
+    raw, left, drained = (
+        import_text(line, LIBRARY)[0]
+        for line in ("300 g grated courgette, squeezed", "240 g squeezed courgette", "1 can tuna, drained")
+    )
+    assert raw.lines[0].prep.start_g == 300
+    # Two grips take a fifth to a third of a raw one's weight (common practice).
+    assert 200 < raw.lines[0].grams < 245
+    assert raw.weights[0].value == pytest.approx(raw.lines[0].grams, abs=1)
+    assert left.lines[0].entered == "240 g"
+    assert left.lines[0].prep.start_g is None
+    assert drained.lines[0].prep is None
+    lines = tuple(
+        l
+        for row in import_text("300 g courgette, squeezed\n90 g almond flour\n1 egg\n30 g parmesan", LIBRARY)
+        for l in row.lines
+    )
+    judged = analyse(replace(EMPTY, lines=lines), LIBRARY)
+    assert not {"not-squeezed", "handling-crumbly"} & {w.code for w in judged.warnings}
