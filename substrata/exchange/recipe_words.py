@@ -33,6 +33,7 @@ _PIECES_BEHIND = re.compile(
     rf"\s*(?:[-–—(,:]|\bx\b)\s*(?:makes|yields?|serves|for|x)?\s*(?:about\s+)?{_RANGE}\s*(?:pieces|pcs|rolls|buns|slices)?\s*\)?\s*$",
     re.IGNORECASE,
 )
+_COUNTED = re.compile(rf"^\W*{_RANGE}\s+((?:\w+[\s-]+){{0,3}}\w+)\W*$", re.IGNORECASE)
 _BAKED = re.compile(r"^\W*(?:bake|baking\s+time|bake\s+time|cook\s+time)\b", re.IGNORECASE)
 _PIECES = re.compile(
     r"^\W*(?:makes|yields?|serves|servings?|portions?|pieces)\b\W*(?:about|approx\w*|around|ca\.?)?\s*(\d{1,5})(?:\s*(?:-|–|to)\s*(\d{1,5}))?"
@@ -40,6 +41,10 @@ _PIECES = re.compile(
     re.IGNORECASE,
 )
 _DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|˚|degrees?|deg\.?)?\s*(celsius|fahrenheit|[cf])?\b", re.IGNORECASE)
+_FAN_OF_ITS_OWN = re.compile(
+    r"[/(,]?\s*(?:(?:fan|convection)\s*\d{3}\s*(?:°|º|˚)?\s*[cf]?\b|\d{3}\s*(?:°|º|˚)?\s*[cf]?\s*(?:fan|convection)\b)\s*\)?",
+    re.IGNORECASE,
+)
 _SURELY_DEGREES = re.compile(r"\d{3}\s*(?:°|º|˚|degrees?\b|deg\b|[cf]\b)", re.IGNORECASE)
 _GAS = re.compile(r"\bgas(?:\s+mark)?\s*(\d)\b", re.IGNORECASE)
 _GAS_C = (140, 150, 170, 180, 190, 200, 220, 230, 240)  # marks 1 to 9 (common practice)
@@ -81,6 +86,17 @@ def told_in(part: str) -> Told:
     return Told()
 
 
+def told_alone(part: str) -> Told:
+    """What a line says that is no ingredient and holds but a count and a form: "6 bagels".
+
+    >>> told_alone("12 small rolls").pieces, told_alone("6 wishes").pieces
+    (12, None)
+    """
+    found = _COUNTED.match(part)
+    form = form_in(found.group(3)) if found else None
+    return Told(pieces=_count_of(found.group(1), found.group(2)), form=form) if found and form else Told()
+
+
 def told_in_title(title: str) -> tuple[str, int | None]:
     """A title without the count behind it, and that count.
 
@@ -92,17 +108,26 @@ def told_in_title(title: str) -> tuple[str, int | None]:
 
 
 def _count(match: re.Match[str]) -> int:
-    numbers = [int(n) for n in match.groups() if n]
+    return _count_of(*match.groups())
+
+
+def _count_of(*told: str | None) -> int:
+    numbers = [int(n) for n in told if n]
     return min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
 
 
 def _oven(part: str) -> Told:
     time = _MINUTES.search(part)
     rest = part.replace(time.group(), " ") if time else part
-    celsius = _celsius(rest)
+    # "190 °C / 170 °C fan": the one without a fan is taken where both are told.
+    still = _FAN_OF_ITS_OWN.sub(" ", rest)
+    both = still != rest and (_celsius(still) or 0.0) >= (OVEN_C.low or 0)
+    celsius = _celsius(still if both else rest)
     if celsius is None or not (OVEN_C.low or 0) <= celsius <= (OVEN_C.high or 0):
         return Told()
-    return Told(oven_c=celsius, fan=True if _FAN.search(part) else None, minutes=_minutes(time) if time else None)
+    return Told(
+        oven_c=celsius, fan=True if _FAN.search(part) and not both else None, minutes=_minutes(time) if time else None
+    )
 
 
 def _celsius(text: str) -> float | None:

@@ -11,7 +11,7 @@ from typing import Literal
 from substrata.batch.weighed import Problem, weigh_line
 from substrata.errors import AmountError, FormulaError, SubstrataError
 from substrata.exchange.form_words import form_in, usual_pieces
-from substrata.exchange.recipe_words import Told, told_in, told_in_title
+from substrata.exchange.recipe_words import Told, told_alone, told_in, told_in_title
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.pantry.drying import dry, is_squeezable
@@ -96,6 +96,8 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         row = _read(number, part, role, library)
         # "Warm water, 60 g" begins like something to do, and is an ingredient.
         weighed = row.status == "read" and any(line.entered for line in row.lines)
+        if not told and row.status == "unknown":
+            told = told_alone(part)
         if told and not (told.note and weighed):
             row = PastedLine(number=number, text=part, status="told", told=told)
         result.append(row)
@@ -135,7 +137,7 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     if rows[0].told and (rows[0].told.note is None or rows[0].text.endswith(".")):
         return rows
     match = library.names.find(rows[0].text)
-    outright = match is not None and match.sure and not match.beside
+    outright = match is not None and match.sure and not match.beside and not form_in(rows[0].text)
     if outright or sum(any(line.entered for line in row.lines) for row in rows[1:]) < _LEAST_AMOUNTS:
         return rows
     name, pieces = told_in_title(rows[0].text.strip(" #*_:-–"))

@@ -206,3 +206,13 @@ def test_a_macaroon_holds_by_its_wet_shreds_and_falls_apart_without_white():
     wet, dry = (judged("cookie", 20, **macaroon, egg_white=g).handling for g in (115, 40))
     assert wet.fits
     assert dry.crumbly > 0.5
+
+
+def test_a_tortilla_that_gum_holds_is_pressed_and_one_of_flour_alone_cracks():
+    """Common practice: two spoons of xanthan in a press; what the gum could drink is no want of water."""
+    dry = {"almond_flour": 90, "coconut_flour": 26, "egg": 52, "water": 14, "salt": 2}
+    held, plain = judged("wrap", 8, **dry, xanthan=6), judged("wrap", 8, **dry)
+    assert states(held)["water_fill"] == "in"
+    assert "xanthan-over-cap" not in {w.code for w in held.warnings}
+    assert "xanthan-over-cap" in {w.code for w in judged("wrap", 8, **dry, xanthan=12).warnings}
+    assert states(plain)["binder_load"] != "in" or plain.handling.crumbly > held.handling.crumbly - 0.1

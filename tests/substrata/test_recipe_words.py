@@ -182,3 +182,20 @@ def test_a_vegetable_that_is_squeezed_behind_its_weight_was_weighed_raw():
     )
     judged = analyse(replace(EMPTY, lines=lines), LIBRARY)
     assert not {"not-squeezed", "handling-crumbly"} & {w.code for w in judged.warnings}
+
+
+@pytest.mark.parametrize(
+    ("line", "oven"),
+    # Common practice of Europe: the fan's own temperature stands behind the still oven's.
+    [("Bake at 190°C / 170°C fan / gas 5, 20-22 mins", (190, None)), ("200C fan for 15 min", (200, True)), ("180 °C (fan 160 °C), 30 min", (180, None))],
+)  # fmt: skip
+def test_a_fan_of_its_own_is_no_second_oven(line, oven):
+    told = told_in(line)
+    assert (told.oven_c, told.fan) == oven
+
+
+def test_a_count_of_a_form_below_the_list_and_a_title_that_is_an_ingredient_too():
+    list_ = "Egg wraps\n6 egg whites\n1 tbsp coconut flour\n1/2 tsp xanthan\n5 wraps"
+    formula = as_told(EMPTY, import_text(list_, LIBRARY))
+    assert (formula.name, formula.form, formula.pieces) == ("Egg wraps", "wrap", 5)
+    assert import_text("6 wishes", LIBRARY)[0].status != "told"
