@@ -14,6 +14,7 @@ from itertools import pairwise
 from math import ceil
 from typing import TYPE_CHECKING, Any
 
+from substrata.schedule.bounds import least_on
 from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
 from substrata.schedule.oven_on import OFF_LEAST
 from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task
@@ -96,40 +97,6 @@ class Found:
     value: float
     bound: float
     of: Callable[[Any], int]
-
-
-def _least_on(oven: Oven, rows: list[Task]) -> int:
-    """Minutes that an oven is on at least: what cannot share it comes one after the other, and it has to get as hot as the hottest.
-
-    Stages that may share it, be it through others, are one group; a group takes as long as its longest, and as its trays one beside
-    the other. Stages no two of which can be in it at once take as long as all of them. However they are ordered, all heating up
-    together is at least from the room to the hottest stage.
-    """
-    hottest = max(task.temp_c for task in rows)
-    apart = sum(task.minutes for task in _one_by_one(oven, rows))
-    return max(_in_groups(oven, rows), apart) + oven.heating(max(hottest - oven.share_k, ROOM_C))
-
-
-def _one_by_one(oven: Oven, rows: list[Task]) -> list[Task]:
-    """Stages no two of which can be in an oven at once, taken by their length."""
-    chosen: list[Task] = []
-    for task in sorted(rows, key=lambda t: (-t.minutes, t.id)):
-        if all(task.trays + other.trays > oven.trays or not task.shares(other, oven.share_k) for other in chosen):
-            chosen.append(task)
-    return chosen
-
-
-def _in_groups(oven: Oven, rows: list[Task]) -> int:
-    left, least = list(rows), 0
-    while left:
-        group = [left.pop()]
-        for task in group:  # grows while it is gone through
-            near = [other for other in left if task.shares(other, oven.share_k)]
-            group += near
-            left = [other for other in left if other not in near]
-        filled = ceil(sum(task.minutes * task.trays for task in group) / oven.trays)
-        least += max(filled, *(task.minutes for task in group))
-    return least
 
 
 class Model:
@@ -281,7 +248,7 @@ class Model:
         if len(self.problem.ovens) == 1 and not hot:
             # Each pause costs heating up once more, at least to the coolest stage.
             again = oven.heating(max(min(task.temp_c for task in rows) - oven.share_k, ROOM_C))
-            m.add(used >= _least_on(oven, rows) + again * sum((off for off, _ in offs), start=0))
+            m.add(used >= least_on(oven, rows) + again * sum((off for off, _ in offs), start=0))
         # An oven that nothing is baked in is off.
         some = m.new_bool_var("")
         m.add_max_equality(some, list(here.values()))

@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 
+from substrata.schedule.bounds import least_on
 from substrata.schedule.check import faults, score
 from substrata.schedule.listed import listed
 from substrata.schedule.oven_on import heat_curves
@@ -268,3 +269,19 @@ def test_better_plans_are_shown_as_they_come_and_it_stops_when_told():
     plan = solve(kitchen(5, bakes=4), QUICK, told=lambda better: shown.append(better) or len(shown) < 2)
     assert shown
     assert plan.placed
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_no_plan_has_its_oven_on_for_less_than_the_bound_says(seed):
+    """The list, which knows neither solver nor bound, never beats it; nor does the solver."""
+    problem = kitchen(seed)
+    if len(problem.ovens) > 1 or problem.hot:
+        return
+    rows = [task for task in problem.tasks if task.ovens]
+    least = least_on(problem.ovens[0], rows)
+    for plan in filter(None, (solve(problem, QUICK), listed(problem))):
+        assert score(problem, plan).oven_on >= least
+    # With the whole dough in one load at one temperature it is met exactly.
+    assert least_on(problem.ovens[0], rows[:1]) == rows[0].minutes + problem.ovens[0].heating(
+        rows[0].temp_c - problem.ovens[0].share_k
+    )
