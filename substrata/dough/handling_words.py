@@ -31,6 +31,7 @@ class FormHandling:
         str  # of a dough that was chilled on purpose: cut from the roll, or rolled after a moment on the bench
     )
     poured: str  # the class that a batter which sets by itself may have in this form; "" where it may not be a batter
+    seeded: str  # the class in which whole seeds that lie in a gel may be spread; "" where that is nothing else
     pressed: bool
     rest_min: float
 
@@ -73,6 +74,7 @@ def form_handling() -> dict[str, FormHandling]:
             highest=row.text("highest"),
             cold_highest=row.text("cold_highest") or row.text("highest"),
             poured=row.text("poured"),
+            seeded=row.text("seeded"),
             pressed=row.text("pressed") == "1",
             rest_min=row.number_in("rest_min", 0, 60),
         )

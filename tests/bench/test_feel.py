@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from substrata.bench.correct import as_felt, consistency_at, with_more
 from substrata.bench.feel import feel, middle_of
 from substrata.bench.run_document import felt_words
-from substrata.dough.handling_words import ClassBand, band_of, form_handling
+from substrata.dough.handling_words import ClassBand, band_of
 from substrata.errors import FormulaError
 from tests.bench.conftest import DEMO, demo, made
 
@@ -20,11 +20,11 @@ def test_what_is_inside_is_shaped_and_what_is_not_gets_something_to_do(name, fel
     dough = demo(name)
     advice = feel(dough, class_name=felt, minute=5)
     band = band_of(felt, dough.piece.thickness_mm)
-    habit = form_handling()[dough.formula.form]
-    inside = band_of(habit.lowest).low <= middle_of(band) < band_of(habit.highest, dough.piece.thickness_mm).high
+    wanted = dough.wanted_handling
+    inside = wanted.low <= middle_of(band) < wanted.high
     assert advice.fits == inside
     assert bool(advice.ways) != inside
-    assert (advice.off_by < 0) == (middle_of(band) < band_of(habit.lowest).low)
+    assert (advice.off_by < 0) == (middle_of(band) < wanted.low)
 
 
 def test_too_stiff_wants_liquid_and_too_soft_wants_flour_or_time(rolls):
@@ -64,15 +64,15 @@ def test_a_crumbly_dough_is_pressed_and_moistened():
 
 
 def test_the_added_grams_bring_the_felt_dough_into_the_window():
-    seeds = demo("Four-seed crispbread")
-    advice = feel(seeds, class_name="spoonable", minute=5)
-    warm = seeds.handling.temperature_c
-    real = as_felt(seeds, middle_of(band_of("spoonable")), 5.0, warm)
+    wraps = demo("Broccoli wraps")
+    advice = feel(wraps, class_name="spoonable", minute=5)
+    warm, felt = wraps.handling.temperature_c, middle_of(band_of("spoonable"))
+    real = as_felt(wraps, felt, 5.0, warm)
     before = consistency_at(real, 5.0, warm)
     way = next(w for w in advice.ways if w.kind == "add" and "feel again" not in w.text)
     after = consistency_at(with_more(real, way.line, way.grams), 5.0, warm)
     # From the middle of the felt class to .3 decades inside of the window, as it is aimed.
-    assert after - before == pytest.approx(band_of("spreadable").low + 0.3 - middle_of(band_of("spoonable")), abs=0.05)
+    assert after - before == pytest.approx(wraps.wanted_handling.low + 0.3 - felt, abs=0.05)
 
 
 @settings(max_examples=25, deadline=None)
