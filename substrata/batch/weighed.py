@@ -44,9 +44,10 @@ class Problem:
     got: str
     allowed: str
     remedy: str
+    name: str = ""  # of the ingredient, where that is known
 
     @classmethod
-    def of(cls, error: SubstrataError, line: str | None = None) -> Problem:
+    def of(cls, error: SubstrataError, line: str | None = None, name: str = "") -> Problem:
         """The problem an error describes."""
         return cls(
             line=line or error.line,
@@ -55,6 +56,7 @@ class Problem:
             got=error.got,
             allowed=error.allowed,
             remedy=error.remedy,
+            name=name,
         )
 
 
@@ -235,7 +237,8 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
         try:
             weighed.append(weigh_line(line, library, settings))
         except SubstrataError as error:
-            problems.append(Problem.of(error, line.id))
+            known_as = library[line.ingredient].name if line.ingredient in library else ""
+            problems.append(Problem.of(error, line.id, known_as))
     known = library.with_packs(w.ingredient for w in weighed if w.line.part is not None)
     return Batch([*weighed, *_frying_fat(formula, weighed, library)], known), tuple(problems)
 

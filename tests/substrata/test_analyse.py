@@ -85,6 +85,7 @@ def test_a_line_that_cannot_be_weighed_is_left_out_and_the_rest_is_kept():
         "e": "entered",
     }
     assert all(p.what and p.remedy for p in found.problems)
+    assert {p.name for p in found.problems if p.line != "x"} == {"Salt, fine"}
     assert found.totals.dough_g == 150
 
 

@@ -7198,6 +7198,11 @@ export interface components {
             got: string;
             /** Line */
             line: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /** Remedy */
             remedy: string;
             /** What */

@@ -29,7 +29,7 @@ const grams = computed(() => props.line.grams ?? reading.value?.grams ?? null)
 const role = computed(() => props.line.role || known.value?.role || 'base')
 /** Also for a line that could not be weighed: its name and role are still known. */
 const known = computed(() => bench.reading(props.line))
-const name = computed(() => known.value?.name ?? (props.line.note || 'unknown ingredient'))
+const name = computed(() => known.value?.name ?? (problem.value?.name || props.line.note || 'unknown ingredient'))
 const pack = computed(() => (props.line.lot ? reading.value?.pack || 'a pack of another kitchen' : ''))
 const beside = computed(() => [pack.value, props.line.treatment, props.line.note].filter(Boolean).join(' · '))
 /** Typed grams say nothing that the weight does not: only measures are repeated beside it. */
