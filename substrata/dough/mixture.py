@@ -14,12 +14,12 @@ CLOSEST = 0.86  # share of its volume that no powder packs beyond
 PARAMETERS = (
     "max_packing", "press_packing", "packing_exponent", "jam_share", "flour_at_once", "gum_at_once", "oil_release", "oil_mixed", "oil_pressed",
     "cheese_60", "cheese_slope", "cold_cheese_flows", "particle_modulus", "critical_fill", "sharing", "gel_particle", "gel_yield", "coarse_packing",
-    "shreds_give", "shreds_soft", "shreds_cling", "shreds_loose", "gel_starved", "paste_seizes",
+    "shreds_give", "shreds_soft", "shreds_cling", "shreds_loose", "gel_starved", "paste_seizes", "rubbing", "rubbing_slope", "rubbing_from",
 )  # fmt: skip
 (
     MAX_PACKING, PRESS_PACKING, PACKING_EXPONENT, JAM_SHARE, FLOUR_AT_ONCE, GUM_AT_ONCE, OIL_RELEASE, OIL_MIXED, OIL_PRESSED,
     CHEESE_60, CHEESE_SLOPE, COLD_CHEESE_FLOWS, PARTICLE_MODULUS, CRITICAL_FILL, SHARING, GEL_PARTICLE, GEL_YIELD, COARSE_PACKING,
-    SHREDS_GIVE, SHREDS_SOFT, SHREDS_CLING, SHREDS_LOOSE, GEL_STARVED, PASTE_SEIZES,
+    SHREDS_GIVE, SHREDS_SOFT, SHREDS_CLING, SHREDS_LOOSE, GEL_STARVED, PASTE_SEIZES, RUBBING, RUBBING_SLOPE, RUBBING_FROM,
 ) = range(len(PARAMETERS))  # fmt: skip
 # What is told, in the order of the rows.
 CONSISTENCY, FILL, TACK, FREE, SATURATION = range(5)
@@ -30,6 +30,13 @@ N_TOLD = 5
 def crowding(x: float, exponent: float, jam: float) -> float:
     """log10 of what crowding particles multiply the flow by; beyond ``jam`` the tangent goes on."""
     return exponent / LN_10 * (max(x - jam, 0.0) / (1 - jam) - np.log(1 - min(x, jam)))
+
+
+@part
+def either(first: float, second: float) -> float:
+    """The larger of two consistencies, log10 Pa s, without an edge between them."""
+    low, high = min(first, second), max(first, second)
+    return high + 0.5 / LN_10 * np.log1p(np.exp(2 * LN_10 * max(low - high, -50.0)))
 
 
 @part
@@ -238,7 +245,10 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             press = p[PRESS_PACKING] if pressed else 0.0
             packed = packing(p[MAX_PACKING], p[COARSE_PACKING], press, p[SHREDS_LOOSE], coarse_share, shreds_share)
             solid = particles / max(particles + continuous, TINY)
-            stiff = flow + crowding(solid / packed, p[PACKING_EXPONENT], p[JAM_SHARE])
+            # Grains that touch hold by themselves, however thin what is between them; shreds are soft and slip.
+            by_flow = flow + crowding(solid / packed, p[PACKING_EXPONENT], p[JAM_SHARE])
+            rubbed = p[RUBBING] + p[RUBBING_SLOPE] * (solid / packed - p[RUBBING_FROM]) - p[SHREDS_SOFT] * shreds_share
+            stiff = either(by_flow, rubbed)
             # A dough cannot be stiffer than its particles; summed in a way that does not overflow.
             modulus = p[PARTICLE_MODULUS] + 0.8 * (1 - saturation) - p[SHREDS_SOFT] * shreds_share
             consistency = stiff - 0.5 / LN_10 * np.log1p(np.exp(2 * LN_10 * min(stiff - modulus, 150.0))) + stiffer

@@ -96,7 +96,7 @@ CHEATS = [
     ("soda", SODA, Wish(without_lines=("cider-vinegar",))),
     ("soft:water_fill", CRACKERS, at_most(CRACKERS, "net_carbs", 0.9)),
     ("soft:binder_load", CRACKERS, at_most(CRACKERS, "net_carbs", 0.8)),
-    ("soft:texture", CRACKERS, at_most(CRACKERS, "fat", 0.7)),
+    ("soft:texture", COINS, at_most(COINS, "net_carbs", 0.75)),
     ("soft:salt", CRACKERS, at_least(CRACKERS, "fat", 1.15)),
     ("soft:heat_set", BREAD, at_least(BREAD, "protein", 1.15)),
     ("soft:handling", BREAD, at_least(BREAD, "protein", 1.3)),
@@ -119,7 +119,7 @@ def test_without_its_rail_the_solver_cheats(rail, formula, wish):
         return max(row.over(answer.verdict.grams) for row in own)
 
     assert passed(cheat) > 0.03
-    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else 0.8 * passed(cheat))
+    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else passed(cheat) / 2)
 
 
 def test_butter_is_replaced_by_as_much_firm_fat():

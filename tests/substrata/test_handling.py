@@ -56,6 +56,16 @@ def test_a_nut_dough_crumbles_until_it_is_pressed():
     assert at(5, 20, pressed=False, **NUT)[1] < 1 < at(5, 20, **NUT)[1]
 
 
+def test_grains_that_touch_hold_however_thin_what_is_between_them():
+    """Common practice: almond flour with a third of its weight of egg is rolled between parchment, and is never poured."""
+    told = [at(minutes, 20, almond_flour=160, egg=50)[0] for minutes in (0, 2, 10)]
+    assert told == sorted(told)
+    assert class_of(told[0]) == "spreadable"
+    assert class_of(told[1]) in ("tacky", "rollable")
+    # A batter's grains lie apart, and it is as thin as its egg.
+    assert at(0, 20, pressed=False, almond_flour=60, egg=150)[0] < 0
+
+
 def test_an_egg_batter_with_coconut_flour_thickens_by_nearly_two_decades():
     start, end = (at(minutes, 30, pressed=False, **BATTER)[0] for minutes in (0, 10))
     assert class_of(start) == "pourable"
