@@ -108,7 +108,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
     return tuple(_formed(rows, library))
 
 
-_PRESSED_OUT = re.compile(r"\b(?:squeezed|wrung|pressed|drained)\b", re.IGNORECASE)
+_PRESSED_OUT = re.compile(r"\b(?:squeezed|wrung|pressed)\b", re.IGNORECASE)
 _BY_HAND = (LineStep(act="squeeze", times=2),)
 
 
