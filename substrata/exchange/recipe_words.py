@@ -59,7 +59,7 @@ _DOING = re.compile(
     r"^\W*(?:add|allow|arrange|bake|beat|blend|boil|brush|check|chill|combine|cook|cool|cover|cut|dissolve|divide|drain|drop|enjoy|fill|flatten|"
     r"fold|form|freeze|fry|grease|heat|keep|knead|leave|let|line|make|melt|microwave|mix|place|pour|preheat|press|prick|pulse|put|"
     r"remove|rest|roll|scoop|season|serve|set|shape|sift|slice|spoon|spread|sprinkle|squeeze|stir|store|take|top|transfer|turn|use|warm|"
-    r"wash|whisk|wrap)\b\s+\w+",
+    r"vent|seal|weigh|lay|score|dock|trim|work|steam|dip|drizzle|wring|wait|wash|whisk|wrap)\b\s+\w+",
     re.IGNORECASE,
 )
 
