@@ -28,6 +28,7 @@ LONGEST_LINE = 300
 _BULLET = re.compile(r"^\s*(?:[-*•·▢☐□✓◦‣–]|\[[ xX]?\]|\d{1,2}[.)](?=\s))\s*")
 _LEADING_OF = re.compile(r"^(?:of|the)\s+", re.IGNORECASE)
 _SECTION_ROLES = {"topping": "topping", "filling": "filling", "wash": "wash", "glaze": "wash", "dusting": "dusting"}
+_ONLY = re.compile(r"\b(white|yolk)s?\s+only\b", re.IGNORECASE)
 _EGG_PARTS = {"egg": "egg", "white": "egg-white", "yolk": "egg-yolk"}
 Status = Literal["read", "unsure", "unknown", "section", "told"]
 
@@ -225,6 +226,8 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
     key = f"p{number}"
     match = library.names.told_apart(name)
     egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
+    if egg == "egg" and (only := _ONLY.search(body)):
+        egg = _EGG_PARTS[only.group(1).lower()]
     whole = library.names.find(body)
     if egg and whole and whole.ingredient not in _EGG_PARTS.values():
         # "1 tbsp egg white powder": what was taken for the unit is part of a longer name.

@@ -112,7 +112,7 @@ class NameIndex:
     def told_apart(self, text: str) -> NameMatch | None:
         """As ``find``, with what stands in brackets or behind a comma taken for a remark where it names and renames nothing.
 
-        "Cream cheese, cubed" is cream cheese. "Milk (almond)" is not milk, and "almond flour, defatted" is not almond flour: a word
+        "Cream cheese, cubed" is cream cheese, and "milk (almond)" almond milk. "Almond flour, defatted" is not almond flour: a word
         that names another ingredient, or that makes another food of this one, is never taken for a remark.
 
         >>> NameIndex({"eg": ["Egg"]}).told_apart("3 eggs, straight from the hen").sure
@@ -127,6 +127,10 @@ class NameIndex:
             return whole
         remark = [word for word in whole.beside if word not in bare.beside]
         kept = tokens(_NONE_OF.sub(" ", " ".join(remark)))
+        # "Cream, sour" and "milk (almond)" are said backwards, as indexes do.
+        joined = self.find(" ".join((*kept, *tokens(plain))))
+        if joined is not None and joined.ingredient != bare.ingredient:
+            return joined if joined.sure else whole
         if any(word in _descriptors() and not _only_describes(word, bare.facts) for word in kept):
             return whole
         other = self.find(" ".join(kept))
