@@ -252,7 +252,7 @@ def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _is_dried(line: WeighedLine) -> bool:
-    """By steps on the Prep station, or in the words of the list that was pasted."""
+    """By steps on the Prep station, or in the line's own words."""
     dried = any(act in line.line.treatment.lower() for act in ("squeez", "press", "wrung", "drain", "dried", "dry"))
     return dried or (line.line.prep is not None and bool(line.line.prep.steps))
 

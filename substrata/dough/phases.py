@@ -93,6 +93,16 @@ def _sorted(lines: tuple[tuple[str, str], ...]) -> Sorted:
     )
 
 
+def whole_seeds(batch: Batch) -> float:
+    """Whole seeds and nuts, share of the dough, of the lines that are in it."""
+    if not batch.dough_g:
+        return 0.0
+    return float((batch.grams * batch.inside) @ batch.behaviour("coarse")[0]) / batch.dough_g
+
+
+ALL_SEEDS = 0.4  # whole seeds of a dough, from which they are what is spread (assumed)
+
+
 def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
     """Volume of water, of fat and of all other matter in each line, mL, each shape (n,).
 

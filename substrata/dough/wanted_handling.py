@@ -7,14 +7,13 @@ from dataclasses import dataclass
 from substrata.batch.weighed import Batch
 from substrata.dough.cheese import melted_share
 from substrata.dough.handling_words import band_of, class_of, form_handling, habit_of
-from substrata.dough.phases import sorted_by_phase
+from substrata.dough.phases import ALL_SEEDS, sorted_by_phase, whole_seeds
 from substrata.dough.water import available_per_gram
 from substrata.formula.formula import Formula
 
 # Egg, and egg with soft dairy and cold cheese, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
 _SOME_EGG, _EGG = 0.05, 0.2
 _SOME_SETS, _SETS = 0.4, 0.6
-_ALL_SEEDS = 0.4  # whole seeds of the dough from which they are what is spread (assumed; as the Shape station has it)
 _THIN = -3.0  # log10 Pa s: whisked egg is thicker
 _RULE = 0.5  # how far egg has to carry a dough for it to be called a batter
 
@@ -49,17 +48,11 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
         thinnest = band_of(habit.poured, thickness_mm).low
         low += sets * (max(thinnest, _THIN) - low)
         lowest = class_of(low, thickness_mm)
-    if habit.seeded and (seeds := _seeded(inside)):
+    # Whole seeds in a gel are spread with the back of a spoon (common practice).
+    if habit.seeded and (seeds := min(whole_seeds(inside) / ALL_SEEDS, 1.0)):
         low += seeds * min(band_of(habit.seeded, thickness_mm).low - low, 0.0)
         lowest = class_of(low, thickness_mm)
     return WantedHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
-
-
-def _seeded(inside: Batch) -> float:
-    """How far a dough is whole seeds in a gel, 0..1: they are spread with the back of a spoon (common practice)."""
-    if not inside.dough_g:
-        return 0.0
-    return min(float(inside.grams @ inside.behaviour("coarse")[0]) / inside.dough_g / _ALL_SEEDS, 1.0)
 
 
 def is_poured(inside: Batch, formula: Formula) -> bool:

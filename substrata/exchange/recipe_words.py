@@ -26,6 +26,8 @@ class Told:
 
 
 _MOST_PIECES = 10_000
+_LEAST_BARE = 4  # a number behind a title, from which it counts pieces (assumed)
+_LONGEST = 600  # characters of a line that are looked at
 _RANGE = r"(\d{1,4})(?:\s*(?:-|–|to)\s*(\d{1,4}))?"
 _SLICES = re.compile(rf"{_RANGE}\s*(?:thin\s+|thick\s+)?(?:slices|pieces|wedges)\b", re.IGNORECASE)
 _PIECES_IN = re.compile(rf"\b(?:makes|yields?|serves)\W*(?:about\s+)?{_RANGE}\b", re.IGNORECASE)
@@ -70,6 +72,7 @@ def told_in(part: str) -> Told:
     >>> told_in("Makes 8 rolls").pieces, told_in("bake at 400F for 15-17 min").minutes
     (8, 16.0)
     """
+    whole, part = part, _short(part)
     pieces = _PIECES.match(part)
     if pieces:
         return Told(pieces=_count(_SLICES.search(part) or pieces), form=form_in(part[pieces.end() :]))
@@ -80,9 +83,9 @@ def told_in(part: str) -> Told:
             return replace(oven, pieces=_count(pieces)) if pieces else oven
         times = list(_MINUTES.finditer(part))
         if len(times) == 1 and _BAKED.match(part):
-            return Told(minutes=_minutes(times[0]), note=part)
+            return Told(minutes=_minutes(times[0]), note=whole)
     if _DOING.match(part):
-        return Told(note=part)
+        return Told(note=whole)
     return Told()
 
 
@@ -92,7 +95,7 @@ def told_alone(part: str) -> Told:
     >>> told_alone("12 small rolls").pieces, told_alone("6 wishes").pieces
     (12, None)
     """
-    found = _COUNTED.match(part)
+    found = _COUNTED.match(_short(part))
     form = form_in(found.group(3)) if found else None
     return Told(pieces=_count_of(found.group(1), found.group(2)), form=form) if found and form else Told()
 
@@ -103,8 +106,17 @@ def told_in_title(title: str) -> tuple[str, int | None]:
     >>> told_in_title("Seed crackers – makes about 36"), told_in_title("Muffins (12)"), told_in_title("Rolls, seeded")
     (('Seed crackers', 36), ('Muffins', 12), ('Rolls, seeded', None))
     """
+    title = _short(title)
     behind = _PIECES_BEHIND.search(title)
-    return (title[: behind.start()].strip(), _count(behind)) if behind else (title, None)
+    # "Rolls (2)" is the second of its name.
+    if behind is None or _count(behind) < _LEAST_BARE:
+        return title, None
+    return title[: behind.start()].strip(), _count(behind)
+
+
+def _short(text: str) -> str:
+    """One space between words and no endless line: what is searched with several patterns must not take for ever."""
+    return " ".join(text[:_LONGEST].split())
 
 
 def _count(match: re.Match[str]) -> int:

@@ -13,7 +13,7 @@ from typing import Literal
 
 from substrata.batch.weighed import FRYING, Batch
 from substrata.dough.lift import dough_volume_per_gram
-from substrata.dough.phases import volumes_ml
+from substrata.dough.phases import ALL_SEEDS, volumes_ml, whole_seeds
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.quantities.pans import Pan, pan_of
@@ -117,16 +117,13 @@ class Piece:
 
 
 _FRIED_MOST_MM = 15.0  # of a sheet (common practice)
-_OVER_SEEDS_MM, _ALL_SEEDS = 2.0, 0.4  # of a sheet that is mostly whole seeds, and from what share of them (assumed)
+_OVER_SEEDS_MM = 2.0  # of a sheet that is mostly whole seeds (assumed)
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
 
 def _seeds_mm(batch: Batch) -> float:
     """By how much a sheet is thicker for its whole seeds, mm: it is spread no thinner than they lie (common practice: 3 to 4 mm)."""
-    if not batch.dough_g:
-        return 0.0
-    share = float((batch.grams * batch.inside) @ batch.behaviour("coarse")[0]) / batch.dough_g
-    return _OVER_SEEDS_MM * min(share / _ALL_SEEDS, 1.0)
+    return _OVER_SEEDS_MM * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
 
 
 def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:

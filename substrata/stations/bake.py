@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 
 from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.context.dough import Dough
+from substrata.dough.phases import whole_seeds
 from substrata.dough.sureness import bake_rests_on
 from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
@@ -159,7 +160,7 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         what_ifs=what_ifs(case, dough.settings.units) if further else (),
         settings=settings_of(case, dough.settings.units) if further else (),
         flags=_flags(forecast),
-        weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=_whole_seeds(dough)),
+        weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=whole_seeds(dough.inside)),
         cautions=_cautions(case),
         sureness="The range holds what an unknown oven may do; log a bake and it narrows."
         if not profile.bakes
@@ -256,12 +257,6 @@ def _flags(t: _Told) -> tuple[str, ...]:
     if case.fried and case.piece.too_thick_to_fry:
         rows.append("So thick it is dark outside with a raw middle.")
     return tuple(rows)
-
-
-def _whole_seeds(dough: Dough) -> float:
-    """Whole seeds and nuts, share of the dough."""
-    batch = dough.inside
-    return float(batch.grams @ batch.behaviour("coarse")[0]) / batch.dough_g
 
 
 def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str, ...]:

@@ -200,3 +200,25 @@ def test_a_count_of_a_form_below_the_list_and_a_title_that_is_an_ingredient_too(
     formula = as_told(EMPTY, import_text(list_, LIBRARY))
     assert (formula.name, formula.form, formula.pieces) == ("Egg wraps", "wrap", 5)
     assert import_text("6 wishes", LIBRARY)[0].status != "told"
+
+
+@pytest.mark.parametrize(
+    "line",
+    [
+        f"Rolls (1{' ' * 19_000}x",
+        f"a{' ' * 19_000}b 200C",
+        f"bake{' (' * 9_000}",
+        "9 " * 9_000,
+        f"makes{' ' * 19_000}8",
+    ],
+)
+def test_an_endless_line_does_not_take_for_ever(line):
+    """Patterns that begin and end with any number of spaces would try every cut of them."""
+    rows = import_text(f"{line}\n100 g almond flour\n1 egg", LIBRARY)
+    assert [l.ingredient for row in rows[1:] for l in row.lines] == ["almond-flour", "egg"]
+
+
+def test_the_second_of_a_name_is_no_count():
+    assert (
+        as_told(EMPTY, import_text("Market rolls (2)\n200 g almond flour\n2 eggs", LIBRARY)).name == "Market rolls (2)"
+    )
