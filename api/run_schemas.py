@@ -128,10 +128,10 @@ class RunRow(Schema):
 
 
 class RunsPage(Schema):
-    """Some runs, the newest first."""
+    """Some runs, the newest first, of so many."""
 
     runs: list[RunRow]
-    more: bool
+    total: int
 
 
 class RunOut(Schema):

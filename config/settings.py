@@ -146,9 +146,8 @@ EMAIL_HOST_PASSWORD = os.environ.get("SUBSTRATA_SMTP_PASSWORD", "")
 EMAIL_USE_TLS = os.environ.get("SUBSTRATA_SMTP_TLS", "starttls") == "starttls"
 EMAIL_USE_SSL = os.environ.get("SUBSTRATA_SMTP_TLS", "starttls") == "ssl"
 EMAIL_TIMEOUT = 20
-MAIL_FOLDER = EMAIL_FILE_PATH = os.environ.get("SUBSTRATA_MAIL_FOLDER", str(LOCAL / "outbox"))
-_CARRIERS = "django.core.mail.backends"
-MAIL_CARRIER = f"{_CARRIERS}.smtp.EmailBackend" if EMAIL_HOST else f"{_CARRIERS}.filebased.EmailBackend"
+MAIL_FOLDER = os.environ.get("SUBSTRATA_MAIL_FOLDER", str(LOCAL / "outbox"))
+MAIL_CARRIER = "django.core.mail.backends.smtp.EmailBackend" if EMAIL_HOST else "kitchen.accounts.mail.Folder"
 # The folder's letters, with their codes, may be read by whoever opens the page: for a kitchen on one's own machine only.
 OUTBOX_PAGE = os.environ.get("SUBSTRATA_OUTBOX_PAGE") == "1" and not EMAIL_HOST and not HTTPS
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache"}}

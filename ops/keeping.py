@@ -64,7 +64,7 @@ def back_up(file: Path) -> dict[str, Any]:
             snapshot = database.execute("select pg_export_snapshot()").fetchone()[0]  # type: ignore[index]
             _run("pg_dump", "-Fc", f"--snapshot={snapshot}", f"--file={dump}")
             tables = contents(database)
-        letters = sorted(outbox().glob("*.log")) if outbox().exists() else []
+        letters = sorted(outbox().glob("*.eml")) if outbox().exists() else []
         manifest = {
             "substrata backup": FORMAT,
             "made_at": datetime.now(UTC).isoformat(timespec="seconds"),
@@ -122,7 +122,7 @@ def restore(file: Path, *, replace: bool) -> dict[str, Any]:
             else:
                 server.execute(sql.SQL("drop database {}").format(sql.Identifier(name)))
             server.execute(rename.format(sql.Identifier(beside), sql.Identifier(name)))
-        for letter in (Path(folder) / OUTBOX).glob("*.log"):
+        for letter in (Path(folder) / OUTBOX).glob("*.eml"):
             outbox().mkdir(parents=True, exist_ok=True)
             (outbox() / letter.name).write_bytes(letter.read_bytes())
     return manifest | {"aside": aside if held else ""}

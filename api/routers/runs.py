@@ -55,8 +55,8 @@ ONE = f"{ALL}/{{int:run_id}}"
 def list_runs(request: HttpRequest, kitchen_id: int, query: Query[RunQuery]) -> RunsPage:
     """The kitchen's runs, the newest first."""
     rows = runs.runs_of(person(request), kitchen_id, formula_id=query.formula_id, open_only=query.open_only)
-    found = list(rows[query.offset : query.offset + runs.PAGE + 1])
-    return RunsPage(runs=[RunRow.of(run) for run in found[: runs.PAGE]], more=len(found) > runs.PAGE)
+    page = rows[query.offset : query.offset + runs.PAGE]
+    return RunsPage(runs=[RunRow.of(run) for run in page], total=rows.count())
 
 
 @router.post(ALL, response={201: RunOut, **Problems}, operation_id="start_run")

@@ -9,7 +9,9 @@ from contextlib import suppress
 from datetime import datetime, timedelta
 from email import message_from_bytes, policy
 from email.message import EmailMessage as ParsedMessage
+from itertools import count
 from pathlib import Path
+from time import time_ns
 
 from django.conf import settings
 from django.core.mail import EmailMessage, get_connection
@@ -23,7 +25,7 @@ from kitchen.queue import defer_letters
 MOST_TRIES = 8
 KEPT = timedelta(days=30)
 MOST_IN_FOLDER = 200
-_SEPARATOR = b"-" * 79  # between letters of one file, as the folder's backend writes it
+_count = count()  # letters of one process may be written within one tick of the clock
 
 
 class Letters(BaseEmailBackend):
@@ -35,6 +37,21 @@ class Letters(BaseEmailBackend):
             for to in message.recipients():
                 Letter.objects.create(to=to, subject=message.subject[:200], message=message.message().as_bytes())
         transaction.on_commit(defer_letters)
+        return len(email_messages)
+
+
+class Folder(BaseEmailBackend):
+    """A mail server's stand-in: each letter a file of its own (RFC 5322, ``.eml``), named so that the names sort as they were written."""
+
+    def send_messages(self, email_messages: Sequence[EmailMessage]) -> int:
+        """Write letters to ``MAIL_FOLDER``; returns how many. Raises: OSError where it cannot be written to."""
+        folder = Path(settings.MAIL_FOLDER)
+        folder.mkdir(parents=True, exist_ok=True)
+        for message in email_messages:
+            file = folder / f"{time_ns():020d}-{next(_count):09d}.eml"
+            half = file.with_suffix(".part")
+            half.write_bytes(message.message().as_bytes())
+            half.rename(file)  # whoever looks into the folder sees whole letters
         return len(email_messages)
 
 
@@ -72,7 +89,7 @@ def carry_letters() -> int:
 def forget_old_letters() -> int:
     """Drop what was sent or given up long ago; returns how many."""
     folder = Path(settings.MAIL_FOLDER)
-    for file in sorted(folder.glob("*.log"), reverse=True)[MOST_IN_FOLDER:] if folder.exists() else ():
+    for file in sorted(folder.glob("*.eml"), reverse=True)[MOST_IN_FOLDER:] if folder.exists() else ():
         with suppress(OSError):
             file.unlink()
     return Letter.objects.filter(written_at__lt=timezone.now() - KEPT).delete()[0]
@@ -82,15 +99,15 @@ def outbox() -> list[dict[str, str | datetime]]:
     """What lies in the folder that stands in for a mail server, newest first: to, subject, text, at."""
     folder = Path(settings.MAIL_FOLDER)
     rows = []
-    for file in sorted(folder.glob("*.log"), reverse=True)[:MOST_IN_FOLDER] if folder.exists() else ():
+    for file in sorted(folder.glob("*.eml"), reverse=True)[:MOST_IN_FOLDER] if folder.exists() else ():
         with suppress(OSError):
             at = datetime.fromtimestamp(file.stat().st_mtime, tz=timezone.get_current_timezone())
-            rows += [{**_read(part), "at": at} for part in file.read_bytes().split(_SEPARATOR) if part.strip()]
-    return sorted(rows, key=lambda row: row["at"], reverse=True)
+            rows.append({**_read(file.read_bytes()), "at": at})
+    return rows
 
 
 def _read(message: bytes) -> dict[str, str | datetime]:
-    parsed = message_from_bytes(message.lstrip(), policy=policy.default)
+    parsed = message_from_bytes(message, policy=policy.default)
     body = parsed.get_body(("plain",))
     text = body.get_content() if body is not None else ""
     return {"to": str(parsed["To"]), "subject": str(parsed["Subject"]), "text": str(text).strip()}

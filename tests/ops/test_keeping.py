@@ -24,8 +24,8 @@ def archive(path, *members):
     [
         ("../beside.txt", tarfile.REGTYPE, ""),
         ("/beside-of-substrata.txt", tarfile.REGTYPE, ""),
-        ("outbox/link.log", tarfile.SYMTYPE, "/etc/passwd"),
-        ("outbox/hard.log", tarfile.LNKTYPE, "../beside.txt"),
+        ("outbox/link.eml", tarfile.SYMTYPE, "/etc/passwd"),
+        ("outbox/hard.eml", tarfile.LNKTYPE, "../beside.txt"),
         ("device", tarfile.CHRTYPE, ""),
     ],
 )

@@ -3,6 +3,8 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, expect, it, vi } from 'vitest'
 import { defineComponent, ref } from 'vue'
 import { queries } from '@/api/policy'
+import MoreRows from '@/components/frame/MoreRows.vue'
+import { useSession } from '@/stores/session'
 import { onTheBench } from '@/testing/kitchen'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -55,6 +57,32 @@ it('goes on page after page to the very end, and a new question begins at the be
     ['a', 4],
     ['b', 0],
   ])
+})
+
+it('stays where it was read to when the kitchen changes', async () => {
+  let grams = 1
+  const list = listed((offset) => Promise.resolve({ items: [offset, offset + 1].map((n) => n * grams), total: 5 }))
+  await flushPromises()
+  await list.more()
+  await flushPromises()
+  expect([list.items.value, list.left.value]).toEqual([[0, 1, 2, 3], 1])
+  grams = 10
+  const session = useSession()
+  if (session.kitchen) session.changed({ ...session.kitchen, revision: 2 })
+  await vi.waitFor(() => {
+    expect(list.items.value).toEqual([0, 10, 20, 30])
+  })
+})
+
+it('goes on by itself while its end is in sight, and once for each page', async () => {
+  const row = mount(MoreRows, { props: { left: 3, busy: false } })
+  const seen = row.vm as unknown as { inSight: boolean }
+  seen.inSight = true
+  await flushPromises()
+  await row.setProps({ busy: true })
+  await row.setProps({ left: 1, busy: false })
+  await row.setProps({ left: 0 })
+  expect([row.emitted('more')?.length, row.find('button').exists()]).toEqual([2, false])
 })
 
 it('tells a refusal and keeps nothing shown as if it were all', async () => {

@@ -7798,13 +7798,13 @@ export interface components {
         };
         /**
          * RunsPage
-         * @description Some runs, the newest first.
+         * @description Some runs, the newest first, of so many.
          */
         RunsPage: {
-            /** More */
-            more: boolean;
             /** Runs */
             runs: components["schemas"]["RunRow"][];
+            /** Total */
+            total: number;
         };
         /**
          * RunsQuery

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core'
+import { refDebounced, useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
+import MoreRows from '@/components/frame/MoreRows.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useCopyAndArchive } from '@/composables/useCopyAndArchive'
 import { useDo } from '@/composables/useDo'
@@ -16,6 +17,8 @@ import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
 const PAGE = 60
+/** The narrowest card, the lowest and what lies between two, px. */
+const CARD = { width: 340, height: 144, gap: 14 }
 const session = useSession()
 const panels = usePanels()
 const router = useRouter()
@@ -35,6 +38,13 @@ const shelf = usePages(
     ),
 )
 const { items, total } = shelf
+const grid = ref<HTMLElement>()
+const { width } = useElementSize(grid)
+/** Cards side by side: a shelf is drawn by rows, of which only those in sight are there. */
+const rows = computed(() => {
+  const abreast = Math.max(1, Math.floor((width.value + CARD.gap) / (CARD.width + CARD.gap)))
+  return Array.from({ length: Math.ceil(items.value.length / abreast) }, (_, n) => items.value.slice(n * abreast, (n + 1) * abreast))
+})
 const forms = computed(() => session.words?.forms ?? [])
 const shapes = computed(() => [
   { value: '', title: 'all shapes' },
@@ -163,44 +173,51 @@ const shelving = useCopyAndArchive()
       <p class="figure">{{ search || form ? 'No formula found.' : archived ? 'The archive is empty.' : 'No formulas yet.' }}</p>
       <p v-if="search || form" class="note">Search by a few letters of the name, or choose all shapes.</p>
     </div>
-    <ul v-else class="grid">
-      <li v-for="item in items" :key="item.id" class="card">
-        <router-link :to="`/formula/${item.id}`" class="face">
-          <CoreThumb :strata="item.thumb.strata" :width="44" :height="116" />
-          <span class="words">
-            <span class="name">{{ item.name }}</span>
-            <span class="note">{{ formName(item.form) }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span>
-            <span class="figures">
-              <span
-                ><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b
-                >{{ ' ' }}<span class="note">g net ({{ item.thumb.convention }})</span></span
-              >
-              <span
-                ><b class="figure">{{ figure(item.thumb.protein, 1) }}</b
-                >{{ ' ' }}<span class="note">g protein</span></span
-              >
-            </span>
-            <span class="note foot">
-              {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
-              <span v-if="item.thumb.outside" class="act"> · {{ item.thumb.outside }} outside</span>
-              <span v-if="item.thumb.problems" class="act"> · {{ item.thumb.problems }} not read</span>
-            </span>
-          </span>
-        </router-link>
-        <span v-if="session.mayEdit" class="actions">
-          <v-btn class="note" @click="shelving.copy(item.id)">copy</v-btn>
-          <v-btn class="note" @click="shelving.archive(item.id, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
-        </span>
-      </li>
-    </ul>
-    <v-btn v-if="total > items.length" class="quiet-button further" :disabled="shelf.busy.value" @click="shelf.more()">
-      {{ total - items.length }} more
-    </v-btn>
+    <div v-else ref="grid" role="list">
+      <v-virtual-scroll renderless :items="rows" :item-height="CARD.height + CARD.gap">
+        <template #default="{ item: row, itemRef }">
+          <div :ref="itemRef" class="grid abreast" role="presentation">
+            <div v-for="item in row" :key="item.id" role="listitem" class="card">
+              <router-link :to="`/formula/${item.id}`" class="face">
+                <CoreThumb :strata="item.thumb.strata" :width="44" :height="116" />
+                <span class="words">
+                  <span class="name">{{ item.name }}</span>
+                  <span class="note"
+                    >{{ formName(item.form) }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span
+                  >
+                  <span class="figures">
+                    <span
+                      ><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b
+                      >{{ ' ' }}<span class="note">g net ({{ item.thumb.convention }})</span></span
+                    >
+                    <span
+                      ><b class="figure">{{ figure(item.thumb.protein, 1) }}</b
+                      >{{ ' ' }}<span class="note">g protein</span></span
+                    >
+                  </span>
+                  <span class="note foot">
+                    {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
+                    <span v-if="item.thumb.outside" class="act"> · {{ item.thumb.outside }} outside</span>
+                    <span v-if="item.thumb.problems" class="act"> · {{ item.thumb.problems }} not read</span>
+                  </span>
+                </span>
+              </router-link>
+              <span v-if="session.mayEdit" class="actions">
+                <v-btn class="note" @click="shelving.copy(item.id)">copy</v-btn>
+                <v-btn class="note" @click="shelving.archive(item.id, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
+              </span>
+            </div>
+          </div>
+        </template>
+      </v-virtual-scroll>
+    </div>
+    <MoreRows :left="shelf.left.value" :busy="shelf.busy.value" @more="shelf.more" />
   </div>
 </template>
 
 <style scoped>
 .shelf {
+  position: relative;
   height: 100%;
   padding: 22px 28px 40px;
   overflow-y: auto;
@@ -244,12 +261,13 @@ h2 {
   list-style: none;
 }
 
+.abreast {
+  padding-bottom: 14px;
+}
+
 .card {
   position: relative;
   min-height: 144px;
-  /* Of a long shelf only what is in sight is laid out and drawn. */
-  content-visibility: auto;
-  contain-intrinsic-size: auto 144px;
   border: 1px solid var(--rule);
   border-radius: 12px;
   background: var(--panel);

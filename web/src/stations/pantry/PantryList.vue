@@ -8,8 +8,9 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { PantryRow } from '@/api/types'
-import { useAsk } from '@/composables/useAsk'
+import MoreRows from '@/components/frame/MoreRows.vue'
 import { useCompareList } from '@/composables/useCompareList'
+import { usePages } from '@/composables/usePages'
 import { useSession } from '@/stores/session'
 import PantryBar from './PantryBar.vue'
 import PantryRows from './PantryRows.vue'
@@ -25,18 +26,14 @@ const role = ref(String(route.query.role ?? ''))
 const without = ref(String(route.query.without ?? ''))
 const own = ref(route.query.own === 'true')
 const archived = ref(false)
-const offset = ref(0)
-watch([settledSearch, role, without, own, archived], () => {
-  offset.value = 0
-})
 watch([settledSearch, role, without, own], ([s, r, w, o]) => {
   void router.replace({ query: { ...(s && { search: s }), ...(r && { role: r }), ...(w && { without: w }), ...(o && { own: 'true' }) } })
 })
 
-const found = useAsk(
-  () => ['pantry', settledSearch.value, role.value, without.value, own.value, archived.value, offset.value],
-  (at) =>
-    settled(
+const found = usePages(
+  () => ['pantry', settledSearch.value, role.value, without.value, own.value, archived.value],
+  async (at, offset) => {
+    const page = await settled(
       api.GET('/api/kitchens/{kitchen_id}/pantry', {
         params: {
           path: at,
@@ -46,18 +43,17 @@ const found = useAsk(
             without: without.value,
             own: own.value,
             archived: archived.value,
-            offset: offset.value,
+            offset,
             limit: PAGE,
           },
         },
       }),
-    ),
-  { keep: true },
+    )
+    return { ...page, total: page.packs + page.references }
+  },
 )
-const packs = computed(() => found.answer.value?.items.filter((r) => r.lot_id != null) ?? [])
-const references = computed(() => found.answer.value?.items.filter((r) => r.lot_id == null) ?? [])
-const total = computed(() => (found.answer.value?.packs ?? 0) + (found.answer.value?.references ?? 0))
-const last = computed(() => Math.min(offset.value + PAGE, total.value))
+const packs = computed(() => found.items.value.filter((r) => r.lot_id != null))
+const references = computed(() => found.items.value.filter((r) => r.lot_id == null))
 
 const facets = [
   ['', 'with anything'],
@@ -117,12 +113,12 @@ function open(row: PantryRow | undefined): void {
       </span>
       <span v-else class="note">mark up to six to compare</span>
     </div>
-    <div v-if="found.missing.value" class="page-blank" role="alert">
+    <div v-if="found.trouble.value && !found.items.value.length" class="page-blank" role="alert">
       <p class="figure">The pantry could not be read.</p>
       <v-btn class="quiet-button" @click="found.again()">Try again</v-btn>
     </div>
     <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
-    <div v-else-if="!total" class="page-blank">
+    <div v-else-if="!found.total.value" class="page-blank">
       <p class="figure">{{ archived ? 'The archive is empty.' : 'Nothing found.' }}</p>
       <p class="note">
         {{
@@ -133,13 +129,9 @@ function open(row: PantryRow | undefined): void {
       </p>
     </div>
     <div v-else class="page-sheet">
-      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.answer.value?.packs ?? 0}`" />
-      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.answer.value?.references ?? 0}`" />
-      <p v-if="total > PAGE" class="pages note">
-        <v-btn class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - PAGE, 0)">before</v-btn>
-        {{ offset + 1 }}–{{ last }} of {{ total }}
-        <v-btn class="quiet-button" :disabled="last >= total" @click="offset += PAGE">after</v-btn>
-      </p>
+      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.last.value?.packs ?? 0}`" />
+      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.last.value?.references ?? 0}`" />
+      <MoreRows :left="found.left.value" :busy="found.busy.value" @more="found.more" />
     </div>
   </div>
 </template>
@@ -188,14 +180,6 @@ function open(row: PantryRow | undefined): void {
 .row {
   height: 30px;
   margin-top: 8px;
-}
-
-.pages {
-  display: flex;
-  align-items: center;
-  justify-content: center;
-  gap: 14px;
-  padding: 14px;
 }
 
 @media (max-width: 700px) {

@@ -8,7 +8,7 @@ import { useCompareList } from '@/composables/useCompareList'
 import { day, figure, money, weight } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
-defineProps<{ rows: readonly PantryRow[]; title: string }>()
+defineProps<{ rows: PantryRow[]; title: string }>()
 const router = useRouter()
 const session = useSession()
 const marked = useCompareList()
@@ -33,34 +33,38 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
       </tr>
     </thead>
     <tbody>
-      <tr v-for="row in rows" :key="row.key" :class="{ on: marked.keys.value.includes(row.key) }" @click="router.push(to(row))">
-        <td class="first" @click.stop>
-          <v-checkbox-btn
-            :model-value="marked.keys.value.includes(row.key)"
-            :disabled="marked.full() && !marked.keys.value.includes(row.key)"
-            :aria-label="`Compare ${row.name}`"
-            @update:model-value="marked.toggle(row.key)"
-          />
-        </td>
-        <td class="name">
-          <div>
-            <RoleSwatch :role="row.role" />
-            <router-link :to="to(row)" @click.stop>{{ row.name }}</router-link>
-            <span v-if="row.of" class="note of">{{ row.of }}</span>
-            <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]"
-              >{{ row.trouble === 'wrong' ? '✕' : '?' }} label</span
-            >
-          </div>
-        </td>
-        <td class="bar"><CompositionBar :layers="row.layers" :width="130" :height="14" /></td>
-        <td>{{ figure(row.net_carbs, 1) }}</td>
-        <td>{{ figure(row.protein, 1) }}</td>
-        <td>{{ row.capacity ? figure(row.capacity, 1) : '–' }}</td>
-        <td>{{ row.binding ? figure(row.binding, 1) : '–' }}</td>
-        <td>{{ row.price_100g == null ? '' : money(row.price_100g) }}</td>
-        <td>{{ row.on_hand_g ? `${weight(row.on_hand_g, session.units)} ${session.units === 'us' ? 'oz' : 'g'}` : '' }}</td>
-        <td>{{ row.use_by ? day(row.use_by) : '' }}</td>
-      </tr>
+      <v-virtual-scroll renderless :items="rows" item-key="key" :item-height="31">
+        <template #default="{ item: row, itemRef }">
+          <tr :ref="itemRef" :class="{ on: marked.keys.value.includes(row.key) }" @click="router.push(to(row))">
+            <td class="first" @click.stop>
+              <v-checkbox-btn
+                :model-value="marked.keys.value.includes(row.key)"
+                :disabled="marked.full() && !marked.keys.value.includes(row.key)"
+                :aria-label="`Compare ${row.name}`"
+                @update:model-value="marked.toggle(row.key)"
+              />
+            </td>
+            <td class="name">
+              <div>
+                <RoleSwatch :role="row.role" />
+                <router-link :to="to(row)" @click.stop>{{ row.name }}</router-link>
+                <span v-if="row.of" class="note of">{{ row.of }}</span>
+                <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]"
+                  >{{ row.trouble === 'wrong' ? '✕' : '?' }} label</span
+                >
+              </div>
+            </td>
+            <td class="bar"><CompositionBar :layers="row.layers" :width="130" :height="14" /></td>
+            <td>{{ figure(row.net_carbs, 1) }}</td>
+            <td>{{ figure(row.protein, 1) }}</td>
+            <td>{{ row.capacity ? figure(row.capacity, 1) : '–' }}</td>
+            <td>{{ row.binding ? figure(row.binding, 1) : '–' }}</td>
+            <td>{{ row.price_100g == null ? '' : money(row.price_100g) }}</td>
+            <td>{{ row.on_hand_g ? `${weight(row.on_hand_g, session.units)} ${session.units === 'us' ? 'oz' : 'g'}` : '' }}</td>
+            <td>{{ row.use_by ? day(row.use_by) : '' }}</td>
+          </tr>
+        </template>
+      </v-virtual-scroll>
     </tbody>
   </table>
 </template>

@@ -13,6 +13,7 @@ import { day, gramsOf, inWeight, localDay, weight, weightUnit } from '@/domain/f
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import FormulaPicker from '@/components/frame/FormulaPicker.vue'
+import MoreRows from '@/components/frame/MoreRows.vue'
 import PantryBar from './PantryBar.vue'
 
 const session = useSession()
@@ -115,42 +116,44 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="s in stock.items.value" :key="s.id">
-              <td class="name">
-                <router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link>
-              </td>
-              <td>
-                <input
-                  class="cell"
-                  inputmode="decimal"
-                  :value="onHand(s)"
-                  :aria-label="`${s.name}, ${unit === 'g' ? 'grams' : 'ounces'} on hand`"
-                  :readonly="!session.mayEdit"
-                  @change="count(s, ($event.target as HTMLInputElement).value)"
-                />
-              </td>
-              <td class="drawn">
-                <svg width="140" height="12" aria-hidden="true">
-                  <rect x="0" y="2" :width="(140 * s.on_hand_g) / most" height="8" class="held" />
-                  <rect x="0" y="2" :width="(140 * Math.min(s.reserved_g, s.on_hand_g)) / most" height="8" class="spoken" />
-                </svg>
-              </td>
-              <td>{{ s.reserved_g ? `${weight(s.reserved_g, session.units)} ${unit}` : '' }}</td>
-              <td>
-                <b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}
-              </td>
-              <td :class="{ act: s.use_by && s.use_by < soon }">
-                {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span>
-              </td>
-            </tr>
+            <v-virtual-scroll renderless :items="stock.items.value" item-key="id" :item-height="34">
+              <template #default="{ item: s, itemRef }">
+                <tr :ref="itemRef">
+                  <td class="name">
+                    <router-link :to="`/pantry/packs/${s.id}`">{{ s.name }}</router-link>
+                  </td>
+                  <td>
+                    <input
+                      class="cell"
+                      inputmode="decimal"
+                      :value="onHand(s)"
+                      :aria-label="`${s.name}, ${unit === 'g' ? 'grams' : 'ounces'} on hand`"
+                      :readonly="!session.mayEdit"
+                      @change="count(s, ($event.target as HTMLInputElement).value)"
+                    />
+                  </td>
+                  <td class="drawn">
+                    <svg width="140" height="12" aria-hidden="true">
+                      <rect x="0" y="2" :width="(140 * s.on_hand_g) / most" height="8" class="held" />
+                      <rect x="0" y="2" :width="(140 * Math.min(s.reserved_g, s.on_hand_g)) / most" height="8" class="spoken" />
+                    </svg>
+                  </td>
+                  <td>{{ s.reserved_g ? `${weight(s.reserved_g, session.units)} ${unit}` : '' }}</td>
+                  <td>
+                    <b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}
+                  </td>
+                  <td :class="{ act: s.use_by && s.use_by < soon }">
+                    {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span>
+                  </td>
+                </tr>
+              </template>
+            </v-virtual-scroll>
           </tbody>
         </table>
         <p v-if="!stock.waiting.value && !stock.items.value.length" class="note">
           Nothing on hand. Put a pack into the pantry, or count one on its page.
         </p>
-        <v-btn v-if="stock.total.value > stock.items.value.length" class="quiet-button" :disabled="stock.busy.value" @click="stock.more()">
-          {{ stock.total.value - stock.items.value.length }} more
-        </v-btn>
+        <MoreRows :left="stock.left.value" :busy="stock.busy.value" @more="stock.more" />
         <p v-if="stock.trouble.value" role="alert">
           The stock could not be read. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
         </p>
@@ -204,6 +207,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
 }
 
 section {
+  position: relative;
   min-height: 0;
   padding-bottom: 40px;
   overflow-y: auto;

@@ -7,8 +7,9 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { RunRow } from '@/api/types'
-import { useAsk } from '@/composables/useAsk'
+import MoreRows from '@/components/frame/MoreRows.vue'
 import { useDo } from '@/composables/useDo'
+import { usePages } from '@/composables/usePages'
 import { download } from '@/domain/download'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
@@ -19,18 +20,16 @@ const props = defineProps<{ formulaId?: number }>()
 const router = useRouter()
 const session = useSession()
 const toasts = useToasts()
-const offset = ref(0)
-const page = useAsk(
-  () => ['trials', props.formulaId ?? 0, offset.value],
-  (at) =>
-    settled(
-      api.GET('/api/kitchens/{kitchen_id}/runs', {
-        params: { path: at, query: { formula_id: props.formulaId ?? 0, offset: offset.value } },
-      }),
-    ),
-  { keep: true },
+const trials = usePages(
+  () => ['trials', props.formulaId ?? 0],
+  async (at, offset) => {
+    const { runs, total } = await settled(
+      api.GET('/api/kitchens/{kitchen_id}/runs', { params: { path: at, query: { formula_id: props.formulaId ?? 0, offset } } }),
+    )
+    return { items: runs, total }
+  },
 )
-const rows = computed<RunRow[]>(() => page.answer.value?.runs ?? [])
+const rows = trials.items
 const faultWords = computed(() => new Map(session.words?.faults.map((f) => [f.id, f.name])))
 const ticked = ref<number[]>([])
 const tick = (id: number): void => {
@@ -97,45 +96,47 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.id" :class="{ out: r.left_out }">
-          <td>
-            <v-checkbox-btn
-              :model-value="ticked.includes(r.id)"
-              :aria-label="`${r.name}, ${ago(r.started_at)}, side by side`"
-              @update:model-value="tick(r.id)"
-            />
-          </td>
-          <td>
-            <router-link :to="address(r)"
-              ><b>{{ r.name }}</b></router-link
-            >{{ ' ' }}
-            <span class="note">
-              {{ r.number ? `v${r.number}` : 'draft' }}{{ r.batches === 1 ? '' : ` · ${r.batches} ×` }} · {{ r.by }}</span
-            >
-          </td>
-          <td>{{ ago(r.started_at) }}</td>
-          <td>
-            <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note"> · left out</span>
-          </td>
-          <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
-        </tr>
+        <v-virtual-scroll renderless :items="rows" item-key="id" :item-height="41">
+          <template #default="{ item: r, itemRef }">
+            <tr :ref="itemRef" :class="{ out: r.left_out }">
+              <td>
+                <v-checkbox-btn
+                  :model-value="ticked.includes(r.id)"
+                  :aria-label="`${r.name}, ${ago(r.started_at)}, side by side`"
+                  @update:model-value="tick(r.id)"
+                />
+              </td>
+              <td>
+                <router-link :to="address(r)"
+                  ><b>{{ r.name }}</b></router-link
+                >{{ ' ' }}
+                <span class="note">
+                  {{ r.number ? `v${r.number}` : 'draft' }}{{ r.batches === 1 ? '' : ` · ${r.batches} ×` }} · {{ r.by }}</span
+                >
+              </td>
+              <td>{{ ago(r.started_at) }}</td>
+              <td>
+                <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note"> · left out</span>
+              </td>
+              <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
+            </tr>
+          </template>
+        </v-virtual-scroll>
       </tbody>
     </table>
-    <p v-else-if="page.answer.value" class="note">
+    <p v-else-if="!trials.waiting.value && !trials.trouble.value" class="note">
       No trials yet. A run that is finished and judged becomes one: begin at the Run station.
     </p>
-    <p v-if="page.missing.value" role="alert">
-      {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">Try again</v-btn>
+    <p v-if="trials.trouble.value" role="alert">
+      {{ trials.trouble.value }} <v-btn class="quiet-button" @click="trials.again()">Try again</v-btn>
     </p>
-    <p v-if="offset || page.answer.value?.more" class="pages">
-      <v-btn class="quiet-button" :disabled="!offset" @click="offset = Math.max(offset - 50, 0)">Newer</v-btn>
-      <v-btn class="quiet-button" :disabled="!page.answer.value?.more" @click="offset += 50">Older</v-btn>
-    </p>
+    <MoreRows :left="trials.left.value" :busy="trials.busy.value" @more="trials.more" />
   </div>
 </template>
 
 <style scoped>
 .page {
+  position: relative;
   height: 100%;
   padding: 16px 24px 40px;
   overflow-y: auto;

@@ -139,7 +139,7 @@ describe('why', () => {
 
 describe('trials', () => {
   it('are listed with their faults in words, and two are put side by side', async () => {
-    answering('/runs', { runs: [ROW, { ...ROW, id: 4, judged: true, liked: 'good', faults: [] }], more: false })
+    answering('/runs', { runs: [ROW, { ...ROW, id: 4, judged: true, liked: 'good', faults: [] }], total: 2 })
     const view = mount(TrialsView, { global: { plugins: [router] } })
     await flushPromises()
     expect(view.text()).toContain('not judged yet')
