@@ -29,7 +29,7 @@ def demo_formulas() -> list[Formula]:
             read_document(
                 {
                     "name": entry["name"],
-                    "form": {"kind": entry["form"], "pieces": entry["pieces"]},
+                    "form": {"kind": entry["form"], "pieces": entry["pieces"], "size": entry.get("size", {})},
                     "lines": lines,
                     "targets": version.get("targets", {}),
                 }

@@ -16,7 +16,7 @@ from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
-from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water
+from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water, held_water
 from substrata.oven.numbers import BakeForm, Bakeware, bake_forms, bakeware, oven_number
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Support
@@ -61,6 +61,7 @@ class BakeCase:
     wish: str  # soft, crisp, or "" for as usual
     vegetable: float  # share of the dough
     underside: float  # how much the underside's colour counts beside the top's, 0..1
+    held: float  # share of water that flours, gels and egg hold: a wrap bends with it
     gel_water: float | None  # share of water at most in a psyllium crumb that is not gummy; None without psyllium
     gel_loss: float  # loss from which it counts as dry enough all the same
     browning: float  # factor
@@ -125,8 +126,9 @@ class BakeCase:
 
     @property
     def pliable_water(self) -> float:
-        """Mean water of a wrap that still bends, share: a vegetable keeps more of it in its cells."""
-        return (oven_number("pliable_water") + oven_number("pliable_vegetable") * self.vegetable) / 100
+        """Mean water of a wrap that bends, share: a vegetable keeps more of it in its cells, and what is held beside it is not wet."""
+        free = (oven_number("pliable_water") + oven_number("pliable_vegetable") * self.vegetable) / 100
+        return free + max(self.held - free, 0.0)
 
     @property
     def safe_for(self) -> Literal["", "egg", "filling"]:
@@ -311,6 +313,7 @@ def bake_case(
         wish=wish.doneness,
         vegetable=_vegetable(batch),
         underside=_underside(_vegetable(batch)),
+        held=held_water(batch),
         gel_water=_gel_water(batch, piece, wet / 100),
         gel_loss=oven_number("gel_crust")
         * piece.area_cm2

@@ -19,8 +19,6 @@ from substrata.pantry.library import Floats
 _COAL = 0.01  # L* below which nothing is told apart
 _LEAST_MIN = 1e-3
 
-_NEARLY = 0.1  # water over what bends, from which it has to dry first (assumed)
-
 
 @dataclass(frozen=True, kw_only=True)
 class Doneness:
@@ -143,11 +141,10 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
     colour = first_over(at, seen, dose)
     if form.asks_pliable:
         bends = first_over(at, -moisture, -case.pliable_water)
-        # What is dry enough to bend from the start, or nearly, has to be coloured a little all the same.
-        early = min(max(1 - (float(moisture[0]) - case.pliable_water) / _NEARLY, 0.0), 1.0)
-        pale = first_over(at, seen, case.gold_dose * oven_number("wish_pale") * early)
+        # It is coloured a little too: what bends from the start would else be done as soon as it is set.
+        pale = first_over(at, seen, case.gold_dose * oven_number("wish_pale"))
         if bends is not None and pale is not None:
-            bends = max(bends, pale)
+            bends = soft_latest([bends, pale], oven_number("criteria_power"))
         sooner = [moment for moment in (colour, bends) if moment is not None]
         found["pliable"] = soft_latest(sooner, -oven_number("criteria_power")) if sooner else None
     elif form.asks_colour:

@@ -72,6 +72,19 @@ def dough_sorption(batch: Batch) -> float:
     return oven_number("sorption_flour") + oven_number("sorption_gel") * counts
 
 
+def held_water(batch: Batch) -> float:
+    """The water that a bent wrap may keep because something holds it, as a share: what flours, fibres and gels can drink, and an
+    egg's own, which sets with it. Cheese weeps, and a vegetable's cells count elsewhere (common practice: a psyllium tortilla and
+    a thin egg pancake bend from the moment they are set).
+    """
+    grams, water = batch.grams * batch.inside, batch.matters()["water"]
+    egg = batch.is_role("egg")
+    drinks = batch.behaviour("capacity")[0] * (batch.is_role("vegetable", "egg", "cheese") < 1)
+    held = min(float(grams @ (drinks + water * egg)), float(grams @ water))
+    dry = float(grams @ (1 - water))
+    return held / max(held + dry, 1e-9)
+
+
 _TRACE = 1e-4  # share of the dough from which psyllium is there at all
 
 

@@ -117,13 +117,10 @@ class Piece:
 
 
 _FRIED_MOST_MM = 15.0  # of a sheet (common practice)
-_OVER_SEEDS_MM = 2.0  # of a sheet that is mostly whole seeds (assumed)
+_SEEDS_MM = (
+    4.0  # of a sheet that is mostly whole seeds: it is spread no thinner than they lie, 3 to 4 mm (common practice)
+)
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
-
-
-def _seeds_mm(batch: Batch) -> float:
-    """By how much a sheet is thicker for its whole seeds, mm: it is spread no thinner than they lie (common practice: 3 to 4 mm)."""
-    return _OVER_SEEDS_MM * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
 
 
 def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:
@@ -148,7 +145,7 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     # A bun keeps its habit of height over width unless one of them is held.
     usual = form_of(formula.form).thickness_mm
     if form.kind == "cut":
-        usual += _seeds_mm(batch)
+        usual += max(_SEEDS_MM - usual, 0.0) * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
     if form.layers > 1:
         usual /= form.layers + 1  # its sheets and its filling are about equally thick
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)

@@ -87,16 +87,18 @@ def test_every_form_has_its_stages_and_every_row_can_be_read():
 
 
 def test_soft_is_sooner_than_usual_and_crisp_later():
-    found = [
-        bake(formula(bake={"doneness": wish}, **CRACKER), LIBRARY).ready_min.best for wish in ("soft", "", "crisp")
-    ]
-    assert found == sorted(found)
-    assert found[0] < found[2]
+    for form, lines in (("cracker", CRACKER), ("bun", {"almond_flour": 200, "egg": 100, "cheddar": 100, "butter": 40})):
+        found = [
+            bake(formula(form, 8, {"doneness": wish}, **lines), LIBRARY).ready_min.best
+            for wish in ("soft", "", "crisp")
+        ]
+        assert found == sorted(found), form
+        assert found[0] < found[2], form
 
 
 def test_what_no_dry_base_holds_together_gets_a_bake_too():
     for form, lines in (
-        ("wrap", {"cauliflower_squeezed": 300, "egg": 100}),
+        ("wrap", {"cauliflower_boiled": 300, "egg": 100}),
         ("cracker", {"cheddar": 120}),
         ("bun", {"egg_white": 180}),
     ):
@@ -109,7 +111,22 @@ def test_a_wrap_is_taken_out_pliable_whatever_it_is_made_of():
         {"lupin_flour": 80, "psyllium_powder": 12, "egg": 100, "water": 90},
         {"almond_flour": 90, "psyllium_powder": 14, "egg": 60, "water": 120},
     ):
-        assert 35 <= bake(formula("wrap", 6, **lines), LIBRARY).moisture_percent <= 50
+        assert 35 <= bake(formula("wrap", 6, **lines), LIBRARY).moisture_percent <= 55
+
+
+def test_water_that_a_gel_or_an_egg_holds_need_not_leave_a_wrap_and_that_of_vegetable_must():
+    def wrap(**lines):
+        return judged(case("wrap", 6, **lines))[0]
+
+    flour = {"almond_flour": 150, "egg_white": 40, "water": 130}
+    gelled, loose = wrap(**flour, psyllium_powder=22), wrap(**flour, psyllium_powder=1)
+    assert gelled.ready < loose.ready
+    assert gelled.loss < loose.loss
+    assert 4 <= gelled.ready <= 10  # common practice: a psyllium tortilla of 3 mm in a hot oven
+    egg, shreds = wrap(egg=200, almond_flour=20), wrap(egg=60, almond_flour=20, cauliflower_boiled=140)
+    assert egg.loss < 0.5 * shreds.loss
+    # One that bends from the start has its first spots all the same.
+    assert gelled.light < case("wrap", 6, **flour).light - 2
 
 
 def test_what_is_fried_weighs_its_oil_too_and_oil_too_cool_or_too_hot_is_told():
@@ -224,7 +241,7 @@ def test_the_taken_out_bake_is_a_part_of_the_long_one():
 
 def test_the_picture_is_as_deep_as_the_piece_and_as_long_as_the_bake():
     series = bake(formula(**CRACKER), LIBRARY).series
-    assert series.shade_mm[-1] == pytest.approx(2.0)
+    assert series.shade_mm[-1] == pytest.approx(2.5)
     assert len(series.temperature_c) == len(series.shade_mm)
     bun = case("bun", 5, **BUN)
     assert bake(formula("bun", 5, **BUN), LIBRARY).series.shade_mm[-1] == pytest.approx(
@@ -246,7 +263,7 @@ def test_questions_of_temperature_and_thickness():
     assert sum(s.best for s in settings) == 1
     ready = coarse(made).ready
     thick = thickest_in(made, ready)
-    assert thick == pytest.approx(2.0, abs=0.1)
+    assert thick == pytest.approx(made.piece.thickness_mm, abs=0.1)
     assert thickest_in(made, 0.5) is None
     assert thickest_in(made, ready + 4) > thick
 
@@ -385,7 +402,7 @@ def test_a_ring_is_heated_through_before_the_same_dough_without_a_hole(form, dou
         made["form"]["size"] = size
         made = read_document(made)
         found = judged(Dough(made, LIBRARY).case)[0]
-        return found.safe if form == "doughnut" else found.ready
+        return found.criteria["safe" if form == "doughnut" else "core"]
 
     assert core_min({"hole_mm": 40.0}) < share * core_min(
         {"held": "thickness", "thickness_mm": 20.0} if share == 1 else {}
@@ -425,7 +442,7 @@ def test_a_sheet_of_whole_seeds_is_spread_no_thinner_than_they_lie():
     """Common practice: seeds in their gel are spread 3 to 4 mm thick, and take two to four times as long as a rolled nut cracker."""
     seeds, ground = SEEDS, SEEDS | {"flax_seeds": 0, "sesame_seeds": 0, "flax_meal": 215}
     thick, thin = (Dough(read_document(document("cracker", 40, **lines)), LIBRARY).piece for lines in (seeds, ground))
-    assert thin.thickness_mm == pytest.approx(2.0)
+    assert thin.thickness_mm == pytest.approx(2.5)
     assert 3.0 < thick.thickness_mm <= 4.0
     told = bake(read_document({**document("cracker", 40, **seeds), "bake": {"oven_c": 160}}), LIBRARY)
     assert told.ready_min.low < 45 < told.ready_min.high
