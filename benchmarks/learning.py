@@ -1,8 +1,9 @@
 """What simulated kitchens' runs teach: errors of scores, oven and handling after 0, 1, 3, 5 and 10 trials.
 
-``python -m benchmarks.learning [--kitchens 24] [--wrong 0.17]``. A kitchen has its own oven (12 K), convection, thickness, browning,
+``python -m benchmarks.learning [--kitchens 24] [--wrong 0.17] [--probe 0.5]``. A kitchen has its own oven (12 K), convection, thickness, browning,
 hands (.25 + .25 + .2 decades), palate (.8) and weights of what makes a score (.4); it bakes four formulas in turn and logs weight,
 colour, core, felt class and six scores. ``--wrong``: this share of the trials have another batch's weight and swapped scores.
+``--probe``: in this share of them a thermometer lies in the oven, which reads its air within 6 K.
 """
 
 from __future__ import annotations
@@ -95,7 +96,7 @@ class Kitchen:
         """Decades by which its hands feel a dough stiffer."""
         return self.hand + self.forms(dough.formula.form) + self.own(dough.formula.name)
 
-    def run(self, dough: Dough, number: int, minutes: float, *, wrong: bool) -> Run:
+    def run(self, dough: Dough, number: int, minutes: float, *, wrong: bool, probed: bool = False) -> Run:
         """One run with its verdict."""
         rng, name = self.rng, dough.formula.name
         x, scores = self.figures[name], self.scores(name)
@@ -116,6 +117,7 @@ class Kitchen:
                 weight_in_g=1000.0,
                 weight_out_g=1000 * (1 - loss),
                 core_c=float(x[PLACE["core"]]) + rng.normal() * 2.5,
+                probe_c=dough.case.oven_c + self.oven + rng.normal() * 6 if probed else None,
                 felt=(Felt(class_name=felt),),
                 minutes=minutes,
             ),
@@ -157,6 +159,7 @@ def main() -> None:
     parser.add_argument("--kitchens", type=int, default=24)
     parser.add_argument("--seed", type=int, default=3)
     parser.add_argument("--wrong", type=float, default=0.0)
+    parser.add_argument("--probe", type=float, default=0.0)
     options = parser.parse_args()
     rng, library, tally = np.random.default_rng(options.seed), load_library(), Tally()
     doughs = {f.name: Dough(f, library) for f in demo_formulas() if f.form != "doughnut"}
@@ -170,7 +173,8 @@ def main() -> None:
                 tally.judge(learn(runs, library), kitchen, own, trial)
             dough = own[trial % 4]
             minutes = plain[dough.formula.name].marks.minutes
-            runs.append(kitchen.run(dough, trial, minutes, wrong=rng.random() < options.wrong))
+            wrong, probed = rng.random() < options.wrong, rng.random() < options.probe
+            runs.append(kitchen.run(dough, trial, minutes, wrong=wrong, probed=probed))
     for what in ("scores", "decades", "oven K"):
         row = "  ".join(
             f"{trial}: {np.sqrt(np.mean(np.square(tally.errors[what, trial]))):5.2f} "

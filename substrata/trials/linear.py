@@ -8,12 +8,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import erfc, exp, pi, sqrt
 
 import numpy as np
 
 from substrata.pantry.library import Floats
 
 _NU, _PASSES = 4.0, 6  # degrees of freedom; rounds of reweighing
+_WIDEST = 1e3  # standard deviation of what says nothing, in the reading's own unit
+
+Read = tuple[Floats, Floats]  # readings and their noise
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -24,6 +28,14 @@ class Seen:
     off: Floats  # reading minus forecast, (n,)
     slope: Floats  # of each reading by each parameter, (n, p)
     noise: Floats  # standard deviations, (n,)
+    end: Floats | None = (
+        None  # of each, (n,): 1 where it is the end of a scale, and the truth may lie further up; -1 down; else 0
+    )
+
+    @property
+    def ends(self) -> Floats:
+        """Which readings are the end of a scale, and on which side."""
+        return np.zeros(len(self.off)) if self.end is None else self.end
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -59,13 +71,19 @@ def update_together(problems: Sequence[tuple[Floats, Sequence[Seen]]]) -> list[U
     """
     trust = {run.run: 1.0 for _, seen in problems for run in seen}
     found: list[tuple[Floats, Floats]] = []
+    told = [[(run.off, run.noise) for run in seen] for _, seen in problems]
     for _ in range(_PASSES):
-        found = [_weighed(prior, seen, trust) for prior, seen in problems]
+        found = [_weighed(prior, seen, said, trust) for (prior, seen), said in zip(problems, told, strict=True)]
+        told = [
+            [_beyond(run, said, *state) for run, said in zip(seen, before, strict=True)]
+            for (_, seen), before, state in zip(problems, told, found, strict=True)
+        ]
         far: dict[str, float] = dict.fromkeys(trust, 0.0)
         count: dict[str, int] = dict.fromkeys(trust, 0)
         for (_, seen), (mean, covariance) in zip(problems, found, strict=True):
             for run in seen:
                 left = (run.off - run.slope @ mean) / run.noise
+                left = np.where(run.ends * left < 0, 0.0, left)  # beyond the end of a scale nothing is odd
                 # What is not known of the parameters themselves is no oddity of the run.
                 free = np.sqrt(1 + np.einsum("ij,jk,ik->i", run.slope, covariance, run.slope) / run.noise**2)
                 far[run.run] += float(np.sum((left / free) ** 2))
@@ -77,12 +95,41 @@ def update_together(problems: Sequence[tuple[Floats, Sequence[Seen]]]) -> list[U
     ]
 
 
-def _weighed(prior_sd: Floats, seen: Sequence[Seen], trust: dict[str, float]) -> tuple[Floats, Floats]:
+def _beyond(run: Seen, said: Read, mean: Floats, covariance: Floats) -> Read:
+    """What the ends of scales say, as readings: the first two moments of what lies beyond them are kept (Minka 2001).
+
+    Args:
+        run: its readings.
+        said: each reading and its noise as they stood.
+        mean: of the parameters, with these.
+        covariance: of them.
+    """
+    if run.end is None:
+        return said
+    off, noise = said[0].copy(), said[1].copy()
+    for n in np.flatnonzero(run.end):
+        at, var = float(run.slope[n] @ mean), float(run.slope[n] @ covariance @ run.slope[n])
+        # Without this reading itself.
+        free = 1 / max(1 / var - 1 / noise[n] ** 2, 1 / _WIDEST**2)
+        at = free * (at / var - off[n] / noise[n] ** 2)
+        whole = sqrt(free + run.noise[n] ** 2)
+        z = run.end[n] * (at - run.off[n]) / whole
+        ratio = exp(-0.5 * z * z) / sqrt(2 * pi) / max(0.5 * erfc(-z / sqrt(2)), 1e-12)
+        kept = free * (1 - free * ratio * (z + ratio) / whole**2)
+        middle = at + run.end[n] * free * ratio / whole
+        tells = max(1 / kept - 1 / free, 1 / _WIDEST**2)
+        off[n], noise[n] = (middle / kept - at / free) / tells, 1 / sqrt(tells)
+    return off, noise
+
+
+def _weighed(
+    prior_sd: Floats, seen: Sequence[Seen], said: Sequence[Read], trust: dict[str, float]
+) -> tuple[Floats, Floats]:
     """Mean and covariance with each run weighed by how far it is believed."""
     inverse, right = np.diag(1 / prior_sd**2), np.zeros(len(prior_sd))
-    for run in seen:
-        weight = trust[run.run] / run.noise**2
+    for run, (off, noise) in zip(seen, said, strict=True):
+        weight = trust[run.run] / noise**2
         inverse += run.slope.T @ (weight[:, None] * run.slope)
-        right += run.slope.T @ (weight * run.off)
+        right += run.slope.T @ (weight * off)
     covariance: Floats = np.linalg.inv(inverse).astype(float)
     return covariance @ right, covariance
