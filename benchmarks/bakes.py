@@ -4,7 +4,8 @@
 ``python -m benchmarks.bakes --leave`` browning fitted again without each kind of dough in turn, and that kind forecast by it
 ``python -m benchmarks.bakes --check`` doughs of our own that browning and blister were never fitted to, windows from memory
 
-Two numbers are fitted to these cases: browning and blister (``oven.csv``); the rest is physics, or assumed with its reason.
+Two numbers are fitted to these cases: browning and blister (``oven.csv``), one to those of both tables that hold gums; the rest is
+physics, or assumed with its reason.
 """
 
 from __future__ import annotations

@@ -16,7 +16,7 @@ from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
-from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water, held_water
+from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water, gum_browning, held_water
 from substrata.oven.numbers import BakeForm, Bakeware, bake_forms, bakeware, oven_number
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Support
@@ -321,6 +321,7 @@ def bake_case(
         / (max(piece.dough_g, oven_number("smallest_piece")) / 1000),
         pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
+        * gum_browning(batch)
         * profile.browning
         * (oven_number("oil_browning") if is_fried(formula) else 1.0),
     )

@@ -72,6 +72,14 @@ def dough_sorption(batch: Batch) -> float:
     return oven_number("sorption_flour") + oven_number("sorption_gel") * counts
 
 
+def gum_browning(batch: Batch) -> float:
+    """The factor by which gums and mucilages slow the browning of a dough: what browns is thinned by what cannot."""
+    grams, parts = batch.grams * batch.inside, batch.matters()
+    lean = float(grams @ (1 - parts["water"] - parts["fat"]))
+    gum = float(grams @ batch.behaviour("gum_share")[0])
+    return exp(-oven_number("gum_browning") * min(gum / max(lean, 1e-9), 1.0))
+
+
 def held_water(batch: Batch) -> float:
     """The water that a bent wrap may keep because something holds it, as a share: what flours, fibres and gels can drink, and an
     egg's own, which sets with it. Cheese weeps, and a vegetable's cells count elsewhere (common practice: a psyllium tortilla and
@@ -92,7 +100,7 @@ def gel_water(batch: Batch, wet: float) -> float | None:
     """The most water that a psyllium crumb may keep and not be gummy, share of it; None without psyllium.
 
     Flours hold what they can, cheese and vegetables their own water, and the gel its part; egg's water does not count as held. A
-    trace of psyllium asks for next to nothing. Rests on few doughs (assumed).
+    little psyllium asks for little, and less where an egg sets a crumb of its own. Rests on few doughs (assumed).
 
     Args:
         batch: the weighed lines.
@@ -110,5 +118,8 @@ def gel_water(batch: Batch, wet: float) -> float | None:
     gel = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines]) * oven_number("gel_water")
     held = float((grams * inside) @ (drinks + own + gel))
     dry = float((grams * inside) @ (1 - water))
+    psyllium = share * batch.dough_g
+    egg = float((grams * inside * batch.is_role("egg")) @ (1 - water))
     counts = 1 - exp(-share / oven_number("gel_share"))
+    counts *= psyllium / (psyllium + oven_number("gel_egg") * egg)
     return wet + counts * (min(held / (held + dry), wet) - wet)

@@ -15,7 +15,7 @@ CASES = {name: demo(name) for name in NAMES}
 BAKES = {name: LiveBake(dough.case, dough.formula.form) for name, dough in CASES.items()}
 
 
-def truths(name, count=14):
+def truths(name, count=40):
     """Bakes that differ from the forecast as bakes do, and what they come to."""
     rng = np.random.default_rng(9)
     dough = CASES[name]

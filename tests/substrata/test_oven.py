@@ -118,14 +118,19 @@ def test_water_that_a_gel_or_an_egg_holds_need_not_leave_a_wrap_and_that_of_vege
     def wrap(**lines):
         return judged(case("wrap", 6, **lines))[0]
 
-    flour = {"almond_flour": 150, "egg_white": 40, "water": 130}
+    flour = {"almond_flour": 110, "egg_white": 40, "water": 220}
     gelled, loose = wrap(**flour, psyllium_powder=22), wrap(**flour, psyllium_powder=1)
-    assert gelled.ready < loose.ready
-    assert gelled.loss < loose.loss
-    assert 4 <= gelled.ready <= 10  # common practice: a psyllium tortilla of 3 mm in a hot oven
+    assert gelled.criteria["pliable"] < 0.9 * loose.criteria["pliable"]
     egg, shreds = wrap(egg=200, almond_flour=20), wrap(egg=60, almond_flour=20, cauliflower_boiled=140)
     assert egg.loss < 0.5 * shreds.loss
-    # One that bends from the start has its first spots all the same.
+    # One that bends from the start has its first spots all the same. Common practice: a psyllium tortilla bakes 4 to 9 min.
+    assert (
+        4
+        <= judged(replace(case("wrap", 6, almond_flour=150, egg_white=40, water=130, psyllium_powder=22), oven_c=200))[
+            0
+        ].ready
+        <= 9
+    )
     assert gelled.light < case("wrap", 6, **flour).light - 2
 
 
