@@ -30,6 +30,7 @@ _BURNT_DOSE = 0.6  # loss of lightness, as a logarithm, that anyone calls burnt:
 _LOAF_DARK = 12.0  # L* below its usual crust, from which a loaf is burnt (assumed)
 _LATER_MIN = 8.0  # a dough whose water is still being drunk then was shaped too soon
 _WARM_K = 5.0  # by which a cookie warms before it sets
+_MOIST = 30.0  # water of a crust or crumb, %, below which it is not wet (assumed)
 _NONE = -9.0  # of a figure that this dough has not: no fault reads it
 
 # Figures of the run itself; what faults read is worked out of them (``readings``).
@@ -302,6 +303,8 @@ def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
         return sign * (f(name) - bound) / bound if bound else none
 
     wet = f("moisture") - r("moisture")
+    # A crust that is baked nearly dry does not get soggy by a little more water.
+    least = 0.0 if marks.cracker or marks.cookie else max(_MOIST - r("moisture"), 0.0)
     return {
         "stiff": f("consistency") - marks.high,
         "unfilled": 1 - f("filled"),
@@ -310,7 +313,7 @@ def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
         "bound_less": share("load", r("load"), -1),
         "soft": marks.low - f("consistency"),
         "tack": f("tack"),
-        "wetter": wet,
+        "wetter": wet - least,
         "drier": -wet,
         "moisture": f("moisture") if marks.cracker or marks.topped else none,
         "core_short": marks.core_wanted - f("core") if marks.crumb else np.minimum(marks.core_wanted - f("core"), 20.0),

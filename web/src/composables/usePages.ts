@@ -33,9 +33,11 @@ export function usePages<Item, Told extends Page<Item> = Page<Item>>(
 ): Pages<Item, Told> {
   const session = useSession()
   const kitchenId = computed(() => session.kitchen?.id ?? 0)
+  // As it was when the list was opened: what an older list had read is not shown again.
+  const opened = session.kitchen?.revision ?? 0
   const query = useInfiniteQuery(
     {
-      queryKey: computed(() => [...kitchenKey(kitchenId.value), ...key()]),
+      queryKey: computed(() => [...kitchenKey(kitchenId.value), opened, ...key()]),
       queryFn: ({ pageParam }) => ask({ kitchen_id: kitchenId.value }, pageParam),
       initialPageParam: 0,
       getNextPageParam: (last: Page<Item>, all: Page<Item>[]) => {
