@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import CoreThumb from '@/components/core/CoreThumb.vue'
+import LongRows from '@/components/frame/LongRows.vue'
 import MoreRows from '@/components/frame/MoreRows.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useCopyAndArchive } from '@/composables/useCopyAndArchive'
@@ -174,7 +175,7 @@ const shelving = useCopyAndArchive()
       <p v-if="search || form" class="note">Search by a few letters of the name, or choose all shapes.</p>
     </div>
     <div v-else ref="grid" role="list">
-      <v-virtual-scroll renderless :items="rows" :item-height="CARD.height + CARD.gap">
+      <LongRows :items="rows" :whole="30" :item-height="CARD.height + CARD.gap">
         <template #default="{ item: row, itemRef }">
           <div :ref="itemRef" class="grid abreast" role="presentation">
             <div v-for="item in row" :key="item.id" role="listitem" class="card">
@@ -209,7 +210,7 @@ const shelving = useCopyAndArchive()
             </div>
           </div>
         </template>
-      </v-virtual-scroll>
+      </LongRows>
     </div>
     <MoreRows :left="shelf.left.value" :busy="shelf.busy.value" @more="shelf.more" />
   </div>

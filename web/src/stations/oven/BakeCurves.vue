@@ -11,6 +11,7 @@ const WIDTH = 640
 const HEIGHT = 118
 const TOP = 8
 const FOOT = 16
+const LINE = 15
 const CORE = [0, 120] as const
 const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
 const core = (c: number): number => TOP + ((HEIGHT - TOP - FOOT) * (CORE[1] - Math.min(c, CORE[1]))) / CORE[1]
@@ -23,6 +24,13 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(props.span / step) + 1 }, (_, i) => i * step)
 })
 const atReady = computed(() => (props.forecast.ready_min ? x(props.forecast.ready_min.best) : WIDTH * 0.7))
+/** Where the words of both curves stand: below them where there is room, and never on each other. */
+const words = computed(() => {
+  const at = core(props.forecast.core_c_at_ready ?? 90)
+  const hot = at + (at < TOP + 24 ? LINE : -5)
+  const lost = Math.min(loss(props.forecast.loss_percent?.best ?? 0) + LINE, HEIGHT - FOOT - 3)
+  return { core: hot, loss: Math.abs(lost - hot) < LINE ? hot + LINE : lost }
+})
 const told = computed(() => {
   const { core_c_at_ready: c, loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
   const core = c == null ? '' : temperature(c, session.units)
@@ -54,18 +62,10 @@ const passed = computed(() => (props.forecast.safe_min == null ? '' : `, passed 
       <text v-if="forecast.safe_c != null" x="4" :y="core(forecast.safe_c) - 4" class="safe-word">
         {{ temperature(forecast.safe_c, session.units) }} {{ forecast.safe_for }}-safe{{ passed }}
       </text>
-      <text
-        :x="Math.min(atReady + 6, WIDTH - 90)"
-        :y="core(forecast.core_c_at_ready ?? 90) + (core(forecast.core_c_at_ready ?? 90) < TOP + 24 ? 15 : -5)"
-        class="core-word"
-      >
+      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="words.core" class="core-word">
         core {{ forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units) }}
       </text>
-      <text
-        :x="Math.min(atReady + 6, WIDTH - 90)"
-        :y="Math.min(loss(forecast.loss_percent?.best ?? 0) + 15, HEIGHT - FOOT - 3)"
-        class="loss-word"
-      >
+      <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="words.loss" class="loss-word">
         weight −{{ forecast.loss_percent?.best.toFixed(0) ?? '…' }} %
       </text>
       <text

@@ -32,6 +32,13 @@ describe('the curves', () => {
 
   it('draw a safe mark only for what asks for one', async () => {
     const view = mount(BakeCurves, { props: { forecast: aBake({ safe_c: 74, safe_for: 'filling' }), beside: null, span: 20 } })
+    for (const lost of [1, 6, 12, 16, 18, 20]) {
+      const close = mount(BakeCurves, {
+        props: { forecast: aBake({ loss_percent: { low: lost, best: lost, high: lost } }), beside: null, span: 20 },
+      })
+      const [core, loss] = ['.core-word', '.loss-word'].map((word) => Number(close.get(word).attributes('y')))
+      expect(Math.abs((core ?? 0) - (loss ?? 0)), `words at ${lost} % lost`).toBeGreaterThanOrEqual(14)
+    }
     expect(view.get('.safe-word').text()).toBe('74 °C filling-safe, passed at 6 min')
     await view.setProps({ forecast: aBake({ safe_c: null, safe_for: '', safe_min: null }) })
     expect(view.find('.safe').exists()).toBe(false)

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import type { PantryRow } from '@/api/types'
 import CompositionBar from '@/components/pantry/CompositionBar.vue'
 import RoleSwatch from '@/components/core/RoleSwatch.vue'
+import LongRows from '@/components/frame/LongRows.vue'
 import { useCompareList } from '@/composables/useCompareList'
 import { day, figure, money, weight } from '@/domain/format'
 import { useSession } from '@/stores/session'
@@ -33,7 +34,7 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
       </tr>
     </thead>
     <tbody>
-      <v-virtual-scroll renderless :items="rows" item-key="key" :item-height="31">
+      <LongRows :items="rows" item-key="key" :item-height="31">
         <template #default="{ item: row, itemRef }">
           <tr :ref="itemRef" :class="{ on: marked.keys.value.includes(row.key) }" @click="router.push(to(row))">
             <td class="first" @click.stop>
@@ -64,7 +65,7 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
             <td>{{ row.use_by ? day(row.use_by) : '' }}</td>
           </tr>
         </template>
-      </v-virtual-scroll>
+      </LongRows>
     </tbody>
   </table>
 </template>

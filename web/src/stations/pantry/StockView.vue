@@ -13,6 +13,7 @@ import { day, gramsOf, inWeight, localDay, weight, weightUnit } from '@/domain/f
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import FormulaPicker from '@/components/frame/FormulaPicker.vue'
+import LongRows from '@/components/frame/LongRows.vue'
 import MoreRows from '@/components/frame/MoreRows.vue'
 import PantryBar from './PantryBar.vue'
 
@@ -116,7 +117,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
             </tr>
           </thead>
           <tbody>
-            <v-virtual-scroll renderless :items="stock.items.value" item-key="id" :item-height="34">
+            <LongRows :items="stock.items.value" item-key="id" :item-height="34">
               <template #default="{ item: s, itemRef }">
                 <tr :ref="itemRef">
                   <td class="name">
@@ -147,7 +148,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                   </td>
                 </tr>
               </template>
-            </v-virtual-scroll>
+            </LongRows>
           </tbody>
         </table>
         <p v-if="!stock.waiting.value && !stock.items.value.length" class="note">

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { RunRow } from '@/api/types'
+import LongRows from '@/components/frame/LongRows.vue'
 import MoreRows from '@/components/frame/MoreRows.vue'
 import { useDo } from '@/composables/useDo'
 import { usePages } from '@/composables/usePages'
@@ -96,7 +97,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
         </tr>
       </thead>
       <tbody>
-        <v-virtual-scroll renderless :items="rows" item-key="id" :item-height="41">
+        <LongRows :items="rows" item-key="id" :item-height="41">
           <template #default="{ item: r, itemRef }">
             <tr :ref="itemRef" :class="{ out: r.left_out }">
               <td>
@@ -121,7 +122,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
               <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
             </tr>
           </template>
-        </v-virtual-scroll>
+        </LongRows>
       </tbody>
     </table>
     <p v-else-if="!trials.waiting.value && !trials.trouble.value" class="note">
