@@ -18,7 +18,7 @@ import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
 const PAGE = 60
-/** The narrowest card, the lowest and what lies between two, px. */
+/** The narrowest card, the lowest and what lies between two, px, as the styles below have them. */
 const CARD = { width: 340, height: 144, gap: 14 }
 const session = useSession()
 const panels = usePanels()
@@ -349,10 +349,6 @@ h2 {
 .empty .figure {
   margin: 0 0 4px;
   font-size: 20px;
-}
-
-.further {
-  margin-top: 18px;
 }
 
 .begin {

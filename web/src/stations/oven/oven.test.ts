@@ -30,15 +30,18 @@ describe('the curves', () => {
     expect(number(view.get('.window').attributes('width'))).toBeCloseTo(((width ?? 0) * 5) / 20)
   })
 
-  it('draw a safe mark only for what asks for one', async () => {
-    const view = mount(BakeCurves, { props: { forecast: aBake({ safe_c: 74, safe_for: 'filling' }), beside: null, span: 20 } })
+  it('keep their words apart, whatever is lost', () => {
     for (const lost of [1, 6, 12, 16, 18, 20]) {
-      const close = mount(BakeCurves, {
+      const view = mount(BakeCurves, {
         props: { forecast: aBake({ loss_percent: { low: lost, best: lost, high: lost } }), beside: null, span: 20 },
       })
-      const [core, loss] = ['.core-word', '.loss-word'].map((word) => Number(close.get(word).attributes('y')))
+      const [core, loss] = ['.core-word', '.loss-word'].map((word) => number(view.get(word).attributes('y')))
       expect(Math.abs((core ?? 0) - (loss ?? 0)), `words at ${lost} % lost`).toBeGreaterThanOrEqual(14)
     }
+  })
+
+  it('draw a safe mark only for what asks for one', async () => {
+    const view = mount(BakeCurves, { props: { forecast: aBake({ safe_c: 74, safe_for: 'filling' }), beside: null, span: 20 } })
     expect(view.get('.safe-word').text()).toBe('74 °C filling-safe, passed at 6 min')
     await view.setProps({ forecast: aBake({ safe_c: null, safe_for: '', safe_min: null }) })
     expect(view.find('.safe').exists()).toBe(false)

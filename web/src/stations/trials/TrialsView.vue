@@ -214,11 +214,6 @@ a {
   outline: 2px solid var(--focus);
 }
 
-.pages {
-  display: flex;
-  gap: 10px;
-}
-
 .quiet-button {
   text-decoration: none;
 }
