@@ -128,7 +128,7 @@ class BakeCase:
     def pliable_water(self) -> float:
         """Mean water of a wrap that bends, share: a vegetable keeps more of it in its cells, and what is held beside it is not wet."""
         free = (oven_number("pliable_water") + oven_number("pliable_vegetable") * self.vegetable) / 100
-        return free + max(self.held - free, 0.0)
+        return max(free, self.held)
 
     @property
     def safe_for(self) -> Literal["", "egg", "filling"]:

@@ -117,9 +117,7 @@ class Piece:
 
 
 _FRIED_MOST_MM = 15.0  # of a sheet (common practice)
-_SEEDS_MM = (
-    4.0  # of a sheet that is mostly whole seeds: it is spread no thinner than they lie, 3 to 4 mm (common practice)
-)
+_SEEDS_MM = 4.0  # of a sheet of whole seeds: spread no thinner than they lie, 3 to 4 mm (common practice)
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import erfc, exp, pi, sqrt
+from math import pi, sqrt
 
 import numpy as np
 
@@ -28,9 +28,7 @@ class Seen:
     off: Floats  # reading minus forecast, (n,)
     slope: Floats  # of each reading by each parameter, (n, p)
     noise: Floats  # standard deviations, (n,)
-    end: Floats | None = (
-        None  # of each, (n,): 1 where it is the end of a scale, and the truth may lie further up; -1 down; else 0
-    )
+    end: Floats | None = None  # (n,): 1 where a scale ends and the truth may lie further up, -1 down, else 0
 
     @property
     def ends(self) -> Floats:
@@ -104,17 +102,21 @@ def _beyond(run: Seen, said: Read, mean: Floats, covariance: Floats) -> Read:
         mean: of the parameters, with these.
         covariance: of them.
     """
+    from scipy.special import erfcx  # late: whoever learns nothing does not load it
+
     if run.end is None:
         return said
     off, noise = said[0].copy(), said[1].copy()
     for n in np.flatnonzero(run.end):
         at, var = float(run.slope[n] @ mean), float(run.slope[n] @ covariance @ run.slope[n])
+        if var <= 0:
+            continue  # nothing that is asked for moves it
         # Without this reading itself.
         free = 1 / max(1 / var - 1 / noise[n] ** 2, 1 / _WIDEST**2)
         at = free * (at / var - off[n] / noise[n] ** 2)
         whole = sqrt(free + run.noise[n] ** 2)
         z = run.end[n] * (at - run.off[n]) / whole
-        ratio = exp(-0.5 * z * z) / sqrt(2 * pi) / max(0.5 * erfc(-z / sqrt(2)), 1e-12)
+        ratio = sqrt(2 / pi) / float(erfcx(-z / sqrt(2)))  # density over chance, of a normal; exact however far out
         kept = free * (1 - free * ratio * (z + ratio) / whole**2)
         middle = at + run.end[n] * free * ratio / whole
         tells = max(1 / kept - 1 / free, 1 / _WIDEST**2)

@@ -30,6 +30,12 @@ def test_the_end_of_a_scale_says_so_far_or_further(at, noise, end):
     assert found.sd[0] == pytest.approx(np.sqrt(second / whole - mean**2), rel=0.05)
 
 
+@pytest.mark.parametrize("at", [-60.0, -8.0, 8.0, 60.0])
+def test_an_end_far_out_is_believed_to_its_side_and_never_turned_round(at):
+    mean = update(np.array([1.0]), [seen(at, 0.5, 1)]).mean[0]
+    assert -0.01 <= mean <= max(at, 0.01)
+
+
 def test_an_end_pulls_to_its_side_only_and_what_lies_beyond_it_is_not_odd():
     far = [seen(8.0, 1.0, run=str(n)) for n in range(4)]
     plain, ended = (update(np.array([10.0]), [*far, seen(2.0, 1.0, end, run="end")]) for end in (0, 1))
