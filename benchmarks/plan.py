@@ -18,10 +18,11 @@ import numpy as np
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
 from substrata.schedule.check import faults
+from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
 from substrata.schedule.plan_document import read_plan
 from substrata.schedule.planned import bench_of, plan_of
-from substrata.schedule.solve import Effort, solve
+from substrata.schedule.solve import solve
 from substrata.schedule.sure import CARES, careful, holds
 from tests.schedule.conftest import QUICK, kitchen
 

@@ -228,8 +228,8 @@ def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
 @job_kind(PLAN, queue="heavy")
 def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Plan it, as carefully as its deadlines allow."""
+    from substrata.schedule.effort import Effort
     from substrata.schedule.planned import plan_of
-    from substrata.schedule.solve import Effort
 
     plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
     if plan is None:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import ceil
 
-from substrata.schedule.problem import ROOM_C, Oven, Task
+from substrata.schedule.problem import ROOM_C, Oven, Problem, Task
 
 
 def least_on(oven: Oven, rows: list[Task]) -> int:
@@ -39,3 +40,44 @@ def _in_groups(oven: Oven, rows: list[Task]) -> int:
         filled = ceil(sum(task.minutes * task.trays for task in group) / oven.trays)
         least += max(filled, *(task.minutes for task in group))
     return least
+
+
+def tied(problem: Problem, most: int) -> Problem:
+    """What is tied to the ovens: their stages, all that comes after one, and what has to be done so soon before.
+
+    What may be done long before is left out. Every plan of the whole is one of this, so that what this costs at least the whole does too.
+
+    Args:
+        problem: the whole of it.
+        most: minutes, the longest greatest lag that ties one task to the next.
+    """
+    before: dict[str, list[str]] = {}
+    after: dict[str, list[str]] = {}
+    for lag in problem.lags:
+        after.setdefault(lag.before, []).append(lag.after)
+        if lag.most is not None and lag.most <= most:
+            before.setdefault(lag.after, []).append(lag.before)
+    kept = [task.id for task in problem.tasks if task.ovens]
+    for found in (after, before):
+        for key in kept:  # grows while it is gone through
+            kept += [other for other in found.get(key, ()) if other not in kept]
+    kept += [due.task for due in problem.dues if due.task not in kept]
+    names = set(kept)
+    return replace(
+        problem,
+        tasks=tuple(task for task in problem.tasks if task.id in names),
+        lags=tuple(lag for lag in problem.lags if lag.before in names and lag.after in names),
+        holds=tuple(hold for hold in problem.holds if hold.since in names and hold.until in names),
+    )
+
+
+def loose(problem: Problem) -> Problem:
+    """The same without a greatest lag or length behind anything that was baked: a pause between two bakes may then be as long as it likes."""
+    behind = [task.id for task in problem.tasks if task.ovens]
+    for key in behind:  # grows while it is gone through
+        behind += [lag.after for lag in problem.lags if lag.before == key and lag.after not in behind]
+    return replace(
+        problem,
+        tasks=tuple(replace(task, longest=None) if task.id in behind else task for task in problem.tasks),
+        lags=tuple(replace(lag, most=None) if lag.before in behind else lag for lag in problem.lags),
+    )

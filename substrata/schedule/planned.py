@@ -12,6 +12,7 @@ from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
 from substrata.schedule.check import score
+from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
 from substrata.schedule.oven_on import OvenHeat, heat_curves
 from substrata.schedule.pins import check_pins, pinned
@@ -19,7 +20,7 @@ from substrata.schedule.plan_document import Clock, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Placed, Problem, Schedule, hand_times
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.slack import slack_of
-from substrata.schedule.solve import Effort, solve
+from substrata.schedule.solve import solve
 from substrata.schedule.sure import CARES, STALE, Care, Holds, Tight, careful, holds
 from substrata.schedule.things import capacities, things
 from substrata.schedule.words import WouldHelp, clashes, helps, pressed

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.schedule.effort import Effort
+from substrata.schedule.model import Model
 from substrata.schedule.problem import Problem, Schedule, Task
-from substrata.schedule.solve import Effort, Model
 
 _LATE, _WINDOW, _STRETCH, _MOVED = 2000, 3000, 500, 100
 _STILL = 2  # minutes by which nobody would say that it moved

@@ -1,47 +1,22 @@
-"""A plan by constraint programming: first nobody late, then the oven short, then hands and freshness.
-
-Start times are the unknowns; stages in one oven are ordered pair by pair with the minutes its temperature needs between them (a
-study of five ways to write this found it the quickest to good plans). The solver is loaded when it is first asked.
-"""
+"""A plan by constraint programming: first nobody late, then the oven short, then hands and freshness."""
 
 from __future__ import annotations
 
-import os
 import time
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
-from itertools import pairwise
-from math import ceil
-from typing import TYPE_CHECKING, Any
+from dataclasses import replace
 
-from substrata.schedule.bounds import least_on
-from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
-from substrata.schedule.oven_on import OFF_LEAST
-from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task
-
-if TYPE_CHECKING:
-    from ortools.sat.python import cp_model
-
-MOST_S = 15.0
-_MOST_OFF = 3  # pauses in which an oven is off that are looked for
-_BOUNDING = ("default_lp", "lb_tree_search", "quick_restart")
-_HAIR = 1e-6
-_DOOR = 9  # more than any oven is opened for at once
-Told = Callable[[Schedule], bool]
-
-
-@dataclass(frozen=True, kw_only=True)
-class Effort:
-    """How long is sought."""
-
-    seconds: float = MOST_S
-    workers: int = field(default_factory=lambda: min(os.cpu_count() or 1, 4))
-    seed: int = 1
-    steady: bool = False  # the same answer each time: counts work instead of seconds
+from substrata.schedule.effort import Effort
+from substrata.schedule.model import Model, Told
+from substrata.schedule.problem import Problem, Schedule
+from substrata.schedule.proofs import prove
 
 
 def solve(
-    problem: Problem, effort: Effort = Effort(), *, hint: Schedule | None = None, told: Told | None = None
+    problem: Problem,
+    effort: Effort = Effort(),  # noqa: B008 - frozen
+    *,
+    hint: Schedule | None = None,
+    told: Told | None = None,
 ) -> Schedule:
     """The best plan that is found in a time.
 
@@ -52,401 +27,32 @@ def solve(
         told: is shown every better plan; False stops the search.
     """
     model = Model(problem)
-    share = effort.seconds
     begun = time.monotonic()
 
-    def left(part: float) -> float:
+    def spend(part: float, keep: float = 0.0) -> Effort:
+        """A part of what there is, as far as it is left and not kept for later."""
         if effort.steady:
-            return share * part
-        return max(min(share * part, share - (time.monotonic() - begun)), 0.05)
+            return replace(effort, seconds=effort.seconds * part)
+        left = effort.seconds - keep * effort.seconds - (time.monotonic() - begun)
+        return replace(effort, seconds=max(min(effort.seconds * part, left), 0.05))
 
     # Nobody late; stops at once when that is proven.
-    first = model.best(model.lateness, replace(effort, seconds=left(0.25)), hint, told)
+    first = model.best(model.lateness, spend(0.25), hint, told)
     if first is None:
         return Schedule(placed={}, status=model.status)
     model.keep(model.lateness, first.value)
-    # How early all have to be is soon proven alone, and a part of the price that is known bounds the whole.
-    soonest = model.best(model.early, replace(effort, seconds=left(0.1)), first.plan)
-    if soonest is not None:
-        model.at_least(model.early, soonest.bound)
-    second = model.best(
-        model.price, replace(effort, seconds=left(0.5 if effort.steady else 0.75)), first.plan, told, bounding=True
-    )
-    best = second or first
+    begin = prove(model, first, spend, told)
+    second = model.best(model.price, spend(0.5 if effort.steady else 0.75, keep=0.04), begin, told, bounding=True)
+    best = second or begin
     proven = second is not None and model.status == "optimal"
     gap = None
     if second is not None:
         price = second.value
         model.keep(model.oven_on, second.of(model.oven_on))
-        third = model.best(
-            model.polish, replace(effort, seconds=left(1.0 if effort.steady else 0.2)), second.plan, told
-        )
+        third = model.best(model.polish, spend(1.0 if effort.steady else 0.2), second, told)
         best = third or second
         if third is not None:
             price = min(price, third.of(model.price))
         gap = max(price - second.bound, 0.0) / max(abs(price), 1.0)
     late = {due.bake: value for due in problem.dues if (value := max(best.plan.placed[due.task].end - due.minute, 0))}
     return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap, late=late)
-
-
-@dataclass(frozen=True)
-class Found:
-    """A solution of the model."""
-
-    plan: Schedule
-    value: float
-    bound: float
-    of: Callable[[Any], int]
-
-
-class Model:
-    """The problem as the solver takes it. Alters as its objectives are kept."""
-
-    def __init__(self, problem: Problem) -> None:
-        from ortools.sat.python import cp_model
-
-        self.cp = cp_model
-        self.problem, self.model = problem, cp_model.CpModel()
-        self.status: Status = "unknown"
-        self.horizon = problem.horizon
-        self.start: dict[str, Any] = {}
-        self.end: dict[str, Any] = {}
-        self.size: dict[str, Any] = {}
-        self.inside: dict[tuple[str, str], Any] = {}  # task, oven → whether it is there
-        for task in problem.tasks:
-            self._place(task)
-        self._lags()
-        self.hands = self._hands()
-        self._things()
-        self.oven_on = sum((self._oven(oven.name) for oven in problem.ovens), start=0)
-        self.late = {due.bake: self._late(due) for due in problem.dues}
-        self.lateness: Any = sum((late for late, _, _ in self.late.values()), start=0)
-        self.early: Any = sum((rest for _, rest, _ in self.late.values()), start=0)
-        spans: Any = sum(self._spans(), start=0)
-        self._at_least(spans)
-        self.price: Any = OVEN_ON * self.oven_on + HANDS * spans + EARLY * self.early
-        self.polish: Any = HANDS * spans + EARLY * self.early + self._waiting()
-
-    def _place(self, task: Task) -> None:
-        m = self.model
-        if task.fixed_start is not None:
-            start = m.new_int_var(task.fixed_start, task.fixed_start, task.id)
-        else:
-            start = m.new_int_var(self.problem.now, self.horizon, task.id)
-        if task.fixed_end is not None:
-            end: Any = m.new_int_var(task.fixed_end, task.fixed_end, f"{task.id} end")
-        elif task.passive:
-            end = m.new_int_var(0, self.horizon * 2, f"{task.id} end")
-            m.add(end - start >= task.minutes)
-            if task.longest is not None:
-                m.add(end - start <= max(task.longest, task.minutes))
-        else:
-            end = start + task.minutes
-        self.start[task.id], self.end[task.id] = start, end
-        self.size[task.id] = task.minutes
-        if task.passive or task.fixed_end is not None:
-            self.size[task.id] = m.new_int_var(0, self.horizon * 2, f"{task.id} length")
-            m.add(self.size[task.id] == end - start)
-        if task.ovens:
-            for name in task.ovens:
-                self.inside[task.id, name] = m.new_bool_var(f"{task.id} in {name}")
-            m.add_exactly_one(self.inside[task.id, name] for name in task.ovens)
-
-    def _lags(self) -> None:
-        for lag in self.problem.lags:
-            self.model.add(self.start[lag.after] >= self.end[lag.before] + lag.least)
-            if lag.most is not None:
-                until = self.end[lag.after] if lag.to_end else self.start[lag.after]
-                self.model.add(until <= self.end[lag.before] + lag.most)
-
-    def _hands(self) -> list[tuple[Any, Any]]:
-        """Intervals that take hands: no more at once than there are people, none asleep."""
-        m, intervals, times = self.model, [], []
-        for task in self.problem.tasks:
-            if task.fixed_end is not None:
-                continue
-            start, end = self.start[task.id], self.end[task.id]
-            last = task.tail + task.watch
-            if task.hands == "all":
-                intervals.append(m.new_interval_var(start, self.size[task.id], end, f"{task.id} hands"))
-                times.append((start, end))
-            elif task.hands == "ends":
-                if task.head:
-                    intervals.append(m.new_fixed_size_interval_var(start, task.head, f"{task.id} head"))
-                    times.append((start, start + task.head))
-                if last:
-                    intervals.append(m.new_fixed_size_interval_var(end - last, last, f"{task.id} tail"))
-                    times.append((end - last, end))
-        sleep = [
-            m.new_fixed_size_interval_var(a, b - a, "sleep") for a, b in self.problem.closed if b > self.problem.now
-        ]
-        if self.problem.people == 1:
-            m.add_no_overlap([*intervals, *sleep])
-        else:
-            m.add_cumulative(
-                [*intervals, *sleep], [1] * len(intervals) + [self.problem.people] * len(sleep), self.problem.people
-            )
-        return times
-
-    def _things(self) -> None:
-        taken: dict[str, list[tuple[Any, int]]] = {}
-        for t in self.problem.tasks:
-            for name in t.uses:
-                box = self.model.new_interval_var(self.start[t.id], self.size[t.id], self.end[t.id], f"{t.id} {name}")
-                taken.setdefault(name, []).append((box, 1))
-        for hold in self.problem.holds:
-            length = self.model.new_int_var(0, self.horizon * 2, "")
-            start, end = self.start[hold.since], self.end[hold.until]
-            box = self.model.new_interval_var(start, length, end, f"{hold.since} {hold.thing}")
-            taken.setdefault(hold.thing, []).append((box, hold.count))
-        for name, rows in taken.items():
-            capacity = self.problem.capacity.get(name, 1)
-            if capacity == 1 and all(count == 1 for _, count in rows):
-                self.model.add_no_overlap([box for box, _ in rows])
-            else:
-                self.model.add_cumulative([box for box, _ in rows], [count for _, count in rows], capacity)
-
-    def _oven(self, name: str) -> Any:
-        """One oven's trays, temperatures and door; returns for how long it is on."""
-        m, oven = self.model, self.problem.oven_named(name)
-        rows = [t for t in self.problem.tasks if name in t.ovens]
-        if not rows:
-            return 0
-        here = {t.id: self.inside[t.id, name] for t in rows}
-        boxes = {
-            t.id: m.new_optional_fixed_size_interval_var(self.start[t.id], t.minutes, here[t.id], f"{t.id} {name}")
-            if t.fixed_end is None and not t.passive
-            else m.new_optional_interval_var(
-                self.start[t.id], self.size[t.id], self.end[t.id], here[t.id], f"{t.id} {name}"
-            )
-            for t in rows
-        }
-        m.add_cumulative(list(boxes.values()), [t.trays for t in rows], oven.trays)
-        for n, one in enumerate(rows):
-            for other in rows[n + 1 :]:
-                if not one.shares(other, oven.share_k):
-                    both, first = [here[one.id], here[other.id]], m.new_bool_var("")
-                    m.add(
-                        self.start[other.id] >= self.end[one.id] + oven.gap(one.leaves_c, other.temp_c)
-                    ).only_enforce_if([*both, first])
-                    m.add(
-                        self.start[one.id] >= self.end[other.id] + oven.gap(other.leaves_c, one.temp_c)
-                    ).only_enforce_if([*both, ~first])
-        self._door(rows, here)
-        hot = self.problem.hot or any(t.fixed_start is not None for t in rows)
-        begin = m.new_int_var(0, self.horizon, f"{name} on")
-        stop = m.new_int_var(0, self.horizon * 2, f"{name} off")
-        for t in rows:
-            heat = oven.heating(t.temp_c)
-            if t.fixed_start is None and not hot:
-                m.add(self.start[t.id] >= self.problem.now + heat).only_enforce_if(here[t.id])
-            m.add(begin <= self.start[t.id] - (0 if hot else heat)).only_enforce_if(here[t.id])
-            m.add(stop >= self.end[t.id]).only_enforce_if(here[t.id])
-        used = m.new_int_var(0, self.horizon * 2, f"{name} minutes")
-        offs = self._offs(oven, rows, here, begin, stop)
-        m.add(used >= stop - begin - sum((minutes for _, minutes in offs), start=0))
-        if len(self.problem.ovens) == 1 and not hot:
-            # Each pause costs heating up once more, at least to the coolest stage.
-            again = oven.heating(max(min(task.temp_c for task in rows) - oven.share_k, ROOM_C))
-            m.add(used >= least_on(oven, rows) + again * sum((off for off, _ in offs), start=0))
-        # An oven that nothing is baked in is off.
-        some = m.new_bool_var("")
-        m.add_max_equality(some, list(here.values()))
-        m.add(begin == 0).only_enforce_if(~some)
-        m.add(stop == 0).only_enforce_if(~some)
-        return used
-
-    def _offs(
-        self, oven: Oven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any
-    ) -> list[tuple[Any, Any]]:
-        """Pauses in which the oven may be off, whether and for how long: all stages lie before or behind, and it heats up anew for those behind."""
-        m, saved, last = self.model, [], None
-        for n in range(min(sum(end > self.problem.now for _, end in self.problem.closed) + 1, _MOST_OFF)):
-            off, since = m.new_bool_var(f"{oven.name} off {n}"), m.new_int_var(0, self.horizon * 2, "")
-            until, minutes = m.new_int_var(0, self.horizon * 2, ""), m.new_int_var(0, self.horizon * 2, "")
-            m.add(minutes <= until - since).only_enforce_if(off)
-            m.add(minutes >= OFF_LEAST).only_enforce_if(off)
-            m.add(minutes == 0).only_enforce_if(~off)
-            m.add(since >= begin).only_enforce_if(off)
-            m.add(until <= stop).only_enforce_if(off)
-            if last is not None:
-                m.add_implication(off, last[0])
-                m.add(since >= last[1]).only_enforce_if(off)
-            for t in rows:
-                before = m.new_bool_var("")
-                m.add(self.end[t.id] <= since).only_enforce_if([off, here[t.id], before])
-                m.add(self.start[t.id] >= until + oven.heating(t.temp_c)).only_enforce_if([off, here[t.id], ~before])
-            last = off, until
-            saved.append((off, minutes))
-        return saved
-
-    def _door(self, rows: list[Task], here: Mapping[str, Any]) -> None:
-        if not any(t.shut > 1 for t in rows):
-            return
-        m, boxes, wants = self.model, [], []
-        for t in rows:
-            start, end, there = self.start[t.id], self.end[t.id], here[t.id]
-            if t.shut > 1:
-                boxes.append(m.new_optional_fixed_size_interval_var(start + 1, t.shut - 1, there, ""))
-                wants.append(_DOOR)
-            boxes += [
-                m.new_optional_fixed_size_interval_var(start, 1, there, ""),
-                m.new_optional_fixed_size_interval_var(end - 1, 1, there, ""),
-            ]
-            wants += [1, 1]
-        m.add_cumulative(boxes, wants, _DOOR)
-
-    def _late(self, due: Any) -> tuple[Any, Any, Any]:
-        """Weighted lateness of a bake, how early it is, and its plain lateness."""
-        m = self.model
-        late = m.new_int_var(0, self.horizon * 2, f"{due.bake} late")
-        early = m.new_int_var(0, self.horizon, f"{due.bake} early")
-        is_late = m.new_bool_var("")
-        m.add(self.end[due.task] - due.minute == late - early)
-        m.add(late == 0).only_enforce_if(~is_late)
-        m.add(early == 0).only_enforce_if(is_late)
-        if due.fresh is not None:
-            m.add(early <= due.fresh)
-        return round(10 * due.priority) * (late + A_LATE_BAKE * is_late), early, late
-
-    def _spans(self) -> list[Any]:
-        """From the first work to the last, of each stretch between two nights."""
-        m, nights = self.model, [0, *(end for _, end in self.problem.closed), self.horizon * 2]
-        if len(nights) == 2:
-            return [self._span(self.hands, None)]
-        spans = []
-        for begin, stop in pairwise(nights):
-            rows = []
-            for start, end in self.hands:
-                today, earlier, later = m.new_bool_var(""), m.new_bool_var(""), m.new_bool_var("")
-                m.add(start >= begin).only_enforce_if(today)
-                m.add(start < stop).only_enforce_if(today)
-                m.add(start < begin).only_enforce_if(earlier)
-                m.add(start >= stop).only_enforce_if(later)
-                m.add_exactly_one(today, earlier, later)
-                rows.append((start, end, today))
-            spans.append(self._span([(s, e) for s, e, _ in rows], [t for _, _, t in rows]))
-        return spans
-
-    def _span(self, times: list[tuple[Any, Any]], when: list[Any] | None) -> Any:
-        m = self.model
-        low, high = m.new_int_var(0, self.horizon * 2, ""), m.new_int_var(0, self.horizon * 2, "")
-        for n, (start, end) in enumerate(times):
-            rows = (m.add(low <= start), m.add(high >= end))
-            if when is not None:
-                for row in rows:
-                    row.only_enforce_if(when[n])
-        span = m.new_int_var(0, self.horizon * 2, "")
-        m.add(span >= high - low)
-        return span
-
-    def _at_least(self, spans: Any) -> None:
-        """From the first work to the last is no less than the work: the solver does not see that by itself."""
-        open_ = [task for task in self.problem.tasks if task.fixed_end is None]
-        work = sum(
-            task.minutes if task.hands == "all" else task.head + task.tail + task.watch
-            for task in open_
-            if task.hands != "none"
-        )
-        if work:
-            self.model.add(spans * self.problem.people >= work)
-
-    def _waiting(self) -> Any:
-        """What lies longer than it must, and what stands weighed and waits to be mixed."""
-        lies = [self.end[t.id] - self.start[t.id] for t in self.problem.tasks if t.passive and t.fixed_end is None]
-        stands = [
-            self.start[lag.after] - self.end[lag.before]
-            for lag in self.problem.lags
-            if self.problem.task[lag.before].kind == "weigh" and self.problem.task[lag.before].fixed_end is None
-        ]
-        return sum([*lies, *stands], start=0)
-
-    def keep(self, expression: Any, most: float) -> None:
-        """From now on no more of it."""
-        if not isinstance(expression, int):
-            self.model.add(expression <= round(most))
-
-    def at_least(self, expression: Any, least: float) -> None:
-        """From now on no less of it: what is proven, the solver need not find again."""
-        if not isinstance(expression, int):
-            self.model.add(expression >= ceil(least - _HAIR))
-
-    def best(
-        self,
-        objective: Any,
-        effort: Effort,
-        hint: Schedule | None,
-        told: Told | None = None,
-        *,
-        bounding: bool = False,
-    ) -> Found | None:
-        """The least of an objective that is found; None when nothing was.
-
-        Args:
-            objective: what is to be small.
-            effort: how long is sought.
-            hint: a plan to begin with.
-            told: is shown every better plan.
-            bounding: one of those who search raises the bound instead, so that the gap says more.
-        """
-        cp, m = self.cp, self.model
-        m.clear_hints()  # type: ignore[no-untyped-call]  # the library's own
-        if hint is not None:
-            self._hint(hint)
-        m.minimize(objective)
-        solver = cp.CpSolver()
-        solver.parameters.num_workers = 1 if effort.steady else effort.workers
-        solver.parameters.random_seed = effort.seed
-        if bounding and not effort.steady and effort.workers > 1:
-            solver.parameters.subsolvers.extend(_BOUNDING)
-        if effort.steady:
-            solver.parameters.max_deterministic_time = effort.seconds
-        else:
-            solver.parameters.max_time_in_seconds = effort.seconds
-        watcher = _Watcher.make(cp, self, told) if told else None
-        state = solver.solve(m, watcher) if watcher else solver.solve(m)
-        names: dict[Any, Status] = {cp.OPTIMAL: "optimal", cp.FEASIBLE: "feasible", cp.INFEASIBLE: "infeasible"}
-        self.status = names.get(state, "unknown")
-        if state not in (cp.OPTIMAL, cp.FEASIBLE):
-            return None
-        # All of the solution is the next phase's hint: with the starts alone a phase may end with nothing.
-        self._values = [solver.response_proto.solution[n] for n in range(len(m.proto.variables))]
-        plan = self.plan_of(solver.value)
-        return Found(plan, solver.objective_value, solver.best_objective_bound, lambda of: int(solver.value(of)))
-
-    def _hint(self, hint: Schedule) -> None:
-        values = getattr(self, "_values", None)
-        if values is not None and len(values) == len(self.model.proto.variables):
-            for n, value in enumerate(values):
-                self.model.add_hint(self.model.get_int_var_from_proto_index(n), value)
-            return
-        for task in self.problem.tasks:
-            at = hint.placed.get(task.id)
-            if at is not None and task.fixed_start is None:
-                self.model.add_hint(self.start[task.id], at.start)
-
-    def plan_of(self, value: Callable[[Any], int]) -> Schedule:
-        """The plan that the solver's values tell."""
-        placed = {
-            task.id: Placed(
-                start=int(value(self.start[task.id])),
-                end=int(value(self.end[task.id])),
-                oven=next((name for name in task.ovens if value(self.inside[task.id, name])), ""),
-            )
-            for task in self.problem.tasks
-        }
-        late = {due.bake: more for due in self.problem.dues if (more := max(placed[due.task].end - due.minute, 0))}
-        return Schedule(placed=placed, status="feasible", late=late)
-
-
-class _Watcher:
-    """Shows better plans as they are found."""
-
-    @staticmethod
-    def make(cp: Any, model: Model, told: Told) -> cp_model.CpSolverSolutionCallback:
-        class Watching(cp.CpSolverSolutionCallback):  # type: ignore[misc]  # a class that is loaded late
-            def on_solution_callback(self) -> None:
-                if not told(model.plan_of(self.value)):
-                    self.stop_search()
-
-        return Watching()

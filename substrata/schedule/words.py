@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.schedule.effort import Effort
+from substrata.schedule.model import Model
 from substrata.schedule.problem import Problem, Task
-from substrata.schedule.solve import Effort, Model
 
 
 @dataclass(frozen=True, kw_only=True)

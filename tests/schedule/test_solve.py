@@ -9,10 +9,12 @@ import pytest
 
 from substrata.schedule.bounds import least_on
 from substrata.schedule.check import faults, score
+from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
+from substrata.schedule.model import Model
 from substrata.schedule.oven_on import heat_curves
 from substrata.schedule.problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
-from substrata.schedule.solve import Effort, Model, solve
+from substrata.schedule.solve import solve
 from tests.schedule.conftest import QUICK, baking, chain, crowded, hands, idle, kitchen
 
 SHOPS = json.loads(Path(__file__).with_name("job_shops.json").read_text(encoding="utf8"))

@@ -5,9 +5,10 @@ from dataclasses import replace
 import pytest
 
 from substrata.schedule.check import faults
+from substrata.schedule.effort import Effort
 from substrata.schedule.problem import Due, Lag, Oven, Problem, Task, hand_times
 from substrata.schedule.replan import Happened, replan
-from substrata.schedule.solve import Effort, solve
+from substrata.schedule.solve import solve
 from substrata.schedule.sure import CARES, careful, holds, slow
 from substrata.schedule.words import critical_min, helps, pressed
 from tests.schedule.conftest import QUICK, baking, hands, idle, kitchen
