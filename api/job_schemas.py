@@ -11,7 +11,7 @@ from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.balance.reach import Reach
 from substrata.oven.questions import BakeMap
-from substrata.schedule.planned import Planned
+from substrata.schedule.plan_answer import Planned
 
 
 class MapJobIn(Schema):

@@ -11,7 +11,7 @@ from kitchen.models import Plan
 from kitchen.services.plans import NamedBake
 from substrata.schedule.bakes_csv import MOST_TEXT
 from substrata.schedule.moves import MoveConflict
-from substrata.schedule.planned import Planned
+from substrata.schedule.plan_answer import Planned
 from substrata.schedule.shopping import ShoppingRow
 
 

@@ -20,8 +20,9 @@ from substrata import load_library, write_document
 from substrata.schedule.check import faults
 from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
+from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import read_plan
-from substrata.schedule.planned import bench_of, plan_of
+from substrata.schedule.planned import plan_of
 from substrata.schedule.solve import solve
 from substrata.schedule.sure import CARES, careful, holds
 from tests.schedule.conftest import QUICK, kitchen

@@ -194,7 +194,7 @@ class _Kept:
 
 @lru_cache(maxsize=16)
 def _bench(kept: _Kept) -> Any:
-    from substrata.schedule.planned import bench_of  # loaded late, as all that knows the solver
+    from substrata.schedule.plan_bench import bench_of  # loaded late, as all that knows the solver
 
     plan = Plan.objects.select_related("kitchen").get(pk=kept.plan)
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()

@@ -53,7 +53,8 @@ def _with_formula(bake: Any, file: str) -> Any:
 def _plan(options: argparse.Namespace) -> str:
     # Imported here: the solver takes a while to load, and the other commands do not need it.
     from substrata.schedule.effort import Effort
-    from substrata.schedule.planned import bench_of, plan_of
+    from substrata.schedule.plan_bench import bench_of
+    from substrata.schedule.planned import plan_of
 
     plan = _read(options.file)
     answer = plan_of(bench_of(plan, load_library()), effort=Effort(seconds=options.seconds))

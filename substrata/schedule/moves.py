@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 
 from substrata.errors import FormulaError
 from substrata.schedule.check import faults
+from substrata.schedule.plan_bench import Bench
 from substrata.schedule.plan_document import Clock, Pin, Plan
-from substrata.schedule.planned import Bench
 from substrata.schedule.problem import Placed, Problem, Schedule
 
 

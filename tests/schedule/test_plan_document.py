@@ -12,8 +12,9 @@ from substrata.errors import FormulaError
 from substrata.schedule.check import faults
 from substrata.schedule.effort import Effort
 from substrata.schedule.moves import conflicts, slipped
+from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import Clock, plan_schema, read_plan, write_plan
-from substrata.schedule.planned import bench_of, plan_of
+from substrata.schedule.planned import plan_of
 from substrata.schedule.problem import Placed, Schedule
 from substrata.schedule.shopping import Pack, shopping
 from tests.substrata.test_parts import HALVES, halved

@@ -1,0 +1,211 @@
+"""A plan as it is told: clock times, lanes, how surely it holds, what is late and what would help."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime
+
+from substrata.schedule.check import score
+from substrata.schedule.oven_on import OvenHeat, heat_curves
+from substrata.schedule.plan_bench import Bench
+from substrata.schedule.plan_document import Clock
+from substrata.schedule.problem import Problem, Schedule, hand_times
+from substrata.schedule.slack import slack_of
+from substrata.schedule.sure import Care, Holds, Tight, careful, holds
+from substrata.schedule.words import WouldHelp
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandsAt:
+    """From when to when a task takes a pair of hands."""
+
+    start_min: int
+    end_min: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class MovedTask:
+    """A task that had to move."""
+
+    task: str
+    minutes: int  # later; below 0: sooner
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlannedTask:
+    """A task with its times of day."""
+
+    id: str
+    bake: str
+    kind: str
+    text: str
+    start: datetime
+    end: datetime
+    start_min: int
+    end_min: int
+    check: datetime | None  # look from here, of what bakes
+    surely: datetime | None  # and it is surely out by here
+    hands: tuple[HandsAt, ...]
+    person: int  # who does it; -1 for nobody
+    oven: str
+    temp_c: float | None
+    uses: tuple[str, ...]
+    steps: tuple[str, ...]
+    pinned: bool
+    done: bool
+    slack: int  # minutes by which it may move later and nothing else has to
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlannedBakeOut:
+    """How a bake comes out."""
+
+    id: str
+    name: str
+    due: datetime
+    ready: datetime
+    late_min: int
+    trays: int
+    loads: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Late:
+    """What comes late, by how much."""
+
+    bake: str
+    name: str
+    minutes: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Planned:
+    """The answer."""
+
+    status: str
+    gap: float | None
+    text: str
+    begins: datetime
+    tasks: tuple[PlannedTask, ...]
+    bakes: tuple[PlannedBakeOut, ...]
+    heat: tuple[OvenHeat, ...]
+    late: tuple[Late, ...]
+    holds: Holds
+    care: str  # how carefully it is planned
+    tight: tuple[Tight, ...]
+    helps: tuple[WouldHelp, ...]  # what would bring it in time
+    moved: tuple[MovedTask, ...]  # after what happened
+    broken: tuple[str, ...]
+    horizon: int
+
+
+Offered = Callable[[Callable[[], "Planned"]], bool]
+
+
+def minutes_late(problem: Problem, schedule: Schedule) -> dict[str, int]:
+    """By how much each bake is late, of those that are."""
+    return {due.bake: m for due in problem.dues if (m := max(schedule.placed[due.task].end - due.minute, 0))}
+
+
+def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
+    """A schedule as a baker reads it."""
+    problem, clock = bench.problem, bench.clock
+    # Where hands are kept free to look is told as it was planned.
+    watched = careful(problem, care).task
+    people = _people(problem, schedule)
+    slack = slack_of(problem, schedule)
+    rows = []
+    for task in sorted(problem.tasks, key=lambda t: (schedule.placed[t.id].start, t.id)):
+        at = schedule.placed[task.id]
+        bakes = bool(task.ovens)
+        rows.append(
+            PlannedTask(
+                id=task.id,
+                bake=task.bake,
+                kind=task.kind,
+                text=task.text,
+                start=clock.time(at.start),
+                end=clock.time(at.end),
+                start_min=at.start,
+                end_min=at.end,
+                check=clock.time(at.start + min(task.low, at.end - at.start)) if bakes else None,
+                surely=clock.time(at.start + max(task.high, task.minutes)) if bakes else None,
+                hands=tuple(HandsAt(start_min=a, end_min=b) for a, b in hand_times(watched[task.id], at)),
+                person=people.get(task.id, -1),
+                oven=at.oven,
+                temp_c=task.temp_c if bakes else None,
+                uses=task.uses,
+                steps=task.steps,
+                pinned=any(pin.task == task.id for pin in bench.plan.pins),
+                done=task.fixed_end is not None,
+                slack=slack[task.id],
+            )
+        )
+    sure = holds(problem, schedule)
+    late = tuple(
+        Late(bake=due.bake, name=due.name, minutes=max(schedule.placed[due.task].end - due.minute, 0))
+        for due in problem.dues
+        if schedule.placed[due.task].end > due.minute
+    )
+    made = {own.bake: own for own in bench.bakes}
+    return Planned(
+        status="late" if late else schedule.status,
+        gap=schedule.gap,
+        text=_text(problem, schedule, sure, late, clock),
+        begins=clock.time(0),
+        tasks=tuple(rows),
+        bakes=tuple(
+            PlannedBakeOut(
+                id=due.bake,
+                name=due.name,
+                due=clock.time(due.minute),
+                ready=clock.time(schedule.placed[due.task].end),
+                late_min=max(schedule.placed[due.task].end - due.minute, 0),
+                trays=made[due.bake].trays,
+                loads=made[due.bake].loads,
+            )
+            for due in problem.dues
+        ),
+        heat=heat_curves(problem, schedule),
+        late=late,
+        holds=sure,
+        care=care.name,
+        tight=sure.tight,
+        helps=(),
+        moved=(),
+        broken=(),
+        horizon=max(*(at.end for at in schedule.placed.values()), *(due.minute for due in problem.dues)),
+    )
+
+
+def _text(problem: Problem, schedule: Schedule, sure: Holds, late: tuple[Late, ...], clock: Clock) -> str:
+    first = min(start for t in problem.tasks for start, _ in hand_times(t, schedule.placed[t.id]))
+    when = f"First work at {clock.time(first):%H:%M}"
+    if late:
+        return f"{when}; {'; '.join(f'{one.name} {one.minutes} min late' for one in late)}"
+    best = ""
+    if schedule.status == "optimal":
+        best = "; no better plan there is"
+    elif schedule.gap is not None:
+        best = f"; at most {schedule.gap:.0%} from the best"
+    cost = score(problem, schedule)
+    return f"{when}; all in time, {sure.text}; oven on {cost.oven_on // 60} h {cost.oven_on % 60:02d}{best}"
+
+
+def _people(problem: Problem, schedule: Schedule) -> dict[str, int]:
+    """Who does what: intervals that each take one are coloured with as many colours as ever overlap."""
+    rows = sorted(
+        (start, end, task.id) for task in problem.tasks for start, end in hand_times(task, schedule.placed[task.id])
+    )
+    free = [0] * problem.people
+    who: dict[str, int] = {}
+    for start, end, task in rows:
+        mine = who.get(task)
+        if mine is not None and free[mine] <= start:
+            person = mine
+        else:
+            person = next((n for n, until in enumerate(free) if until <= start), 0)
+        free[person] = max(free[person], end)
+        who.setdefault(task, person)
+    return who

@@ -1,0 +1,110 @@
+"""What a plan document asks of a kitchen, as plain numbers: its bakes turned into tasks, and who and what there is."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from substrata.context.dough import Dough
+from substrata.errors import FormulaError
+from substrata.oven.profile import OvenProfile
+from substrata.pantry.library import Library
+from substrata.schedule.bake_tasks import BakeTasks, tasks_of
+from substrata.schedule.pins import pinned
+from substrata.schedule.plan_document import Clock, Plan
+from substrata.schedule.problem import MOST_TASKS, Due, Oven, Problem
+from substrata.schedule.things import capacities, things
+from substrata.settings import Settings
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bench:
+    """A plan made of its formulas."""
+
+    plan: Plan
+    clock: Clock
+    bakes: tuple[BakeTasks, ...]
+    problem: Problem
+
+
+def bench_of(
+    plan: Plan,
+    library: Library,
+    settings: Settings = Settings(),  # noqa: B008 - frozen
+    profiles: Mapping[str, OvenProfile] | None = None,
+) -> Bench:
+    """Make the problem of a plan.
+
+    Args:
+        plan: what is wanted.
+        library: the ingredients.
+        settings: the kitchen's choices.
+        profiles: what is known of its ovens, by name.
+
+    Raises:
+        FormulaError: when a formula makes no dough, or an oven does not exist.
+    """
+    clock = Clock(plan)
+    ovens = tuple(Oven(name=o.name, trays=o.trays, share_k=o.share_k) for o in plan.ovens)
+    has = capacities(plan.has)
+    made: list[BakeTasks] = []
+    dues = []
+    for number, bake in enumerate(plan.bakes):
+        if bake.oven and bake.oven not in {oven.name for oven in ovens}:
+            raise FormulaError(
+                "no such oven in the plan",
+                got=bake.oven[:40],
+                allowed=", ".join(oven.name for oven in ovens),
+                remedy="name one of the plan's ovens, or none",
+                field=f"bakes[{number}].oven",
+            )
+        profile = (profiles or {}).get(bake.oven or ovens[0].name, OvenProfile())
+        key = bake.id or str(number + 1)
+        if key in {one.bake for one in made}:
+            raise FormulaError(
+                "two bakes have one id", got=key[:40], allowed="ids of their own", field=f"bakes[{number}].id"
+            )
+        dough = Dough(bake.formula, library, settings, profile)
+        own = tasks_of(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven, has=has)
+        _there_is_one(own, has, f"bakes[{number}]")
+        made.append(own)
+        fresh = None if bake.fresh_h is None else round(60 * bake.fresh_h)
+        minute = clock.minute(bake.due, f"bakes[{number}].due")
+        dues.append(Due(bake=key, name=own.name, task=own.last, minute=minute, fresh=fresh, priority=bake.priority))
+    tasks = [task for own in made for task in own.tasks]
+    if len(tasks) > MOST_TASKS:
+        raise FormulaError(
+            "so much is not planned at once",
+            got=f"{len(tasks)} tasks",
+            allowed=f"up to {MOST_TASKS}",
+            remedy="plan fewer bakes, or larger loads",
+            field="bakes",
+        )
+    closed = sorted(
+        (clock.minute(c.start, f"closed[{n}].start"), clock.minute(c.end, f"closed[{n}].end"))
+        for n, c in enumerate(plan.closed)
+    )
+    problem = Problem(
+        tasks=tuple(pinned(tasks, plan.pins, clock)),
+        lags=tuple(lag for own in made for lag in own.lags),
+        dues=tuple(dues),
+        ovens=ovens,
+        people=plan.people,
+        capacity=has,
+        holds=tuple(hold for own in made for hold in own.holds),
+        closed=tuple((max(a, 0), b) for a, b in closed if b > max(a, 0)),
+    )
+    return Bench(plan=plan, clock=clock, bakes=tuple(made), problem=problem)
+
+
+def _there_is_one(own: BakeTasks, has: Mapping[str, int], where: str) -> None:
+    wanted = {thing for task in own.tasks for thing in task.uses} | {hold.thing for hold in own.holds}
+    none = sorted(thing for thing in wanted if has.get(thing, 1) < 1)
+    if none:
+        raise FormulaError(
+            "the kitchen has none of what a bake needs",
+            got=f"{own.name}: {', '.join(things()[thing].name for thing in none)}",
+            allowed="one or more",
+            remedy="say how many there are, or plan another bake",
+            field=f"{where}.formula",
+        )
