@@ -5,12 +5,9 @@
  */
 import { useEventListener, useLocalStorage, useNow, useWakeLock } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
-import { api, settled } from '@/api/client'
 import type { RunStep } from '@/api/types'
 import { wakeAlarm } from '@/composables/useAlarm'
 import { useBenchWorker } from '@/composables/useBenchWorker'
-import { useDo } from '@/composables/useDo'
 import { useTimers } from '@/composables/useTimers'
 import { celsiusOf, gramsOf, inWeight, millimetresOf, temperatureUnit, lengthUnit, weightUnit } from '@/domain/format'
 import { momentAt } from '@/domain/runs'
@@ -21,6 +18,9 @@ import { useSession } from '@/stores/session'
 import FeelStep from './FeelStep.vue'
 import LiveBake from './LiveBake.vue'
 import NumberPad from './NumberPad.vue'
+import RunHead from './RunHead.vue'
+import RunOver from './RunOver.vue'
+import StepList from './StepList.vue'
 import TimerStrip from './TimerStrip.vue'
 import WeighStep from './WeighStep.vue'
 
@@ -28,7 +28,6 @@ const props = defineProps<{ runId: number }>()
 const run = useRun()
 const session = useSession()
 useBenchWorker()
-const router = useRouter()
 const timers = useTimers()
 const now = useNow({ interval: 1000 })
 const left = useLocalStorage('left-handed', false)
@@ -38,23 +37,10 @@ const noting = ref('')
 const weighing = useTemplateRef<InstanceType<typeof WeighStep>>('weighing')
 const awake = useWakeLock()
 
-const GROUPS = ['prep', 'weigh', 'mix', 'rest', 'shape', 'bake', 'cool'] as const
-const groups = computed(() =>
-  GROUPS.map((group) => {
-    const own = run.steps.filter((s) => s.group === group)
-    return { group, own, done: own.filter((s) => run.done.has(s.id)).length, here: run.step?.group === group }
-  }).filter((row) => row.own.length),
-)
 const step = computed(() => run.step)
 const next = computed(() => run.steps.slice(run.at + 1).find((s) => !run.done.has(s.id)) ?? null)
 const mixed = computed(() => momentAt(run.entries, 'mixed') !== null)
 const timer = computed(() => (step.value ? timers.of(step.value) : null))
-const undone = computed(() =>
-  run.steps.filter((s) => {
-    const entry = run.done.get(s.id)
-    return !entry || entry.word === 'skipped'
-  }),
-)
 const baking = computed(() => momentAt(run.entries, 'in') !== null && momentAt(run.entries, 'out') === null)
 const sinceMixed = computed(() => {
   const at = momentAt(run.entries, 'mixed')
@@ -115,21 +101,16 @@ function back(): void {
   if (before) run.go(before.id)
 }
 
-async function again(over: RunStep): Promise<void> {
-  const entry = run.done.get(over.id)
-  if (entry) await run.undo(entry.id)
-  run.go(over.id)
+function go(to: RunStep): void {
+  run.go(to.id)
   listed.value = false
 }
 
-const finishing = useDo(() => settled(api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/finish', { params: { path: run.place() } })), {
-  then: () => {
-    void router.push(`/trials/${props.runId}`)
-  },
-})
-async function finish(): Promise<void> {
-  await run.send()
-  await finishing.run(undefined)
+/** What was done or left out, once more. */
+async function again(over: RunStep): Promise<void> {
+  const entry = run.done.get(over.id)
+  if (entry) await run.undo(entry.id)
+  go(over)
 }
 
 async function note(): Promise<void> {
@@ -174,37 +155,9 @@ onBeforeUnmount(() => {
     <router-link class="quiet-button" to="/run">To the runs</router-link>
   </div>
   <div v-else-if="run.opened" class="run" :class="{ left }" @pointerdown.once="wakeAlarm">
-    <header>
-      <h2>{{ run.opened.run.name }}</h2>
-      <ol class="groups" aria-label="Progress">
-        <li
-          v-for="row in groups"
-          :key="row.group"
-          :class="{ here: row.here, over: row.done === row.own.length }"
-          :aria-current="row.here ? 'step' : undefined"
-        >
-          {{ row.group }}
-          <span v-if="row.here">{{ row.done + 1 > row.own.length ? row.own.length : row.done + 1 }}/{{ row.own.length }}</span>
-        </li>
-      </ol>
-      <span v-if="run.offline || run.waiting.length" class="waiting" role="status">{{
-        run.offline ? `No network: ${run.waiting.length} kept here` : `${run.waiting.length} being sent`
-      }}</span>
-      <v-btn class="link note" @click="left = !left">{{ left ? 'buttons to the right' : 'buttons to the left' }}</v-btn>
-      <v-btn class="quiet-button touch" :aria-expanded="listed" @click="listed = !listed">All steps</v-btn>
-    </header>
+    <RunHead v-model:listed="listed" v-model:left="left" />
     <TimerStrip :timers="timers.running.value" :now="now.getTime()" @more="timers.more" @stop="timers.stop" />
-    <ol v-if="listed" class="list">
-      <li v-for="s in run.steps" :key="s.id" :class="{ here: s.id === step?.id }">
-        <v-btn class="touch" @click="run.done.has(s.id) ? again(s) : ((listed = false), run.go(s.id))">
-          <span class="tick" aria-hidden="true">{{ run.done.has(s.id) ? (run.done.get(s.id)?.word === 'skipped' ? '–' : '✓') : '·' }}</span>
-          {{ text(s.text) }} <span class="note">{{ text(s.target) }}</span>
-          <span v-if="run.done.has(s.id)" class="visually-hidden"
-            >{{ run.done.get(s.id)?.word === 'skipped' ? 'left out' : 'done' }}; do it again</span
-          >
-        </v-btn>
-      </li>
-    </ol>
+    <StepList v-if="listed" @go="go" @again="again" />
     <section v-else-if="step" class="now" aria-label="Now">
       <p class="where">
         {{ step.bowl || step.group }}<template v-if="sinceMixed"> · {{ sinceMixed }} since mixing</template>
@@ -232,19 +185,7 @@ onBeforeUnmount(() => {
         <v-text-field v-model="noting" class="field" placeholder="A note: dark husk, small eggs …" aria-label="A note" maxlength="500" />
       </form>
     </section>
-    <section v-else class="now" aria-label="Now">
-      <h3>It is all done.</h3>
-      <template v-if="undone.length">
-        <p class="target">Left out:</p>
-        <ul>
-          <li v-for="s in undone" :key="s.id">
-            <v-btn class="touch" @click="again(s)">{{ text(s.text) }}</v-btn>
-          </li>
-        </ul>
-      </template>
-      <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish, and say how it was</v-btn>
-      <p v-if="run.offline" class="note">Without a network it cannot be finished yet; nothing is lost.</p>
-    </section>
+    <RunOver v-else class="now" :run-id="runId" @again="again" />
     <footer v-if="step && !listed">
       <p v-if="next" class="next">
         <span class="note">next</span> {{ text(next.text) }} <span class="note">{{ text(next.target) }}</span>
@@ -261,6 +202,8 @@ onBeforeUnmount(() => {
   </div>
 </template>
 
+<style scoped src="./touch.css"></style>
+
 <style scoped>
 .run {
   display: flex;
@@ -273,49 +216,7 @@ onBeforeUnmount(() => {
   max-width: 520px;
 }
 
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 16px;
-  padding: 6px 18px;
-  border-bottom: 1px solid var(--rule);
-}
-
-h2 {
-  font-size: 17px;
-}
-
-.groups {
-  display: flex;
-  flex: 1;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-  margin: 0;
-  padding: 0;
-  font-size: 14px;
-  color: var(--ink-2);
-  list-style: none;
-}
-
-.groups .here {
-  border-bottom: 3px solid var(--act);
-  color: var(--ink);
-  font-weight: 700;
-}
-
-.groups .over {
-  text-decoration: line-through;
-}
-
-.waiting {
-  padding: 3px 9px;
-  border-radius: 9px;
-  background: var(--act-soft);
-}
-
-.now,
-.list {
+.now {
   flex: 1;
   min-height: 0;
   margin: 0;
@@ -403,95 +304,13 @@ footer {
   text-align: right;
 }
 
-.link {
-  min-height: 44px;
-}
-
-.touch {
-  min-width: 64px;
-  min-height: 52px;
-  padding: 0 14px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 12px;
-  background: var(--panel);
-  font-size: 17px;
-}
-
-.huge {
-  min-width: 150px;
-  min-height: 60px;
-  padding: 0 26px;
-  border-radius: 14px;
-  font-size: 22px;
-}
-
-.list {
-  list-style: none;
-}
-
-.list .touch {
-  width: 100%;
-  margin-bottom: 4px;
-  text-align: left;
-}
-
-.list .here .touch {
-  border: 3px solid var(--act);
-}
-
-.tick {
-  display: inline-block;
-  width: 24px;
-  font-weight: 800;
-}
-
-header .touch {
-  min-height: 44px;
-  font-size: 14px;
-}
-
-ul {
-  padding: 0;
-  list-style: none;
-}
-
 @media (max-width: 700px) {
-  header {
-    padding: 4px 12px;
-  }
-
-  .now,
-  .list {
+  .now {
     padding: 8px 14px;
   }
 
   h3 {
     font-size: 27px;
-  }
-
-  header {
-    flex-wrap: nowrap;
-  }
-
-  h2 {
-    flex: 1;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-
-  .groups {
-    flex: none;
-  }
-
-  .groups li:not(.here) {
-    display: none;
-  }
-
-  .waiting {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
 
   footer,
@@ -528,10 +347,6 @@ ul {
     min-width: 110px;
     padding: 0 10px;
     font-size: 20px;
-  }
-
-  .link {
-    display: none;
   }
 }
 </style>

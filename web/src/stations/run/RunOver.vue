@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** The last step is over: what was left out, and on to how it was. */
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, settled } from '@/api/client'
+import type { RunStep } from '@/api/types'
+import { useDo } from '@/composables/useDo'
+import { said } from '@/domain/said'
+import { useRun } from '@/stores/run'
+import { useSession } from '@/stores/session'
+
+const props = defineProps<{ runId: number }>()
+const emit = defineEmits<{ again: [step: RunStep] }>()
+const run = useRun()
+const session = useSession()
+const router = useRouter()
+
+const undone = computed(() =>
+  run.steps.filter((s) => {
+    const entry = run.done.get(s.id)
+    return !entry || entry.word === 'skipped'
+  }),
+)
+const finishing = useDo(() => settled(api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/finish', { params: { path: run.place() } })), {
+  then: () => {
+    void router.push(`/trials/${props.runId}`)
+  },
+})
+
+async function finish(): Promise<void> {
+  await run.send()
+  await finishing.run(undefined)
+}
+</script>
+
+<template>
+  <section aria-label="Now">
+    <h3>It is all done.</h3>
+    <template v-if="undone.length">
+      <p class="target">Left out:</p>
+      <ul>
+        <li v-for="s in undone" :key="s.id">
+          <v-btn class="touch" @click="emit('again', s)">{{ said(s.text, session.units, true) }}</v-btn>
+        </li>
+      </ul>
+    </template>
+    <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish, and say how it was</v-btn>
+    <p v-if="run.offline" class="note">Without a network it cannot be finished yet; nothing is lost.</p>
+  </section>
+</template>
+
+<style scoped src="./touch.css"></style>
+
+<style scoped>
+h3 {
+  margin: 0 0 6px;
+  font-size: 34px;
+  line-height: 1.15;
+}
+
+.target {
+  margin: 0 0 8px;
+  font-size: 22px;
+}
+
+li + li {
+  margin-top: 4px;
+}
+
+ul {
+  padding: 0;
+  list-style: none;
+}
+
+@media (max-width: 700px) {
+  h3 {
+    font-size: 27px;
+  }
+}
+</style>
