@@ -52,17 +52,6 @@ async function finish(): Promise<void> {
 <style scoped src="./touch.css"></style>
 
 <style scoped>
-h3 {
-  margin: 0 0 6px;
-  font-size: 34px;
-  line-height: 1.15;
-}
-
-.target {
-  margin: 0 0 8px;
-  font-size: 22px;
-}
-
 li + li {
   margin-top: 4px;
 }
@@ -70,11 +59,5 @@ li + li {
 ul {
   padding: 0;
   list-style: none;
-}
-
-@media (max-width: 700px) {
-  h3 {
-    font-size: 27px;
-  }
 }
 </style>

@@ -230,17 +230,6 @@ onBeforeUnmount(() => {
   font-size: 17px;
 }
 
-h3 {
-  margin: 0 0 6px;
-  font-size: 34px;
-  line-height: 1.15;
-}
-
-.target {
-  margin: 0 0 8px;
-  font-size: 22px;
-}
-
 .count {
   margin: 0 0 8px;
   font: 800 76px/1 var(--head);
@@ -307,10 +296,6 @@ footer {
 @media (max-width: 700px) {
   .now {
     padding: 8px 14px;
-  }
-
-  h3 {
-    font-size: 27px;
   }
 
   footer,
