@@ -63,8 +63,8 @@ class Kitchen:
         doughs: dict[str, Dough],
         plain: dict[str, AsDone],
         *,
-        weights: float,
-        rest: float,
+        weights: float = 0.4,
+        rest: float = 0.5,
     ) -> None:
         self.rng = rng
         self.oven = rng.normal() * 12
