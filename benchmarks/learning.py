@@ -1,8 +1,8 @@
 """What simulated kitchens' runs teach: errors of scores, oven and handling after 0, 1, 3, 5 and 10 trials.
 
-``python -m benchmarks.learning [--kitchens 24] [--wrong 0.17] [--probe 0.5] [--weights 0.29] [--rest 0]``. A kitchen has its own oven (12 K), convection, thickness, browning,
-hands (.25 + .25 + .2 decades), palate (.8), weights of what makes a score (.4) and a remainder of each formula's scores (.5); it bakes four formulas in turn and logs weight,
-colour, core, felt class and six scores. ``--wrong``: this share of the trials have another batch's weight and swapped scores.
+``python -m benchmarks.learning [--kitchens 24] [--wrong 0.17] [--probe 0.5] [--weights 0.29] [--rest 0]``. A kitchen has its own oven
+(12 K), convection, thickness, browning, hands (.25 + .25 + .2 decades), palate (.8), weights of what makes a score (.4) and a remainder
+of each formula's scores (.5); it bakes four formulas in turn and logs weight, colour, core, felt class and six scores. ``--wrong``: this share of the trials have another batch's weight and swapped scores.
 ``--probe``: in this share of them a thermometer lies in the oven, which reads its air within 6 K. ``--weights .29 --rest 0``: kitchens
 whose scores are forecast within 1.5 before anything is learned (with the first numbers within 1.8: our textures have more that makes a score).
 """

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import permutations
 
-from substrata.schedule.problem import Lag, Placed, Problem, Schedule, Task, hand_times
+from substrata.schedule.problem import Lag, Placed, Problem, Schedule, Task, hand_times, minutes_late
 
 _MOST_ORDERS = 24
 _LONGEST = 1440  # minutes that anything waits
@@ -66,7 +66,7 @@ def _built(problem: Problem, order: Sequence[str]) -> Schedule | None:
                 placed[task.id] = block[task.id]
                 _take(taken, task, block[task.id])
                 _hold(problem, taken, task, placed)
-    late = {d.bake: more for d in problem.dues if (more := max(placed[d.task].end - d.minute, 0))}
+    late = minutes_late(problem, placed)
     return Schedule(placed=placed, status="feasible", late=late, by="list")
 
 

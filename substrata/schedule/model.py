@@ -16,7 +16,7 @@ from substrata.schedule.bounds import least_on
 from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
 from substrata.schedule.effort import Effort
 from substrata.schedule.oven_on import OFF_LEAST
-from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task
+from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task, minutes_late
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -417,7 +417,7 @@ class Model:
             )
             for task in self.problem.tasks
         }
-        late = {due.bake: more for due in self.problem.dues if (more := max(placed[due.task].end - due.minute, 0))}
+        late = minutes_late(self.problem, placed)
         return Schedule(placed=placed, status="feasible", late=late)
 
 

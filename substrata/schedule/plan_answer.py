@@ -10,7 +10,7 @@ from substrata.schedule.check import score
 from substrata.schedule.oven_on import OvenHeat, heat_curves
 from substrata.schedule.plan_bench import Bench
 from substrata.schedule.plan_document import Clock
-from substrata.schedule.problem import Problem, Schedule, hand_times
+from substrata.schedule.problem import Problem, Schedule, hand_times, minutes_late
 from substrata.schedule.slack import slack_of
 from substrata.schedule.sure import Care, Holds, Tight, careful, holds
 from substrata.schedule.words import WouldHelp
@@ -103,11 +103,6 @@ class Planned:
 Offered = Callable[[Callable[[], "Planned"]], bool]
 
 
-def minutes_late(problem: Problem, schedule: Schedule) -> dict[str, int]:
-    """By how much each bake is late, of those that are."""
-    return {due.bake: m for due in problem.dues if (m := max(schedule.placed[due.task].end - due.minute, 0))}
-
-
 def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
     """A schedule as a baker reads it."""
     problem, clock = bench.problem, bench.clock
@@ -143,10 +138,9 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
             )
         )
     sure = holds(problem, schedule)
+    behind = minutes_late(problem, schedule.placed)
     late = tuple(
-        Late(bake=due.bake, name=due.name, minutes=max(schedule.placed[due.task].end - due.minute, 0))
-        for due in problem.dues
-        if schedule.placed[due.task].end > due.minute
+        Late(bake=due.bake, name=due.name, minutes=behind[due.bake]) for due in problem.dues if due.bake in behind
     )
     made = {own.bake: own for own in bench.bakes}
     return Planned(
@@ -161,7 +155,7 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
                 name=due.name,
                 due=clock.time(due.minute),
                 ready=clock.time(schedule.placed[due.task].end),
-                late_min=max(schedule.placed[due.task].end - due.minute, 0),
+                late_min=behind.get(due.bake, 0),
                 trays=made[due.bake].trays,
                 loads=made[due.bake].loads,
             )

@@ -8,9 +8,9 @@ from substrata.errors import FormulaError
 from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
 from substrata.schedule.pins import check_pins
-from substrata.schedule.plan_answer import MovedTask, Offered, Planned, minutes_late, told_of
+from substrata.schedule.plan_answer import MovedTask, Offered, Planned, told_of
 from substrata.schedule.plan_bench import Bench
-from substrata.schedule.problem import Placed, Problem, Schedule
+from substrata.schedule.problem import Placed, Problem, Schedule, minutes_late
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import solve
 from substrata.schedule.sure import CARES, STALE, Care, careful
@@ -42,7 +42,7 @@ def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Offered | None = N
         schedule = solve(careful(problem, care), replace(effort, seconds=seconds), told=show)
         if not schedule.placed:
             continue
-        schedule = replace(schedule, late=minutes_late(problem, schedule))
+        schedule = replace(schedule, late=minutes_late(problem, schedule.placed))
         if found is None or sum(schedule.late.values()) < sum(found[0].late.values()):
             found = schedule, care
         # A bake whose own work is too long is late however carelessly it is planned.
@@ -64,7 +64,7 @@ def _at_all(problem: Problem, effort: Effort) -> tuple[Schedule, Care]:
     free = replace(problem, dues=tuple(replace(due, fresh=None) for due in problem.dues))
     schedule = solve(free, effort)
     if schedule.placed:
-        return replace(schedule, late=minutes_late(problem, schedule)), STALE
+        return replace(schedule, late=minutes_late(problem, schedule.placed)), STALE
     by_list = listed(problem)
     if by_list is None:
         raise FormulaError(
@@ -125,7 +125,7 @@ def _mended(bench: Bench, effort: Effort) -> Planned:
             remedy="try again",
         )
     under_way = replace(bench, problem=result.problem)
-    answer = told_of(under_way, replace(result.plan, late=minutes_late(problem, result.plan)), CARES[-1])
+    answer = told_of(under_way, replace(result.plan, late=minutes_late(problem, result.plan.placed)), CARES[-1])
     return replace(
         answer,
         moved=tuple(MovedTask(task=key, minutes=by) for key, by in result.moved),

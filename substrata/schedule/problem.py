@@ -170,6 +170,11 @@ class Schedule:
     by: str = "solver"  # or "list", when the solver is not there
 
 
+def minutes_late(problem: Problem, placed: Mapping[str, Placed]) -> dict[str, int]:
+    """By how much each bake is late, of those that are."""
+    return {due.bake: late for due in problem.dues if (late := max(placed[due.task].end - due.minute, 0))}
+
+
 def hand_times(task: Task, placed: Placed) -> tuple[tuple[int, int], ...]:
     """From when to when a task takes a pair of hands."""
     if task.hands == "all":

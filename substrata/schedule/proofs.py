@@ -31,30 +31,33 @@ def prove(model: Model, first: Found, spend: Spend, told: Told | None = None) ->
         told: is shown every better plan.
     """
     problem = model.problem
-    if isinstance(model.oven_on, int):  # nothing is baked
-        return first
+    baked = not isinstance(model.oven_on, int)
     free = not first.value and movable(problem)
     if free:
         model.one_at_its_due()
-    least = least_minutes(problem, spend) if free and len(problem.ovens) == 1 else None
+    least = least_minutes(problem, spend) if free and baked and len(problem.ovens) == 1 else None
     if least is not None:
         model.on_at_least(problem.ovens[0].name, *least)
     soonest = model.best(model.early, spend(0.08), first, bounding=True)
     early = soonest.bound if soonest else 0.0
     model.at_least(model.early, early)
-    part = Model(tied(problem, _WINDOW))
-    part.keep(part.lateness, first.value)
+    if not baked:
+        return first
+    part = _as_late(tied(problem, _WINDOW), first.value, free=free)
     part.at_least(part.early, early)
     if least is not None:
         part.on_at_least(problem.ovens[0].name, *least)
-    if free:
-        part.one_at_its_due()
     both = part.best(OVEN_ON * part.oven_on + EARLY * part.early, spend(0.15), None, bounding=True)
     if both is None:
         return first
     model.at_least(OVEN_ON * model.oven_on + EARLY * model.early, both.bound)
     for within in _NEAR:
-        whole = _near(problem, first.value, both, within, free=free)
+        # It asks for the same unknowns as the model of the whole day: its solution is one of that, value by value.
+        whole = _as_late(problem, first.value, free=free)
+        for task in problem.tasks:
+            if task.ovens and task.fixed_start is None:
+                at = both.plan.placed[task.id].start
+                whole.between(task.id, at - within, at + within)
         near = whole.best(whole.price, spend(0.07), None, told)
         if near is not None:
             return near
@@ -79,23 +82,22 @@ def least_minutes(problem: Problem, spend: Spend) -> tuple[float, float]:
 
 def _on(less: Problem, effort: Effort, *, again: bool) -> float:
     day = replace(less, dues=(), now=0)
-    model = Model(day, horizon=3 * day.horizon)
-    model.begin_at(day.ovens[0].name, day.horizon, again=2 * day.horizon if again else None)
+    # Before the oven, and in its pause, there is room for all there is to do and for all that it may wait: neither end is in the way.
+    waits = sum(lag.most or 0 for lag in day.lags) + sum(task.longest or 0 for task in day.tasks)
+    room = day.horizon + waits
+    model = Model(day, horizon=3 * room)
+    model.begin_at(day.ovens[0].name, room, again=2 * room if again else None)
     found = model.best(model.oven_on, effort, None, bounding=True)
     return found.bound if found else 0.0
 
 
-def _near(problem: Problem, late: float, less: Found, within: int, *, free: bool) -> Model:
-    """The whole day with its bakes about where the smaller one has them."""
-    whole = Model(problem)
-    whole.keep(whole.lateness, late)
+def _as_late(problem: Problem, late: float, *, free: bool) -> Model:
+    """A day in which nobody is later, and that slides to where one bake is ready when it is due, where it may."""
+    day = Model(problem)
+    day.keep(day.lateness, late)
     if free:
-        whole.one_at_its_due()
-    for task in problem.tasks:
-        if task.ovens and task.fixed_start is None:
-            at = less.plan.placed[task.id].start
-            whole.between(task.id, at - within, at + within)
-    return whole
+        day.one_at_its_due()
+    return day
 
 
 def movable(problem: Problem) -> bool:

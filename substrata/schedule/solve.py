@@ -10,6 +10,8 @@ from substrata.schedule.model import Model, Told
 from substrata.schedule.problem import Problem, Schedule
 from substrata.schedule.proofs import prove
 
+_AT_LEAST_S = 0.05  # of each phase: what is sought for less finds nothing
+
 
 def solve(
     problem: Problem,
@@ -27,32 +29,39 @@ def solve(
         told: is shown every better plan; False stops the search.
     """
     model = Model(problem)
-    begun = time.monotonic()
+    begun, stopped = time.monotonic(), False
+
+    def shown(plan: Schedule) -> bool:
+        nonlocal stopped
+        stopped = stopped or (told is not None and not told(plan))
+        return not stopped
 
     def spend(part: float, keep: float = 0.0) -> Effort:
-        """A part of what there is, as far as it is left and not kept for later."""
+        """A part of what there is, as far as it is left and not kept for later; hardly any once it is to stop."""
+        if stopped:
+            return replace(effort, seconds=_AT_LEAST_S)
         if effort.steady:
             return replace(effort, seconds=effort.seconds * part)
         left = effort.seconds - keep * effort.seconds - (time.monotonic() - begun)
-        return replace(effort, seconds=max(min(effort.seconds * part, left), 0.05))
+        return replace(effort, seconds=max(min(effort.seconds * part, left), _AT_LEAST_S))
 
+    watch = shown if told else None
     # Nobody late; stops at once when that is proven.
-    first = model.best(model.lateness, spend(0.25), hint, told)
+    first = model.best(model.lateness, spend(0.25), hint, watch)
     if first is None:
         return Schedule(placed={}, status=model.status)
     model.keep(model.lateness, first.value)
-    begin = prove(model, first, spend, told)
-    second = model.best(model.price, spend(0.5 if effort.steady else 0.75, keep=0.04), begin, told, bounding=True)
+    begin = prove(model, first, spend, watch)
+    second = model.best(model.price, spend(0.5 if effort.steady else 0.75, keep=0.04), begin, watch, bounding=True)
     best = second or begin
     proven = second is not None and model.status == "optimal"
     gap = None
     if second is not None:
         price = second.value
         model.keep(model.oven_on, second.of(model.oven_on))
-        third = model.best(model.polish, spend(1.0 if effort.steady else 0.2), second, told)
+        third = model.best(model.polish, spend(1.0 if effort.steady else 0.2), second, watch)
         best = third or second
         if third is not None:
             price = min(price, third.of(model.price))
         gap = max(price - second.bound, 0.0) / max(abs(price), 1.0)
-    late = {due.bake: value for due in problem.dues if (value := max(best.plan.placed[due.task].end - due.minute, 0))}
-    return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap, late=late)
+    return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap)

@@ -97,7 +97,7 @@ def _late(problem: Problem, effort: Effort) -> int | None:
     found = model.best(model.lateness, effort, None)
     if found is None:
         return None
-    return sum(max(found.plan.placed[due.task].end - due.minute, 0) for due in problem.dues)
+    return sum(found.plan.late.values())
 
 
 def _all_later(problem: Problem, effort: Effort) -> int | None:

@@ -38,7 +38,7 @@ const groups = computed(() =>
   </header>
 </template>
 
-<style scoped src="./touch.css"></style>
+<style scoped src="./bench.css"></style>
 
 <style scoped>
 header {

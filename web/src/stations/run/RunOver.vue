@@ -49,7 +49,7 @@ async function finish(): Promise<void> {
   </section>
 </template>
 
-<style scoped src="./touch.css"></style>
+<style scoped src="./bench.css"></style>
 
 <style scoped>
 li + li {

@@ -202,7 +202,7 @@ onBeforeUnmount(() => {
   </div>
 </template>
 
-<style scoped src="./touch.css"></style>
+<style scoped src="./bench.css"></style>
 
 <style scoped>
 .run {

@@ -29,7 +29,7 @@ function press(step: RunStep): void {
   </ol>
 </template>
 
-<style scoped src="./touch.css"></style>
+<style scoped src="./bench.css"></style>
 
 <style scoped>
 .list {
