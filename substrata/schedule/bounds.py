@@ -71,13 +71,21 @@ def tied(problem: Problem, most: int) -> Problem:
     )
 
 
-def loose(problem: Problem) -> Problem:
-    """The same without a greatest lag or length behind anything that was baked: a pause between two bakes may then be as long as it likes."""
-    behind = [task.id for task in problem.tasks if task.ovens]
-    for key in behind:  # grows while it is gone through
-        behind += [lag.after for lag in problem.lags if lag.before == key and lag.after not in behind]
-    return replace(
-        problem,
-        tasks=tuple(replace(task, longest=None) if task.id in behind else task for task in problem.tasks),
-        lags=tuple(replace(lag, most=None) if lag.before in behind else lag for lag in problem.lags),
+def work(problem: Problem) -> int:
+    """Minutes of hands that are still to come."""
+    return sum(
+        task.minutes if task.hands == "all" else task.head + task.tail + task.watch
+        for task in problem.tasks
+        if task.hands != "none" and task.fixed_end is None
     )
+
+
+def anchors(problem: Problem) -> frozenset[str]:
+    """Bakes that hold a day in its place once one of them is at its due: those in an oven, or all where there is none."""
+    dues = {due.bake for due in problem.dues}
+    return frozenset({task.bake for task in problem.tasks if task.ovens} & dues or dues)
+
+
+def movable(problem: Problem) -> bool:
+    """Whether a day can begin later as a whole: nobody sleeps in it, nothing has begun or is pinned."""
+    return not problem.hot and not problem.closed and all(task.fixed_start is None for task in problem.tasks)

@@ -10,13 +10,13 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Literal
 
-from substrata.schedule.bounds import least_on
+from substrata.schedule.bounds import anchors, least_on, work
 from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
 from substrata.schedule.effort import Effort
 from substrata.schedule.oven_on import OFF_LEAST
-from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Status, Task, minutes_late
+from substrata.schedule.problem import ROOM_C, Due, Oven, Placed, Problem, Schedule, Status, Task, minutes_late
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -26,6 +26,11 @@ _BOUNDING = ("objective_lb_search_no_lp", "quick_restart_no_lp")
 _HAIR = 1e-6
 _DOOR = 9  # more than any oven is opened for at once
 Told = Callable[[Schedule], bool]
+
+
+# What those who search do: look for good plans; that, while one of them raises the bound, so that the gap says more; one alone tries
+# all there is until nothing better is left; no more than find what else belongs to a plan that is told whole.
+How = Literal["seek", "both", "prove", "hold"]
 
 
 @dataclass(frozen=True)
@@ -51,15 +56,23 @@ class _Pause:
 class Model:
     """The problem as the solver takes it. Alters as its objectives are kept."""
 
-    def __init__(self, problem: Problem, *, horizon: int | None = None) -> None:
+    def __init__(self, problem: Problem, *, at_due: str | None = None) -> None:
+        """Ask for a day, or for those days in which one bake has least to spare: they lie so that it is ready when it is due.
+
+        Args:
+            problem: the day; one that may slide where a bake is named.
+            at_due: of those that are baked, the bake that has least to spare; None: any day.
+        """
         from ortools.sat.python import cp_model
 
         self.cp = cp_model
         self.problem, self.model = problem, cp_model.CpModel()
         self.status: Status = "unknown"
-        self.horizon = horizon or problem.horizon
-        self.begins: dict[str, Any] = {}  # oven → when it is turned on
-        self.pauses: dict[str, list[_Pause]] = {}  # oven → in which it may be off
+        self.bound = 0.0  # of what was last asked to be small, where it was not infeasible
+        self._solver: Any = None
+        self.horizon = problem.horizon
+        self.at_due = next((due for due in problem.dues if due.bake == at_due), None)
+        self.slid = self._slid()
         self.start: dict[str, Any] = {}
         self.end: dict[str, Any] = {}
         self.size: dict[str, Any] = {}
@@ -73,10 +86,29 @@ class Model:
         self.late = {due.bake: self._late(due) for due in problem.dues}
         self.lateness: Any = sum((late for late, _, _ in self.late.values()), start=0)
         self.early: Any = sum((rest for _, rest, _ in self.late.values()), start=0)
+        if self.at_due is not None:
+            self._held(self.at_due)
         spans: Any = sum(self._spans(), start=0)
         self._at_least(spans)
         self.price: Any = OVEN_ON * self.oven_on + HANDS * spans + EARLY * self.early
         self.polish: Any = HANDS * spans + EARLY * self.early + self._waiting()
+
+    def _slid(self) -> Any:
+        """Minutes by which the day lies later than it is meant.
+
+        What is baked in no oven is not held by the bake that is at its due: it may have less to spare than that one, and all
+        that is baked then is so much earlier.
+        """
+        if self.at_due is None or len(anchors(self.problem)) == len(self.problem.dues):
+            return 0
+        return self.model.new_int_var(0, self.horizon, "slid")
+
+    def _held(self, at_due: Due) -> None:
+        """One of those that are baked is at its due, and none of them later."""
+        self.model.add(self.end[at_due.task] == at_due.minute)
+        for due in self.problem.dues:
+            if due.bake in anchors(self.problem):
+                self.model.add(self.end[due.task] <= due.minute)
 
     def _place(self, task: Task) -> None:
         m = self.model
@@ -84,6 +116,8 @@ class Model:
             start = m.new_int_var(task.fixed_start, task.fixed_start, task.id)
         else:
             start = m.new_int_var(self.problem.now, self.horizon, task.id)
+            if not isinstance(self.slid, int):
+                m.add(start >= self.problem.now + self.slid)
         if task.fixed_end is not None:
             end: Any = m.new_int_var(task.fixed_end, task.fixed_end, f"{task.id} end")
         elif task.passive:
@@ -185,16 +219,16 @@ class Model:
                     ).only_enforce_if([*both, ~first])
         self._door(rows, here)
         hot = self.problem.hot or any(t.fixed_start is not None for t in rows)
-        begin = self.begins[name] = m.new_int_var(0, self.horizon, f"{name} on")
+        begin = m.new_int_var(0, self.horizon, f"{name} on")
         stop = m.new_int_var(0, self.horizon * 2, f"{name} off")
         for t in rows:
             heat = oven.heating(t.temp_c)
             if t.fixed_start is None and not hot:
-                m.add(self.start[t.id] >= self.problem.now + heat).only_enforce_if(here[t.id])
+                m.add(self.start[t.id] >= self.problem.now + heat + self.slid).only_enforce_if(here[t.id])
             m.add(begin <= self.start[t.id] - (0 if hot else heat)).only_enforce_if(here[t.id])
             m.add(stop >= self.end[t.id]).only_enforce_if(here[t.id])
         used = m.new_int_var(0, self.horizon * 2, f"{name} minutes")
-        pauses = self.pauses[name] = self._offs(oven, rows, here, begin, stop)
+        pauses = self._offs(oven, rows, here, begin, stop)
         m.add(used >= stop - begin - sum((pause.minutes for pause in pauses), start=0))
         if len(self.problem.ovens) == 1 and not hot:
             # Each pause costs heating up once more, at least to the coolest stage.
@@ -250,7 +284,8 @@ class Model:
         late = m.new_int_var(0, self.horizon * 2, f"{due.bake} late")
         early = m.new_int_var(0, self.horizon, f"{due.bake} early")
         is_late = m.new_bool_var("")
-        m.add(self.end[due.task] - due.minute == late - early)
+        meant = self.end[due.task] - self.slid
+        m.add(meant - due.minute == late - early)
         m.add(late == 0).only_enforce_if(~is_late)
         m.add(early == 0).only_enforce_if(is_late)
         if due.fresh is not None:
@@ -290,14 +325,9 @@ class Model:
 
     def _at_least(self, spans: Any) -> None:
         """From the first work to the last is no less than the work: the solver does not see that by itself."""
-        open_ = [task for task in self.problem.tasks if task.fixed_end is None]
-        work = sum(
-            task.minutes if task.hands == "all" else task.head + task.tail + task.watch
-            for task in open_
-            if task.hands != "none"
-        )
-        if work:
-            self.model.add(spans * self.problem.people >= work)
+        least = work(self.problem)
+        if least:
+            self.model.add(spans * self.problem.people >= least)
 
     def _waiting(self) -> Any:
         """What lies longer than it must, and what stands weighed and waits to be mixed."""
@@ -331,23 +361,13 @@ class Model:
             self.model.add(self.end[due.task] == due.minute).only_enforce_if(there)
         self.model.add_bool_or(at)
 
-    def on_at_least(self, oven: str, steady: float, paused: float) -> None:
-        """An oven is on no shorter, where it stays on and where it is off for a while."""
-        off = self.pauses[oven][0].off if self.pauses[oven] else 0
-        steady, paused = ceil(steady - _HAIR), ceil(paused - _HAIR)
-        self.model.add(self.oven_on >= steady + (paused - steady) * off)
+    def later(self, plan: Schedule) -> int:
+        """Minutes by which a plan lies later here, where the bake that has least to spare is at its due."""
+        return 0 if self.at_due is None else self.at_due.minute - plan.placed[self.at_due.task].end
 
     def between(self, task: str, soonest: int, latest: int) -> None:
         """A task begins in between."""
         self.model.add_linear_constraint(self.start[task], soonest, latest)
-
-    def begin_at(self, oven: str, minute: int, *, again: int | None) -> None:
-        """An oven is turned on then, however the rest lies about it, and stays on, or is turned on again at another minute."""
-        self.model.add(self.begins[oven] == minute)
-        for n, pause in enumerate(self.pauses[oven]):
-            self.model.add(pause.off == (again is not None and n == 0))
-        if again is not None:
-            self.model.add(self.pauses[oven][0].until == again)
 
     def best(
         self,
@@ -356,7 +376,8 @@ class Model:
         hint: Found | Schedule | None,
         told: Told | None = None,
         *,
-        bounding: bool = False,
+        how: How = "seek",
+        within: float = 0.0,
     ) -> Found | None:
         """The least of an objective that is found; None when nothing was.
 
@@ -365,7 +386,8 @@ class Model:
             effort: how long is sought.
             hint: a plan to begin with, or a solution of a model of the same day.
             told: is shown every better plan.
-            bounding: one of those who search raises the bound instead, so that the gap says more; the others change good plans.
+            how: what those who search do.
+            within: share of a plan's price that it may be above the least: that near it is good enough.
         """
         cp, m = self.cp, self.model
         m.clear_hints()  # type: ignore[no-untyped-call]  # the library's own
@@ -373,19 +395,27 @@ class Model:
             self._hint(hint)
         m.minimize(objective)
         solver = cp.CpSolver()
-        # Those who bound and those who seek take turns: one more than there is room for.
-        solver.parameters.num_workers = 1 if effort.steady else effort.workers + bounding
+        solver.parameters.num_workers = 1 if effort.steady or how in ("prove", "hold") else effort.workers
         solver.parameters.random_seed = effort.seed
-        if bounding and not effort.steady and effort.workers > 1:
+        solver.parameters.relative_gap_limit = within
+        solver.parameters.fix_variables_to_their_hinted_value = how == "hold"
+        if how == "prove":
+            solver.parameters.linearization_level = 0  # without it the same proofs take a fifth of the time
+        elif how == "both" and not effort.steady and effort.workers > 1:
+            # Those who bound and those who seek take turns: one more than there is room for.
+            solver.parameters.num_workers = effort.workers + 1
             solver.parameters.subsolvers.extend(_BOUNDING)
         if effort.steady:
             solver.parameters.max_deterministic_time = effort.seconds
         else:
             solver.parameters.max_time_in_seconds = effort.seconds
         watcher = _Watcher.make(cp, self, told) if told else None
+        self._solver = solver
         state = solver.solve(m, watcher) if watcher else solver.solve(m)
         names: dict[Any, Status] = {cp.OPTIMAL: "optimal", cp.FEASIBLE: "feasible", cp.INFEASIBLE: "infeasible"}
         self.status = names.get(state, "unknown")
+        if self.status != "infeasible":
+            self.bound = max(solver.best_objective_bound, 0.0)
         if state not in (cp.OPTIMAL, cp.FEASIBLE):
             return None
         return Found(
@@ -395,6 +425,11 @@ class Model:
             of=lambda of: int(solver.value(of)),
             values=tuple(solver.response_proto.solution[n] for n in range(len(m.proto.variables))),
         )
+
+    def stop(self) -> None:
+        """End the search that is under way."""
+        if self._solver is not None:
+            self._solver.stop_search()
 
     def _hint(self, hint: Found | Schedule) -> None:
         if isinstance(hint, Found):
@@ -409,10 +444,11 @@ class Model:
 
     def plan_of(self, value: Callable[[Any], int]) -> Schedule:
         """The plan that the solver's values tell."""
+        slid = 0 if isinstance(self.slid, int) else int(value(self.slid))
         placed = {
             task.id: Placed(
-                start=int(value(self.start[task.id])),
-                end=int(value(self.end[task.id])),
+                start=int(value(self.start[task.id])) - slid,
+                end=int(value(self.end[task.id])) - slid,
                 oven=next((name for name in task.ovens if value(self.inside[task.id, name])), ""),
             )
             for task in self.problem.tasks

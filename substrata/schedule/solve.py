@@ -5,11 +5,14 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 
+from substrata.schedule.bounds import movable
+from substrata.schedule.cases import Cases
 from substrata.schedule.effort import Effort
-from substrata.schedule.model import Model, Told
+from substrata.schedule.model import Found, Model, Told
 from substrata.schedule.problem import Problem, Schedule
-from substrata.schedule.proofs import prove
+from substrata.schedule.proofs import Spend, prove
 
+_FOR_THE_REST = 0.15  # of the time: changing the best plan further
 _AT_LEAST_S = 0.05  # of each phase: what is sought for less finds nothing
 
 
@@ -51,17 +54,29 @@ def solve(
     if first is None:
         return Schedule(placed={}, status=model.status)
     model.keep(model.lateness, first.value)
-    begin = prove(model, first, spend, watch)
-    second = model.best(model.price, spend(0.5 if effort.steady else 0.75, keep=0.04), begin, watch, bounding=True)
+    if first.value or not movable(problem):
+        begin = prove(model, first, spend, watch)
+    else:
+        begin = _by_cases(model, first, spend, watch)
+    second = model.best(model.price, spend(0.5 if effort.steady else 1.0, keep=0.04), begin, watch, how="both")
     best = second or begin
     proven = second is not None and model.status == "optimal"
     gap = None
     if second is not None:
         price = second.value
-        model.keep(model.oven_on, second.of(model.oven_on))
-        third = model.best(model.polish, spend(1.0 if effort.steady else 0.2), second, watch)
-        best = third or second
-        if third is not None:
-            price = min(price, third.of(model.price))
+        model.keep(model.price, price)
+        best = model.best(model.polish, spend(1.0 if effort.steady else 0.2), second, watch) or second
         gap = max(price - second.bound, 0.0) / max(abs(price), 1.0)
     return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap)
+
+
+def _by_cases(model: Model, first: Found, spend: Spend, watch: Told | None) -> Found:
+    """Tell a model what its price is at least, and find a good plan to begin with."""
+    model.one_at_its_due()
+    steady = spend(1.0).steady
+    cases = Cases(model.problem, replace(first, value=first.of(model.price)), spend(1.0), watch)
+    cases.smaller(spend(0.3 if steady else 1.0, _FOR_THE_REST).seconds)
+    cases.whole(spend(0.3 if steady else 1.0, _FOR_THE_REST).seconds)
+    model.at_least(model.price, cases.bound)
+    # All of a solution is told: with the starts alone the solver may end with nothing.
+    return model.best(model.price, spend(0.05), cases.best, how="hold") or first
