@@ -1,7 +1,8 @@
 """Plans that hold: bakes planned at their ninetieth hundredth, windows shortened by it, hands kept free to look, and how likely it holds.
 
 Solving is easy and holding is not: a plan of usual times holds in fewer than half of simulated days. Padding alone saves deadlines and
-breaks windows, for the bake is done early while the hands are elsewhere; so windows shrink by as much as the padding may spring back.
+breaks windows, for the bake is done early while the hands are elsewhere; so windows shrink by as much as the padding may spring back. A
+solver fills every window to its brim, and the first work that takes a little longer breaks it: so some of each is left unused.
 """
 
 from __future__ import annotations
@@ -19,6 +20,8 @@ EARLY_MIN = 10  # before serving that everything is planned to be ready (house c
 _LATE_MIN, _WINDOW_MIN = 5, 2  # by which a plan that holds may be off
 RUNS = 400
 _SELDOM, _MOST_TIGHT = 0.02, 4  # days below which a slip is not told, and how many are
+# Of a window this share is left unused, up to so many minutes: work before it takes longer, and hands are busy (house choice).
+_UNUSED, _UNUSED_MOST = 0.15, 10
 _WATCH_MOST = 20  # minutes that somebody stands by an oven at most (house choice)
 
 
@@ -79,7 +82,7 @@ def _padded(task: Task, care: Care) -> Task:
 
 
 def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:
-    """A window by as much shorter as the bake before it may be done early: it is counted from when it is done."""
+    """A window by as much shorter as the bake before it may be done early, for it is counted from when it is done; and some for busy hands."""
     if lag.most is None:
         return lag
     before = tasks[lag.before]
@@ -87,7 +90,8 @@ def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:
     if lag.to_end:  # and by the slowness of the work that must be over within it
         spare += slow(tasks[lag.after]) - tasks[lag.after].minutes if tasks[lag.after].hands == "all" else 0
     least = lag.least + (tasks[lag.after].minutes if lag.to_end else 0)
-    return replace(lag, most=max(lag.most - max(spare, 0) - _WINDOW_MIN, least, 0))
+    spare = max(spare, 0) + _WINDOW_MIN + round(min(_UNUSED * lag.most, _UNUSED_MOST))
+    return replace(lag, most=max(lag.most - spare, least, 0))
 
 
 @dataclass(frozen=True, kw_only=True)

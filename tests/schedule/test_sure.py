@@ -1,11 +1,16 @@
 """How surely a plan holds, how it is mended, and what is said when it cannot be."""
 
+import random
 from dataclasses import replace
 
 import pytest
 
+from benchmarks.kitchens import demo_formulas
+from substrata import load_library, write_document
 from substrata.schedule.check import faults
 from substrata.schedule.effort import Effort
+from substrata.schedule.plan_bench import bench_of
+from substrata.schedule.plan_document import read_plan
 from substrata.schedule.problem import Due, Lag, Oven, Problem, Task, hand_times
 from substrata.schedule.replan import Happened, replan
 from substrata.schedule.solve import solve
@@ -41,6 +46,30 @@ def test_a_careful_plan_holds_far_more_often_than_a_careless_one():
     careless, sure = (sum(row[n] for row in rows) / len(rows) for n in (0, 1))
     assert careless < 0.6
     assert sure > 0.85
+
+
+@pytest.mark.parametrize(("seed", "bakes"), [(30, 4), (31, 6), (32, 6)])
+def test_a_careful_day_of_the_market_kitchen_holds_on_more_than_85_of_100_days(seed, bakes):
+    """One person, one oven, bakes drawn from the demo; days that no number was chosen on."""
+    library, formulas = load_library(), {formula.name: formula for formula in demo_formulas()}
+    chosen = random.Random(seed).sample(sorted(formulas), bakes)
+    told = [
+        {"formula": write_document(formulas[name]), "due": "2026-06-06T18:00", "id": str(n)}
+        for n, name in enumerate(chosen)
+    ]
+    problem = bench_of(read_plan({"start": "2026-06-06T06:00", "bakes": told, "name": ""}), library).problem
+    plan = solve(careful(problem, CAREFUL), Effort(seconds=3, workers=1, steady=True))
+    assert not any(plan.late.values())
+    assert holds(problem, plan, runs=1000).share > 0.85
+
+
+def test_some_of_each_window_is_left_unused_and_never_what_has_to_lie_between():
+    before, after = hands("before", 5), hands("after", 5)
+    problem = replace(kitchen(0), tasks=(before, after), dues=(), holds=())
+    for most, least, kept in ((120, 0, 108), (40, 0, 32), (5, 0, 2), (15, 12, 12), (None, 0, None)):
+        lag = Lag(before=before.id, after=after.id, least=least, most=most)
+        assert careful(replace(problem, lags=(lag,)), CAREFUL).lags[0].most == kept
+        assert careful(replace(problem, lags=(lag,)), CARELESS).lags[0].most == most
 
 
 @pytest.mark.parametrize("seed", range(8))
