@@ -22,6 +22,7 @@ RUNS = 400
 _SELDOM, _MOST_TIGHT = 0.02, 4  # days below which a slip is not told, and how many are
 # Of a window this share is left unused, up to so many minutes: work before it takes longer, and hands are busy (house choice).
 _UNUSED, _UNUSED_MOST = 0.15, 10
+_AT_ONCE_MIN = 5  # what has to follow the same work so soon goes into the oven with it
 _WATCH_MOST = 20  # minutes that somebody stands by an oven at most (house choice)
 
 
@@ -61,7 +62,7 @@ def slow(task: Task, sds: float = _TENTH_SDS) -> int:
 
 def careful(problem: Problem, care: Care) -> Problem:
     """The problem as it is planned: longer bakes, shorter windows, hands by the oven."""
-    tasks = tuple(_padded(task, care) for task in problem.tasks)
+    tasks = _seen_together(problem, tuple(_padded(task, care) for task in problem.tasks))
     lags = tuple(_shortened({t.id: t for t in tasks}, lag) for lag in problem.lags) if care.windows else problem.lags
     dues = tuple(
         replace(
@@ -79,6 +80,24 @@ def _padded(task: Task, care: Care) -> Task:
     watch = min(max(minutes - slow(task, -_TENTH_SDS), 0), _WATCH_MOST) if care.watched and task.ovens else 0
     room = minutes - task.head - task.tail
     return replace(task, minutes=minutes, watch=max(min(watch, room), 0))
+
+
+def _seen_together(problem: Problem, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
+    """What goes into the oven at once is looked at by the same eyes: hands are kept free for what is left when the rest is out.
+
+    Each kept free for itself, two sorts of one crust that are topped and baked side by side could not be planned with care at all.
+    """
+    beside: dict[str, list[Task]] = {}
+    for lag in problem.lags:
+        if lag.most is not None and lag.most <= _AT_ONCE_MIN and problem.task[lag.after].ovens:
+            beside.setdefault(lag.before, []).append(next(task for task in tasks if task.id == lag.after))
+    watched = {task.id: task.watch for task in tasks}
+    for group in beside.values():
+        rest, last = sorted(group, key=lambda task: task.minutes)[:-1], max(group, key=lambda task: task.minutes)
+        if rest:
+            room = last.minutes - rest[-1].minutes - last.tail - sum(task.head + task.tail for task in rest)
+            watched |= {task.id: 0 for task in rest} | {last.id: max(min(last.watch, room), 0)}
+    return tuple(replace(task, watch=watched[task.id]) for task in tasks)
 
 
 def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:

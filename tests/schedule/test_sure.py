@@ -63,6 +63,22 @@ def test_a_careful_day_of_the_market_kitchen_holds_on_more_than_85_of_100_days(s
     assert holds(problem, plan, runs=1000).share > 0.85
 
 
+def test_two_sorts_that_are_topped_and_baked_at_once_are_planned_with_all_care():
+    tasks = (
+        hands("top", 5), baking("plain", 7, 205.0, spread=0.3, trays=1), baking("laden", 11, 205.0, spread=0.3, trays=1),
+    )  # fmt: skip
+    lags = tuple(Lag(before="top", after=task.id, most=4) for task in tasks[1:])
+    due = Due(bake="a", name="A", task="laden", minute=200)
+    problem = replace(kitchen(0), tasks=tasks, lags=lags, dues=(due,), holds=(), ovens=(Oven(name="oven"),), people=1)
+    wanted = careful(problem, CAREFUL)
+    plan = solve(wanted, QUICK)
+    assert plan.placed
+    assert faults(wanted, plan) == ()
+    assert not plan.late
+    alone = careful(replace(problem, lags=lags[:1]), CAREFUL)
+    assert alone.task["plain"].watch > 0 == wanted.task["plain"].watch
+
+
 def test_some_of_each_window_is_left_unused_and_never_what_has_to_lie_between():
     before, after = hands("before", 5), hands("after", 5)
     problem = replace(kitchen(0), tasks=(before, after), dues=(), holds=())
