@@ -26,7 +26,8 @@ _NEAR = 15  # minutes by which a bake of the whole day may lie beside where it l
 _GOALS = (0.03, 0.01, 0.0)  # shares of the price by which the best plan may still be above the least
 _PASSES = (0.15, 0.6, 0.8)  # shares of what time is left: a first look, which tells good plans; the proof; what it left
 _BESIDE = 0.07  # share of the time in which the whole day is sought beside the two best smaller ones
-_HEARD_S = 0.1  # so often is asked whether the search is to go on
+_HEARD_S = 0.1  # so often is looked whether a better plan was found
+_ASKED_S = 0.5  # and so often, where none was, is asked whether the search is to go on
 _LEAST_S = 0.02
 
 
@@ -48,7 +49,7 @@ class Cases:
         problem: a day that may slide, and can be all in time.
         first: a plan of it; its value is its price.
         effort: how many search, and whether the answer has to be the same each time.
-        told: is shown the best plan, again and again; False stops the search.
+        told: is shown every better plan, and the best again where none comes; False stops the search.
     """
 
     def __init__(self, problem: Problem, first: Found, effort: Effort, told: Told | None = None) -> None:
@@ -59,6 +60,8 @@ class Cases:
         self._cases = [_Case(bake, self._hands) for bake in sorted(anchors(problem))]
         self._lock = Lock()
         self._models: list[Model] = []
+        self._shown: Schedule | None = None
+        self._heard = 0.0
 
     @property
     def bound(self) -> float:
@@ -176,7 +179,10 @@ class Cases:
                 self._hear()
 
     def _hear(self) -> None:
-        self.stopped = self.stopped or (self.told is not None and not self.told(self.best))
+        now, best = time.monotonic(), self.best
+        if self.told and not self.stopped and (best is not self._shown or now - self._heard > _ASKED_S):
+            self._shown, self._heard = best, now
+            self.stopped = not self.told(best)
         if self.stopped:
             for model in list(self._models):
                 model.stop()
