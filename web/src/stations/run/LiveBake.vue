@@ -43,6 +43,9 @@ const phone = useMediaQuery('(max-width: 700px)')
 const told = computed<LiveForecast | null>(() => live.answer.value)
 const end = computed(() => Math.max(told.value?.before_high_min ?? 0, told.value?.high_min ?? 0, minute.value) * 1.08 || 1)
 const x = (m: number): number => 20 + (560 * m) / end.value
+/** Words of the two bars stand beside the line of now, never under it. */
+const BESIDE_NOW = 220
+const wordsAt = computed(() => (x(minute.value) < BESIDE_NOW ? x(minute.value) + 10 : 20))
 const typed = ref({ weight: '', core: '', oven: '' })
 const chips = [-2, -1, 0, 1, 2] as const
 const chipWords = ['far too pale', 'pale', 'as wanted', 'dark', 'far too dark']
@@ -90,7 +93,7 @@ const ticks = computed(() => {
         ><b>{{ temperature(probe.oven.celsius, session.units) }}</b> oven</span
       >
     </p>
-    <svg v-if="told && told.ready_min !== null" :viewBox="`0 0 600 ${phone ? 128 : 104}`" role="img" :aria-label="told.text">
+    <svg v-if="told && told.ready_min !== null" :viewBox="phone ? '0 -10 600 138' : '0 0 600 104'" role="img" :aria-label="told.text">
       <rect
         :x="x(told.before_low_min ?? 0)"
         y="16"
@@ -100,10 +103,10 @@ const ticks = computed(() => {
         class="was"
       />
       <line :x1="x(told.before_min ?? 0)" :x2="x(told.before_min ?? 0)" y1="13" y2="37" class="mid" />
-      <text x="20" y="12">as forecast</text>
+      <text :x="wordsAt" y="12">as forecast</text>
       <rect :x="x(told.low_min ?? 0)" y="54" :width="x(told.high_min ?? 0) - x(told.low_min ?? 0)" height="22" rx="5" class="is" />
       <line :x1="x(told.ready_min)" :x2="x(told.ready_min)" y1="50" y2="80" class="mid" />
-      <text x="20" y="50">by what was seen</text>
+      <text :x="wordsAt" y="50">by what was seen</text>
       <g v-for="tick in ticks" :key="tick">
         <line :x1="x(tick)" :x2="x(tick)" y1="84" y2="88" class="tick" />
         <text :x="x(tick)" :y="phone ? 112 : 101" text-anchor="middle">{{ tick }}</text>
