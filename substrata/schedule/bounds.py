@@ -7,6 +7,8 @@ from math import ceil
 
 from substrata.schedule.problem import ROOM_C, Oven, Problem, Task
 
+TIED_MIN = 60  # minutes that may lie between what is tied to an oven and the oven
+
 
 def least_on(oven: Oven, rows: list[Task]) -> int:
     """Minutes that an oven is on at least: what cannot share it comes one after the other, and it has to get as hot as the hottest.
@@ -42,7 +44,7 @@ def _in_groups(oven: Oven, rows: list[Task]) -> int:
     return least
 
 
-def tied(problem: Problem, most: int) -> Problem:
+def tied(problem: Problem, most: int = TIED_MIN) -> Problem:
     """What is tied to the ovens: their stages, all that comes after one, and what has to be done so soon before.
 
     What may be done long before is left out. Every plan of the whole is one of this, so that what this costs at least the whole does too.

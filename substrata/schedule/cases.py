@@ -13,6 +13,7 @@ from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass, replace
 from functools import partial
 from math import floor
+from operator import attrgetter
 from threading import Lock
 
 from substrata.schedule.bounds import anchors, tied, work
@@ -21,14 +22,13 @@ from substrata.schedule.effort import Effort
 from substrata.schedule.model import Found, Model, Told
 from substrata.schedule.problem import Problem, Schedule
 
-_WINDOW = 60  # minutes that may lie between what is tied to an oven and the oven
 _NEAR = 15  # minutes by which a bake of the whole day may lie beside where it lies in the smaller one
 _GOALS = (0.03, 0.01, 0.0)  # shares of the price by which the best plan may still be above the least
 _PASSES = (0.15, 0.6, 0.8)  # shares of what time is left: a first look, which tells good plans; the proof; what it left
 _BESIDE = 0.07  # share of the time in which the whole day is sought beside the two best smaller ones
 _HEARD_S = 0.1  # so often is looked whether a better plan was found
 _ASKED_S = 0.5  # and so often, where none was, is asked whether the search is to go on
-_LEAST_S = 0.02
+_LEAST_S = 0.02  # of a case that has no time left: it is seen at least that it cannot be
 
 
 @dataclass
@@ -98,7 +98,7 @@ class Cases:
             below = [case for case in self._cases if case.bound <= self._most(goal)]
             if any(case.open for case in below):
                 return  # what is not seen of the smaller day is not seen of the whole
-            self._each(partial(self._whole, goal), sorted(below, key=_bound), left)
+            self._each(partial(self._whole, goal), sorted(below, key=attrgetter("bound")), left)
             if self.bound <= self._most(goal):
                 return
 
@@ -114,7 +114,7 @@ class Cases:
 
     def _smaller(self, case: _Case, effort: Effort) -> None:
         most = self._most(_GOALS[0])
-        model = self._model(tied(self.problem, _WINDOW), case)
+        model = self._model(tied(self.problem), case)
         price = self._hands + OVEN_ON * model.oven_on + EARLY * model.early
         model.keep(price, most)
         found = model.best(price, effort, None, how="prove")
@@ -127,12 +127,9 @@ class Cases:
         if case.smaller is None:
             return
         case.beside = True
-        plan, model = case.smaller.plan, self._model(self.problem, case)
+        model = self._model(self.problem, case)
         model.keep(model.price, self._most(0))
-        for task in self.problem.tasks:
-            if task.ovens:
-                at = plan.placed[task.id].start + model.later(plan)
-                model.between(task.id, at - _NEAR, at + _NEAR)
+        model.beside(case.smaller.plan, _NEAR)
         self._take(model.best(model.price, effort, None))
 
     def _whole(self, goal: float, case: _Case, effort: Effort) -> None:
@@ -197,7 +194,3 @@ def as_late_as_may_be(problem: Problem, plan: Schedule) -> tuple[Schedule, int]:
 
 def _smallest(case: _Case) -> float:
     return case.smaller.value if case.smaller else case.bound
-
-
-def _bound(case: _Case) -> float:
-    return case.bound

@@ -361,13 +361,14 @@ class Model:
             self.model.add(self.end[due.task] == due.minute).only_enforce_if(there)
         self.model.add_bool_or(at)
 
-    def later(self, plan: Schedule) -> int:
-        """Minutes by which a plan lies later here, where the bake that has least to spare is at its due."""
-        return 0 if self.at_due is None else self.at_due.minute - plan.placed[self.at_due.task].end
-
-    def between(self, task: str, soonest: int, latest: int) -> None:
-        """A task begins in between."""
-        self.model.add_linear_constraint(self.start[task], soonest, latest)
+    def beside(self, plan: Schedule, within: int) -> None:
+        """Each bake that may still be moved begins within so many minutes of where it does in a plan, of this day or a smaller one."""
+        # Where one is at its due the plan lies here as much later as it was early.
+        later = self.at_due.minute - plan.placed[self.at_due.task].end if self.at_due else 0
+        for task in self.problem.tasks:
+            if task.ovens and task.fixed_start is None:
+                at = plan.placed[task.id].start + later
+                self.model.add_linear_constraint(self.start[task.id], at - within, at + within)
 
     def best(
         self,

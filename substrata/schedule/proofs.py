@@ -13,7 +13,6 @@ from substrata.schedule.check import EARLY, OVEN_ON
 from substrata.schedule.effort import Effort
 from substrata.schedule.model import Found, Model, Told
 
-_WINDOW = 60  # minutes that may lie between what is tied to an oven and the oven
 _NEAR = (15, 45)  # minutes by which a bake of the whole day may lie beside where it lies in the smaller one
 Spend = Callable[..., Effort]  # a part of the time, by its share, as far as another is not kept for later
 
@@ -33,7 +32,7 @@ def prove(model: Model, first: Found, spend: Spend, told: Told | None = None) ->
     model.at_least(model.early, early)
     if isinstance(model.oven_on, int):
         return first
-    part = Model(tied(problem, _WINDOW))
+    part = Model(tied(problem))
     part.keep(part.lateness, first.value)
     part.at_least(part.early, early)
     both = part.best(OVEN_ON * part.oven_on + EARLY * part.early, spend(0.15), None, how="both")
@@ -44,10 +43,7 @@ def prove(model: Model, first: Found, spend: Spend, told: Told | None = None) ->
         # It asks for the same unknowns as the model of the whole day: its solution is one of that, value by value.
         whole = Model(problem)
         whole.keep(whole.lateness, first.value)
-        for task in problem.tasks:
-            if task.ovens and task.fixed_start is None:
-                at = both.plan.placed[task.id].start
-                whole.between(task.id, at - within, at + within)
+        whole.beside(both.plan, within)
         near = whole.best(whole.price, spend(0.07), None, told)
         if near is not None:
             return near

@@ -13,6 +13,7 @@ from substrata.schedule.problem import Problem, Schedule
 from substrata.schedule.proofs import Spend, prove
 
 _FOR_THE_REST = 0.15  # of the time: changing the best plan further
+_HELD_S = 1.0  # enough, however slow the machine, for what takes a hundredth
 _AT_LEAST_S = 0.05  # of each phase: what is sought for less finds nothing
 
 
@@ -73,10 +74,13 @@ def solve(
 def _by_cases(model: Model, first: Found, spend: Spend, watch: Told | None) -> Found:
     """Tell a model what its price is at least, and find a good plan to begin with."""
     model.one_at_its_due()
-    steady = spend(1.0).steady
-    cases = Cases(model.problem, replace(first, value=first.of(model.price)), spend(1.0), watch)
-    cases.smaller(spend(0.3 if steady else 1.0, _FOR_THE_REST).seconds)
-    cases.whole(spend(0.3 if steady else 1.0, _FOR_THE_REST).seconds)
+    effort = spend(1.0)
+    cases = Cases(model.problem, replace(first, value=first.of(model.price)), effort, watch)
+    part = 0.3 if effort.steady else 1.0
+    cases.smaller(spend(part, _FOR_THE_REST).seconds)
+    cases.whole(spend(part, _FOR_THE_REST).seconds)
     model.at_least(model.price, cases.bound)
-    # All of a solution is told: with the starts alone the solver may end with nothing.
-    return model.best(model.price, spend(0.05), cases.best, how="hold") or first
+    model.keep(model.price, cases.price)
+    # All of a solution is told: with the starts alone the solver may end with nothing. A plan that was shown is never lost.
+    found = model.best(model.price, replace(effort, seconds=_HELD_S), cases.best, how="hold")
+    return found or replace(first, plan=cases.best)

@@ -87,10 +87,11 @@ def _seen_together(problem: Problem, tasks: tuple[Task, ...]) -> tuple[Task, ...
 
     Each kept free for itself, two sorts of one crust that are topped and baked side by side could not be planned with care at all.
     """
+    by_id = {task.id: task for task in tasks}
     beside: dict[str, list[Task]] = {}
     for lag in problem.lags:
         if lag.most is not None and lag.most <= _AT_ONCE_MIN and problem.task[lag.after].ovens:
-            beside.setdefault(lag.before, []).append(next(task for task in tasks if task.id == lag.after))
+            beside.setdefault(lag.before, []).append(by_id[lag.after])
     watched = {task.id: task.watch for task in tasks}
     for group in beside.values():
         rest, last = sorted(group, key=lambda task: task.minutes)[:-1], max(group, key=lambda task: task.minutes)

@@ -187,6 +187,14 @@ def test_a_plan_begins_so_late_that_a_bake_is_ready_when_it_is_due():
     assert score(problem, plan).hands == score(problem, later).hands
 
 
+def test_a_stopped_search_ends_with_a_plan_no_dearer_than_it_showed():
+    problem, shown = kitchen(24), []
+    plan = solve(problem, Effort(seconds=20, workers=2), told=lambda better: shown.append(better) or len(shown) < 4)
+    prices = [score(problem, better).price for better in shown]
+    assert score(problem, plan).price <= min(prices)
+    assert faults(problem, plan) == ()
+
+
 def test_a_search_that_is_stopped_begins_no_other_case():
     problem = kitchen(6)
     cases = cases_of(problem, Effort(seconds=60, workers=1), told=lambda _plan: False)
