@@ -7,10 +7,11 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
+from substrata.card.keeping import Keeping
 from substrata.exchange.text_import import PastedLine
 from substrata.nutrition.statement import StatementPart
 from substrata.recipe.label import Business
-from substrata.recipe.recipe import Keeping, RecipeGroup, RecipeStep
+from substrata.recipe.recipe import RecipeGroup, RecipeStep
 from substrata.recipe.variants import Variant
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
 
 from substrata.batch.cost import cost
 from substrata.batch.kitchen_measure import kitchen_measure
@@ -14,9 +13,9 @@ from substrata.bench.steps import run_steps
 from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
+from substrata.card.keeping import Keeping, keeping_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, MethodEdit
-from substrata.quantities.tables import Row, read_table
 from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {
@@ -62,16 +61,6 @@ class RecipeStep:
     computed: str  # as it was worked out
     edited: bool
     stale: bool  # it was edited when something else was computed
-
-
-@dataclass(frozen=True, kw_only=True)
-class Keeping:
-    """How long it keeps."""
-
-    room_days: int | None
-    fridge_days: int | None
-    freezer_months: int | None
-    text: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -127,7 +116,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         work_min=sum(step.minutes or 0 for step in plan.steps if step.id != "preheat"),
         bake_min=sum(step.minutes or 0 for step in bake) or None,
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
-        keeping=_keeping(dough),
+        keeping=keeping_of(dough),
         cost=f"{price.piece:.2f} {price.currency} a piece"
         if price.priced_share > _PRICED and price.piece >= _LEAST_PRICE
         else "",
@@ -222,39 +211,6 @@ def _repeats(step: RunStep) -> bool:
     plain = step.target.removesuffix(" on the dial")
     raw = f"{step.grams:g} g raw" if step.grams else ""
     return plain in step.text or step.target == raw or step.target.startswith("after ")
-
-
-@cache
-def _storage() -> dict[str, Row]:
-    return {row.text("form"): row for row in read_table("storage.csv")}
-
-
-def _keeping(dough: Dough) -> Keeping:
-    row = _storage().get(dough.formula.form, _storage()[""])
-    roles = {w.role for w in dough.batch.lines}
-    wet = "filling" in roles or (
-        "topping" in roles and any(w.role == "topping" and "dairy" in w.ingredient.flags for w in dough.batch.lines)
-    )
-    days = {
-        name: int(row.number_in(name, 0)) if row.text(name) else None
-        for name in ("room_days", "fridge_days", "freezer_months")
-    }
-    if wet:  # a cooked filling or a cheese topping does not stand about (FDA Food Code 3-501.16)
-        days["room_days"] = 0
-    told = []
-    if days["room_days"]:
-        told.append(f"{_count(days['room_days'], 'day')} at room temperature")
-    if days["fridge_days"]:
-        told.append(f"{_count(days['fridge_days'], 'day')} in the fridge")
-    if days["freezer_months"]:
-        told.append(f"{_count(days['freezer_months'], 'month')} frozen")
-    keep = "in the fridge within two hours" if wet and "fridge" not in row.text("keep") else ""
-    text = f"Keeps {', '.join(told)}: {', '.join(filter(None, (row.text('keep'), keep)))}. To warm it: {row.text('reheat')}."
-    return Keeping(**days, text=text)
-
-
-def _count(number: int, noun: str) -> str:
-    return f"{number} {noun}{'' if number == 1 else 's'}"
 
 
 def _figures(told: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:

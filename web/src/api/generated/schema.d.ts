@@ -4709,17 +4709,25 @@ export interface components {
         };
         /**
          * Keeping
-         * @description How long it keeps.
+         * @description How long a piece keeps, and why.
          */
         Keeping: {
+            /** Chill Within Hours */
+            chill_within_hours: number | null;
             /** Freezer Months */
             freezer_months: number | null;
             /** Fridge Days */
             fridge_days: number | null;
             /** Room Days */
-            room_days: number | null;
+            room_days: number;
             /** Text */
             text: string;
+            /** Water Activity */
+            water_activity: number;
+            /** Water Activity High */
+            water_activity_high: number;
+            /** Why */
+            why: string;
         };
         /**
          * KitchenIn
