@@ -16,6 +16,7 @@ from substrata.batch.propagate import Estimate
 from substrata.batch.weighed import FRYING, Batch, Problem
 from substrata.context.dough import Dough
 from substrata.context.sorts import SortFigures, sort_figures
+from substrata.context.working_time import short_working_minutes
 from substrata.dough.binder import Binder
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.lift import Lift
@@ -136,7 +137,14 @@ def analysis_of(dough: Dough) -> Analysis:
     sorts, trouble = _sorts(dough)
     inputs = WarningInputs(dough=dough, net_carbs=_of(judged, "net_carbs"))
     return Analysis(
-        summary=summary(dough.formula, judged, dough.handling, dough.texture, weighed_lines=len(dough.batch.lines)),
+        summary=summary(
+            dough.formula,
+            judged,
+            dough.handling,
+            dough.texture,
+            weighed_lines=len(dough.batch.lines),
+            working_minutes=short_working_minutes(dough),
+        ),
         lines=_lines(dough.batch, settings),
         totals=_totals(dough),
         nutrition=dough.nutrition,

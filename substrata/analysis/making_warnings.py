@@ -9,6 +9,7 @@ import numpy as np
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.batch.weighed import WeighedLine
+from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.handling_words import classes
 from substrata.dough.phases import is_solid_fat
@@ -114,6 +115,20 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
     text = what.get(cause.kind, "Not ready yet")
     mild = cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) or _may_fit(r.dough.handling)
     yield DoughWarning(code=f"handling-{cause.kind}", severity="note" if mild else "act", text=f"{text}: {cause.text}.")
+
+
+def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
+    """A dough of melted cheese that cracks before its pieces can be shaped."""
+    minutes = short_working_minutes(r.dough)
+    if minutes is None:
+        return
+    time = f"about {minutes:.0f} min" if minutes >= 1 else "less than a minute"
+    yield DoughWarning(
+        code="working-time-short",
+        severity="act",
+        text=f"It cracks after {time} on the work surface: have the oven hot before the cheese melts, shape a piece at a time and "
+        "keep the rest warm. More cheese or less flour gives more time.",
+    )
 
 
 def _may_fit(told: HandlingForecast) -> bool:
@@ -274,6 +289,7 @@ MAKING_RULES = (
     _not_squeezed,
     _caps,
     _handles,
+    _working_time,
     _heat_set,
     _sinks,
     _gummy,

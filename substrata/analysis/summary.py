@@ -34,6 +34,7 @@ def summary(
     texture: Texture | None,
     *,
     weighed_lines: int,
+    working_minutes: float | None = None,
 ) -> tuple[Phrase, ...]:
     """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
@@ -47,6 +48,7 @@ def summary(
         *_water(by_key, formula),
         Phrase(text=". "),
         *_handles(handling),
+        *_working(working_minutes),
         *_eats(texture),
         *_piece(by_key),
         *_rest(by_key),
@@ -58,6 +60,14 @@ def _handles(handling: HandlingForecast | None) -> tuple[Phrase, ...]:
         return ()
     tone: Tone = "figure" if handling.fits else "act"
     return Phrase(text=handling.text, section="handling", tone=tone), Phrase(text=" ")
+
+
+def _working(minutes: float | None) -> tuple[Phrase, ...]:
+    """A working time that is too short to shape all pieces; None where it is long enough."""
+    if minutes is None:
+        return ()
+    time = f"Only about {minutes:.0f} min" if minutes >= 1 else "Less than a minute"
+    return Phrase(text=f"{time} to shape it before it cracks.", section="handling", tone="act"), Phrase(text=" ")
 
 
 def _eats(texture: Texture | None) -> tuple[Phrase, ...]:

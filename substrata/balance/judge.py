@@ -15,6 +15,7 @@ from substrata.balance.rows import judged_keys
 from substrata.balance.slopes import wanted_band
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
+from substrata.context.working_time import short_working_minutes
 from substrata.dough.binder import caps_of
 from substrata.formula.form import Window
 from substrata.oven.questions import coarse
@@ -72,10 +73,19 @@ def judge(bench: Bench, grams: Floats) -> Verdict:
         _miss(missed, "minutes", minutes, Window(high=bench.wish.minutes_most))
     if bench.wish.thickness_most is not None:
         _miss(missed, "thickness", told.thickness_mm, Window(high=bench.wish.thickness_most))
-    for slot, now in zip(bench.slots, grams.tolist(), strict=True):
-        if slot.gone and now > 0:
-            missed[f"without:{slot.id}"] = 1.0
+    _working_time(bench, dough, missed)
+    missed |= {
+        f"without:{slot.id}": 1.0
+        for slot, now in zip(bench.slots, grams.tolist(), strict=True)
+        if slot.gone and now > 0
+    }
     return Verdict(grams=grams, figures=told, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
+
+
+def _working_time(bench: Bench, dough: Dough, missed: dict[str, float]) -> None:
+    working, least = short_working_minutes(dough), constant("short_working_time")
+    if working is not None and "handling" not in bench.wish.released:
+        missed["working_time"] = (least - working) / least
 
 
 def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, relative: bool = True) -> None:

@@ -166,6 +166,7 @@ def missed_texts(bench: Bench, verdict: Verdict) -> list[str]:
         words: dict[str, str] = {
             "handling": f"it is {told.class_name} at shaping",
             "crumbly": "it crumbles",
+            "working_time": "it cracks before it can be shaped",
             "minutes": f"it takes {verdict.minutes or 0:.0f} min in the oven",
             "thickness": f"it is {told.thickness_mm:.0f} mm thick",
             "without": f"{name.replace('-', ' ')} stays in it",

@@ -7,11 +7,14 @@ from collections.abc import Iterator
 from substrata.bench.run_step import RunStep, sentence
 from substrata.quantities.tables import Row
 from substrata.stations.bake import BakeForecast
+from substrata.stations.mixing import MixingStep
 
 _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
 
 
-def bake_steps(forecast: BakeForecast, signs: Row, whole_g: float, batches: float) -> Iterator[RunStep]:
+def bake_steps(
+    forecast: BakeForecast, signs: Row, whole_g: float, batches: float, laid: MixingStep | None = None
+) -> Iterator[RunStep]:
     """Into the oven or the oil, through its stages, and out.
 
     Args:
@@ -19,6 +22,7 @@ def bake_steps(forecast: BakeForecast, signs: Row, whole_g: float, batches: floa
         signs: of the form: how it looks.
         whole_g: what goes in, of one batch.
         batches: by which every weight is told.
+        laid: what is laid on at the stage "top"; None where there is nothing.
     """
     where = "oil" if forecast.fried else "oven"
     yield RunStep(
@@ -40,7 +44,8 @@ def bake_steps(forecast: BakeForecast, signs: Row, whole_g: float, batches: floa
                 id=f"stage:{number}:{stage.kind}",
                 group="bake",
                 kind="moment",
-                text=sentence(stage.name),
+                text=laid.text.rstrip(".") if laid and stage.kind == "top" else sentence(stage.name),
+                lines=laid.added if laid and stage.kind == "top" else (),
                 moment=_MOMENTS.get(stage.kind, ""),
                 slip={"flip": "flip", "rotate": "turn"}.get(stage.kind, ""),
                 target=f"after {now:.0f} min",

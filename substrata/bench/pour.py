@@ -115,7 +115,7 @@ def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[P
         if left:
             return []
         return [PourWay(kind="keeps", text="leave it: nothing else has to follow", grams={}, worse=())]
-    minute = rest_of(dough.formula)
+    minute = rest_of(dough.inside, dough.formula)
     ways = []
     for correction in corrections(now, change, minute=minute):
         # Not by so much of another that it would be another dough.

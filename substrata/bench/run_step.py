@@ -24,6 +24,7 @@ class RunStep:
     measure: str = ""  # a kitchen measure that comes near
     filled: str = ""  # what a cup or spoon would be filled to for it
     line: str = ""
+    lines: tuple[str, ...] = ()  # that go in here
     role: str = ""
     bowl: str = ""
     minutes: float | None = None  # how long; None takes no time of its own

@@ -8,20 +8,23 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import cache
+from math import ceil
 
 from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.bake_steps import bake_steps, cooling_step
 from substrata.bench.feel import as_poured
-from substrata.bench.run_step import RunPlan, RunStep, sentence
+from substrata.bench.run_step import Group, RunPlan, RunStep, sentence
 from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
 from substrata.context.dough import Dough
+from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.wanted_handling import is_poured
 from substrata.dough.yeast import yeast_lines
 from substrata.errors import FormulaError, OvenError
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.stations.bake import BakeForecast, forecast_of
+from substrata.stations.mixing import MixingStep, mixing_steps, step_told_in
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 
@@ -30,6 +33,8 @@ _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (ho
 _SHAPE = "Shape"
 _POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
 _PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
+_LEAST_REST_MIN = 1.0  # of a rest that is a step of its own (house choice)
+_HAIR = 1e-9  # of a batch
 
 
 def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
@@ -75,6 +80,7 @@ class _Maker:
         self.prep: PrepPlan = prep_plan_of(dough)
         self.shape: ShapePlan | None = shape_plan_of(dough)
         self.allowed: dict[str, Tolerance] = tolerances(dough)
+        self.method: tuple[MixingStep, ...] = mixing_steps(dough)
         self.signs: Row = _signs().get(dough.formula.form, _signs()[""])
         try:
             self.forecast: BakeForecast | None = forecast_of(dough, further=False)
@@ -85,13 +91,16 @@ class _Maker:
         """The groups in the order of work."""
         yield self._before()
         yield self._weigh()
+        if self._cracks:  # the oven has to wait for such a dough, which does not wait for the oven
+            yield self._preheat("mix")
         yield self._warm()
         yield self._mix()
         yield self._rest()
         yield self._shape()
         yield self._proof()
         if self.forecast is not None:
-            yield bake_steps(self.forecast, self.signs, self.dough.batch.whole_g, self.batches)
+            laid = step_told_in(self.method, "lay")
+            yield bake_steps(self.forecast, self.signs, self.dough.batch.whole_g, self.batches, laid)
         yield iter((cooling_step(self.signs),))
 
     def _tasks(self, *kinds: str) -> Iterator[PrepTask]:
@@ -148,6 +157,16 @@ class _Maker:
                     line=weighed.line.id,
                     target=f"{grams:g} g",
                 )
+        soaked = step_told_in(self.method, "soak")
+        if soaked is not None:
+            yield RunStep(
+                id="soak",
+                group="prep",
+                kind="do",
+                text=f"Soak {soaked.names} for at least 4 hours, better overnight, then blend smooth",
+                lines=soaked.added,
+                cautions=("Raw pulses have to be cooked through; red kidney beans are boiled hard first.",),
+            )
         for task in self._tasks("yeast"):
             minutes = task.yeast.minutes if task.yeast else None
             yield RunStep(
@@ -158,6 +177,7 @@ class _Maker:
                 minutes=minutes,
                 target=task.text,
                 sign="foam stands on it",
+                lines=task.lines,
                 cautions=task.cautions,
             )
 
@@ -207,31 +227,47 @@ class _Maker:
                 cautions=task.cautions,
             )
         for task in self._tasks("melt"):
-            yield RunStep(
-                id="melt",
-                group="mix",
-                kind="wait",
-                text=task.title,
-                minutes=task.bursts.seconds / 60 if task.bursts else None,
-                target=task.text,
-                sign=task.steps[0] if task.steps else "",
-                cautions=task.cautions,
-            )
+            yield self._melt(task)
+
+    def _melt(self, task: PrepTask) -> RunStep:
+        """Melt the cheese of one batch, or of a part of it: several batches would crack before all are shaped."""
+        melts = max(ceil(self.batches - _HAIR), 1)
+        share = self.batches / melts
+        method = step_told_in(self.method, "melt")
+        melted = set(method.added) if method else set(task.lines)
+        grams = share * sum(w.grams.value for w in self.dough.inside.lines if w.line.id in melted)
+        seconds = share * task.bursts.seconds if task.bursts else 0.0
+        whole = abs(share - 1) < _HAIR
+        amount = task.text if whole else f"{grams:.0f} g: about {seconds:.0f} s in bursts, stirring between."
+        again = f" {melts} melts in all: mix and shape one before the next." if melts > 1 else ""
+        return RunStep(
+            id="melt",
+            group="mix",
+            kind="wait",
+            text=f"Melt {method.names}" if method else task.title,
+            lines=tuple(melted),
+            grams=as_poured(grams),
+            minutes=seconds / 60 or None,
+            target=f"{amount}{again}",
+            sign=task.steps[0] if task.steps else "",
+            cautions=task.cautions,
+        )
 
     def _mix(self) -> Iterator[RunStep]:
-        for task in self._tasks("mix"):
-            kept = [text for text in task.steps if not _told_elsewhere(text)]
-            for number, text in enumerate(kept, 1):
-                last = number == len(kept)
-                yield RunStep(
-                    id=f"mix:{number}",
-                    group="mix",
-                    kind="do",
-                    text=text,
-                    slip="press" if last and self.dough.handling and self.dough.handling.pressed else "",
-                    moment="mixed" if last else "",
-                    cautions=task.cautions if number == 1 else (),
-                )
+        steps = [step for step in self.method if not step.step]
+        cautions = next((task.cautions for task in self._tasks("mix")), ())
+        for number, step in enumerate(steps, 1):
+            last = number == len(steps)
+            yield RunStep(
+                id=f"mix:{number}",
+                group="mix",
+                kind="do",
+                text=step.text,
+                lines=step.added,
+                slip="press" if last and self.dough.handling and self.dough.handling.pressed else "",
+                moment="mixed" if last else "",
+                cautions=cautions if number == 1 else (),
+            )
         handling = self.dough.handling
         if handling:
             yield RunStep(
@@ -241,38 +277,52 @@ class _Maker:
                 text="Take the dough's temperature",
                 target=f"about {handling.temperature_c:.0f} °C",
                 measures="dough_c",
-                moment="" if any(True for _ in self._tasks("mix")) else "mixed",
+                moment="" if steps else "mixed",
             )
+
+    @property
+    def _cracks(self) -> bool:
+        """Whether the dough has to be shaped and baked before it has cooled."""
+        brittle = bool(self.dough.handling and self.dough.handling.brittle_below_c is not None)
+        return brittle or any(True for _ in self._tasks("melt"))
+
+    def _preheat(self, group: Group) -> Iterator[RunStep]:
+        if self.forecast is None or self.forecast_fried:
+            return
+        oven = self.dough.case.oven_c
+        yield RunStep(
+            id="preheat",
+            group=group,
+            kind="wait",
+            text=f"Heat the oven to {oven:.0f} °C{' with the fan' if self.dough.formula.bake.fan else ''}",
+            minutes=_PREHEAT_MIN,
+            target=f"{oven:.0f} °C on the dial",
+            measures="probe_c",
+            sign="a probe in the empty oven tells what it really has",
+        )
 
     def _rest(self) -> Iterator[RunStep]:
         handling = self.dough.handling
         if handling is None:
             return
-        oven = self.dough.case.oven_c if self.forecast else None
-        if oven is not None and not self.forecast_fried:
-            yield RunStep(
-                id="preheat",
-                group="rest",
-                kind="wait",
-                text=f"Heat the oven to {oven:.0f} °C{' with the fan' if self.dough.formula.bake.fan else ''}",
-                minutes=_PREHEAT_MIN,
-                target=f"{oven:.0f} °C on the dial",
-                measures="probe_c",
-                sign="a probe in the empty oven tells what it really has",
-            )
+        if not self._cracks:
+            yield from self._preheat("rest")
         for task in self._tasks("bench"):
             if task.cooling is not None and task.cooling.minutes:
+                short = short_working_minutes(self.dough)
                 yield RunStep(
                     id="bench",
                     group="rest",
                     kind="wait",
-                    text="The dough cools: roll it before it cracks",
+                    text=f"Shape it right away: it cracks after about {max(short, 1):.0f} min; keep the rest covered and warm"
+                    if short is not None
+                    else "The dough cools: shape it before it cracks",
                     minutes=task.cooling.minutes,
                     check_min=_TWO_THIRDS * task.cooling.minutes,
                     target=task.text,
                     starts="mixed",
                 )
-        if handling.rest_min:
+        if handling.rest_min >= _LEAST_REST_MIN:
             yield RunStep(
                 id="rest",
                 group="rest",
@@ -333,15 +383,29 @@ class _Maker:
             moment="shaped",
             cautions=(f"It cracks below {until:.0f} °C: warm only the piece in hand, and not often.",) if until else (),
         )
+        yield from self._around("fill")
         wanted = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
+        brushed = step_told_in(self.method, "brush")
         for slip in slips_of(self.dough, wanted):
             yield RunStep(
                 id=f"slip:{slip.text('slip')}",
                 group="shape",
                 kind="do",
-                text=sentence(slip.text("words")),
+                text=brushed.text.rstrip(".")
+                if brushed and slip.text("slip") == "wash"
+                else sentence(slip.text("words")),
+                lines=brushed.added if brushed and slip.text("slip") == "wash" else (),
                 slip=slip.text("slip"),
             )
+        if not (self.forecast and any(stage.kind == "top" for stage in self.forecast.stages)):
+            yield from self._around("lay")
+        yield from self._around("dust")
+
+    def _around(self, step: str) -> Iterator[RunStep]:
+        """What is filled in, laid on or dusted over, where there is any."""
+        told = step_told_in(self.method, step)
+        if told is not None:
+            yield RunStep(id=step, group="shape", kind="do", text=told.text.rstrip("."), lines=told.added)
 
 
 _ACTS = {
@@ -363,12 +427,6 @@ def _says_something(handling: HandlingForecast) -> bool:
     """Whether what is wanted is narrow enough to be felt for: a batter may be nearly anything."""
     names = [band.class_name for band in handling.bands]
     return names.index(handling.wanted_high) - names.index(handling.wanted_low) <= _TELLING
-
-
-def _told_elsewhere(text: str) -> bool:
-    """A line of the mixing method that is a step of its own here: blending, melting, resting, shaping, frying."""
-    words = ("Melt the cheese", "Warm again", "Roll evenly", "Shape with", "Test the oil", "Press under", "Spread with")
-    return text.startswith(words)
 
 
 @cache

@@ -18,8 +18,9 @@ def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
         here = [w for w in left if w.role in roles or (row.text("soft_dairy") and _is_soft(w))]
         told = {w.line.id: roles.index(w.role) if w.role in roles else len(roles) for w in here}
         # Large amounts first: what is spilled into them weighs little.
-        for w in sorted(here, key=lambda w: (told[w.line.id] if row.text("note") else 0, -w.grams.value)):
-            ordered.append((w, row.text("bowl"), row.text("note")))
+        concerned = row.text("note_roles").split()
+        for w in sorted(here, key=lambda w: (told[w.line.id] if row.text("by_role") else 0, -w.grams.value)):
+            ordered.append((w, row.text("bowl"), row.text("note") if w.role in concerned else ""))
             left.remove(w)
     return (*ordered, *((w, "aside", "") for w in left))
 

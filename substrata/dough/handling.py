@@ -6,7 +6,7 @@ never given without how likely it is.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -121,7 +121,9 @@ def handling_forecast(
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
     method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= MELTED_FROM
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
-    minutes = np.concatenate((MINUTES, np.full(len(DEGREES) + 1, rest)))
+    # A dough of melted cheese goes on drinking while it cools, though it is shaped at once.
+    standing = max(rest, form_handling()[formula.form].rest_min)
+    minutes = np.concatenate((MINUTES, np.full(len(DEGREES), standing), [rest]))
     degrees = np.concatenate((bowl.warmth(MINUTES), DEGREES, [bowl.shaped_c]))
     result = handling(bowl.materials, method, minutes, degrees)
     # What its own runs have taught narrows the draws about the typical one.
@@ -138,7 +140,9 @@ def handling_forecast(
     )
     fits = wanted.low <= at.consistency < wanted.high and crumbly < _EVEN
     brittle = (
-        _brittle(bowl, typical[len(MINUTES) : -1], min(wanted.high, constant("brittle_cheese")))
+        _brittle(
+            replace(bowl, rest_min=standing), typical[len(MINUTES) : -1], min(wanted.high, constant("brittle_cheese"))
+        )
         if melted and share >= CHEESE_DOUGH
         else None
     )
@@ -177,9 +181,19 @@ def handling_forecast(
     )
 
 
-def rest_of(formula: Formula) -> float:
-    """Minutes that a dough rests before it is shaped: the formula's own, else what its form usually has."""
-    return form_handling()[formula.form].rest_min if formula.mix.rest_min is None else formula.mix.rest_min
+def rest_of(batch: Batch, formula: Formula) -> float:
+    """Return the minutes that a dough rests before it is shaped: the formula's own, else what is usual for its form.
+
+    A dough of melted cheese has no rest: it cracks when it cools. The part of the cheese that is melted counts, so that no
+    gram makes the rest jump.
+
+    Args:
+        batch: the lines of the dough.
+        formula: gives the form and the rest that is set.
+    """
+    if formula.mix.rest_min is not None:
+        return formula.mix.rest_min
+    return form_handling()[formula.form].rest_min * (1 - melted_share(batch, formula.mix))
 
 
 def bowl_of(
@@ -210,7 +224,7 @@ def bowl_of(
             stiffer=stiffer,
         ),
         temperature_c=heat.temperature_c if mix.temperature_c is None else mix.temperature_c,
-        rest_min=rest_of(formula) if rest_min is None else rest_min,
+        rest_min=rest_of(batch, formula) if rest_min is None else rest_min,
         place_c=place_c(formula),
     )
     return bowl, heat

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from math import exp
+from math import exp, log
 
 from substrata.quantities.tables import read_table
 
@@ -81,7 +81,8 @@ def water_activity_oswin(water_g: float, sorbing_g: float, sorption: float) -> f
     """
     if water_g <= _DRY:
         return 0.0
-    return 1 / (1 + (sorption * max(sorbing_g, _DRY) / water_g) ** (1 / _OSWIN_EXPONENT))
+    ratio = sorption * max(sorbing_g, _DRY) / water_g
+    return 1 / (1 + exp(log(ratio) / _OSWIN_EXPONENT)) if ratio > 0 else 1.0
 
 
 def water_activity_ross(water_g: float, sorbing_g: float, sorption: float, amounts: Mapping[str, float]) -> float:

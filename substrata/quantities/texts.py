@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from functools import lru_cache
 
 from substrata.quantities.tables import constant
@@ -28,3 +29,12 @@ def with_numbers(text: str) -> str:
     'bake to 71 °C (160 °F)'
     """
     return re.sub(r"\{(\w+_c)\}", lambda found: both_degrees(constant(found[1])), text)
+
+
+def listed(names: Sequence[str]) -> str:
+    """Join names as a sentence lists them.
+
+    >>> listed(["salt"]), listed(["egg", "water", "oil"])
+    ('salt', 'egg, water and oil')
+    """
+    return " and ".join(filter(None, (", ".join(names[:-1]), names[-1]))) if names else ""

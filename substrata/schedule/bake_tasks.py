@@ -176,8 +176,10 @@ class _Maker:
         usual, spread = row.number_in("minutes", 0) * count, row.number_in("spread", 0, 1)
         return usual, usual * (1 - spread), usual * (1 + spread)
 
-    def _hands(self, name: str, work: str, text: str, count: float, *groups: str, **more: object) -> str:
-        usual, low, high = self._minutes(work, max(count, 1))
+    def _hands(
+        self, name: str, work: str, text: str, count: float, *groups: str, extra: float = 0.0, **more: object
+    ) -> str:
+        usual, low, high = (minutes + extra for minutes in self._minutes(work, max(count, 1)))
         steps = tuple(step.id for step in self._steps(*groups))
         return self._add(name, name.partition(":")[0], text, usual, low, high, hands="all", steps=steps, **more)
 
@@ -286,6 +288,20 @@ class _Maker:
             return max(handling.closes_min, handling.rest_min), "it becomes too stiff to shape"
         return _windows()["covered"]
 
+    def _rewarming_minutes(self, pieces: int, count: float, window: float) -> float:
+        """Return the minutes spent on warming pieces again that cannot be shaped before the dough cracks.
+
+        Args:
+            pieces: of the load.
+            count: what the minutes of shaping go by.
+            window: minutes until it cracks.
+        """
+        card = next((task for task in prep_plan_of(self.dough).tasks if task.kind == "rewarm"), None)
+        shaping = self._minutes("shape", max(count, 1))[0]
+        if card is None or card.bursts is None or shaping <= window:
+            return 0.0
+        return pieces * (1 - window / shaping) * card.bursts.seconds / 60
+
     def _lifts(self) -> bool:
         return sum(w.grams.value for w in self.dough.batch.lines if w.role == "lift") >= _A_LIFT_G
 
@@ -307,9 +323,11 @@ class _Maker:
                 if _work().get(("shape", self.dough.formula.form), _work()["shape", ""]).text("per") == "piece"
                 else self.trays * share
             )
-            text = f"Shape {pieces:g} of {self.dough.formula.name}{f', load {load + 1}' if loads > 1 else ''}"
+            rewarming = self._rewarming_minutes(pieces, count, window) if melted else 0.0
+            again = f", {rewarming:.0f} min of it to warm pieces again" if rewarming >= 1 else ""
+            text = f"Shape {pieces:g} of {self.dough.formula.name}{f', load {load + 1}' if loads > 1 else ''}{again}"
             places = (COUNTER,) if COUNTER in self.has else ()
-            shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape", uses=places)
+            shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape", extra=rewarming, uses=places)
             # A later load waits its turn covered; what cracks when cold and cannot be rolled in time is warmed again piece by piece.
             in_time = melted and rest + self.tasks[-1].minutes <= window
             most = max(window, rest + _A_MOMENT) if load == 0 else None

@@ -7,20 +7,18 @@ from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
-from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
+from substrata.context.working_time import bench_cooling, usual_thickness
 from substrata.dough.handling import HandlingForecast
-from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
 from substrata.dough.yeast import yeast_number
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
-from substrata.formula.prep_choices import prep_choices
 from substrata.pantry.library import Library
-from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling
+from substrata.prep.cooling import Cooling
 from substrata.prep.frying import FryingFat, frying_fats
 from substrata.prep.gel import Gel, gels
-from substrata.prep.inputs import PrepInput, number_set, prep_input, word_set
+from substrata.prep.inputs import PrepInput, number_set, prep_input
 from substrata.prep.microwave import Bursts, Warmed, bursts
 from substrata.prep.premix import Premix, premix
 from substrata.prep.vegetable import VegetableDrying, is_wet_vegetable, vegetable_drying
@@ -28,6 +26,7 @@ from substrata.prep.water_temperature import WaterTemperature, water_for
 from substrata.prep.yeast import Waking, waking
 from substrata.quantities.tables import read_table
 from substrata.settings import Settings
+from substrata.stations.mixing import mixing_steps
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -88,7 +87,7 @@ class _Bench:
 
     @property
     def melts(self) -> bool:
-        return self.handling.melted and cheese_share(self.dough) >= CHEESE_DOUGH
+        return self.of.kind == "melted-cheese"
 
 
 def prep_plan(formula: Formula, library: Library, settings: Settings = Settings()) -> PrepPlan:  # noqa: B008 - frozen
@@ -243,7 +242,7 @@ def _mix(b: _Bench) -> Iterator[PrepTask]:
         text=b.handling.text,
         lines=(),
         inputs=(),
-        steps=tuple(row.text("text") for row in read_table("mixing_steps.csv") if row.text("dough_kind") == b.of.kind),
+        steps=tuple(step.text for step in mixing_steps(b.of)),
         cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.dough.lines) else (),
         confidence="rule of thumb",
     )
@@ -251,24 +250,10 @@ def _mix(b: _Bench) -> Iterator[PrepTask]:
 
 def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
     """The clock only runs for a dough that is warmer than the room and minds it."""
-    until = b.handling.brittle_below_c
-    if until is None:
+    result = bench_cooling(b.of)
+    if result is None or result.until_c is None:
         return
-    shape: Lying = word_set(b.formula, "cool_shape")  # type: ignore[assignment]  # the document allows no other word
-    surface = word_set(b.formula, "cool_on")
-    piece_g = b.dough.dough_g / b.formula.pieces
-    row = prep_choices()["cool_mm"]
-    thick = ball_mm(piece_g, _density(b.dough)) if shape == "ball" else b.of.piece.thickness_mm
-    usual = round(min(max(thick, row.number_in("low")), row.number_in("high")), 1)
-    result = cooling(
-        shape,
-        number_set(b.formula, "cool_mm", usual),
-        surface,
-        b.heat.j_per_k / b.dough.dough_g * _density(b.dough) * 1e6,
-        start_c=b.handling.temperature_c,
-        room_c=b.room_c,
-        until_c=until,
-    )
+    until, usual = result.until_c, usual_thickness(b.of)
     if result.minutes is None:
         text = f"In this room it stays workable: it cracks below {until:.0f} °C and the room has {b.room_c:.0f} °C."
     elif result.minutes <= 0:
@@ -290,11 +275,6 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
         confidence="computed",
         cooling=result,
     )
-
-
-def _density(batch: Batch) -> float:
-    """Density of the dough without pores, g/mL."""
-    return batch.dough_g / float(batch.grams @ dough_volume_per_gram(batch)[0])
 
 
 def _rewarm(b: _Bench) -> Iterator[PrepTask]:

@@ -54,7 +54,7 @@ def making_of_log(dough: Dough, done: Done) -> Making:
             grams[line] = factor
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
     wet = max(done.squeezed_g - vegetable, 0.0) if done.squeezed_g is not None and vegetable else 0.0
-    usual = rest_of(dough.formula)
+    usual = rest_of(dough.inside, dough.formula)
     thick = dough.piece.thickness_mm
     oven = 0.0
     if done.oven_c is not None:

@@ -102,7 +102,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
             Logged(field=field, value=share, even=1.0, slip_sd=max(slip, 0.15 * share), even_sd=even, text=said)
         )
 
-    usual = rest_of(dough.formula)
+    usual = rest_of(dough.inside, dough.formula)
     factor("rest_min", done.rest_min, usual, f"it rested {_number(done.rest_min)} min of {usual:g}")
     thick = dough.piece.thickness_mm
     factor(

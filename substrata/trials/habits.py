@@ -46,5 +46,5 @@ def _pour(one: Reading) -> float | None:
 
 
 def _rest(one: Reading) -> float | None:
-    usual = rest_of(one.run.formula)
+    usual = rest_of(one.dough.inside, one.run.formula)
     return log(max(one.done.rest_min, 0.1) / usual) if one.done.rest_min is not None and usual else None

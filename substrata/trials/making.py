@@ -69,7 +69,7 @@ def made(dough: Dough, making: Making) -> Dough:
     if making.water_g > 0:
         result = with_more(result, _water(dough), making.water_g)
     if making.rest != 1.0:
-        usual = rest_of(dough.formula) if dough.rest_min is None else dough.rest_min
+        usual = rest_of(dough.inside, dough.formula) if dough.rest_min is None else dough.rest_min
         result = result.but(rest=usual * making.rest)
     if making.thickness != 1.0:
         result = result.but(thickness=dough.piece.thickness_mm * making.thickness)
@@ -167,7 +167,7 @@ def kinds_of(dough: Dough) -> frozenset[str]:
         "baked": not fried,
         "melted": cheese_share(inside) >= CHEESE_DOUGH and bool(dough.handling and dough.handling.melted),
         "pressed": bool(dough.handling and dough.handling.pressed),
-        "rests": rest_of(dough.formula) > 0,
+        "rests": rest_of(dough.inside, dough.formula) > 0,
         "cold": dough_temperature(dough) >= _COLD_C,
         "soda": any(w.ingredient.id == "baking-soda" for w in dough.batch.lines),
         "nut": any(flag.startswith("nut:") for flag in flags),

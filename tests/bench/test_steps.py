@@ -1,11 +1,21 @@
 """The steps of a run, held against the order of work that bakers keep (common practice)."""
 
-import pytest
+import re
 
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from substrata.batch.weighed import is_fried
 from substrata.bench.steps import run_steps
+from substrata.context.dough import Dough
 from substrata.errors import FormulaError
+from substrata.formula.form import forms
+from substrata.formula.formula import Formula, Line, Mix
 from substrata.quantities.amount import parse_amount
-from tests.bench.conftest import DEMO, demo, made
+from substrata.quantities.tables import read_table
+from substrata.stations.mixing import WORDS, mixing_steps
+from tests.bench.conftest import DEMO, LIBRARY, demo, made
 
 PLANS = {
     name: run_steps(demo(name))
@@ -44,6 +54,72 @@ def test_the_vegetable_first_and_the_eggs_after_the_flours():
         PLANS["Broccoli wraps"], "raw:broccoli", "dried:broccoli", "weigh:almond-flour", "weigh:egg"
     )
     assert raw < dried < flour < egg
+
+
+def test_the_words_of_the_mixing_table_are_known():
+    for row in read_table("mixing_steps.csv"):
+        assert {*row.text("adds").split(), *row.text("needs").split()} <= set(WORDS), row
+
+
+# A word of a step, and the roles or flags of which one has to be in the formula for it to be said.
+NOUNS = {
+    "egg": {"egg"}, "eggs": {"egg"}, "cheese": {"cheese"}, "cheeses": {"cheese"}, "butter": {"fat", "base"}, "oil": {"fat"},
+    "vegetable": {"vegetable"}, "psyllium": {"psyllium"}, "yeast": {"yeast", "lift"}, "salt": {"salt"}, "sweetener": {"sweetener"},
+    "liquid": {"liquid", "acid", "flavour", "sweetener"}, "filling": {"filling"}, "topping": {"topping"}, "water": {"liquid"},
+}  # fmt: skip
+
+
+@st.composite
+def formulas(draw):
+    """Any formula of two to seven lines of the library, in any form."""
+    ids = draw(st.lists(st.sampled_from(sorted(i.id for i in LIBRARY if i.role)), min_size=2, max_size=7, unique=True))
+    grams = [draw(st.floats(1, 300)) for _ in ids]
+    lines = tuple(Line(id=key, ingredient=key, grams=value) for key, value in zip(ids, grams, strict=True))
+    form = draw(st.sampled_from(sorted(forms())))
+    cheese = draw(st.sampled_from(["", "melted", "cold"]))
+    return Formula(name="Any", form=form, pieces=draw(st.integers(1, 24)), lines=lines, mix=Mix(cheese=cheese))
+
+
+@given(formula=formulas())
+@settings(max_examples=200)
+def test_every_line_enters_exactly_one_step_of_the_method(formula):
+    dough = Dough(formula, LIBRARY)
+    entered = [line for step in mixing_steps(dough) for line in step.added]
+    assert sorted(entered) == sorted(w.line.id for w in dough.batch.lines if w.role != "frying")
+
+
+@given(formula=formulas(), batches=st.sampled_from([1.0, 3.0]))
+@settings(max_examples=40)
+def test_every_line_enters_one_step_of_the_bake_and_no_step_names_what_is_not_there(formula, batches):
+    dough = Dough(formula, LIBRARY)
+    there = [w.line.id for w in dough.batch.lines if w.role != "frying"]
+    assume(dough.handling is not None)
+    plan = run_steps(dough, batches=batches)
+    steps = [step for step in plan.steps if step.group != "weigh"]
+    told = [line for step in steps for line in step.lines]
+    assert sorted(told) == sorted(there), "each line in one step of the bake"
+    names = " ".join(w.ingredient.name.lower() for w in dough.batch.lines)
+    has = {w.role for w in dough.batch.lines} | {flag for w in dough.batch.lines for flag in w.ingredient.flags}
+    has |= {"oil", "fat"} if is_fried(formula) else set()
+    for step in (*steps, *(s for s in plan.steps if s.group == "weigh")):
+        for word in re.findall(r"[a-z]+", f"{step.text} {step.sign}".lower()):
+            assert word not in NOUNS or NOUNS[word] & has or word in names, (word, step)
+
+
+def test_an_egg_free_cheese_dough_names_no_egg_and_adds_its_water():
+    plan = run_steps(made("rope", 6, gouda=160, mascarpone=35, almond_flour=90, water=45, psyllium_powder=5, salt=2))
+    assert not any("egg" in f"{step.text} {step.sign} {step.target}".lower() for step in plan.steps)
+    assert any("water" in step.text.lower() and step.group == "mix" and step.id != "water" for step in plan.steps)
+
+
+def test_the_oven_is_hot_before_a_dough_that_cracks_is_melted_and_it_does_not_rest():
+    plan = run_steps(made("rope", 8, gouda=150, mascarpone=30, almond_flour=95, egg=50), batches=4)
+    oven, melt = places(plan, "preheat", "melt")
+    assert oven < melt
+    assert not any(step.id == "rest" for step in plan.steps)
+    step = plan.steps[melt]
+    assert step.grams == pytest.approx(180, abs=1)
+    assert "4 melts" in step.target
 
 
 def test_cheese_is_melted_and_the_egg_weighed_last():

@@ -158,7 +158,7 @@ def test_a_step_in_the_bakers_words_stays_and_says_when_it_no_longer_agrees():
 
 def test_the_method_follows_the_family_and_keeping_the_form():
     wraps = " ".join(step.text for step in made(WRAPS).steps)
-    assert wraps.index("Squeeze") < wraps.index("Dry flours into the vegetable")
+    assert wraps.index("Squeeze") < wraps.index("into the vegetable first")
     assert "fridge" in made(WRAPS).keeping.text
     assert made(LOAF).keeping.room_days == 0  # moist, with pumpkin in it: FDA Food Code 2022, 3-501.16
     assert made(COINS).keeping.room_days >= 3

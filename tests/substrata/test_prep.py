@@ -169,8 +169,8 @@ def test_what_is_set_changes_the_card():
 
     assert text("melt", microwave_watts=450) != text("melt")
     assert "stays workable" in text("bench", room_c=44)
-    assert text("bench", cool_on="stone") != text("bench")
-    assert text("bench", melt_to_c=85) != text("bench")
+    assert text("bench", room_c=12, cool_on="stone") != text("bench", room_c=12)
+    assert text("bench", room_c=12, melt_to_c=85) != text("bench", room_c=12)
 
 
 def test_a_premix_holds_the_dry_lines_times_the_batches():

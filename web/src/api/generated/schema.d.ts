@@ -7733,6 +7733,11 @@ export interface components {
              * @default
              */
             line: string;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
             /** Low G */
             low_g?: number | null;
             /**

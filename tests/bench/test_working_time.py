@@ -1,0 +1,39 @@
+"""A cheese dough that cracks before it is shaped: said in the summary, missed by a balance, paid for in a plan."""
+
+import numpy as np
+
+from substrata.analysis.analyse import analyse
+from substrata.balance.bench import Bench
+from substrata.balance.judge import judge
+from substrata.balance.wish import Wish
+from substrata.bench.steps import run_steps
+from substrata.context.working_time import short_working_minutes, working_minutes
+from substrata.schedule.bake_tasks import tasks_of
+from substrata.schedule.problem import Oven
+from substrata.settings import Settings
+from tests.bench.conftest import LIBRARY, made
+
+SHORT = {"cheddar": 140, "almond_flour": 105, "coconut_flour": 11, "egg": 45}
+
+
+def test_a_short_working_time_is_said_and_counts_against_the_dough():
+    dough = made("wrap", 6, **SHORT)
+    assert working_minutes(dough) < 3
+    assert short_working_minutes(dough) is not None
+    told = analyse(dough.formula, LIBRARY, Settings())
+    assert "to shape it before it cracks" in "".join(phrase.text for phrase in told.summary)
+    assert "working-time-short" in {warning.code for warning in told.warnings}
+    bench = Bench(dough.formula, LIBRARY, Settings(), Wish())
+    assert "working_time" in judge(bench, np.array([slot.start for slot in bench.slots])).missed
+    step = next(step for step in run_steps(dough).steps if step.id == "bench")
+    assert "right away" in step.text
+
+
+def test_a_plan_gives_time_to_warm_pieces_again():
+    def shaping(**lines):
+        tasks = tasks_of("b", made("wrap", 6, **lines), batches=3, ovens=(Oven(name="oven", trays=1),)).tasks
+        return sum(task.usual for task in tasks if task.kind == "shape")
+
+    roomy = {"mozzarella": 200, "almond_flour": 70, "egg": 50, "mascarpone": 30}
+    assert working_minutes(made("wrap", 6, **roomy)) is None or working_minutes(made("wrap", 6, **roomy)) > 3
+    assert shaping(**SHORT) > shaping(**roomy)
