@@ -118,7 +118,8 @@ ACCOUNT_LOGIN_ON_PASSWORD_RESET = True
 # Wrong passwords are counted by the adapter: the library's count by address would let a stranger lock it.
 ACCOUNT_RATE_LIMITS = {
     "login": "60/m/ip",
-    "login_failed": False,
+    # Codes of a second factor and the password that ends an account, by person; passwords at the door have waits of their own.
+    "login_failed": "5/5m/key",
     "signup": "20/m/ip",
     "confirm_email": "5/10m/key",  # letters to one address, whoever asks for them
     "reset_password": "20/m/ip,5/10m/key",

@@ -21,7 +21,8 @@ from api.account_schemas import (
 from api.errors import ProblemOut
 from api.person import person
 from kitchen.accounts.mail import outbox
-from kitchen.errors import Forbidden, NotFound
+from kitchen.accounts.proof import prove_by_password
+from kitchen.errors import NotFound
 from kitchen.models import Membership
 from kitchen.services import closing, history, invitations
 from kitchen.services.access import membership
@@ -92,8 +93,8 @@ def account_history(request: HttpRequest, before: int = 0) -> HistoryOut:
 def close_account(request: HttpRequest, payload: AccountClosingIn) -> AccountClosingOut:
     """Announce the end of one's account, or keep it after all."""
     user = person(request)
-    if payload.on and not user.check_password(payload.password):
-        raise Forbidden("this is not your password", remedy="type it again", field="password")
+    if payload.on:
+        prove_by_password(request, user, payload.password)
     return AccountClosingOut(erased_at=closing.close_account(user, on=payload.on))
 
 

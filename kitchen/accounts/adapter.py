@@ -6,13 +6,17 @@ from math import ceil
 from typing import Any
 
 from allauth.account.adapter import DefaultAccountAdapter
+from allauth.account.models import EmailAddress
 from django.contrib.auth.models import AbstractBaseUser, User
 from django.core.exceptions import ImproperlyConfigured, ValidationError
+from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
+from django.utils.crypto import get_random_string
 
 from kitchen.accounts.tries import Tries
 from kitchen.services.access import record_account
+from kitchen.services.kitchens import open_kitchen
 
 NAME = "Substrata"
 # After so many wrong passwords within an hour the person is told.
@@ -59,6 +63,14 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
             return str(super().get_client_ip(request))
         return str(request.META.get("REMOTE_ADDR", ""))
 
+    def send_account_already_exists_mail(self, email: str) -> None:
+        """Write to somebody whose address was signed up once more, after the work that a new address takes.
+
+        Without it the time of the answer tells who has an account.
+        """
+        _sign_up_and_forget()
+        super().send_account_already_exists_mail(email)
+
     def pre_authenticate(self, request: HttpRequest, **credentials: Any) -> None:
         """Nothing: the library's own count would let a stranger lock an address."""
 
@@ -69,3 +81,19 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
         """Write a letter under the name of the house."""
         super().send_mail(template_prefix, email, {**context, "house": NAME})
+
+
+class _ForgottenError(Exception):
+    """Ends a transaction whose work is not wanted."""
+
+
+def _sign_up_and_forget() -> None:
+    """Do what a new address costs (a hashed password, a person, a kitchen), and take it back."""
+    name = get_random_string(24)
+    with suppress(_ForgottenError), transaction.atomic():
+        user = User(username=name, email=f"{name}@nobody.invalid")
+        user.set_password(name)
+        user.save()
+        EmailAddress.objects.create(user=user, email=user.email, primary=True)
+        open_kitchen(user, name)
+        raise _ForgottenError

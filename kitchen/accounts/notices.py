@@ -1,5 +1,6 @@
 """What the accounts library tells: kept in the history, and a sign-in from a new place told by mail."""
 
+from datetime import timedelta
 from typing import Any
 
 from allauth.account import signals as account
@@ -10,8 +11,12 @@ from django.contrib.auth.models import User
 from django.contrib.auth.signals import user_logged_out
 from django.dispatch import receiver
 from django.http import HttpRequest
+from django.utils import timezone
 
 from kitchen.services.access import record_account
+
+PROOFS_HEARD = 5  # wrong codes of a person that are heard in five minutes (``ACCOUNT_RATE_LIMITS``)
+_RECENT = timedelta(hours=1)
 
 
 @receiver(account.user_logged_in)
@@ -51,6 +56,25 @@ def email_changed(user: User, to_email_address: Any, **_: Any) -> None:
 def factor_added(user: User, authenticator: Any, **_: Any) -> None:
     """Keep it."""
     record_account(user, "second-factor.add", kind=authenticator.type)
+
+
+@receiver(second_factor.authentication_failed)
+def factor_failed(user: User, **_: Any) -> None:
+    """Keep a wrong code in the history, and write to the person when the codes of five minutes are used up."""
+    remember_wrong_proof(user, "second-factor")
+
+
+def remember_wrong_proof(user: User, action: str) -> None:
+    """Keep a wrong code or password of somebody who is half way in, and write to the person once they are many.
+
+    Args:
+        user: whose account it is.
+        action: under which it stands in the history.
+    """
+    record_account(user, action, refused=True)
+    recent = user.audit.filter(action=action, refused=True, at__gte=timezone.now() - _RECENT)
+    if recent.count() == PROOFS_HEARD:
+        get_adapter().send_notification_mail("account/email/many_codes", user, {"tries": PROOFS_HEARD})
 
 
 @receiver(second_factor.authenticator_removed)

@@ -56,6 +56,8 @@ class Kitchen(models.Model):
     learns_from = models.DateTimeField(null=True, blank=True)  # runs before it teach nothing any more
     # When it is erased with all that it holds; until then an owner may keep it.
     erased_at = models.DateTimeField(null=True, blank=True)
+    # Whose account it ends with, where its end was not announced by itself.
+    closed_with = models.ForeignKey(User, null=True, blank=True, on_delete=models.SET_NULL, related_name="+")
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)

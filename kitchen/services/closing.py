@@ -4,7 +4,7 @@ from datetime import datetime, timedelta
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Count, Q
+from django.db.models import Count
 from django.utils import timezone
 
 from kitchen.errors import Refused
@@ -30,7 +30,8 @@ def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> M
             "the kitchen's name is not repeated", got=name[:80], allowed=kitchen.name, remedy="type it", field="name"
         )
     kitchen.erased_at = timezone.now() + GRACE if on else None
-    kitchen.save(update_fields=["erased_at"])
+    kitchen.closed_with = None
+    kitchen.save(update_fields=["erased_at", "closed_with"])
     record(member, "kitchen.close" if on else "kitchen.keep")
     return member
 
@@ -43,19 +44,14 @@ def close_account(user: User, *, on: bool) -> datetime | None:
         Refused: when others would be left in a kitchen without an owner.
     """
     if not on:
+        Kitchen.objects.filter(closed_with=user).update(erased_at=None, closed_with=None)
         Closing.objects.filter(user=user).delete()
-        Kitchen.objects.filter(pk__in=_alone_in(user)).update(erased_at=None)
         record_account(user, "account.keep")
         return None
     owned = Membership.objects.filter(user=user, role=Membership.Role.OWNER).values("kitchen_id")
-    left = (
-        Kitchen.objects.filter(pk__in=owned)
-        .annotate(
-            owners=Count("memberships", filter=Q(memberships__role=Membership.Role.OWNER)), people=Count("memberships")
-        )
-        .filter(owners=1, people__gt=1)
-        .first()
-    )
+    # Nobody else's going or coming may change the answer before it is kept.
+    kitchens = Kitchen.objects.select_for_update().filter(pk__in=owned).order_by("pk")
+    left = next((kitchen for kitchen in kitchens if _would_lose_its_owner(kitchen, user)), None)
     if left is not None:
         raise Refused(
             "others would be left without an owner",
@@ -64,9 +60,27 @@ def close_account(user: User, *, on: bool) -> datetime | None:
         )
     day = timezone.now() + GRACE
     Closing.objects.update_or_create(user=user, defaults={"erased_at": day})
-    Kitchen.objects.filter(pk__in=_alone_in(user)).update(erased_at=day)
+    # Kitchens whose end was announced by themselves keep their own day.
+    Kitchen.objects.filter(pk__in=_alone_in(user), erased_at=None).update(erased_at=day, closed_with=user)
     record_account(user, "account.close")
     return day
+
+
+def staying_owners(kitchen: Kitchen) -> set[int]:
+    """Return the people who own a kitchen and whose account is not about to end."""
+    owners = kitchen.memberships.filter(role=Membership.Role.OWNER, user__closing=None)
+    return set(owners.values_list("user_id", flat=True))
+
+
+def keep_for_those_who_stay(kitchen: Kitchen) -> None:
+    """Take back the end of a kitchen that was to end with an account, once somebody else owns it too."""
+    if kitchen.closed_with_id is not None and staying_owners(kitchen):
+        Kitchen.objects.filter(pk=kitchen.pk).update(erased_at=None, closed_with=None)
+
+
+def _would_lose_its_owner(kitchen: Kitchen, user: User) -> bool:
+    others = kitchen.memberships.exclude(user=user)
+    return others.exists() and not staying_owners(kitchen) - {user.pk}
 
 
 def _alone_in(user: User) -> list[int]:

@@ -20,6 +20,7 @@ from django.utils import timezone
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Invitation, Membership
 from kitchen.services.access import membership, record
+from kitchen.services.closing import keep_for_those_who_stay
 from kitchen.services.kitchens import role_named
 
 VALID_FOR = timedelta(days=7)
@@ -108,6 +109,7 @@ def accept(user: User, key: str) -> Membership:
             remedy="sign out, and in with that address",
         )
     member, _ = Membership.objects.get_or_create(kitchen=row.kitchen, user=user, defaults={"role": row.role})
+    keep_for_those_who_stay(row.kitchen)
     record(member, "invitation.accept", email=row.email, role=member.role)
     row.delete()
     return member

@@ -11,6 +11,7 @@ from kitchen.errors import Conflict, Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
+from kitchen.services.closing import keep_for_those_who_stay, staying_owners
 from substrata.nutrition.budgets import budget_kinds
 
 MOST_EATERS = 6
@@ -151,6 +152,7 @@ def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membe
     changed.role = role_named(role)
     _keep_an_owner(changed)
     changed.save(update_fields=["role"])
+    keep_for_those_who_stay(member.kitchen)
     record(member, "member.role", email=changed.user.email, role=role)
     return changed
 
@@ -183,10 +185,16 @@ def role_named(role: str) -> Membership.Role:
 
 
 def _keep_an_owner(changed: Membership) -> None:
-    owners = Membership.objects.select_for_update().filter(kitchen_id=changed.kitchen_id, role=Membership.Role.OWNER)
-    if changed.role != Membership.Role.OWNER and {o.user_id for o in owners} == {changed.user_id}:
+    kitchen = Kitchen.objects.select_for_update().get(pk=changed.kitchen_id)  # an account may be about to close beside
+    if changed.role == Membership.Role.OWNER or staying_owners(kitchen) - {changed.user_id}:
+        return
+    if kitchen.memberships.filter(role=Membership.Role.OWNER, user_id=changed.user_id).exists():
         raise Refused(
-            "a kitchen needs an owner", got=changed.user.email, remedy="make somebody else owner first", field="role"
+            "a kitchen needs an owner who stays",
+            got=changed.user.email,
+            allowed="another owner whose account is not about to be deleted",
+            remedy="make somebody else owner first",
+            field="role",
         )
 
 

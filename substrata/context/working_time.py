@@ -45,7 +45,8 @@ def bench_cooling(dough: Dough) -> Cooling | None:
     plain = cooling(shape, thick, surface, held, start_c=start, room_c=room, until_c=None)
     cracks_at = handling.brittle_below_c
     if likely:
-        cracks_at = float(np.interp(likely, *zip(*((p.minutes, p.temperature_c) for p in plain.curve), strict=True)))
+        minutes, degrees = [p.minutes for p in plain.curve], [p.temperature_c for p in plain.curve]
+        cracks_at = float(np.interp(likely, minutes, degrees))
     return replace(plain, until_c=cracks_at, minutes=likely, low_min=quick, high_min=slow)
 
 

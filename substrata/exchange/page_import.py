@@ -7,18 +7,16 @@ import html
 import io
 import json
 import re
-import zipfile
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from substrata.errors import FormulaError
+from substrata.exchange.workbook import read_first_sheet
 
 MOST_BYTES = 4_000_000  # of a page or a table
-MOST_UNPACKED = 60_000_000  # of a workbook
 _MOST_ROWS = 400
 _MOST_DEEP = 40
-_MOST_PARTS = 2000  # files in a workbook
 _SPACE = re.compile(r"[ \t\xa0]+")
 
 
@@ -149,7 +147,11 @@ def sheet_recipe(data: bytes, name: str) -> PageRecipe:
     """
     if len(data) > MOST_BYTES:
         raise _too_large(f"{len(data):,} bytes", f"up to {MOST_BYTES:,} bytes")
-    rows = _workbook(data) if name.lower().endswith((".xlsx", ".xlsm")) or data[:2] == b"PK" else _table(data)
+    rows = (
+        [[_clean(cell) for cell in row] for row in read_first_sheet(data)]
+        if name.lower().endswith((".xlsx", ".xlsm")) or data[:2] == b"PK"
+        else _table(data)
+    )
     rows = [row for row in rows if any(row)][:_MOST_ROWS]
     if not rows:
         raise FormulaError("the table is empty", got=name[:60], allowed="a row an ingredient", field="file")
@@ -193,41 +195,6 @@ def _table(data: bytes) -> list[list[str]]:
         return [[_clean(cell) for cell in row] for row in csv.reader(io.StringIO(text), delimiter=split)]
     except csv.Error as error:
         raise FormulaError("the table cannot be read", got=str(error)[:80], allowed="CSV", field="file") from error
-
-
-def _workbook(data: bytes) -> list[list[str]]:
-    """The first sheet. What it would unpack to is looked at before it is unpacked."""
-    from openpyxl import load_workbook
-
-    size, parts = _unpacked(data)
-    if size > MOST_UNPACKED or parts > _MOST_PARTS:
-        raise _too_large(f"{size:,} bytes unpacked", f"up to {MOST_UNPACKED:,} bytes")
-    try:
-        sheet = load_workbook(io.BytesIO(data), read_only=True, data_only=True).worksheets[0]
-        rows = sheet.iter_rows(max_row=_MOST_ROWS + 1, max_col=40, values_only=True)
-        return [["" if cell is None else _number(cell) for cell in row] for row in rows]
-    except Exception as error:  # the library's own refusals are of many kinds
-        raise _no_workbook(error) from error
-
-
-def _unpacked(data: bytes) -> tuple[int, int]:
-    """Bytes and parts that a workbook would unpack to."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as packed:
-            entries = packed.infolist()
-            return sum(entry.file_size for entry in entries), len(entries)
-    except (zipfile.BadZipFile, ValueError, OSError) as error:
-        raise _no_workbook(error) from error
-
-
-def _no_workbook(error: Exception) -> FormulaError:
-    return FormulaError(
-        "the workbook cannot be read", got=str(error)[:80] or type(error).__name__, allowed="XLSX", field="file"
-    )
-
-
-def _number(cell: Any) -> str:
-    return f"{cell:g}" if isinstance(cell, float) else _clean(str(cell))
 
 
 def _too_large(got: str, allowed: str) -> FormulaError:

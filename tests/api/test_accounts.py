@@ -137,6 +137,51 @@ def test_a_stranger_who_guesses_waits_longer_each_time_and_the_person_not_at_all
     assert pause_s(10_000, 5) == 60
 
 
+def test_codes_of_a_second_factor_are_heard_five_times_in_five_minutes(arrived, mailoutbox):
+    call, factor = arrived(), f"{V1}/account/authenticators"
+    call("POST", f"{AUTH}/reauthenticate", {"password": WHO["password"]})
+    secret = call("GET", f"{factor}/totp").json()["meta"]["secret"]
+    assert call("POST", f"{factor}/totp", {"code": totp(secret)}).status_code == 200
+
+    def tries(code, at="203.0.113.9"):
+        other = Caller(REMOTE_ADDR=at)
+        other("POST", f"{AUTH}/login", WHO)
+        return other("POST", f"{AUTH}/2fa/authenticate", {"code": code})
+
+    replies = [tries("000000", f"203.0.113.{n}").json()["errors"][0]["code"] for n in range(8)]
+    assert replies == ["incorrect_code"] * 5 + ["too_many_login_attempts"] * 3
+    assert tries(totp(secret)).status_code == 400, "the right one is not heard either"
+    rows = call("GET", "/api/account/history").json()["rows"]
+    assert [r["refused"] for r in rows if r["action"] == "second-factor"] == [True] * 5
+    assert [m.subject for m in mailoutbox].count("Wrong codes for your account") == 1
+    cache.clear()  # five minutes later
+    assert tries(totp(secret)).status_code == 200
+
+
+def test_the_password_that_ends_an_account_is_heard_as_seldom(arrived):
+    call, closing = arrived(), "/api/account/closing"
+    wrong = [call("PUT", closing, {"on": True, "password": f"not-this-one-{n}"}) for n in range(7)]
+    assert {r.status_code for r in wrong} == {403}
+    assert ["too many" in r.content.decode() for r in wrong] == [False] * 5 + [True] * 2
+    assert call("PUT", closing, {"on": True, "password": WHO["password"]}).status_code == 403
+    cache.clear()
+    assert call("PUT", closing, {"on": True, "password": WHO["password"]}).status_code == 200
+
+
+def test_signing_up_costs_the_same_work_whether_the_address_is_known_or_not(arrived):
+    """A known address is not told by the time: both hash one password and open one kitchen, of which one is taken back."""
+    from unittest.mock import patch
+
+    arrived()
+    done = []
+    with patch("django.contrib.auth.base_user.make_password", side_effect=lambda p: done.append("hash") or f"!{p}"):
+        for email in (WHO["email"], "stranger@example.com"):
+            done.append(email)
+            assert Caller()("POST", f"{AUTH}/signup", {**WHO, "email": email}).status_code == 401
+    assert done == [WHO["email"], "hash", "stranger@example.com", "hash"]
+    assert Membership.objects.count() == 2
+
+
 def test_what_stands_in_a_forwarding_header_is_believed_only_of_proxies_that_are_counted(arrived, settings):
     arrived()
     for n in range(FREE_OF_ONE):

@@ -20,6 +20,17 @@ FLAGS = (
 expect.set_options(timeout=15_000)  # a busy machine is no defect
 
 
+def pytest_terminal_summary(terminalreporter):
+    """Name each test that passed only when it was run again, with its first error: a rerun must not hide a defect."""
+    reruns = terminalreporter.stats.get("rerun", [])
+    if not reruns:
+        return
+    terminalreporter.section("passed only at the second run: mend each")
+    for report in reruns:
+        crash = getattr(report.longrepr, "reprcrash", None)
+        terminalreporter.write_line(f"{report.nodeid}: {crash.message.splitlines()[0] if crash else report.longrepr}")
+
+
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
     chromium = os.environ.get("SUBSTRATA_CHROMIUM", "/usr/bin/chromium")
@@ -97,8 +108,13 @@ def sign_in(page, site, email=BAKER):
     page.goto(f"{site}/formula")
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill(DEMO_PASSWORD)
-    page.get_by_role("button", name="Sign in").click()
-    page.get_by_role("heading", name="Formulas").wait_for()
+    page.get_by_role("button", name="Sign in", exact=True).click()
+    page.get_by_role("heading", name="Formulas", exact=True).wait_for()
+
+
+def formula_link(page, name):
+    """The link of a list of formulas that leads to this one; a card's own name has its figures in it besides."""
+    return page.get_by_role("link").filter(has=page.get_by_text(name, exact=True))
 
 
 def choose(page, label, option):
@@ -121,7 +137,7 @@ def shelf(page, site):
 @pytest.fixture
 def bench(shelf):
     """The celeriac flatbread on the bench, judged."""
-    shelf.get_by_role("link", name="Celeriac flatbread").click()
+    formula_link(shelf, "Celeriac flatbread").click()
     shelf.locator("[data-bracket=water_fill]").wait_for()
     return shelf
 

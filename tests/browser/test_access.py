@@ -25,8 +25,8 @@ def test_the_views_are_clean(bench, theme):
     bench.get_by_role("button", name=re.compile("^v3")).click()
     bench.get_by_text("Draft since v3:").wait_for()
     assert violations(bench) == [], "versions"
-    bench.get_by_role("button", name="Back to the lines").click()
-    bench.get_by_role("button", name="paste a list").click()
+    bench.get_by_role("button", name="Back to the lines", exact=True).click()
+    bench.get_by_role("button", name="paste a list", exact=True).click()
     bench.get_by_label("Ingredient list").fill("1 cup almond flour\n1 cup moon dust")
     bench.get_by_text("unknown ingredient").wait_for()
     assert violations(bench) == [], "paste"
@@ -40,7 +40,7 @@ def test_the_views_are_clean(bench, theme):
         assert violations(bench) == [], station
     bench.get_by_role("link", name="Formula", exact=True).click()
     bench.get_by_role("link", name="Formula", exact=True).click()
-    bench.get_by_role("heading", name="Formulas").wait_for()
+    bench.get_by_role("heading", name="Formulas", exact=True).wait_for()
     assert violations(bench) == [], "shelf"
 
 
@@ -64,12 +64,12 @@ def test_nothing_of_the_page_is_held_back_by_its_own_policy(bench):
 
 def test_the_door_is_clean(page, site):
     page.goto(f"{site}/sign-in")
-    page.get_by_role("button", name="Sign in").wait_for()
+    page.get_by_role("button", name="Sign in", exact=True).wait_for()
     assert violations(page) == []
 
 
 def test_the_bench_is_worked_by_keyboard_alone(bench):
-    grip = bench.get_by_role("slider", name="Water, boundary")
+    grip = bench.get_by_role("slider", name="Water, boundary", exact=True)
     grip.focus()
     grip.press("ArrowUp")
     expect(grip).to_have_attribute("aria-valuenow", "65")
@@ -78,4 +78,4 @@ def test_the_bench_is_worked_by_keyboard_alone(bench):
     bench.keyboard.press("Escape")
     bench.keyboard.press("g")
     bench.keyboard.press("p")
-    expect(bench.get_by_role("heading", name="Pantry")).to_be_visible()
+    expect(bench.get_by_role("heading", name="Pantry", exact=True)).to_be_visible()

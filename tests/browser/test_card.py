@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import formula_link
 from tests.browser.test_access import violations
 
 pytestmark = pytest.mark.browser
@@ -13,7 +14,7 @@ pytestmark = pytest.mark.browser
 
 @pytest.fixture
 def card(shelf):
-    shelf.get_by_role("link", name="Market rolls").click()
+    formula_link(shelf, "Market rolls, egg-free").click()
     shelf.locator("[data-bracket=salt]").wait_for()
     shelf.get_by_role("link", name="Card", exact=True).click()
     shelf.get_by_text("Keeping").wait_for()
@@ -22,26 +23,26 @@ def card(shelf):
 
 def test_a_recipe_is_rewritten_saved_shared_and_taken_back(card, browser, site):
     assert violations(card) == [], "recipe"
-    card.get_by_role("button", name="Rewrite: Bake").first.click()
+    card.get_by_role("button", name="Rewrite: Bake", exact=True).first.click()
     card.get_by_label("Step: Bake").fill("Bake until it sings.")
     card.get_by_role("button", name="Keep", exact=True).click()
     expect(card.get_by_text("Bake until it sings.")).to_be_visible()
     card.get_by_label("Kind of file").select_option("pdf-a4")
     with card.expect_download() as download:
-        card.get_by_role("button", name="Save the file").click()
+        card.get_by_role("button", name="Save the file", exact=True).click()
     assert Path(download.value.path()).read_bytes().startswith(b"%PDF")
-    card.get_by_role("button", name="Share a read-only card").click()
+    card.get_by_role("button", name="Share a read-only card", exact=True).click()
     address = card.locator("code").inner_text()
     stranger = browser.new_context().new_page()
     stranger.goto(address)
-    expect(stranger.get_by_role("heading", name="Market rolls, egg-free")).to_be_visible()
-    card.get_by_role("button", name="Take it back").click()
-    expect(card.get_by_role("button", name="Share a read-only card")).to_be_visible()
+    expect(stranger.get_by_role("heading", name="Market rolls, egg-free", exact=True)).to_be_visible()
+    card.get_by_role("button", name="Take it back", exact=True).click()
+    expect(card.get_by_role("button", name="Share a read-only card", exact=True)).to_be_visible()
     assert stranger.goto(address).status == 404
 
 
 def test_a_label_says_what_is_missing(card):
-    card.get_by_role("radio", name="Pack label").click()
+    card.get_by_role("radio", name="Pack label", exact=True).click()
     expect(card.get_by_text("its address")).to_be_visible()
     card.get_by_label("address").fill("1 Market")
     card.get_by_label("address").blur()

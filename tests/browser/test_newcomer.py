@@ -33,7 +33,7 @@ def code_of(letter):
 
 def sign_up(page, site, email):
     page.goto(f"{site}/formula")
-    page.get_by_role("button", name="Create an account").press("Enter")
+    page.get_by_role("button", name="Create an account", exact=True).press("Enter")
     expect(page.get_by_text("At least 10 characters")).to_be_visible()
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill("a-long-word-of-mine")
@@ -41,7 +41,7 @@ def sign_up(page, site, email):
     page.get_by_text(f"We have written to {email}").wait_for()
     page.get_by_label("Code").fill(code_of(mail.outbox[-1]))
     page.get_by_label("Code").press("Enter")
-    page.get_by_role("heading", name="Your kitchen has no formulas yet").wait_for()
+    page.get_by_role("heading", name="Your kitchen has no formulas yet", exact=True).wait_for()
 
 
 def target(page, key, low="", high=""):
@@ -63,12 +63,12 @@ def figures(page):
 
 def begin_and_turn_back(page):
     # From nothing, and nothing is left behind when one turns back.
-    page.get_by_role("button", name="Start from nothing").press("Enter")
+    page.get_by_role("button", name="Start from nothing", exact=True).press("Enter")
     page.get_by_text("An empty bowl").wait_for()
     page.get_by_role("link", name="Pantry", exact=True).press("Enter")
-    page.get_by_role("heading", name="Pantry").wait_for()
+    page.get_by_role("heading", name="Pantry", exact=True).wait_for()
     page.get_by_role("link", name="Formula", exact=True).press("Enter")
-    page.get_by_role("heading", name="Your kitchen has no formulas yet").wait_for()
+    page.get_by_role("heading", name="Your kitchen has no formulas yet", exact=True).wait_for()
     # The list may still be the one that was read before; what was begun is given back all the same.
     left = Formula.objects.filter(kitchen__memberships__user__email="first@kitchen.test")
     for _ in range(100):
@@ -92,14 +92,14 @@ def taken_elsewhere(context, site, file, here):
 def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser, browser_context_args, tmp_path):
     sign_up(page, site, "first@kitchen.test")
     begin_and_turn_back(page)
-    page.get_by_role("button", name="Paste a recipe").press("Enter")
+    page.get_by_role("button", name="Paste a recipe", exact=True).press("Enter")
     page.get_by_label("Ingredient list").fill(NOTEBOOK)
     expect(page.get_by_text("name: Friday night rolls")).to_be_visible()
     expect(page.get_by_text("oven at 204 °C, 16 min").or_(page.get_by_text("oven at 204 °C, 17 min"))).to_be_visible()
     expect(page.locator(".rows .grams").filter(has_text="±").first).to_be_visible()
     assert "olive-oil" not in page.locator(".rows").inner_text()
-    page.get_by_role("button", name="Ignore dash salt").press("Enter")
-    page.get_by_role("button", name="Add 8 lines").press("Enter")
+    page.get_by_role("button", name="Ignore dash salt", exact=True).press("Enter")
+    page.get_by_role("button", name="Add 8 lines", exact=True).press("Enter")
     expect(page.get_by_label("Name of the formula")).to_have_value("Friday night rolls")
     expect(page.get_by_role("button", name=re.compile("8 pieces"))).to_be_visible()
 
@@ -112,7 +112,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     target(page, "net_carbs", high="3.5")
     target(page, "protein", low="9")
 
-    page.get_by_role("button", name="More for this formula").press("Enter")
+    page.get_by_role("button", name="More for this formula", exact=True).press("Enter")
     page.get_by_role("listitem").filter(has_text="Scale").or_(
         page.locator(".v-list-item", has_text="Scale")
     ).first.press("Enter")
@@ -129,7 +129,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     assert document["targets"] == {"net_carbs": {"low": None, "high": 3.5}, "protein": {"low": 9, "high": None}}
     assert next(line for line in document["lines"] if line["id"] == "salt")["note"] == "finely ground"
     assert document["notes"] == "Serve warm."
-    page.get_by_role("button", name="Back to the lines").press("Enter")
+    page.get_by_role("button", name="Back to the lines", exact=True).press("Enter")
     here = figures(page)
 
     page.keyboard.press("Control+k")
@@ -145,9 +145,9 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     taken_elsewhere(browser.new_context(**browser_context_args), site, file, here)
 
     page.get_by_role("link", name="Card", exact=True).press("Enter")
-    page.get_by_role("button", name="Print").wait_for()
+    page.get_by_role("button", name="Print", exact=True).wait_for()
     page.evaluate("window.print = () => { window.printed = true }")
-    page.get_by_role("button", name="Print").press("Enter")
+    page.get_by_role("button", name="Print", exact=True).press("Enter")
     assert page.evaluate("window.printed")
 
 
@@ -164,22 +164,22 @@ def test_the_same_in_the_hand(browser, browser_context_args, site):
     )
     page = context.new_page()
     sign_up(page, site, "phone@kitchen.test")
-    page.get_by_role("button", name="Paste a recipe").tap()
+    page.get_by_role("button", name="Paste a recipe", exact=True).tap()
     page.get_by_label("Ingredient list").fill(NOTEBOOK)
-    page.get_by_role("button", name="Add 9 lines").tap()
+    page.get_by_role("button", name="Add 9 lines", exact=True).tap()
     expect(page.get_by_label("Name of the formula")).to_have_value("Friday night rolls")
     # The balance comes up as a sheet, with its targets.
     page.get_by_role("button", name=re.compile("^Balance · ")).tap()
     sheet = page.get_by_role("dialog", name="Balance")
     sheet.locator("[data-bracket=net_carbs] .head").tap()
-    sheet.get_by_role("button", name="Close").tap()
+    sheet.get_by_role("button", name="Close", exact=True).tap()
     expect(sheet).to_be_hidden()
     lines = page.locator("[data-line]").count()
-    page.get_by_role("button", name="Remove Salt, fine").tap()
+    page.get_by_role("button", name="Remove Salt, fine", exact=True).tap()
     expect(page.locator("[data-line]")).to_have_count(lines - 1)
-    page.get_by_role("button", name="Undo").first.tap()
+    page.get_by_role("button", name="Undo", exact=True).first.tap()
     expect(page.locator("[data-line]")).to_have_count(lines)
-    page.get_by_role("button", name="Find or do").tap()
+    page.get_by_role("button", name="Find or do", exact=True).tap()
     page.keyboard.type("oven")
     page.get_by_role("option", name=re.compile("^Oven")).tap()
     dial = page.get_by_label("Dial, degrees")

@@ -3,7 +3,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import choose
+from tests.browser.conftest import choose, formula_link
 from tests.browser.test_bench import draft, saved
 
 pytestmark = pytest.mark.browser
@@ -27,7 +27,7 @@ def test_thickness_and_size_answer_each_other_and_the_tray_counts(bench):
     expect(bench.get_by_role("img", name=re.compile("Half sheet pan"))).to_be_visible()
     choose(bench, "Tray", "Long grey tray")
     expect(bench.get_by_text("Long grey tray from above")).to_be_visible()
-    bench.get_by_role("button", name="Undo").click()
+    bench.get_by_role("button", name="Undo", exact=True).click()
     expect(bench.get_by_text("Half sheet pan from above")).to_be_visible()
     saved(bench)
     assert draft("Celeriac flatbread")["form"]["size"]["held"] == "size"
@@ -35,7 +35,7 @@ def test_thickness_and_size_answer_each_other_and_the_tray_counts(bench):
 
 def test_a_face_of_the_piece_is_pulled(bench):
     at(bench, "Shape")
-    grip = bench.get_by_role("slider", name="Thickness")
+    grip = bench.get_by_role("slider", name="Thickness", exact=True)
     grip.wait_for()
     box = grip.bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -51,11 +51,11 @@ def test_a_face_of_the_piece_is_pulled(bench):
 
 
 def test_a_bun_gets_a_hole_and_loses_it(shelf):
-    shelf.get_by_role("link", name="Market rolls, egg-free").click()
+    formula_link(shelf, "Market rolls, egg-free").click()
     shelf.locator("[data-bracket=water_fill]").wait_for()
     at(shelf, "Shape")
     sentence, hole = shelf.locator(".sentence"), shelf.get_by_label("Hole, mm")
-    shelf.get_by_role("button", name="with a hole").click()
+    shelf.get_by_role("button", name="with a hole", exact=True).click()
     expect(hole).to_have_value("30")
     expect(sentence).to_contain_text("with a hole of 30 mm")
     before = shelf.get_by_label("Thickness, mm").input_value()
@@ -64,7 +64,7 @@ def test_a_bun_gets_a_hole_and_loses_it(shelf):
     expect(shelf.get_by_label("Thickness, mm")).not_to_have_value(before)
     saved(shelf)
     assert draft("Market rolls, egg-free")["form"]["size"]["hole_mm"] == 45
-    shelf.get_by_role("button", name="without a hole").click()
+    shelf.get_by_role("button", name="without a hole", exact=True).click()
     expect(hole).to_have_count(0)
     expect(sentence).not_to_contain_text("hole")
 
@@ -78,10 +78,10 @@ def test_the_bake_is_told_and_the_dial_changes_it(bench):
     dial.fill("175")
     dial.press("Enter")
     expect(sentence).not_to_have_text(before)
-    bench.get_by_role("button", name="Keep this bake beside").click()
+    bench.get_by_role("button", name="Keep this bake beside", exact=True).click()
     bench.get_by_role("button", name=re.compile("^195 °C")).first.click()
     expect(bench.get_by_text(re.compile("dashed: the bake at 175 °C"))).to_be_visible()
-    bench.get_by_role("button", name="Take it to the bench").click()
+    bench.get_by_role("button", name="Take it to the bench", exact=True).click()
     expect(bench.get_by_text(re.compile("figures per 100 g baked use"))).to_be_visible()
     saved(bench)
     assert draft("Celeriac flatbread")["bake"]["moisture_from"] == "oven"
@@ -90,12 +90,12 @@ def test_the_bake_is_told_and_the_dial_changes_it(bench):
 def test_stages_are_changed_by_the_keyboard_and_put_back(bench):
     at(bench, "Oven")
     bench.get_by_role("button", name="turn over", exact=True).click()
-    edge = bench.get_by_role("slider", name="bake: minutes").first
+    edge = bench.get_by_role("slider", name="bake: minutes", exact=True).first
     edge.focus()
     bench.keyboard.press("ArrowRight")
-    bench.get_by_role("button", name="the usual stages").click()
+    bench.get_by_role("button", name="the usual stages", exact=True).click()
     bench.get_by_role("button", name="open the door", exact=True).click()
-    expect(bench.get_by_role("button", name="the usual stages")).to_be_visible()
+    expect(bench.get_by_role("button", name="the usual stages", exact=True)).to_be_visible()
     saved(bench)
 
 
@@ -109,9 +109,9 @@ def test_an_oven_learns_from_a_logged_bake(bench):
     side.get_by_label("Done at, minutes").fill("9")
     side.get_by_label("Weight before, g").fill("640")
     side.get_by_label("Weight after, g").fill("505")
-    side.get_by_role("button", name="Save this bake").click()
+    side.get_by_role("button", name="Save this bake", exact=True).click()
     expect(side).to_contain_text(f"from {before + 1} bakes")
     side.get_by_label("Done at, minutes").fill("")
-    side.get_by_role("button", name="Save this bake").click()
+    side.get_by_role("button", name="Save this bake", exact=True).click()
     expect(side.get_by_role("alert")).to_contain_text("says nothing")
     saved(bench)

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from kitchen.demo.load import DEMO_PASSWORD
 from kitchen.models import Draft
 from tests.api.test_accounts import totp
-from tests.browser.conftest import sign_in
+from tests.browser.conftest import formula_link, sign_in
 from tests.browser.test_newcomer import code_of
 
 pytestmark = pytest.mark.browser
@@ -18,44 +18,44 @@ PASSWORD = "a-long-word-of-mine"
 
 def once_more(page):
     page.get_by_label("Your password, once more").fill(DEMO_PASSWORD)
-    page.get_by_role("button", name="Go on").click()
+    page.get_by_role("button", name="Go on", exact=True).click()
 
 
 def test_somebody_is_asked_in_comes_in_and_leaves(shelf, site, browser, browser_context_args):
     shelf.goto(f"{site}/kitchen")
     shelf.get_by_label("Ask somebody in").fill("helper@example.com")
-    shelf.get_by_role("button", name="Send an invitation").click()
+    shelf.get_by_role("button", name="Send an invitation", exact=True).click()
     expect(shelf.get_by_text("asked in as baker")).to_be_visible()
     link = re.search(r"/invitation/\S+", mail.outbox[-1].body)[0]
     context = browser.new_context(**browser_context_args)
     helper = context.new_page()
     helper.goto(site + link)
     expect(helper.get_by_text("h…@example.com")).to_be_visible()
-    helper.get_by_role("link", name="Create an account").click()
+    helper.get_by_role("link", name="Create an account", exact=True).click()
     helper.get_by_label("E-mail").fill("helper@example.com")
     helper.get_by_label("Password").fill(PASSWORD)
     helper.keyboard.press("Enter")
     helper.get_by_text("We have written to").wait_for()
     helper.get_by_label("Code").fill(code_of(mail.outbox[-1]))
     helper.keyboard.press("Enter")
-    helper.get_by_role("button", name="Come in").click()
+    helper.get_by_role("button", name="Come in", exact=True).click()
     expect(helper.get_by_text("Market rolls, egg-free").first).to_be_visible()
     shelf.reload()
     expect(shelf.get_by_label("Role of helper@example.com")).to_be_visible()
     expect(shelf.get_by_text("came in")).to_be_visible()
     helper.goto(f"{site}/kitchen")
-    helper.get_by_role("button", name="Leave").click()
+    helper.get_by_role("button", name="Leave", exact=True).click()
     expect(helper.get_by_text("You have left The Saturday stall")).to_be_visible()
     context.close()
 
 
 def test_a_second_factor_is_set_up_and_asked_for(shelf, site, browser, browser_context_args):
     shelf.goto(f"{site}/account")
-    shelf.get_by_role("button", name="Set up an authenticator").click()
+    shelf.get_by_role("button", name="Set up an authenticator", exact=True).click()
     secret = shelf.locator(".factor code").inner_text()
     expect(shelf.locator(".factor img")).to_have_js_property("complete", value=True)
     shelf.get_by_label("The code that it shows").fill(totp(secret))
-    shelf.get_by_role("button", name="Turn it on").click()
+    shelf.get_by_role("button", name="Turn it on", exact=True).click()
     once_more(shelf)
     expect(shelf.locator(".spare code")).to_have_count(10)
     spare = shelf.locator(".spare code").first.inner_text()
@@ -67,9 +67,9 @@ def test_a_second_factor_is_set_up_and_asked_for(shelf, site, browser, browser_c
     other.keyboard.press("Enter")
     other.get_by_label("Code").fill(spare)
     other.keyboard.press("Enter")
-    other.get_by_role("heading", name="Formulas").wait_for()
+    other.get_by_role("heading", name="Formulas", exact=True).wait_for()
     shelf.reload()
-    shelf.get_by_role("button", name="Sign out there").click()
+    shelf.get_by_role("button", name="Sign out there", exact=True).click()
     expect(shelf.get_by_text("Signed out there.")).to_be_visible()
     other.reload()
     expect(other.get_by_label("Password")).to_be_visible()
@@ -84,20 +84,20 @@ def test_a_passkey_of_the_device_signs_in(shelf, site):
         {"options": {"protocol": "ctap2", "transport": "internal", "hasResidentKey": True, "hasUserVerification": True, "isUserVerified": True}},
     )  # fmt: skip
     shelf.goto(f"{site}/account")
-    shelf.get_by_role("button", name="Add a passkey of this device").click()
+    shelf.get_by_role("button", name="Add a passkey of this device", exact=True).click()
     once_more(shelf)
     expect(shelf.get_by_text("Passkey “")).to_be_visible()
     shelf.context.clear_cookies()
     shelf.goto(f"{site}/sign-in")
-    shelf.get_by_role("button", name="With a passkey").click()
-    shelf.get_by_role("heading", name="Formulas").wait_for()
+    shelf.get_by_role("button", name="With a passkey", exact=True).click()
+    shelf.get_by_role("heading", name="Formulas", exact=True).wait_for()
 
 
 def test_while_the_server_is_away_the_page_says_so_keeps_the_work_and_sends_it_later(shelf, site):
     def away(route):
         route.fulfill(status=503, content_type="application/problem+json", body='{"title": "away", "status": 503}')
 
-    shelf.get_by_role("link", name="Mustard twists").first.click()
+    formula_link(shelf, "Mustard twists").click()
     field = shelf.get_by_label(re.compile("Egg.*, weighs")).first
     field.wait_for()
     shelf.route("**/api/**", away)
@@ -107,7 +107,7 @@ def test_while_the_server_is_away_the_page_says_so_keeps_the_work_and_sends_it_l
     expect(shelf.get_by_text("The server cannot be reached")).to_be_visible()
     shelf.unroute("**/api/**")
     shelf.unroute("**/health/ready")
-    shelf.get_by_role("button", name="Look now").click()
+    shelf.get_by_role("button", name="Look now", exact=True).click()
     expect(shelf.get_by_text("The server cannot be reached")).to_be_hidden()
     expect(field).to_have_value("201")
     shelf.get_by_text("draft", exact=True).first.wait_for()

@@ -19,8 +19,8 @@ def day(shelf, monkeypatch):
     shelf.get_by_text("A new day").wait_for()
     for name in ("Mustard twists", "Lemon shortbread coins"):
         shelf.get_by_label(name).check()
-    shelf.get_by_role("button", name="Plan 2 bakes").click()
-    shelf.get_by_role("heading", name="Market day").wait_for()
+    shelf.get_by_role("button", name="Plan 2 bakes", exact=True).click()
+    shelf.get_by_role("heading", name="Market day", exact=True).wait_for()
     work(shelf)
     expect(shelf.get_by_text(re.compile("First work at .* all in time"))).to_be_visible(timeout=20_000)
     return shelf
@@ -36,18 +36,18 @@ def test_a_day_is_planned_pinned_and_mended(day):
     expect(day.locator(".told .act").first).to_be_visible(timeout=10_000)
     day.mouse.move(box["x"] + 20, box["y"] + 8, steps=3)
     day.mouse.up()
-    day.get_by_role("button", name="Pin it here").click()
+    day.get_by_role("button", name="Pin it here", exact=True).click()
     work(day)
     expect(day.get_by_role("button", name=re.compile("^Bake Mustard twists.*pinned"))).to_be_visible(timeout=20_000)
     day.get_by_role("button", name=re.compile("^Mix Lemon")).dispatch_event("pointerdown")
-    day.get_by_role("button", name="12 min longer").click()
+    day.get_by_role("button", name="12 min longer", exact=True).click()
     work(day)
     expect(day.get_by_text(re.compile("thing.* move|nothing moves"))).to_be_visible(timeout=20_000)
 
 
 def test_the_list_is_ticked_off_on_a_phone(day):
     day.set_viewport_size({"width": 390, "height": 844})
-    day.get_by_role("link", name="Shopping list").click()
+    day.get_by_role("link", name="Shopping list", exact=True).click()
     first = day.locator("li input[type=checkbox]").first
     first.check()
     expect(day.get_by_text(re.compile("1 in the bag"))).to_be_visible()

@@ -26,14 +26,14 @@ def test_a_weighed_vegetable_goes_into_the_formula_and_says_what_changed(prep):
     field = card(prep, "vegetable").get_by_label("Weighed after drying, g")
     field.fill("290")
     field.press("Enter")
-    told = prep.get_by_role("region", name="What the weight changed")
+    told = prep.get_by_role("region", name="What the weight changed", exact=True)
     expect(told).to_contain_text("Water fill")
     expect(bracket(prep, "water_fill").locator("b")).not_to_have_text(water)
     expect(card(prep, "vegetable")).to_contain_text("290 g on the scale")
     saved(prep)
     kept = next(entry for entry in draft("Celeriac flatbread")["lines"] if entry["id"] == "celeriac")
     assert (kept["grams"], kept["prep"]["weighed"]) == (290, True)
-    told.get_by_role("button", name="Undo").click()
+    told.get_by_role("button", name="Undo", exact=True).click()
     expect(told).to_have_count(0)
     expect(bracket(prep, "water_fill").locator("b")).to_have_text(water)
     prep.get_by_role("link", name="Formula", exact=True).click()
@@ -44,7 +44,7 @@ def test_a_weighed_vegetable_goes_into_the_formula_and_says_what_changed(prep):
 def test_another_way_of_drying_asks_for_another_start(prep):
     start = card(prep, "vegetable").get_by_label("Raw weight, g").input_value()
     row = card(prep, "vegetable").get_by_role("row", name=re.compile("Dry in a pan"))
-    row.get_by_role("button", name="Use this").click()
+    row.get_by_role("button", name="Use this", exact=True).click()
     expect(card(prep, "vegetable").get_by_label("Raw weight, g")).not_to_have_value(start)
     expect(card(prep, "vegetable").get_by_label("pan: minutes")).to_be_visible()
     saved(prep)
@@ -75,7 +75,7 @@ def test_what_is_out_is_mended_by_one_press_that_can_be_undone(bench):
 
 
 def test_texture_shows_what_makes_it_and_takes_a_final_moisture(bench):
-    texture = bench.get_by_role("region", name="Texture")
+    texture = bench.get_by_role("region", name="Texture", exact=True)
     texture.get_by_role("button", name=re.compile("^Chewy")).click()
     texture.get_by_role("button", name=re.compile("psyllium")).click()
     expect(line(bench, "psyllium-powder")).to_have_class(re.compile("on|selected"))

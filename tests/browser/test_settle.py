@@ -7,25 +7,28 @@ from playwright.sync_api import expect
 
 from kitchen.models import Job
 from kitchen.services.jobs import run_job
+from tests.browser.conftest import formula_link
 from tests.browser.test_access import violations
 
 pytestmark = pytest.mark.browser
 
 
 def work(page, kind=""):
-    """What the worker would do with the job that the page has asked for; "learn" comes by itself with every verdict."""
-    for _ in range(100):
+    """Run the jobs that wait, as the worker would, once the page has asked for one; "learn" comes with every verdict."""
+    for _ in range(600):
         waiting = Job.objects.filter(state=Job.State.WAITING).order_by("pk")
         if waiting.filter(kind=kind).exists() if kind else waiting.exclude(kind="reach").exists():
             break
         page.wait_for_timeout(100)
+    else:
+        raise AssertionError(f"the page asked for no job{f' of kind {kind!r}' if kind else ''} within a minute")
     for job in list(waiting):
         run_job(job.pk)
 
 
 @pytest.fixture
 def rolls(shelf):
-    shelf.get_by_role("link", name="Market rolls").click()
+    formula_link(shelf, "Market rolls, egg-free").click()
     shelf.locator("[data-bracket=salt]").wait_for()
     return shelf
 
@@ -54,7 +57,7 @@ def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
     assert violations(rolls) == [], "settle"
     count = edits.get_by_role("checkbox").count()
     edits.get_by_role("checkbox").last.uncheck()
-    rolls.get_by_role("button", name=f"Take {count - 1} of {count}").click()
+    rolls.get_by_role("button", name=f"Take {count - 1} of {count}", exact=True).click()
     expect(rolls.locator("[data-ghost]")).to_have_count(0)
     expect(rolls.get_by_label("Almond flour, blanched, weighs")).not_to_have_value(before)
     rolls.keyboard.press("Control+z")
@@ -66,27 +69,27 @@ def test_other_pieces_are_wished_for_seen_and_taken_in_one_step(rolls):
     rolls.get_by_role("button", name="Settle", exact=True).first.click()
     work(rolls)
     rolls.get_by_label("how many pieces").check()
-    rolls.get_by_role("slider", name="How sure").press("ArrowRight")
+    rolls.get_by_role("slider", name="How sure", exact=True).press("ArrowRight")
     expect(rolls.get_by_text("targets met 6 times in 10")).to_be_visible()
-    rolls.get_by_role("button", name="Settle again").click()
+    rolls.get_by_role("button", name="Settle again", exact=True).click()
     work(rolls)
     edits = rolls.get_by_role("list", name="Edits")
     expect(edits.get_by_text(re.compile(r"1\d pieces instead of 8"))).to_be_visible()
     assert violations(rolls) == [], "settle with other pieces"
-    rolls.get_by_role("button", name="Take them all").click()
+    rolls.get_by_role("button", name="Take them all", exact=True).click()
     expect(rolls.get_by_role("button", name=re.compile(r"bun · 1\d pieces"))).to_be_visible()
     rolls.keyboard.press("Control+z")
-    expect(rolls.get_by_role("button", name="bun · 8 pieces")).to_be_visible()
+    expect(rolls.get_by_role("button", name="bun · 8 pieces", exact=True)).to_be_visible()
 
 
 def test_nut_free_from_the_chip_swaps_the_flour(rolls):
-    rolls.get_by_role("button", name="Nut-free: does not hold").click()
+    rolls.get_by_role("button", name="Nut-free: does not hold", exact=True).click()
     rolls.get_by_role("button", name=re.compile("Do without nuts")).click()
     work(rolls)
     edits = rolls.get_by_role("list", name="Edits")
     expect(edits.get_by_text("no almond flour")).to_be_visible()
     expect(rolls.get_by_text("Without nuts and peanut it loses")).to_be_visible()
-    rolls.get_by_role("button", name="Take them all").click()
+    rolls.get_by_role("button", name="Take them all", exact=True).click()
     expect(rolls.get_by_role("button", name=re.compile("^Nut-free: (holds|needs a certificate)"))).to_be_visible()
 
 
@@ -102,38 +105,38 @@ def test_what_clashes_is_let_go_by_a_button(rolls):
 
 
 def test_a_formula_is_begun_from_a_shape_and_comes_to_the_bench(shelf):
-    shelf.get_by_role("button", name="Begin").click()
+    shelf.get_by_role("button", name="Begin", exact=True).click()
     shelf.get_by_label("Net carbs at most").fill("3")
-    shelf.get_by_role("button", name="Make some beginnings").click()
+    shelf.get_by_role("button", name="Make some beginnings", exact=True).click()
     work(shelf)
     made = shelf.get_by_role("list", name="Beginnings")
     expect(made.get_by_role("listitem").first).to_be_visible()
     assert violations(shelf) == [], "begin"
-    made.get_by_role("button", name="Take it to the bench").first.click()
+    made.get_by_role("button", name="Take it to the bench", exact=True).first.click()
     expect(shelf.locator("[data-bracket=net_carbs]")).to_have_attribute("data-state", "in")
 
 
 def test_a_line_is_looked_at_mixed_and_traded_off(shelf):
-    shelf.get_by_role("link", name="Gouda-melt crust").click()
+    formula_link(shelf, "Gouda-melt crust").click()
     shelf.locator("[data-bracket=salt]").wait_for()
     shelf.locator("[data-line=gouda] .name button").first.click()
     shelf.get_by_role("button", name="What if more or less", exact=True).click()
     expect(shelf.get_by_role("img", name=re.compile("^Protein"))).to_be_visible()
     assert violations(shelf) == [], "what if"
-    shelf.get_by_role("button", name="Back to the lines").click()
+    shelf.get_by_role("button", name="Back to the lines", exact=True).click()
     shelf.locator("[data-line=gouda] .name button").first.click()
     shelf.get_by_role("button", name="Mix the cheese lines", exact=True).click()
-    gouda = shelf.get_by_role("region", name="Mix").get_by_label("Gouda")
+    gouda = shelf.get_by_role("region", name="Mix", exact=True).get_by_label("Gouda")
     gouda.fill("80")
-    expect(shelf.get_by_role("region", name="Mix").get_by_text("80 g", exact=True)).to_be_visible()
+    expect(shelf.get_by_role("region", name="Mix", exact=True).get_by_text("80 g", exact=True)).to_be_visible()
     assert violations(shelf) == [], "mix"
     shelf.keyboard.press("Control+k")
     shelf.keyboard.type("trade")
     expect(shelf.get_by_role("option", name=re.compile("step further"))).to_be_visible()
     shelf.keyboard.press("Enter")
-    shelf.get_by_role("button", name="Draw it").click()
+    shelf.get_by_role("button", name="Draw it", exact=True).click()
     work(shelf)
     expect(shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).first).to_be_visible()
     shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).last.click()
-    expect(shelf.get_by_role("button", name="Take this one")).to_be_enabled()
+    expect(shelf.get_by_role("button", name="Take this one", exact=True)).to_be_enabled()
     assert violations(shelf) == [], "trade-off"

@@ -4,7 +4,9 @@ from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove
 from kitchen.errors import Conflict, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
+from kitchen.services.closing import close_account, close_kitchen, keep_for_those_who_stay
 from kitchen.services.judging import core_settings, judge, library_of, shelf_thumb
+from kitchen.services.kitchens import change_role, open_kitchen, remove_member
 from kitchen.services.pans import set_pans
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
@@ -102,3 +104,36 @@ def test_eaters_and_pans_that_somebody_else_changed_are_not_overwritten(people, 
     with pytest.raises(Conflict, match="pans"):
         set_pans(people["owner"], kitchen.pk, [], [])
     assert set_pans(people["owner"], kitchen.pk, [], [pan["id"] for pan in kept]) == []
+
+
+def test_an_owner_whose_account_is_closing_is_no_owner_who_stays(people, kitchen):
+    other = Membership.objects.get(kitchen=kitchen, user=people["baker"])
+    other.role = Membership.Role.OWNER
+    other.save()
+    close_account(people["owner"], on=True)
+    with pytest.raises(Refused, match="owner who stays"):
+        remove_member(people["baker"], kitchen.pk, people["baker"].pk)
+    with pytest.raises(Refused, match="owner who stays"):
+        change_role(people["baker"], kitchen.pk, people["baker"].pk, "baker")
+    close_account(people["owner"], on=False)
+    remove_member(people["baker"], kitchen.pk, people["baker"].pk)
+
+
+def test_a_kitchen_that_was_to_end_with_an_account_stays_once_it_is_kept_or_has_another_owner(people):
+    alone = open_kitchen(people["outsider"], "Alone").kitchen
+    announced = open_kitchen(people["outsider"], "Announced").kitchen
+    close_kitchen(people["outsider"], announced.pk, on=True, name="Announced")
+    close_account(people["outsider"], on=True)
+    # Somebody comes in meanwhile: the kitchen is no longer hers alone, and it was hers to end.
+    Membership.objects.create(kitchen=alone, user=people["viewer"], role=Membership.Role.VIEWER)
+    close_account(people["outsider"], on=False)
+    alone.refresh_from_db()
+    announced.refresh_from_db()
+    assert alone.erased_at is None
+    assert announced.erased_at is not None, "its end was announced by itself"
+    Membership.objects.filter(kitchen=alone, user=people["viewer"]).delete()
+    close_account(people["outsider"], on=True)
+    Membership.objects.create(kitchen=alone, user=people["baker"], role=Membership.Role.OWNER)
+    keep_for_those_who_stay(Kitchen.objects.get(pk=alone.pk))
+    alone.refresh_from_db()
+    assert alone.erased_at is None

@@ -293,7 +293,7 @@ def test_a_bomb_is_not_unpacked():
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
         packed.writestr("xl/worksheets/sheet1.xml", b"\0" * 80_000_000)
     assert len(out.getvalue()) < 1_000_000
-    with pytest.raises(FormulaError, match="too large"):
+    with pytest.raises(FormulaError, match="cannot be read"):
         sheet_recipe(out.getvalue(), "b.xlsx")
 
 
@@ -306,3 +306,31 @@ def test_deep_json_ends():
 def test_every_style_is_written():
     for style in TEXT_STYLES:
         assert "lmond flour" in written(made(ROLLS), style)
+
+
+def _with_part(data, name, content):
+    """The same workbook with another content of one part."""
+    result = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(result, "w", zipfile.ZIP_DEFLATED) as new:
+        for entry in old.infolist():
+            new.writestr(entry.filename, content if entry.filename == name else old.read(entry.filename))
+    return result.getvalue()
+
+
+def test_styles_and_names_of_a_workbook_are_never_looked_at():
+    data = as_xlsx(made(ROLLS))
+    plain = sheet_recipe(data, "rolls.xlsx")
+    styles = f'<styleSheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><cellXfs>{"<xf/>" * 400_000}</cellXfs></styleSheet>'
+    bomb = _with_part(data, "xl/styles.xml", styles)
+    assert len(bomb) < 30_000
+    assert sheet_recipe(bomb, "rolls.xlsx") == plain
+    # A part that is needed has a limit, and the process that reads it has one too.
+    sheet = zipfile.ZipFile(io.BytesIO(data)).read("xl/worksheets/sheet1.xml").decode()
+    with pytest.raises(FormulaError, match="workbook cannot be read"):
+        sheet_recipe(_with_part(data, "xl/worksheets/sheet1.xml", sheet + " " * 21_000_000), "rolls.xlsx")
+    names = "<definedName name='a'>b</definedName>" * 20_000
+    with pytest.raises(FormulaError, match="workbook cannot be read"):
+        sheet_recipe(
+            _with_part(data, "xl/workbook.xml", f"<workbook><definedNames>{names}</definedNames></workbook>"),
+            "rolls.xlsx",
+        )
