@@ -24,6 +24,7 @@ class KitchenOut(Schema):
     coconut_is_nut: bool
     xanthan_is_grain: bool
     low_salt: bool
+    devices: str  # which scale and thermometers it reads: "", here, simulated
     revision: int  # of its choices, packs and eaters
     lessons_off: list[str]  # blocks of what was learned that its forecasts leave alone
     learns_from: datetime | None  # runs before it teach nothing
@@ -46,6 +47,7 @@ class KitchenOut(Schema):
             coconut_is_nut=k.coconut_is_nut,
             xanthan_is_grain=k.xanthan_is_grain,
             low_salt=k.low_salt,
+            devices=k.devices,
             revision=k.revision,
             lessons_off=k.lessons_off,
             learns_from=k.learns_from,
@@ -81,6 +83,12 @@ class KitchenSettingsIn(Schema):
     coconut_is_nut: bool | None = None
     xanthan_is_grain: bool | None = None
     low_salt: bool | None = None
+
+
+class DevicesIn(Schema):
+    """Which scale and thermometers the kitchen reads from now on."""
+
+    devices: str = Field(max_length=12)
 
 
 class RoleIn(Schema):

@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import LoggedBake, Oven
-from substrata.oven.profile import OffsetReading, OvenProfile, learned
+from substrata.oven.profile import OvenProfile
 
 
 class BakeAsked(Schema):
@@ -58,17 +58,10 @@ class LoggedBakeIn(Schema):
     """What was seen of one bake."""
 
     document: FormulaDocument
-    minutes: float | None = Field(None, gt=0, le=600)
-    before_g: float | None = Field(None, gt=0, le=100_000)
-    after_g: float | None = Field(None, gt=0, le=100_000)
-    probe_c: float | None = Field(None, ge=20, le=400)
-
-
-class OffsetOut(Schema):
-    """What a bake says of its oven's offset."""
-
-    offset_k: float
-    half_90_k: float
+    minutes: float | None = None
+    before_g: float | None = None
+    after_g: float | None = None
+    probe_c: float | None = None
 
 
 class LoggedBakeOut(Schema):
@@ -80,7 +73,6 @@ class LoggedBakeOut(Schema):
     before_g: float | None
     after_g: float | None
     probe_c: float | None
-    readings: list[OffsetOut]
     logged_at: datetime
 
     @classmethod
@@ -93,10 +85,6 @@ class LoggedBakeOut(Schema):
             before_g=bake.before_g,
             after_g=bake.after_g,
             probe_c=bake.probe_c,
-            readings=[
-                OffsetOut(offset_k=offset, half_90_k=OffsetReading(offset_k=offset, sd_k=sd).half_90_k)
-                for offset, sd in bake.readings
-            ],
             logged_at=bake.logged_at,
         )
 
@@ -113,6 +101,7 @@ class OvenOut(Schema):
     offset_half_k: float
     prior_half_k: float  # what an unknown oven starts with
     bakes: list[LoggedBakeOut]
+    learned_from: int  # bakes that stand behind it: those of runs too
     text: str
 
     @classmethod
@@ -126,7 +115,8 @@ class OvenOut(Schema):
             archived=oven.archived,
             offset_k=profile.offset_k,
             offset_half_k=profile.half_90_k,
-            prior_half_k=learned("", ()).half_90_k,
+            prior_half_k=OvenProfile().half_90_k,
             bakes=[LoggedBakeOut.of(bake) for bake in oven.bakes.all()],
+            learned_from=profile.bakes,
             text=profile.text,
         )

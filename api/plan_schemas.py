@@ -8,7 +8,7 @@ from pydantic import ConfigDict, Field
 
 from api.document_schemas import Text
 from kitchen.models import Plan
-from kitchen.services.plans import NamedBake
+from kitchen.services.plans import NamedBake, changed_since_planned
 from substrata.schedule.bakes_csv import MOST_TEXT
 from substrata.schedule.moves import MoveConflict
 from substrata.schedule.plan_answer import Planned
@@ -116,6 +116,7 @@ class PlanOut(Schema):
     lock: int
     planned: Planned | None
     stale: bool  # the answer is of an older plan
+    changed: list[str]  # formulas of it, and ovens, that are other than when it was planned
     feed: str  # private address of its calendar; "" for none
 
     @classmethod
@@ -128,6 +129,7 @@ class PlanOut(Schema):
             document=PlanDocument.model_validate(plan.document),
             lock=plan.lock,
             planned=plan.planned,
+            changed=changed_since_planned(plan),
             stale=plan.planned is not None and plan.planned_lock != plan.lock,
             feed=f"/feed/{plan.feed}.ics" if plan.feed else "",
         )

@@ -10,7 +10,7 @@ from api.document_schemas import FormulaDocument, model_of
 from kitchen.models import Run, RunEntry
 from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
-from substrata.bench.run_document import Verdict
+from substrata.bench.run_document import LogState, Verdict
 from substrata.bench.run_step import RunPlan
 from substrata.trials.colour import Reference
 from substrata.trials.learned import Learned, Odd
@@ -43,6 +43,7 @@ class EntryIn(Schema):
     what: str = Field(default="", max_length=120)
     value: float | None = None
     word: str = Field(default="", max_length=5_000)
+    source: str = Field(default="", max_length=12)
 
 
 class EntriesIn(Schema):
@@ -63,6 +64,7 @@ class EntryOut(Schema):
     value: float | None
     word: str
     by: str
+    source: str
 
     @classmethod
     def of(cls, entry: RunEntry) -> "EntryOut":
@@ -74,6 +76,7 @@ class EntryOut(Schema):
             kind=entry.kind,
             what=entry.what,
             value=entry.value,
+            source=entry.source,
             word=entry.word,
             by=entry.by.email.partition("@")[0] if entry.by else "",
         )
@@ -142,6 +145,7 @@ class RunOut(Schema):
     plan: RunPlan
     verdict: VerdictDocument | None
     entries: list[EntryOut]
+    log: LogState  # what the entries say so far, as the core reads them
     formula_archived: bool
 
     @classmethod
@@ -153,6 +157,7 @@ class RunOut(Schema):
             plan=opened.run.plan,
             verdict=None if opened.run.verdict is None else VerdictDocument.model_validate(opened.run.verdict),
             entries=[EntryOut.of(entry) for entry in opened.entries],
+            log=opened.log,
             formula_archived=opened.formula_archived,
         )
 

@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints
 
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import Draft, Formula, FormulaVersion
+from kitchen.services.devices import device_choices
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
@@ -393,7 +394,8 @@ class WordsOut(Schema):
             kitchen_choices={
                 setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.choices]
                 for setting, choices in KITCHEN_CHOICES.items()
-            },
+            }
+            | {"devices": [ChoiceOut(id=key, name=name) for key, name in device_choices()]},
             pan_kinds=list(OWN_KINDS),
             exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
             handling_classes=[band.class_name for band in classes()],

@@ -12,8 +12,7 @@ from api.oven_schemas import BakeAsked, LoggedBakeIn, OvenChange, OvenIn, OvenOu
 from api.person import person
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
-from kitchen.services.ovens import BakeAnswer
-from substrata.oven.learning import BakeSeen
+from kitchen.services.ovens import BakeAnswer, BakeReadings
 from substrata.stations.shape import ShapePlan
 
 router = Router(tags=["oven"])
@@ -71,9 +70,9 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 @router.post(f"{ONE}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
 @heavy
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
-    """Log a bake; answers with the oven as it is known now."""
-    seen = BakeSeen(**payload.model_dump(exclude={"document"}))
-    created = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), seen)
+    """Log a bake; what it teaches is worked out in the background."""
+    read = BakeReadings(**payload.model_dump(exclude={"document"}))
+    created = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), read)
     return 201, _told(created.oven)
 
 

@@ -7,7 +7,7 @@ from ninja.files import UploadedFile
 from api.bench_pass import forget_pass
 from api.errors import ProblemOut
 from api.heavy import heavy
-from api.kitchen_schemas import KitchenOut
+from api.kitchen_schemas import DevicesIn, KitchenOut
 from api.person import person
 from api.run_schemas import (
     DeviceIn,
@@ -172,6 +172,14 @@ def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tup
 def read_devices(request: HttpRequest, kitchen_id: int) -> DeviceReadings:
     """What scale and probe show."""
     return devices.readings(person(request), kitchen_id)
+
+
+@router.put("/kitchens/{int:kitchen_id}/devices", response={200: KitchenOut, **Problems}, operation_id="choose_devices")
+def choose_devices(request: HttpRequest, kitchen_id: int, payload: DevicesIn) -> KitchenOut:
+    """Choose which scale and thermometers the kitchen reads."""
+    user = person(request)
+    devices.choose_devices(user, kitchen_id, payload.devices)
+    return KitchenOut.of(membership(user, kitchen_id))
 
 
 @router.post("/kitchens/{int:kitchen_id}/devices", response={200: DeviceOut, **Problems}, operation_id="tell_device")

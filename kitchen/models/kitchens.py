@@ -39,6 +39,13 @@ class Kitchen(models.Model):
         METRIC = "metric", "g · °C · mm"
         US = "us", "oz · °F · in"
 
+    class Devices(models.TextChoices):
+        """Which scale and thermometers a kitchen reads."""
+
+        NONE = "", "none"
+        HERE = "here", "those at this server"
+        SIMULATED = "simulated", "simulated ones, to try it out"
+
     name = models.CharField(max_length=80)
     spoons = models.CharField(max_length=12, choices=Spoons, default=Spoons.US)
     egg_scheme = models.CharField(max_length=4, choices=EggScheme, default=EggScheme.US)
@@ -49,9 +56,11 @@ class Kitchen(models.Model):
     coconut_is_nut = models.BooleanField(default=False)
     xanthan_is_grain = models.BooleanField(default=False)
     low_salt = models.BooleanField(default=False)
+    devices = models.CharField(max_length=10, choices=Devices, default=Devices.NONE, blank=True)
     pans = models.JSONField(default=list, blank=True)  # own pans and trays
     # What its runs have taught its forecasts, as the core's lessons: always worked out anew from the runs, never edited.
     lessons = models.JSONField(default=list, blank=True)
+    learned_by = models.CharField(max_length=20, blank=True, default="")  # release of the science that learned last
     lessons_off = models.JSONField(default=list, blank=True)  # blocks that its forecasts leave alone
     learns_from = models.DateTimeField(null=True, blank=True)  # runs before it teach nothing any more
     # When it is erased with all that it holds; until then an owner may keep it.
@@ -61,6 +70,12 @@ class Kitchen(models.Model):
     # Counts every change of choices, packs and eaters, so that what was computed from them is known to be old.
     revision = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            # A scale and its thermometers stand in one kitchen.
+            models.UniqueConstraint(fields=["devices"], condition=~models.Q(devices=""), name="devices_of_one_kitchen"),
+        ]
 
     def __str__(self) -> str:
         return self.name

@@ -14,6 +14,8 @@ class Oven(models.Model):
     name = models.CharField(max_length=80)
     altitude_m = models.FloatField(default=0.0)
     archived = models.BooleanField(default=False)
+    # What its bakes have taught, as the core's profile: always worked out anew from their readings, never edited.
+    learned = models.JSONField(default=dict, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -25,7 +27,7 @@ class Oven(models.Model):
 
 
 class LoggedBake(models.Model):
-    """One bake as it was logged, and what it says of the oven's offset. Never changed, only deleted."""
+    """The readings of one bake that was not logged step by step. Never changed, only deleted."""
 
     oven = models.ForeignKey(Oven, on_delete=models.CASCADE, related_name="bakes")
     formula_name = models.CharField(max_length=120)
@@ -33,9 +35,10 @@ class LoggedBake(models.Model):
     before_g = models.FloatField(null=True)
     after_g = models.FloatField(null=True)
     probe_c = models.FloatField(null=True)
-    # The run that it was seen in; none for one that was typed.
-    run = models.ForeignKey("kitchen.Run", null=True, blank=True, on_delete=models.CASCADE, related_name="logged")
-    readings = models.JSONField(default=list)  # [offset, sd] pairs, kelvin
+    # The formula as it was baked; none in what an earlier release kept.
+    document = models.JSONField(null=True, blank=True)
+    # What such an earlier release made of it: [offset, sd] pairs, kelvin.
+    readings = models.JSONField(default=list, blank=True)
     logged_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     logged_at = models.DateTimeField(auto_now_add=True)
 

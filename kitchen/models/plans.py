@@ -14,6 +14,7 @@ class Plan(models.Model):
     on = models.DateField()  # the day of its first deadline
     document = models.JSONField()  # as the page keeps it: bakes name their formula
     planned = models.JSONField(null=True)  # the core's answer
+    planned_from = models.JSONField(default=dict, blank=True)  # states of its formulas and ovens when it was planned
     planned_lock = models.PositiveIntegerField(default=0)  # of the document that it answers
     ticked = models.JSONField(default=list)  # ingredients that are in the bag
     reserved = models.JSONField(default=list)  # planned bakes that hold packs for it, by id

@@ -56,6 +56,7 @@ class RunEntry(models.Model):
     what = models.CharField(max_length=120, blank=True, default="")
     value = models.FloatField(null=True)
     word = models.TextField(blank=True, default="")
+    source = models.CharField(max_length=12, blank=True, default="")  # who or what gave the number
     by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     received_at = models.DateTimeField(auto_now_add=True)
 

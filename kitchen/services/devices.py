@@ -1,4 +1,7 @@
-"""The scale and probe at the bench: read for any member, driven only where they are the simulated ones that ship with the app."""
+"""The scale and thermometers of a kitchen: those at this server, or the simulated ones that ship with the app.
+
+They stand in one kitchen, which chose them by hand; in any other there are none. Only simulated ones are driven.
+"""
 
 import json
 import random
@@ -7,11 +10,12 @@ from functools import lru_cache
 
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.db import transaction
 
 from devices.bridge import Bridge
 from kitchen.errors import Refused
-from kitchen.models import Membership
-from kitchen.services.access import membership
+from kitchen.models import Kitchen, Membership
+from kitchen.services.access import membership, record
 from kitchen.services.runs import case_of
 from substrata.oven.stages import run as baked
 
@@ -56,10 +60,62 @@ def _bridge() -> Bridge:
     return Bridge(settings.BENCH_SCALE, settings.BENCH_PROBE)
 
 
+_NO_DEVICES = Bridge("", "")
+
+
+def _bridge_of(member: Membership) -> Bridge:
+    """Return what listens to the devices of a kitchen; to none where it chose none, or other ones stand here."""
+    wanted = Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE
+    return _bridge() if member.kitchen.devices == wanted else _NO_DEVICES
+
+
+def _simulated(member: Membership) -> bool:
+    return member.kitchen.devices == Kitchen.Devices.SIMULATED and settings.BENCH_SIMULATED
+
+
+def device_choices() -> list[tuple[str, str]]:
+    """Return the devices that a kitchen of this server may choose, with their names."""
+    there = [Kitchen.Devices.NONE]
+    if settings.BENCH_SCALE or settings.BENCH_PROBE:
+        there.append(Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE)
+    return [(choice.value, str(choice.label)) for choice in there]
+
+
+@transaction.atomic
+def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
+    """Choose which scale and thermometers a kitchen reads: none, those at this server, or simulated ones.
+
+    Raises:
+        Refused: when there are no such devices, or they stand in another kitchen.
+    """
+    member = membership(user, kitchen_id, BAKER)
+    there = [choice for choice, _ in device_choices()]
+    if devices not in there:
+        raise Refused(
+            "this server has no such devices",
+            got=devices[:20],
+            allowed=", ".join(filter(None, there)) or "none",
+            remedy="set SUBSTRATA_SCALE and SUBSTRATA_PROBE to their addresses",
+            field="devices",
+        )
+    if devices and Kitchen.objects.filter(devices=devices).exclude(pk=member.kitchen_id).exists():
+        raise Refused(
+            "the devices stand in another kitchen",
+            got=devices,
+            allowed="one kitchen at a time",
+            remedy="choose none there first",
+            field="devices",
+        )
+    member.kitchen.devices = devices
+    member.kitchen.save(update_fields=["devices"])
+    record(member, "kitchen.devices", devices=devices)
+    return member.kitchen
+
+
 def readings(user: User, kitchen_id: int) -> DeviceReadings:
-    """The newest of every device."""
-    membership(user, kitchen_id)
-    bridge = _bridge()
+    """The newest of every device of a kitchen."""
+    member = membership(user, kitchen_id)
+    bridge = _bridge_of(member)
     scale = bridge.scale.latest() if bridge.scale else None
     probes = {channel: bridge.probe.latest(channel) if bridge.probe else None for channel in ("core", "oven")}
 
@@ -79,7 +135,7 @@ def readings(user: User, kitchen_id: int) -> DeviceReadings:
         ),
         core=probe("core"),
         oven=probe("oven"),
-        simulated=settings.BENCH_SIMULATED,
+        simulated=_simulated(member),
     )
 
 
@@ -89,15 +145,18 @@ def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
     Raises:
         Refused: when there is no scale, or the act is for a simulated one only.
     """
-    membership(user, kitchen_id, BAKER)
-    scale = _bridge().scale
+    member = membership(user, kitchen_id, BAKER)
+    scale = _bridge_of(member).scale
     if scale is None:
         raise Refused(
-            "no scale is set up", got="nothing", allowed="an address in SUBSTRATA_SCALE", remedy="type the weight"
+            "no scale is set up",
+            got="nothing",
+            allowed="a scale chosen on the page of the kitchen",
+            remedy="type the weight",
         )
     if act == "tare":
         return scale.say("T")
-    if act not in ("pour", "empty") or not settings.BENCH_SIMULATED:
+    if act not in ("pour", "empty") or not _simulated(member):
         raise Refused("a scale does not do that", got=act[:20], allowed="tare", field="act")
     if act == "empty":
         return scale.say("E")
@@ -114,9 +173,13 @@ def follow(user: User, kitchen_id: int, run_id: int) -> bool:
         Refused: when the probe is a real one.
     """
     member = membership(user, kitchen_id, BAKER)
-    probe = _bridge().probe
-    if probe is None or not settings.BENCH_SIMULATED:
-        raise Refused("only the simulated probe follows a run", got="a real one", allowed="SUBSTRATA_SIMULATED=1")
+    probe = _bridge_of(member).probe
+    if probe is None or not _simulated(member):
+        raise Refused(
+            "only a simulated thermometer follows a bake",
+            got="none",
+            allowed="simulated devices, chosen for the kitchen",
+        )
     case = case_of(member, run_id)
     ran = baked(case, cells=25, keep_s=30.0)
     hot = case.oven_c + case.offset_k + _OVEN_OFF_K

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterable
 from dataclasses import dataclass
+from math import isfinite
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -13,12 +14,12 @@ from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from kitchen.errors import Refused
-from kitchen.models import Eater, Formula, FormulaVersion, Kitchen, LoggedBake, Lot, Membership, Oven
+from kitchen.models import Eater, Formula, FormulaVersion, Kitchen, Lot, Membership, Oven
 from kitchen.services.access import formula_of, membership, record
 from kitchen.services.formulas import create_formula
 from kitchen.services.judging import packs_named
 from kitchen.services.kitchens import KITCHEN_CHOICES, bump_revision, change_settings, set_eaters
-from kitchen.services.ovens import add_oven
+from kitchen.services.ovens import bakes_changed, take_oven
 from kitchen.services.pans import set_pans
 from kitchen.services.pantry import described, new_key
 from kitchen.services.stock import receive
@@ -108,7 +109,7 @@ def _pack(lot: Lot, *, on_hand: bool = False) -> dict[str, Any]:
 
 
 def _oven(oven: Oven) -> dict[str, Any]:
-    fields = ("formula_name", "minutes", "before_g", "after_g", "probe_c", "readings")
+    fields = ("formula_name", "document", "minutes", "before_g", "after_g", "probe_c", "readings")
     bakes = [{name: getattr(bake, name) for name in fields} for bake in oven.bakes.order_by("pk")]
     return {
         "key": oven.key,
@@ -177,29 +178,22 @@ def _take_choices(user: User, member: Membership, content: dict[str, Any]) -> No
     if not Eater.objects.filter(kitchen_id=member.kitchen_id).exists():
         set_eaters(user, member.kitchen_id, told.get("eaters") or [])
     here = set(member.kitchen.ovens.values_list("key", flat=True))
-    for told_oven in content.get("ovens") or []:
-        if told_oven.get("key") in here:
-            continue
-        oven = add_oven(
-            user, member.kitchen_id, str(told_oven.get("name", "")), float(told_oven.get("altitude_m") or 0)
-        )
-        oven.key, oven.archived = str(told_oven["key"])[:40], bool(told_oven.get("archived"))
-        oven.save(update_fields=["key", "archived"])
-        for bake in told_oven.get("bakes") or []:
-            readings = [[float(x) for x in pair[:2]] for pair in bake.get("readings") or []]
-            numbers = {name: _number(bake.get(name)) for name in ("minutes", "before_g", "after_g", "probe_c")}
-            LoggedBake.objects.create(
-                oven=oven,
-                formula_name=str(bake.get("formula_name", ""))[:120],
-                readings=readings,
-                logged_by=user,
-                **numbers,
-            )
+    listed = content.get("ovens") or []
+    if not isinstance(listed, list) or not all(isinstance(oven, dict) for oven in listed):
+        raise Refused("the ovens of the file cannot be read", got="something else", allowed="a list", field="ovens")
+    for oven in listed:
+        if oven.get("key") not in here:
+            take_oven(user, member, oven)
+    bakes_changed.send(Oven, member=member)
     member.kitchen.refresh_from_db()
 
 
 def _number(value: Any) -> float | None:
-    return None if value is None else float(value)
+    if value is None:
+        return None
+    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
+        raise Refused("a weight of the file cannot be read", got=str(value)[:40], allowed="a number", field="on_hand_g")
+    return float(value)
 
 
 def _take_pans(user: User, member: Membership, told: list[dict[str, Any]]) -> None:

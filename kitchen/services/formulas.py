@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from typing import Any
+from uuid import uuid4
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -54,7 +55,7 @@ def create_formula(
         FormulaError: when the document cannot be read.
     """
     member = membership(user, kitchen_id, BAKER)
-    clean = _clean(document)
+    clean = _clean({**document, "uid": _free_uid(member, document)})
     formula = Formula(kitchen=member.kitchen, created_by=user, touched_at=timezone.now(), forked_from=forked_from)
     _describe(formula, member, clean)
     formula.save()
@@ -92,7 +93,7 @@ def save_draft(
     member = membership(user, kitchen_id, BAKER)
     formula = formula_of(member, formula_id, lock=True)
     draft = formula.draft
-    clean = _clean(document)
+    clean = _clean({**document, "uid": draft.document.get("uid", "")})
     # The same work under an older lock, such as a page's last words sent twice, overwrites nothing.
     own = bool(page) and draft.page == page and draft.updated_by_id == user.pk
     if _clean(draft.document) != clean and not own:
@@ -227,6 +228,13 @@ def refresh_thumbs(limit: int = 500) -> int:
         formula.save(update_fields=["thumb", "thumb_mark"])
         created += 1
     return created
+
+
+def _free_uid(member: Membership, document: dict[str, Any]) -> str:
+    """Return the id that a new formula has: that of its file where no formula here has it, else a new one."""
+    told = document.get("uid")
+    taken = isinstance(told, str) and Draft.objects.filter(formula__kitchen=member.kitchen, document__uid=told).exists()
+    return told if isinstance(told, str) and told and not taken else uuid4().hex
 
 
 def _may_edit(member: Membership) -> bool:

@@ -190,7 +190,7 @@ def _keep_an_owner(changed: Membership) -> None:
         return
     if kitchen.memberships.filter(role=Membership.Role.OWNER, user_id=changed.user_id).exists():
         raise Refused(
-            "a kitchen needs an owner who stays",
+            "a kitchen needs an owner",
             got=changed.user.email,
             allowed="another owner whose account is not about to be deleted",
             remedy="make somebody else owner first",

@@ -1,29 +1,35 @@
-"""Ovens of a kitchen: what their logged bakes teach, and the bake of a formula in one of them."""
+"""Ovens of a kitchen: readings of their bakes, what was learned of them, and the bake of a formula in one of them."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass
+from math import isfinite
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.dispatch import Signal
 from django.utils.text import slugify
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import LoggedBake, Membership, Oven, Run
+from kitchen.models import Kitchen, LoggedBake, Membership, Oven
 from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
-from substrata import read_document
+from kitchen.services.kitchens import bump_revision
+from substrata import read_document, write_document
+from substrata.bench.run_document import Done, Verdict
+from substrata.bench.run_document import Run as CoreRun
 from substrata.card.card import Card, as_baked, card_of
 from substrata.context.dough import Dough
-from substrata.errors import OvenError
 from substrata.formula.formula import Formula
-from substrata.oven.learning import BakeSeen, readings
-from substrata.oven.profile import OffsetReading, OvenProfile, learned
+from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import thickest_in
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
+from substrata.trials.learned import State
+from substrata.trials.oven_block import oven_of
 
 BAKER = Membership.Role.BAKER
+bakes_changed = Signal()  # with the membership: what the kitchen's ovens were taught has changed
 MOST_OVENS = 50
 MOST_BAKES_READ = 200  # the newest; older ones tell of an oven that has changed
 
@@ -37,20 +43,31 @@ class BakeAnswer:
 
 
 def profile_of(oven: Oven) -> OvenProfile:
-    """What is known of an oven."""
-    return _learned(oven, list(oven.bakes.all()[:MOST_BAKES_READ]))
+    """Return what is known of an oven: what was last learned, with where it stands now."""
+    learned = {key: oven.learned[key] for key in _LEARNED if key in oven.learned}
+    return OvenProfile(name=oven.name, altitude_m=oven.altitude_m, **learned)
 
 
-def _learned(oven: Oven, bakes: list[LoggedBake]) -> OvenProfile:
-    readings_ = [[OffsetReading(offset_k=offset, sd_k=sd) for offset, sd in bake.readings] for bake in bakes]
-    return learned(oven.name, readings_, altitude_m=oven.altitude_m)
+_LEARNED = ("offset_k", "offset_sd", "convection", "thickness", "browning", "bakes")
+
+
+def keep_learned(kitchen: Kitchen, state: State) -> bool:
+    """Keep what the bakes of a kitchen say of each of its ovens; returns whether anything is other than before."""
+    changed = False
+    for oven in Oven.objects.filter(kitchen_id=kitchen.pk):
+        profile = oven_of(state, oven.key)
+        learned = {key: round(getattr(profile, key), 4) for key in _LEARNED} if profile.bakes else {}
+        if learned != oven.learned:
+            oven.learned, changed = learned, True
+            oven.save(update_fields=["learned"])
+    return changed
 
 
 def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
     """The kitchen's ovens with what is known of them; a constant number of queries."""
     member = membership(user, kitchen_id)
     rows = Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).prefetch_related("bakes")
-    return [(oven, _learned(oven, list(oven.bakes.all())[:MOST_BAKES_READ])) for oven in rows]
+    return [(oven, profile_of(oven)) for oven in rows]
 
 
 @transaction.atomic
@@ -64,6 +81,7 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
     wanted = name.strip()[:80]
     if not wanted:
         raise Refused("the oven has no name", got="nothing", allowed="a name", field="name")
+    checked_altitude(altitude_m)
     count = Oven.objects.filter(kitchen_id=member.kitchen_id).count()
     if count >= MOST_OVENS:
         raise Refused("too many ovens", got=str(count), allowed=f"up to {MOST_OVENS}", remedy="put one away")
@@ -95,68 +113,210 @@ def change_oven(
     if name is not None and name.strip():
         oven.name = name.strip()[:80]
     if altitude_m is not None:
-        oven.altitude_m = altitude_m
+        oven.altitude_m = checked_altitude(altitude_m)
     if archived is not None:
         oven.archived = archived
     oven.save()
+    bump_revision(member.kitchen)
     record(member, "oven.change", oven=oven.name)
+    if altitude_m is not None:
+        bakes_changed.send(Oven, member=member)  # its bakes were read by the boil of another height
     return oven
 
 
-@transaction.atomic
-def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], seen: BakeSeen) -> LoggedBake:
-    """Keep what a baker saw, and what it says of the oven.
+def checked_altitude(altitude_m: float) -> float:
+    """Return a height above the sea that can be.
 
     Raises:
-        Refused: when nothing was seen that says anything.
+        Refused: when it cannot.
+    """
+    low, high = _ALTITUDE_M
+    if not (isfinite(altitude_m) and low <= altitude_m <= high):
+        raise Refused(
+            "the altitude cannot be right",
+            got=f"{altitude_m:g} m",
+            allowed=f"{low:g} to {high:g} m",
+            field="altitude_m",
+        )
+    return altitude_m
+
+
+@dataclass(frozen=True, kw_only=True)
+class BakeReadings:
+    """What a baker read of a bake that was not logged step by step."""
+
+    minutes: float | None = None  # when it was done as it was wanted
+    before_g: float | None = None
+    after_g: float | None = None
+    probe_c: float | None = None  # the empty oven's air, by a thermometer
+
+
+_ALTITUDE_M = (-400.0, 5000.0)
+# What a reading may be, by its field: unit, least and most.
+_BOUNDS = {
+    "minutes": ("min", 0.5, 600.0),
+    "before_g": ("g", 1.0, 100_000.0),
+    "after_g": ("g", 1.0, 100_000.0),
+    "probe_c": ("°C", 20.0, 400.0),
+}
+
+
+def checked_readings(read: BakeReadings) -> BakeReadings:
+    """Check the readings of a bake, wherever they come from.
+
+    Raises:
+        Refused: naming the field that cannot be right, or when nothing was read.
+    """
+    for field, (unit, least, most) in _BOUNDS.items():
+        value = getattr(read, field)
+        if value is not None and not (isfinite(value) and least <= value <= most):
+            raise Refused(
+                "the reading cannot be right",
+                got=f"{value:g} {unit}",
+                allowed=f"{least:g} to {most:g} {unit}",
+                remedy="read it again",
+                field=field,
+            )
+    if read.before_g is not None and read.after_g is not None and read.after_g > read.before_g:
+        raise Refused(
+            "it cannot weigh more after the oven",
+            got=f"{read.before_g:g} → {read.after_g:g} g",
+            allowed="a weight after that is not above the one before",
+            remedy="read both again",
+            field="after_g",
+        )
+    weighed = read.before_g is not None and read.after_g is not None
+    if (read.minutes is None and read.probe_c is None) or (read.minutes is None and weighed and read.probe_c is None):
+        raise Refused(
+            "this bake says nothing of the oven",
+            got="no time and no temperature",
+            allowed="minutes; minutes with the weight before and after; or a thermometer in the empty oven",
+            remedy="weigh before and after: it tells most",
+        )
+    return read
+
+
+@transaction.atomic
+def take_oven(user: User, member: Membership, content: Mapping[str, Any]) -> Oven:
+    """Put an oven of a kitchen's file into a kitchen, with the readings of its bakes.
+
+    Raises:
+        Refused: when a part of it cannot be right.
+        FormulaError: when the formula of a bake cannot be read.
+    """
+    oven = add_oven(user, member.kitchen_id, _text(content, "name", 80), _number(content, "altitude_m") or 0.0)
+    oven.key, oven.archived = _text(content, "key", 40) or oven.key, content.get("archived") is True
+    oven.save(update_fields=["key", "archived"])
+    bakes = content.get("bakes") or []
+    if not isinstance(bakes, list) or len(bakes) > MOST_BAKES_READ or not all(isinstance(b, dict) for b in bakes):
+        raise Refused(
+            "the oven's bakes cannot be read",
+            got="something else",
+            allowed=f"up to {MOST_BAKES_READ} bakes",
+            field="ovens",
+        )
+    for bake in bakes:
+        document = bake.get("document")
+        formula = None if document is None else read_document(document)
+        old = [] if formula is not None else _old_offsets(bake.get("readings") or [])
+        numbers = BakeReadings(**{name: _number(bake, name) for name in _BOUNDS})
+        if formula is not None:
+            checked_readings(numbers)
+        LoggedBake.objects.create(
+            oven=oven,
+            formula_name=_text(bake, "formula_name", 120),
+            document=None if formula is None else write_document(formula),
+            readings=old,
+            logged_by=user,
+            **(asdict(numbers) if formula is not None else {}),
+        )
+    return oven
+
+
+def _text(content: Mapping[str, Any], key: str, most: int) -> str:
+    value = content.get(key, "")
+    if not isinstance(value, str) or "\x00" in value:
+        raise Refused(f"the {key} cannot be read", got=type(value).__name__, allowed="text", field=key)
+    return value[:most]
+
+
+def _number(content: Mapping[str, Any], key: str) -> float | None:
+    value = content.get(key)
+    if value is None:
+        return None
+    if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
+        raise Refused(f"the {key} cannot be read", got=str(value)[:40], allowed="a number", field=key)
+    return float(value)
+
+
+def _old_offsets(pairs: object) -> list[list[float]]:
+    """Return pairs of an offset and its standard deviation, K, as an earlier release kept them; what cannot be is refused."""
+    most, least_sd = 60.0, 1.0
+    rows = pairs if isinstance(pairs, list) else [None]
+    for pair in rows:
+        fits = isinstance(pair, list) and len(pair) == 2 and all(type(x) in (int, float) and isfinite(x) for x in pair)
+        if not isinstance(pair, list) or not fits or abs(pair[0]) > most or not 0 <= pair[1] <= most:
+            raise Refused(
+                "an oven's reading cannot be right",
+                got=str(pair)[:40],
+                allowed=f"± {most:g} K, with its doubt",
+                field="readings",
+            )
+    return [[float(pair[0]), max(float(pair[1]), least_sd)] for pair in rows if isinstance(pair, list)]
+
+
+@transaction.atomic
+def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], read: BakeReadings) -> LoggedBake:
+    """Keep what a baker read of a bake; what it says of the oven is worked out by the learning of the kitchen.
+
+    Raises:
+        Refused: when nothing was read that says anything, or a reading cannot be right.
         FormulaError: when the document cannot be read.
     """
     member = membership(user, kitchen_id, BAKER)
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
     dough = dough_in(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
-    offsets = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
-    if not offsets:
+    checked_readings(read)
+    if dough.batch.dough_g <= 0 or dough.case.fried:
         raise Refused(
-            "this bake says nothing of the oven",
-            got="no time, weight or probe that the forecast depends on",
-            allowed="minutes; weight before and after; or a probe in the empty oven",
-            remedy="weigh before and after: it tells most",
+            "this is not baked in an oven", got=formula.name, allowed="a dough that is baked", field="document"
         )
-    created = _kept(oven, formula.name, seen, offsets, user)
+    created = LoggedBake.objects.create(
+        oven=oven,
+        formula_name=formula.name[:120],
+        document=write_document(formula),
+        **asdict(read),
+        logged_by=user,
+    )
     record(member, "oven.bake", oven=oven.name, baked=formula.name)
+    bakes_changed.send(LoggedBake, member=member)
     return created
 
 
-def _kept(
-    oven: Oven, name: str, seen: BakeSeen, offsets: Sequence[OffsetReading], user: User, run: Run | None = None
-) -> LoggedBake:
-    return LoggedBake.objects.create(
-        oven=oven,
-        formula_name=name[:120],
-        minutes=seen.minutes,
-        before_g=seen.before_g,
-        after_g=seen.after_g,
-        probe_c=seen.probe_c,
-        readings=[[round(r.offset_k, 3), round(r.sd_k, 3)] for r in offsets],
-        logged_by=user,
-        run=run,
-    )
+def bakes_as_runs(kitchen: Kitchen) -> list[CoreRun]:
+    """Return the typed bakes of a kitchen's ovens as the core's runs; those kept without their formula say nothing here."""
+    rows = LoggedBake.objects.filter(oven__kitchen_id=kitchen.pk).filter(document__isnull=False).select_related("oven")
+    return [
+        CoreRun(
+            id=f"bake-{row.pk}",
+            formula=read_document(row.document or {}),
+            oven=row.oven.key,
+            done=Done(minutes=row.minutes, weight_in_g=row.before_g, weight_out_g=row.after_g, probe_c=row.probe_c),
+            verdict=Verdict(liked="good"),
+        )
+        for row in rows[:MOST_BAKES_READ]
+    ]
 
 
-def log_seen(member: Membership, user: User, run: Run, seen: BakeSeen) -> None:
-    """Keep what a run saw of its oven, where it says anything; within the transaction of the run's verdict."""
-    oven = Oven.objects.filter(kitchen_id=member.kitchen_id, key=run.oven).first()
-    formula = read_document(run.document)
-    if oven is None:
-        return
-    dough = dough_in(member, formula, run.document, OvenProfile(altitude_m=oven.altitude_m))
-    try:
-        offsets = readings(dough.case, seen) if dough.batch.dough_g > 0 else ()
-    except OvenError:
-        return
-    if offsets:
-        _kept(oven, formula.name, seen, offsets, user, run)
+def offsets_of_old(kitchen: Kitchen) -> dict[str, list[tuple[str, float, float]]]:
+    """Return what bakes of an earlier release, kept without their formula, said of each oven: id, offset and its sd, K."""
+    rows = LoggedBake.objects.filter(oven__kitchen_id=kitchen.pk, document__isnull=True).select_related("oven")
+    told: dict[str, list[tuple[str, float, float]]] = {}
+    for row in rows[:MOST_BAKES_READ]:
+        for offset, sd in row.readings or []:
+            told.setdefault(row.oven.key, []).append((f"bake-{row.pk}", offset, sd))
+    return told
 
 
 @transaction.atomic
@@ -171,6 +331,7 @@ def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) 
     if not gone:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")
     record(member, "oven.delete_bake", bake=bake_id)
+    bakes_changed.send(LoggedBake, member=member)
 
 
 def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:

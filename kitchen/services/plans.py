@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
+from hashlib import sha256
 from typing import Any
 
 import orjson
@@ -21,6 +22,7 @@ from kitchen.models import BakePick, Formula, Job, Lot, Membership, Oven, Plan, 
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
+from kitchen.services.memo import Asked, kitchen_mark, ovens_mark
 from kitchen.services.ovens import profile_of
 from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
@@ -136,10 +138,24 @@ def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any
 
 
 def _written(member: Membership, plan: Plan, document: dict[str, Any]) -> None:
+    _name_ovens_by_id(member, document)
     core = core_plan(member, document)
     plan.document = document
     plan.name = core.name.strip() or "Plan"
     plan.on = date.fromisoformat(min(bake.due for bake in core.bakes)[:10])
+
+
+def _name_ovens_by_id(member: Membership, document: dict[str, Any]) -> None:
+    """Give each oven of a plan the id of the kitchen's oven of that name, where it has none yet: a rename changes nothing then."""
+    listed = document.get("ovens")
+    rows = [oven for oven in listed if isinstance(oven, dict)] if isinstance(listed, list) else []
+    known = dict(
+        Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).order_by("-pk").values_list("name", "key")
+    )
+    for oven in rows:
+        name = oven.get("name")
+        if not oven.get("key") and isinstance(name, str) and name in known:
+            oven["key"] = known[name]
 
 
 @transaction.atomic
@@ -182,39 +198,54 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
     return read_plan({**document, "bakes": filled})
 
 
-@dataclass(frozen=True)
-class _Kept:
-    """A plan as it was kept: the same plan, lock and kitchen are the same bench."""
-
-    plan: int
-    lock: int
-    revision: int
-    drafts: tuple[tuple[int, int], ...]
-
-
 @lru_cache(maxsize=16)
-def _bench(kept: _Kept) -> Any:
+def _bench(asked: Asked) -> Any:
     from substrata.schedule.plan_bench import bench_of  # loaded late, as all that knows the solver
 
-    plan = Plan.objects.select_related("kitchen").get(pk=kept.plan)
+    plan: Plan = asked.of
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
     if member is None:
-        raise NotFound("no such plan", got=str(kept.plan))
+        raise NotFound("no such plan", got=str(plan.pk))
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
-    return bench_of(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), _profiles(plan.kitchen_id))
+    profiles = _profiles(plan.kitchen_id, core)
+    return bench_of(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
 
 
 def bench(plan: Plan) -> Any:
-    """The plan made of its formulas, as they are now."""
+    """The plan made of its formulas, as they and the kitchen's ovens are now."""
+    key = (*kitchen_mark(plan.kitchen), *ovens_mark(plan.kitchen), plan.pk, plan.lock, *_drafts(plan).items())
+    return _bench(Asked(key, plan))
+
+
+def _drafts(plan: Plan) -> dict[str, int]:
+    """Return the state of each formula of a plan: its id and how often its draft was saved."""
     formulas = [bake.get("formula_id") for bake in plan.document.get("bakes", [])]
     rows = Formula.objects.filter(kitchen_id=plan.kitchen_id, pk__in=[f for f in formulas if isinstance(f, int)])
-    drafts = tuple(sorted(rows.values_list("pk", "draft__lock")))
-    return _bench(_Kept(plan.pk, plan.lock, plan.kitchen.revision, drafts))
+    return {str(pk): lock for pk, lock in rows.order_by("pk").values_list("pk", "draft__lock")}
 
 
-def _profiles(kitchen_id: int) -> dict[str, OvenProfile]:
-    return {oven.name: profile_of(oven) for oven in Oven.objects.filter(kitchen_id=kitchen_id, archived=False)}
+def changed_since_planned(plan: Plan) -> list[str]:
+    """Return what of a plan is other than when it was planned: names of formulas, and "ovens" where one of them is."""
+    if plan.planned is None or not plan.planned_from:
+        return []
+    before = plan.planned_from.get("drafts", {})
+    gone = [int(pk) for pk, lock in _drafts(plan).items() if before.get(pk, lock) != lock]
+    names = list(Formula.objects.filter(pk__in=gone).order_by("name").values_list("name", flat=True))
+    ovens = plan.planned_from.get("ovens") not in (None, _mark_of_ovens(plan))
+    return [*names, *(["the oven"] if ovens else [])]
+
+
+def _mark_of_ovens(plan: Plan) -> str:
+    return sha256(repr(ovens_mark(plan.kitchen)).encode()).hexdigest()[:16]
+
+
+def _profiles(kitchen_id: int, core: CorePlan) -> dict[str, OvenProfile]:
+    """Return what is known of a plan's ovens, by their names in the plan: found by id, in old plans by name."""
+    rows = list(Oven.objects.filter(kitchen_id=kitchen_id, archived=False).order_by("pk"))
+    by_key, by_name = {row.key: row for row in rows}, {row.name: row for row in reversed(rows)}
+    found = {oven.name: by_key.get(oven.key) or by_name.get(oven.name) for oven in core.ovens}
+    return {name: profile_of(row) for name, row in found.items() if row is not None}
 
 
 @transaction.atomic
@@ -235,6 +266,7 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     if plan is None:
         return None
     made = bench(plan)
+    planned_from = {"drafts": _drafts(plan), "ovens": _mark_of_ovens(plan)}
     begun = shown = time.monotonic()
 
     def told(better: Callable[[], Any]) -> bool:
@@ -248,7 +280,9 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
 
     answer = plan_of(made, effort=Effort(seconds=_SECONDS, workers=2), told=told)
     result = _json(answer)
-    Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(planned=result, planned_lock=job.input["lock"])
+    Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(
+        planned=result, planned_lock=job.input["lock"], planned_from=planned_from
+    )
     progress.report(100)
     return result
 

@@ -15,21 +15,20 @@ from django.utils import timezone
 from kitchen.errors import Refused
 from kitchen.models import FormulaVersion, Membership, Run, RunEntry
 from kitchen.services.access import formula_of, membership, record, run_of
-from kitchen.services.judging import SCIENCE_MARK
-from kitchen.services.ovens import dough_in, log_seen, named_profile
+from kitchen.services.memo import Asked, kitchen_mark, profile_mark
+from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
 from substrata.bench import run_document as core
 from substrata.bench.feel import FeelAdvice, feel
 from substrata.bench.live import BakeReading, LiveBake, LiveForecast
 from substrata.bench.pour import PourAdvice, poured
-from substrata.bench.run_document import Entry, Verdict, done_of, read_run
+from substrata.bench.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
 from substrata.documents.kinds import Where
 from substrata.documents.records import read_record, write_record
 from substrata.oven.case import BakeCase
-from substrata.oven.learning import BakeSeen
 
 BAKER = Membership.Role.BAKER
 MOST_BATCHES = 200.0
@@ -45,6 +44,7 @@ class OpenRun:
 
     run: Run
     entries: list[RunEntry]
+    log: LogState  # what all entries say so far
     formula_archived: bool = False
 
 
@@ -122,9 +122,9 @@ def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRu
     """
     run = run_of(membership(user, kitchen_id), run_id)
     archived = bool(run.formula and run.formula.archived_at)
-    return OpenRun(
-        run=run, entries=list(run.entries.filter(pk__gt=since).select_related("by")), formula_archived=archived
-    )
+    rows = list(run.entries.select_related("by"))
+    log = log_state(read_run(as_document(run, rows)))
+    return OpenRun(run=run, entries=[row for row in rows if row.pk > since], log=log, formula_archived=archived)
 
 
 @transaction.atomic
@@ -156,6 +156,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
             what=entry.what,
             value=entry.value,
             word=entry.word,
+            source=entry.source,
             by=user,
         )
         for entry, at in zip(read, moments, strict=True)
@@ -186,24 +187,6 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
     return run
 
 
-def _teach_oven(member: Membership, user: User, run: Run) -> None:
-    """What a run saw of its oven, once: a new verdict takes the place of the one before."""
-    run.logged.all().delete()
-    if run.left_out or not run.oven:
-        return
-    done = done_of(read_run(as_document(run)))
-    weighed = done.weight_in_g is not None and done.weight_out_g is not None
-    # The clock of a bake is a reading of its oven only where it came out as it was wanted, or was weighed besides.
-    right = run.liked == "good" and (run.verdict or {}).get("colour") in (0, None)
-    seen = BakeSeen(
-        minutes=done.minutes if right or weighed else None,
-        before_g=done.weight_in_g,
-        after_g=done.weight_out_g,
-        probe_c=done.probe_c,
-    )
-    log_seen(member, user, run, seen)
-
-
 def _take_stock(member: Membership, user: User, run: Run) -> None:
     """What was weighed leaves its packs; a line that was not weighed leaves what is written."""
     document = as_document(run)
@@ -232,7 +215,6 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
     run.faults = [fault.id for fault in read.faults]
     run.finished_at = run.finished_at or timezone.now()
     run.save(update_fields=["verdict", "liked", "faults", "finished_at", "touched_at"])
-    _teach_oven(member, user, run)
     record(member, "run.verdict", run.formula, run=run.pk, liked=run.liked)
     run_judged.send(Run, member=member)
     return run
@@ -249,7 +231,6 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
     run = run_of(member, run_id, lock=True)
     run.left_out = left_out
     run.save(update_fields=["left_out", "touched_at"])
-    _teach_oven(member, user, run)
     record(member, "run.leave_out" if left_out else "run.take_in", run.formula, run=run.pk)
     run_judged.send(Run, member=member)
     return run
@@ -290,6 +271,7 @@ def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str
                 "what": entry.what,
                 "value": entry.value,
                 "word": entry.word,
+                "source": entry.source,
             }
             for entry in rows
         ],
@@ -356,32 +338,13 @@ def case_of(member: Membership, run_id: int) -> BakeCase:
 
 def _live(member: Membership, run: Run) -> LiveBake:
     dough = dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven))
-    return _live_bake(_Asked(run.pk, SCIENCE_MARK, dough.profile.offset_k, dough))
-
-
-@dataclass(frozen=True)
-class _Asked:
-    """A bake that was worked out: the same run in the same oven has the same ensemble."""
-
-    run: int
-    science: str
-    offset_k: float
-    dough: Dough
-
-    def __hash__(self) -> int:
-        return hash((self.run, self.science, self.offset_k))
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Asked) and (self.run, self.science, self.offset_k) == (
-            other.run,
-            other.science,
-            other.offset_k,
-        )
+    key = (*kitchen_mark(member.kitchen), *profile_mark(dough.profile), run.pk)
+    return _live_bake(Asked(key, dough))
 
 
 @lru_cache(maxsize=24)
-def _live_bake(asked: _Asked) -> LiveBake:
-    return LiveBake(asked.dough.case, asked.dough.formula.form)
+def _live_bake(asked: Asked) -> LiveBake:
+    return LiveBake(asked.of.case, asked.of.formula.form)
 
 
 def _dough(member: Membership, document: dict[str, Any]) -> Dough:

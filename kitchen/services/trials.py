@@ -2,7 +2,7 @@
 
 import csv
 import io
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from functools import lru_cache
 from hashlib import sha256
 from typing import Any
@@ -10,18 +10,20 @@ from typing import Any
 import orjson
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Max, QuerySet
+from django.db.models import Exists, Max, OuterRef, QuerySet
 from django.dispatch import receiver
 from django.utils import timezone
 
 from kitchen.errors import Refused
-from kitchen.models import Job, Kitchen, Membership, Run, RunEntry
+from kitchen.models import Job, Kitchen, LoggedBake, Membership, Run, RunEntry
 from kitchen.services.access import membership, record, run_of
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
 from kitchen.services.kitchens import bump_revision
-from kitchen.services.ovens import named_profile
+from kitchen.services.memo import Asked, document_mark, kitchen_mark, profile_mark
+from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, named_profile, offsets_of_old
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
+from substrata import write_document
 from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
 from substrata.context.dough import Dough
@@ -73,28 +75,23 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
     dough = Dough(run.formula, library_of(job.kitchen, row.document), house_settings(job.kitchen), profile)
     good = Run.objects.filter(kitchen_id=job.kitchen_id, formula=row.formula, liked="good", document=row.document)
     proven = good.exclude(pk=row.pk).exists()
-    told = asdict(diagnose(dough, run, table=_table(_Planted(str(row.document), dough)), proven=proven))
+    told = asdict(
+        diagnose(
+            dough,
+            run,
+            table=_table(
+                Asked((*kitchen_mark(job.kitchen), *profile_mark(profile), document_mark(row.document)), dough)
+            ),
+            proven=proven,
+        )
+    )
     progress.report(1)
     return told
 
 
-@dataclass(frozen=True)
-class _Planted:
-    """A document whose causes were planted: the same text is the same table."""
-
-    text: str
-    dough: Dough
-
-    def __hash__(self) -> int:
-        return hash(self.text)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Planted) and self.text == other.text
-
-
 @lru_cache(maxsize=32)
-def _table(planted: _Planted) -> CauseTable:
-    return cause_table(planted.dough)
+def _table(asked: Asked) -> CauseTable:
+    return cause_table(asked.of)
 
 
 @transaction.atomic
@@ -110,10 +107,30 @@ def _start_learn(member: Membership) -> Job:
     given = {
         "runs": rows.count(),
         "touched": newest.isoformat() if newest else "",
+        "bakes": list(
+            LoggedBake.objects.filter(oven__kitchen=member.kitchen).order_by("pk").values_list("pk", flat=True)
+        ),
+        "ovens": [list(row) for row in member.kitchen.ovens.order_by("pk").values_list("key", "altitude_m")],
         "revision": member.kitchen.revision,
         "science": SCIENCE_MARK,
     }
     return answered_job(member, LEARN, given) or start_job(member, LEARN, given, 1)
+
+
+def learn_by_this_science() -> int:
+    """Ask for every kitchen with bakes to learn anew where another release of the science did it last; returns how many."""
+    taught = Kitchen.objects.filter(Exists(Run.objects.filter(kitchen=OuterRef("pk"), finished_at__isnull=False))) | (
+        Kitchen.objects.filter(Exists(LoggedBake.objects.filter(oven__kitchen=OuterRef("pk"))))
+    )
+    asked = 0
+    for kitchen in taught.exclude(learned_by=SCIENCE_MARK):
+        member = Membership.objects.select_related("kitchen").filter(kitchen=kitchen).order_by("pk").first()
+        waits = Job.objects.filter(kitchen=kitchen, kind=LEARN, state__in=Job.UNDER_WAY).exists()
+        if member is not None and not waits:
+            with transaction.atomic():
+                _start_learn(member)
+            asked += 1
+    return asked
 
 
 def _taught(kitchen: Kitchen) -> QuerySet[Run]:
@@ -121,6 +138,7 @@ def _taught(kitchen: Kitchen) -> QuerySet[Run]:
     return rows.filter(started_at__gte=kitchen.learns_from) if kitchen.learns_from else rows
 
 
+@receiver(bakes_changed)
 @receiver(run_judged)
 def learn_anew(member: Membership, **_: object) -> None:
     """A run was judged, left out or taken away: the forecasts follow."""
@@ -165,23 +183,41 @@ def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
     """All of it anew, from the runs."""
     rows = list(_taught(job.kitchen).filter(left_out=False).prefetch_related("entries")[:MOST_LEARNED])
     documents = [row.document for row in rows]
-    state = learn(core_runs(rows), library_of(job.kitchen, *documents), house_settings(job.kitchen))
-    _keep_lessons(job.kitchen, [asdict(lesson) for lesson in lessons(state)])
+    bakes = bakes_as_runs(job.kitchen)
+    documents += [write_document(bake.formula) for bake in bakes]
+    state = learn(
+        [*core_runs(rows), *bakes],
+        library_of(job.kitchen, *documents),
+        house_settings(job.kitchen),
+        offsets=offsets_of_old(job.kitchen),
+        altitudes=dict(job.kitchen.ovens.values_list("key", "altitude_m")),
+    )
+    with transaction.atomic():
+        found = [asdict(lesson) for lesson in lessons(state)]
+        _keep_lessons(job.kitchen, found, ovens=keep_learned(job.kitchen, state))
     progress.report(1)
     return {
         "runs": state.runs,
         "learned": [asdict(one) for one in state.learned],
         "odd": [asdict(odd) for odd in state.odd],
-        "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows},
+        "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows}
+        | {bake.id: bake.formula.name for bake in bakes},
     }
 
 
-def _keep_lessons(kitchen: Kitchen, found: list[dict[str, Any]]) -> None:
-    """What forecasts take from now on; what did not change makes nothing old."""
-    if found != kitchen.lessons:
+def _keep_lessons(kitchen: Kitchen, found: list[dict[str, Any]], *, ovens: bool) -> None:
+    """Keep what forecasts take from now on; what did not change makes nothing old.
+
+    Args:
+        kitchen: whose.
+        found: its lessons.
+        ovens: whether what is known of an oven has changed.
+    """
+    if found != kitchen.lessons or ovens:
         kitchen.lessons = found
-        kitchen.save(update_fields=["lessons"])
         bump_revision(kitchen)
+    kitchen.learned_by = SCIENCE_MARK
+    kitchen.save(update_fields=["lessons", "learned_by"])
 
 
 def core_runs(rows: list[Run]) -> list[CoreRun]:
@@ -315,7 +351,9 @@ def _taken(member: Membership, user: User, key: str, run: CoreRun) -> None:
         created_by=user,
     )
     RunEntry.objects.bulk_create(
-        RunEntry(run=row, key=e.id, at=at, kind=e.kind, what=e.what, value=e.value, word=e.word, by=user)
+        RunEntry(
+            run=row, key=e.id, at=at, kind=e.kind, what=e.what, value=e.value, word=e.word, source=e.source, by=user
+        )
         for e, at in {entry.id: (entry, at) for entry, at in zip(run.entries, moments, strict=True)}.values()
     )
 

@@ -14,39 +14,39 @@ from substrata.settings import Lesson
 _LEAST_DECADES = 0.05  # a lesson smaller than this is not worth a word
 
 
-def own_part(form: str, name: str) -> str:
-    """By which the lessons of one formula are known."""
-    return f"formula {form}:{name}"
+def formula_key(formula: Formula) -> str:
+    """Return the key by which the bakes and lessons of a formula are known: its stable id, else its name."""
+    return f"{formula.form}:{formula.uid or formula.name}"
 
 
 def hands_of(lessons: tuple[Lesson, ...], formula: Formula) -> Hands:
     """By how much this kitchen finds a formula's dough stiffer, and what that comes from."""
-    return _hands(lessons, formula.form, formula.name) if lessons else HOUSE_HANDS
+    return _hands(lessons, formula.form, formula_key(formula)) if lessons else HOUSE_HANDS
 
 
 def palate_of(lessons: tuple[Lesson, ...], formula: Formula) -> Palate:
     """How this kitchen scores a formula, and what that comes from."""
-    return _palate(lessons, formula.form, formula.name) if lessons else HOUSE_PALATE
+    return _palate(lessons, formula_key(formula)) if lessons else HOUSE_PALATE
 
 
 @lru_cache(maxsize=256)
-def _hands(lessons: tuple[Lesson, ...], form: str, name: str) -> Hands:
-    parts = (own_part(form, name), f"form {form}", "kitchen")  # the nearest first
+def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
+    parts = (f"formula {key}", f"form {form}", "kitchen")  # the nearest first
     mine = {lesson.part: lesson for lesson in lessons if lesson.block == "hands" and lesson.part in parts}
     stiffer = sum(lesson.value for lesson in mine.values())
     left = next((mine[part].left for part in parts if part in mine), 1.0)
     if abs(stiffer) < _LEAST_DECADES:
         return Hands(stiffer=stiffer, left=left)
     word = "stiffer" if stiffer > 0 else "softer"
-    own, whole = mine.get(own_part(form, name)), mine.get("kitchen")
+    own, whole = mine.get(f"formula {key}"), mine.get("kitchen")
     return Hands(
         stiffer=stiffer, left=left, text=f"{abs(stiffer):.1f} {word} than the house model, {_source(own, whole)}"
     )
 
 
 @lru_cache(maxsize=256)
-def _palate(lessons: tuple[Lesson, ...], form: str, name: str) -> Palate:
-    own_key = own_part(form, name)
+def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
+    own_key = f"formula {key}"
     offsets: dict[str, float] = {}
     weights: dict[tuple[str, str], float] = {}
     left: dict[str, float] = {}
@@ -54,13 +54,13 @@ def _palate(lessons: tuple[Lesson, ...], form: str, name: str) -> Palate:
     scores = dict.fromkeys(lesson.block.removeprefix("palate:") for lesson in lessons if lesson.block != "hands")
     for score in scores:
         parts = {lesson.part: lesson for lesson in lessons if lesson.block == f"palate:{score}"}
-        offsets[score] = sum(parts[key].value for key in ("scale", own_key) if key in parts)
+        offsets[score] = sum(parts[part].value for part in ("scale", own_key) if part in parts)
         weights |= {
-            (score, key.removeprefix("weight ")): lesson.value
-            for key, lesson in parts.items()
-            if key.startswith("weight ")
+            (score, part.removeprefix("weight ")): lesson.value
+            for part, lesson in parts.items()
+            if part.startswith("weight ")
         }
-        left[score] = next((parts[key].left for key in (own_key, "scale") if key in parts), 1.0)
+        left[score] = next((parts[part].left for part in (own_key, "scale") if part in parts), 1.0)
         texts[score] = _source(parts.get(own_key), parts.get("scale")).capitalize()
     return Palate(offsets=offsets, weights=weights, left=left, texts=texts)
 

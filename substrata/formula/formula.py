@@ -232,6 +232,8 @@ class Formula:
     # Pieces that are eaten as one serving.
     serving_pieces: Annotated[int, Whole(low=1, high=10_000, group="form")] = 1
     notes: Annotated[str, Text(most=20_000)] = ""
+    # By which its bakes and lessons know it: a rename changes nothing, a copy has one of its own.
+    uid: Annotated[str, Text(most=40, note="stable id of the formula", sparse=True)] = ""
     mix: Annotated[Mix, Nested(of=Mix)] = Mix()
     bake: Annotated[BakeWish, Nested(of=BakeWish)] = BakeWish()  # noqa: RUF009 - frozen
     # What is set on the Prep station, by name.

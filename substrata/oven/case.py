@@ -288,7 +288,8 @@ def bake_case(
     _within_what_is_known(matter, piece)
     warm = handling.shaped_c if handling else constant("room_temperature")
     wish = formula.bake
-    return BakeCase(
+    oven = OvenProfile(altitude_m=profile.altitude_m) if is_fried(formula) else profile
+    case = BakeCase(
         form=bake_forms()[formula.form],
         piece=piece,
         body=body_of(piece),
@@ -296,8 +297,9 @@ def bake_case(
         porosity=shape_forms()[formula.form].porosity,
         dough_c=warm if wish.dough_c is None else wish.dough_c,
         oven_c=oven_c(formula),
-        offset_k=profile.offset_k,
-        offset_sd=profile.offset_sd,
+        offset_k=oven.offset_k,
+        offset_sd=oven.offset_sd,
+        h_factor=oven.convection,
         fan=wish.fan,
         altitude_m=wish.altitude_m or profile.altitude_m,
         trays=wish.trays,
@@ -322,9 +324,10 @@ def bake_case(
         pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
         * gum_browning(batch)
-        * profile.browning
+        * oven.browning
         * (oven_number("oil_browning") if is_fried(formula) else 1.0),
     )
+    return case if oven.thickness == 1.0 else case.with_thickness(piece.thickness_mm * oven.thickness)
 
 
 def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:

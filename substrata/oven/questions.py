@@ -60,7 +60,7 @@ def varied(case: BakeCase, form: str, draws: Floats) -> list[BakeCase]:
             case,
             offset_k=case.offset_k + (0.0 if case.fried else case.offset_sd * oven),
             browning=case.browning * exp(brown * oven_number("browning_sd")),
-            h_factor=max(1 + air * h.sd / h.value, 0.3),
+            h_factor=case.h_factor * max(1 + air * h.sd / h.value, 0.3),
             pipe_factor=max(1 + pipe * heat_pipe.sd / heat_pipe.value, 0.3),
         )
         rows.append(other.with_thickness(case.piece.thickness_mm * min(max(1 + thin * thick, 0.5), 1.6)))

@@ -42,6 +42,7 @@ class PlannedOven:
     """An oven of the plan."""
 
     name: Annotated[str, Text(least=1, most=60, asked=True)]
+    key: Annotated[str, Text(most=40, note="id of the kitchen's oven; its name may change", sparse=True)] = ""
     trays: Annotated[int, Whole(low=1, high=40)] = 2
     share_k: Annotated[float, Number(low=0, high=60, optional=False, unit="K", note="bakes so far apart share it")] = (
         SHARE_K

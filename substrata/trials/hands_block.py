@@ -10,6 +10,7 @@ import numpy as np
 
 from substrata.bench.feel import middle_of
 from substrata.bench.run_document import CRUMBLY
+from substrata.context.lessons import formula_key
 from substrata.dough.handling_words import band_of
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated
@@ -94,7 +95,7 @@ def handling_bias(state: State, formula: Any) -> Backed:
     plain = sqrt(_KITCHEN**2 + _FORM**2 + _FORMULA**2)
     if updated is None:
         return Backed(value=0.0, sd=plain, from_own=0, from_others=0, text="house model")
-    keys = ["kitchen", f"form {formula.form}", f"formula {formula.form}:{formula.name}"]
+    keys = ["kitchen", f"form {formula.form}", f"formula {formula_key(formula)}"]
     known = [places[key] for key in keys if key in places]
     rest = sum(sd**2 for key, sd in zip(keys, (_KITCHEN, _FORM, _FORMULA), strict=True) if key not in places)
     value = float(updated.mean[known].sum())

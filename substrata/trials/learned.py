@@ -8,6 +8,7 @@ from math import exp
 
 from substrata.bench.run_document import Done, Run
 from substrata.context.dough import Dough
+from substrata.context.lessons import formula_key
 from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.trials.as_done import AsDone
 from substrata.trials.linear import Seen, Updated
@@ -74,8 +75,8 @@ class Reading:
 
 
 def name_of(run: Run) -> str:
-    """By which a formula's own runs are known."""
-    return f"{run.formula.form}:{run.formula.name}"
+    """Return the key by which a formula's own bakes are known, whatever it is called now."""
+    return formula_key(run.formula)
 
 
 def factor(block: str, key: str, words: str, value: float, sd: float, before: float, teach: tuple[str, ...]) -> Learned:

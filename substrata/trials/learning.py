@@ -16,7 +16,7 @@ from substrata.bench.run_document import Run, done_of
 from substrata.context.dough import Dough
 from substrata.dough.texture import texture_words
 from substrata.formula.form import forms
-from substrata.oven.profile import FLOOR_K
+from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.pantry.library import Library
 from substrata.quantities.spread import SDS_IN_HALF_90
 from substrata.settings import Lesson, Settings
@@ -24,7 +24,7 @@ from substrata.trials.as_done import as_done
 from substrata.trials.habits import habits
 from substrata.trials.hands_block import hands
 from substrata.trials.hands_block import left_of as hands_left
-from substrata.trials.learned import Learned, Odd, Reading, State, count, factor
+from substrata.trials.learned import Learned, Odd, Reading, State, count, factor, name_of
 from substrata.trials.linear import Updated, update_together
 from substrata.trials.measures_block import MEASURES, measures, measures_told
 from substrata.trials.oven_block import ovens
@@ -40,6 +40,8 @@ def learn(
     settings: Settings = Settings(),  # noqa: B008 - frozen
     *,
     off: frozenset[str] = frozenset(),
+    offsets: Mapping[str, Sequence[tuple[str, float, float]]] | None = None,
+    altitudes: Mapping[str, float] | None = None,
 ) -> State:
     """What runs teach. A pure function.
 
@@ -48,8 +50,15 @@ def learn(
         library: the ingredients.
         settings: the kitchen's choices.
         off: blocks that are switched off.
+        offsets: readings of an oven's offset itself, by its key: of which bake, K, and one standard deviation.
+        altitudes: where ovens stand, m, by their key.
     """
-    read = [one for n, run in enumerate(runs) if not run.left_out and (one := _read(run, n, library, settings))]
+    read = [
+        one
+        for n, run in enumerate(runs)
+        if not run.left_out and (one := _read(run, n, library, settings, (altitudes or {}).get(run.oven, 0.0)))
+    ]
+    formulas = {name_of(one.run): one.run.formula.name for one in read}
     blocks: dict[str, Updated] = {}
     places: dict[str, dict[str, int]] = {}
     priors: dict[str, dict[str, float]] = {}
@@ -58,7 +67,7 @@ def learn(
     for block, work in (("oven", ovens), ("hands", hands), ("palate", palates), (MEASURES, measures)):
         if block in off:
             continue
-        problems = work(read)
+        problems = ovens(read, offsets or {}) if work is ovens else work(read)
         # All axes of one verdict are believed together; each oven's runs are their own.
         updates = update_together([(np.array(prior), seen) for _, _, prior, seen in problems])
         for (key, names, prior, seen), updated in zip(problems, updates, strict=True):
@@ -70,7 +79,7 @@ def learn(
             learned += (
                 measures_told(read, priors[key], taught[key], updated)
                 if block == MEASURES
-                else _told(block, key, names, prior, taught[key], updated)
+                else _told(block, key, names, prior, taught[key], updated, formulas)
             )
     learned += habits(read)
     odd = tuple(
@@ -90,12 +99,12 @@ def learn(
     )
 
 
-def _read(run: Run, number: int, library: Library, settings: Settings) -> Reading | None:
+def _read(run: Run, number: int, library: Library, settings: Settings, altitude_m: float) -> Reading | None:
     # Measured against the house's forecast: what was learned would else be learned again.
-    dough = Dough(run.formula, library, replace(settings, lessons=()))
+    dough = Dough(run.formula, library, replace(settings, lessons=()), OvenProfile(altitude_m=altitude_m))
     if dough.handling is None:
         return None
-    done = done_of(run)
+    done = done_of(run, simulated=False)
     forecast = as_done(dough, done)
     if forecast is None:
         return None
@@ -135,7 +144,13 @@ _SHOWN = {
 
 
 def _told(
-    block: str, key: str, names: list[str], prior: list[float], taught: Mapping[str, tuple[str, ...]], updated: Updated
+    block: str,
+    key: str,
+    names: list[str],
+    prior: list[float],
+    taught: Mapping[str, tuple[str, ...]],
+    updated: Updated,
+    formulas: Mapping[str, str],
 ) -> list[Learned]:
     rows = []
     for n, name in enumerate(names):
@@ -145,7 +160,7 @@ def _told(
         if not teach:
             continue
         value, sd, before = float(updated.mean[n]), float(updated.sd[n]), prior[n]
-        words, unit = _words(block, key, name)
+        words, unit = _words(block, key, name, formulas)
         if unit == "×":
             rows.append(factor(block, f"{key}.{name}", words, value, sd, before, teach))
             continue
@@ -175,7 +190,8 @@ def _told(
     return rows
 
 
-def _words(block: str, key: str, name: str) -> tuple[str, str]:
+def _words(block: str, key: str, name: str, names: Mapping[str, str]) -> tuple[str, str]:
+    """Return what a learned number is, and its unit; formulas by their names."""
     if block == "oven":
         words, unit = _SHOWN[name]
         oven = key.partition(":")[2]
@@ -186,5 +202,5 @@ def _words(block: str, key: str, name: str) -> tuple[str, str]:
             return "this kitchen feels doughs", "decades"
         if kind == "form":
             return f"and {forms()[what].name.lower()} doughs", "decades"
-        return f"and {what.partition(':')[2] or 'this formula'}", "decades"
+        return f"and {names.get(what, 'this formula')}", "decades"
     return f"scores {texture_words()[key.partition(':')[2]].lower()} higher", "points"

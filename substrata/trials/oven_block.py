@@ -1,117 +1,182 @@
-"""What a kitchen's runs teach of its ovens: offset, convection, thickness and browning in one joint update, one reading a bake."""
+"""What a kitchen's bakes teach of its ovens: offset, convection, thickness and browning in one joint update, one reading a bake.
+
+The only learner of an oven. It starts from what was read (a weight before and after, a core, a color, a photo, a thermometer in the
+oven, the minute at which a bake was called done), so that another release of the model learns anew from the same readings.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from math import exp, log
+from types import MappingProxyType
 
 import numpy as np
 
 from substrata.oven.numbers import oven_number
 from substrata.oven.profile import FLOOR_K, OvenProfile
+from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats
 from substrata.trials.learned import Reading, State, Work, name_of
 from substrata.trials.linear import Seen, update
-from substrata.trials.making import Making
+from substrata.trials.making import Making, baked_case, made
 from substrata.trials.run_figures import PLACE, run_figures
 
-# Priors: one standard deviation (trials.csv would hold no more than these; assumed).
-OVEN = (("offset", "K", 12.0), ("convection", "ln", 0.15), ("thickness", "ln", 0.12), ("browning", "ln", 0.25))
-# What one run adds by itself.
-_LOSS_SD, _CHIP_L, _CHIP_SD, _PHOTO_SD, _CORE_SD = 0.014, 6.0, 0.8, 3.5, 3.0
+# Parameters, their unit and the number of ``oven.csv`` that is one standard deviation of the prior.
+OVEN = (
+    ("offset", "K", "oven_offset_sd"),
+    ("convection", "ln", "convection_sd"),
+    ("thickness", "ln", "thickness_sd"),
+    ("browning", "ln", "browning_sd"),
+)
+_CHIP_L, _CHIP_SD = 6.0, 0.8  # lightness from one color chip to the next, and how surely a chip is chosen (assumed)
 _LAST_CHIP = 2  # it stands for all that is darker, or paler, too
-_REMAIN = {"loss": 0.012, "top": 2.5, "core": 1.5}
+# What is left of each formula by itself, one standard deviation (assumed; of the minutes: the model's own error).
+_REMAINS = {"loss": 0.012, "top": 2.5, "core": 1.5, "ready": oven_number("model_error")}
 _STEP = (6.0, 0.1, 0.08, 0.15)
 _HOUSE: Floats = np.zeros(len(OVEN))
+_LEAST_MIN = 0.5  # of a bake that says anything
 
 
-def ovens(read: Sequence[Reading]) -> Work:
-    """One update for each oven: offset, convection, thickness, browning, and what is left of each formula."""
+@dataclass(frozen=True, kw_only=True)
+class _Observation:
+    """One figure that was read off a bake."""
+
+    figure: str  # loss, top, core, or ready: the logarithm of the minutes at which it was done
+    value: float
+    sd: float
+    end: int = 0  # of a scale that ends: 1 where the truth may lie further up, -1 further down
+
+
+def ovens(
+    read: Sequence[Reading], offsets: Mapping[str, Sequence[tuple[str, float, float]]] = MappingProxyType({})
+) -> Work:
+    """Set up one update for each oven: its four parameters, and what is left of each formula.
+
+    Args:
+        read: the bakes of a kitchen.
+        offsets: readings of an offset itself, by oven: of which bake, K, and one standard deviation.
+    """
     work: Work = []
-    for oven in dict.fromkeys(one.oven for one in read):
-        own = [one for one in read if one.oven == oven and not one.dough.case.fried]
-        formulas = list(dict.fromkeys(name_of(one.run) for one in own))
+    for oven in dict.fromkeys((*(one.oven for one in read), *offsets)):
+        baked = [one for one in read if one.oven == oven and not one.dough.case.fried]
+        formulas = list(dict.fromkeys(name_of(one.run) for one in baked))
         names = [name for name, *_ in OVEN]
-        prior = [sd for *_, sd in OVEN]
+        prior = [oven_number(sd) for *_, sd in OVEN]
         for formula in formulas:
-            for figure, sd in _REMAIN.items():
+            for figure, sd in _REMAINS.items():
                 names.append(f"{figure} of {formula}")
                 prior.append(sd)
-        seen = [s for one in own if (s := _oven_seen(one, names)) is not None]
+        direct = [_direct(names, *row) for row in offsets.get(oven, ())]
+        seen = [*direct, *(s for one in baked if (s := _evidence(one, names)) is not None)]
         if seen:
             about = update(np.array(prior), seen).mean[: len(OVEN)]
             if np.any(np.abs(about) > _STEP):
-                # Far from the house's oven the slopes are others: once more about what was found.
-                seen = [s for one in own if (s := _oven_seen(one, names, about)) is not None]
+                # Far from the model's oven the slopes are others: once more about what came out.
+                seen = [*direct, *(s for one in baked if (s := _evidence(one, names, about)) is not None)]
             work.append((f"oven:{oven}" if oven else "oven", names, prior, seen))
     return work
 
 
-def _colour_seen(one: Reading) -> list[tuple[str, float, float, int]]:
-    """What a verdict says of the face: a lightness read off a photo, else the chip beside the colour that was wished for.
+def _direct(names: list[str], bake: str, offset_k: float, sd_k: float) -> Seen:
+    """Return a reading of the offset itself; no reading is closer than a thermometer's."""
+    sd = max(sd_k, oven_number("noise_probe"))
+    return Seen(run=bake, off=np.array([offset_k]), slope=_unit(len(names), 0)[None, :], noise=np.array([sd]))
+
+
+def _color(one: Reading) -> list[_Observation]:
+    """Read the face: a lightness off a photo, else the chip beside the color that was wished for.
 
     The outermost chip is where the scale ends, half a chip before it.
     """
     verdict, case = one.run.verdict, one.dough.case
     if verdict and verdict.lightness is not None:
-        return [("top", verdict.lightness, _PHOTO_SD, 0)]
+        return [_Observation(figure="top", value=verdict.lightness, sd=oven_number("noise_photo"))]
     if not verdict or verdict.colour is None or not case.form.asks_colour:
         return []
     gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * case.wish_factor)
     end = 0 if abs(verdict.colour) < _LAST_CHIP else 1 if verdict.colour < 0 else -1
-    return [("top", gold - _CHIP_L * (verdict.colour + 0.5 * end), _CHIP_L * _CHIP_SD, end)]
+    lightness = gold - _CHIP_L * (verdict.colour + 0.5 * end)
+    return [_Observation(figure="top", value=lightness, sd=_CHIP_L * _CHIP_SD, end=end)]
 
 
-def _oven_seen(one: Reading, names: list[str], about: Floats = _HOUSE) -> Seen | None:
-    """The readings of a run, as straight lines about an oven: what it does, and how that goes with its offset, convection, thickness
-    and browning.
+def _clock(one: Reading) -> list[_Observation]:
+    """Read the clock: the minutes of a bake that was called done as it was wanted, where no color says it better."""
+    verdict, minutes = one.run.verdict, one.done.minutes
+    if minutes is None or minutes < _LEAST_MIN or not verdict or verdict.liked != "good":
+        return []
+    if verdict.colour is not None or verdict.lightness is not None:
+        return []
+    return [_Observation(figure="ready", value=log(minutes), sd=oven_number("noise_clock"))]
+
+
+def _observations(one: Reading) -> list[_Observation]:
+    """List what a bake's readings say of what came out."""
+    done = one.done
+    rows = _color(one) + _clock(one)
+    if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
+        loss = 1 - done.weight_out_g / done.weight_in_g
+        rows.append(_Observation(figure="loss", value=loss, sd=oven_number("noise_weight")))
+    if done.core_c is not None and one.forecast.marks.crumb:
+        rows.append(_Observation(figure="core", value=done.core_c, sd=oven_number("noise_core")))
+    return rows
+
+
+def _evidence(one: Reading, names: list[str], about: Floats = _HOUSE) -> Seen | None:
+    """Linearise the readings of a bake about an oven; None where it says nothing.
+
+    Args:
+        one: the bake with its forecast.
+        names: of the parameters, (p,).
+        about: the oven that slopes are taken at: offset, convection, thickness, browning.
     """
     done = one.done
-    found = _colour_seen(one)
-    if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
-        found.append(("loss", 1 - done.weight_out_g / done.weight_in_g, _LOSS_SD, 0))
-    if done.core_c is not None and one.forecast.marks.crumb:
-        found.append(("core", done.core_c, _CORE_SD, 0))
-    probe = done.probe_c is not None
-    if not found and not probe and done.thickness_mm is None:
+    rows = _observations(one)
+    if not rows and done.probe_c is None and done.thickness_mm is None:
         return None
     making = _in(one.forecast.making, about)
-    base = run_figures(one.dough, making, one.forecast.marks) if found and np.any(about) else one.forecast.figures
-    slopes = _oven_slopes(one, making) if found else {}
-    offs, rows, noise = [], [], []
-    ends = [end for *_, end in found]
-    for figure, value, sd, _ in found:
-        row = np.zeros(len(names))
-        row[: len(OVEN)] = slopes[figure]
-        if done.thickness_mm is not None:
-            row[2] = 0.0  # it was measured, and is in the forecast already
-        row[names.index(f"{figure} of {name_of(one.run)}")] = 1.0
-        offs.append(value - float(base[PLACE[figure]]) + float(row[: len(OVEN)] @ about))
-        rows.append(row)
+    clocked = any(row.figure == "ready" for row in rows)
+    base = _figures(one, making, clocked=clocked) if rows else {}
+    slopes = _slopes(one, making, clocked=clocked) if rows else {}
+    offs, matrix, noise, ends = [], [], [], []
+
+    def add(off: float, slope: Floats, sd: float, end: int = 0) -> None:
+        offs.append(off)
+        matrix.append(slope)
         noise.append(sd)
+        ends.append(end)
+
+    for row in rows:
+        slope = np.zeros(len(names))
+        if not np.isfinite(base[row.figure]) or not np.all(np.isfinite(slopes[row.figure])):
+            continue
+        slope[: len(OVEN)] = slopes[row.figure]
+        if done.thickness_mm is not None:
+            slope[2] = 0.0  # it was measured, and is in the forecast already
+        slope[names.index(f"{row.figure} of {name_of(one.run)}")] = 1.0
+        add(row.value - base[row.figure] + float(slope[: len(OVEN)] @ about), slope, row.sd, row.end)
     if done.probe_c is not None:
-        row = np.zeros(len(names))
-        row[0] = 1.0
-        dial = done.oven_c if done.oven_c is not None else one.dough.case.oven_c
-        offs.append(done.probe_c - dial)
-        rows.append(row)
-        noise.append(5.0)
-        ends.append(0)
+        setting = done.oven_c if done.oven_c is not None else one.dough.case.oven_c
+        add(done.probe_c - setting, _unit(len(names), 0), oven_number("noise_probe"))
     if done.thickness_mm is not None:
-        row = np.zeros(len(names))
-        row[2] = 1.0
-        offs.append(log(done.thickness_mm / one.dough.piece.thickness_mm))
-        rows.append(row)
-        noise.append(0.08)
-        ends.append(0)
+        thicker = log(done.thickness_mm / one.dough.piece.thickness_mm)
+        add(thicker, _unit(len(names), 2), oven_number("noise_thickness"))
+    if not offs:
+        return None
     return Seen(
-        run=one.id, off=np.array(offs), slope=np.array(rows), noise=np.array(noise), end=np.array(ends, dtype=float)
+        run=one.id, off=np.array(offs), slope=np.array(matrix), noise=np.array(noise), end=np.array(ends, dtype=float)
     )
 
 
+def _unit(length: int, place: int) -> Floats:
+    """Return a unit row, shape (length,)."""
+    row: Floats = np.zeros(length)
+    row[place] = 1.0
+    return row
+
+
 def _in(making: Making, about: Floats) -> Making:
-    """A making in an oven that differs from the house's, by offset, convection, thickness and browning."""
+    """Return a making in an oven that differs from the model's, by offset, convection, thickness and browning."""
     oven, air, thick, brown = about.tolist()
     return replace(
         making,
@@ -122,26 +187,45 @@ def _in(making: Making, about: Floats) -> Making:
     )
 
 
-def _oven_slopes(one: Reading, making: Making) -> dict[str, Floats]:
-    """How loss, lightness and core go with offset, convection, thickness and browning."""
-    rows = []
+def _figures(one: Reading, making: Making, *, clocked: bool) -> dict[str, float]:
+    """Compute loss, lightness and core at the end of a bake, and the logarithm of its minutes where the clock was read."""
+    whole = run_figures(one.dough, making, one.forecast.marks)
+    told = {figure: float(whole[PLACE[figure]]) for figure in _REMAINS if figure != "ready"}
+    ready = coarse(baked_case(made(one.dough, making), making)).ready if clocked else None
+    return {**told, "ready": log(ready) if ready else float("nan")}
+
+
+def _slopes(one: Reading, making: Making, *, clocked: bool) -> dict[str, Floats]:
+    """Compute how each figure goes with offset, convection, thickness and browning, each of shape (4,)."""
+    columns: dict[str, list[float]] = {figure: [] for figure in _REMAINS}
     for n, step in enumerate(_STEP):
         aside = step * np.eye(len(_STEP))[n]
-        up, down = (run_figures(one.dough, _in(making, side), one.forecast.marks) for side in (aside, -aside))
-        rows.append((up - down) / (2 * step))
-    whole = np.array(rows)
-    return {figure: whole[:, PLACE[figure]] for figure in _REMAIN}
+        up, down = (_figures(one, _in(making, side), clocked=clocked) for side in (aside, -aside))
+        for figure, column in columns.items():
+            column.append((up[figure] - down[figure]) / (2 * step))
+    return {figure: np.array(column) for figure, column in columns.items()}
 
 
-def oven_of(state: State, oven: str = "", name: str = "this oven") -> OvenProfile:
-    """An oven as its runs tell it."""
+def oven_of(state: State, oven: str = "", name: str = "this oven", altitude_m: float = 0.0) -> OvenProfile:
+    """Return an oven as its bakes tell it.
+
+    Args:
+        state: what was learned.
+        oven: its key.
+        name: that is shown.
+        altitude_m: where it stands.
+    """
     updated = state.blocks.get(f"oven:{oven}" if oven else "oven")
     if updated is None:
-        return OvenProfile(name=name)
+        return OvenProfile(name=name, altitude_m=altitude_m)
+    offset, air, thick, brown = updated.mean[: len(OVEN)].tolist()
     return OvenProfile(
         name=name,
-        offset_k=float(updated.mean[0]),
+        offset_k=offset,
         offset_sd=max(float(updated.sd[0]), FLOOR_K),
-        browning=exp(float(updated.mean[3])),
+        convection=exp(air),
+        thickness=exp(thick),
+        browning=exp(brown),
         bakes=len(updated.trust),
+        altitude_m=altitude_m,
     )

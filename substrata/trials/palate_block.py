@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.context.lessons import formula_key
 from substrata.dough.texture import MOST, Eaten, Texture, texture, texture_keys
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated
@@ -99,7 +100,7 @@ def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
         block = f"palate:{score.key}"
         updated, places = state.blocks.get(block), state.places.get(block, {})
         terms = {f"weight {t.what}": t.amount for t in score.terms}
-        own = f"formula {formula.form}:{formula.name}"
+        own = f"formula {formula_key(formula)}"
         row = {"scale": 1.0, **terms, own: 1.0}
         priors = {"scale": _PALATE, own: _TASTE}
         plain = sqrt(sum((amount * priors.get(key, _WEIGHT)) ** 2 for key, amount in row.items()))

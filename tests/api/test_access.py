@@ -74,7 +74,7 @@ BODIES = {
     "newer_parts": sample(), "recipe": {"document": sample()}, "recipe_file": {"document": sample()}, "label": LABEL, "label_file": LABEL, "premix_bags": BAGS, "premix_bags_file": BAGS, "change_share": {"on": True},
     "create_plan": DAY, "save_plan": {"document": DAY, "lock": 1}, "try_move": {"task": "1:mix", "start_min": 3},
     "slip_plan": {"task": "1:mix", "minutes": 5}, "tick_shopping": {"ingredient": "salt", "done": True}, "change_feed": {"on": True}, "reserve_plan": {"on": True},
-    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "take_runs": {"file": {}},
+    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "choose_devices": {"devices": ""}, "take_runs": {"file": {}},
 }  # fmt: skip
 
 

@@ -8,7 +8,6 @@ import jsonschema
 import pytest
 
 from kitchen.services import formulas, imports, maps, ovens, pantry, stock
-from substrata.oven.learning import BakeSeen
 from tests.conftest import sample
 
 CONTRACT = json.loads((Path(__file__).parents[2] / "api" / "openapi.json").read_text(encoding="utf8"))
@@ -172,7 +171,7 @@ def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, o
         "lot": lot.pk,
         "bake": stock.plan_bake(baker, kitchen.pk, made.pk, 1, date(2027, 3, 1)).pk,
         "oven": (oven := ovens.add_oven(baker, kitchen.pk, "Back oven")).pk,
-        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, BakeSeen(probe_c=180)).pk,
+        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, ovens.BakeReadings(probe_c=180)).pk,
         "job": maps.start_map(baker, kitchen.pk, RICH, 9).pk,
         "imported": imports.start_import(baker, kitchen.pk, "x.csv", "name\nSea salt").pk,
     }

@@ -10,7 +10,8 @@ import pytest
 from django.db.models import F
 from playwright.sync_api import expect
 
-from kitchen.models import Run, RunEntry
+from kitchen.demo.load import DEMO_NAME
+from kitchen.models import Kitchen, Run, RunEntry
 from kitchen.services import devices
 from substrata.bench.run_document import done_of, read_run
 from tests.browser.conftest import formula_link, sign_in
@@ -151,7 +152,7 @@ def test_timers_go_on_through_a_reload_and_are_rung_once(shelf, site):
 
 
 @pytest.fixture
-def scale(settings):
+def scale(settings, site):
     """The simulated scale and probe, as ./start has them on the bench."""
     ports = []
     for _ in range(2):
@@ -163,22 +164,24 @@ def scale(settings):
     settings.BENCH_SCALE, settings.BENCH_PROBE = (f"socket://127.0.0.1:{port}" for port in ports)
     settings.BENCH_SIMULATED = True
     devices._bridge.cache_clear()
+    Kitchen.objects.filter(name=DEMO_NAME).update(devices=Kitchen.Devices.SIMULATED)
     yield process
     process.kill()
     process.wait()
     devices._bridge.cache_clear()
 
 
-def test_the_scale_pours_weighs_and_moves_on_by_itself_until_it_dies(shelf, site, scale):
+def test_the_scale_pours_weighs_and_moves_on_by_itself_until_it_dies(scale, shelf, site):
     page = shelf
     begin(page, site, "Mustard twists")
-    expect(page.locator(".live")).to_contain_text("on the scale")
+    expect(page.locator(".live")).to_contain_text("on the simulated scale")
     first = page.locator("h3").inner_text()
     page.get_by_role("button", name="Pour (simulated scale)", exact=True).click()
     expect(page.locator("h3")).not_to_have_text(first, timeout=30_000)
     sent(page)
     weighed = RunEntry.objects.filter(run__finished_at=None, kind="weighed")
     assert weighed.get().value == pytest.approx(150, abs=4)
+    assert weighed.get().source == "simulated"
     assert violations(page) == [], "scale"
     # It dies in mid pour: that is told, and the weight can be typed.
     page.get_by_role("button", name="Pour (simulated scale)", exact=True).click()

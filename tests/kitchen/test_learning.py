@@ -43,7 +43,7 @@ def crisp(analysis):
 
 def test_a_verdict_moves_the_next_forecast_and_says_from_what(people, kitchen, felt):
     other = kitchens.open_kitchen(people["baker"], "Another").kitchen
-    plain, taught = judged(other), judged(kitchen)
+    plain, taught = judged(other), judged(kitchen, felt.draft.document)
     assert taught.handling.at_shaping.consistency < plain.handling.at_shaping.consistency - 0.2
     assert "softer than the house model, from 3 of your own" in taught.handling.learned
     assert crisp(taught).value > crisp(plain).value + 1
@@ -52,7 +52,11 @@ def test_a_verdict_moves_the_next_forecast_and_says_from_what(people, kitchen, f
     told = [one.handling.at_shaping for one in (taught, plain)]
     assert told[0].high - told[0].low < 0.9 * (told[1].high - told[1].low), "its own runs leave less open"
     assert crisp(taught).high - crisp(taught).low < crisp(plain).high - crisp(plain).low
-    cracker = ROLLS | {"name": "Seed sheet", "form": {**ROLLS["form"], "kind": "cracker"}}
+    cracker = felt.draft.document | {
+        "uid": "another",
+        "name": "Seed sheet",
+        "form": {**ROLLS["form"], "kind": "cracker"},
+    }
     assert "of other doughs in this kitchen" in judged(kitchen, cracker).handling.learned
 
 

@@ -1,5 +1,6 @@
 """Ovens of a kitchen: learning, maps in the queue, own pans, and whose they are."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
@@ -8,12 +9,15 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Job, Oven
-from kitchen.services import jobs, maps, ovens, pans
+from kitchen.models import Job, LoggedBake, Oven
+from kitchen.services import files, jobs, maps, ovens, pans
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, kitchen_library
+from kitchen.services.memo import profile_mark
+from kitchen.services.ovens import BakeReadings
 from substrata import analyse, read_document
-from substrata.oven.learning import BakeSeen
+from substrata.errors import FormulaError
+from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import bake_map
 from tests.conftest import sample
 
@@ -26,13 +30,20 @@ def oven(people, kitchen):
     return ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
 
 
+def learn(kitchen):
+    """What the worker does once a bake was logged."""
+    for job in Job.objects.filter(kitchen=kitchen, kind="learn", state="waiting"):
+        run_job(job.pk)
+
+
 def known(people, kitchen):
+    learn(kitchen)
     return ovens.ovens(people["baker"], kitchen.pk)[0][1]
 
 
 def test_an_oven_starts_unknown_and_learns_and_unlearns(people, kitchen, oven):
     assert known(people, kitchen).bakes == 0
-    kept = ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen(probe_c=200))
+    kept = ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeReadings(probe_c=200))
     learned = known(people, kitchen)
     assert learned.bakes == 1
     assert learned.offset_k > 0
@@ -44,7 +55,8 @@ def test_an_oven_starts_unknown_and_learns_and_unlearns(people, kitchen, oven):
 def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
     named = {**LOAF, "bake": {"oven": oven.key}}
     before = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
-    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen(probe_c=before.oven_c + 20))
+    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeReadings(probe_c=before.oven_c + 20))
+    learn(kitchen)
     after = ovens.bake_document(people["baker"], kitchen.pk, named).forecast
     assert after.really_c > before.really_c
     assert after.ready_min.best < before.ready_min.best
@@ -55,13 +67,69 @@ def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
 
 def test_a_bake_that_says_nothing_and_an_oven_that_is_not_there_are_refused(people, kitchen, oven):
     with pytest.raises(Refused):
-        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeSeen())
+        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeReadings())
     with pytest.raises(NotFound):
-        ovens.log_bake(people["baker"], kitchen.pk, 999_999, LOAF, BakeSeen(probe_c=180))
+        ovens.log_bake(people["baker"], kitchen.pk, 999_999, LOAF, BakeReadings(probe_c=180))
     with pytest.raises(NotFound):
         ovens.delete_logged_bake(people["baker"], kitchen.pk, oven.pk, 1)
     with pytest.raises(Refused):
         ovens.add_oven(people["baker"], kitchen.pk, "  ")
+
+
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [("minutes", 0.001), ("minutes", float("nan")), ("before_g", -1.0), ("after_g", 1e308), ("probe_c", 1e6)],
+)
+def test_a_reading_that_cannot_be_is_refused_and_not_kept(people, kitchen, oven, field, value):
+    whole = {"minutes": 20.0, "before_g": 500.0, "after_g": 400.0, "probe_c": 180.0} | {field: value}
+    with pytest.raises(Refused) as refusal:
+        ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeReadings(**whole))
+    assert refusal.value.field == field
+    assert not LoggedBake.objects.exists()
+    assert known(people, kitchen).bakes == 0
+
+
+@pytest.mark.parametrize(
+    "broken",
+    [
+        {"readings": [[1, 0]]}, {"readings": [[1e308, 1]]}, {"readings": "x"}, {"readings": [["a", 1]]},
+        {"minutes": 0.001, "document": LOAF}, {"minutes": "5", "document": LOAF}, {"probe_c": [], "document": LOAF},
+    ],
+)  # fmt: skip
+def test_a_file_is_held_to_what_the_endpoint_is_held_to(people, kitchen, broken):
+    bake = {"formula_name": "Loaf", "readings": [], **broken}
+    content = {"substrata_file": 1, "kitchen": {}, "ovens": [{"key": "deck", "name": "Deck", "bakes": [bake]}]}
+    if broken.get("readings") == [[1, 0]]:
+        files.take_file(people["owner"], kitchen.pk, content | {"formulas": []}, settings=True)
+        assert LoggedBake.objects.get().readings == [[1.0, 1.0]], "a doubt of nothing is floored"
+        assert known(people, kitchen).bakes == 1
+        return
+    with pytest.raises((Refused, FormulaError)):
+        files.take_file(people["owner"], kitchen.pk, content | {"formulas": []}, settings=True)
+    assert not Oven.objects.filter(kitchen=kitchen).exists()
+
+
+def test_an_oven_that_is_renamed_is_the_same_and_two_of_one_name_are_two(people, kitchen, oven):
+    ovens.log_bake(people["baker"], kitchen.pk, oven.pk, LOAF, BakeReadings(probe_c=200))
+    before = known(people, kitchen)
+    twin = ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
+    ovens.change_oven(people["baker"], kitchen.pk, oven.pk, name="Front oven")
+    learn(kitchen)
+    rows = {row.pk: profile for row, profile in ovens.ovens(people["baker"], kitchen.pk)}
+    assert rows[oven.pk].offset_k == before.offset_k > 0
+    assert rows[twin.pk].bakes == 0
+
+
+def test_every_part_of_an_oven_is_in_its_mark(people, kitchen, oven):
+    plain = OvenProfile()
+    for change in (
+        {"offset_k": 3.0},
+        {"convection": 1.1},
+        {"thickness": 0.9},
+        {"browning": 1.2},
+        {"altitude_m": 900.0},
+    ):
+        assert profile_mark(replace(plain, **change)) != profile_mark(plain)
 
 
 def test_ovens_of_one_name_have_keys_of_their_own_and_the_list_asks_a_constant_number_of_times(people, kitchen, oven):
@@ -70,7 +138,7 @@ def test_ovens_of_one_name_have_keys_of_their_own_and_the_list_asks_a_constant_n
         ovens.ovens(people["baker"], kitchen.pk)
     for number in range(4):
         more = ovens.add_oven(people["baker"], kitchen.pk, f"Oven {number}")
-        ovens.log_bake(people["baker"], kitchen.pk, more.pk, LOAF, BakeSeen(probe_c=180))
+        ovens.log_bake(people["baker"], kitchen.pk, more.pk, LOAF, BakeReadings(probe_c=180))
     with CaptureQueriesContext(connection) as many:
         assert len(ovens.ovens(people["baker"], kitchen.pk)) == 6
     assert len(many) == len(few)

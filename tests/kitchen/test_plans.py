@@ -7,7 +7,7 @@ from icalendar import Calendar
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
 from kitchen.models import Formula, Job, Plan
-from kitchen.services import formulas, pantry, plans
+from kitchen.services import formulas, ovens, pantry, plans
 from kitchen.services.jobs import run_job
 from substrata.errors import FormulaError
 from substrata.schedule.plan_document import read_plan
@@ -233,3 +233,42 @@ def test_a_list_of_bakes_goes_out_and_names_its_formulas_when_it_comes_in(people
 
 def planned_name(plan):
     return Formula.objects.get(pk=plan.document["bakes"][0]["formula_id"]).name
+
+
+def minutes_in(plan):
+    """Minutes of the first bake of a plan as its tasks are now."""
+    plan = Plan.objects.select_related("kitchen").get(pk=plan.pk)
+    return next(task.usual for task in plans.bench(plan).problem.tasks if task.kind == "bake")
+
+
+def learn(kitchen):
+    for job in Job.objects.filter(kitchen=kitchen, kind="learn", state=Job.State.WAITING):
+        run_job(job.pk)
+
+
+def test_a_plan_follows_its_oven_by_id_and_says_what_has_changed(people, kitchen, formula, monkeypatch):
+    """An oven that is learned changes the minutes; a rename, or another oven of its name, changes nothing."""
+    baker = people["baker"]
+    oven = ovens.add_oven(baker, kitchen.pk, "Back oven")
+    plan = plans.create_plan(baker, kitchen.pk, document(formula))
+    assert plan.document["ovens"][0]["key"] == oven.key
+    monkeypatch.setattr(plans, "_SECONDS", 0.5)
+    run_job(plans.start_plan(baker, kitchen.pk, plan.pk).pk)
+    plan.refresh_from_db()
+    unknown = minutes_in(plan)
+    assert plans.changed_since_planned(plan) == []
+    for _ in range(3):
+        ovens.log_bake(baker, kitchen.pk, oven.pk, ROLLS, ovens.BakeReadings(probe_c=215))
+    learn(kitchen)
+    hot = minutes_in(plan)
+    assert hot < unknown
+    assert plans.changed_since_planned(plan) == ["the oven"]
+    ovens.add_oven(baker, kitchen.pk, "Back oven")
+    ovens.change_oven(baker, kitchen.pk, oven.pk, name="Old faithful")
+    assert minutes_in(plan) == hot
+    ovens.change_oven(baker, kitchen.pk, oven.pk, altitude_m=2500.0)
+    learn(kitchen)
+    assert minutes_in(plan) != hot
+    draft = formula.draft
+    formulas.save_draft(baker, kitchen.pk, formula.pk, draft.document | {"notes": "wetter"}, draft.lock)
+    assert plans.changed_since_planned(plan) == [formula.name, "the oven"]

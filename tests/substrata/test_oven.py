@@ -5,7 +5,6 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
-from scipy.optimize import brentq
 
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
@@ -16,9 +15,8 @@ from substrata.dough.dough_kind import DOUGH_KINDS
 from substrata.dough.sureness import sureness
 from substrata.errors import FormulaError, OvenError
 from substrata.oven.case import stages_of
-from substrata.oven.learning import BakeSeen, readings
 from substrata.oven.numbers import bake_forms, bakeware
-from substrata.oven.profile import FLOOR_K, OffsetReading, OvenProfile, learned
+from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
 from substrata.oven.stages import run
 from substrata.stations.bake import bake
@@ -293,39 +291,20 @@ def test_the_map_has_its_regions_in_order_and_can_be_stopped():
     assert bake_map(made, 9.0, side=6, step=lambda done: done < 2) is None
 
 
-def test_an_oven_is_learned_from_its_bakes_and_weight_tells_most():
-    """Normal with normal by hand; after 1 and 4 weighed bakes an offset is known to about 3 to 6 K."""
-    made = case("bun", 5, **BUN)
-    true = coarse(replace(made, offset_k=15.0))
-    lost = run(replace(made, offset_k=15.0), until_min=true.ready, cells=25).loss[-1]
-    by_clock = readings(made, BakeSeen(minutes=true.ready))
-    both = readings(made, BakeSeen(minutes=true.ready, before_g=800, after_g=800 * (1 - lost)))
-    assert by_clock[0].offset_k == pytest.approx(15, abs=2)
-    assert both[1].offset_k == pytest.approx(15, abs=2)
-    assert both[1].sd_k < both[0].sd_k
-    assert readings(made, BakeSeen(probe_c=made.oven_c + 8))[0].offset_k == pytest.approx(8)
-    assert readings(made, BakeSeen()) == ()
-    one = learned("Back", [both])
-    assert 8 < one.offset_k < 15  # the prior holds it back
-    assert learned("Back", [both] * 4).offset_k > one.offset_k
-    assert learned("Back", [both] * 40).offset_sd == FLOOR_K <= one.offset_sd
+def test_all_that_is_known_of_an_oven_moves_its_bake_and_none_of_it_the_oil():
+    def minutes(kind="bun", pieces=5, lines=BUN, **known):
+        return coarse(Dough(formula(kind, pieces, **lines), LIBRARY, profile=OvenProfile(bakes=3, **known)).case).ready
 
-
-def test_the_posterior_is_the_textbook_one():
-    """Mode of a normal prior and Student's t with four degrees of freedom, found another way: where the slope of both is nil."""
-    seen = [10.0, 14.0, -30.0]
-    found = learned("x", [[OffsetReading(offset_k=k, sd_k=9.0)] for k in seen]).offset_k
-    sd2 = 9.0**2 + 8.0**2
-    slope = lambda x: -x / 12**2 + sum(5 * (k - x) / sd2 / (4 + (k - x) ** 2 / sd2) for k in seen)  # noqa: E731
-    assert found == pytest.approx(brentq(slope, -5, 12), abs=1e-3)
-
-
-def test_a_clock_and_a_weight_of_one_bake_are_one_reading_and_a_bake_gone_wrong_moves_little():
-    clock, weight = OffsetReading(offset_k=12, sd_k=10), OffsetReading(offset_k=8, sd_k=6)
-    one, twice = learned("x", [[clock, weight]]), learned("x", [[clock], [weight]])
-    assert one.offset_sd > twice.offset_sd
-    good = [[OffsetReading(offset_k=15, sd_k=6)] for _ in range(5)]
-    assert abs(learned("x", [*good, [OffsetReading(offset_k=-60, sd_k=6)]]).offset_k - learned("x", good).offset_k) < 4
+    plain = minutes()
+    assert minutes(offset_k=15.0) < plain < minutes(offset_k=-15.0)
+    assert minutes(convection=1.2) < plain
+    assert minutes(thickness=1.15) > plain
+    cracker = {"almond_flour": 150, "egg": 45, "salt": 2}
+    assert minutes("thin-crust", 2, cracker, browning=1.3) < minutes("thin-crust", 2, cracker)
+    fried = Dough(
+        formula("doughnut", 6, **BUN), LIBRARY, profile=OvenProfile(bakes=3, thickness=1.3, convection=2.0)
+    ).case
+    assert (fried.h_factor, fried.piece) == (1.0, Dough(formula("doughnut", 6, **BUN), LIBRARY).case.piece)
 
 
 def test_a_soup_is_refused_and_not_simulated():

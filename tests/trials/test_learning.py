@@ -8,6 +8,10 @@ from scipy import stats
 
 from benchmarks.learning import Kitchen, Tally
 from substrata.bench.run_document import Done, Felt, Run, Verdict
+from substrata.context.dough import Dough
+from substrata.context.lessons import hands_of
+from substrata.oven.profile import FLOOR_K, OvenProfile
+from substrata.oven.questions import coarse
 from substrata.pantry.weigh import weigh
 from substrata.quantities.amount import parse_amount
 from substrata.settings import Settings
@@ -17,6 +21,7 @@ from substrata.trials.learning import learn, lessons
 from substrata.trials.linear import Seen, update, update_together
 from substrata.trials.oven_block import oven_of
 from substrata.trials.palate_block import palate
+from substrata.trials.run_figures import PLACE
 from tests.trials.conftest import DEMO, LIBRARY, demo, run_of
 
 ROLLS, TWISTS, LOAF = "Market rolls, egg-free", "Mustard twists", "Pumpkin tin loaf"
@@ -66,8 +71,6 @@ def logged(name, number, **done):
 def test_an_oven_that_dries_more_is_hot_and_one_that_dries_less_is_cool():
     for lost, sign in ((0.04, 1), (-0.04, -1)):
         base = as_done(demo(TWISTS), Done()).figures
-        from substrata.trials.run_figures import PLACE
-
         out = 1000 * (1 - float(base[PLACE["loss"]]) - lost)
         state = learn([logged(TWISTS, n, weight_in_g=1000, weight_out_g=out) for n in range(3)], LIBRARY)
         assert sign * oven_of(state).offset_k > 4
@@ -92,6 +95,44 @@ def test_a_probe_in_the_empty_oven_tells_it_directly():
     state = learn([logged(TWISTS, n, oven_c=177, probe_c=195) for n in range(2)], LIBRARY)
     assert oven_of(state).offset_k == pytest.approx(18, abs=3)
     assert state.value("oven.offset").trials == ("0", "1")
+
+
+def test_a_bake_called_done_early_says_that_the_oven_is_hot_and_the_forecast_follows():
+    plain = coarse(demo(ROLLS).case).ready
+
+    def taught(share, count=3, **more):
+        runs = [logged(ROLLS, n, minutes=plain * share, **more) for n in range(count)]
+        return oven_of(learn(runs, LIBRARY))
+
+    early, late = taught(0.75), taught(1.35)
+    assert early.offset_k > 2 > -2 > late.offset_k
+    followed = coarse(Dough(DEMO[ROLLS], LIBRARY, profile=early).case).ready
+    assert plain * 0.75 < followed < plain, "part of it is the formula's own"
+    assert taught(0.75, 40).offset_sd >= FLOOR_K
+    assert taught(0.75, 1).offset_k < early.offset_k, "the prior holds one bake back"
+
+
+def test_an_offset_of_an_earlier_release_counts_as_a_thermometer_does():
+    # Normal prior and one normal reading (Gelman et al. 2.5): precisions add.
+    state = learn([], LIBRARY, offsets={"deck": [("bake-1", 10.0, 0.01)]})
+    assert oven_of(state, "deck").offset_k == pytest.approx(10 * (1 / 25) / (1 / 25 + 1 / 144))
+
+
+def test_another_altitude_is_another_boil_and_no_lesson():
+    """The core of a bread in the mountains is cooler by what water boils cooler there: nothing of the oven."""
+    high = Dough(DEMO[LOAF], LIBRARY, profile=OvenProfile(altitude_m=2400.0))
+    core = float(as_done(high, Done()).figures[PLACE["core"]])
+    runs = [replace(logged(LOAF, n, core_c=core), oven="deck") for n in range(3)]
+    there = oven_of(learn(runs, LIBRARY, altitudes={"deck": 2400.0}), "deck").offset_k
+    assert abs(there) < abs(oven_of(learn(runs, LIBRARY), "deck").offset_k)
+
+
+def test_a_rename_keeps_what_was_learned_and_a_namesake_shares_nothing():
+    mine, twin = replace(DEMO[ROLLS], uid="one"), replace(DEMO[ROLLS], uid="two")
+    runs = [replace(logged(ROLLS, n, felt=(Felt(class_name="stiff"),)), formula=mine) for n in range(3)]
+    told = Settings(lessons=lessons(learn(runs, LIBRARY)))
+    stiffer = [hands_of(told.lessons, one).stiffer for one in (mine, replace(mine, name="Another name"), twin)]
+    assert stiffer[0] == stiffer[1] > stiffer[2]
 
 
 def test_what_the_hand_feels_is_a_bias_and_no_capacity():

@@ -10,10 +10,11 @@ from kitchen.demo.load import load_demo, remove_demo
 from kitchen.models import Kitchen
 from kitchen.queue import defer_refresh
 from kitchen.services.jobs import take_up_stalled
+from kitchen.services.trials import learn_by_this_science
 
 
 class Command(BaseCommand):
-    """Migrate, make the cache table, load the demo, ask for fresh thumbs and for what was under way."""
+    """Migrate, make the cache table, load the demo, ask for fresh thumbs, for learning anew, and for what was under way."""
 
     help = __doc__ or ""
     requires_system_checks = ()  # the tests run them; here they would only cost the start two seconds
@@ -32,5 +33,6 @@ class Command(BaseCommand):
         if reset_demo or not (no_demo or Kitchen.objects.exists()):
             load_demo()
             self.stdout.write("· demo kitchen loaded")
+        learn_by_this_science()
         take_up_stalled()
         defer_refresh()

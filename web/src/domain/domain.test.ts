@@ -33,6 +33,7 @@ const line = (id: string, grams = 10): LineDocument => ({
 })
 const doc = (...lines: LineDocument[]): FormulaDocument => ({
   substrata: 1,
+  uid: '',
   name: 'x',
   notes: '',
   form: { kind: 'bun', pieces: 1, serving_pieces: 1 },

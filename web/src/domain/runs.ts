@@ -39,11 +39,41 @@ export function moved(entries: readonly RunEntry[]): Map<string, number> {
   return found
 }
 
-/** When a moment was, in milliseconds; the last one of a kind counts. */
+/** When a moment was, in milliseconds: of "in" and "out" the last one counts, of all else the first. */
 export function momentAt(entries: readonly RunEntry[], moment: string): number | null {
   const found = standing(entries).filter((e) => e.kind === 'moment' && e.what === moment)
-  const last = found.at(-1)
-  return last ? Date.parse(last.at) : null
+  const one = moment === 'in' || moment === 'out' ? found.at(-1) : found[0]
+  return one ? Date.parse(one.at) : null
+}
+
+/** Minutes in the oven: from each "in" to the last "out" before the next; an "in" pressed again begins anew. */
+export function minutesInOven(entries: readonly RunEntry[]): number | null {
+  let before = 0
+  let total: number | null = null
+  let into: number | null = null
+  let out = false
+  for (const entry of standing(entries)) {
+    if (entry.kind !== 'moment') continue
+    if (entry.what === 'in') {
+      if (out) before = total ?? 0
+      into = Date.parse(entry.at)
+      out = false
+    } else if (entry.what === 'out' && into !== null) {
+      total = before + (Date.parse(entry.at) - into) / 60_000
+      out = true
+    }
+  }
+  return total
+}
+
+const READS = ['weight', 'core', 'oven', 'colour'] as const
+
+/** What an entry reads while it bakes; "" for one that reads nothing. Earlier releases kept it as a note. */
+export function readingOf(entry: RunEntry): Seen['kind'] | '' {
+  if (entry.value === null) return ''
+  const what = entry.kind === 'reading' ? entry.what : entry.kind === 'note' ? entry.what.replace(/^read:/, '') : ''
+  if (entry.kind === 'note' && !entry.what.startsWith('read:')) return ''
+  return READS.find((kind) => kind === what) ?? ''
 }
 
 /** Readings of the bake, by minutes from when it went in. */
@@ -58,8 +88,8 @@ export function readings(entries: readonly RunEntry[], beforeG: number | null): 
   if (into === null) return []
   const rows: Seen[] = []
   for (const entry of standing(entries)) {
-    if (entry.kind !== 'note' || !entry.what.startsWith('read:') || entry.value === null) continue
-    const kind = entry.what.slice(5) as Seen['kind']
+    const kind = readingOf(entry)
+    if (!kind || entry.value === null) continue
     const minute = (Date.parse(entry.at) - into) / 60_000
     if (minute < 0) continue
     if (kind === 'weight') {

@@ -13,6 +13,7 @@ const entry = (kind: string, what: string, minute: number, more: Partial<RunEntr
   what,
   value: null,
   word: '',
+  source: '',
   by: '',
   ...more,
 })

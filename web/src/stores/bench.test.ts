@@ -33,6 +33,7 @@ const line = (id: string, grams: number | null, entered = ''): LineDocument => (
 })
 const document = (...lines: LineDocument[]): FormulaDocument => ({
   substrata: 1,
+  uid: '',
   name: 'Rolls',
   notes: '',
   form: { kind: 'bun', pieces: 6, serving_pieces: 1 },

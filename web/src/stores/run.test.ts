@@ -108,6 +108,7 @@ describe('the run at the bench', () => {
       what: 'salt',
       value: 8,
       word: '',
+      source: '',
       by: 'partner',
     })
     await run.send()

@@ -19,6 +19,8 @@ export interface Written {
   what?: string
   value?: number | null
   word?: string
+  /** Who or what gave the number: typed, scale, thermometer, simulated. */
+  source?: string
 }
 
 export const useRun = defineStore('run', () => {
@@ -98,6 +100,7 @@ export const useRun = defineStore('run', () => {
       what: one.what ?? '',
       value: one.value ?? null,
       word: one.word ?? '',
+      source: one.source ?? '',
       by: '',
     }))
     waiting.value = [...waiting.value, ...made]
@@ -149,7 +152,15 @@ export const useRun = defineStore('run', () => {
         api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/entries', {
           params: { path: place() },
           body: {
-            entries: batch.map(({ id, at: moment, kind, what, value, word }) => ({ id, at: moment, kind, what, value, word })),
+            entries: batch.map(({ id, at: moment, kind, what, value, word, source }) => ({
+              id,
+              at: moment,
+              kind,
+              what,
+              value,
+              word,
+              source,
+            })),
             since,
           },
         }),

@@ -8,6 +8,7 @@ import { answering, forget } from './server'
 
 export const DOCUMENT: FormulaDocument = {
   substrata: 1,
+  uid: '',
   name: 'Rolls',
   notes: '',
   form: { kind: 'bun', pieces: 6, serving_pieces: 1 },

@@ -344,7 +344,11 @@ export interface paths {
          * @description What scale and probe show.
          */
         get: operations["devices"];
-        put?: never;
+        /**
+         * Choose Devices
+         * @description Choose which scale and thermometers the kitchen reads.
+         */
+        put: operations["choose_devices"];
         /**
          * Tell Device
          * @description Tare the scale, or drive the simulated one.
@@ -1123,7 +1127,7 @@ export interface paths {
         put?: never;
         /**
          * Log Bake
-         * @description Log a bake; answers with the oven as it is known now.
+         * @description Log a bake; what it teaches is worked out in the background.
          */
         post: operations["log_bake"];
         delete?: never;
@@ -2514,6 +2518,16 @@ export interface components {
             state: string;
         };
         /**
+         * BakeRead
+         * @description Something that was read while it baked.
+         */
+        BakeRead: {
+            /** Value */
+            value: number;
+            /** What */
+            what: string;
+        };
+        /**
          * BakeReading
          * @description Something seen while it bakes.
          */
@@ -3331,6 +3345,14 @@ export interface components {
             simulated: boolean;
         };
         /**
+         * DevicesIn
+         * @description Which scale and thermometers the kitchen reads from now on.
+         */
+        DevicesIn: {
+            /** Devices */
+            devices: string;
+        };
+        /**
          * DiagnosisOut
          * @description Why, and what next.
          */
@@ -3563,6 +3585,11 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /** Value */
             value?: number | null;
             /**
@@ -3594,6 +3621,8 @@ export interface components {
             kind: string;
             /** Seq */
             seq: number;
+            /** Source */
+            source: string;
             /** Value */
             value: number | null;
             /** What */
@@ -4032,6 +4061,11 @@ export interface components {
             targets?: {
                 [key: string]: components["schemas"]["Target"];
             };
+            /**
+             * Uid
+             * @default
+             */
+            uid: string;
         };
         /**
          * FormulaDocument
@@ -4072,6 +4106,11 @@ export interface components {
             targets?: {
                 [key: string]: components["schemas"]["TargetDocument"];
             };
+            /**
+             * Uid
+             * @default
+             */
+            uid: string;
         } & {
             [key: string]: unknown;
         };
@@ -4748,6 +4787,8 @@ export interface components {
             convention: string;
             /** Currency */
             currency: string;
+            /** Devices */
+            devices: string;
             /** Egg Scheme */
             egg_scheme: string;
             /** Erased At */
@@ -5421,6 +5462,30 @@ export interface components {
             readings: components["schemas"]["BakeReading"][];
         };
         /**
+         * LogState
+         * @description What a log says so far: the same that the page works out of the same entries.
+         */
+        LogState: {
+            /** Into */
+            into: string | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Readings */
+            readings: components["schemas"]["BakeRead"][];
+            /** Steps Over */
+            steps_over: string[];
+            /** Targets */
+            targets: {
+                [key: string]: number;
+            };
+            /** Timers */
+            timers: components["schemas"]["Timer"][];
+            /** Weights */
+            weights: {
+                [key: string]: number;
+            };
+        };
+        /**
          * LoggedBakeIn
          * @description What was seen of one bake.
          */
@@ -5457,8 +5522,6 @@ export interface components {
             minutes: number | null;
             /** Probe C */
             probe_c: number | null;
-            /** Readings */
-            readings: components["schemas"]["OffsetOut"][];
         };
         /**
          * LotChangeIn
@@ -5982,16 +6045,6 @@ export interface components {
             formula_id: number;
         };
         /**
-         * OffsetOut
-         * @description What a bake says of its oven's offset.
-         */
-        OffsetOut: {
-            /** Half 90 K */
-            half_90_k: number;
-            /** Offset K */
-            offset_k: number;
-        };
-        /**
          * OtherPan
          * @description The same dough in another pan at the same thickness.
          */
@@ -6059,6 +6112,8 @@ export interface components {
             id: number;
             /** Key */
             key: string;
+            /** Learned From */
+            learned_from: number;
             /** Name */
             name: string;
             /** Offset Half K */
@@ -6700,6 +6755,8 @@ export interface components {
          * @description A plan with its last answer.
          */
         PlanOut: {
+            /** Changed */
+            changed: string[];
             document: components["schemas"]["PlanDocument"];
             /** Feed */
             feed: string;
@@ -7565,6 +7622,7 @@ export interface components {
             entries: components["schemas"]["EntryOut"][];
             /** Formula Archived */
             formula_archived: boolean;
+            log: components["schemas"]["LogState"];
             plan: components["schemas"]["RunPlan"];
             run: components["schemas"]["RunRow"];
             verdict: components["schemas"]["VerdictDocument"] | null;
@@ -8680,6 +8738,22 @@ export interface components {
             task: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Timer
+         * @description A timer of a bake, by the clock on the wall.
+         */
+        Timer: {
+            /** Ends */
+            ends: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Started */
+            started: string;
+            /** Stopped */
+            stopped: boolean;
         };
         /**
          * Told
@@ -10302,6 +10376,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceReadings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    choose_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DevicesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
                 };
             };
             /** @description Unauthorized */

@@ -3,6 +3,7 @@ import { mdiChefHat } from '@mdi/js'
 import { useRouter } from 'vue-router'
 import KitchenEaters from './KitchenEaters.vue'
 import { signOut } from '@/api/account'
+import { api, settled } from '@/api/client'
 import type { KitchenSettings } from '@/api/types'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -22,6 +23,14 @@ const choosing = useDo((settings: KitchenSettings) => session.change(settings), 
     bench.askAgain()
   },
 })
+const devicesOf = useDo(
+  (devices: string, at) => settled(api.PUT('/api/kitchens/{kitchen_id}/devices', { params: { path: at }, body: { devices } })),
+  {
+    then: (kitchen) => {
+      session.changed(kitchen)
+    },
+  },
+)
 const choose = (settings: KitchenSettings): void => {
   void choosing.run(settings)
 }
@@ -111,6 +120,16 @@ async function leave(): Promise<void> {
             @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
         /></label>
       </div>
+      <label
+        >Scale and thermometers
+        <v-select
+          class="field"
+          :model-value="session.kitchen.devices"
+          :disabled="!session.mayEdit"
+          :items="[...choices('devices').map((c) => ({ value: c.id, title: c.name }))]"
+          @update:model-value="devicesOf.run($event ?? '')"
+      /></label>
+      <p v-if="devicesOf.trouble.value" role="alert" class="act">{{ devicesOf.trouble.value }}</p>
       <fieldset :disabled="!session.mayEdit">
         <legend>Strict about</legend>
         <v-checkbox

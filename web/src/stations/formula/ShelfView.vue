@@ -59,6 +59,7 @@ const creating = useDo((document: FormulaDocument, at) =>
 async function start(paste: boolean): Promise<void> {
   const made = await creating.run({
     substrata: 1,
+    uid: '',
     name: NEW_NAME,
     notes: '',
     form: { kind: form.value || 'thin-crust', pieces: 6, serving_pieces: 1 },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What this oven has taught: its logged bakes, and one more. */
-import { computed, reactive } from 'vue'
+import { computed, onBeforeUnmount, reactive } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, OvenOut } from '@/api/types'
 import { useDo } from '@/composables/useDo'
@@ -15,6 +15,7 @@ import {
   gramsOf,
   inWeight,
   metresOf,
+  temperature,
   temperatureUnit,
   weightUnit,
   type Units,
@@ -56,10 +57,18 @@ const logging = useDo(
     here: true,
     then: () => {
       Object.assign(seen, { minutes: '', before_g: '', after_g: '', probe_c: '' })
-      emit('learned')
+      lookAgain()
     },
   },
 )
+/** What a bake teaches is worked out in the background: look again until it is. */
+const LOOKS_MS = [1500, 4000, 9000, 20000]
+const looks: ReturnType<typeof setTimeout>[] = []
+function lookAgain(): void {
+  emit('learned')
+  for (const ms of LOOKS_MS) looks.push(setTimeout(() => emit('learned'), ms))
+}
+onBeforeUnmount(() => looks.forEach(clearTimeout))
 const log = (): void => {
   if (bench.document) void logging.run(bench.document)
 }
@@ -74,7 +83,7 @@ const standing = useDo(
   {
     here: true,
     then: () => {
-      emit('learned')
+      lookAgain()
     },
   },
 )
@@ -91,7 +100,7 @@ const deleting = useDo(
   {
     here: true,
     then: () => {
-      emit('learned')
+      lookAgain()
     },
   },
 )
@@ -106,7 +115,8 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
     <div v-if="open">
       <p class="note">
         Started at 0 ± {{ degreesApart(oven.prior_half_k, session.units) }} as any unknown oven; now
-        {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}.
+        {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}, from {{ oven.learned_from }}
+        {{ oven.learned_from === 1 ? 'bake' : 'bakes' }} (those of the Run station included).
       </p>
       <p class="note">
         It stands at
@@ -155,8 +165,8 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
       <ul>
         <li v-for="b in oven.bakes" :key="b.id" class="note">
           {{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }}
-          {{ b.after_g == null ? '' : `${inWeight(b.before_g ?? 0, session.units)} → ${inWeight(b.after_g, session.units)}` }} says
-          {{ b.readings.map((r) => aboutApart(r.offset_k, r.half_90_k, session.units)).join(', ') }}
+          {{ b.after_g == null ? '' : `${inWeight(b.before_g ?? 0, session.units)} → ${inWeight(b.after_g, session.units)}` }}
+          {{ b.probe_c == null ? '' : `thermometer ${temperature(b.probe_c, session.units)}` }}
           <v-btn v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</v-btn>
         </li>
       </ul>

@@ -173,6 +173,7 @@ describe('the oven', () => {
     offset_k: 9,
     offset_half_k: 8,
     prior_half_k: 20,
+    learned_from: 1,
     text: 'Deck: 9 °C hot ± 8',
     bakes: [
       {
@@ -182,7 +183,6 @@ describe('the oven', () => {
         before_g: null,
         after_g: null,
         probe_c: null,
-        readings: [{ offset_k: 9.4, half_90_k: 8.2 }],
         logged_at: '2026-11-20T10:00:00Z',
       },
     ],

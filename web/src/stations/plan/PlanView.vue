@@ -103,6 +103,9 @@ watch(
       <p class="sentence" role="status">
         <template v-if="one.planned.value">
           {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note"> · still improving</span>
+          <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">
+            · Changed since it was planned: {{ one.plan.value.changed.join(', ') }}. Plan it again.</span
+          >
           <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note"> · of the plan before the last change</span>
         </template>
         <template v-else-if="one.work.underWay.value">Looking for a first plan …</template>

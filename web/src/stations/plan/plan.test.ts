@@ -84,7 +84,7 @@ const DOCUMENT = {
   happened: [],
   bakes: [{ formula_id: 7, id: '1', due: '2026-11-28T10:00', batches: 1, fresh_h: null, oven: '', priority: 1 }],
 } as unknown as PlanDocument
-const PLAN = { id: 3, name: 'Market', on: '2026-11-28', document: DOCUMENT, lock: 4, planned: PLANNED, stale: false, feed: '' }
+const PLAN = { id: 3, name: 'Market', on: '2026-11-28', document: DOCUMENT, lock: 4, planned: PLANNED, stale: false, changed: [], feed: '' }
 
 const THINGS = [
   { id: 'microwave', name: 'microwaves', lane: 'microwave', usual: 1 },

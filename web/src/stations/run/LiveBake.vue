@@ -55,19 +55,21 @@ async function note(kind: 'weight' | 'core' | 'oven'): Promise<void> {
   if (!typed.value[kind].trim() || !Number.isFinite(number)) return
   const value = kind === 'weight' ? gramsOf(number, session.units) : celsiusOf(number, session.units)
   typed.value[kind] = ''
-  await run.write({ kind: 'note', what: `read:${kind}`, value })
+  await run.write({ kind: 'reading', what: kind, value, source: 'typed' })
 }
 /** A probe that stands in the oven writes by itself, now and then; the simulated one follows this run's bake. */
 const PROBE_MS = 30_000
 const devices = useDevices(() => into.value !== null && run.mayWrite)
 const probe = computed(() => devices.shown.value)
+const simulated = computed(() => run.entries.some((e) => e.kind === 'reading' && e.source === 'simulated'))
 let wrote = 0
 watch(probe, (now) => {
   if (!now || Date.now() - wrote < PROBE_MS || minute.value < 1) return
   const told = (['core', 'oven'] as const).filter((c) => now[c].alive && now[c].celsius != null)
   if (!told.length) return
   wrote = Date.now()
-  void run.write(...told.map((c) => ({ kind: 'note', what: `read:${c}`, value: now[c].celsius ?? null })))
+  const source = now.simulated ? 'simulated' : 'thermometer'
+  void run.write(...told.map((c) => ({ kind: 'reading', what: c, value: now[c].celsius ?? null, source })))
 })
 const following = useDo(() => settled(api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/probe', { params: { path: run.place() } })))
 watch(
@@ -92,6 +94,7 @@ const ticks = computed(() => {
       <span v-if="probe.oven.alive && probe.oven.celsius != null"
         ><b>{{ temperature(probe.oven.celsius, session.units) }}</b> oven</span
       >
+      <span v-if="probe.simulated" class="note">simulated: nobody measured this, and nothing is learned from it</span>
     </p>
     <svg v-if="told && told.ready_min !== null" :viewBox="phone ? '0 -10 600 138' : '0 0 600 104'" role="img" :aria-label="told.text">
       <rect
@@ -114,6 +117,7 @@ const ticks = computed(() => {
       <text x="590" :y="phone ? 112 : 101" text-anchor="end">min</text>
       <line :x1="x(minute)" :x2="x(minute)" y1="6" y2="88" class="now" />
     </svg>
+    <p v-if="simulated" class="note">The window above counts simulated readings.</p>
     <p v-if="told?.odd.length" class="note">One reading hardly fits the others: it counts little.</p>
     <div class="seen">
       <form @submit.prevent="note('weight')">
@@ -160,7 +164,7 @@ const ticks = computed(() => {
           class="chip"
           :aria-label="chipWords[n]"
           :title="chipWords[n]"
-          @click="run.write({ kind: 'note', what: 'read:colour', value: chip })"
+          @click="run.write({ kind: 'reading', what: 'colour', value: chip, source: 'typed' })"
           ><span :class="`crust c${n}`"
         /></v-btn>
       </div>

@@ -133,10 +133,16 @@ const pouring = useDo(
   { here: true },
 )
 
+/** Where the number came from: a simulated weight is marked, and never teaches. */
+const sourceOf = (): string =>
+  typed.value || live.value === null ? 'typed' : devices.shown.value?.simulated && !own.name.value ? 'simulated' : 'scale'
+
 /** A weight that was taken as written was not weighed: it tells nothing of a cup. */
 async function log(grams: number, weighed = true): Promise<void> {
   if (props.step.line)
-    await run.finishStep(props.step, [{ kind: 'weighed', what: props.step.line, value: grams, word: weighed ? filledBy.value.trim() : '' }])
+    await run.finishStep(props.step, [
+      { kind: 'weighed', what: props.step.line, value: grams, word: weighed ? filledBy.value.trim() : '', source: sourceOf() },
+    ])
   else await run.finishStep(props.step)
 }
 
@@ -183,7 +189,8 @@ defineExpose({ take })
           {{ weight(target, session.units) }}{{ ' ' }}<small>{{ unit }}</small>
         </p>
         <p v-if="live !== null" class="live" :class="{ in: within && bar > 0 }" role="status" aria-live="off">
-          {{ weight(Math.max(live, 0), session.units) }} <small>{{ unit }} on the scale{{ scale?.stable ? '' : ' …' }}</small>
+          {{ weight(Math.max(live, 0), session.units) }}
+          <small>{{ unit }} on the {{ devices.shown.value?.simulated ? 'simulated scale' : 'scale' }}{{ scale?.stable ? '' : ' …' }}</small>
         </p>
         <p v-else-if="wantsBowl" class="allowed" role="status">
           Put an empty bowl on the scale.
