@@ -12,6 +12,7 @@ from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
 from substrata.bench.run_document import LogState, Verdict
 from substrata.bench.run_step import RunPlan
+from substrata.exchange.merge import MergeConflict
 from substrata.trials.colour import Reference
 from substrata.trials.learned import Learned, Odd
 from substrata.trials.next_trial import Check
@@ -266,6 +267,19 @@ class ProposalOut(Schema):
     gain: float
     before: float
     after: float
+
+
+class ProposalIn(Schema):
+    """The formula of a run with what its diagnosis proposes."""
+
+    document: FormulaDocument
+
+
+class ProposalOnDraft(Schema):
+    """The draft as it is now with the proposal, and where the proposal overwrites what was changed since."""
+
+    document: FormulaDocument
+    conflicts: list[MergeConflict]
 
 
 class DiagnosisOut(Schema):

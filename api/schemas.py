@@ -236,9 +236,10 @@ class IngredientOut(Schema):
     aliases: list[str]
     measures: list[str]
     source: str
+    far: bool = False  # only like what was typed: offered, and never taken by itself
 
     @classmethod
-    def of(cls, ingredient: Ingredient) -> "IngredientOut":
+    def of(cls, ingredient: Ingredient, *, far: bool = False) -> "IngredientOut":
         """An ingredient of the library."""
         return cls(
             id=ingredient.id,
@@ -247,6 +248,7 @@ class IngredientOut(Schema):
             aliases=list(ingredient.aliases),
             measures=list(ingredient.measures),
             source=ingredient.source,
+            far=far,
         )
 
 

@@ -47,9 +47,10 @@ def words(request: HttpRequest) -> WordsOut:
 
 @router.get("/ingredients", response={200: list[IngredientOut], 401: ProblemOut}, operation_id="find_ingredients")
 def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> list[IngredientOut]:
-    """Ingredients whose name or alias fits a few typed letters, the likeliest first."""
+    """Ingredients whose name or alias fits a few typed letters, the plainest first; like ones where none fits."""
     library = load_library()
-    return [IngredientOut.of(library[key]) for key in library.names.search(query.search, query.limit)]
+    far = bool(query.search.strip()) and not library.names.spelled(query.search)
+    return [IngredientOut.of(library[key], far=far) for key in library.names.search(query.search, query.limit)]
 
 
 @router.get(f"{KITCHEN}/pantry", response={200: PantryPage, **Problems}, operation_id="find_in_pantry")

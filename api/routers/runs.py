@@ -5,6 +5,7 @@ from ninja import File, Query, Router
 from ninja.files import UploadedFile
 
 from api.bench_pass import forget_pass
+from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
 from api.kitchen_schemas import DevicesIn, KitchenOut
@@ -22,6 +23,8 @@ from api.run_schemas import (
     LiveIn,
     PhotoOut,
     PourIn,
+    ProposalIn,
+    ProposalOnDraft,
     ReferenceQuery,
     RunChange,
     RunFileOut,
@@ -82,6 +85,13 @@ def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: E
     new = runs.write_entries(user, kitchen_id, run_id, [entry.model_dump() for entry in payload.entries])
     opened = runs.open_run(user, kitchen_id, run_id, payload.since)
     return EntriesOut(new=new, entries=[EntryOut.of(entry) for entry in opened.entries])
+
+
+@router.post(f"{ONE}/proposal", response={200: ProposalOnDraft, **Problems}, operation_id="proposal_on_draft")
+def proposal_on_draft(request: HttpRequest, kitchen_id: int, run_id: int, payload: ProposalIn) -> ProposalOnDraft:
+    """What the draft of a run's formula becomes with a proposal; nothing is kept."""
+    merged = trials.proposal_on_draft(person(request), kitchen_id, run_id, payload.document.model_dump())
+    return ProposalOnDraft(document=FormulaDocument.model_validate(merged.document), conflicts=list(merged.conflicts))
 
 
 @router.post(f"{ONE}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")

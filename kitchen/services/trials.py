@@ -23,11 +23,12 @@ from kitchen.services.kitchens import bump_revision
 from kitchen.services.memo import Asked, document_mark, kitchen_mark, profile_mark
 from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, named_profile, offsets_of_old
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
-from substrata import write_document
+from substrata import read_document, write_document
 from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
 from substrata.context.dough import Dough
 from substrata.exchange.cells import safe_cell
+from substrata.exchange.merge import Merged, merge_change
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.compare import RunsCompared, compared
 from substrata.trials.diagnosis import diagnose
@@ -92,6 +93,31 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
 @lru_cache(maxsize=32)
 def _table(asked: Asked) -> CauseTable:
     return cause_table(asked.of)
+
+
+def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[str, Any]) -> Merged:
+    """Apply what a run proposes to its formula's draft as it is now; nothing is kept.
+
+    Args:
+        user: who asks.
+        kitchen_id: their kitchen.
+        run_id: the run whose diagnosis proposes it.
+        proposed: the formula of the run with the change.
+
+    Raises:
+        Refused: when the formula of the run is not there any more.
+        FormulaError: when the proposal cannot be read.
+    """
+    member = membership(user, kitchen_id)
+    run = run_of(member, run_id)
+    if run.formula is None:
+        raise Refused(
+            "the formula of this run is gone", got=run.name, remedy="begin a new one from the run", field="run_id"
+        )
+    base, new, now = (
+        write_document(read_document(one)) for one in (run.document, proposed, run.formula.draft.document)
+    )
+    return merge_change(base, new, now)
 
 
 @transaction.atomic

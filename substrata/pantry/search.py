@@ -145,16 +145,44 @@ class NameIndex:
         return list(dict.fromkeys(self._spoken[name] for name, _, _ in hits))[:limit]
 
     def search(self, text: str, limit: int = 12) -> list[str]:
-        """Ids for a few typed letters: names that start so, words that start so, then similar ones."""
+        """List ids for a few typed letters, plain foods first; similar names only where nothing is spelled so.
+
+        Args:
+            text: what was typed.
+            limit: most ids that are listed.
+        """
         typed = tokens(text)
         if not typed:
             return list(self._primary)[:limit]
+        return (self.spelled(text) or self.nearest(text, limit))[:limit]
+
+    def spelled(self, text: str) -> list[str]:
+        """List ids whose name or alias has every typed word or its beginning, the plainest food first.
+
+        First what the word means in a kitchen (``plain_words.csv``), then a whole name, then a name that begins with the whole words
+        ("egg, whole"), then words that only begin so ("buttermilk" for "butter").
+        """
+        typed = tokens(text)
         ranked: dict[str, int] = {}
         for name, key in self._spoken.items():
             words = name.split()
-            if all(any(word.startswith(part) for word in words) for part in typed):
-                primary = name == self._primary[key]
-                rank = (0 if words[0].startswith(typed[0]) else 4) + (0 if primary else 2) + (words != list(typed))
+            if typed and all(any(word.startswith(part) for word in words) for part in typed):
+                rank = self._rank(words, typed, primary=name == self._primary[key], key=key)
                 ranked[key] = min(rank, ranked.get(key, 99))
-        result = sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
-        return list(dict.fromkeys([*result, *([] if result else self.nearest(text, limit))]))[:limit]
+        return sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
+
+    def _rank(self, words: Sequence[str], typed: Sequence[str], *, primary: bool, key: str) -> int:
+        """Rank a name that has the typed words: 0 for the plainest."""
+        if _plain_words().get(tuple(typed)) == key:
+            return 0
+        if list(words) == list(typed):
+            return 1 if primary else 2
+        whole = all(part in words for part in typed)
+        first = words[0].startswith(typed[0])
+        return 3 + (0 if whole else 4) + (0 if first else 2) + (0 if primary else 1)
+
+
+@cache
+def _plain_words() -> Mapping[tuple[str, ...], str]:
+    """The food that a plain word means in a kitchen of this kind."""
+    return {tokens(row.text("word")): row.text("ingredient") for row in read_table("plain_words.csv")}

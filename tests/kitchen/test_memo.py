@@ -66,9 +66,7 @@ def test_the_live_bake_of_a_run_misses_when_its_oven_moves_to_the_mountains(peop
     formula = formulas.create_formula(people["baker"], kitchen.pk, ROLLS | {"bake": {"oven": oven.key}}).formula
     run = runs.start_run(people["baker"], kitchen.pk, formula.pk, "tablet")
     cases = []
-    monkeypatch.setattr(
-        runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(told=lambda *_: None)
-    )
+    monkeypatch.setattr(runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(told=lambda *_: None))
     runs._live_bake.cache_clear()
     runs.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
     runs.live_run(people["baker"], kitchen.pk, run.pk, 2.0, [])

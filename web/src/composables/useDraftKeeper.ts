@@ -6,6 +6,7 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { api, csrfToken, Refusal, settled } from '@/api/client'
 import type { FormulaDocument, FormulaOut } from '@/api/types'
+import { rememberLock, stepsOf } from '@/domain/history'
 
 interface Clash {
   document: FormulaDocument
@@ -106,6 +107,7 @@ export function useDraftKeeper(onSaved: (formula: FormulaOut) => void): DraftKee
           body: { document, lock: lock.value, page: ownPage() },
         }),
       )
+      rememberLock(stepsOf(at.kitchen_id, at.formula_id), document, saved.lock)
       if (where !== shelf()) return true
       lock.value = saved.lock
       changed.value = saved.changed

@@ -8,7 +8,7 @@ import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { withLine } from '@/domain/edits'
 import { saidIn } from '@/domain/said'
-import { push, recall, redo, remember, replace, undo, type History } from '@/domain/history'
+import { push, recall, redo, remember, replace, stepsOf, undo, type History } from '@/domain/history'
 import { useSession } from './session'
 
 /** What a formula is called before it has a name. */
@@ -45,7 +45,7 @@ export const useBench = defineStore('bench', () => {
     return { kitchen_id: session.kitchen?.id ?? 0, formula_id: formulaId.value }
   }
 
-  const place = (): string => `steps:${session.kitchen?.id ?? 0}:${formulaId.value}`
+  const place = (): string => stepsOf(session.kitchen?.id ?? 0, formulaId.value)
 
   async function open(id: number): Promise<void> {
     const kitchenId = session.kitchen?.id ?? 0
@@ -58,7 +58,7 @@ export const useBench = defineStore('bench', () => {
     archived.value = formula.archived
     baseNumber.value = formula.base_number
     selected.value = ''
-    history.value = recall(place(), keeper.open(kitchenId, formula))
+    history.value = recall(place(), keeper.open(kitchenId, formula), formula.lock)
     askAgain()
     await loadVersions()
   }

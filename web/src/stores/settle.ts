@@ -1,7 +1,7 @@
 /** Settle: what is wished for, the answer to it, and which of its edits are ticked. The bench is changed only by accepting. */
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import type { FormulaDocument, LineChange, Relax, Settlement, ShapeChange, Way, Wish } from '@/api/types'
+import type { FormulaDocument, LineChange, Relax, Settlement, ShapeChange, Way, Wish, MergeConflict } from '@/api/types'
 import { useJob } from '@/composables/useJob'
 import { withChanges, withTarget } from '@/domain/edits'
 import { useBench } from './bench'
@@ -69,7 +69,13 @@ export const useSettle = defineStore('settle', () => {
   /** Another dough that is looked at beside the core: a point of a trade-off. */
   const looked = shallowRef<FormulaDocument | null>(null)
   /** What a trial proposes to change of a formula: seen as a ghost before it is taken. */
-  const proposal = shallowRef<{ formulaId: number; text: string; edits: readonly string[]; document: FormulaDocument } | null>(null)
+  const proposal = shallowRef<{
+    formulaId: number
+    text: string
+    edits: readonly string[]
+    document: FormulaDocument
+    conflicts: readonly MergeConflict[]
+  } | null>(null)
   const proposed = computed(() => (proposal.value?.formulaId === bench.formulaId ? proposal.value : null))
   /** The formula as it would be, with what is ticked. */
   const preview = computed<FormulaDocument | null>(() =>
@@ -128,8 +134,7 @@ export const useSettle = defineStore('settle', () => {
     const made = proposed.value
     proposal.value = null
     if (!made || !take) return
-    // The present name and notes stay: they may have changed since the trial.
-    bench.edit((now) => ({ ...made.document, name: now.name, notes: now.notes }))
+    bench.edit(() => made.document)
     toasts.show('The proposal is on the bench.', { action: { label: 'Undo', run: () => void bench.goBack() } })
   }
 

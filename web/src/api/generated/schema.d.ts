@@ -53,7 +53,7 @@ export interface paths {
         };
         /**
          * Find Ingredients
-         * @description Ingredients whose name or alias fits a few typed letters, the likeliest first.
+         * @description Ingredients whose name or alias fits a few typed letters, the plainest first; like ones where none fits.
          */
         get: operations["find_ingredients"];
         put?: never;
@@ -1970,6 +1970,26 @@ export interface paths {
          * @description Let the simulated probe follow this run's bake.
          */
         post: operations["follow_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/runs/{run_id}/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proposal On Draft
+         * @description What the draft of a run's formula becomes with a proposal; nothing is kept.
+         */
+        post: operations["proposal_on_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4570,6 +4590,11 @@ export interface components {
         IngredientOut: {
             /** Aliases */
             aliases: string[];
+            /**
+             * Far
+             * @default false
+             */
+            far: boolean;
             /** Id */
             id: string;
             /** Measures */
@@ -5729,6 +5754,18 @@ export interface components {
              * @default false
              */
             whole: boolean;
+        };
+        /**
+         * MergeConflict
+         * @description Something that was changed since, and that the proposal changes too.
+         */
+        MergeConflict: {
+            /** Present */
+            present: string;
+            /** Proposed */
+            proposed: string;
+            /** What */
+            what: string;
         };
         /**
          * MethodEdit
@@ -7310,6 +7347,22 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * ProposalIn
+         * @description The formula of a run with what its diagnosis proposes.
+         */
+        ProposalIn: {
+            document: components["schemas"]["FormulaDocument"];
+        };
+        /**
+         * ProposalOnDraft
+         * @description The draft as it is now with the proposal, and where the proposal overwrites what was changed since.
+         */
+        ProposalOnDraft: {
+            /** Conflicts */
+            conflicts: components["schemas"]["MergeConflict"][];
+            document: components["schemas"]["FormulaDocument"];
         };
         /**
          * ProposalOut
@@ -17338,6 +17391,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    proposal_on_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOnDraft"];
                 };
             };
             /** @description Unauthorized */

@@ -53,7 +53,7 @@ const found = useAsk(
       settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at_, query: { search: search.value, limit: 6 } } })),
       search.value ? settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 5 } } })) : Promise.resolve([]),
     ])
-    return { formulas: shelf.items, ingredients }
+    return { formulas: shelf.items, ingredients: ingredients.filter((item) => !item.far) }
   },
   { when: () => open.value },
 )

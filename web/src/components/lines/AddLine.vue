@@ -38,13 +38,27 @@ watch(
 
 const search = computed(() => spoken(text.value).slice(0, 100).trim())
 const hits = useAsk(
-  () => ['ingredients', search.value, 7],
-  () => settled(api.GET('/api/ingredients', { params: { query: { search: search.value, limit: 7 } } })),
+  () => ['ingredients typed', search.value, 7],
+  async () => {
+    const typed = search.value
+    return { typed, items: await settled(api.GET('/api/ingredients', { params: { query: { search: typed, limit: 7 } } })) }
+  },
   { keep: true, when: () => search.value !== '' },
 )
-const found = computed<readonly Ingredient[]>(() => (search.value ? (hits.answer.value ?? []) : []))
+const found = computed<readonly Ingredient[]>(() => (search.value ? (hits.answer.value?.items ?? []) : []))
+/** What is listed is of these very letters: a fast Enter never takes what was found for fewer. */
+const answered = computed(() => hits.answer.value?.typed === search.value)
+/** Only like what was typed: taken by a press or after an arrow key, never by Enter alone. */
+const far = computed(() => answered.value && found.value.some((item) => item.far))
+const pointed = ref(false)
+let enterWaits = false
 watch(text, () => {
   at.value = 0
+  pointed.value = false
+  enterWaits = false
+})
+watch(answered, (now) => {
+  if (now && enterWaits) enter()
 })
 
 async function choose(ingredient: Ingredient): Promise<void> {
@@ -98,16 +112,32 @@ function select(): void {
   text.value = ''
 }
 
+function enter(): void {
+  enterWaits = false
+  if (wanted.value && bare.test(text.value.trim())) {
+    add(wanted.value, text.value.trim())
+    return
+  }
+  if (search.value && !answered.value && !hits.trouble.value) {
+    enterWaits = true
+    return
+  }
+  const chosen = found.value[at.value]
+  if (chosen && (!far.value || pointed.value)) void choose(chosen)
+  else if (!far.value) void read()
+}
+
 function onKey(event: KeyboardEvent): void {
   if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     event.preventDefault()
-    at.value = (at.value + (event.key === 'ArrowDown' ? 1 : -1) + found.value.length) % Math.max(found.value.length, 1)
+    at.value =
+      pointed.value || !far.value
+        ? (at.value + (event.key === 'ArrowDown' ? 1 : -1) + found.value.length) % Math.max(found.value.length, 1)
+        : 0
+    pointed.value = true
   } else if (event.key === 'Enter') {
     event.preventDefault()
-    const chosen = found.value[at.value]
-    if (wanted.value && bare.test(text.value.trim())) add(wanted.value, text.value.trim())
-    else if (chosen) void choose(chosen)
-    else void read()
+    enter()
   } else if (event.key === 'Escape') {
     text.value = ''
     wanted.value = null
@@ -181,14 +211,17 @@ function onPaste(event: ClipboardEvent): void {
       use my packs
     </v-btn>
     <v-btn class="note paste" @click="panels.paste('')">paste a list</v-btn>
+    <p v-if="focused && far" class="note none" role="status">
+      Nothing is called “{{ search }}”. Press one of these, or write another name.
+    </p>
     <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
       <li
         v-for="(item, i) in found"
         :id="`found-${i}`"
         :key="item.id"
         role="option"
-        :aria-selected="i === at"
-        :class="{ on: i === at }"
+        :aria-selected="i === at && (!far || pointed)"
+        :class="{ on: i === at && (!far || pointed) }"
         @mousemove="at = i"
         @pointerdown.prevent="void choose(item)"
       >
@@ -200,6 +233,20 @@ function onPaste(event: ClipboardEvent): void {
 </template>
 
 <style scoped>
+.none {
+  position: absolute;
+  z-index: 6;
+  top: 34px;
+  left: 46px;
+  margin: 0;
+  padding: 4px 10px;
+  background: var(--sheet);
+}
+
+.none + ul {
+  margin-top: 26px;
+}
+
 .add {
   position: relative;
   display: flex;

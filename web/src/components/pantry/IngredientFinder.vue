@@ -27,8 +27,11 @@ const hits = useAsk(
   { keep: true, when: () => typing.value && search.value !== '' },
 )
 const found = computed<readonly Ingredient[]>(() => (typing.value && search.value ? (hits.answer.value ?? []) : []))
+/** Chosen by an arrow key: what is only like the typed word is never taken by Enter alone. */
+const pointed = ref(false)
 function look(): void {
   typing.value = true
+  pointed.value = false
   at.value = 0
 }
 
@@ -42,10 +45,12 @@ function pick(item: Ingredient | undefined): void {
 function onKey(event: KeyboardEvent): void {
   if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && found.value.length) {
     event.preventDefault()
+    pointed.value = true
     at.value = (at.value + (event.key === 'ArrowDown' ? 1 : -1) + found.value.length) % found.value.length
   } else if ((event.key === 'Enter' || event.key === 'Tab') && found.value.length && focused.value) {
     if (event.key === 'Enter') event.preventDefault()
-    pick(found.value[at.value])
+    const chosen = found.value[at.value]
+    if (chosen && (!chosen.far || pointed.value)) pick(chosen)
   } else if (event.key === 'Escape') {
     typing.value = false
   }

@@ -13,6 +13,10 @@ const settle = useSettle()
     <p>
       <b>{{ said(settle.proposed.text, session.units, true) }}</b>{{ ' ' }}
       <span class="note">{{ settle.proposed.edits.map((e) => said(e, session.units, true)).join(', ') }}</span>
+      <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">
+        You have changed {{ c.what }} since that bake: {{ said(c.present, session.units, true) }} would become
+        {{ said(c.proposed, session.units, true) }}.
+      </span>
     </p>
     <v-btn class="act-button" @click="settle.answerProposal(true)">Take it</v-btn>
     <v-btn class="quiet-button" @click="settle.answerProposal(false)">Leave it</v-btn>

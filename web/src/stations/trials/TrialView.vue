@@ -6,7 +6,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
-import type { Proposal, Verdict } from '@/api/types'
+import type { FormulaDocument, Proposal, Verdict } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { useJob } from '@/composables/useJob'
@@ -104,10 +104,23 @@ const leaving = useDo(
   { then: () => opened.again() },
 )
 /** The proposal lies beside the core of the bench as a ghost, until it is taken. */
-function open(proposal: Proposal): void {
+const placing = useDo((document: FormulaDocument, at) =>
+  settled(
+    api.POST('/api/kitchens/{kitchen_id}/runs/{run_id}/proposal', { params: { path: { ...at, run_id: props.runId } }, body: { document } }),
+  ),
+)
+async function open(proposal: Proposal): Promise<void> {
   if (!proposal.document || !row.value?.formula_id) return
-  settle.proposal = { formulaId: row.value.formula_id, text: proposal.text, edits: proposal.edits, document: proposal.document }
-  void router.push(`/formula/${row.value.formula_id}`)
+  const placed = await placing.run(proposal.document)
+  if (!placed) return
+  settle.proposal = {
+    formulaId: row.value.formula_id,
+    text: proposal.text,
+    edits: proposal.edits,
+    document: placed.document,
+    conflicts: placed.conflicts,
+  }
+  await router.push(`/formula/${row.value.formula_id}`)
 }
 const diagnosis = computed(() => why.job.value?.why ?? null)
 const notes = computed(() =>

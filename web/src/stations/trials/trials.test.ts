@@ -129,11 +129,13 @@ describe('why', () => {
       ?.trigger('click')
     await flushPromises()
     expect(asked.find((a) => a.path.endsWith('/verdict'))?.body).toMatchObject({ asked: { cut_warm: true } })
+    answering('/proposal', { document: DIAGNOSIS.next[0]?.document, conflicts: [{ what: 'bake oven c', present: '170', proposed: '200' }] })
     await view
       .findAll('button')
       .find((b) => b.text() === 'Open on the bench')
       ?.trigger('click')
-    expect(useSettle().proposal).toMatchObject({ formulaId: 1, edits: ['28 → 32 min'] })
+    await flushPromises()
+    expect(useSettle().proposal).toMatchObject({ formulaId: 1, edits: ['28 → 32 min'], conflicts: [{ present: '170' }] })
   })
 })
 
