@@ -36,6 +36,7 @@ class RecipeOut(Schema):
     variants: list[Variant]
     cost: str
     net_carbs: str
+    incomplete: str
     net_rule: str
     notes: str
 

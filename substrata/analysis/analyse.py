@@ -144,6 +144,8 @@ def analysis_of(dough: Dough) -> Analysis:
             dough.texture,
             weighed_lines=len(dough.batch.lines),
             working_minutes=short_working_minutes(dough),
+            unweighed=dough.unweighed,
+            beyond=_beyond(dough),
         ),
         lines=_lines(dough.batch, settings),
         totals=_totals(dough),
@@ -158,7 +160,7 @@ def analysis_of(dough: Dough) -> Analysis:
         salt=dough.sheet.estimate("salt"),
         sweetness=dough.sheet.estimate("sweetness"),
         allergens=allergens(dough.batch),
-        claims=claims(dough.batch, settings, complete=not dough.problems),
+        claims=claims(dough.batch, settings, left_out=dough.unweighed),
         hidden=inputs.hidden,
         cost=cost(dough.batch, dough.formula.pieces, settings.currency),
         eaters=eater_fits(dough.sheet, settings),
@@ -174,6 +176,17 @@ def analysis_of(dough: Dough) -> Analysis:
             handling=handling_rests_on(dough.kind) if dough.handling else _no_handling(dough),
         ),
     )
+
+
+_BEYOND = 2.0  # times the most of a binder that a form takes, beyond which nothing was ever tried (assumed)
+
+
+def _beyond(dough: Dough) -> str:
+    """Say which binder is so far over what was ever tried that nothing can be forecast; "" where none is."""
+    for cap in dough.binder.caps:
+        if cap.percent > _BEYOND * cap.hard_percent:
+            return f"{cap.percent:.0f} % of it is {cap.name}"
+    return ""
 
 
 def _no_handling(dough: Dough) -> str:

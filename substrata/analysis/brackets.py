@@ -13,6 +13,7 @@ from substrata.context.dough import Dough
 from substrata.context.windows import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.form import Window
 from substrata.quantities.tables import read_table
+from substrata.quantities.texts import listed
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,6 +48,10 @@ class _Kind:
     word_high: str
     word_share: str
     word_against: str
+
+
+_AT_THE_LIMIT = 0.15  # of a bound, up to which a figure outside it is said to be about at the limit (house choice)
+_HAIR = 1e-9
 
 
 @cache
@@ -114,15 +119,19 @@ def _water_off(sheet: Sheet, window: Window) -> float:
 
 
 def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> str:
+    if dough.unweighed:
+        return f"incomplete: {listed(dough.unweighed)} has no weight"
     if state == "undefined":
         return "no dry base yet: add a flour, a fibre or a binder" if key == "binder_load" else ""
     if is_outside(state):
-        side, limit = side_of(state), "" if fails(state) else ", about at the limit"
+        side = side_of(state)
+        bound = (window.low if side == "low" else window.high) or 0.0
+        near = not fails(state) and abs(figure.estimate.value - bound) <= _AT_THE_LIMIT * max(abs(bound), _HAIR)
+        limit = ", about at the limit" if near else ""
         if key == "water_fill":
             off = grams(_water_off(dough.sheet, window))
             return f"{off} water {'short' if side == 'low' else 'too much'}{limit}"
-        bound = window.low if side == "low" else window.high
-        return _outside(kind, side, abs(figure.estimate.value - (bound or 0.0))) + limit
+        return _outside(kind, side, abs(figure.estimate.value - bound)) + limit
     matrix = dough.binder.matrix.name
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
     if key == "binder_load" and matrix:

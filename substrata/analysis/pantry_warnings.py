@@ -18,6 +18,25 @@ from substrata.quantities.texts import with_numbers
 _MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
 _MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
 _ROLE = "role:"
+_MOST_OF_THE_REST = 0.4  # of all else, that a mistyped line was probably meant to be at most (assumed)
+
+
+def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
+    """A line heavier than a kitchen weighs of its kind, and what was probably meant."""
+    most = {row.text("role"): 1000 * row.number_in("most_kg", 0) for row in read_table("roles.csv")}
+    for w in r.dough.batch.lines:
+        limit = most.get(w.role, float("inf"))
+        if w.grams.value <= limit:
+            continue
+        guess = w.grams.value / 1000 if "k" in w.line.entered.lower() else w.grams.value
+        while guess > min(limit, _MOST_OF_THE_REST * max(r.dough.batch.whole_g - w.grams.value, 1.0)):
+            guess /= 10
+        yield DoughWarning(
+            code="amount-unlikely",
+            severity="act",
+            lines=(w.line.id,),
+            text=f"{w.grams.value:,.0f} g of {short_name(w.ingredient.name)} is more than a kitchen weighs: {guess:g} g?",
+        )
 
 
 def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -159,6 +178,7 @@ def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning
 
 
 PANTRY_RULES = (
+    _unlikely_amounts,
     _carb_traps,
     _largest_doubt,
     _zeros,

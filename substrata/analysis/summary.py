@@ -13,6 +13,7 @@ from substrata.dough.handling import HandlingForecast
 from substrata.dough.texture import Texture
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
+from substrata.quantities.texts import listed
 
 Tone = Literal["plain", "figure", "about", "act"]
 
@@ -35,6 +36,8 @@ def summary(
     *,
     weighed_lines: int,
     working_minutes: float | None = None,
+    unweighed: Sequence[str] = (),
+    beyond: str = "",
 ) -> tuple[Phrase, ...]:
     """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
@@ -43,16 +46,27 @@ def summary(
         return (Phrase(text="An empty bowl. Add a line, or paste an ingredient list."),)
     by_key = {bracket.key: bracket for bracket in brackets}
     return (
+        *_incomplete(unweighed),
         *_binding(by_key),
         Phrase(text=", "),
         *_water(by_key, formula),
         Phrase(text=". "),
-        *_handles(handling),
-        *_working(working_minutes),
-        *_eats(texture),
+        *(_beyond(beyond) if beyond else (*_handles(handling), *_working(working_minutes), *_eats(texture))),
         *_piece(by_key),
         *_rest(by_key),
     )
+
+
+def _incomplete(unweighed: Sequence[str]) -> tuple[Phrase, ...]:
+    if not unweighed:
+        return ()
+    return (
+        Phrase(text=f"Incomplete: {listed(unweighed)} has no weight yet, and every figure is without it. ", tone="act"),
+    )
+
+
+def _beyond(what: str) -> tuple[Phrase, ...]:
+    return (Phrase(text=f"{what}: nobody can say how such a dough handles or eats. ", tone="act"),)
 
 
 def _handles(handling: HandlingForecast | None) -> tuple[Phrase, ...]:

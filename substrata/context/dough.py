@@ -117,6 +117,13 @@ class Dough:
         """Lines that could not be weighed."""
         return self.weighed[1]
 
+    @property
+    def unweighed(self) -> tuple[str, ...]:
+        """Names of the lines that have no weight: without them every figure is incomplete."""
+        lines = {line.id: line.ingredient.replace("-", " ") for line in self.formula.lines}
+        names = (problem.name or lines.get(problem.line or "", "") or "a line" for problem in self.problems)
+        return tuple(dict.fromkeys(name.partition(",")[0].lower() for name in names))
+
     @worked("grams", "capacity")
     def inside(self) -> Batch:
         """Only the lines that are part of the dough."""

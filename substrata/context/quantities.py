@@ -27,8 +27,8 @@ _OF_THE_DOUGH: Mapping[str, RatioOf] = {
     "heat_set": heat_set_ratio,
     "sweetness": sweetness_ratio,
 }
-# Read by a ratio that itself hangs on the grams: how much soda finds acid.
-BY_GRAMS = ("lift",)
+# Read by a ratio that itself hangs on the grams: how much soda finds acid, whether there is a dry base to speak of.
+BY_GRAMS = ("lift", "binder_load")
 _OF_A_PIECE = ("net_carbs", "protein", "energy", "fibre", "fat")
 
 

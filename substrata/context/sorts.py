@@ -108,7 +108,7 @@ def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
 def _figures(sort: Sort, own: Dough, names: set[str], shared: set[str]) -> SortFigures:
     piece = own.nutrition.piece
     mine = sum(w.grams.value for w in own.batch.lines if w.line.id in sort.lines)
-    told = claims(own.batch, own.settings, complete=not own.problems)
+    told = claims(own.batch, own.settings, left_out=own.unweighed)
     return SortFigures(
         name=sort.name,
         pieces=sort.pieces,

@@ -28,7 +28,7 @@ _OWN_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough
 _CAKE = 0.05  # sweetener of the dough at which half as much salt is missed (assumed)
 _POURED_FORGIVES = 1.5  # times (assumed)
 _CHEESE_HOLDS = 0.15  # cheese of the dough from which it holds a rope (assumed)
-_SOME_BASE = 0.25  # dry base of the dough, below which upper bounds of ratios to it rise (assumed)
+_SOME_BASE = 0.25  # dry base of the dough, below which the dough itself is what binders have to hold (assumed)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -195,7 +195,7 @@ def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
     sweet = float(batch.grams @ batch.is_role("sweetener")) / batch.dough_g
     return Matrix(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",
-        window=_opened(_blended(form.binder, [(c.binder, w) for c, w in carried]), bare),
+        window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
         water_fill=_opened(
             _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]),
             bare,
@@ -232,8 +232,14 @@ def _blended(window: Window, others: list[tuple[Window, float]]) -> Window:
 
 
 def load_ratio(batch: Batch) -> Ratio:
-    """Binder load as a ratio over the lines."""
+    """Return the binder load as a ratio over the lines: ``100 · Σ binding / max(Σ base, a quarter of the dough)``.
+
+    Where there is hardly a dry base, egg and gum set the dough itself: then its own weight is what they have to hold. The larger of
+    both counts, so that the load moves without a jump as the flour goes to nothing.
+    """
     top, bottom = batch.behaviour("binding"), batch.behaviour("base_weight")
+    if float(batch.grams @ bottom[0]) < _SOME_BASE * batch.dough_g:
+        bottom = _SOME_BASE * batch.inside, batch.nothing
     return Ratio(top=top, bottom=bottom, unit="eggs / 100 g", scale=100.0)
 
 

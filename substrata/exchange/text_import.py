@@ -16,7 +16,7 @@ from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.pantry.drying import dry, is_squeezable
 from substrata.pantry.library import Library
-from substrata.quantities.amount import Amount, Term, split_amount
+from substrata.quantities.amount import Amount, Term, split_amount, with_package_sizes
 from substrata.quantities.spread import Spread
 from substrata.quantities.units import unit
 from substrata.settings import Settings
@@ -94,7 +94,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
             role = section
             result.append(PastedLine(number=number, text=part, status="section"))
             continue
-        row = _read(number, part, role, library)
+        row = replace(_read(number, with_package_sizes(part), role, library), text=part)
         # "Warm water, 60 g" begins like something to do, and is an ingredient.
         weighed = row.status == "read" and any(line.entered for line in row.lines)
         if not told and row.status == "unknown":

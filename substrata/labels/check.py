@@ -18,6 +18,7 @@ from substrata.labels.sums import (
     distances,
     energy_closes,
     energy_range,
+    figure_that_would_close,
     impossibilities,
     parts_g,
 )
@@ -125,7 +126,13 @@ def _energy(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
             f"The calories do not add up: fat, carbohydrate and protein give {lawful.low:.0f} to {lawful.high:.0f} kcal, "
             f"the label says {label.figures['energy_kcal']}."
         )
-        yield Finding(code="energy", severity="wrong", text=text, figures=("energy_kcal",))
+        wrong = figure_that_would_close(label, ingredient)
+        if wrong is not None:
+            key, wanted = wrong
+            text += f" {FIGURES[key]} {label.figures[key]} g: about {wanted:.0f} g would fit."
+        yield Finding(
+            code="energy", severity="wrong", text=text, figures=("energy_kcal", *(() if wrong is None else (wrong[0],)))
+        )
     kcal, kj = label.number("energy_kcal"), label.number("energy_kj")
     if kcal and kj and abs(kj / KJ_PER_KCAL - kcal) > max(0.03 * kcal, 2):
         text = f"{kj:g} kJ are {kj / KJ_PER_KCAL:.0f} kcal, the label says {kcal:g}."

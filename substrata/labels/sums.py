@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from math import hypot
 
 from substrata.pantry.composition import NUTRIENTS
@@ -17,8 +17,12 @@ _WORST = 6.0  # sds; a distance beyond says no more
 # kcal per g that a lawful method may count: lowest and highest of the general factors and the specific
 # Atwater factors for nuts and eggs (USDA Handbook 74). A United States label may count fibre as carbohydrate.
 _PROTEIN, _FAT, _CARBOHYDRATE = (3.47, 4.36), (8.37, 9.02), (3.57, 4.12)
-_POLYOLS, _FIBRE_US, _FIBRE_EU = (0.0, 3.0), (0.0, 4.0), (0.0, 2.0)
+_POLYOLS, _FIBRE_US = (0.0, 3.0), (0.0, 4.0)
 ENERGY_TOLERANCE = 0.10  # house choice: beyond this the energy does not close
+# A European label counts by one lawful list (EU 1169/2011 Annex XIV), so that less is forgiven: figures of analyses are rounded.
+_EU_PROTEIN, _EU_FAT, _EU_CARBOHYDRATE, _EU_FIBRE = 4.0, 9.0, 4.0, 2.0
+_EU_TOLERANCE = 0.08  # house choice: rounded figures of an analysis
+KCAL_PER_G = {"fat_g": _EU_FAT, "carbohydrate_g": _EU_CARBOHYDRATE, "protein_g": _EU_PROTEIN, "fibre_g": _EU_FIBRE}
 
 
 def inclusive_carbohydrate(label: Label, key: str = "carbohydrate_g") -> Interval:
@@ -48,8 +52,10 @@ def energy_range(label: Label, ingredient: Ingredient) -> Interval | None:
     # Matter that counts little: the more of the carbohydrate it is, the less the energy.
     full_low = max(carbohydrate.low - fibre.high - polyols.high, 0.0)
     full_high = max(carbohydrate.high - fibre.low - polyols.low, 0.0)
-    fibre_factor = _FIBRE_US if label.style == "us" else _FIBRE_EU
+    fibre_factor = _FIBRE_US
     other = (7 * known["alcohol_g"] + 3 * known["acid_g"]) * per
+    if label.style == "eu":
+        return _european(got, fibre, polyols, other)
     low = got["protein_g"].low * _PROTEIN[0] + got["fat_g"].low * _FAT[0] + full_low * _CARBOHYDRATE[0]
     high = (
         got["protein_g"].high * _PROTEIN[1]
@@ -60,6 +66,59 @@ def energy_range(label: Label, ingredient: Ingredient) -> Interval | None:
         + other
     )
     return Interval(low=low * (1 - ENERGY_TOLERANCE), high=high * (1 + ENERGY_TOLERANCE))
+
+
+def _european(got: Mapping[str, Interval], fibre: Interval, polyols: Interval, other: float) -> Interval:
+    """Return the energy of a European label in kcal per ``per_g``; its carbohydrate has its polyols in it, and no fibre."""
+    fat, carbohydrate, protein = (got[key] for key in ("fat_g", "carbohydrate_g", "protein_g"))
+    whole = [
+        _EU_FAT * fat_g + _EU_PROTEIN * protein_g + _EU_CARBOHYDRATE * carbohydrate_g + _EU_FIBRE * fibre_g
+        for fat_g, protein_g, carbohydrate_g, fibre_g in (
+            (fat.low, protein.low, carbohydrate.low, fibre.low),
+            (fat.high, protein.high, carbohydrate.high, fibre.high),
+        )
+    ]
+    # A polyol is counted with 2.4 kcal where it is no erythritol, which has none: as little as nothing, as much as the rest.
+    low = max(whole[0] - _EU_CARBOHYDRATE * polyols.high, 0.0)
+    return Interval(low=low * (1 - _EU_TOLERANCE), high=(whole[1] + other) * (1 + _EU_TOLERANCE))
+
+
+_NEAR_SLIP = 0.25  # of the correction, within which a slip of the hand explains it (assumed)
+
+
+def _slips(value: float) -> Iterator[float]:
+    """Yield what a figure may have been meant to be: two digits that changed places, or a point a place off."""
+    digits = f"{value:g}"
+    for n in range(len(digits) - 1):
+        if digits[n].isdigit() and digits[n + 1].isdigit() and digits[n] != digits[n + 1]:
+            yield float(digits[:n] + digits[n + 1] + digits[n] + digits[n + 2 :])
+    yield value / 10
+    yield value * 10
+
+
+def figure_that_would_close(label: Label, ingredient: Ingredient) -> tuple[str, float] | None:
+    """Find the one figure that, printed otherwise, would make the energy add up: its key and what it would have to be, g per ``per_g``.
+
+    Of several the one whose change brings it nearest to the ingredient; None where none does.
+    """
+    lawful, printed = energy_range(label, ingredient), label.number("energy_kcal")
+    if lawful is None or printed is None:
+        return None
+    off = (lawful.low + lawful.high) / 2 - printed
+    found: list[tuple[float, str, float]] = []
+    for key, factor in KCAL_PER_G.items():
+        value = label.number(key)
+        if value is None:
+            continue
+        wanted = value - off / factor
+        reference = ingredient.composition[key] * label.per_g / 100
+        slip = next((s for s in _slips(value) if abs(s - wanted) <= _NEAR_SLIP * max(abs(wanted - value), 1.0)), None)
+        if slip is not None:
+            return key, slip
+        if 0 <= wanted <= label.per_g:
+            found.append((abs(wanted - reference) - abs(value - reference), key, wanted))
+    best = min(found, default=None)
+    return (best[1], best[2]) if best is not None and best[0] < 0 else None
 
 
 def parts_g(label: Label) -> float:

@@ -13,6 +13,7 @@ from typing import Literal
 
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.quantities.tables import read_table
+from substrata.quantities.texts import listed
 from substrata.settings import Settings
 
 Verdict = Literal["holds", "fails", "unsure", "empty"]
@@ -94,16 +95,16 @@ def claim_kinds() -> dict[str, ClaimKind]:
     }
 
 
-def claims(batch: Batch, settings: Settings, *, complete: bool = True) -> tuple[Claim, ...]:
+def claims(batch: Batch, settings: Settings, *, left_out: tuple[str, ...] = ()) -> tuple[Claim, ...]:
     """Every claim, judged line by line.
 
     Args:
         batch: the weighed lines.
         settings: whether this kitchen counts coconut as a nut and xanthan as grain.
-        complete: False when a line is left out of the batch; then no claim can hold.
+        left_out: names of lines that have no weight; while there are any no claim can hold.
     """
     lines = tuple((w.line.id, _label_name(w), _facts(w)) for w in batch.lines if w.grams.value > 0)
-    return _judged(lines, _breaking(settings), complete)
+    return _judged(lines, _breaking(settings), left_out)
 
 
 def _label_name(weighed: WeighedLine) -> str:
@@ -112,14 +113,14 @@ def _label_name(weighed: WeighedLine) -> str:
 
 @lru_cache(maxsize=1024)
 def _judged(
-    lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], complete: bool
+    lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], left_out: tuple[str, ...]
 ) -> tuple[Claim, ...]:
     """The claims of some lines; grams play no part, so a dragging finger asks only once."""
-    return tuple(_claim(kind, lines, breaking, complete) for kind in claim_kinds().values())
+    return tuple(_claim(kind, lines, breaking, left_out) for kind in claim_kinds().values())
 
 
 def _claim(
-    kind: ClaimKind, lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], complete: bool
+    kind: ClaimKind, lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], left_out: tuple[str, ...]
 ) -> Claim:
     against: list[Ground] = []
     doubting: list[Ground] = []
@@ -128,7 +129,7 @@ def _claim(
         if result:
             breaks, reason = result
             (against if breaks else doubting).append(Ground(line=line, name=name, reason=reason))
-    verdict: Verdict = "fails" if against else "unsure" if doubting or not complete else "holds"
+    verdict: Verdict = "fails" if against else "unsure" if doubting or left_out else "holds"
     if not lines:
         verdict = "empty"
     grounds = tuple(against or doubting)
@@ -139,7 +140,7 @@ def _claim(
         hint=kind.hint,
         basis=kind.basis,
         grounds=grounds,
-        text=_text(kind, verdict, grounds),
+        text=_text(kind, verdict, grounds, left_out),
     )
 
 
@@ -190,13 +191,15 @@ def _breaking(settings: Settings) -> tuple[Effect, ...]:
     return ("fails", *school, *strict)
 
 
-def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...]) -> str:
+def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], left_out: tuple[str, ...]) -> str:
     words = "; ".join(f"{g.name.partition(',')[0]} {g.reason}" for g in grounds[:3])
     more = f" and {len(grounds) - 3} more" if len(grounds) > 3 else ""
     if verdict == "fails":
         return f"Not {kind.name.lower()}: {words}{more}."
+    if verdict == "unsure" and not grounds:
+        return f"{kind.name} cannot be said yet: {listed(left_out)} has no weight."
     if verdict == "unsure":
-        return f"{kind.name} cannot be said without a certificate: {words or 'a line is left out'}{more}."
+        return f"{kind.name} cannot be said without a certificate: {words}{more}."
     if verdict == "empty":
         return f"{kind.name}: nothing in the bowl yet."
     return f"{kind.name}: no line known to be high in them." if kind.hint else f"{kind.name}: every line supports it."

@@ -87,7 +87,7 @@ def parse_amount(text: str) -> Amount:
     Raises:
         AmountError: when the text holds no amount, or something besides it.
     """
-    amount = split_amount(text)
+    amount = split_amount(with_package_sizes(text))
     if amount.rest:
         raise AmountError(
             "part of the amount cannot be read",
@@ -97,6 +97,43 @@ def parse_amount(text: str) -> Amount:
             remedy="write the amount alone, or grams",
         )
     return amount
+
+
+_COUNT = r"(?P<count>\d+(?:[.,]\d+)?|one|two|three|four|half(?: an?)?|a|an)"
+_SIZE = r"(?P<size>\d+(?:[.,]\d+)?(?:\s*/\s*\d+)?)\s*-?\s*(?P<unit>oz|ounces?|g|gr|grams?|kg|lbs?|pounds?|ml|fl\.? ?oz)\b\.?"
+_PACKAGE = (
+    r"(?:blocks?|bricks?|packages?|packs?|packets?|pkgs?\.?|cans?|tins?|tubs?|bags?|jars?|balls?|cartons?|containers?|bottles?|boxes|box|"
+    r"logs?|bars?|tubes?|pots?|wheels?|wedges?|pouch(?:es)?|sachets?)"
+)
+_SIZED = re.compile(
+    rf"^\s*(?:{_COUNT}\s*(?:x|×)?\s*[-(]?\s*)?\(?\s*{_SIZE}\s*\)?\s*[-)]?\s*{_PACKAGE}\b\.?(?:\s+of\b)?"
+    rf"|^\s*(?P<count2>\d+)\s*{_PACKAGE}\s*\(\s*(?P<size2>\d+(?:[.,]\d+)?)\s*-?\s*(?P<unit2>oz|ounces?|g|grams?|kg|lbs?|ml)\.?\s*(?:each)?\s*\)"
+    rf"|^\s*(?P<count3>\d+)\s*(?:x|×)\s*(?P<size3>\d+(?:[.,]\d+)?)\s*(?P<unit3>g|kg|oz|ml|lbs?)\b",
+    re.IGNORECASE,
+)
+_COUNTS = {"one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "a": 1.0, "an": 1.0}
+
+
+def with_package_sizes(text: str) -> str:
+    """Rewrite packages of a stated size as what they hold together: "2 (8-oz) blocks" as "16 oz".
+
+    >>> with_package_sizes("1 (8-oz) block sharp cheddar"), with_package_sizes("2 cans (14.5 oz) chickpeas")
+    ('8 oz sharp cheddar', '29 oz chickpeas')
+    >>> with_package_sizes("1 block cheddar"), with_package_sizes("3 x 100 g butter")
+    ('1 block cheddar', '300 g butter')
+    """
+    found = _SIZED.match(text[:LONGEST_AMOUNT])
+    if found is None:
+        return text
+    part = found.groupdict()
+    count, size, unit = next(
+        (part[f"count{n}"], part[f"size{n}"], part[f"unit{n}"]) for n in ("", "2", "3") if part[f"size{n}"]
+    )
+    whole = count.lower().replace(",", ".") if count else "1"
+    number = 0.5 if whole.startswith("half") else _COUNTS.get(whole) or float(whole)
+    top, _, below = size.replace(",", ".").partition("/")
+    held = number * float(top) / (float(below) if below.strip() else 1.0)
+    return f"{held:.6g} {unit.rstrip('.')} {text[found.end() :].strip()}".strip()
 
 
 def split_amount(text: str) -> Amount:

@@ -41,7 +41,12 @@ def as_text(recipe: Recipe) -> str:
     rows += ["Method:", *(f"{n}. {step.text}" for n, step in enumerate(recipe.steps, 1)), ""]
     if recipe.variants:
         rows += ["Variants:", *(f"- {variant.name}: {variant.text}" for variant in recipe.variants), ""]
-    rows += [recipe.keeping.text, "", f"Net carbs {recipe.net_carbs} a piece ({recipe.net_rule})."]
+    rows += [
+        recipe.keeping.text,
+        "",
+        *filter(None, (recipe.incomplete,)),
+        f"Net carbs {recipe.net_carbs} a piece ({recipe.net_rule}).",
+    ]
     if recipe.allergens:
         rows.append(f"Allergens: {', '.join(recipe.allergens)}.")
     rows += ["", *recipe.cautions]
@@ -55,7 +60,7 @@ def as_markdown(recipe: Recipe) -> str:
     rows = [
         f"# {_plain(recipe.name)}",
         "",
-        f"{recipe.yields}. {recipe.net_carbs} net carbs a piece ({recipe.net_rule}).",
+        f"{recipe.yields}. {recipe.net_carbs} net carbs a piece ({recipe.net_rule}). {recipe.incomplete}".rstrip(),
     ]
     for group in recipe.groups:
         rows += ["", f"## {_plain(group.title)}", "", "| g | measure | ingredient |", "|--:|:--|:--|"]

@@ -62,7 +62,7 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
         f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
         f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(recipe.net_rule)}){price}</p>"
-        f"{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(recipe.keeping.text)}</p>"
+        f"{_incomplete(recipe)}{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(recipe.keeping.text)}</p>"
         f"<h2>Figures</h2><table>{figures}</table>{allergens}{cautions}</body></html>"
     )
 
@@ -117,3 +117,7 @@ def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
 
 
 __all__ = ["PAPERS", "Paper", "as_pdf", "bag_html", "ingredient_text", "label_html", "recipe_html"]
+
+
+def _incomplete(recipe: Recipe) -> str:
+    return f"<p><b>{escape(recipe.incomplete)}</b></p>" if recipe.incomplete else ""

@@ -16,6 +16,7 @@ from substrata.card.card import Card, card_of
 from substrata.card.keeping import Keeping, keeping_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, MethodEdit
+from substrata.quantities.texts import listed
 from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {
@@ -80,6 +81,7 @@ class Recipe:
     cost: str  # "0.62 USD a piece"; "" when no price is known
     figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
     net_carbs: str
+    incomplete: str  # which line has no weight, so that every figure is without it; "" where all have one
     net_rule: str
     allergens: tuple[str, ...]
     cautions: tuple[str, ...]
@@ -122,6 +124,9 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         else "",
         figures=tuple(_figures(told, eu=region)),
         net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
+        incomplete=f"Incomplete: {listed(dough.unweighed)} has no weight, and every figure is without it."
+        if dough.unweighed
+        else "",
         net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,
         allergens=tuple(a.name for a in told.allergens if not a.traces and ("eu" if region else "us") in a.regions),
         cautions=tuple(caution.text for caution in told.cautions),

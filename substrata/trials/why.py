@@ -98,7 +98,7 @@ def why_of(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, found:
     """
     log_ = logged(dough, done, table.of.marks.minutes)
     of = table.mechanisms
-    making = _making(found, table, of, log_)
+    making = _making(dough, found, table, of, log_)
     flaws = _flaws(found, table, of)
     nothing = float(found.weights[0].sum())
     return Why(
@@ -123,7 +123,9 @@ def _said(probability: float) -> str:
     )
 
 
-def _making(found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[str, Logged]) -> tuple[CauseFound, ...]:
+def _making(
+    dough: Dough, found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[str, Logged]
+) -> tuple[CauseFound, ...]:
     ids = dict.fromkeys(p.cause.id for p in table.planted)
     rises = table.rises
     by_id = {p.cause.id: p.cause for p in table.planted}
@@ -145,7 +147,7 @@ def _making(found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[s
                 probability=probability,
                 said=_said(probability),
                 scope=cause.scope,
-                evidence=evidence,
+                evidence=(*evidence, *filter(None, (_known_oven(dough, cause),))),
                 against=tuple(_against(cause, found.seen, of, rises[key], log_)),
             )
         )
@@ -155,6 +157,18 @@ def _making(found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[s
 def _explains(cause: str, seen: tuple[str, ...], of: Mechanisms, rise: Floats) -> bool:
     """Whether a cause brings any of the faults that were told, by this formula or by practice."""
     return not seen or any(rise[of.faults.index(f)] >= HARDLY or strengths().get((f, cause)) for f in seen)
+
+
+def _known_oven(dough: Dough, cause: Cause) -> str:
+    """Say what this oven is known to do, beside a cause that is about its heat; "" where nothing is known."""
+    profile = dough.profile
+    if cause.log != "oven" or not profile.bakes or dough.case.fried:
+        return ""
+    side = "hot" if profile.offset_k > 0 else "cool"
+    return (
+        f"this oven is known to run {abs(profile.offset_k):.0f} °C {side} ± {profile.half_90_k:.0f}, and the forecast counts that: "
+        "here it is about being further off still"
+    )
 
 
 def _for(cause: Cause, seen: tuple[str, ...], of: Mechanisms, rise: Floats, log_: Mapping[str, Logged]) -> list[str]:

@@ -101,7 +101,7 @@ CHEATS = [
     ("soft:heat_set", BREAD, at_least(BREAD, "protein", 1.15)),
     ("soft:handling", BREAD, at_least(BREAD, "protein", 1.3)),
     ("soft:added_fat", BREAD, at_least(BREAD, "fat", 1.15)),
-    ("soft:fat", CRUST, at_most(CRUST, "net_carbs", 0.8)),
+    ("soft:fat", CRUST, at_most(CRUST, "net_carbs", 0.75)),
     ("soft:lift", CRUST, at_most(CRUST, "net_carbs", 0.8)),
 ]
 
@@ -119,7 +119,7 @@ def test_without_its_rail_the_solver_cheats(rail, formula, wish):
         return max(row.over(answer.verdict.grams) for row in own)
 
     assert passed(cheat) > 0.03
-    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else passed(cheat) / 2)
+    assert passed(kept) <= (1e-4 if not rail.startswith("soft") else 0.85 * passed(cheat))
 
 
 def test_butter_is_replaced_by_as_much_firm_fat():

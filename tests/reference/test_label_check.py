@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from substrata import load_library
 from substrata.labels.check import check_lot
+from substrata.labels.pack_document import read_lot
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
 from tests.reference.real_packs import median_labels
@@ -47,8 +48,11 @@ def european(label):
     """The same pack as a European label: per 100 g, fibre outside, salt for sodium."""
     figures = per_100(label)
     carbohydrate = float(figures["carbohydrate_g"]) - float(figures["fibre_g"])
+    fat, protein, fibre = (float(figures[key]) for key in ("fat_g", "protein_g", "fibre_g"))
     figures |= {
         "carbohydrate_g": f"{max(carbohydrate, 0):.1f}",
+        # EU 1169/2011 Annex XIV counts the energy anew: a label of the United States may count its fibre as carbohydrate.
+        "energy_kcal": f"{9 * fat + 4 * protein + 4 * max(carbohydrate, 0) + 2 * fibre:.0f}",
         "salt_g": f"{float(figures.pop('sodium_mg')) / 400:.2f}",
     }
     return Label(style="eu", per_g=100.0, per_digit_g=0.0, figures=figures)
@@ -140,3 +144,23 @@ def test_no_label_that_can_be_read_breaks_the_check(figures, per_g):
     told = looked_over("almond-flour", label)
     if told.mistake is not None and told.mistake.label is not None:
         assert all("e" not in text for text in told.mistake.label.figures.values())
+
+
+def test_a_european_label_is_held_to_its_one_list_and_the_figure_is_named():
+    """EU 1169/2011 Annex XIV: fat 9, protein and carbohydrate 4, fibre 2 kcal a gram; two digits changed places."""
+
+    def told(fat):
+        figures = {"energy_kcal": "352", "fat_g": fat, "carbohydrate_g": "13", "protein_g": "39", "fibre_g": "11"}
+        document = {
+            "ingredient": "peanut-flour",
+            "name": "Pressed",
+            "label": {"style": "eu", "per_g": 100, "figures": figures},
+        }
+        lot = read_lot(document, "k")
+        return [f for f in check_lot(lot, LIBRARY["peanut-flour"], LIBRARY).findings if f.code == "energy"]
+
+    assert told("13") == []
+    (found,) = told("31")
+    assert found.severity == "wrong"
+    assert found.figures == ("energy_kcal", "fat_g")
+    assert "Fat 31 g: about 13 g would fit" in found.text

@@ -1,5 +1,8 @@
 """No cliffs: two hundredths of a line never make another dough of it, whatever the dough; the sweep of everyday doughs is a benchmark."""
 
+from itertools import pairwise
+
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -39,3 +42,27 @@ def test_a_fiftieth_of_a_line_moves_no_figure_by_much(body, grams, parts, form, 
     assert after
     for what, by, one, other in moves(before, after):
         assert by <= MOST[what.split()[0]], f"{what}: {one:.3f} to {other:.3f}"
+
+
+@pytest.mark.parametrize(
+    "wet",
+    [
+        {"egg": 140, "cream-cheese": 100},
+        {"egg-white": 190, "psyllium-powder": 5, "salt": 1},
+        {"egg": 160, "ricotta": 90},
+    ],
+)
+def test_what_carries_a_dough_without_flour_is_there_before_the_flour_is(wet):
+    """Egg and gum set the wet dough itself: as the flour goes to nothing the binder load moves without a jump, and is never none."""
+
+    def loaded(flour):
+        lines = (*wet.items(), ("almond-flour", flour))
+        formula = Formula(
+            form="wrap", pieces=4, lines=tuple(Line(id=key, ingredient=key, grams=g) for key, g in lines if g)
+        )
+        return Dough(formula, LIBRARY).binder.load.value
+
+    loads = [loaded(flour) for flour in (60, 40, 20, 10, 5, 3, 1, 0.1, 0)]
+    assert loads[-1] > 2
+    assert all(abs(b / a - 1) < 0.35 for a, b in pairwise(loads))
+    assert loads[-2] == pytest.approx(loads[-1], rel=0.01)

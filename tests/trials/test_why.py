@@ -11,13 +11,15 @@ from hypothesis import strategies as st
 
 from benchmarks.trials import measured
 from substrata.bench.run_document import Done, Felt
+from substrata.context.dough import Dough
+from substrata.oven.profile import OvenProfile
 from substrata.quantities.tables import read_table
 from substrata.trials.causes import causes, strengths
 from substrata.trials.diagnosis import diagnose
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms
 from substrata.trials.run_figures import FLAGS, PLACE, READINGS
 from substrata.trials.why import why
-from tests.trials.conftest import demo, planted_table, run_of
+from tests.trials.conftest import DEMO, LIBRARY, demo, planted_table, run_of
 
 ROLLS, CRUST, COINS = "Market rolls, egg-free", "Gouda-melt crust", "Lemon shortbread coins"
 
@@ -187,3 +189,17 @@ def test_planted_slips_are_found_as_often_as_is_claimed():
     assert shares["log"].in_three >= 0.8
     assert shares["log + 2"].first >= 0.75
     assert shares["log + 2"].in_three >= 0.88
+
+
+def test_what_is_known_of_the_oven_stands_beside_a_cause_of_its_heat():
+    """The forecast counts it already: that it is further off still is another claim than that it is cool."""
+    known = OvenProfile(offset_k=-18.0, offset_sd=6.0, bakes=4)
+    dough = Dough(DEMO["Market rolls, egg-free"], LIBRARY, profile=known)
+    told = diagnose(dough, run_of("Market rolls, egg-free", "pale", "gummy", done=Done(probe_c=150, oven_c=177)))
+    about = [cause for cause in told.making if cause.cause.startswith("oven_")]
+    assert about
+    assert all(any("known to run 18 °C cool" in text for text in cause.evidence) for cause in about)
+    plain = diagnose(
+        demo("Market rolls, egg-free"), run_of("Market rolls, egg-free", "pale", done=Done(probe_c=150, oven_c=177))
+    )
+    assert not any("known to run" in text for cause in plain.making for text in cause.evidence)

@@ -7513,6 +7513,8 @@ export interface components {
             form: string;
             /** Groups */
             groups: components["schemas"]["RecipeGroup"][];
+            /** Incomplete */
+            incomplete: string;
             keeping: components["schemas"]["Keeping"];
             /** Name */
             name: string;

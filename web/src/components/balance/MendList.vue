@@ -31,16 +31,19 @@ const out = computed(
 )
 const asked = useAsk(
   () => ['remedies', bench.formulaId, rested.value],
-  (at) =>
-    settled(
-      api.POST('/api/kitchens/{kitchen_id}/remedies', {
-        params: { path: at },
-        body: { document: rested.value as FormulaDocument, formula_id: bench.formulaId },
-      }),
-    ),
+  async (at) => {
+    const document = rested.value as FormulaDocument
+    const mends = await settled(
+      api.POST('/api/kitchens/{kitchen_id}/remedies', { params: { path: at }, body: { document, formula_id: bench.formulaId } }),
+    )
+    return { document, mends }
+  },
   { keep: true, when: () => out.value && rested.value !== null },
 )
-const mends = computed<readonly Mend[]>(() => (out.value ? (asked.answer.value ?? []) : []))
+/** What mends an older dough is not offered for this one. */
+const mends = computed<readonly Mend[]>(() =>
+  out.value && asked.answer.value?.document === bench.document ? asked.answer.value.mends : [],
+)
 
 function take(mend: Mend): void {
   if (mend.station) {

@@ -65,6 +65,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
         {{ recipe.form }} · {{ said(recipe.yields, session.units) }} · <b>{{ recipe.net_carbs }} net carbs</b> a piece
         <span class="note">({{ recipe.net_rule }})</span><template v-if="recipe.cost"> · {{ recipe.cost }}</template>
       </p>
+      <p v-if="recipe.incomplete" class="act" role="alert">{{ recipe.incomplete }}</p>
     </header>
     <div class="columns">
       <div>

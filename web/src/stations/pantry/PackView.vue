@@ -44,6 +44,8 @@ const wrongField = computed(() => refusal.value?.problem.field ?? '')
 
 async function show(pack: LotOut | null): Promise<void> {
   lot.value = pack
+  // What was on hand of the pack before is not on hand of this one.
+  onHand.value = ''
   open(session.kitchen?.id ?? 0, pack, String(route.query.ingredient ?? ''))
   ready.value = true
   await nextTick()
