@@ -133,7 +133,6 @@ def begun(page: Page, name: str) -> None:
 def weighing(page: Page) -> None:
     """Too much in the bowl, and what the rest of the formula answers."""
     begun(page, "Market rolls")
-    page.get_by_role("button", name="without the scale").click()
     for digit in "195":
         page.locator(".pad").get_by_role("button", name=digit, exact=True).click()
     page.get_by_role("button", name="Weighed").click()

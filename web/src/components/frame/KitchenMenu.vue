@@ -119,16 +119,16 @@ async function leave(): Promise<void> {
             :readonly="!session.mayEdit"
             @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
         /></label>
+        <label
+          >Scale and thermometers
+          <v-select
+            class="field"
+            :model-value="session.kitchen.devices"
+            :disabled="!session.mayEdit"
+            :items="[...choices('devices').map((c) => ({ value: c.id, title: c.name }))]"
+            @update:model-value="devicesOf.run($event ?? '')"
+        /></label>
       </div>
-      <label
-        >Scale and thermometers
-        <v-select
-          class="field"
-          :model-value="session.kitchen.devices"
-          :disabled="!session.mayEdit"
-          :items="[...choices('devices').map((c) => ({ value: c.id, title: c.name }))]"
-          @update:model-value="devicesOf.run($event ?? '')"
-      /></label>
       <p v-if="devicesOf.trouble.value" role="alert" class="act">{{ devicesOf.trouble.value }}</p>
       <fieldset :disabled="!session.mayEdit">
         <legend>Strict about</legend>
