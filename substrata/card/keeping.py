@@ -13,8 +13,9 @@ from substrata.batch.weighed import FRYING, Batch
 from substrata.context.dough import Dough
 from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.oven.matter import dough_sorption
-from substrata.pantry.library import Floats
+from substrata.pantry.library import Floats, Library
 from substrata.quantities.tables import Row, read_table
+from substrata.quantities.texts import listed
 
 _MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fresh food and not a dry store (assumed)
 # Water activity up to which food with meat, fish, fresh dairy, vegetable or pulses is a dry store: well below the food code's .85,
@@ -22,6 +23,7 @@ _MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fres
 _PERISHABLE_AT_ROOM = 0.65
 _LOSS_MISSED = 0.15  # of the loss that is forecast, by which a bake may come out wetter (assumed)
 _EGG_DISH = 0.4  # share of egg in the dough, from which it keeps as an egg dish does (assumed)
+UNCOUNTED = "uncounted"
 _EGG_DISH_DAYS = 4  # USDA/FDA cold storage chart: egg dishes 3-4 days
 
 
@@ -62,10 +64,10 @@ def keeping_of(dough: Dough) -> Keeping:
     likely, wet = (_whole_activity(dough, moisture) for moisture in _moistures(dough))
     fresh = max((_raw_activity(dough.batch, rows) for rows in _laid_fresh(dough.batch)), default=0.0)
     likely, wet = max(likely, fresh), max(wet, fresh)
-    perishables = tuple(_perishables(dough.batch))
+    perishables = (*_uncounted(dough), *_perishables(dough.batch))
     form = _storage().get(dough.formula.form, _storage()[""])
     room = _room(wet, perishables)
-    chill = 2 if perishables and wet > _PERISHABLE_AT_ROOM else None
+    chill = 2 if perishables and room is None else None
     fridge = None if room else _fridge_days(dough, form, perishables)
     months = min([int(form.number_in("freezer_months", 0)), *(p.freezer_months for p in perishables)])
     return Keeping(
@@ -131,6 +133,29 @@ def _perishables(batch: Batch) -> Iterator[Perishable]:
             yield found
 
 
+def _uncounted(dough: Dough) -> Iterator[Perishable]:
+    """Yield one perishable for the lines that are not counted, unless each is known to be a dry store, such as salt to taste."""
+    ingredients = {line.id: line.ingredient for line in dough.formula.lines}
+    moist = [
+        key
+        for key in (ingredients.get(p.line or "", "") for p in dough.problems)
+        if not _is_dry_store(dough.library, key)
+    ]
+    if moist:
+        names = listed(dough.unweighed)
+        yield Perishable(
+            kind=UNCOUNTED,
+            name=names,
+            fridge_days=1,
+            freezer_months=0,
+            why=f"{names} is not counted, so nobody knows how it keeps",
+        )
+
+
+def _is_dry_store(library: Library, key: str) -> bool:
+    return key in library and library[key].composition["water_g"] < 100 * _MOIST_INGREDIENT
+
+
 def _perishable_at(batch: Batch, n: int) -> Perishable | None:
     """Return the perishable food that line ``n`` is, None for one that is none or a dry store."""
     weighed = batch.lines[n]
@@ -173,7 +198,7 @@ def _storage() -> dict[str, Row]:
 
 def _room(activity: float, perishables: tuple[Perishable, ...]) -> Row | None:
     """Return the row of ``keeping.csv`` for a water activity; None where it is not kept at room temperature."""
-    if perishables and activity > _PERISHABLE_AT_ROOM:
+    if perishables and (activity > _PERISHABLE_AT_ROOM or any(p.kind == UNCOUNTED for p in perishables)):
         return None
     for row in read_table("keeping.csv"):
         if activity <= row.number_in("water_activity", 0, 1):
@@ -193,6 +218,8 @@ def _why(likely: float, room: Row | None, perishables: tuple[Perishable, ...]) -
     """Say why: the days go by the wet end of the range, the words by what it most likely is."""
     if room is not None:
         return (_room(likely, perishables) or room).text("why")
+    if perishables and perishables[0].kind == UNCOUNTED:
+        return perishables[0].why
     if perishables:
         return f"it is moist and holds {' and '.join(p.name for p in perishables)}"
     return "it is moist, and germs can grow at room temperature"

@@ -49,7 +49,9 @@ def pack_label(recipe: Recipe, style: LabelStyle, business: Business, *, baked_o
     days = recipe.keeping.room_days or recipe.keeping.fridge_days or 0
     until = baked_on + timedelta(days=days)
     net = f"Net Wt {grams / 28.349523125:.1f} oz ({grams:.0f} g)" if style == "us" else f"{grams:.0f} g"
-    word = "Best by" if style == "us" else "Best before"
+    # EU 1169/2011, article 24(1): what is highly perishable has a "use by" date.
+    eu_word = "Use by" if recipe.keeping.chill_within_hours else "Best before"
+    word = "Best by" if style == "us" else eu_word
     cool = "" if recipe.keeping.room_days else " Keep refrigerated."
     sweet = any(c.code == "with-sweetener" for c in card.cautions)
     laxative = [c.text for c in card.cautions if c.code == "polyol-laxative"]

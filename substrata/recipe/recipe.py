@@ -124,7 +124,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         else "",
         figures=tuple(_figures(told, eu=region)),
         net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
-        incomplete=f"Incomplete: {listed(dough.unweighed)} has no weight, and every figure is without it."
+        incomplete=f"Incomplete: {listed(dough.unweighed)} has no weight: the figures, the allergens and the method are without it."
         if dough.unweighed
         else "",
         net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,

@@ -248,6 +248,10 @@ def test_a_label_tells_what_the_law_wants_and_what_is_missing():
     assert "The stall, 1 Market" in named.words
     assert not any("business" in text for text in named.missing)
     eu = pack_label(made("Lemon shortbread coins"), "eu", Business(), baked_on=date(2026, 6, 6))
+    # EU 1169/2011, article 24(1): a "use by" date is for what spoils and may harm.
+    pumpkin = pack_label(made(LOAF), "eu", Business(), baked_on=date(2026, 6, 6))
+    assert pumpkin.words[1].startswith("Use by 10 Jun 2026")
+    assert not eu.words[1].startswith("Use by")
     # EU 1169/2011, Annex III 2.1.
     assert eu.name.endswith("with sweetener(s)")
     assert any(part.strong for part in eu.statement)

@@ -111,3 +111,21 @@ def test_less_salt_sugar_or_polyol_never_binds_more_water(water, solids, solute,
     some, fewer = (water_activity_ross(water, solids, 0.12, {solute: units * unit * share}) for share in (1.0, less))
     assert fewer >= some - 1e-12
     assert 0 <= some <= 1
+
+
+def test_a_line_that_is_not_counted_may_be_anything_that_spoils():
+    dry = {"flax_meal": 80, "egg": 40, "salt": 2}
+    assert kept(**dry).room_days > 0
+    unsure = kept(unheard_of_fish=120, **dry)
+    assert unsure.room_days == 0
+    assert unsure.chill_within_hours == 2
+    assert "unheard of fish" in unsure.why
+    assert not unsure.freezer_months
+
+
+def test_a_dry_store_without_a_weight_does_not_make_it_perishable():
+    base = dough(flax_meal=80, egg=40)
+    pinch = Line(id="pinch", ingredient="salt")
+    salted = Dough(replace(base.formula, lines=(*base.formula.lines, pinch)), LIBRARY)
+    assert salted.unweighed
+    assert keeping_of(as_baked(salted)).room_days == kept(flax_meal=80, egg=40).room_days > 0
