@@ -13,7 +13,7 @@ from substrata.context.dough import Dough
 from substrata.context.windows import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.form import Window
 from substrata.quantities.tables import read_table
-from substrata.quantities.texts import listed
+from substrata.quantities.texts import without_weight
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -120,7 +120,7 @@ def _water_off(sheet: Sheet, window: Window) -> float:
 
 def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> str:
     if dough.unweighed:
-        return f"incomplete: {listed(dough.unweighed)} has no weight"
+        return f"incomplete: {without_weight(dough.unweighed)}"
     if state == "undefined":
         return "no dry base yet: add a flour, a fibre or a binder" if key == "binder_load" else ""
     if is_outside(state):

@@ -31,7 +31,7 @@ def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
         yield DoughWarning(
             code="no-base",
             severity="note",
-            text="No dry base: baker's percentages and binder load need a flour, a fibre or a binder.",
+            text="No dry base: baker's percentages need a flour, a fibre or a binder.",
         )
 
 
@@ -237,7 +237,12 @@ def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
 def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
     """A cookie holds by its fat and a crisp by its cheese; all else needs something that sets or gels."""
     batch = r.dough.batch
-    if r.dough.binder.load.value > 0 or len(batch.lines) < _A_FEW or any(w.role == "cheese" for w in batch.lines):
+    if (
+        r.dough.unweighed
+        or r.dough.binder.load.value > 0
+        or len(batch.lines) < _A_FEW
+        or any(w.role == "cheese" for w in batch.lines)
+    ):
         return
     fat = sum(w.grams.value for w in batch.lines if w.in_dough and is_solid_fat(w.ingredient.id, w.role))
     if r.dough.form.id in _SHORT and fat > constant("short_from") * batch.dough_g:

@@ -9,13 +9,16 @@ from typing import get_args
 
 from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.analysis.words import percent, short_name
-from substrata.batch.weighed import read_from_scale
+from substrata.batch.weighed import WeighedLine, read_from_scale
 from substrata.nutrition.net_carbs import polyols_percent
 from substrata.pantry.lot import Lot
 from substrata.quantities.tables import Row, constant, read_table
 from substrata.quantities.texts import with_numbers
 
 _MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
+_STARCHY = (
+    0.3  # net carbohydrate in the dry matter of a pulse: lentils and chickpeas .4 to .5, peanuts .1 (composition.csv)
+)
 _MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
 _ROLE = "role:"
 _MOST_OF_THE_REST = 0.4  # of all else, that a mistyped line was probably meant to be at most (assumed)
@@ -44,7 +47,9 @@ def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
         ("pulse", "grain-free is not low in carbohydrate: dry pulses are 40 to 52 % net"),
         ("starch", "a starch is nearly all net carbohydrate"),
     ):
-        lines = {w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags}
+        lines = {
+            w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags and _is_starchy(w)
+        }
         share = sum(c.share for c in r.net_carbs.contributions if c.line in lines)
         if share >= _MUCH_OF_THE_CARBS:
             yield DoughWarning(
@@ -53,6 +58,13 @@ def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
                 lines=tuple(lines),
                 text=f"{percent(share)} of the net carbs come from {short_name(next(iter(lines.values())))}: {text}.",
             )
+
+
+def _is_starchy(weighed: WeighedLine) -> bool:
+    """Whether much of its dry matter is net carbohydrate: a peanut, an almond or tofu is no such food."""
+    per_100g = weighed.ingredient.composition
+    net = per_100g["carbohydrate_g"] - per_100g["fibre_g"]
+    return net >= _STARCHY * (100 - per_100g["water_g"])
 
 
 def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:

@@ -13,7 +13,7 @@ from substrata.dough.handling import HandlingForecast
 from substrata.dough.texture import Texture
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.quantities.texts import listed
+from substrata.quantities.texts import without_weight
 
 Tone = Literal["plain", "figure", "about", "act"]
 
@@ -61,7 +61,7 @@ def _incomplete(unweighed: Sequence[str]) -> tuple[Phrase, ...]:
     if not unweighed:
         return ()
     return (
-        Phrase(text=f"Incomplete: {listed(unweighed)} has no weight yet, and every figure is without it. ", tone="act"),
+        Phrase(text=f"Incomplete: {without_weight(unweighed)} yet, and every figure leaves that out. ", tone="act"),
     )
 
 

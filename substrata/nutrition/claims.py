@@ -13,7 +13,7 @@ from typing import Literal
 
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.quantities.tables import read_table
-from substrata.quantities.texts import listed
+from substrata.quantities.texts import without_weight
 from substrata.settings import Settings
 
 Verdict = Literal["holds", "fails", "unsure", "empty"]
@@ -197,7 +197,7 @@ def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], left_o
     if verdict == "fails":
         return f"Not {kind.name.lower()}: {words}{more}."
     if verdict == "unsure" and not grounds:
-        return f"{kind.name} cannot be said yet: {listed(left_out)} has no weight."
+        return f"{kind.name} cannot be said yet: {without_weight(left_out)}."
     if verdict == "unsure":
         return f"{kind.name} cannot be said without a certificate: {words}{more}."
     if verdict == "empty":

@@ -38,3 +38,12 @@ def listed(names: Sequence[str]) -> str:
     ('salt', 'egg, water and oil')
     """
     return " and ".join(filter(None, (", ".join(names[:-1]), names[-1]))) if names else ""
+
+
+def without_weight(names: Sequence[str]) -> str:
+    """Say of lines that they have no weight.
+
+    >>> without_weight(["cheddar"]), without_weight(["cheddar", "ham"])
+    ('cheddar has no weight', 'cheddar and ham have no weight')
+    """
+    return f"{listed(names)} {'has' if len(names) == 1 else 'have'} no weight"

@@ -35,7 +35,7 @@ def ingredient_text(line: RecipeLine) -> str:
 
 def as_text(recipe: Recipe) -> str:
     """Plain text, one ingredient a line: what is pasted in again is read."""
-    rows = [recipe.name, "", f"Makes {recipe.pieces:g} pieces", ""]
+    rows = [recipe.name, "", f"Makes {recipe.pieces:g} {'piece' if recipe.pieces == 1 else 'pieces'}", ""]
     for group in recipe.groups:
         rows += [f"{group.title}:", *(f"- {ingredient_text(line)}" for line in group.lines), ""]
     rows += ["Method:", *(f"{n}. {step.text}" for n, step in enumerate(recipe.steps, 1)), ""]

@@ -16,7 +16,7 @@ from substrata.card.card import Card, card_of
 from substrata.card.keeping import Keeping, keeping_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, MethodEdit
-from substrata.quantities.texts import listed
+from substrata.quantities.texts import without_weight
 from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {
@@ -124,7 +124,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         else "",
         figures=tuple(_figures(told, eu=region)),
         net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
-        incomplete=f"Incomplete: {listed(dough.unweighed)} has no weight: the figures, the allergens and the method are without it."
+        incomplete=f"Incomplete: {without_weight(dough.unweighed)}. Figures, allergens and method leave that out."
         if dough.unweighed
         else "",
         net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,

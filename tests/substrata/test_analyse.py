@@ -122,6 +122,13 @@ def test_a_trap_of_the_trade_is_named(judged, lines, code):
     assert code not in {w.code for w in judged("bun", water=100).warnings}
 
 
+@pytest.mark.parametrize("low_in_starch", ["peanut_butter", "peanut_flour", "tofu"])
+def test_a_pulse_with_little_starch_is_no_trap(judged, low_in_starch):
+    # FoodData Central: net carbohydrate is about a seventh of the dry matter of peanuts, two fifths of that of lentils.
+    codes = {w.code for w in judged("cookie", **{low_in_starch: 200}, egg=50).warnings}
+    assert "pulse-carbs" not in codes
+
+
 def test_a_psyllium_loaf_without_egg_is_told_that_it_may_sink(judged):
     egg_free = judged("free-loaf", almond_flour=200, psyllium_powder=25, water=300)
     assert "heat-set-low" in {w.code for w in egg_free.warnings}

@@ -51,3 +51,12 @@ def test_until_a_line_has_a_weight_every_figure_says_that_it_is_without_it():
 def test_a_formula_whose_lines_all_have_one_says_nothing_of_it():
     recipe = recipe_of(as_baked(Dough(read_document(document("wrap", 4, almond_flour=60, egg=100, salt=2)), LIBRARY)))
     assert recipe.incomplete == ""
+
+
+def test_while_a_line_has_no_weight_nothing_is_missed_that_it_may_be():
+    told = document("wrap", 4, bamboo_fibre=30, water=90)
+    assert any(w.code == "nothing-binds" for w in analyse(read_document(told), LIBRARY).warnings)
+    told["lines"] += [{"id": key, "ingredient": key, "entered": "some", "grams": None} for key in ("egg", "cheddar")]
+    result = analyse(read_document(told), LIBRARY)
+    assert not any(w.code == "nothing-binds" for w in result.warnings)
+    assert "egg and cheddar have no weight yet" in "".join(phrase.text for phrase in result.summary)
