@@ -100,7 +100,7 @@ def parse_amount(text: str) -> Amount:
 
 
 _COUNT = r"(?P<count>\d+(?:[.,]\d+)?|one|two|three|four|half(?: an?)?|a|an)"
-_SIZE = r"(?P<size>\d+(?:[.,]\d+)?(?:\s*/\s*\d+)?)\s*-?\s*(?P<unit>oz|ounces?|g|gr|grams?|kg|lbs?|pounds?|ml|fl\.? ?oz)\b\.?"
+_SIZE = r"(?P<size>\d+(?:[.,]\d+)?(?:\s*/\s*[1-9]\d*)?)\s*-?\s*(?P<unit>oz|ounces?|g|gr|grams?|kg|lbs?|pounds?|ml|fl\.? ?oz)\b\.?"
 _PACKAGE = (
     r"(?:blocks?|bricks?|packages?|packs?|packets?|pkgs?\.?|cans?|tins?|tubs?|bags?|jars?|balls?|cartons?|containers?|bottles?|boxes|box|"
     r"logs?|bars?|tubes?|pots?|wheels?|wedges?|pouch(?:es)?|sachets?)"
@@ -109,6 +109,10 @@ _SIZED = re.compile(
     rf"^\s*(?:{_COUNT}\s*(?:x|×)?\s*[-(]?\s*)?\(?\s*{_SIZE}\s*\)?\s*[-)]?\s*{_PACKAGE}\b\.?(?:\s+of\b)?"
     rf"|^\s*(?P<count2>\d+)\s*{_PACKAGE}\s*\(\s*(?P<size2>\d+(?:[.,]\d+)?)\s*-?\s*(?P<unit2>oz|ounces?|g|grams?|kg|lbs?|ml)\.?\s*(?:each)?\s*\)"
     rf"|^\s*(?P<count3>\d+)\s*(?:x|×)\s*(?P<size3>\d+(?:[.,]\d+)?)\s*(?P<unit3>g|kg|oz|ml|lbs?)\b",
+    re.IGNORECASE,
+)
+_SIZED_AFTER = re.compile(
+    rf"^\s*{_COUNT}\s*{_PACKAGE}\s+(?:of\s+)?(?P<food>[^()\d]+?)\s*\(\s*{_SIZE}\s*(?P<each>each|per\s\w+)?\s*\)\s*$",
     re.IGNORECASE,
 )
 _COUNTS = {"one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "a": 1.0, "an": 1.0}
@@ -121,19 +125,37 @@ def with_package_sizes(text: str) -> str:
     ('8 oz sharp cheddar', '29 oz chickpeas')
     >>> with_package_sizes("1 block cheddar"), with_package_sizes("3 x 100 g butter")
     ('1 block cheddar', '300 g butter')
+    >>> with_package_sizes("1 tub ricotta (250 g)"), with_package_sizes("2 tubs ricotta (250 g each)")
+    ('250 g ricotta', '500 g ricotta')
+
+    Of "2 tubs ricotta (250 g)" nobody knows whether it is each: it stays as it is, without a weight.
     """
     found = _SIZED.match(text[:LONGEST_AMOUNT])
     if found is None:
-        return text
+        return _with_size_behind(text)
     part = found.groupdict()
     count, size, unit = next(
         (part[f"count{n}"], part[f"size{n}"], part[f"unit{n}"]) for n in ("", "2", "3") if part[f"size{n}"]
     )
-    whole = count.lower().replace(",", ".") if count else "1"
-    number = 0.5 if whole.startswith("half") else _COUNTS.get(whole) or float(whole)
-    top, _, below = size.replace(",", ".").partition("/")
-    held = number * float(top) / (float(below) if below.strip() else 1.0)
-    return f"{held:.6g} {unit.rstrip('.')} {text[found.end() :].strip()}".strip()
+    return f"{_count(count) * _size(size):.6g} {unit.rstrip('.')} {text[found.end() :].strip()}".strip()
+
+
+def _with_size_behind(text: str) -> str:
+    """Rewrite a package whose size follows its food."""
+    found = _SIZED_AFTER.match(text[:LONGEST_AMOUNT])
+    if found is None or (_count(found["count"]) > 1 and not found["each"]):
+        return text
+    return f"{_count(found['count']) * _size(found['size']):.6g} {found['unit'].rstrip('.')} {found['food']}"
+
+
+def _count(text: str | None) -> float:
+    number = (text or "1").lower().replace(",", ".")
+    return 0.5 if number.startswith("half") else _COUNTS.get(number) or float(number)
+
+
+def _size(text: str) -> float:
+    top, _, below = text.replace(",", ".").partition("/")
+    return float(top) / (float(below) if below.strip() else 1.0)
 
 
 def split_amount(text: str) -> Amount:

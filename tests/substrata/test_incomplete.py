@@ -23,12 +23,24 @@ LIBRARY = load_library()
         ("2 packs (200 g each) halloumi", "halloumi", 400.0),
         ("3 x 90 g butter", "butter", 270.0),
         ("1/2-lb bag almond flour", "almond-flour", 226.8),
+        ("1 tin tuna (145 g)", "tuna", 145),
+        ("3 tubs ricotta (9 oz each)", "ricotta", 765.4),
     ],
 )
 def test_a_package_of_a_stated_size_is_weighed(text, food, grams):
     (row,) = import_text(text, LIBRARY)
     assert (row.status, row.lines[0].ingredient, row.text) == ("read", food, text)
     assert row.weights[0].value == pytest.approx(grams, abs=0.2)
+
+
+def test_a_size_that_may_be_of_each_or_of_all_is_left_to_the_baker():
+    (row,) = import_text("2 tubs ricotta (250 g)", LIBRARY)
+    assert row.weights == (None,)
+
+
+def test_a_size_that_is_no_number_is_no_failure():
+    for text in ("1 (1/0-lb) bag almond flour", "1 tub ricotta (1/0 lb)", "1 (0/0 oz) can tuna"):
+        assert import_text(text, LIBRARY)[0].weights in ((None,), ())
 
 
 def unweighed():
