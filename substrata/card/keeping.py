@@ -15,7 +15,7 @@ from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.oven.matter import dough_sorption
 from substrata.pantry.library import Floats, Library
 from substrata.quantities.tables import Row, read_table
-from substrata.quantities.texts import listed
+from substrata.quantities.texts import listed, with_numbers
 
 _MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fresh food and not a dry store (assumed)
 # Water activity up to which food with meat, fish, fresh dairy, vegetable or pulses is a dry store: well below the food code's .85,
@@ -237,7 +237,11 @@ def _text(
 ) -> str:
     frozen = f", {_count(months, 'month')} in the freezer" if months else ""
     reason = _why(likely, room, perishables)
-    hot = ", until it is 74 °C inside" if room is None and any(p.kind in {"meat", "fish"} for p in perishables) else ""
+    hot = (
+        with_numbers(", until it is {filling_safe_c} inside")
+        if room is None and any(p.kind in {"meat", "fish"} for p in perishables)
+        else ""
+    )
     warm = f"To warm it: {form.text('reheat')}{hot}. " if form.text("reheat") else ""
     last = f"{warm}Estimated water activity {likely:.2f} (up to {wet:.2f}); not tested."
     if room is not None:

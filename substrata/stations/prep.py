@@ -259,7 +259,9 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
     elif result.minutes <= 0:
         text = f"It is past its window: it cracks below {until:.0f} °C. Warm the piece in hand."
     else:
-        text = f"{result.minutes:.0f} min until it cracks ({result.low_min:.0f} to {result.high_min:.0f} min): from {result.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
+        low, high = f"{result.low_min:.0f}", f"{result.high_min:.0f}"
+        span = f" ({low} to {high} min)" if low != high else ""
+        text = f"{result.minutes:.0f} min until it cracks{span}: from {result.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
     yield PrepTask(
         kind="bench",
         title="The bench clock",

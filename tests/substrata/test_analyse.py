@@ -111,6 +111,7 @@ def test_an_empty_bowl_and_a_bowl_without_base_say_so():
         ({"psyllium_powder": 5, "almond_flour": 100}, "gum-liquid"),
         ({"erythritol": 40, "almond_flour": 100}, "polyols"),
         ({"egg": 50, "almond_flour": 100}, "raw-egg"),
+        ({"ground_beef": 300, "egg": 50}, "raw-meat"),
         ({"pumpkin_seeds": 50, "egg": 50}, "pumpkin-seed-data"),
         ({"mozzarella_preshredded": 100, "almond_flour": 50}, "anticaking"),
         ({"coconut_flour": 100, "water": 200}, "largest-doubt"),
