@@ -39,7 +39,7 @@ READS = {
     "shelf", "open_formula", "versions", "version", "compare", "analyse", "prep", "shape", "bake", "ovens", "open_job", "paste", "members", "eaters", "card", "find_in_pantry",
     "open_ingredient", "compare_ingredients", "cheaper_packs", "choose_packs", "read_pack", "read_panel", "open_pack", "stock", "bakes", "open_import",
     "remedies", "what_if", "mix", "lean", "scale", "formula_file", "kitchen_file", "house_formulas",
-    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "read_bakes", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
+    "part_of", "newer_parts", "recipe", "recipe_file", "label", "label_file", "premix_bags", "premix_bags_file", "read_recipe_file", "share", "plans", "read_bakes", "open_plan", "try_move", "plan_shopping", "plan_file", "runs", "open_run", "feel_run", "pour_run", "live_run", "proposal_on_draft", "compare_runs", "runs_line", "runs_file", "devices", "photos", "open_photo",
 }  # fmt: skip
 LABEL = {"document": sample(), "style": "us", "baked_on": "2026-06-06"}
 BAGS = {"document": sample(), "bags": 3, "made_on": "2026-06-06"}
@@ -74,7 +74,7 @@ BODIES = {
     "newer_parts": sample(), "recipe": {"document": sample()}, "recipe_file": {"document": sample()}, "label": LABEL, "label_file": LABEL, "premix_bags": BAGS, "premix_bags_file": BAGS, "change_share": {"on": True},
     "create_plan": DAY, "save_plan": {"document": DAY, "lock": 1}, "try_move": {"task": "1:mix", "start_min": 3},
     "slip_plan": {"task": "1:mix", "minutes": 5}, "tick_shopping": {"ingredient": "salt", "done": True}, "change_feed": {"on": True}, "reserve_plan": {"on": True},
-    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "tell_device": {"act": "tare"}, "choose_devices": {"devices": ""}, "take_runs": {"file": {}},
+    "feel_run": {"felt": "tacky"}, "pour_run": {"line": "egg", "grams": 100}, "live_run": {"minute": 3}, "proposal_on_draft": {"document": sample()}, "tell_device": {"act": "tare"}, "choose_devices": {"devices": ""}, "take_runs": {"file": {}},
 }  # fmt: skip
 
 
