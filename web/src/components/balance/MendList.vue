@@ -40,10 +40,9 @@ const asked = useAsk(
   },
   { keep: true, when: () => out.value && rested.value !== null },
 )
-/** What mends an older dough is not offered for this one. */
-const mends = computed<readonly Mend[]>(() =>
-  out.value && asked.answer.value?.document === bench.document ? asked.answer.value.mends : [],
-)
+/** What mends an older dough is not offered for this one; an answer that is kept is a copy, so it is compared by what it holds. */
+const isPresent = computed(() => JSON.stringify(asked.answer.value?.document) === JSON.stringify(bench.document))
+const mends = computed<readonly Mend[]>(() => (out.value && asked.answer.value && isPresent.value ? asked.answer.value.mends : []))
 
 function take(mend: Mend): void {
   if (mend.station) {
