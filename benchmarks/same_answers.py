@@ -1,28 +1,47 @@
-"""Whether a change of the house leaves every answer as it was: the demo's formulas and 200 random documents.
+"""Record what core, services and API answer, by value, and compare it after a change of the structure.
 
-``python -m benchmarks.same_answers keep FILE`` before the change, ``… compare FILE`` after it. Numbers are compared to nine
-decimals; what differs is listed by its place, so that what was mended on purpose can be named.
+``python -m benchmarks.same_answers keep FILE`` before the change, ``… compare FILE`` after it. An answer is the sequence of
+its values, numbers to nine decimals, without the names of its fields: a field may be renamed, a value may not change.
+The API's part needs the database of the environment (see ``check``) and is left out by ``--core``.
 """
 
+import argparse
 import gzip
 import json
-import sys
+import os
+import re
 from collections.abc import Callable, Iterator
 from dataclasses import asdict
+from datetime import date, datetime
 from pathlib import Path
 from random import Random
 from typing import Any
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.balance.begin import formula_of, skeletons
+from substrata.balance.settle import settle
+from substrata.bench.run_document import faults, felt_words, read_run, slip_words
+from substrata.bench.steps import run_steps
 from substrata.card.card import card
+from substrata.context.dough import Dough
 from substrata.errors import SubstrataError
+from substrata.formula.document import write_document
 from substrata.formula.form import forms, roles
+from substrata.recipe.recipe import recipe_of
+from substrata.schedule.effort import Effort
+from substrata.schedule.plan_bench import bench_of
+from substrata.schedule.plan_document import read_plan
+from substrata.schedule.planned import plan_of
 from substrata.settings import Eater
 from substrata.stations.bake import bake
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan
+from substrata.trials.diagnosis import diagnose
+from substrata.trials.learning import learn
 
 RANDOM = 200
+PLANS = 50
+RUNS = 50
 _DEMO = Path(__file__).parent.parent / "kitchen" / "demo" / "formulas.json"
 _EATER = Eater(name="One", budgets=(("net_carbs", 30.0), ("energy", 2000.0)))
 STATIONS: dict[str, Callable[..., Any]] = {
@@ -87,39 +106,185 @@ def random_document(number: int) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def answers() -> dict[str, Any]:
-    """What every station says of every document."""
+def random_run(number: int) -> dict[str, Any]:
+    """A run document whose readings may be anything that its format allows, always the same for a number."""
+    dice = Random(number)
+    templates = skeletons()
+    document = write_document(formula_of(templates[(7 * number) % len(templates)]))
+    for line in document["lines"]:
+        if dice.random() < 0.3:
+            line["grams"] *= dice.choice([0.1, 0.5, 2, 5])
+    readings: dict[str, list[Any]] = {
+        "rest_min": [None, 0, 20, 600], "dough_c": [None, 5, 24, 60], "thickness_mm": [None, 2, 40],
+        "oven_c": [None, 100, 190, 300], "probe_c": [None, 150, 350], "minutes": [None, 12, 35, 300],
+        "weight_in_g": [None, 500], "weight_out_g": [None, 430], "core_c": [None, 93, 120],
+        "trays": [None, 1, 2], "squeezed_g": [None, 400],
+    }  # fmt: skip
+    done: dict[str, Any] = {key: dice.choice(values) for key, values in readings.items()}
+    done["grams"] = {line["id"]: line["grams"] * dice.choice([0.9, 1, 1.3]) for line in document["lines"][::2]}
+    done["steps"] = {key: dice.random() < 0.5 for key in dice.sample(list(slip_words()), 4)}
+    done["felt"] = [{"class": dice.choice(felt_words())}]
+    verdict = {
+        "faults": [{"id": fault} for fault in dice.sample(list(faults()), dice.randint(0, 4))],
+        "colour": dice.choice([None, -2, 0, 2]), "lightness": dice.choice([None, 40, 70]),
+        "scores": {"chewy": dice.randint(0, 10), "gummy": dice.randint(0, 10)},
+    }  # fmt: skip
+    return {"formula": document, "id": str(number), "done": done, "verdict": verdict}
+
+
+def random_plan(number: int) -> dict[str, Any]:
+    """A plan document of one to three demo bakes, always the same for a number."""
+    dice = Random(number)
+    chosen = dice.sample(list(demo_documents()), 1 + number % 3)
+    bakes = [
+        {"formula": document, "due": f"2026-06-06T{12 + 2 * n}:00", "id": str(n)}
+        for n, (_, document) in enumerate(chosen, 1)
+    ]
+    return {"start": "2026-06-06T06:00", "bakes": bakes, "name": f"Plan {number}"}
+
+
+Asks = Iterator[tuple[str, Callable[[], Any]]]
+
+
+def _stations() -> Asks:
+    """Every station of every document."""
     library = load_library()
     documents = dict(demo_documents()) | {f"random {n}": random_document(n) for n in range(RANDOM)}
-    table: dict[str, Any] = {}
     for number, (name, document) in enumerate(documents.items()):
         formula = read_document(document)
         settings = Settings(eaters=(_EATER,), convention=("us", "eu", "total")[number % 3])
         for station, ask in STATIONS.items():
+            yield f"{name}/{station}", lambda ask=ask, f=formula, s=settings: ask(f, library, s)
+        yield f"{name}/document", lambda f=formula: write_document(f)
+        yield f"{name}/steps", lambda f=formula, s=settings: run_steps(Dough(f, library, s))
+        yield f"{name}/recipe", lambda f=formula, s=settings: recipe_of(Dough(f, library, s))
+        if number % 8 == 0:
+            yield f"{name}/balance", lambda f=formula, s=settings: settle(f, library, s)
+
+
+def _runs() -> Asks:
+    """Diagnoses of runs, and what they teach together."""
+    library = load_library()
+    runs = [read_run(random_run(number)) for number in range(RUNS)]
+    for number, run in enumerate(runs):
+        yield f"run {number}", lambda run=run: diagnose(Dough(run.formula, library), run)
+    yield "learned", lambda: learn(runs[:12], library)
+
+
+def _plans() -> Asks:
+    """Plans, sought by work and not by the clock, so that they are the same each time."""
+    library = load_library()
+    for number in range(PLANS):
+        plan = read_plan(random_plan(number))
+        yield (
+            f"plan {number}",
+            lambda plan=plan: plan_of(bench_of(plan, library), effort=Effort(seconds=0.4, workers=1, steady=True)),
+        )
+
+
+def _plain(answer: Any) -> Any:
+    """JSON of an answer's dataclasses; moments are strings."""
+    if hasattr(answer, "__dataclass_fields__"):
+        answer = asdict(answer)
+    return json.loads(
+        json.dumps(answer, default=lambda v: v.isoformat() if isinstance(v, date | datetime) else sorted(v))
+    )
+
+
+_MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*")
+
+
+def values(answer: Any) -> list[Any]:
+    """The values of an answer in their order; a day or moment of today is none."""
+    if isinstance(answer, dict):
+        return [value for part in answer.values() for value in values(part)]
+    if isinstance(answer, list):
+        return [value for part in answer for value in values(part)]
+    if isinstance(answer, float) and answer:
+        return [float(f"{answer:.9g}")]
+    return [_MOMENT.sub("", answer)] if isinstance(answer, str) else [answer]
+
+
+def core_answers() -> dict[str, list[Any]]:
+    """The values of everything that the core is asked; a refusal is its sentence."""
+    table: dict[str, list[Any]] = {}
+    for asks in (_stations(), _runs(), _plans()):
+        for name, ask in asks:
             try:
-                answer = ask(formula, library, settings)
+                table[name] = values(_plain(ask()))
             except SubstrataError as refusal:
-                table[f"{name}/{station}"] = str(refusal)
-                continue
-            table[f"{name}/{station}"] = json.loads(json.dumps(asdict(answer))) if answer is not None else None
+                table[name] = [str(refusal)]
     return table
 
 
-RENAMED = {
-    "prep.family": "prep.dough_kind",
-    "prep.cards": "prep.tasks",
-    "shape.laying": "shape.layout",
-}  # what goes by another name since it was kept
+def api_answers() -> dict[str, list[Any]]:
+    """The values of the API's answers over the demo kitchen, in a database made for it."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    import django
+
+    django.setup()
+    from django.conf import settings
+    from django.test import Client
+    from django.test.utils import setup_databases, setup_test_environment, teardown_databases
+
+    setup_test_environment()
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    databases = setup_databases(verbosity=0, interactive=False)
+    try:
+        from kitchen.demo.load import load_demo
+
+        demo = load_demo()
+        client = Client()
+        client.force_login(demo.memberships.get(role="owner").user)
+        return {name: values(answer) for name, answer in _api(demo, client)}
+    finally:
+        teardown_databases(databases, verbosity=0)
 
 
-def renamed(answers_kept: dict[str, Any]) -> dict[str, Any]:
-    """Answers that were kept, under the names of today."""
-    for name, answer in answers_kept.items():
-        for old, new in RENAMED.items():
-            (station, before), (_, after) = old.split("."), new.split(".")
-            if name.endswith(f"/{station}") and isinstance(answer, dict) and before in answer:
-                answer[after] = answer.pop(before)
-    return answers_kept
+def _api(demo: Any, client: Any) -> Iterator[tuple[str, Any]]:
+    """Addresses and what they answer."""
+    root = f"/api/kitchens/{demo.pk}"
+
+    def call(method: str, path: str, body: Any = None) -> Any:
+        data = json.dumps(body) if body is not None else ""
+        reply = client.generic(method, path, data, content_type="application/json")
+        return [reply.status_code, json.loads(reply.content) if reply.content[:1] in b"[{" else len(reply.content) > 0]
+
+    yield "words", call("GET", "/api/words")
+    for end in (
+        "formulas",
+        "pantry?limit=200",
+        "stock",
+        "bakes",
+        "ovens",
+        "members",
+        "eaters",
+        "house-formulas",
+        "plans",
+        "runs",
+        "learned",
+    ):
+        yield end, call("GET", f"{root}/{end}")
+    for formula in demo.formulas.order_by("pk"):
+        one = f"{root}/formulas/{formula.pk}"
+        for end in ("", "/versions", "/part"):
+            yield f"{formula.name}{end}", call("GET", f"{one}{end}")
+        document = call("GET", one)[1].get("document")
+        if document is None:
+            continue
+        bodies: dict[str, Any] = {
+            "analyse": document, "shape": document, "card": document, "cheaper": document, "remedies": {"document": document},
+            "prep": {"document": document}, "bake": {"document": document}, "recipe": {"document": document},
+            "what-if": {"document": document, "line": document["lines"][0]["id"]}, "scale": {"document": document, "factor": 1.7},
+            "premix-bags": {"document": document, "bags": 3}, "label": {"document": document},
+        }  # fmt: skip
+        for end, body in bodies.items():
+            yield f"{formula.name} {end}", call("POST", f"{root}/{end}", body)
+    for run in demo.runs.order_by("pk"):
+        for end in ("",):
+            yield f"run {run.pk}{end}", call("GET", f"{root}/runs/{run.pk}{end}")
+    for ingredient in ("almond-flour", "mozzarella", "egg", "erythritol"):
+        yield ingredient, call("GET", f"{root}/pantry/{ingredient}")
 
 
 def differences(before: Any, after: Any, place: str = "") -> Iterator[str]:
@@ -131,7 +296,7 @@ def differences(before: Any, after: Any, place: str = "") -> Iterator[str]:
         for n, (one, other) in enumerate(zip(before, after, strict=True)):
             yield from differences(one, other, f"{place}[{n}]")
     elif isinstance(before, float | int) and isinstance(after, float | int):
-        if abs(before - after) > 1e-9 * max(1.0, abs(before)):
+        if abs(before - after) > 1e-8 * max(1.0, abs(before)):
             yield f"{place}: {before} -> {after}"
     elif before != after:
         yield f"{place}: {str(before)[:90]} -> {str(after)[:90]}"
@@ -139,13 +304,22 @@ def differences(before: Any, after: Any, place: str = "") -> Iterator[str]:
 
 def main() -> int:
     """Keep or compare; returns the exit code."""
-    what, file = sys.argv[1], Path(sys.argv[2])
-    if what == "keep":
-        file.write_bytes(gzip.compress(json.dumps(answers()).encode()))
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("what", choices=["keep", "compare"])
+    parser.add_argument("file", type=Path)
+    parser.add_argument("--core", action="store_true", help="without the API")
+    options = parser.parse_args()
+    answers = core_answers() | ({} if options.core else api_answers())
+    if options.what == "keep":
+        options.file.write_bytes(gzip.compress(json.dumps(answers).encode()))
+        print(f"{len(answers)} answers, {sum(map(len, answers.values()))} values")
         return 0
-    result = list(differences(renamed(json.loads(gzip.decompress(file.read_bytes()))), answers()))
+    before = json.loads(gzip.decompress(options.file.read_bytes()))
+    if options.core:
+        before = {name: answer for name, answer in before.items() if name in answers}
+    result = list(differences(before, answers))
     print("\n".join(result[:40]) or "every answer is as it was")
-    print(f"{len(result)} differences")
+    print(f"{len(result)} differences in {len(answers)} answers")
     return 1 if result else 0
 
 
