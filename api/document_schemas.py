@@ -7,9 +7,9 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, create_model
 
-from substrata.documents.collections import Listed, Named, Nested
-from substrata.documents.kinds import Kind, Number
-from substrata.documents.records import Declared, declared
+from substrata.base.documents.collection_kinds import Listed, Named, Nested
+from substrata.base.documents.field_kinds import Kind, Number
+from substrata.base.documents.records import Declared, declared
 from substrata.formula.formula import Formula
 
 Text = Annotated[str, StringConstraints(max_length=2_000)]

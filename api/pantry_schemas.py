@@ -10,7 +10,8 @@ from api.document_schemas import model_of
 from kitchen.models import Formula
 from kitchen.models import Lot as LotRow
 from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, OpenLot, PackReading, PantryList
-from substrata.documents.records import write_record
+from substrata.base.documents.records import write_record
+from substrata.base.uncertainty import Spread
 from substrata.formula.form import roles
 from substrata.labels.check import Finding
 from substrata.labels.mistakes import Mistake
@@ -19,7 +20,6 @@ from substrata.labels.panel_text import PanelText
 from substrata.nutrition.compare import Compared, Layer
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
-from substrata.quantities.spread import Spread
 
 Short = Annotated[str, StringConstraints(max_length=120)]
 

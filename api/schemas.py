@@ -15,6 +15,7 @@ from kitchen.services.pans import OWN_KINDS
 from substrata.balance.exclusions import exclusions
 from substrata.balance.front import axis_words
 from substrata.balance.sureness import SureStep, sure_steps
+from substrata.base.tables.table_reader import read_table
 from substrata.bench.feel import ALSO
 from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import classes
@@ -31,7 +32,6 @@ from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.oven.numbers import bakeware
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import FIGURE_KINDS
-from substrata.quantities.tables import read_table
 from substrata.schedule.things import Thing, things
 from substrata.trials.faults import fault_table
 

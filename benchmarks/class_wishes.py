@@ -9,11 +9,11 @@ import time
 from benchmarks.kitchens import demo_formulas
 from substrata.balance.settle import settle
 from substrata.balance.wish import Wish
+from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.dough.handling_words import classes
 from substrata.pantry.library import load_library
-from substrata.settings import Settings
 
 
 def main():

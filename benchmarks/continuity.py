@@ -15,9 +15,9 @@ from math import log
 import numpy as np
 
 from benchmarks.judgements import good_doughs
+from substrata.base.errors import SubstrataError
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
-from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
 from substrata.oven.questions import judged
 from substrata.pantry.library import load_library

@@ -19,8 +19,8 @@ from substrata.balance.rounds import search
 from substrata.balance.rows import rows_at
 from substrata.balance.steps import TOUCHED
 from substrata.balance.wish import Wish
+from substrata.base.settings import Settings
 from substrata.pantry.library import load_library
-from substrata.settings import Settings
 
 
 def plain_cost(bench, grams):

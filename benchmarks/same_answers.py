@@ -20,11 +20,12 @@ from typing import Any
 from substrata import Settings, analyse, load_library, read_document
 from substrata.balance.begin import formula_of, skeletons
 from substrata.balance.settle import settle
+from substrata.base.errors import SubstrataError
+from substrata.base.settings import Eater
 from substrata.bench.run_document import faults, felt_words, read_run, slip_words
 from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.context.dough import Dough
-from substrata.errors import SubstrataError
 from substrata.formula.document import write_document
 from substrata.formula.form import forms, roles
 from substrata.recipe.recipe import recipe_of
@@ -32,7 +33,6 @@ from substrata.schedule.effort import Effort
 from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import read_plan
 from substrata.schedule.planned import plan_of
-from substrata.settings import Eater
 from substrata.stations.bake import bake
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan

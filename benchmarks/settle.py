@@ -16,11 +16,11 @@ from substrata.balance.front import front
 from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
 from substrata.balance.wish import Wish
+from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.formula.form import Window
 from substrata.pantry.library import load_library
-from substrata.settings import Settings
 
 
 def wishes(values):

@@ -4,8 +4,8 @@
 """
 
 from substrata.analysis.analyse import Analysis, analyse
+from substrata.base.settings import Settings
 from substrata.formula.document import read_document, write_document
 from substrata.pantry.library import Library, load_library
-from substrata.settings import Settings
 
 __all__ = ["Analysis", "Library", "Settings", "analyse", "load_library", "read_document", "write_document"]

@@ -17,9 +17,10 @@ from typing import Any, NoReturn
 
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.balance.commands import add_balance_commands
+from substrata.base.errors import SubstrataError
+from substrata.base.settings import Settings
 from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
-from substrata.errors import SubstrataError
 from substrata.exchange.any_file import file_recipe
 from substrata.exchange.arguments import count, number
 from substrata.exchange.files import document_of, read_bytes
@@ -32,7 +33,6 @@ from substrata.labels.pack_reading import read_pack
 from substrata.pantry.library import load_library
 from substrata.recipe.commands import add_recipe_commands
 from substrata.schedule.commands import add_plan_commands
-from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan
 from substrata.trials.commands import add_trial_commands

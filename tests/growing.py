@@ -5,7 +5,7 @@ import sys
 from contextlib import contextmanager
 from pathlib import Path
 
-from substrata.quantities import tables
+from substrata.base.tables import table_reader as tables
 
 DATA = Path(tables.__file__).parents[1] / "data"
 

@@ -14,7 +14,7 @@ from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import filled, new_key
 from substrata import Library, load_library
-from substrata.errors import LabelError
+from substrata.base.errors import LabelError
 from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
 
 BAKER = Membership.Role.BAKER

@@ -18,7 +18,7 @@ from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import membership
-from substrata.errors import SubstrataError
+from substrata.base.errors import SubstrataError
 
 Queue = Literal["quick", "heavy"]
 State = Job.State

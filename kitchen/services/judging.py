@@ -9,6 +9,9 @@ from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
 from substrata.analysis.analyse import analysis_of
 from substrata.analysis.changes import FigureChange, changes
+from substrata.base.pans import Pan
+from substrata.base.settings import Eater, Lesson
+from substrata.base.tables.science_mark import science_mark
 from substrata.context.dough import Dough
 from substrata.context.scale import Scaled, ScaleWish, scale
 from substrata.context.windows import fails
@@ -17,9 +20,6 @@ from substrata.formula.formula import MOST_PARTS_DEEP
 from substrata.labels.pack_document import read_lot
 from substrata.labels.pack_reading import ingredient_of_lot
 from substrata.pantry.ingredient import Ingredient
-from substrata.quantities.pans import Pan
-from substrata.science_mark import science_mark
-from substrata.settings import Eater, Lesson
 from substrata.stations.prep import PrepPlan, prep_plan_of
 
 # Of the tables and the code that reads them: thumbs of another mark are drawn anew.

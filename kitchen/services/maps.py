@@ -12,7 +12,7 @@ from kitchen.services.access import membership
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import read_document
-from substrata.errors import OvenError
+from substrata.base.errors import OvenError
 from substrata.oven.questions import MAP_SIDE, bake_map
 
 KIND = "oven-map"

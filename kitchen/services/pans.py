@@ -10,7 +10,7 @@ from kitchen.errors import Conflict, Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership, record
 from kitchen.services.kitchens import bump_revision
-from substrata.quantities.pans import PanKind, pans
+from substrata.base.pans import PanKind, pans
 
 MOST_PANS = 60
 OWN_KINDS: tuple[str, ...] = get_args(PanKind)

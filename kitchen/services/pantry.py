@@ -18,6 +18,7 @@ from kitchen.services.judging import all_packs, core_settings, library_of, pack_
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.stock import receive, reserved_of
 from substrata import Library, Settings, load_library, read_document
+from substrata.base.settings import Convention, PolyolRule
 from substrata.batch.cheaper import CheaperPack, cheaper_packs
 from substrata.batch.weighed import weigh_formula
 from substrata.labels.check import LabelCheck, check_lot
@@ -26,7 +27,6 @@ from substrata.labels.pack_reading import PackFigure, contained, ingredient_of_l
 from substrata.nutrition.compare import Compared, compare
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.lot import Lot as CoreLot
-from substrata.settings import Convention, PolyolRule
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200

@@ -19,6 +19,8 @@ from kitchen.services.memo import Asked, kitchen_mark, profile_mark
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
+from substrata.base.documents.field_kinds import Where
+from substrata.base.documents.records import read_record, write_record
 from substrata.bench import run_document as core
 from substrata.bench.feel import FeelAdvice, feel
 from substrata.bench.live import BakeReading, LiveBake, LiveForecast
@@ -26,8 +28,6 @@ from substrata.bench.pour import PourAdvice, poured
 from substrata.bench.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
-from substrata.documents.kinds import Where
-from substrata.documents.records import read_record, write_record
 from substrata.oven.case import BakeCase
 
 BAKER = Membership.Role.BAKER

@@ -8,6 +8,9 @@ from substrata.analysis.brackets import Bracket, brackets
 from substrata.analysis.summary import Phrase, summary
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.warnings import warnings
+from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.batch.baked import Baked
 from substrata.batch.bakers import bakers_percent
 from substrata.batch.cost import Cost, cost
@@ -23,7 +26,6 @@ from substrata.dough.lift import Lift
 from substrata.dough.sureness import handling_rests_on
 from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
-from substrata.errors import FormulaError
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
@@ -34,8 +36,6 @@ from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.hidden import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.pantry.library import Library
-from substrata.quantities.bulk import in_bulk
-from substrata.settings import Settings
 
 
 @in_bulk

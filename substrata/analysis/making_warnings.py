@@ -8,6 +8,7 @@ import numpy as np
 
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
+from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import WeighedLine
 from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
@@ -15,7 +16,6 @@ from substrata.dough.handling_words import classes
 from substrata.dough.phases import is_solid_fat
 from substrata.dough.yeast import alive, yeast_lines
 from substrata.pantry.drying import drying_numbers
-from substrata.quantities.tables import constant
 
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)

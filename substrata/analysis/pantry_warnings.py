@@ -9,11 +9,11 @@ from typing import get_args
 
 from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.analysis.words import percent, short_name
+from substrata.base.tables.table_reader import Row, constant, read_table
+from substrata.base.tables.table_texts import with_numbers
 from substrata.batch.weighed import WeighedLine, read_from_scale
 from substrata.nutrition.net_carbs import polyols_percent
 from substrata.pantry.lot import Lot
-from substrata.quantities.tables import Row, constant, read_table
-from substrata.quantities.texts import with_numbers
 
 _MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
 _STARCHY = (

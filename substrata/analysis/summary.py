@@ -8,12 +8,12 @@ from typing import Literal
 
 from substrata.analysis.brackets import Bracket
 from substrata.analysis.words import percent, short_name
+from substrata.base.tables.table_texts import without_weight
 from substrata.context.windows import fails, is_outside
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.texture import Texture
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.quantities.texts import without_weight
 
 Tone = Literal["plain", "figure", "about", "act"]
 

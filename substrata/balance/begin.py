@@ -13,11 +13,11 @@ from substrata.balance.exclusions import excluded_by, exclusions
 from substrata.balance.settle import settle
 from substrata.balance.settlement import Settlement
 from substrata.balance.wish import Wish, known_only, target_keys
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import read_table
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.library import Library
-from substrata.quantities.tables import read_table
-from substrata.settings import Settings
 
 MOST = 4
 _MUCH_EGG = 0.16  # of the dough: without so much it is another bread

@@ -12,6 +12,7 @@ import numpy as np
 from substrata.balance.exclusions import excluded_by
 from substrata.balance.steps import Candidate, Step, candidates, may_be_brought, step_of
 from substrata.balance.wish import Wish
+from substrata.base.settings import Settings
 from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
@@ -20,7 +21,6 @@ from substrata.formula.form import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Floats, Library
-from substrata.settings import Settings
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
 _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one

@@ -18,12 +18,12 @@ from substrata.balance.settle import settle
 from substrata.balance.settlement import Settlement
 from substrata.balance.told import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.balance.wish import Wish, target_keys
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.exchange.arguments import count
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
 from substrata.pantry.library import load_library
-from substrata.settings import Settings
 
 _SUREST = 0.5  # standard deviations
 _FREEDOMS = ("pieces", "thickness", "mass")

@@ -16,12 +16,12 @@ from substrata.balance.rounds import search
 from substrata.balance.slopes import minutes_slope, texture_slope
 from substrata.balance.ways import line_changes, minutes_of
 from substrata.balance.wish import Wish, check_wish, target_keys
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.dough.texture import texture_keys, texture_words
-from substrata.errors import FormulaError
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats, Library
-from substrata.settings import Settings
 
 POINTS = 12
 CHANGE, MINUTES = "change", "minutes"

@@ -13,6 +13,7 @@ from substrata.balance.program import change_cost
 from substrata.balance.row import Row
 from substrata.balance.rows import judged_keys
 from substrata.balance.slopes import wanted_band
+from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.working_time import short_working_minutes
@@ -20,7 +21,6 @@ from substrata.dough.binder import caps_of
 from substrata.formula.form import Window
 from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import constant
 
 _HAIR = 1e-6
 NEVER_MIN = 999.0  # a bake that does not come to an end

@@ -9,12 +9,12 @@ from typing import Literal
 
 import numpy as np
 
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.cost import price_per_gram
 from substrata.batch.kitchen_steps import to_the_scale
 from substrata.batch.weighed import Batch
-from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import read_table
 
 _TINY = 1e-9
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 from math import inf
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 
 @dataclass(frozen=True, kw_only=True)

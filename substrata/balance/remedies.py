@@ -22,12 +22,12 @@ from substrata.balance.slopes import slopes_at
 from substrata.balance.ways import missed_texts
 from substrata.balance.wish import MOST_LINES, Wish
 from substrata.balance.words import change_text
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.pantry.drying import drying_numbers
 from substrata.pantry.library import Floats, Library
-from substrata.quantities.tables import constant
-from substrata.settings import Settings
 
 _MOST = 3  # remedies of one dough: more is a settle
 _LOOKED_AT = 40  # trials that the full model judges

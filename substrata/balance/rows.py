@@ -11,11 +11,11 @@ from substrata.balance.measures import ratio_of
 from substrata.balance.rail_rows import rail_rows
 from substrata.balance.row import Kind, Row, ratio_rows, share_row
 from substrata.balance.slopes import Slopes
+from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.context.windows import Wanted
 from substrata.dough.binder import caps_of
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import constant
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

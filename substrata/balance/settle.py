@@ -13,10 +13,10 @@ from substrata.balance.shaping import Shaped, as_shaped, other_shapes, shape_nam
 from substrata.balance.sureness import chance, spread_over, sureness, ten
 from substrata.balance.ways import Teller, line_changes, missed_texts
 from substrata.balance.wish import Wish, check_wish
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
-from substrata.quantities.tables import constant
-from substrata.settings import Settings
 
 _WAYS = 4
 _MUCH_OF_THE_DOUBT = 0.6

@@ -13,9 +13,9 @@ from substrata.balance.program import Ask, solve
 from substrata.balance.row import Row
 from substrata.balance.settlement import Sure
 from substrata.balance.words import amount, printed, quantity_text
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.context.dough import Dough
 from substrata.pantry.library import Floats
-from substrata.quantities.spread import SDS_IN_HALF_90
 
 _TIGHTER = 0.05  # of a target: the step whose price is told
 

@@ -8,14 +8,14 @@ import numpy as np
 
 from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.ways import minutes_of
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.context.windows import is_outside
-from substrata.errors import FormulaError
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
-from substrata.settings import Settings
 
 SPAN = 0.6  # of the line's weight to both sides
 POINTS = 25

@@ -8,7 +8,7 @@ from typing import Any
 
 from substrata.balance.begin import Beginning
 from substrata.balance.settlement import Settlement, Way
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.formula.document import write_document
 from substrata.formula.form import Window
 

@@ -16,10 +16,10 @@ from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, 
 from substrata.balance.slopes import slopes_at
 from substrata.balance.sureness import prices_of_more, sureness
 from substrata.balance.words import amount, change_text, limit_text, quantity_text
+from substrata.base.errors import SubstrataError
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.dough.texture import Texture
-from substrata.errors import SubstrataError
 from substrata.formula.formula import Formula
 from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats

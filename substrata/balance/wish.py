@@ -9,9 +9,9 @@ from typing import Any, Literal
 
 from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.exclusions import exclusions
+from substrata.base.errors import FormulaError
 from substrata.dough.handling_words import classes
 from substrata.dough.texture import texture_keys
-from substrata.errors import FormulaError
 from substrata.formula.form import Window
 from substrata.nutrition.facts import FIGURES
 

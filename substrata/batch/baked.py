@@ -8,10 +8,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import FRYING, Batch
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
-from substrata.quantities.spread import Spread
 
 Source = Literal["set", "oven", "dried", "habit"]
 _SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from substrata.base.settings import Settings
 from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
 from substrata.pantry.ingredient import Ingredient
-from substrata.settings import Settings
 
 
 def to_the_scale(grams: float) -> float:

@@ -13,16 +13,16 @@ from weakref import WeakKeyDictionary
 import numpy as np
 import orjson
 
+from substrata.base.documents.records import write_record
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
+from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import FRYING, Batch, weigh_formula
-from substrata.documents.records import write_record
-from substrata.errors import FormulaError
 from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Parameter
 from substrata.pantry.library import Floats, Library
 from substrata.pantry.lot import Lot
-from substrata.quantities.spread import Spread
-from substrata.settings import Settings
 
 # By what a number of behaviour is averaged: a gram of the part for what adds up, else what it speaks of.
 _BY = {

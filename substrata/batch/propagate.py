@@ -13,10 +13,10 @@ from math import sqrt
 
 import numpy as np
 
+from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.batch.weighed import Batch
 from substrata.pantry.library import Floats
-from substrata.quantities.bulk import in_bulk
-from substrata.quantities.spread import SDS_IN_HALF_90
 
 Coefficient = tuple[Floats, Floats]  # per g of each line: value, standard deviation
 

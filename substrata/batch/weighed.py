@@ -12,7 +12,12 @@ from typing import Any, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from substrata.errors import AmountError, FormulaError, SubstrataError
+from substrata.base.amounts import parse_amount
+from substrata.base.errors import AmountError, FormulaError, SubstrataError
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
+from substrata.base.uncertainty import Spread
+from substrata.base.units import unit
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula, Line
 from substrata.pantry.composition import NUTRIENTS
@@ -21,11 +26,6 @@ from substrata.pantry.ingredient import BEHAVIOURS, Ingredient
 from substrata.pantry.library import Floats, Library
 from substrata.pantry.matter import MATTERS, Matter
 from substrata.pantry.weigh import mass_half, weigh
-from substrata.quantities.amount import parse_amount
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import constant
-from substrata.quantities.units import unit
-from substrata.settings import Settings
 
 _NOTHING_G = 1e-6  # lighter than any scale could tell from nothing
 FRYING = "frying"  # role and line id of the fat that frying brings

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from substrata.base.tables.table_reader import Row
 from substrata.bench.run_step import RunStep, sentence
-from substrata.quantities.tables import Row
 from substrata.stations.bake import BakeForecast
 from substrata.stations.mixing import MixingStep
 

@@ -7,12 +7,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from substrata.base.roots import root
 from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.windows import fails, is_outside
 from substrata.formula.formula import Formula, Line
-from substrata.quantities.roots import root
 
 LIQUID, DRY = "liquid", "dry"
 _LIQUID_ROLES = ("liquid",)

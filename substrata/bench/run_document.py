@@ -12,14 +12,14 @@ from datetime import datetime, timedelta
 from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
-from substrata.documents.collections import Listed, Named, Nested
-from substrata.documents.kinds import Flag, Number, Text, Where, Whole, Word
-from substrata.documents.records import read_record, record_schema, write_record
-from substrata.documents.versions import of_version
+from substrata.base.documents.collection_kinds import Listed, Named, Nested
+from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Whole, Word
+from substrata.base.documents.format_version import of_version
+from substrata.base.documents.records import read_record, record_schema, write_record
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
 from substrata.dough.handling_words import classes
-from substrata.errors import FormulaError
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import read_table
 
 RUN_VERSION = 1
 _VERSION = "substrata_run"

@@ -10,6 +10,8 @@ from collections.abc import Iterator
 from functools import cache
 from math import ceil
 
+from substrata.base.errors import FormulaError, OvenError
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.bake_steps import bake_steps, cooling_step
 from substrata.bench.feel import as_poured
@@ -21,8 +23,6 @@ from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.wanted_handling import is_poured
 from substrata.dough.yeast import yeast_lines
-from substrata.errors import FormulaError, OvenError
-from substrata.quantities.tables import Row, constant, read_table
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.mixing import MixingStep, mixing_steps, step_told_in
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of

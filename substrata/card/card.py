@@ -5,11 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from substrata.base.errors import OvenError
+from substrata.base.settings import Convention, Settings
+from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_texts import with_numbers
 from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.batch.propagate import Estimate
 from substrata.batch.weighed import Batch, Problem
 from substrata.context.dough import Dough
-from substrata.errors import OvenError
 from substrata.formula.formula import Formula
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
@@ -21,9 +24,6 @@ from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import judged
 from substrata.pantry.library import Library
 from substrata.pantry.rounding import LabelStyle
-from substrata.quantities.tables import Row, read_table
-from substrata.quantities.texts import with_numbers
-from substrata.settings import Convention, Settings
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
+from substrata.base.settings import Settings
 from substrata.batch.baked import Baked, baked, oven_c
 from substrata.batch.propagate import Ratio, Sheet
 from substrata.batch.weighed import Batch, Problem, reweigh_formula, weigh_formula
@@ -27,7 +28,6 @@ from substrata.nutrition.panel import panel_ratios
 from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
-from substrata.settings import Settings
 from substrata.shape.piece import Piece, piece_of
 
 _THINNEST_MM = 0.2  # below it there is no piece to speak of

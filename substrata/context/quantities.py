@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
+from substrata.base.settings import Settings
 from substrata.batch.cost import cost_ratio
 from substrata.batch.propagate import Ratio
 from substrata.batch.weighed import Batch
@@ -16,7 +17,6 @@ from substrata.dough.water import fill_ratio
 from substrata.dough.yeast import yeast_lines
 from substrata.formula.formula import Formula
 from substrata.nutrition.facts import piece_ratio
-from substrata.settings import Settings
 
 RatioOf = Callable[[Batch], Ratio]
 

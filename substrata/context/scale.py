@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from math import isfinite
 
+from substrata.base.amounts import Amount, parse_amount
+from substrata.base.errors import AmountError, FormulaError
 from substrata.batch.weighed import weigh_line
 from substrata.context.dough import Dough
-from substrata.errors import AmountError, FormulaError
 from substrata.formula.formula import Formula, Line
-from substrata.quantities.amount import Amount, parse_amount
 
 MOST_FACTOR = 1_000.0
 _QUARTER = 0.25  # a spoon or an egg is told to its quarter

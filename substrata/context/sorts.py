@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.formula.formula import Formula, Sort
 from substrata.nutrition.allergens import allergens
 from substrata.nutrition.budgets import EaterFit, eater_fits

@@ -10,10 +10,10 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.dough.binder import Matrix
 from substrata.formula.form import Form, Window
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import constant, read_table
 
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.
 State = Literal["in", "under", "over", "low", "high", "open", "undefined"]

@@ -10,6 +10,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import Batch
 from substrata.context.dough import Dough
 from substrata.dough.consistency import handling as handling_at
@@ -18,7 +19,6 @@ from substrata.dough.lift import dough_volume_per_gram
 from substrata.formula.prep_choices import prep_choices
 from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling, time_constant_s
 from substrata.prep.inputs import number_set, word_set
-from substrata.quantities.tables import constant
 
 _GRID_MIN = np.concatenate((np.linspace(0.0, 10.0, 21), np.linspace(12.0, 120.0, 37)))  # minutes that are looked at
 

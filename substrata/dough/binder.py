@@ -12,6 +12,7 @@ from math import exp, log
 
 import numpy as np
 
+from substrata.base.tables.table_reader import Row, read_table
 from substrata.batch.propagate import Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.dough.cheese import cheese_share
@@ -20,7 +21,6 @@ from substrata.dough.wanted_handling import poured_share
 from substrata.formula.form import Form, Window
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import Row, read_table
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most

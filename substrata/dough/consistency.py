@@ -16,12 +16,12 @@ from functools import cache
 
 import numpy as np
 
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import Batch
 from substrata.dough import mixture
 from substrata.dough.materials import Materials, materials
 from substrata.pantry.library import Floats
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
 
 Draws = Floats  # the parameters in the order of ``mixture.PARAMETERS``, shape (draws, parameters)
 DRAWS = 24  # of the parameters; the first is the typical dough

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Literal, get_args
 
+from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import Batch
 from substrata.dough.cheese import CHEESE_DOUGH, cheese_share, is_melted
 from substrata.dough.wanted_handling import is_poured
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import constant
 
 DoughKind = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]
 DOUGH_KINDS: tuple[DoughKind, ...] = get_args(DoughKind)

@@ -11,6 +11,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import Batch
 from substrata.dough.cheese import CHEESE_DOUGH, MELTED_FROM, cheese_share, melted_share
 from substrata.dough.consistency import Method, handling
@@ -23,8 +25,6 @@ from substrata.dough.wanted_handling import wanted_handling
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Floats
-from substrata.quantities.bulk import in_bulk
-from substrata.quantities.tables import constant
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)

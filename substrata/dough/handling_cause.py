@@ -7,9 +7,9 @@ from math import ceil
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.dough.handling_search import Bowl
 from substrata.dough.wanted_handling import WantedHandling
-from substrata.quantities.tables import constant
 
 
 @dataclass(frozen=True, kw_only=True)

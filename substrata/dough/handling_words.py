@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from math import log10
 
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import constant, read_table
 
 _STIFFEST = 9.0
 

@@ -7,12 +7,12 @@ from math import exp
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.dough.yeast import alive
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import matter_densities_20c
-from substrata.quantities.tables import constant
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from substrata.quantities.compiled import entry, part
+from substrata.base.compiled_loops import entry, part
 
 KELVIN = 273.15
 TINY = 1e-9

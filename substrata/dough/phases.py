@@ -9,10 +9,10 @@ from typing import Literal, get_args
 
 import numpy as np
 
+from substrata.base.tables.table_reader import Row, read_table
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.pantry.library import Floats
 from substrata.pantry.matter import MATTERS, matter_densities_20c
-from substrata.quantities.tables import Row, read_table
 
 PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet", "paste"]
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.tables.table_reader import read_table
 from substrata.dough.dough_kind import DoughKind
-from substrata.quantities.tables import read_table
 
 _LEAST_MIN = 1  # nobody takes a bake out by the half minute
 

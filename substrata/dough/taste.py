@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from substrata.base.tables.table_reader import constant
 from substrata.batch.propagate import Ratio
 from substrata.batch.weighed import Batch
-from substrata.quantities.tables import constant
 
 
 def cheese_salt_percent(batch: Batch) -> float:

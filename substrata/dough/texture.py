@@ -15,12 +15,12 @@ from math import exp, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
+from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.batch.baked import Baked
 from substrata.batch.weighed import Batch
 from substrata.pantry.composition import NUTRIENTS
 from substrata.pantry.library import Floats
-from substrata.quantities.bulk import in_bulk
-from substrata.quantities.tables import constant, read_table
 
 Places = NDArray[np.intp]
 MOST = 10.0

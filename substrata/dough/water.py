@@ -10,9 +10,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
-from substrata.quantities.tables import constant
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 from functools import cache
 
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import Batch, WeighedLine
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
 
 
 @cache

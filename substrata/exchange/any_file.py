@@ -6,7 +6,7 @@ import json
 from dataclasses import dataclass
 from typing import Any
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.exchange.page_import import MOST_BYTES, page_recipe, sheet_recipe
 
 

@@ -6,15 +6,15 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from substrata.base.documents.field_kinds import AS_USUAL, Number
+from substrata.base.documents.records import told_differences
+from substrata.base.errors import SubstrataError
+from substrata.base.settings import Settings
 from substrata.batch.weighed import weigh_line
-from substrata.documents.kinds import AS_USUAL, Number
-from substrata.documents.records import told_differences
-from substrata.errors import SubstrataError
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.formula.prep_choices import choice_kind
 from substrata.pantry.library import Library
-from substrata.settings import Settings
 
 Kind = Literal["added", "removed", "grams", "swapped", "form", "target", "text"]
 

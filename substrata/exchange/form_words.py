@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 _MOST_PIECES = 10_000
 # What follows is beside the thing itself: "rolls with cream cheese", "bread for toast", "crackers (seeded)".

@@ -11,7 +11,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.exchange.workbook import read_first_sheet
 
 MOST_BYTES = 4_000_000  # of a page or a table

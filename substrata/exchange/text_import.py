@@ -8,18 +8,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from substrata.base.amounts import Amount, Term, split_amount, with_package_sizes
+from substrata.base.errors import AmountError, FormulaError, SubstrataError
+from substrata.base.settings import Settings
+from substrata.base.uncertainty import Spread
+from substrata.base.units import unit
 from substrata.batch.weighed import Problem, weigh_line
-from substrata.errors import AmountError, FormulaError, SubstrataError
 from substrata.exchange.form_words import form_in, usual_pieces
 from substrata.exchange.recipe_words import Told, told_alone, told_in, told_in_title
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.pantry.drying import dry, is_squeezable
 from substrata.pantry.library import Library
-from substrata.quantities.amount import Amount, Term, split_amount, with_package_sizes
-from substrata.quantities.spread import Spread
-from substrata.quantities.units import unit
-from substrata.settings import Settings
 
 LONGEST_PASTE = 20_000  # characters
 MOST_PASTED_LINES = 200

@@ -15,7 +15,7 @@ import sys
 import zipfile
 from pathlib import PurePosixPath
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 
 MOST_ROWS, MOST_COLUMNS = 400, 40
 _MOST_SHEET = 20_000_000  # bytes of the sheet, and of the strings, unpacked

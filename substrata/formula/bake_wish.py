@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
-from substrata.documents.collections import Listed
-from substrata.documents.kinds import Flag, Number, Text, Whole, Word
-from substrata.quantities.tables import read_table
+from substrata.base.documents.collection_kinds import Listed
+from substrata.base.documents.field_kinds import Flag, Number, Text, Whole, Word
+from substrata.base.tables.table_reader import read_table
 
 OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
 MOST_TRAYS = 6  # baked at once

@@ -8,10 +8,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from substrata.documents.kinds import Where
-from substrata.documents.records import read_record, record_schema, write_record
-from substrata.documents.versions import of_version
-from substrata.errors import FormulaError
+from substrata.base.documents.field_kinds import Where
+from substrata.base.documents.format_version import of_version
+from substrata.base.documents.records import read_record, record_schema, write_record
+from substrata.base.errors import FormulaError
 from substrata.formula.formula import Formula
 
 DOCUMENT_VERSION = 1

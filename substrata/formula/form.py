@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.errors import FormulaError
-from substrata.quantities.relations import check_relations
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import Row, read_table
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_relations import check_relations
+from substrata.base.uncertainty import Spread
 
 
 @dataclass(frozen=True, kw_only=True)

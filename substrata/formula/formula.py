@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Any, Literal, get_args
 
-from substrata.documents.collections import Listed, Named, Nested, Texts
-from substrata.documents.kinds import Flag, Kind, Number, Text, Where, Whole, Word
-from substrata.documents.records import read_record, write_record
+from substrata.base.documents.collection_kinds import Listed, Named, Nested, Texts
+from substrata.base.documents.field_kinds import Flag, Kind, Number, Text, Where, Whole, Word
+from substrata.base.documents.records import read_record, write_record
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.form import Window, forms, roles
 from substrata.formula.prep_choices import PrepChoices

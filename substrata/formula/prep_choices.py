@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from substrata.documents.kinds import Kind, Number, Where, Word
-from substrata.quantities.tables import Row, read_table
+from substrata.base.documents.field_kinds import Kind, Number, Where, Word
+from substrata.base.tables.table_reader import Row, read_table
 
 _MOST_WORD = 200
 _MOST_KEY = 60

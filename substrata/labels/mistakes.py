@@ -9,12 +9,12 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from math import floor, log10
 
+from substrata.base.tables.table_reader import constant
+from substrata.base.units import unit
 from substrata.labels.sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.label import Label
 from substrata.pantry.library import Library
-from substrata.quantities.tables import constant
-from substrata.quantities.units import unit
 
 _MUST_MEND = 0.4  # a slip is named when it leaves at most this share of the misfit
 FAR_SDS = 3.0  # a figure further than this from its ingredient is looked at

@@ -9,9 +9,9 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from substrata.documents.kinds import Where
-from substrata.documents.records import read_record, record_schema, write_record
-from substrata.errors import LabelError
+from substrata.base.documents.field_kinds import Where
+from substrata.base.documents.records import read_record, record_schema, write_record
+from substrata.base.errors import LabelError
 from substrata.pantry.lot import Lot
 
 DOCUMENT_VERSION = 1

@@ -13,17 +13,17 @@ from math import erf, exp, hypot, pi, sqrt
 from types import MappingProxyType
 from typing import Literal
 
-from substrata.errors import AmountError
+from substrata.base.amounts import parse_amount
+from substrata.base.errors import AmountError
+from substrata.base.tables.table_reader import constant
+from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
+from substrata.base.units import unit
 from substrata.labels.statement_facts import statement_facts
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.ingredient import Ingredient, Measure, Parameter
 from substrata.pantry.label import Label, nutrient_intervals
 from substrata.pantry.lot import Lot
 from substrata.pantry.rounding import Interval
-from substrata.quantities.amount import parse_amount
-from substrata.quantities.spread import SDS_IN_HALF_90, Spread
-from substrata.quantities.tables import constant
-from substrata.quantities.units import unit
 
 Origin = Literal["label", "reference", "closing"]
 

@@ -6,11 +6,11 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from substrata.errors import LabelError
+from substrata.base.errors import LabelError
+from substrata.base.units import unit
 from substrata.labels.words import words
 from substrata.pantry.label import FIGURES, Label
 from substrata.pantry.rounding import LabelStyle
-from substrata.quantities.units import unit
 
 LONGEST_TEXT = 20_000
 _NUMBER = r"(?:<|less than|under)?\s*\d+(?:[.,]\d+)?"

@@ -15,16 +15,16 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
 
-from substrata.errors import AmountError, LabelError, SubstrataError
+from substrata.base.amounts import parse_amount
+from substrata.base.errors import AmountError, LabelError, SubstrataError
+from substrata.base.tables.table_reader import read_table
+from substrata.base.units import unit
 from substrata.labels.pack_document import read_lot
 from substrata.labels.words import Header, plain, read_header
 from substrata.pantry.label import FIGURES
 from substrata.pantry.library import Library
 from substrata.pantry.lot import Lot, pack_flags, printed_claims
 from substrata.pantry.rounding import LabelStyle
-from substrata.quantities.amount import parse_amount
-from substrata.quantities.tables import read_table
-from substrata.quantities.units import unit
 
 FileKind = Literal["csv", "json"]
 MOST_ROWS = 20_000

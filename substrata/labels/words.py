@@ -7,7 +7,7 @@ import unicodedata
 from dataclasses import dataclass
 from functools import cache, lru_cache
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 _UNITS = {"g", "mg", "ug", "mcg", "kcal", "kj", "iu"}
 

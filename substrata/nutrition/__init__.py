@@ -1,1 +1,5 @@
-"""Energy, net carbohydrate by a named convention, and totals with their spread."""
+"""Net carbohydrate, panels, ingredient statement, allergens, claims, daily limits and water activity of a batch.
+
+It does not know the oven model; baked weights are passed in.
+Begin with ``net_carbs.py`` and ``nutrition_facts.py``.
+"""

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import Batch
-from substrata.quantities.tables import read_table
 
 
 @dataclass(frozen=True, kw_only=True)

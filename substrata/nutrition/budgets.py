@@ -8,11 +8,11 @@ from math import floor
 
 import numpy as np
 
+from substrata.base.settings import Eater, Settings
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.propagate import Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import read_table
-from substrata.settings import Eater, Settings
 
 _CREAMS = ("heavy-cream", "sour-cream")
 _MOST_PIECES = 99  # beyond this a budget says nothing

@@ -11,10 +11,10 @@ from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from typing import Literal
 
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_texts import without_weight
 from substrata.batch.weighed import Batch, WeighedLine
-from substrata.quantities.tables import read_table
-from substrata.quantities.texts import without_weight
-from substrata.settings import Settings
 
 Verdict = Literal["holds", "fails", "unsure", "empty"]
 Effect = Literal["fails", "needs", "strict", "school"]

@@ -5,6 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.base.settings import Settings
+from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
+from substrata.base.units import unit
 from substrata.batch.propagate import Coefficient, Estimate
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.formula.formula import Line
@@ -13,9 +16,6 @@ from substrata.nutrition.net_carbs import net_carbs_per_gram
 from substrata.pantry.composition import Composition
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.library import Library
-from substrata.quantities.spread import SDS_IN_HALF_90, Spread
-from substrata.quantities.units import unit
-from substrata.settings import Settings
 
 
 @dataclass(frozen=True, kw_only=True)

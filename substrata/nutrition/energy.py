@@ -12,11 +12,11 @@ from typing import Literal
 
 import numpy as np
 
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.propagate import Coefficient
 from substrata.batch.weighed import Batch
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import read_table
 
 METHOD = (
     "4/4/9 with fibre 2, polyols 2.4, erythritol 0, allulose .4, alcohol 7, acids 3 kcal/g (EU 1169/2011 Annex XIV)"

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import numpy as np
 
+from substrata.base.settings import Convention, PolyolRule
 from substrata.batch.propagate import Coefficient
 from substrata.batch.weighed import Batch
-from substrata.settings import Convention, PolyolRule
 
 CONVENTIONS: dict[Convention, str] = {
     "us": "total carbohydrate − fibre − erythritol − allulose − half of other polyols",

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from functools import cache
 from math import floor, hypot
 
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.batch.baked import Baked
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
@@ -18,7 +19,6 @@ from substrata.nutrition.facts import Nutrition, scaled
 from substrata.nutrition.net_carbs import available_per_gram
 from substrata.pantry.label import UNITS_WRITTEN
 from substrata.pantry.rounding import LabelStyle, printed
-from substrata.quantities.tables import constant, read_table
 
 _US_ROWS = (
     ("energy_kcal", "Calories", 0),

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 from math import exp, log
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 _OSWIN_EXPONENT = 0.45  # as in the baked crust's isotherm; Oswin (1946)
 _WATER_MOLES_PER_GRAM = 1 / 18.015

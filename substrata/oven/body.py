@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import pi, sqrt
 
-from substrata.quantities.roots import root
+from substrata.base.roots import root
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from substrata.base.roots import root
 from substrata.oven.properties import saturation_pressure
-from substrata.quantities.roots import root
 
 
 @lru_cache(maxsize=64)

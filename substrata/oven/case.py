@@ -8,10 +8,11 @@ from typing import Literal
 
 import numpy as np
 
+from substrata.base.errors import FormulaError, OvenError
+from substrata.base.tables.table_reader import constant
 from substrata.batch.baked import Baked, oven_c
 from substrata.batch.weighed import Batch, is_fried
 from substrata.dough.handling import HandlingForecast
-from substrata.errors import FormulaError, OvenError
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
@@ -21,7 +22,6 @@ from substrata.oven.numbers import BakeForm, Bakeware, bake_forms, bakeware, ove
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Support
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import constant
 from substrata.shape.piece import Piece, shape_forms
 
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from substrata.base.compiled_loops import entry, part
 from substrata.oven.properties import (
     AREA_OUT,
     ATMOSPHERE,
@@ -34,7 +35,6 @@ from substrata.oven.properties import (
     changes,
     properties,
 )
-from substrata.quantities.compiled import entry, part
 
 # Entries of the surroundings' array.
 (

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from substrata.base.compiled_loops import entry, part
 from substrata.oven.equations import at_faces, jacobian, rates
 from substrata.oven.properties import (
     A_0,
@@ -23,7 +24,6 @@ from substrata.oven.properties import (
     browning_rate,
     water_activity,
 )
-from substrata.quantities.compiled import entry, part
 
 GAMMA = 1.0 / (2.0 + np.sqrt(2.0))
 E_32 = 6.0 + np.sqrt(2.0)

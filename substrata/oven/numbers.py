@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 
 
 @cache

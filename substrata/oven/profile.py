@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.oven.numbers import oven_number
-from substrata.quantities.spread import SDS_IN_HALF_90
 
 FLOOR_K = 5.0  # no logging brings a domestic oven closer than this (assumed)
 

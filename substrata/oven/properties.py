@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from substrata.quantities.compiled import part
+from substrata.base.compiled_loops import part
 
 # Columns of the cells' array.
 X_SIZE, DISTANCE, AREA_OUT, VOLUME, RHO_S, C_S, K_S, V_S, A_0, MATERIAL = range(10)

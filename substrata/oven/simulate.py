@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from substrata.errors import OvenError
+from substrata.base.errors import OvenError
 from substrata.oven import equations, integrator, properties
 from substrata.oven.body import Body
 from substrata.oven.boil import boiling_c

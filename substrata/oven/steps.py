@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from substrata.settings import Units
+from substrata.base.settings import Units
 
 _INCH_MM, _FOOT_M, _KELVIN = 25.4, 0.3048, 1 / 1.8  # NIST SP 811 appendix B.8
 

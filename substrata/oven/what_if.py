@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.settings import Units
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import bakeware
 from substrata.oven.questions import many
 from substrata.oven.steps import steps_in
-from substrata.settings import Units
 
 _THIN_MM = 12.0
 

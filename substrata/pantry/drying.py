@@ -12,13 +12,13 @@ from functools import cache, lru_cache
 from math import exp
 from typing import Annotated, Literal
 
-from substrata.documents.kinds import Number, Whole, Word
-from substrata.errors import FormulaError
+from substrata.base.documents.field_kinds import Number, Whole, Word
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.ingredient import Ingredient
 from substrata.pantry.matter import Matter, specific_heat
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
 
 DryingAct = Literal["salt", "microwave", "pan", "cook", "squeeze"]
 ACTS: tuple[DryingAct, ...] = ("salt", "microwave", "pan", "cook", "squeeze")

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from functools import cache
 
-from substrata.errors import AmountError
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
-from substrata.settings import EggScheme
+from substrata.base.errors import AmountError
+from substrata.base.settings import EggScheme
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 
 EGG_PARTS = {"egg": "whole_g", "egg-duck": "whole_g", "egg-white": "white_g", "egg-yolk": "yolk_g"}
 _SHORT = {"small": "s", "medium": "m", "large": "l", "jumbo": "xl"}

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from substrata.base.uncertainty import Spread
+from substrata.base.units import unit
 from substrata.pantry.composition import Composition
 from substrata.pantry.lot import Lot
-from substrata.quantities.spread import Spread
-from substrata.quantities.units import unit
 
 # What an ingredient does in a dough when nothing is said for it.
 BEHAVIOURS = {

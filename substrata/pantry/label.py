@@ -12,11 +12,11 @@ from functools import cached_property
 from math import isfinite
 from typing import Annotated, Any
 
-from substrata.documents.collections import Named
-from substrata.documents.kinds import Number, Text, Word
-from substrata.errors import LabelError
+from substrata.base.documents.collection_kinds import Named
+from substrata.base.documents.field_kinds import Number, Text, Word
+from substrata.base.errors import LabelError
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.pantry.rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
-from substrata.quantities.tables import Row, constant, read_table
 
 
 @dataclass(frozen=True, kw_only=True)

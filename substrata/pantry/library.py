@@ -10,11 +10,11 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from substrata.errors import LibraryError, UnknownIngredient
+from substrata.base.errors import LibraryError, UnknownIngredient
+from substrata.base.tables.table_reader import Row, read_table
 from substrata.pantry.composition import CLOSING_TOLERANCE_G, NUTRIENTS, SPREADS, Composition
 from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Measure, Parameter
 from substrata.pantry.search import NameIndex
-from substrata.quantities.tables import Row, read_table
 
 Floats = NDArray[np.float64]
 

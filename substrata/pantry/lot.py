@@ -11,10 +11,10 @@ from datetime import date
 from functools import cache
 from typing import Annotated, Any
 
-from substrata.documents.collections import Named, Nested, Words
-from substrata.documents.kinds import Day, Number, Text
+from substrata.base.documents.collection_kinds import Named, Nested, Words
+from substrata.base.documents.field_kinds import Day, Number, Text
+from substrata.base.tables.table_reader import read_table
 from substrata.pantry.label import Label
-from substrata.quantities.tables import read_table
 
 OWN_MEASURES = ("cup", "tbsp", "tsp", "piece")
 

@@ -12,7 +12,7 @@ from typing import Literal, overload
 import numpy as np
 from numpy.typing import NDArray
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 Matter = Literal["water", "protein", "fat", "carbohydrate", "fibre", "ash"]
 MATTERS: tuple[Matter, ...] = ("water", "protein", "fat", "carbohydrate", "fibre", "ash")

@@ -13,8 +13,8 @@ from functools import cache, lru_cache
 from math import floor, inf
 from typing import Literal
 
-from substrata.errors import LabelError
-from substrata.quantities.tables import read_table
+from substrata.base.errors import LabelError
+from substrata.base.tables.table_reader import read_table
 
 LabelStyle = Literal["us", "eu"]
 STYLES: tuple[LabelStyle, ...] = ("us", "eu")

@@ -10,7 +10,7 @@ from functools import cache
 
 from rapidfuzz import fuzz, process
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 _LEAST_LIKENESS = 62.0  # of 100; below this a name is not worth offering (house choice)
 _BRACKETS = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")

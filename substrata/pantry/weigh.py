@@ -5,14 +5,14 @@ from __future__ import annotations
 from functools import lru_cache
 from math import exp, hypot
 
-from substrata.errors import AmountError
+from substrata.base.amounts import Amount, Term
+from substrata.base.errors import AmountError
+from substrata.base.settings import Lesson, Settings
+from substrata.base.tables.table_reader import constant
+from substrata.base.uncertainty import Spread
+from substrata.base.units import Unit, unit
 from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
 from substrata.pantry.ingredient import Ingredient
-from substrata.quantities.amount import Amount, Term
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import constant
-from substrata.quantities.units import Unit, unit
-from substrata.settings import Lesson, Settings
 
 _PARTS_OF_AN_EGG = {"white": "egg-white", "yolk": "egg-yolk"}
 

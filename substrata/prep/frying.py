@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 _ROOM_C = 15.0  # a fat should not smoke this close to the oil's temperature (common practice)
 

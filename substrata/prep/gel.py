@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 
 @dataclass(frozen=True, kw_only=True)

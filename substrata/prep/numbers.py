@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from functools import cache
 
-from substrata.quantities.spread import Spread
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
+from substrata.base.uncertainty import Spread
 
 
 @cache

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import cache
 
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import WeighedLine
 from substrata.pantry.drying import Dried, DryingStep, dry, is_squeezable, start_for
-from substrata.quantities.tables import read_table
 
 
 @dataclass(frozen=True, kw_only=True)

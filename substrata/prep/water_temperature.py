@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.dough.temperature import DoughHeat
-from substrata.quantities.tables import constant
 
 
 @dataclass(frozen=True, kw_only=True)

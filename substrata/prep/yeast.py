@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.dough.lift import gas_ml_per_gram_co2
 from substrata.dough.yeast import relative_rate, yeast_number
-from substrata.quantities.tables import constant
 
 
 @dataclass(frozen=True, kw_only=True)

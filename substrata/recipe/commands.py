@@ -7,9 +7,10 @@ import sys
 from pathlib import Path
 from typing import Any
 
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
@@ -17,7 +18,6 @@ from substrata.pantry.library import load_library
 from substrata.recipe.export import TEXT_STYLES, written
 from substrata.recipe.page import PAPERS, as_pdf, recipe_html
 from substrata.recipe.recipe import Recipe, recipe_of
-from substrata.settings import Settings
 
 _BYTES = ("xlsx", "pdf", "png")
 

@@ -8,10 +8,10 @@ from functools import cache
 from typing import TYPE_CHECKING
 
 from substrata.analysis.words import grams, short_name
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
-from substrata.quantities.tables import read_table
 
 if TYPE_CHECKING:
     from PIL.ImageDraw import ImageDraw

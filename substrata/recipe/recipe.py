@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.base.tables.table_texts import without_weight
 from substrata.batch.cost import cost
 from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.feel import as_poured
@@ -16,7 +17,6 @@ from substrata.card.card import Card, card_of
 from substrata.card.keeping import Keeping, keeping_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, MethodEdit
-from substrata.quantities.texts import without_weight
 from substrata.recipe.variants import Variant, variants_of
 
 _GROUPS = {

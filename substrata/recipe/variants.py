@@ -7,14 +7,14 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
+from substrata.base.errors import SubstrataError
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.batch.weighed import weigh_line
 from substrata.bench.feel import as_poured
 from substrata.context.dough import Dough
 from substrata.context.sorts import sort_figures
-from substrata.errors import SubstrataError
 from substrata.exchange.difference import differences
 from substrata.formula.formula import Formula, Line
-from substrata.quantities.tables import constant, read_table
 
 VariantKind = Literal["sort", "tried", "seasoning"]
 _SEASONINGS = 3  # are told of a dough

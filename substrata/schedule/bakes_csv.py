@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.exchange.cells import safe_cell
 from substrata.schedule.plan_document import MOST_BAKES
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.schedule.check import faults
 from substrata.schedule.plan_bench import Bench
 from substrata.schedule.plan_document import Clock, Pin, Plan

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.schedule.plan_document import Clock, Pin
 from substrata.schedule.problem import Placed, Problem, Task, hand_times
 

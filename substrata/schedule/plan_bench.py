@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.oven.profile import OvenProfile
 from substrata.pantry.library import Library
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
@@ -14,7 +15,6 @@ from substrata.schedule.pins import pinned
 from substrata.schedule.plan_document import Clock, Plan
 from substrata.schedule.problem import MOST_TASKS, Due, Oven, Problem
 from substrata.schedule.things import capacities, things
-from substrata.settings import Settings
 
 
 @dataclass(frozen=True, kw_only=True)

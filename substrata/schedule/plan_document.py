@@ -8,11 +8,11 @@ from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from substrata.documents.collections import Listed, Named, Nested
-from substrata.documents.kinds import Number, Text, Where, Whole
-from substrata.documents.records import read_record, record_schema, write_record
-from substrata.documents.versions import of_version
-from substrata.errors import FormulaError
+from substrata.base.documents.collection_kinds import Listed, Named, Nested
+from substrata.base.documents.field_kinds import Number, Text, Where, Whole
+from substrata.base.documents.format_version import of_version
+from substrata.base.documents.records import read_record, record_schema, write_record
+from substrata.base.errors import FormulaError
 from substrata.formula.formula import Formula
 from substrata.schedule.problem import SHARE_K
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.schedule.effort import Effort
 from substrata.schedule.listed import listed
 from substrata.schedule.pins import check_pins

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from functools import cache
 from math import ceil
 
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import FRYING
 from substrata.context.dough import Dough
 from substrata.pantry.library import Library
-from substrata.quantities.tables import read_table
 
 
 @cache

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.errors import FormulaError
-from substrata.quantities.tables import read_table
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
 
 MIXER, FRIDGE, PROOF, TIN, TRAY, COUNTER = "mixer", "fridge", "proof", "tin", "tray", "counter"
 

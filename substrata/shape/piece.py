@@ -11,14 +11,14 @@ from functools import cache
 from math import cbrt, pi, sqrt
 from typing import Literal
 
+from substrata.base.pans import Pan, pan_of
+from substrata.base.roots import root
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import FRYING, Batch
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import ALL_SEEDS, volumes_ml, whole_seeds
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.quantities.pans import Pan, pan_of
-from substrata.quantities.roots import root
-from substrata.quantities.tables import read_table
 
 Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]
 DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)

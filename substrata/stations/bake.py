@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.settings import Settings
+from substrata.base.tables.table_texts import with_numbers
 from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.context.dough import Dough
 from substrata.dough.phases import whole_seeds
@@ -23,8 +25,6 @@ from substrata.oven.ran import Ran, StageMark
 from substrata.oven.stages import run
 from substrata.oven.what_if import WhatIf, what_ifs
 from substrata.pantry.library import Library
-from substrata.quantities.texts import with_numbers
-from substrata.settings import Settings
 from substrata.stations.between import Between, between_minutes, between_shares, design
 from substrata.stations.sort_bakes import SortBake, sort_bakes
 from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name

@@ -8,12 +8,12 @@ from math import exp, hypot
 
 import numpy as np
 
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import many, varied
 from substrata.pantry.library import Floats
-from substrata.quantities.spread import SDS_IN_HALF_90
 
 DRAWS = 12
 

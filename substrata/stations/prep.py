@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
 from substrata.context.working_time import bench_cooling, usual_thickness
@@ -24,8 +26,6 @@ from substrata.prep.premix import Premix, premix
 from substrata.prep.vegetable import VegetableDrying, is_wet_vegetable, vegetable_drying
 from substrata.prep.water_temperature import WaterTemperature, water_for
 from substrata.prep.yeast import Waking, waking
-from substrata.quantities.tables import read_table
-from substrata.settings import Settings
 from substrata.stations.mixing import mixing_steps
 
 

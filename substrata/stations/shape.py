@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil, pi
 
+from substrata.base.pans import Pan, pan_of, pans
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.pantry.library import Library
-from substrata.quantities.pans import Pan, pan_of, pans
-from substrata.quantities.tables import constant
-from substrata.settings import Settings
 from substrata.shape.piece import Piece, ShapeForm, shape_forms
 from substrata.shape.tray_layout import TrayLayout, lay_circles, lay_rectangles
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.context.sorts import sort_doughs
-from substrata.errors import FormulaError
 from substrata.oven.questions import judged
 from substrata.stations.between import Between, ready_between
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.errors import OvenError
 from substrata.bench.run_document import Done
 from substrata.context.dough import Dough
 from substrata.dough.handling import rest_of
-from substrata.errors import OvenError
 from substrata.pantry.library import Floats
 from substrata.trials.making import Making, dough_temperature
 from substrata.trials.run_figures import Marks, run_figures, written

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.tables.table_reader import Row, read_table
 from substrata.context.dough import Dough
-from substrata.quantities.tables import Row, read_table
 from substrata.trials.making import Making, dough_temperature, lines_of
 
 SIZE_WEIGHTS = (0.3, 0.45, 0.25)  # small, middling and large slips

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.pantry.library import Floats
 
 Mask = NDArray[np.bool_]

@@ -8,9 +8,9 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
+from substrata.base.errors import FormulaError
 from substrata.bench.run_document import Run, read_run, run_schema
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.exchange.files import document_of, read_text
 from substrata.pantry.library import load_library
 

@@ -12,14 +12,14 @@ from dataclasses import replace
 
 import numpy as np
 
+from substrata.base.settings import Lesson, Settings
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.bench.run_document import Run, done_of
 from substrata.context.dough import Dough
 from substrata.dough.texture import texture_words
 from substrata.formula.form import forms
 from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.pantry.library import Library
-from substrata.quantities.spread import SDS_IN_HALF_90
-from substrata.settings import Lesson, Settings
 from substrata.trials.as_done import as_done
 from substrata.trials.habits import habits
 from substrata.trials.hands_block import hands

@@ -14,6 +14,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.base.tables.table_reader import Row, read_table
 from substrata.batch.kitchen_steps import to_the_scale
 from substrata.context.dough import Dough
 from substrata.formula.bake_wish import is_moment
@@ -21,7 +22,6 @@ from substrata.formula.document import write_document
 from substrata.formula.formula import Formula
 from substrata.oven.questions import coarse
 from substrata.pantry.library import Floats
-from substrata.quantities.tables import Row, read_table
 from substrata.trials.cause_table import CauseTable
 from substrata.trials.causes import causes
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms

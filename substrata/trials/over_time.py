@@ -6,9 +6,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.errors import FormulaError
 from substrata.bench.run_document import Done, Run, done_of
 from substrata.dough.texture import texture_words
-from substrata.errors import FormulaError
 
 
 @dataclass(frozen=True, kw_only=True)

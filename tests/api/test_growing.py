@@ -6,17 +6,17 @@ from typing import Annotated
 import pytest
 
 from api.document_schemas import model_of
-from substrata.documents.collections import Nested
-from substrata.documents.kinds import Number, Where
-from substrata.documents.records import read_record, record_schema, told_differences, write_record
-from substrata.errors import FormulaError, LibraryError
+from substrata.base.documents.collection_kinds import Nested
+from substrata.base.documents.field_kinds import Number, Where
+from substrata.base.documents.records import read_record, record_schema, told_differences, write_record
+from substrata.base.errors import FormulaError, LibraryError
+from substrata.base.settings import Settings
 from substrata.exchange.difference import differences
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.document import document_schema, read_document
 from substrata.formula.form import forms
 from substrata.formula.formula import Formula
 from substrata.pantry.library import load_library
-from substrata.settings import Settings
 from tests.conftest import sample
 from tests.growing import grown
 

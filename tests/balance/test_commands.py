@@ -7,8 +7,8 @@ import sys
 import pytest
 
 from substrata.balance.told import read_targets
+from substrata.base.errors import FormulaError
 from substrata.cli import main
-from substrata.errors import FormulaError
 from substrata.formula.document import read_document, write_document
 from tests.balance.conftest import DEMO, HOUSE, values
 

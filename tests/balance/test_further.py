@@ -16,9 +16,9 @@ from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
 from substrata.balance.ways import minutes_of
 from substrata.balance.wish import Wish
+from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.errors import FormulaError
 from substrata.formula.form import Window, forms
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, values
 

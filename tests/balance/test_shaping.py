@@ -10,8 +10,8 @@ from substrata.balance.settle import settle
 from substrata.balance.shaping import as_shaped, can_hold_thickness, other_shapes
 from substrata.balance.sureness import sure_steps
 from substrata.balance.wish import Wish
+from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.formula.form import Window
 from substrata.formula.formula import Sort
 from tests.balance.conftest import DEMO, LIBRARY, values

@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from substrata.base.errors import FormulaError
 from substrata.bench.correct import as_felt, consistency_at, with_more
 from substrata.bench.feel import feel, middle_of
 from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import ClassBand, band_of
-from substrata.errors import FormulaError
 from tests.bench.conftest import DEMO, demo, made
 
 CLASSES = [word for word in felt_words() if word != "crumbly"]

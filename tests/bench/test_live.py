@@ -3,9 +3,9 @@
 import numpy as np
 import pytest
 
+from substrata.base.errors import FormulaError
 from substrata.bench import live
 from substrata.bench.live import BakeReading, LiveBake
-from substrata.errors import FormulaError
 from substrata.oven.questions import varied
 from tests.bench.conftest import demo
 

@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from substrata.base.errors import FormulaError
 from substrata.bench.pour import poured
 from substrata.bench.tolerance import nice, tolerances
 from substrata.context.figures import figures
-from substrata.errors import FormulaError
 from tests.bench.conftest import DEMO, demo
 
 

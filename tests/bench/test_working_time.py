@@ -6,11 +6,11 @@ from substrata.analysis.analyse import analyse
 from substrata.balance.bench import Bench
 from substrata.balance.judge import judge
 from substrata.balance.wish import Wish
+from substrata.base.settings import Settings
 from substrata.bench.steps import run_steps
 from substrata.context.working_time import short_working_minutes, working_minutes
 from substrata.schedule.bake_tasks import tasks_of
 from substrata.schedule.problem import Oven
-from substrata.settings import Settings
 from tests.bench.conftest import LIBRARY, made
 
 SHORT = {"cheddar": 140, "almond_flour": 105, "coconut_flour": 11, "egg": 45}

@@ -4,7 +4,7 @@ from django.contrib.auth.models import User
 from kitchen.errors import Conflict, Forbidden, KitchenError, NotFound, Refused
 from kitchen.models import AuditRow, Draft, Formula, FormulaVersion
 from kitchen.services import formulas
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from tests.conftest import sample
 
 pytestmark = pytest.mark.django_db

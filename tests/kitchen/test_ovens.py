@@ -16,7 +16,7 @@ from kitchen.services.judging import core_settings, kitchen_library
 from kitchen.services.memo import profile_mark
 from kitchen.services.ovens import BakeReadings
 from substrata import analyse, read_document
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import bake_map
 from tests.conftest import sample

@@ -12,7 +12,7 @@ from kitchen.services import formulas, imports, kitchens, pantry, stock
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, judge, library_of
 from kitchen.services.pantry import Wanted
-from substrata.errors import LabelError, SubstrataError
+from substrata.base.errors import LabelError, SubstrataError
 from tests.conftest import sample
 
 ON = date(2027, 3, 1)

@@ -9,7 +9,7 @@ from kitchen.errors import Conflict, Forbidden, NotFound, Refused
 from kitchen.models import Formula, Job, Plan
 from kitchen.services import formulas, ovens, pantry, plans
 from kitchen.services.jobs import run_job
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.schedule.plan_document import read_plan
 from tests.conftest import sample
 

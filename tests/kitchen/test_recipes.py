@@ -7,7 +7,7 @@ from django.test import Client
 
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.services import formulas, recipes
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.recipe.label import Business
 from tests.conftest import sample
 

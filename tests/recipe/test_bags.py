@@ -6,12 +6,12 @@ from datetime import date
 import pypdfium2
 import pytest
 
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.recipe.bags import premix_bags
 from substrata.recipe.page import as_pdf, bag_html
-from substrata.settings import Settings
 from tests.recipe.test_recipe import LOAF, ROLLS, WRAPS
 from tests.trials.conftest import DEMO, LIBRARY
 

@@ -12,9 +12,10 @@ import pytest
 from openpyxl import load_workbook
 from PIL import Image, ImageColor
 
+from substrata.base.errors import FormulaError
+from substrata.base.settings import Settings
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
-from substrata.errors import FormulaError
 from substrata.exchange.any_file import file_recipe
 from substrata.exchange.page_import import page_recipe, sheet_recipe
 from substrata.exchange.text_import import as_told, import_text
@@ -26,7 +27,6 @@ from substrata.recipe.label import Business, pack_label
 from substrata.recipe.page import as_pdf, label_html, recipe_html
 from substrata.recipe.recipe import recipe_of
 from substrata.recipe.sheet import as_xlsx
-from substrata.settings import Settings
 from tests.trials.conftest import DEMO, LIBRARY
 
 ROLLS, WRAPS, LOAF, COINS = "Market rolls, egg-free", "Broccoli wraps", "Pumpkin tin loaf", "Lemon shortbread coins"

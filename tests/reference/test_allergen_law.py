@@ -3,7 +3,7 @@
 import pytest
 
 from substrata import load_library
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 LIBRARY = load_library()
 # FALCPA 2004 and the FASTER Act 2021: milk, egg, fish, shellfish, tree nuts, wheat, peanut, soy, sesame.

@@ -3,14 +3,14 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.base.amounts import parse_amount
+from substrata.base.units import unit
 from substrata.nutrition.energy import energy_kcal
 from substrata.pantry.composition import NUTRIENTS, Composition
 from substrata.pantry.drying import drying_numbers
 from substrata.pantry.egg_sizes import egg_grams
 from substrata.pantry.matter import MATTERS, property_choi_okos
 from substrata.pantry.weigh import weigh
-from substrata.quantities.amount import parse_amount
-from substrata.quantities.units import unit
 
 LIBRARY = load_library()
 

@@ -11,7 +11,7 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 from scipy.special import j0, j1
 
-from substrata.errors import OvenError
+from substrata.base.errors import OvenError
 from substrata.oven import equations, properties
 from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c

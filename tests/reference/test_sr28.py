@@ -7,8 +7,8 @@ from pathlib import Path
 import pytest
 
 from substrata import load_library
+from substrata.base.tables.table_reader import read_table
 from substrata.nutrition.energy import energy_kcal
-from substrata.quantities.tables import read_table
 
 SR28 = Path(find_spec("usda_nutrition").submodule_search_locations[0]) / "data" / "sr28"
 NUTRIENTS = {

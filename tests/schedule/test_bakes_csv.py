@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
 
 

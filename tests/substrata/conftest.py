@@ -1,7 +1,7 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.errors import SubstrataError
+from substrata.base.errors import SubstrataError
 
 
 def refusal_of(act):

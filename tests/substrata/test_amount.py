@@ -2,8 +2,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata.errors import AmountError
-from substrata.quantities.amount import LONGEST_AMOUNT, parse_amount, split_amount
+from substrata.base.amounts import LONGEST_AMOUNT, parse_amount, split_amount
+from substrata.base.errors import AmountError
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.errors import SubstrataError
+from substrata.base.errors import SubstrataError
 from substrata.formula.bake_wish import stage_kinds
 from substrata.formula.form import forms, roles
 from substrata.stations.bake import bake

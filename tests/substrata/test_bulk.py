@@ -4,7 +4,7 @@ from dataclasses import FrozenInstanceError, asdict, dataclass, field, replace
 
 import pytest
 
-from substrata.quantities.bulk import in_bulk
+from substrata.base.bulk_dataclass import in_bulk
 
 
 @in_bulk

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import read_document, write_document
-from substrata.documents.kinds import Number, Text, Where
-from substrata.documents.records import declared, read_record, record_schema, told_differences, write_record
-from substrata.errors import FormulaError
+from substrata.base.documents.field_kinds import Number, Text, Where
+from substrata.base.documents.records import declared, read_record, record_schema, told_differences, write_record
+from substrata.base.errors import FormulaError
 from substrata.labels.pack_document import read_lot, write_lot
 
 

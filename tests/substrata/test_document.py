@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document, write_document
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.exchange.difference import differences
 from substrata.formula.document import document_schema
 from substrata.formula.form import forms, roles

@@ -1,10 +1,10 @@
 import pytest
 
 from substrata import load_library
-from substrata.errors import LibraryError, UnknownIngredient
+from substrata.base.errors import LibraryError, UnknownIngredient
+from substrata.base.tables.table_reader import read_table, rows_of
 from substrata.pantry.ingredient import BEHAVIOURS
 from substrata.pantry.library import build_library
-from substrata.quantities.tables import read_table, rows_of
 
 LIBRARY = load_library()
 TABLES = ("composition.csv", "behaviour.csv", "measures.csv", "aliases.csv")

@@ -3,8 +3,8 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.base.errors import FormulaError, OvenError
 from substrata.card.card import card
-from substrata.errors import FormulaError, OvenError
 from substrata.stations.bake import bake
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan

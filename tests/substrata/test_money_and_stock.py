@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
+from substrata.base.settings import Eater
 from substrata.batch.cheaper import cheaper_packs, equivalent
 from substrata.batch.weighed import weigh_formula
 from substrata.labels.pack_reading import ingredient_of_lot
@@ -15,7 +16,6 @@ from substrata.nutrition.compare import compare
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
 from substrata.pantry.stock import Need, StockedLot, allocate
-from substrata.settings import Eater
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

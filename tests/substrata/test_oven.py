@@ -8,12 +8,12 @@ import pytest
 
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
+from substrata.base.errors import FormulaError, OvenError
 from substrata.card.card import as_baked
 from substrata.cli import main
 from substrata.context.dough import Dough
 from substrata.dough.dough_kind import DOUGH_KINDS
 from substrata.dough.sureness import sureness
-from substrata.errors import FormulaError, OvenError
 from substrata.oven.case import stages_of
 from substrata.oven.numbers import bake_forms, bakeware
 from substrata.oven.profile import OvenProfile

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import load_library
-from substrata.errors import LabelError
+from substrata.base.errors import LabelError
 from substrata.labels.pack_document import read_lot, write_lot
 from substrata.labels.panel_text import read_panel
 from substrata.labels.product_files import Mapped, guess, read_file, read_rows

@@ -9,13 +9,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.errors import LabelError
+from substrata.base.errors import LabelError
+from substrata.base.uncertainty import Spread
 from substrata.labels.pack_document import read_lot, write_lot
 from substrata.labels.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
 from substrata.pantry.label import Label
 from substrata.pantry.lot import Lot
 from substrata.pantry.rounding import Interval, read_printed
-from substrata.quantities.spread import Spread
 from tests.substrata.conftest import refusal_of
 
 LIBRARY = load_library()

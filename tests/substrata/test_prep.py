@@ -8,6 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import load_library, read_document
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import weigh_formula
 from substrata.cli import main
 from substrata.dough.temperature import dough_heat
@@ -18,8 +20,6 @@ from substrata.prep.gel import gels
 from substrata.prep.microwave import Warmed, bursts, joules_to, seconds_to, warmed_by
 from substrata.prep.water_temperature import water_for
 from substrata.prep.yeast import waking
-from substrata.quantities.tables import read_table
-from substrata.settings import Settings
 from substrata.stations.prep import prep_plan
 from tests.substrata.conftest import document
 

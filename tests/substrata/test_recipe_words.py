@@ -5,13 +5,13 @@ from dataclasses import replace
 import pytest
 
 from substrata import analyse, load_library
+from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import read_table
 from substrata.exchange.form_words import form_in
 from substrata.exchange.recipe_words import Told, told_in
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.form import forms
 from substrata.formula.formula import Formula
-from substrata.quantities.tables import read_table
-from substrata.settings import Settings
 
 LIBRARY = load_library()
 EMPTY = Formula(name="", form="thin-crust", pieces=6)

@@ -5,9 +5,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import analyse, load_library, read_document
+from substrata.base.errors import AmountError, FormulaError
 from substrata.context.dough import Dough
 from substrata.context.scale import ScaleWish, scale
-from substrata.errors import AmountError, FormulaError
 
 LIBRARY = load_library()
 LINES = [

@@ -3,7 +3,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import load_library
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.exchange.text_import import LONGEST_PASTE, import_text
 
 LIBRARY = load_library()

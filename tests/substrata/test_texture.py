@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from substrata import analyse, load_library, read_document
 from substrata.analysis.changes import changes
+from substrata.base.tables.table_reader import read_table
 from substrata.batch.baked import loss_to
-from substrata.quantities.tables import read_table
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

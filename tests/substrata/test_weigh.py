@@ -3,9 +3,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, load_library
-from substrata.errors import AmountError
+from substrata.base.amounts import parse_amount
+from substrata.base.errors import AmountError
 from substrata.pantry.weigh import weigh
-from substrata.quantities.amount import parse_amount
 
 LIBRARY = load_library()
 

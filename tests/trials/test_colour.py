@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 from substrata.recipe.page import as_pdf
 from substrata.trials.colour import colour_of, read_photo
 

@@ -2,8 +2,8 @@
 
 import pytest
 
+from substrata.base.errors import FormulaError
 from substrata.bench.run_document import Done, Run, Verdict
-from substrata.errors import FormulaError
 from substrata.trials.over_time import over_time, run_figure_kinds
 from tests.trials.conftest import DEMO
 

@@ -10,8 +10,8 @@ import re
 import unicodedata
 from dataclasses import dataclass
 
-from substrata.errors import AmountError
-from substrata.quantities.units import unit, unit_names
+from substrata.base.errors import AmountError
+from substrata.base.units import unit, unit_names
 
 LONGEST_AMOUNT = 300  # characters; a longer text is a paste, not an amount
 _LOOSE_PERCENT = 50.0  # a measure as loose as that is named without a number

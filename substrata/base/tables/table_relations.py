@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from functools import cache
 
-from substrata.errors import LibraryError
-from substrata.quantities.tables import Row, read_table
+from substrata.base.errors import LibraryError
+from substrata.base.tables.table_reader import Row, read_table
 
 
 @cache

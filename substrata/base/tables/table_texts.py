@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from functools import lru_cache
 
-from substrata.quantities.tables import constant
+from substrata.base.tables.table_reader import constant
 
 
 def both_degrees(celsius: float) -> str:

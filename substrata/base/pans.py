@@ -7,8 +7,8 @@ from functools import cache
 from math import pi
 from typing import Literal
 
-from substrata.errors import FormulaError
-from substrata.quantities.tables import read_table
+from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import read_table
 
 PanKind = Literal["tray", "round", "square", "tin"]
 

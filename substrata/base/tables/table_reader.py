@@ -11,8 +11,8 @@ from functools import cache
 from importlib.resources import files
 from math import isfinite
 
-from substrata.errors import LibraryError
-from substrata.quantities.spread import Spread
+from substrata.base.errors import LibraryError
+from substrata.base.uncertainty import Spread
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from substrata.quantities.tables import read_table
+from substrata.base.tables.table_reader import read_table
 
 Kind = Literal["mass", "volume", "count"]
 Spoons = Literal["us", "metric", "australian"]  # whose cup and spoons a typed volume means

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.quantities.pans import Pan
-from substrata.quantities.units import Spoons
+from substrata.base.pans import Pan
+from substrata.base.units import Spoons
 
 EggScheme = Literal["us", "eu"]
 Convention = Literal["us", "eu", "total"]

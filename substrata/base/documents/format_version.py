@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from substrata.errors import FormulaError
+from substrata.base.errors import FormulaError
 
 
 def of_version(document: Mapping[str, Any], key: str, version: int, what: str) -> dict[str, Any]:

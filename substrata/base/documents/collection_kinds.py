@@ -6,8 +6,8 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from substrata.documents.kinds import AS_USUAL, Kind, Number, Where
-from substrata.documents.records import described, read_record, record_schema, write_record
+from substrata.base.documents.field_kinds import AS_USUAL, Kind, Number, Where
+from substrata.base.documents.records import described, read_record, record_schema, write_record
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,7 @@ from dataclasses import MISSING, dataclass, fields
 from functools import cache, cached_property
 from typing import Any, TypeVar, get_args, get_type_hints
 
-from substrata.documents.kinds import Kind, Where
+from substrata.base.documents.field_kinds import Kind, Where
 
 R = TypeVar("R")
 EXTRA = "extra"  # the field of a record that keeps the keys it does not know

@@ -8,7 +8,7 @@ from datetime import date
 from math import isfinite
 from typing import Any
 
-from substrata.errors import FormulaError, SubstrataError
+from substrata.base.errors import FormulaError, SubstrataError
 
 AS_USUAL = "as usual"
 

@@ -1,1 +1,0 @@
-"""Units, spread and the amounts that bakers write."""
