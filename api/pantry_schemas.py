@@ -13,13 +13,13 @@ from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient,
 from substrata.base.documents.records import write_record
 from substrata.base.uncertainty import Spread
 from substrata.formula.form import roles
-from substrata.labels.check import Finding
-from substrata.labels.mistakes import Mistake
-from substrata.labels.pack_reading import PackFigure, reference_figures
-from substrata.labels.panel_text import PanelText
+from substrata.ingredients.labels.label_check import Finding
+from substrata.ingredients.labels.label_mistakes import Mistake
+from substrata.ingredients.labels.pack_reading import PackFigure, reference_figures
+from substrata.ingredients.labels.panel_text import PanelText
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import Label
 from substrata.nutrition.compare import Compared, Layer
-from substrata.pantry.label import Label
-from substrata.pantry.lot import Lot
 
 Short = Annotated[str, StringConstraints(max_length=120)]
 

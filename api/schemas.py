@@ -24,14 +24,14 @@ from substrata.dough.texture import texture_words
 from substrata.exchange.difference import Change
 from substrata.formula.bake_wish import MOST_TRAYS, WISHES
 from substrata.formula.form import forms, roles
-from substrata.labels.product_files import fields
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.labels.product_files import fields
+from substrata.ingredients.printed_label import FIGURE_KINDS
 from substrata.nutrition.allergens import allergen_words
 from substrata.nutrition.budgets import budget_kinds
 from substrata.nutrition.claims import claim_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.oven.numbers import bakeware
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import FIGURE_KINDS
 from substrata.schedule.things import Thing, things
 from substrata.trials.faults import fault_table
 

@@ -23,11 +23,11 @@ from substrata.context.dough import Dough
 from substrata.dough.dough_kind import DoughKind
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep, Mix, Size
+from substrata.ingredients.library import load_library
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import judged
-from substrata.pantry.library import load_library
 from substrata.stations.between import ready_between
 
 TABLE = Path(__file__).with_name("oven_cases.csv")

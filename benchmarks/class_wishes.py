@@ -13,7 +13,7 @@ from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.dough.handling_words import classes
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def main():

@@ -17,7 +17,7 @@ from substrata.analysis.analyse import Analysis, analyse
 from substrata.context.windows import is_outside, side_of
 from substrata.formula.document import read_document
 from substrata.formula.formula import Formula, Line
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 JUDGED = ("water_fill", "binder_load", "lift", "salt", "heat_set")
 HANDLING = Path(__file__).with_name("handling_cases.csv")

@@ -7,7 +7,7 @@ from substrata.base.settings import Settings
 from substrata.batch.weighed import weigh_line
 from substrata.formula.document import read_document
 from substrata.formula.formula import Formula, Line
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 _FILE = Path(__file__).parent.parent / "kitchen" / "demo" / "formulas.json"
 

@@ -20,7 +20,7 @@ from substrata.balance.rows import rows_at
 from substrata.balance.steps import TOUCHED
 from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def plain_cost(bench, grams):

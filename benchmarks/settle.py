@@ -20,7 +20,7 @@ from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.formula.form import Window
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def wishes(values):

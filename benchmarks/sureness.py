@@ -12,7 +12,7 @@ from benchmarks.bakes import browned, error, fitted, practised
 from benchmarks.handling import observations, read, said
 from benchmarks.judgements import handled_doughs
 from substrata.context.dough import Dough
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 _LEANS_ON = 4
 

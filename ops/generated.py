@@ -34,7 +34,7 @@ def document_schemas() -> dict[str, str]:
     """The JSON Schemas of the open documents, by file."""
     from substrata.bench.run_document import run_schema
     from substrata.formula.document import document_schema
-    from substrata.labels.pack_document import pack_schema
+    from substrata.ingredients.labels.pack_document import pack_schema
     from substrata.schedule.plan_document import plan_schema
 
     schemas = {"formula": document_schema(), "pack": pack_schema(), "run": run_schema(), "plan": plan_schema()}

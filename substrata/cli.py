@@ -27,10 +27,10 @@ from substrata.exchange.files import document_of, read_bytes
 from substrata.exchange.text_import import as_told, import_text
 from substrata.formula.document import document_schema, read_document, write_document
 from substrata.formula.formula import Formula
-from substrata.labels.check import check_lot
-from substrata.labels.pack_document import read_lot
-from substrata.labels.pack_reading import read_pack
-from substrata.pantry.library import load_library
+from substrata.ingredients.labels.label_check import check_lot
+from substrata.ingredients.labels.pack_document import read_lot
+from substrata.ingredients.labels.pack_reading import read_pack
+from substrata.ingredients.library import load_library
 from substrata.recipe.commands import add_recipe_commands
 from substrata.schedule.commands import add_plan_commands
 from substrata.stations.prep import prep_plan

@@ -28,7 +28,7 @@ from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
 from substrata import load_library
 from substrata.batch.cheaper import CheaperPack
-from substrata.labels.panel_text import read_panel
+from substrata.ingredients.labels.panel_text import read_panel
 from substrata.nutrition.compare import Compared
 
 router = Router(tags=["pantry"])

@@ -25,7 +25,7 @@ from kitchen.services.pantry import described, new_key
 from kitchen.services.stock import receive
 from substrata import load_library, read_document, write_document
 from substrata.base.errors import SubstrataError
-from substrata.labels.pack_document import read_lot, write_lot
+from substrata.ingredients.labels.pack_document import read_lot, write_lot
 
 FILE_VERSION = 1
 _VERSION = "substrata_file"

@@ -15,7 +15,16 @@ from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import filled, new_key
 from substrata import Library, load_library
 from substrata.base.errors import LabelError
-from substrata.labels.product_files import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
+from substrata.ingredients.labels.product_files import (
+    FileKind,
+    Mapped,
+    ReadRow,
+    Table,
+    fields,
+    guess,
+    read_file,
+    read_rows,
+)
 
 BAKER = Membership.Role.BAKER
 State = PackImport.State

@@ -17,9 +17,9 @@ from substrata.context.scale import Scaled, ScaleWish, scale
 from substrata.context.windows import fails
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import MOST_PARTS_DEEP
-from substrata.labels.pack_document import read_lot
-from substrata.labels.pack_reading import ingredient_of_lot
-from substrata.pantry.ingredient import Ingredient
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.labels.pack_document import read_lot
+from substrata.ingredients.labels.pack_reading import ingredient_of_lot
 from substrata.stations.prep import PrepPlan, prep_plan_of
 
 # Of the tables and the code that reads them: thumbs of another mark are drawn anew.

@@ -21,12 +21,12 @@ from substrata import Library, Settings, load_library, read_document
 from substrata.base.settings import Convention, PolyolRule
 from substrata.batch.cheaper import CheaperPack, cheaper_packs
 from substrata.batch.weighed import weigh_formula
-from substrata.labels.check import LabelCheck, check_lot
-from substrata.labels.pack_document import read_lot, write_lot
-from substrata.labels.pack_reading import PackFigure, contained, ingredient_of_lot, read_pack
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.labels.label_check import LabelCheck, check_lot
+from substrata.ingredients.labels.pack_document import read_lot, write_lot
+from substrata.ingredients.labels.pack_reading import PackFigure, contained, ingredient_of_lot, read_pack
+from substrata.ingredients.pack import Lot as CoreLot
 from substrata.nutrition.compare import Compared, compare
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.lot import Lot as CoreLot
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200

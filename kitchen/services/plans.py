@@ -27,7 +27,7 @@ from kitchen.services.ovens import profile_of
 from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
 from substrata.context.dough import Dough
-from substrata.labels.pack_document import read_lot
+from substrata.ingredients.labels.pack_document import read_lot
 from substrata.oven.profile import OvenProfile
 from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
 from substrata.schedule.plan_document import Plan as CorePlan

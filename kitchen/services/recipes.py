@@ -22,7 +22,7 @@ from substrata.context.sorts import sort_formula
 from substrata.exchange.any_file import FileRecipe, file_recipe
 from substrata.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
-from substrata.pantry.rounding import LabelStyle
+from substrata.ingredients.label_rounding import LabelStyle
 from substrata.recipe.bags import PremixBags, premix_bags
 from substrata.recipe.core_picture import core_png
 from substrata.recipe.export import TEXT_STYLES, written

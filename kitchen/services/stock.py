@@ -17,8 +17,8 @@ from kitchen.services.access import formula_of, lot_of, membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
 from substrata.batch.weighed import weigh_formula
-from substrata.labels.pack_document import read_lot
-from substrata.pantry.stock import Allocation, Need, StockedLot, allocate
+from substrata.ingredients.labels.pack_document import read_lot
+from substrata.ingredients.stock import Allocation, Need, StockedLot, allocate
 
 BAKER = Membership.Role.BAKER
 MOST_G = 1_000_000.0

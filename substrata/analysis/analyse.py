@@ -28,6 +28,7 @@ from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.budgets import EaterFit, eater_fits
 from substrata.nutrition.claims import Claim, claims
@@ -35,7 +36,6 @@ from substrata.nutrition.energy import METHOD
 from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.hidden import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
-from substrata.pantry.library import Library
 
 
 @in_bulk

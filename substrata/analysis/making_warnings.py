@@ -15,7 +15,7 @@ from substrata.dough.handling import HandlingForecast
 from substrata.dough.handling_words import classes
 from substrata.dough.phases import is_solid_fat
 from substrata.dough.yeast import alive, yeast_lines
-from substrata.pantry.drying import drying_numbers
+from substrata.ingredients.vegetable_drying import drying_numbers
 
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)

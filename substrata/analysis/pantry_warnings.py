@@ -12,8 +12,8 @@ from substrata.analysis.words import percent, short_name
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import with_numbers
 from substrata.batch.weighed import WeighedLine, read_from_scale
+from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
-from substrata.pantry.lot import Lot
 
 _MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
 _STARCHY = (

@@ -17,7 +17,7 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.form import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 
 MOST = 4
 _MUCH_EGG = 0.16  # of the dough: without so much it is another bread

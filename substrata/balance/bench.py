@@ -19,8 +19,8 @@ from substrata.context.figures import Figures, figures
 from substrata.dough.yeast import yeast_lines
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula, Line, Target
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.library import Floats, Library
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.library import Floats, Library
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
 _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one

@@ -19,7 +19,7 @@ from substrata.balance.rows import rows_at
 from substrata.balance.settlement import Relax
 from substrata.balance.slopes import INSIDE_SCORE, SCORE_UNIT, slopes_at
 from substrata.balance.words import amount, limit_text
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 _ORDER: tuple[Kind, ...] = ("rail", "mass", "cap", "window", "handling", "wish")
 _ROOM = 1.002  # what a relaxed limit is told with beyond the least

@@ -23,7 +23,7 @@ from substrata.base.settings import Settings
 from substrata.exchange.arguments import count
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 _SUREST = 0.5  # standard deviations
 _FREEDOMS = ("pieces", "thickness", "mass")

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.tables.table_reader import read_table
-from substrata.pantry.ingredient import Ingredient
+from substrata.ingredients.ingredient import Ingredient
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -21,7 +21,7 @@ from substrata.base.settings import Settings
 from substrata.dough.texture import texture_keys, texture_words
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Floats, Library
+from substrata.ingredients.library import Floats, Library
 
 POINTS = 12
 CHANGE, MINUTES = "change", "minutes"

@@ -19,8 +19,8 @@ from substrata.context.figures import Figures, figures
 from substrata.context.working_time import short_working_minutes
 from substrata.dough.binder import caps_of
 from substrata.formula.form import Window
+from substrata.ingredients.library import Floats
 from substrata.oven.questions import coarse
-from substrata.pantry.library import Floats
 
 _HAIR = 1e-6
 NEVER_MIN = 999.0  # a bake that does not come to an end

@@ -5,8 +5,8 @@ from __future__ import annotations
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.exclusions import excluded_by
 from substrata.context.dough import Dough
+from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
-from substrata.pantry.library import Floats
 
 _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 

@@ -16,7 +16,7 @@ import numpy as np
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.row import Row
 from substrata.balance.steps import NEW, TOUCHED
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 OPTIMAL, LIMIT, INFEASIBLE = 0, 1, 2
 _TOWARDS = 0.4  # cost of a gram that brings a line back to the saved version, against one that takes it away

@@ -18,7 +18,7 @@ from substrata.balance.wish import Wish, check_wish
 from substrata.base.settings import Settings
 from substrata.batch.propagate import Ratio
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Floats, Library
+from substrata.ingredients.library import Floats, Library
 
 _AT_REST_G = 2.0  # so little the point moves when it has come to rest
 _ROUNDS = 4

@@ -26,8 +26,8 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
-from substrata.pantry.drying import drying_numbers
-from substrata.pantry.library import Floats, Library
+from substrata.ingredients.library import Floats, Library
+from substrata.ingredients.vegetable_drying import drying_numbers
 
 _MOST = 3  # remedies of one dough: more is a settle
 _LOOKED_AT = 40  # trials that the full model judges

@@ -14,7 +14,7 @@ from substrata.balance.program import Ask, Solved, solve
 from substrata.balance.row import Row
 from substrata.balance.rows import rows_at
 from substrata.balance.slopes import slopes_at
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 ROUNDS = 7
 _TRUST = 1.0

@@ -13,7 +13,7 @@ from typing import Literal
 from substrata.balance.bench import Bench
 from substrata.batch.propagate import Ratio
 from substrata.formula.form import Window
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 # What a row stands for, in the order in which a clash lets go of it.
 Kind = Literal["rail", "mass", "cap", "window", "handling", "wish", "soft"]

@@ -15,7 +15,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.context.windows import Wanted
 from substrata.dough.binder import caps_of
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

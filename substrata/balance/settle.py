@@ -16,7 +16,7 @@ from substrata.balance.wish import Wish, check_wish
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 
 _WAYS = 4
 _MUCH_OF_THE_DOUBT = 0.6

@@ -9,9 +9,9 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import Batch
 from substrata.formula.form import form_of
-from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.library import Library
+from substrata.ingredients.egg_sizes import EGG_PARTS, egg_grams
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.library import Library
 
 # A class that somebody may not eat: what the formula does not hold already is never brought in unasked.
 _CLASSES = ("nut", "egg", "milk", "soy", "lupin", "sesame", "peanut", "grain", "fish", "celery", "mustard", "meat", "animal")  # fmt: skip

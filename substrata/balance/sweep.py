@@ -15,7 +15,7 @@ from substrata.context.figures import figures
 from substrata.context.windows import is_outside
 from substrata.formula.form import Window
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 
 SPAN = 0.6  # of the line's weight to both sides
 POINTS = 25

@@ -21,8 +21,8 @@ from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.dough.texture import Texture
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Floats
 from substrata.oven.questions import coarse
-from substrata.pantry.library import Floats
 
 _MOVED = 0.5  # of the last printed digit
 _BINDING = 0.012  # of a limit: so near to it, it holds the answer

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch, WeighedLine
-from substrata.pantry.ingredient import Ingredient
+from substrata.ingredients.ingredient import Ingredient
 
 # How alike two foods must be to stand in for each other gram for gram (house choice).
 _NEAR = {"capacity": (0.25, 0.2), "binding": (0.25, 0.005)}  # behaviour -> relative, absolute

@@ -8,8 +8,8 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.settings import Settings
 from substrata.batch.weighed import WeighedLine
-from substrata.pantry.egg_sizes import EGG_PARTS
-from substrata.pantry.weigh import weigh
+from substrata.ingredients.amount_to_grams import weigh
+from substrata.ingredients.egg_sizes import EGG_PARTS
 
 _PARTS = {"": 0.0, "⅛": 1 / 8, "¼": 1 / 4, "⅓": 1 / 3, "½": 1 / 2, "⅔": 2 / 3, "¾": 3 / 4}
 # Of which unit which parts are measured, from how much on and up to how much (common practice).

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from substrata.base.settings import Settings
-from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
-from substrata.pantry.ingredient import Ingredient
+from substrata.ingredients.egg_sizes import EGG_PARTS, egg_grams
+from substrata.ingredients.ingredient import Ingredient
 
 
 def to_the_scale(grams: float) -> float:

@@ -19,10 +19,10 @@ from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import FRYING, Batch, weigh_formula
 from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
-from substrata.pantry.composition import NUTRIENTS, Composition
-from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Parameter
-from substrata.pantry.library import Floats, Library
-from substrata.pantry.lot import Lot
+from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient, Parameter
+from substrata.ingredients.library import Floats, Library
+from substrata.ingredients.pack import Lot
 
 # By what a number of behaviour is averaged: a gram of the part for what adds up, else what it speaks of.
 _BY = {

@@ -20,12 +20,12 @@ from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
 from substrata.formula.form import form_of, roles
 from substrata.formula.formula import Formula, Line
-from substrata.pantry.composition import NUTRIENTS
-from substrata.pantry.drying import Dried, dry, dry_to, start_for
-from substrata.pantry.ingredient import BEHAVIOURS, Ingredient
-from substrata.pantry.library import Floats, Library
-from substrata.pantry.matter import MATTERS, Matter
-from substrata.pantry.weigh import mass_half, weigh
+from substrata.ingredients.amount_to_grams import mass_half, weigh
+from substrata.ingredients.composition import NUTRIENTS
+from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient
+from substrata.ingredients.library import Floats, Library
+from substrata.ingredients.thermal_properties import MATTERS, Matter
+from substrata.ingredients.vegetable_drying import Dried, dry, dry_to, start_for
 
 _NOTHING_G = 1e-6  # lighter than any scale could tell from nothing
 FRYING = "frying"  # role and line id of the fat that frying brings

@@ -14,7 +14,7 @@ from substrata.context.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.document import read_document
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def add_bench_commands(commands: Any) -> None:

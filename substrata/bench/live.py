@@ -17,13 +17,13 @@ import numpy as np
 
 from substrata.base.errors import FormulaError
 from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import COARSE, varied
 from substrata.oven.ran import Ran
 from substrata.oven.stages import run
-from substrata.pantry.library import Floats
 
 MEMBERS = 48
 _MOST_OF_A_KIND = 6  # readings that are used: close ones say the same

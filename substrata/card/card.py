@@ -14,6 +14,8 @@ from substrata.batch.propagate import Estimate
 from substrata.batch.weighed import Batch, Problem
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
+from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
 from substrata.nutrition.facts import Nutrition
@@ -22,8 +24,6 @@ from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
 from substrata.oven.profile import OvenProfile
 from substrata.oven.questions import judged
-from substrata.pantry.library import Library
-from substrata.pantry.rounding import LabelStyle
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -13,9 +13,9 @@ from substrata.base.tables.table_texts import listed, with_numbers
 from substrata.batch.baked import moisture_after, wet_percent
 from substrata.batch.weighed import FRYING, Batch
 from substrata.context.dough import Dough
+from substrata.ingredients.library import Floats, Library
 from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.oven.matter import dough_sorption
-from substrata.pantry.library import Floats, Library
 
 _MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fresh food and not a dry store (assumed)
 # Water activity up to which food with meat, fish, fresh dairy, vegetable or pulses is a dry store: well below the food code's .85,

@@ -22,12 +22,12 @@ from substrata.dough.texture import Eaten, Palate, Texture, texture, texture_val
 from substrata.dough.wanted_handling import WantedHandling, wanted_handling
 from substrata.formula.form import Form, form_of
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Library
 from substrata.nutrition.budgets import weight_ratios
 from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
 from substrata.nutrition.panel import panel_ratios
 from substrata.oven.case import BakeCase, bake_case
 from substrata.oven.profile import OvenProfile
-from substrata.pantry.library import Library
 from substrata.shape.piece import Piece, piece_of
 
 _THINNEST_MM = 0.2  # below it there is no piece to speak of

@@ -20,7 +20,7 @@ from substrata.dough.taste import cheese_salt_percent
 from substrata.dough.wanted_handling import poured_share
 from substrata.formula.form import Form, Window
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most

@@ -21,7 +21,7 @@ from substrata.base.uncertainty import Spread
 from substrata.batch.weighed import Batch
 from substrata.dough import mixture
 from substrata.dough.materials import Materials, materials
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 Draws = Floats  # the parameters in the order of ``mixture.PARAMETERS``, shape (draws, parameters)
 DRAWS = 24  # of the parameters; the first is the typical dough

@@ -24,7 +24,7 @@ from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.dough.wanted_handling import wanted_handling
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)

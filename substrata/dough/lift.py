@@ -11,8 +11,8 @@ from substrata.base.tables.table_reader import constant
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
 from substrata.batch.weighed import Batch
 from substrata.dough.yeast import alive
-from substrata.pantry.library import Floats
-from substrata.pantry.matter import matter_densities_20c
+from substrata.ingredients.library import Floats
+from substrata.ingredients.thermal_properties import matter_densities_20c
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -14,7 +14,7 @@ from substrata.batch.weighed import Batch
 from substrata.dough.mixture import TINY
 from substrata.dough.phases import PhaseName, sorted_by_phase, volumes_ml
 from substrata.dough.water import available_per_gram
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 
 @dataclass(frozen=True, kw_only=True)

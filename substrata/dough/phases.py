@@ -11,8 +11,8 @@ import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.batch.weighed import Batch, WeighedLine
-from substrata.pantry.library import Floats
-from substrata.pantry.matter import MATTERS, matter_densities_20c
+from substrata.ingredients.library import Floats
+from substrata.ingredients.thermal_properties import MATTERS, matter_densities_20c
 
 PhaseName = Literal["particle", "serum", "soft", "cheese", "fat", "oil", "sweet", "paste"]
 

@@ -10,7 +10,7 @@ import numpy as np
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.dough.yeast import relative_rate
 from substrata.formula.formula import Formula, Mix
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 _RATE_KNOWN_AT_C = 30.0
 _MOMENTS = 40  # of a rest, at which the yeast is looked at

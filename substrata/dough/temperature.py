@@ -14,8 +14,8 @@ from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.dough.yeast import yeast_lines
-from substrata.pantry.library import Floats
-from substrata.pantry.matter import MATTERS, property_choi_okos
+from substrata.ingredients.library import Floats
+from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 
 _MELTED = "melted"
 _MIXED_C = 40.0  # specific heats are read at; they change by 1 % in 10 K

@@ -19,8 +19,8 @@ from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.batch.baked import Baked
 from substrata.batch.weighed import Batch
-from substrata.pantry.composition import NUTRIENTS
-from substrata.pantry.library import Floats
+from substrata.ingredients.composition import NUTRIENTS
+from substrata.ingredients.library import Floats
 
 Places = NDArray[np.intp]
 MOST = 10.0

@@ -14,7 +14,7 @@ from substrata.batch.weighed import weigh_line
 from substrata.formula.form import form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.formula.prep_choices import choice_kind
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 
 Kind = Literal["added", "removed", "grams", "swapped", "form", "target", "text"]
 

@@ -18,8 +18,8 @@ from substrata.exchange.form_words import form_in, usual_pieces
 from substrata.exchange.recipe_words import Told, told_alone, told_in, told_in_title
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
-from substrata.pantry.drying import dry, is_squeezable
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
+from substrata.ingredients.vegetable_drying import dry, is_squeezable
 
 LONGEST_PASTE = 20_000  # characters
 MOST_PASTED_LINES = 200

@@ -12,7 +12,7 @@ from substrata.base.documents.records import read_record, write_record
 from substrata.formula.bake_wish import BakeWish
 from substrata.formula.form import Window, forms, roles
 from substrata.formula.prep_choices import PrepChoices
-from substrata.pantry.drying import DryingStep
+from substrata.ingredients.vegetable_drying import DryingStep
 
 CHEESE_METHODS = Literal["", "melted", "cold"]
 WORK_METHODS = Literal["", "pressed", "stirred"]

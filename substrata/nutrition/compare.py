@@ -11,11 +11,11 @@ from substrata.base.units import unit
 from substrata.batch.propagate import Coefficient, Estimate
 from substrata.batch.weighed import Batch, WeighedLine
 from substrata.formula.formula import Line
+from substrata.ingredients.composition import Composition
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.library import Library
 from substrata.nutrition.energy import energy_kcal
 from substrata.nutrition.net_carbs import net_carbs_per_gram
-from substrata.pantry.composition import Composition
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.library import Library
 
 
 @dataclass(frozen=True, kw_only=True)

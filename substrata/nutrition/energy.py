@@ -15,8 +15,8 @@ import numpy as np
 from substrata.base.tables.table_reader import read_table
 from substrata.batch.propagate import Coefficient
 from substrata.batch.weighed import Batch
-from substrata.pantry.composition import NUTRIENTS, Composition
-from substrata.pantry.library import Floats
+from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.library import Floats
 
 METHOD = (
     "4/4/9 with fibre 2, polyols 2.4, erythritol 0, allulose .4, alcohol 7, acids 3 kcal/g (EU 1169/2011 Annex XIV)"
@@ -45,7 +45,7 @@ def _factors(method: Method) -> Floats:
 def energy_kcal(composition: Composition) -> float:
     """Energy of 100 g, kcal, as the app shows it.
 
-    >>> from substrata.pantry.library import load_library
+    >>> from substrata.ingredients.library import load_library
     >>> round(energy_kcal(load_library()["olive-oil"].composition))
     900
     """

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.batch.weighed import Batch, WeighedLine
-from substrata.pantry.label import FIGURES, Label
+from substrata.ingredients.printed_label import FIGURES, Label
 
 WATCHED = ("carbohydrate_g", "sugars_g", "fat_g", "saturates_g", "trans_g", "protein_g", "sodium_mg")
 _LEAST = {"g": 0.05, "mg": 5.0}  # a piece; less is not worth a line (house choice)

@@ -14,11 +14,11 @@ from substrata.batch.baked import Baked
 from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.batch.weighed import Batch
 from substrata.formula.formula import Formula
+from substrata.ingredients.label_rounding import LabelStyle, printed
+from substrata.ingredients.printed_label import UNITS_WRITTEN
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.facts import Nutrition, scaled
 from substrata.nutrition.net_carbs import available_per_gram
-from substrata.pantry.label import UNITS_WRITTEN
-from substrata.pantry.rounding import LabelStyle, printed
 
 _US_ROWS = (
     ("energy_kcal", "Calories", 0),

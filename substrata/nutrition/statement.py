@@ -12,9 +12,9 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import Batch
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.rounding import LabelStyle
 
 _LITTLE = 0.02  # 21 CFR 101.4(a)(2); Annex VII A 6: below 2 % the order is free
 _WATER_LEFT_OUT = 0.05  # Annex VII A 1: added water up to 5 % of the food need not be listed

@@ -15,13 +15,13 @@ from substrata.batch.weighed import Batch, is_fried
 from substrata.dough.handling import HandlingForecast
 from substrata.formula.bake_wish import BakeStage
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Floats
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab
 from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter, bake_matter, dough_sorption, gel_water, gum_browning, held_water
 from substrata.oven.numbers import BakeForm, Bakeware, bake_forms, bakeware, oven_number
 from substrata.oven.profile import OvenProfile
 from substrata.oven.simulate import Browning, Heat, Support
-from substrata.pantry.library import Floats
 from substrata.shape.piece import Piece, shape_forms
 
 

@@ -11,10 +11,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.numbers import oven_number
 from substrata.oven.ran import Ran
-from substrata.pantry.library import Floats
 
 _COAL = 0.01  # L* below which nothing is told apart
 _LEAST_MIN = 1e-3

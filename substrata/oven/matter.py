@@ -8,9 +8,9 @@ from math import exp
 import numpy as np
 
 from substrata.batch.weighed import Batch
+from substrata.ingredients.library import Floats
+from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 from substrata.oven.numbers import oven_number
-from substrata.pantry.library import Floats
-from substrata.pantry.matter import MATTERS, property_choi_okos
 
 _AT_C = 60.0  # specific heat of the solids is read here, so that T(h) inverts exactly
 _WARM_C = 80.0  # and their conductivity and density here

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.ran import Ran
 from substrata.oven.simulate import CELLS, filled_sizes, grid_sizes
-from substrata.pantry.library import Floats
 
 _SHADES_DEEP, _SHADES_LONG = 21, 48
 _DARKEST = 0.72  # loss of lightness at which the strip is as dark as it gets

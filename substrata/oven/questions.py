@@ -11,6 +11,7 @@ import numpy as np
 
 from substrata.base.settings import Units
 from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, doneness
 from substrata.oven.numbers import oven_number, oven_numbers
@@ -18,7 +19,6 @@ from substrata.oven.ran import Ran
 from substrata.oven.simulate import CELLS
 from substrata.oven.stages import run
 from substrata.oven.steps import steps_in
-from substrata.pantry.library import Floats
 from substrata.shape.piece import shape_forms
 
 COARSE = 25  # cells

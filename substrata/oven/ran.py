@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,12 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.base.errors import OvenError
+from substrata.ingredients.library import Floats
 from substrata.oven import equations, integrator, properties
 from substrata.oven.body import Body
 from substrata.oven.boil import boiling_c
 from substrata.oven.matter import BakeMatter
 from substrata.oven.numbers import Bakeware, oven_number
-from substrata.pantry.library import Floats
 
 CELLS = 41
 _OUTER_M = 0.25e-3  # outermost cell

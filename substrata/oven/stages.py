@@ -11,12 +11,12 @@ import numpy as np
 
 from substrata.base.tables.table_reader import constant
 from substrata.formula.bake_wish import BakeStage, is_moment
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.ran import Ran, StageMark
 from substrata.oven.simulate import Column, Heat, Series, bake_stage, column, cooled, fill, flip, top
-from substrata.pantry.library import Floats
 
 LONGEST_MIN = 180.0
 _ENOUGH = 1.6  # of the time at which it is done: the picture goes no further

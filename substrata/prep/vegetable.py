@@ -7,7 +7,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import WeighedLine
-from substrata.pantry.drying import Dried, DryingStep, dry, is_squeezable, start_for
+from substrata.ingredients.vegetable_drying import Dried, DryingStep, dry, is_squeezable, start_for
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.statement import StatementPart
-from substrata.pantry.rounding import LabelStyle
 from substrata.recipe.recipe import Recipe
 
 

@@ -13,7 +13,7 @@ from typing import Any
 from substrata.context.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 from substrata.schedule.plan_document import Plan, plan_schema, read_plan
 from substrata.schedule.shopping import ShoppingRow, shopping
 

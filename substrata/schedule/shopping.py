@@ -10,7 +10,7 @@ from math import ceil
 from substrata.base.tables.table_reader import read_table
 from substrata.batch.weighed import FRYING
 from substrata.context.dough import Dough
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 
 
 @cache

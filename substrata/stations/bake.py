@@ -16,6 +16,7 @@ from substrata.dough.phases import whole_seeds
 from substrata.dough.sureness import bake_rests_on
 from substrata.formula.bake_wish import is_moment
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Library
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness, never_words
 from substrata.oven.picture import BakeSeries, bake_series
@@ -24,7 +25,6 @@ from substrata.oven.questions import OvenSetting, judged, many, settings_of, var
 from substrata.oven.ran import Ran, StageMark
 from substrata.oven.stages import run
 from substrata.oven.what_if import WhatIf, what_ifs
-from substrata.pantry.library import Library
 from substrata.stations.between import Between, between_minutes, between_shares, design
 from substrata.stations.sort_bakes import SortBake, sort_bakes
 from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name

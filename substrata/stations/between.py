@@ -9,11 +9,11 @@ from math import exp, hypot
 import numpy as np
 
 from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import Doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import many, varied
-from substrata.pantry.library import Floats
 
 DRAWS = 12
 

@@ -16,7 +16,7 @@ from substrata.dough.temperature import DoughHeat, heat_capacities
 from substrata.dough.yeast import yeast_number
 from substrata.formula.form import roles
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 from substrata.prep.cooling import Cooling
 from substrata.prep.frying import FryingFat, frying_fats
 from substrata.prep.gel import Gel, gels

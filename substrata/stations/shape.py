@@ -11,7 +11,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
-from substrata.pantry.library import Library
+from substrata.ingredients.library import Library
 from substrata.shape.piece import Piece, ShapeForm, shape_forms
 from substrata.shape.tray_layout import TrayLayout, lay_circles, lay_rectangles
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from threading import Thread
 
 from substrata.formula.formula import Formula, Line
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def warm() -> None:

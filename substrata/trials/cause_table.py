@@ -14,8 +14,8 @@ from math import exp
 import numpy as np
 
 from substrata.context.dough import Dough
+from substrata.ingredients.library import Floats
 from substrata.oven.numbers import oven_number
-from substrata.pantry.library import Floats
 from substrata.trials.causes import Cause, planted, plantings, possible
 from substrata.trials.faults import Mechanisms, hazards, likely, mechanisms
 from substrata.trials.making import Making, kinds_of, lines_of

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from substrata.base.errors import FormulaError
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 Mask = NDArray[np.bool_]
 Reference = Literal["paper", "grey card"]

@@ -12,7 +12,7 @@ from substrata.base.errors import FormulaError
 from substrata.bench.run_document import Run, read_run, run_schema
 from substrata.context.dough import Dough
 from substrata.exchange.files import document_of, read_text
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 
 def add_trial_commands(commands: Any) -> None:

@@ -12,7 +12,7 @@ from functools import cache
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 from substrata.trials.run_figures import READINGS, Marks, readings
 
 _CHANCE = 0.988  # that nothing happens where no mechanism is at work

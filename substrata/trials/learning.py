@@ -18,8 +18,8 @@ from substrata.bench.run_document import Run, done_of
 from substrata.context.dough import Dough
 from substrata.dough.texture import texture_words
 from substrata.formula.form import forms
+from substrata.ingredients.library import Library
 from substrata.oven.profile import FLOOR_K, OvenProfile
-from substrata.pantry.library import Library
 from substrata.trials.as_done import as_done
 from substrata.trials.habits import habits
 from substrata.trials.hands_block import hands

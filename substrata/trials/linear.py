@@ -12,7 +12,7 @@ from math import pi, sqrt
 
 import numpy as np
 
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 
 _NU, _PASSES = 4.0, 6  # degrees of freedom; rounds of reweighing
 _WIDEST = 1e3  # standard deviation of what says nothing, in the reading's own unit

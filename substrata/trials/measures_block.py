@@ -11,7 +11,7 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
-from substrata.pantry.weigh import weigh
+from substrata.ingredients.amount_to_grams import weigh
 from substrata.trials.learned import Learned, Reading, Work, count
 from substrata.trials.linear import Seen, Updated
 

@@ -20,8 +20,8 @@ from substrata.context.dough import Dough
 from substrata.formula.bake_wish import is_moment
 from substrata.formula.document import write_document
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Floats
 from substrata.oven.questions import coarse
-from substrata.pantry.library import Floats
 from substrata.trials.cause_table import CauseTable
 from substrata.trials.causes import causes
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms

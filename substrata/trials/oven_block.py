@@ -13,10 +13,10 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.ingredients.library import Floats
 from substrata.oven.numbers import oven_number
 from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.oven.questions import coarse
-from substrata.pantry.library import Floats
 from substrata.trials.learned import Reading, State, Work, name_of
 from substrata.trials.linear import Seen, update
 from substrata.trials.making import Making, baked_case, made

@@ -16,7 +16,7 @@ import numpy as np
 from substrata.bench.run_document import CRUMBLY, Done, Verdict
 from substrata.context.dough import Dough
 from substrata.dough.handling_words import band_of
-from substrata.pantry.library import Floats
+from substrata.ingredients.library import Floats
 from substrata.trials.cause_table import CauseTable, Planted
 from substrata.trials.causes import Cause, strengths
 from substrata.trials.evidence import Logged, of_the_answers, of_the_log

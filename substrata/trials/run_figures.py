@@ -17,12 +17,12 @@ from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
 from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
 from substrata.dough.texture import Eaten, texture_values
+from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import doneness
 from substrata.oven.numbers import oven_number
 from substrata.oven.questions import COARSE
 from substrata.oven.stages import run
-from substrata.pantry.library import Floats
 from substrata.trials.making import Making, baked_case, made, moist_after, rim_of
 
 _KEEP_S = 60.0

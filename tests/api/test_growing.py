@@ -16,7 +16,7 @@ from substrata.formula.bake_wish import BakeWish
 from substrata.formula.document import document_schema, read_document
 from substrata.formula.form import forms
 from substrata.formula.formula import Formula
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 from tests.conftest import sample
 from tests.growing import grown
 

@@ -3,8 +3,8 @@
 import csv
 from pathlib import Path
 
-from substrata.pantry.label import Label
-from substrata.pantry.rounding import printed
+from substrata.ingredients.label_rounding import printed
+from substrata.ingredients.printed_label import Label
 
 FIGURES = ("energy_kcal", "protein_g", "fat_g", "saturates_g", "carbohydrate_g", "fibre_g", "sugars_g", "sodium_mg")
 

@@ -5,12 +5,12 @@ import pytest
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.amounts import parse_amount
 from substrata.base.units import unit
+from substrata.ingredients.amount_to_grams import weigh
+from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.egg_sizes import egg_grams
+from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
+from substrata.ingredients.vegetable_drying import drying_numbers
 from substrata.nutrition.energy import energy_kcal
-from substrata.pantry.composition import NUTRIENTS, Composition
-from substrata.pantry.drying import drying_numbers
-from substrata.pantry.egg_sizes import egg_grams
-from substrata.pantry.matter import MATTERS, property_choi_okos
-from substrata.pantry.weigh import weigh
 
 LIBRARY = load_library()
 

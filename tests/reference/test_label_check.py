@@ -9,10 +9,10 @@ from hypothesis import example, given
 from hypothesis import strategies as st
 
 from substrata import load_library
-from substrata.labels.check import check_lot
-from substrata.labels.pack_document import read_lot
-from substrata.pantry.label import Label
-from substrata.pantry.lot import Lot
+from substrata.ingredients.labels.label_check import check_lot
+from substrata.ingredients.labels.pack_document import read_lot
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import Label
 from tests.reference.real_packs import median_labels
 
 LIBRARY = load_library()

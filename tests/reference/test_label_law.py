@@ -6,9 +6,9 @@ from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document
 from substrata.card.card import card
+from substrata.ingredients.label_rounding import bands, printed, stands_for
+from substrata.ingredients.printed_label import FIGURES, Label
 from substrata.nutrition.panel import daily_percent, reference_amount_g
-from substrata.pantry.label import FIGURES, Label
-from substrata.pantry.rounding import bands, printed, stands_for
 
 LIBRARY = load_library()
 

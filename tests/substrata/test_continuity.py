@@ -10,7 +10,7 @@ from benchmarks.continuity import MOST, moves, point
 from substrata.context.dough import Dough
 from substrata.formula.form import forms
 from substrata.formula.formula import Formula, Line
-from substrata.pantry.library import load_library
+from substrata.ingredients.library import load_library
 
 LIBRARY = load_library()
 BY_ROLE = {}

@@ -13,7 +13,7 @@ from substrata import read_document, write_document
 from substrata.base.documents.field_kinds import Number, Text, Where
 from substrata.base.documents.records import declared, read_record, record_schema, told_differences, write_record
 from substrata.base.errors import FormulaError
-from substrata.labels.pack_document import read_lot, write_lot
+from substrata.ingredients.labels.pack_document import read_lot, write_lot
 
 
 @dataclass(frozen=True, kw_only=True)

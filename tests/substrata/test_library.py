@@ -3,8 +3,8 @@ import pytest
 from substrata import load_library
 from substrata.base.errors import LibraryError, UnknownIngredient
 from substrata.base.tables.table_reader import read_table, rows_of
-from substrata.pantry.ingredient import BEHAVIOURS
-from substrata.pantry.library import build_library
+from substrata.ingredients.ingredient import BEHAVIOURS
+from substrata.ingredients.library import build_library
 
 LIBRARY = load_library()
 TABLES = ("composition.csv", "behaviour.csv", "measures.csv", "aliases.csv")

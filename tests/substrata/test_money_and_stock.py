@@ -11,11 +11,11 @@ from substrata import Settings, analyse, load_library, read_document
 from substrata.base.settings import Eater
 from substrata.batch.cheaper import cheaper_packs, equivalent
 from substrata.batch.weighed import weigh_formula
-from substrata.labels.pack_reading import ingredient_of_lot
+from substrata.ingredients.labels.pack_reading import ingredient_of_lot
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import Label
+from substrata.ingredients.stock import Need, StockedLot, allocate
 from substrata.nutrition.compare import compare
-from substrata.pantry.label import Label
-from substrata.pantry.lot import Lot
-from substrata.pantry.stock import Need, StockedLot, allocate
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

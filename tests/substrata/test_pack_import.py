@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 
 from substrata import load_library
 from substrata.base.errors import LabelError
-from substrata.labels.pack_document import read_lot, write_lot
-from substrata.labels.panel_text import read_panel
-from substrata.labels.product_files import Mapped, guess, read_file, read_rows
-from substrata.labels.words import read_header
+from substrata.ingredients.labels.label_vocabulary import read_header
+from substrata.ingredients.labels.pack_document import read_lot, write_lot
+from substrata.ingredients.labels.panel_text import read_panel
+from substrata.ingredients.labels.product_files import Mapped, guess, read_file, read_rows
 from tests.substrata.conftest import refusal_of
 
 LIBRARY = load_library()

@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import LabelError
 from substrata.base.uncertainty import Spread
-from substrata.labels.pack_document import read_lot, write_lot
-from substrata.labels.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
-from substrata.pantry.label import Label
-from substrata.pantry.lot import Lot
-from substrata.pantry.rounding import Interval, read_printed
+from substrata.ingredients.label_rounding import Interval, read_printed
+from substrata.ingredients.labels.pack_document import read_lot, write_lot
+from substrata.ingredients.labels.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import Label
 from tests.substrata.conftest import refusal_of
 
 LIBRARY = load_library()

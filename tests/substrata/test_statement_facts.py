@@ -3,10 +3,10 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.labels.check import check_lot
-from substrata.labels.pack_reading import ingredient_of_lot
-from substrata.labels.statement_facts import statement_facts
-from substrata.pantry.lot import Lot
+from substrata.ingredients.labels.label_check import check_lot
+from substrata.ingredients.labels.pack_reading import ingredient_of_lot
+from substrata.ingredients.labels.statement_facts import statement_facts
+from substrata.ingredients.pack import Lot
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 from substrata import Settings, load_library
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
-from substrata.pantry.weigh import weigh
+from substrata.ingredients.amount_to_grams import weigh
 
 LIBRARY = load_library()
 

@@ -12,9 +12,9 @@ from substrata.base.settings import Settings
 from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.context.dough import Dough
 from substrata.context.lessons import hands_of
+from substrata.ingredients.amount_to_grams import weigh
 from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.oven.questions import coarse
-from substrata.pantry.weigh import weigh
 from substrata.trials.as_done import as_done
 from substrata.trials.hands_block import handling_bias
 from substrata.trials.learning import learn, lessons

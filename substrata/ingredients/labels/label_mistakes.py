@@ -11,10 +11,10 @@ from math import floor, log10
 
 from substrata.base.tables.table_reader import constant
 from substrata.base.units import unit
-from substrata.labels.sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import Label
-from substrata.pantry.library import Library
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.labels.label_sums import KJ_PER_KCAL, distances, energy_closes, impossibilities, misfit
+from substrata.ingredients.library import Library
+from substrata.ingredients.printed_label import Label
 
 _MUST_MEND = 0.4  # a slip is named when it leaves at most this share of the misfit
 FAR_SDS = 3.0  # a figure further than this from its ingredient is looked at

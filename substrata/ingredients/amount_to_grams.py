@@ -11,8 +11,8 @@ from substrata.base.settings import Lesson, Settings
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.base.units import Unit, unit
-from substrata.pantry.egg_sizes import EGG_PARTS, egg_grams
-from substrata.pantry.ingredient import Ingredient
+from substrata.ingredients.egg_sizes import EGG_PARTS, egg_grams
+from substrata.ingredients.ingredient import Ingredient
 
 _PARTS_OF_AN_EGG = {"white": "egg-white", "yolk": "egg-yolk"}
 

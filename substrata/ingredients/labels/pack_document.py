@@ -12,7 +12,7 @@ from typing import Any
 from substrata.base.documents.field_kinds import Where
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import LabelError
-from substrata.pantry.lot import Lot
+from substrata.ingredients.pack import Lot
 
 DOCUMENT_VERSION = 1
 _VERSION = "substrata_pack"

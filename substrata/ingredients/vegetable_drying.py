@@ -16,9 +16,9 @@ from substrata.base.documents.field_kinds import Number, Whole, Word
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 from substrata.base.uncertainty import Spread
-from substrata.pantry.composition import NUTRIENTS, Composition
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.matter import Matter, specific_heat
+from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.thermal_properties import Matter, specific_heat
 
 DryingAct = Literal["salt", "microwave", "pan", "cook", "squeeze"]
 ACTS: tuple[DryingAct, ...] = ("salt", "microwave", "pan", "cook", "squeeze")

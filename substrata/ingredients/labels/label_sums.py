@@ -6,10 +6,10 @@ from collections.abc import Iterator, Mapping
 from math import hypot
 
 from substrata.base.tables.table_reader import constant
-from substrata.pantry.composition import NUTRIENTS
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import Label, nutrient_intervals
-from substrata.pantry.rounding import Interval
+from substrata.ingredients.composition import NUTRIENTS
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.label_rounding import Interval
+from substrata.ingredients.printed_label import Label, nutrient_intervals
 
 COMPARED = ("protein_g", "fat_g", "saturates_g", "carbohydrate_g", "fibre_g", "sugars_g", "sodium_mg")
 KJ_PER_KCAL = 4.184  # EU 1169/2011 Annex XIV rounds it so

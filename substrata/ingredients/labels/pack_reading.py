@@ -18,12 +18,12 @@ from substrata.base.errors import AmountError
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
-from substrata.labels.statement_facts import statement_facts
-from substrata.pantry.composition import NUTRIENTS, Composition
-from substrata.pantry.ingredient import Ingredient, Measure, Parameter
-from substrata.pantry.label import Label, nutrient_intervals
-from substrata.pantry.lot import Lot
-from substrata.pantry.rounding import Interval
+from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.ingredient import Ingredient, Measure, Parameter
+from substrata.ingredients.label_rounding import Interval
+from substrata.ingredients.labels.statement_facts import statement_facts
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import Label, nutrient_intervals
 
 Origin = Literal["label", "reference", "closing"]
 

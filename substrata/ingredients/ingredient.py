@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
-from substrata.pantry.composition import Composition
-from substrata.pantry.lot import Lot
+from substrata.ingredients.composition import Composition
+from substrata.ingredients.pack import Lot
 
 # What an ingredient does in a dough when nothing is said for it.
 BEHAVIOURS = {

@@ -12,9 +12,9 @@ from numpy.typing import NDArray
 
 from substrata.base.errors import LibraryError, UnknownIngredient
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.pantry.composition import CLOSING_TOLERANCE_G, NUTRIENTS, SPREADS, Composition
-from substrata.pantry.ingredient import BEHAVIOURS, Ingredient, Measure, Parameter
-from substrata.pantry.search import NameIndex
+from substrata.ingredients.composition import CLOSING_TOLERANCE_G, NUTRIENTS, SPREADS, Composition
+from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient, Measure, Parameter
+from substrata.ingredients.ingredient_search import NameIndex
 
 Floats = NDArray[np.float64]
 

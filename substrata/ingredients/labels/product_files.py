@@ -19,12 +19,12 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError, LabelError, SubstrataError
 from substrata.base.tables.table_reader import read_table
 from substrata.base.units import unit
-from substrata.labels.pack_document import read_lot
-from substrata.labels.words import Header, plain, read_header
-from substrata.pantry.label import FIGURES
-from substrata.pantry.library import Library
-from substrata.pantry.lot import Lot, pack_flags, printed_claims
-from substrata.pantry.rounding import LabelStyle
+from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_vocabulary import Header, plain, read_header
+from substrata.ingredients.labels.pack_document import read_lot
+from substrata.ingredients.library import Library
+from substrata.ingredients.pack import Lot, pack_flags, printed_claims
+from substrata.ingredients.printed_label import FIGURES
 
 FileKind = Literal["csv", "json"]
 MOST_ROWS = 20_000

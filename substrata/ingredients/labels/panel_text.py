@@ -8,9 +8,9 @@ from dataclasses import dataclass
 
 from substrata.base.errors import LabelError
 from substrata.base.units import unit
-from substrata.labels.words import words
-from substrata.pantry.label import FIGURES, Label
-from substrata.pantry.rounding import LabelStyle
+from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_vocabulary import words
+from substrata.ingredients.printed_label import FIGURES, Label
 
 LONGEST_TEXT = 20_000
 _NUMBER = r"(?:<|less than|under)?\s*\d+(?:[.,]\d+)?"

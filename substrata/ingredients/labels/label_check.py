@@ -10,10 +10,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.labels.mistakes import FAR_SDS, Mistake, likely_mistake
-from substrata.labels.pack_reading import PackFigure, measures_of_lot, read_pack
-from substrata.labels.statement_facts import statement_facts
-from substrata.labels.sums import (
+from substrata.ingredients.ingredient import Ingredient
+from substrata.ingredients.labels.label_mistakes import FAR_SDS, Mistake, likely_mistake
+from substrata.ingredients.labels.label_sums import (
     KJ_PER_KCAL,
     distances,
     energy_closes,
@@ -22,10 +21,11 @@ from substrata.labels.sums import (
     impossibilities,
     parts_g,
 )
-from substrata.pantry.ingredient import Ingredient
-from substrata.pantry.label import FIGURES, Label
-from substrata.pantry.library import Library
-from substrata.pantry.lot import Lot
+from substrata.ingredients.labels.pack_reading import PackFigure, measures_of_lot, read_pack
+from substrata.ingredients.labels.statement_facts import statement_facts
+from substrata.ingredients.library import Library
+from substrata.ingredients.pack import Lot
+from substrata.ingredients.printed_label import FIGURES, Label
 
 Severity = Literal["wrong", "odd", "note"]
 _DENSITY_ROOM = 1.3  # times beyond the usual range of a cup from which a serving's weight is doubted

@@ -14,7 +14,7 @@ from typing import Annotated, Any
 from substrata.base.documents.collection_kinds import Named, Nested, Words
 from substrata.base.documents.field_kinds import Day, Number, Text
 from substrata.base.tables.table_reader import read_table
-from substrata.pantry.label import Label
+from substrata.ingredients.printed_label import Label
 
 OWN_MEASURES = ("cup", "tbsp", "tsp", "piece")
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 
 from substrata.base.tables.table_reader import read_table
-from substrata.labels.words import plain
+from substrata.ingredients.labels.label_vocabulary import plain
 
 _TRACES = re.compile(
     r"\b(?:may (?:also )?contain|traces of|made (?:in|on) (?:a |equipment|shared)|(?:produced|manufactured) (?:in|on)"

@@ -1,1 +1,0 @@
-"""What the print on a pack means: panels read, checked and turned into composition; files of products."""
