@@ -7,7 +7,7 @@ from pydantic import Field
 
 from api.document_schemas import FormulaDocument
 from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Relax, ShapeChange, Status, Sure
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 
 
 class WishIn(Schema):

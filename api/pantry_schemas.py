@@ -12,7 +12,7 @@ from kitchen.models import Lot as LotRow
 from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, OpenLot, PackReading, PantryList
 from substrata.base.documents.records import write_record
 from substrata.base.uncertainty import Spread
-from substrata.formula.form import roles
+from substrata.formula.forms import roles
 from substrata.ingredients.labels.label_check import Finding
 from substrata.ingredients.labels.label_mistakes import Mistake
 from substrata.ingredients.labels.pack_reading import PackFigure, reference_figures

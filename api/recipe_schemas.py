@@ -8,7 +8,7 @@ from pydantic import Field
 
 from api.document_schemas import FormulaDocument
 from substrata.card.keeping import Keeping
-from substrata.exchange.text_import import PastedLine
+from substrata.formula.exchange.text_import import PastedLine
 from substrata.nutrition.statement import StatementPart
 from substrata.recipe.label import Business
 from substrata.recipe.recipe import RecipeGroup, RecipeStep

@@ -12,7 +12,7 @@ from kitchen.services.runs import OpenRun
 from substrata.bench.live import BakeReading
 from substrata.bench.run_document import LogState, Verdict
 from substrata.bench.run_step import RunPlan
-from substrata.exchange.merge import MergeConflict
+from substrata.formula.exchange.draft_merge import MergeConflict
 from substrata.trials.colour import Reference
 from substrata.trials.learned import Learned, Odd
 from substrata.trials.next_trial import Check

@@ -21,9 +21,9 @@ from substrata.bench.run_document import felt_words
 from substrata.dough.handling_words import classes
 from substrata.dough.resting import rest_places
 from substrata.dough.texture import texture_words
-from substrata.exchange.difference import Change
-from substrata.formula.bake_wish import MOST_TRAYS, WISHES
-from substrata.formula.form import forms, roles
+from substrata.formula.bake_settings import MOST_TRAYS, WISHES
+from substrata.formula.exchange.formula_difference import Change
+from substrata.formula.forms import forms, roles
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.product_files import fields
 from substrata.ingredients.printed_label import FIGURE_KINDS

@@ -21,7 +21,7 @@ import numpy as np
 
 from substrata.context.dough import Dough
 from substrata.dough.dough_kind import DoughKind
-from substrata.formula.bake_wish import BakeWish
+from substrata.formula.bake_settings import BakeWish
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep, Mix, Size
 from substrata.ingredients.library import load_library
 from substrata.oven.case import BakeCase

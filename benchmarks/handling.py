@@ -23,9 +23,9 @@ from scipy.optimize import least_squares
 from benchmarks.bakes import line_of
 from substrata import Settings, load_library
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import Batch, weigh_formula
 from substrata.dough.consistency import Method, draws_of, handling, parameters
 from substrata.dough.handling_words import band_of, class_of, classes
+from substrata.formula.batch.weighed_lines import Batch, weigh_formula
 from substrata.formula.formula import Formula
 
 FITTED = (

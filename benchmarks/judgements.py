@@ -15,8 +15,8 @@ from benchmarks.bakes import TABLE, formula_of
 from benchmarks.same_answers import demo_documents
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.context.windows import is_outside, side_of
-from substrata.formula.document import read_document
 from substrata.formula.formula import Formula, Line
+from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 
 JUDGED = ("water_fill", "binder_load", "lift", "salt", "heat_set")

@@ -4,9 +4,9 @@ import json
 from pathlib import Path
 
 from substrata.base.settings import Settings
-from substrata.batch.weighed import weigh_line
-from substrata.formula.document import read_document
+from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.formula import Formula, Line
+from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 
 _FILE = Path(__file__).parent.parent / "kitchen" / "demo" / "formulas.json"

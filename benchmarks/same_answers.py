@@ -26,8 +26,8 @@ from substrata.bench.run_document import faults, felt_words, read_run, slip_word
 from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.context.dough import Dough
-from substrata.formula.document import write_document
-from substrata.formula.form import forms, roles
+from substrata.formula.forms import forms, roles
+from substrata.formula.formula_document import write_document
 from substrata.recipe.recipe import recipe_of
 from substrata.schedule.effort import Effort
 from substrata.schedule.plan_bench import bench_of

@@ -19,7 +19,7 @@ from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.ingredients.library import load_library
 
 

@@ -5,7 +5,7 @@
 
 from substrata.analysis.analyse import Analysis, analyse
 from substrata.base.settings import Settings
-from substrata.formula.document import read_document, write_document
+from substrata.formula.formula_document import read_document, write_document
 from substrata.ingredients.library import Library, load_library
 
 __all__ = ["Analysis", "Library", "Settings", "analyse", "load_library", "read_document", "write_document"]

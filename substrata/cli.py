@@ -21,12 +21,12 @@ from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
-from substrata.exchange.any_file import file_recipe
 from substrata.exchange.arguments import count, number
 from substrata.exchange.files import document_of, read_bytes
-from substrata.exchange.text_import import as_told, import_text
-from substrata.formula.document import document_schema, read_document, write_document
+from substrata.formula.exchange.recipe_file import file_recipe
+from substrata.formula.exchange.text_import import as_told, import_text
 from substrata.formula.formula import Formula
+from substrata.formula.formula_document import document_schema, read_document, write_document
 from substrata.ingredients.labels.label_check import check_lot
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.labels.pack_reading import read_pack

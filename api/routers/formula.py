@@ -29,7 +29,7 @@ from kitchen.services.access import membership
 from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste, scale_document
 from substrata import Analysis, write_document
 from substrata.context.scale import ScaleWish
-from substrata.exchange.text_import import PastedLine
+from substrata.formula.exchange.text_import import PastedLine
 
 router = Router(tags=["formula"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -27,7 +27,7 @@ from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut, StockPage, Sto
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
 from substrata import load_library
-from substrata.batch.cheaper import CheaperPack
+from substrata.formula.batch.cheaper_packs import CheaperPack
 from substrata.ingredients.labels.panel_text import read_panel
 from substrata.nutrition.compare import Compared
 

@@ -23,8 +23,8 @@ from kitchen.services.plans import create_plan, start_plan
 from kitchen.services.stock import plan_bake
 from kitchen.services.trials import LEARN
 from substrata import load_library, read_document, write_document
-from substrata.batch.weighed import weigh_line
-from substrata.exchange.difference import differences
+from substrata.formula.batch.weighed_lines import weigh_line
+from substrata.formula.exchange.formula_difference import differences
 from substrata.formula.formula import Line
 
 DEMO_NAME = "The Saturday stall"

@@ -21,7 +21,7 @@ from substrata.balance.settle import settle
 from substrata.balance.sweep import Sweep, sweep
 from substrata.balance.wish import check_wish, wish_of
 from substrata.context.dough import Dough
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 
 SETTLE, REACH, FRONT, BEGIN = "settle", "reach", "front", "begin"

@@ -14,7 +14,7 @@ from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.access import formula_of, membership, record
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of, shelf_thumb, thumb_mark
 from substrata import read_document, write_document
-from substrata.exchange.difference import Change, differences
+from substrata.formula.exchange.formula_difference import Change, differences
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200

@@ -15,7 +15,7 @@ from substrata.base.tables.science_mark import science_mark
 from substrata.context.dough import Dough
 from substrata.context.scale import Scaled, ScaleWish, scale
 from substrata.context.windows import fails
-from substrata.exchange.text_import import PastedLine, import_text
+from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import MOST_PARTS_DEEP
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.pack_document import read_lot

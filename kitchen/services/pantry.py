@@ -19,8 +19,8 @@ from kitchen.services.kitchens import bump_revision
 from kitchen.services.stock import receive, reserved_of
 from substrata import Library, Settings, load_library, read_document
 from substrata.base.settings import Convention, PolyolRule
-from substrata.batch.cheaper import CheaperPack, cheaper_packs
-from substrata.batch.weighed import weigh_formula
+from substrata.formula.batch.cheaper_packs import CheaperPack, cheaper_packs
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.label_check import LabelCheck, check_lot
 from substrata.ingredients.labels.pack_document import read_lot, write_lot

@@ -10,9 +10,9 @@ from kitchen.models import Formula, Membership
 from kitchen.services.access import formula_of, membership
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document, write_document
-from substrata.batch.parts import keys_in
-from substrata.batch.weighed import weigh_formula
-from substrata.exchange.difference import differences
+from substrata.formula.batch.sub_recipes import keys_in
+from substrata.formula.batch.weighed_lines import weigh_formula
+from substrata.formula.exchange.formula_difference import differences
 from substrata.formula.formula import Part
 
 

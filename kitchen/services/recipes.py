@@ -19,8 +19,8 @@ from substrata import load_library, read_document
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
 from substrata.context.sorts import sort_formula
-from substrata.exchange.any_file import FileRecipe, file_recipe
-from substrata.exchange.text_import import PastedLine, import_text
+from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
+from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.recipe.bags import PremixBags, premix_bags

@@ -16,7 +16,7 @@ from kitchen.models import BakePick, Lot, Membership, PlannedBake, StockMove
 from kitchen.services.access import formula_of, lot_of, membership, record
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
-from substrata.batch.weighed import weigh_formula
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.stock import Allocation, Need, StockedLot, allocate
 

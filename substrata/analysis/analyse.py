@@ -11,12 +11,6 @@ from substrata.analysis.warnings import warnings
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.batch.baked import Baked
-from substrata.batch.bakers import bakers_percent
-from substrata.batch.cost import Cost, cost
-from substrata.batch.kitchen_steps import kitchen_step
-from substrata.batch.propagate import Estimate
-from substrata.batch.weighed import FRYING, Batch, Problem
 from substrata.context.dough import Dough
 from substrata.context.sorts import SortFigures, sort_figures
 from substrata.context.working_time import short_working_minutes
@@ -26,7 +20,13 @@ from substrata.dough.lift import Lift
 from substrata.dough.sureness import handling_rests_on
 from substrata.dough.texture import Texture
 from substrata.dough.water import Water, water
-from substrata.formula.form import roles
+from substrata.formula.batch.baked_weight import Baked
+from substrata.formula.batch.bakers_percent import bakers_percent
+from substrata.formula.batch.cost import Cost, cost
+from substrata.formula.batch.propagation import Estimate
+from substrata.formula.batch.rounding_steps import kitchen_step
+from substrata.formula.batch.weighed_lines import FRYING, Batch, Problem
+from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens

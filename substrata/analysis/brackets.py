@@ -10,10 +10,10 @@ from substrata.analysis.rulers import Ruler, open_end_for, ruler
 from substrata.analysis.words import grams, percent, short_name
 from substrata.base.tables.table_reader import read_table
 from substrata.base.tables.table_texts import without_weight
-from substrata.batch.propagate import Contribution, Estimate, Figure, Sheet
 from substrata.context.dough import Dough
 from substrata.context.windows import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
-from substrata.formula.form import Window
+from substrata.formula.batch.propagation import Contribution, Estimate, Figure, Sheet
+from substrata.formula.forms import Window
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -9,12 +9,12 @@ import numpy as np
 from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.base.tables.table_reader import constant
-from substrata.batch.weighed import WeighedLine
 from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.handling_words import classes
 from substrata.dough.phases import is_solid_fat
 from substrata.dough.yeast import alive, yeast_lines
+from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import drying_numbers
 
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone

@@ -11,7 +11,7 @@ from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInp
 from substrata.analysis.words import percent, short_name
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import with_numbers
-from substrata.batch.weighed import WeighedLine, read_from_scale
+from substrata.formula.batch.weighed_lines import WeighedLine, read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
 

@@ -12,7 +12,7 @@ from substrata.base.tables.table_texts import without_weight
 from substrata.context.windows import fails, is_outside
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.texture import Texture
-from substrata.formula.form import form_of
+from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 
 Tone = Literal["plain", "figure", "about", "act"]

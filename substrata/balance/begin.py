@@ -15,7 +15,7 @@ from substrata.balance.settlement import Settlement
 from substrata.balance.wish import Wish, known_only, target_keys
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.form import Window, form_of
+from substrata.formula.forms import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.library import Library
 

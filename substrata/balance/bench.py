@@ -13,11 +13,11 @@ from substrata.balance.exclusions import excluded_by
 from substrata.balance.steps import Candidate, Step, candidates, may_be_brought, step_of
 from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
-from substrata.batch.weighed import FRYING, Batch, WeighedLine
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.dough.yeast import yeast_lines
-from substrata.formula.form import Window
+from substrata.formula.batch.weighed_lines import FRYING, Batch, WeighedLine
+from substrata.formula.forms import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.library import Floats, Library

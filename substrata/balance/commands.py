@@ -22,7 +22,7 @@ from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.exchange.arguments import count
 from substrata.exchange.files import document_of
-from substrata.formula.document import read_document
+from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 
 _SUREST = 0.5  # standard deviations

@@ -19,7 +19,7 @@ from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.dough.texture import texture_keys, texture_words
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 

@@ -18,7 +18,7 @@ from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.working_time import short_working_minutes
 from substrata.dough.binder import caps_of
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.oven.questions import coarse
 

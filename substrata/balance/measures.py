@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from substrata.balance.wish import PER_100_G
-from substrata.batch.propagate import Ratio, total_ratio
-from substrata.batch.weighed import Batch
 from substrata.context.dough import Dough
+from substrata.formula.batch.propagation import Ratio, total_ratio
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.nutrition.facts import FIGURES, piece_ratio
 
 _UNITS = {"sodium": "mg a piece", "cheese": "g a piece"}

@@ -13,7 +13,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.rounds import Found, search
 from substrata.balance.shaping import Shaped, shape_name
-from substrata.batch.cost import price_per_gram
+from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
 
 _FORBIDDEN = 2  # dearest edits of the first way that are forbidden in turn

@@ -16,7 +16,7 @@ from substrata.balance.rows import rows_at
 from substrata.balance.slopes import slopes_at
 from substrata.balance.wish import Wish, check_wish
 from substrata.base.settings import Settings
-from substrata.batch.propagate import Ratio
+from substrata.formula.batch.propagation import Ratio
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.balance.bench import Bench
-from substrata.batch.propagate import Ratio
-from substrata.formula.form import Window
+from substrata.formula.batch.propagation import Ratio
+from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 
 # What a row stands for, in the order in which a clash lets go of it.

@@ -13,7 +13,7 @@ from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.context.windows import is_outside
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 

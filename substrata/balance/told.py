@@ -9,8 +9,8 @@ from typing import Any
 from substrata.balance.begin import Beginning
 from substrata.balance.settlement import Settlement, Way
 from substrata.base.errors import FormulaError
-from substrata.formula.document import write_document
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
+from substrata.formula.formula_document import write_document
 
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 

@@ -12,7 +12,7 @@ from substrata.balance.exclusions import exclusions
 from substrata.base.errors import FormulaError
 from substrata.dough.handling_words import classes
 from substrata.dough.texture import texture_keys
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.nutrition.facts import FIGURES
 
 Steps = Literal["kitchen", "grams"]

@@ -13,7 +13,7 @@ from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
-from substrata.formula.document import read_document
+from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 
 

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 from substrata.analysis.brackets import bracket_kinds
 from substrata.base.errors import FormulaError
-from substrata.batch.weighed import WeighedLine
 from substrata.bench.correct import Correction, corrections, worse_than
 from substrata.bench.feel import as_poured
 from substrata.bench.tolerance import tolerances
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
 from substrata.dough.handling import rest_of
+from substrata.formula.batch.weighed_lines import WeighedLine
 
 _FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)
 _HAIR = 1e-9

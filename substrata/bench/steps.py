@@ -12,7 +12,6 @@ from math import ceil
 
 from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.bake_steps import bake_steps, cooling_step
 from substrata.bench.feel import as_poured
 from substrata.bench.run_step import Group, RunPlan, RunStep, sentence
@@ -23,6 +22,7 @@ from substrata.context.working_time import short_working_minutes
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.wanted_handling import is_poured
 from substrata.dough.yeast import yeast_lines
+from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.mixing import MixingStep, mixing_steps, step_told_in
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import FRYING, WeighedLine
 from substrata.context.dough import Dough
 from substrata.dough.phases import phase_of
+from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
 
 
 def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:

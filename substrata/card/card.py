@@ -9,10 +9,10 @@ from substrata.base.errors import OvenError
 from substrata.base.settings import Convention, Settings
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import with_numbers
-from substrata.batch.baked import moisture_after, most_loss, wet_percent
-from substrata.batch.propagate import Estimate
-from substrata.batch.weighed import Batch, Problem
 from substrata.context.dough import Dough
+from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
+from substrata.formula.batch.propagation import Estimate
+from substrata.formula.batch.weighed_lines import Batch, Problem
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.ingredients.library import Library

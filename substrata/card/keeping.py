@@ -10,9 +10,9 @@ import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed, with_numbers
-from substrata.batch.baked import moisture_after, wet_percent
-from substrata.batch.weighed import FRYING, Batch
 from substrata.context.dough import Dough
+from substrata.formula.batch.baked_weight import moisture_after, wet_percent
+from substrata.formula.batch.weighed_lines import FRYING, Batch
 from substrata.ingredients.library import Floats, Library
 from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.oven.matter import dough_sorption

@@ -6,9 +6,6 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from substrata.base.settings import Settings
-from substrata.batch.baked import Baked, baked, oven_c
-from substrata.batch.propagate import Ratio, Sheet
-from substrata.batch.weighed import Batch, Problem, reweigh_formula, weigh_formula
 from substrata.context.lessons import hands_of, palate_of
 from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
 from substrata.context.windows import Wanted, wanted_windows
@@ -20,7 +17,10 @@ from substrata.dough.handling_search import Bowl
 from substrata.dough.lift import Lift, lift, rise_of
 from substrata.dough.texture import Eaten, Palate, Texture, texture, texture_values
 from substrata.dough.wanted_handling import WantedHandling, wanted_handling
-from substrata.formula.form import Form, form_of
+from substrata.formula.batch.baked_weight import Baked, baked, oven_c
+from substrata.formula.batch.propagation import Ratio, Sheet
+from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formula, weigh_formula
+from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.nutrition.budgets import weight_ratios

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.batch.weighed import Batch
 from substrata.context.dough import Dough
 from substrata.context.windows import NOTHING_WANTED, State, state_of
 from substrata.dough.consistency import handling as handle
 from substrata.dough.consistency import typical_draw
 from substrata.dough.handling import bowl_of
 from substrata.dough.handling_words import class_of
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 
 

@@ -5,9 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from substrata.base.settings import Settings
-from substrata.batch.cost import cost_ratio
-from substrata.batch.propagate import Ratio
-from substrata.batch.weighed import Batch
 from substrata.dough.binder import heat_set_ratio, load_ratio
 from substrata.dough.handling import bowl_of
 from substrata.dough.lift import gas_ratio
@@ -15,6 +12,9 @@ from substrata.dough.resting import yeast_minutes
 from substrata.dough.taste import salt_ratio, sweetness_ratio
 from substrata.dough.water import fill_ratio
 from substrata.dough.yeast import yeast_lines
+from substrata.formula.batch.cost import cost_ratio
+from substrata.formula.batch.propagation import Ratio
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.facts import piece_ratio
 

@@ -7,8 +7,8 @@ from math import isfinite
 
 from substrata.base.amounts import Amount, parse_amount
 from substrata.base.errors import AmountError, FormulaError
-from substrata.batch.weighed import weigh_line
 from substrata.context.dough import Dough
+from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.formula import Formula, Line
 
 MOST_FACTOR = 1_000.0

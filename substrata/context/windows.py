@@ -12,7 +12,7 @@ from typing import Literal
 
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.dough.binder import Matrix
-from substrata.formula.form import Form, Window
+from substrata.formula.forms import Form, Window
 from substrata.formula.formula import Formula
 
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.

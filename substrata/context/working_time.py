@@ -11,12 +11,12 @@ from dataclasses import replace
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.batch.weighed import Batch
 from substrata.context.dough import Dough
 from substrata.dough.consistency import handling as handling_at
 from substrata.dough.consistency import typical_draw
 from substrata.dough.lift import dough_volume_per_gram
-from substrata.formula.prep_choices import prep_choices
+from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.preparation_choices import prep_choices
 from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling, time_constant_s
 from substrata.prep.inputs import number_set, word_set
 

@@ -13,12 +13,12 @@ from math import exp, log
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.batch.propagate import Estimate, Ratio, Sheet
-from substrata.batch.weighed import Batch
 from substrata.dough.cheese import cheese_share
 from substrata.dough.taste import cheese_salt_percent
 from substrata.dough.wanted_handling import poured_share
-from substrata.formula.form import Form, Window
+from substrata.formula.batch.propagation import Estimate, Ratio, Sheet
+from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.forms import Form, Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 

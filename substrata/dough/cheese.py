@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from substrata.batch.weighed import Batch
 from substrata.dough.phases import sorted_by_phase
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Mix
 
 # Shares of the dough between which melting the cheese first becomes usual, and the one from which it is said to be so.

@@ -18,9 +18,9 @@ import numpy as np
 
 from substrata.base.tables.table_reader import read_table
 from substrata.base.uncertainty import Spread
-from substrata.batch.weighed import Batch
 from substrata.dough import mixture
 from substrata.dough.materials import Materials, materials
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.library import Floats
 
 Draws = Floats  # the parameters in the order of ``mixture.PARAMETERS``, shape (draws, parameters)

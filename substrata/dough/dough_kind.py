@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 from substrata.base.tables.table_reader import constant
-from substrata.batch.weighed import Batch
 from substrata.dough.cheese import CHEESE_DOUGH, cheese_share, is_melted
 from substrata.dough.wanted_handling import is_poured
-from substrata.formula.form import form_of
+from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 
 DoughKind = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]

@@ -13,7 +13,6 @@ from numpy.typing import NDArray
 
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant
-from substrata.batch.weighed import Batch
 from substrata.dough.cheese import CHEESE_DOUGH, MELTED_FROM, cheese_share, melted_share
 from substrata.dough.consistency import Method, handling
 from substrata.dough.handling_cause import HandlingCause, cracks, limiting_cause
@@ -22,7 +21,8 @@ from substrata.dough.handling_words import ClassBand, band_of, classes, form_han
 from substrata.dough.resting import place_c, place_of
 from substrata.dough.temperature import DoughHeat, dough_heat
 from substrata.dough.wanted_handling import wanted_handling
-from substrata.formula.form import form_of
+from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 

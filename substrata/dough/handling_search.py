@@ -8,10 +8,10 @@ from functools import cached_property
 
 import numpy as np
 
-from substrata.batch.weighed import Batch
 from substrata.dough.consistency import Method, handling, typical_draw
 from substrata.dough.materials import Materials, materials
 from substrata.dough.resting import after
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.library import Floats
 
 _FANNED = 9  # points that narrow a bracket to an eighth, in which the curve is taken as straight

@@ -8,9 +8,9 @@ from math import exp
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.batch.propagate import Coefficient, Estimate, Ratio, Sheet
-from substrata.batch.weighed import Batch
 from substrata.dough.yeast import alive
+from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import matter_densities_20c
 

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.batch.weighed import Batch
 from substrata.dough.mixture import TINY
 from substrata.dough.phases import PhaseName, sorted_by_phase, volumes_ml
 from substrata.dough.water import available_per_gram
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.library import Floats
 
 

@@ -12,8 +12,8 @@ import numpy as np
 
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.batch.weighed import Batch, WeighedLine
 from substrata.dough.yeast import yeast_lines
+from substrata.formula.batch.weighed_lines import Batch, WeighedLine
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 

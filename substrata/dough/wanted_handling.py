@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.batch.weighed import Batch
 from substrata.dough.cheese import melted_share
 from substrata.dough.handling_words import band_of, class_of, form_handling, habit_of
 from substrata.dough.phases import ALL_SEEDS, sorted_by_phase, whole_seeds
 from substrata.dough.water import available_per_gram
+from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 
 # Egg, and egg with soft dairy and cold cheese, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).

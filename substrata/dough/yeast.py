@@ -9,7 +9,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.base.uncertainty import Spread
-from substrata.batch.weighed import Batch, WeighedLine
+from substrata.formula.batch.weighed_lines import Batch, WeighedLine
 
 
 @cache

@@ -9,9 +9,9 @@ from typing import Annotated, Any, Literal, get_args
 from substrata.base.documents.collection_kinds import Listed, Named, Nested, Texts
 from substrata.base.documents.field_kinds import Flag, Kind, Number, Text, Where, Whole, Word
 from substrata.base.documents.records import read_record, write_record
-from substrata.formula.bake_wish import BakeWish
-from substrata.formula.form import Window, forms, roles
-from substrata.formula.prep_choices import PrepChoices
+from substrata.formula.bake_settings import BakeWish
+from substrata.formula.forms import Window, forms, roles
+from substrata.formula.preparation_choices import PrepChoices
 from substrata.ingredients.vegetable_drying import DryingStep
 
 CHEESE_METHODS = Literal["", "melted", "cold"]

@@ -10,10 +10,10 @@ import numpy as np
 
 from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import constant
-from substrata.batch.baked import Baked, oven_c
-from substrata.batch.weighed import Batch, is_fried
 from substrata.dough.handling import HandlingForecast
-from substrata.formula.bake_wish import BakeStage
+from substrata.formula.bake_settings import BakeStage
+from substrata.formula.batch.baked_weight import Baked, oven_c
+from substrata.formula.batch.weighed_lines import Batch, is_fried
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.oven.body import Body, brick, rope, short_cylinder, slab

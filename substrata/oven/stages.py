@@ -10,7 +10,7 @@ from math import log
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.formula.bake_wish import BakeStage, is_moment
+from substrata.formula.bake_settings import BakeStage, is_moment
 from substrata.ingredients.library import Floats
 from substrata.oven.case import BakeCase
 from substrata.oven.doneness import doneness

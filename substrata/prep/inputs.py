@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.formula.formula import Formula
-from substrata.formula.prep_choices import prep_choices
+from substrata.formula.preparation_choices import prep_choices
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,8 +12,8 @@ from functools import cache
 from substrata.analysis.words import short_name
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
+from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.nutrition.allergens import allergens
 from substrata.prep.premix import is_dry, premix
 from substrata.recipe.recipe import Recipe, RecipeLine, recipe_of

@@ -10,8 +10,8 @@ from typing import TYPE_CHECKING
 from substrata.analysis.words import grams, short_name
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import WeighedLine
 from substrata.context.dough import Dough
+from substrata.formula.batch.weighed_lines import WeighedLine
 
 if TYPE_CHECKING:
     from PIL.ImageDraw import ImageDraw

@@ -7,7 +7,7 @@ import io
 import json
 from typing import Any
 
-from substrata.exchange.cells import safe_cell
+from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.recipe.recipe import Recipe, RecipeLine
 
 TEXT_STYLES = ("text", "markdown", "csv", "jsonld")

@@ -6,8 +6,6 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.tables.table_texts import without_weight
-from substrata.batch.cost import cost
-from substrata.batch.kitchen_measure import kitchen_measure
 from substrata.bench.feel import as_poured
 from substrata.bench.run_step import RunPlan, RunStep
 from substrata.bench.steps import run_steps
@@ -16,6 +14,8 @@ from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
 from substrata.card.keeping import Keeping, keeping_of
 from substrata.context.dough import Dough
+from substrata.formula.batch.cost import cost
+from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.formula.formula import Formula, MethodEdit
 from substrata.recipe.variants import Variant, variants_of
 

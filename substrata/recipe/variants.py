@@ -9,11 +9,11 @@ from typing import Literal
 
 from substrata.base.errors import SubstrataError
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.batch.weighed import weigh_line
 from substrata.bench.feel import as_poured
 from substrata.context.dough import Dough
 from substrata.context.sorts import sort_figures
-from substrata.exchange.difference import differences
+from substrata.formula.batch.weighed_lines import weigh_line
+from substrata.formula.exchange.formula_difference import differences
 from substrata.formula.formula import Formula, Line
 
 VariantKind = Literal["sort", "tried", "seasoning"]

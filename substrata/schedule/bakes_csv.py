@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from substrata.base.errors import FormulaError
-from substrata.exchange.cells import safe_cell
+from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.schedule.plan_document import MOST_BAKES
 
 COLUMNS = ("formula", "ready", "batches", "fresh_h")

@@ -10,7 +10,7 @@ from typing import Any
 
 from icalendar import Alarm, Calendar, Event
 
-from substrata.exchange.cells import safe_cell
+from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.schedule.plan_answer import HandsAt, PlannedTask
 
 _ALARM_MIN = 5  # before work that takes hands

@@ -8,8 +8,8 @@ from functools import cache
 from math import ceil
 
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import FRYING
 from substrata.context.dough import Dough
+from substrata.formula.batch.weighed_lines import FRYING
 from substrata.ingredients.library import Library
 
 

@@ -14,10 +14,10 @@ from typing import Literal
 from substrata.base.pans import Pan, pan_of
 from substrata.base.roots import root
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import FRYING, Batch
 from substrata.dough.lift import dough_volume_per_gram
 from substrata.dough.phases import ALL_SEEDS, volumes_ml, whole_seeds
-from substrata.formula.form import form_of
+from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 
 Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]

@@ -10,11 +10,11 @@ from dataclasses import dataclass, replace
 
 from substrata.base.settings import Settings
 from substrata.base.tables.table_texts import with_numbers
-from substrata.batch.baked import moisture_after, most_loss, wet_percent
 from substrata.context.dough import Dough
 from substrata.dough.phases import whole_seeds
 from substrata.dough.sureness import bake_rests_on
-from substrata.formula.bake_wish import is_moment
+from substrata.formula.bake_settings import is_moment
+from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.oven.case import BakeCase

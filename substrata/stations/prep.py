@@ -7,14 +7,14 @@ from dataclasses import dataclass
 
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import Batch, Problem, is_fried
 from substrata.context.dough import Dough
 from substrata.context.working_time import bench_cooling, usual_thickness
 from substrata.dough.handling import HandlingForecast
 from substrata.dough.phases import phase_of
 from substrata.dough.temperature import DoughHeat, heat_capacities
 from substrata.dough.yeast import yeast_number
-from substrata.formula.form import roles
+from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
+from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.prep.cooling import Cooling

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from substrata.formula.bake_wish import BakeStage, is_moment, stage_kinds
+from substrata.formula.bake_settings import BakeStage, is_moment, stage_kinds
 from substrata.oven.ran import StageMark
 
 _AT = 0.6  # of the whole bake: where a stage is added at first (common practice)

@@ -17,7 +17,7 @@ from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.bench.run_document import Run, done_of
 from substrata.context.dough import Dough
 from substrata.dough.texture import texture_words
-from substrata.formula.form import forms
+from substrata.formula.forms import forms
 from substrata.ingredients.library import Library
 from substrata.oven.profile import FLOOR_K, OvenProfile
 from substrata.trials.as_done import as_done

@@ -7,12 +7,12 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from substrata.batch.baked import Baked
 from substrata.bench.correct import with_more
 from substrata.context.dough import Dough
 from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
 from substrata.dough.handling import bowl_of, rest_of
-from substrata.formula.bake_wish import BakeStage
+from substrata.formula.bake_settings import BakeStage
+from substrata.formula.batch.baked_weight import Baked
 from substrata.oven.case import BakeCase
 
 _COLD_C = 30.0  # a psyllium dough that is warmer than it was mixed with warm water

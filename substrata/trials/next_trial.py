@@ -15,11 +15,11 @@ from typing import Any
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.batch.kitchen_steps import to_the_scale
 from substrata.context.dough import Dough
-from substrata.formula.bake_wish import is_moment
-from substrata.formula.document import write_document
+from substrata.formula.bake_settings import is_moment
+from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.formula.formula import Formula
+from substrata.formula.formula_document import write_document
 from substrata.ingredients.library import Floats
 from substrata.oven.questions import coarse
 from substrata.trials.cause_table import CauseTable

@@ -11,11 +11,11 @@ from substrata.base.documents.field_kinds import Number, Where
 from substrata.base.documents.records import read_record, record_schema, told_differences, write_record
 from substrata.base.errors import FormulaError, LibraryError
 from substrata.base.settings import Settings
-from substrata.exchange.difference import differences
-from substrata.formula.bake_wish import BakeWish
-from substrata.formula.document import document_schema, read_document
-from substrata.formula.form import forms
+from substrata.formula.bake_settings import BakeWish
+from substrata.formula.exchange.formula_difference import differences
+from substrata.formula.forms import forms
 from substrata.formula.formula import Formula
+from substrata.formula.formula_document import document_schema, read_document
 from substrata.ingredients.library import load_library
 from tests.conftest import sample
 from tests.growing import grown

@@ -9,7 +9,7 @@ import pytest
 from substrata.balance.told import read_targets
 from substrata.base.errors import FormulaError
 from substrata.cli import main
-from substrata.formula.document import read_document, write_document
+from substrata.formula.formula_document import read_document, write_document
 from tests.balance.conftest import DEMO, HOUSE, values
 
 ROLLS = DEMO["Market rolls, egg-free"]

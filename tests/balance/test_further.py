@@ -19,7 +19,7 @@ from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.formula.form import Window, forms
+from substrata.formula.forms import Window, forms
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, values
 
 ROLLS, TWISTS = DEMO["Market rolls, egg-free"], DEMO["Mustard twists"]

@@ -15,7 +15,7 @@ from substrata.balance.slopes import slopes_at
 from substrata.balance.wish import Wish
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from tests.balance.conftest import DEMO, LIBRARY, made
 
 BUN = {"almond_flour": 150, "psyllium_powder": 20, "egg": 150, "water": 150, "salt": 4, "baking_powder": 10}

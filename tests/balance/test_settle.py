@@ -20,7 +20,7 @@ from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.formula.form import Window
+from substrata.formula.forms import Window
 from substrata.formula.formula import Target
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, but, made, searched, values, weights
 

@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import is_fried
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
-from substrata.formula.form import forms
+from substrata.formula.batch.weighed_lines import is_fried
+from substrata.formula.forms import forms
 from substrata.formula.formula import Formula, Line, Mix
 from substrata.stations.mixing import WORDS, mixing_steps
 from tests.bench.conftest import DEMO, LIBRARY, demo, made

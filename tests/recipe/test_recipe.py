@@ -16,10 +16,10 @@ from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.card.card import as_baked
 from substrata.context.dough import Dough
-from substrata.exchange.any_file import file_recipe
-from substrata.exchange.page_import import page_recipe, sheet_recipe
-from substrata.exchange.text_import import as_told, import_text
-from substrata.formula.form import roles
+from substrata.formula.exchange.page_import import page_recipe, sheet_recipe
+from substrata.formula.exchange.recipe_file import file_recipe
+from substrata.formula.exchange.text_import import as_told, import_text
+from substrata.formula.forms import roles
 from substrata.formula.formula import Formula, Line, MethodEdit, Sort
 from substrata.recipe.core_picture import core_png, role_looks
 from substrata.recipe.export import TEXT_STYLES, as_csv, as_jsonld, as_markdown, as_text, written

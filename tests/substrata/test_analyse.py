@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.analysis.brackets import ruler
-from substrata.formula.form import Window, forms
+from substrata.formula.forms import Window, forms
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

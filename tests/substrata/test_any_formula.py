@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import SubstrataError
-from substrata.formula.bake_wish import stage_kinds
-from substrata.formula.form import forms, roles
+from substrata.formula.bake_settings import stage_kinds
+from substrata.formula.forms import forms, roles
 from substrata.stations.bake import bake
 from substrata.stations.prep import prep_plan
 from substrata.stations.shape import shape_plan

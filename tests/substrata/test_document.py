@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
-from substrata.exchange.difference import differences
-from substrata.formula.document import document_schema
-from substrata.formula.form import forms, roles
+from substrata.formula.exchange.formula_difference import differences
+from substrata.formula.forms import forms, roles
+from substrata.formula.formula_document import document_schema
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "formula.schema.json"
 DOCUMENT = {

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document
 from substrata.base.errors import FormulaError
-from substrata.batch.weighed import weigh_formula
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.vegetable_drying import DryingStep, dry, dry_to, drying_numbers, start_for
 from substrata.prep.vegetable import vegetable_drying
 from tests.substrata.conftest import document

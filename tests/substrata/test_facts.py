@@ -3,7 +3,7 @@
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.batch.kitchen_steps import kitchen_step, to_the_scale
+from substrata.formula.batch.rounding_steps import kitchen_step, to_the_scale
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import read_document, write_document
-from substrata.exchange.merge import merge_change
+from substrata.formula.exchange.draft_merge import merge_change
 from tests.substrata.conftest import document
 
 BASE = write_document(

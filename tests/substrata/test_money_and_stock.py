@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.settings import Eater
-from substrata.batch.cheaper import cheaper_packs, equivalent
-from substrata.batch.weighed import weigh_formula
+from substrata.formula.batch.cheaper_packs import cheaper_packs, equivalent
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.labels.pack_reading import ingredient_of_lot
 from substrata.ingredients.pack import Lot
 from substrata.ingredients.printed_label import Label

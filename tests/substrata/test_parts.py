@@ -7,12 +7,12 @@ import pytest
 from substrata import analyse, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.batch.parts import keys_in, part_ingredient
 from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.context.dough import Dough
 from substrata.context.sorts import check_sorts, sort_doughs, sort_figures
-from substrata.formula.bake_wish import BakeStage, BakeWish
+from substrata.formula.bake_settings import BakeStage, BakeWish
+from substrata.formula.batch.sub_recipes import keys_in, part_ingredient
 from substrata.formula.formula import PART, Formula, Line, Part, Sort
 from substrata.stations.bake import forecast_of
 from substrata.stations.sort_bakes import sort_bakes

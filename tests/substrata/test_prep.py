@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from substrata import load_library, read_document
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.weighed import weigh_formula
 from substrata.cli import main
 from substrata.dough.temperature import dough_heat
 from substrata.dough.yeast import relative_rate
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.prep.cooling import ball_mm, cooling, minutes_to, time_constant_s
 from substrata.prep.frying import frying_fats
 from substrata.prep.gel import gels

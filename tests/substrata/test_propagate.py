@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from substrata import Settings, load_library, read_document
-from substrata.batch.propagate import Sheet
-from substrata.batch.weighed import weigh_formula
 from substrata.context.quantities import quantities
+from substrata.formula.batch.propagation import Sheet
+from substrata.formula.batch.weighed_lines import weigh_formula
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

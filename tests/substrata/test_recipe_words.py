@@ -7,10 +7,10 @@ import pytest
 from substrata import analyse, load_library
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.exchange.form_words import form_in
-from substrata.exchange.recipe_words import Told, told_in
-from substrata.exchange.text_import import as_told, import_text
-from substrata.formula.form import forms
+from substrata.formula.exchange.form_vocabulary import form_in
+from substrata.formula.exchange.recipe_phrases import Told, told_in
+from substrata.formula.exchange.text_import import as_told, import_text
+from substrata.formula.forms import forms
 from substrata.formula.formula import Formula
 
 LIBRARY = load_library()

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from substrata import Settings, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.base.pans import Pan, pans
-from substrata.batch.weighed import weigh_formula
-from substrata.formula.form import forms
+from substrata.formula.batch.weighed_lines import weigh_formula
+from substrata.formula.forms import forms
 from substrata.shape.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
 from substrata.shape.tray_layout import lay_circles, lay_rectangles
 from substrata.stations.shape import shape_plan

@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from substrata import load_library
 from substrata.base.errors import FormulaError
-from substrata.exchange.text_import import LONGEST_PASTE, import_text
+from substrata.formula.exchange.text_import import LONGEST_PASTE, import_text
 
 LIBRARY = load_library()
 LIST = """For the dough:

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from substrata import analyse, load_library, read_document
 from substrata.analysis.changes import changes
 from substrata.base.tables.table_reader import read_table
-from substrata.batch.baked import loss_to
+from substrata.formula.batch.baked_weight import loss_to
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

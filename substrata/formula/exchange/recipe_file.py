@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from substrata.base.errors import FormulaError
-from substrata.exchange.page_import import MOST_BYTES, page_recipe, sheet_recipe
+from substrata.formula.exchange.page_import import MOST_BYTES, page_recipe, sheet_recipe
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from substrata.base.errors import FormulaError
-from substrata.exchange.workbook import read_first_sheet
+from substrata.formula.exchange.workbook import read_first_sheet
 
 MOST_BYTES = 4_000_000  # of a page or a table
 _MOST_ROWS = 400

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.base.uncertainty import Spread
-from substrata.batch.weighed import FRYING, Batch
-from substrata.formula.form import Form, form_of
+from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 
 Source = Literal["set", "oven", "dried", "habit"]

@@ -17,7 +17,7 @@ from substrata.base.documents.records import write_record
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
-from substrata.batch.weighed import FRYING, Batch, weigh_formula
+from substrata.formula.batch.weighed_lines import FRYING, Batch, weigh_formula
 from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
 from substrata.ingredients.composition import NUTRIENTS, Composition
 from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient, Parameter

@@ -13,10 +13,10 @@ from substrata.base.errors import AmountError, FormulaError, SubstrataError
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
-from substrata.batch.weighed import Problem, weigh_line
-from substrata.exchange.form_words import form_in, usual_pieces
-from substrata.exchange.recipe_words import Told, told_alone, told_in, told_in_title
-from substrata.formula.bake_wish import BakeStage
+from substrata.formula.bake_settings import BakeStage
+from substrata.formula.batch.weighed_lines import Problem, weigh_line
+from substrata.formula.exchange.form_vocabulary import form_in, usual_pieces
+from substrata.formula.exchange.recipe_phrases import Told, told_alone, told_in, told_in_title
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.ingredients.library import Library
 from substrata.ingredients.vegetable_drying import dry, is_squeezable

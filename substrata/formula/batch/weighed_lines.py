@@ -18,7 +18,7 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
-from substrata.formula.form import form_of, roles
+from substrata.formula.forms import form_of, roles
 from substrata.formula.formula import Formula, Line
 from substrata.ingredients.amount_to_grams import mass_half, weigh
 from substrata.ingredients.composition import NUTRIENTS
@@ -307,7 +307,7 @@ def part_of_line(line: Line, library: Library, settings: Settings) -> Ingredient
     if line.part is None:
         return None
     # Loaded here: a part is itself weighed.
-    from substrata.batch.parts import part_ingredient
+    from substrata.formula.batch.sub_recipes import part_ingredient
 
     return part_ingredient(line.part, library, settings)
 

@@ -10,10 +10,10 @@ from substrata.base.documents.field_kinds import AS_USUAL, Number
 from substrata.base.documents.records import told_differences
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
-from substrata.batch.weighed import weigh_line
-from substrata.formula.form import form_of
+from substrata.formula.batch.weighed_lines import weigh_line
+from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula, Line, Target
-from substrata.formula.prep_choices import choice_kind
+from substrata.formula.preparation_choices import choice_kind
 from substrata.ingredients.library import Library
 
 Kind = Literal["added", "removed", "grams", "swapped", "form", "target", "text"]

@@ -42,7 +42,7 @@ def read_first_sheet(data: bytes) -> list[list[str]]:
     """
     try:
         done = subprocess.run(
-            [sys.executable, "-m", "substrata.exchange.workbook"],
+            [sys.executable, "-m", "substrata.formula.exchange.workbook"],
             input=data,
             capture_output=True,
             timeout=_SECONDS,

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
-from substrata.exchange.form_words import form_in
-from substrata.formula.bake_wish import OVEN_C
+from substrata.formula.bake_settings import OVEN_C
+from substrata.formula.exchange.form_vocabulary import form_in
 
 
 @dataclass(frozen=True, kw_only=True)
