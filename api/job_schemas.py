@@ -10,7 +10,7 @@ from api.document_schemas import FormulaDocument
 from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.balance.reach import Reach
-from substrata.oven.questions import BakeMap
+from substrata.process.baking.oven_questions import BakeMap
 from substrata.schedule.plan_answer import Planned
 
 

@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import LoggedBake, Oven
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 
 
 class BakeAsked(Schema):

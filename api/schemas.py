@@ -18,9 +18,6 @@ from substrata.balance.sureness import SureStep, sure_steps
 from substrata.base.tables.table_reader import read_table
 from substrata.bench.feel import ALSO
 from substrata.bench.run_document import felt_words
-from substrata.dough.handling_words import classes
-from substrata.dough.resting import rest_places
-from substrata.dough.texture import texture_words
 from substrata.formula.bake_settings import MOST_TRAYS, WISHES
 from substrata.formula.exchange.formula_difference import Change
 from substrata.formula.forms import forms, roles
@@ -31,7 +28,10 @@ from substrata.nutrition.allergens import allergen_words
 from substrata.nutrition.budgets import budget_kinds
 from substrata.nutrition.claims import claim_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
-from substrata.oven.numbers import bakeware
+from substrata.process.baking.simulation.oven_constants import bakeware
+from substrata.process.rheology.handling.resting import rest_places
+from substrata.process.rheology.handling_classes import classes
+from substrata.process.rheology.texture import texture_words
 from substrata.schedule.things import Thing, things
 from substrata.trials.faults import fault_table
 

@@ -9,12 +9,13 @@ from scipy.integrate import solve_ivp
 from benchmarks.bakes import practised
 from benchmarks.spread import line, timed
 from substrata.ingredients.library import Floats
-from substrata.oven import equations, properties
-from substrata.oven.case import BakeCase
-from substrata.oven.numbers import oven_number
-from substrata.oven.questions import bake_map
-from substrata.oven.simulate import Steps, _around, bake_stage, column
-from substrata.oven.stages import run
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.oven_questions import bake_map
+from substrata.process.baking.simulation import bake_equations as equations
+from substrata.process.baking.simulation import cell_properties as properties
+from substrata.process.baking.simulation.oven_constants import oven_number
+from substrata.process.baking.simulation.stage_simulation import Steps, _around, bake_stage, column
 
 FINE, COARSE = 0.05, 0.5  # K, how far any cell may be out at any kept moment
 

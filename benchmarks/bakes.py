@@ -20,15 +20,15 @@ from pathlib import Path
 import numpy as np
 
 from substrata.context.dough import Dough
-from substrata.dough.dough_kind import DoughKind
 from substrata.formula.bake_settings import BakeWish
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep, Mix, Size
 from substrata.ingredients.library import load_library
-from substrata.oven.case import BakeCase
-from substrata.oven.doneness import Doneness
-from substrata.oven.numbers import oven_number
-from substrata.oven.questions import judged
-from substrata.stations.between import ready_between
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.doneness import Doneness
+from substrata.process.baking.forecast_interval import ready_between
+from substrata.process.baking.oven_questions import judged
+from substrata.process.baking.simulation.oven_constants import oven_number
+from substrata.process.rheology.dough_kind import DoughKind
 
 TABLE = Path(__file__).with_name("oven_cases.csv")
 UNFITTED = Path(__file__).with_name("oven_check.csv")

@@ -12,8 +12,8 @@ from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.dough.handling_words import classes
 from substrata.ingredients.library import load_library
+from substrata.process.rheology.handling_classes import classes
 
 
 def main():

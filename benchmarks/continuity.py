@@ -20,7 +20,7 @@ from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import load_library
-from substrata.oven.questions import judged
+from substrata.process.baking.oven_questions import judged
 
 STEPS = np.arange(0.5, 1.5001, 0.02)
 MOST = {"minutes": 0.11, "consistency": 0.15, "texture": 0.5, "window": 0.05}

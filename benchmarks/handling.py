@@ -23,10 +23,10 @@ from scipy.optimize import least_squares
 from benchmarks.bakes import line_of
 from substrata import Settings, load_library
 from substrata.base.tables.table_reader import read_table
-from substrata.dough.consistency import Method, draws_of, handling, parameters
-from substrata.dough.handling_words import band_of, class_of, classes
 from substrata.formula.batch.weighed_lines import Batch, weigh_formula
 from substrata.formula.formula import Formula
+from substrata.process.rheology.handling.consistency import Method, draws_of, handling, parameters
+from substrata.process.rheology.handling_classes import band_of, class_of, classes
 
 FITTED = (
     "max_packing", "press_packing", "packing_exponent", "oil_release", "cheese_60", "particle_modulus", "critical_fill",

@@ -20,8 +20,8 @@ from benchmarks.kitchens import demo_formulas
 from substrata import load_library
 from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import class_of
-from substrata.dough.texture import Eaten, Texture, texture
+from substrata.process.rheology.handling_classes import class_of
+from substrata.process.rheology.texture import Eaten, Texture, texture
 from substrata.trials.as_done import AsDone, as_done
 from substrata.trials.hands_block import handling_bias
 from substrata.trials.learned import State

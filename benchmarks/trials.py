@@ -21,7 +21,7 @@ from substrata import load_library
 from substrata.balance.begin import formula_of, skeletons
 from substrata.bench.run_document import Done, FaultSeen, Felt, Run, Verdict
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import class_of, form_handling
+from substrata.process.rheology.handling_classes import class_of, form_handling
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.causes import Cause, causes, planted, possible, strengths
 from substrata.trials.faults import hazards, likely, mechanisms

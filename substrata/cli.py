@@ -146,7 +146,7 @@ def _shape(options: argparse.Namespace) -> str:
 
 def _bake(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
-    from substrata.oven.profile import OvenProfile
+    from substrata.process.baking.oven_profile import OvenProfile
     from substrata.stations.bake import bake
 
     known = options.offset is not None

@@ -17,7 +17,7 @@ from kitchen.errors import Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership, record
 from kitchen.services.runs import case_of
-from substrata.oven.stages import run as baked
+from substrata.process.baking.bake_simulation import run as baked
 
 BAKER = Membership.Role.BAKER
 _MOST_G = 5_000.0

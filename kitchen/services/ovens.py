@@ -21,8 +21,8 @@ from substrata.bench.run_document import Run as CoreRun
 from substrata.card.card import Card, as_baked, card_of
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
-from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import thickest_in
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.baking.oven_questions import thickest_in
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.shape import ShapePlan, shape_plan_of
 from substrata.trials.learned import State

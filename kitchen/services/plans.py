@@ -28,7 +28,7 @@ from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
 from substrata.context.dough import Dough
 from substrata.ingredients.labels.pack_document import read_lot
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
 from substrata.schedule.plan_document import Plan as CorePlan
 from substrata.schedule.plan_document import read_plan, write_plan

@@ -14,12 +14,6 @@ from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.sorts import SortFigures, sort_figures
 from substrata.context.working_time import short_working_minutes
-from substrata.dough.binder import Binder
-from substrata.dough.handling import HandlingForecast
-from substrata.dough.lift import Lift
-from substrata.dough.sureness import handling_rests_on
-from substrata.dough.texture import Texture
-from substrata.dough.water import Water, water
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.bakers_percent import bakers_percent
 from substrata.formula.batch.cost import Cost, cost
@@ -36,6 +30,12 @@ from substrata.nutrition.energy import METHOD
 from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.hidden import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.process.rheology.binder import Binder
+from substrata.process.rheology.handling.forecast_reliability import handling_rests_on
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.rheology.leavening import Lift
+from substrata.process.rheology.texture import Texture
+from substrata.process.rheology.water_fill import Water, water
 
 
 @in_bulk

@@ -10,12 +10,12 @@ from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.analysis.words import grams, percent, short_name
 from substrata.base.tables.table_reader import constant
 from substrata.context.working_time import short_working_minutes
-from substrata.dough.handling import HandlingForecast
-from substrata.dough.handling_words import classes
-from substrata.dough.phases import is_solid_fat
-from substrata.dough.yeast import alive, yeast_lines
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import drying_numbers
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.rheology.handling_classes import classes
+from substrata.process.rheology.phases import is_solid_fat
+from substrata.process.rheology.yeast_kinetics import alive, yeast_lines
 
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)

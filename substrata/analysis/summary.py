@@ -10,10 +10,10 @@ from substrata.analysis.brackets import Bracket
 from substrata.analysis.words import percent, short_name
 from substrata.base.tables.table_texts import without_weight
 from substrata.context.windows import fails, is_outside
-from substrata.dough.handling import HandlingForecast
-from substrata.dough.texture import Texture
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.rheology.texture import Texture
 
 Tone = Literal["plain", "figure", "about", "act"]
 

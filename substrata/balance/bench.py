@@ -15,12 +15,12 @@ from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
-from substrata.dough.yeast import yeast_lines
 from substrata.formula.batch.weighed_lines import FRYING, Batch, WeighedLine
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.library import Floats, Library
+from substrata.process.rheology.yeast_kinetics import yeast_lines
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
 _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one

@@ -18,10 +18,10 @@ from substrata.balance.ways import line_changes, minutes_of
 from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.dough.texture import texture_keys, texture_words
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
+from substrata.process.rheology.texture import texture_keys, texture_words
 
 POINTS = 12
 CHANGE, MINUTES = "change", "minutes"

@@ -17,10 +17,10 @@ from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.context.figures import Figures, figures
 from substrata.context.working_time import short_working_minutes
-from substrata.dough.binder import caps_of
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_questions import coarse
+from substrata.process.rheology.binder import caps_of
 
 _HAIR = 1e-6
 NEVER_MIN = 999.0  # a bake that does not come to an end

@@ -12,8 +12,8 @@ from substrata.balance.measures import ratio_of
 from substrata.balance.rails import Rail, rails
 from substrata.balance.row import TINY, Row, ratio_rows, total_row
 from substrata.context.windows import is_outside
-from substrata.dough.phases import is_solid_fat
 from substrata.formula.forms import Window
+from substrata.process.rheology.phases import is_solid_fat
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

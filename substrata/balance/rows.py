@@ -14,8 +14,8 @@ from substrata.balance.slopes import Slopes
 from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
 from substrata.context.windows import Wanted
-from substrata.dough.binder import caps_of
 from substrata.ingredients.library import Floats
+from substrata.process.rheology.binder import caps_of
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

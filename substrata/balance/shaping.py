@@ -19,7 +19,7 @@ from substrata.balance.settlement import ShapeChange
 from substrata.balance.wish import Wish
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula
-from substrata.shape.piece import shape_forms
+from substrata.process.shaping.piece import shape_forms
 
 _FEWEST, _MOST = 2 / 3, 1.5  # of the pieces as they are: beyond it is another bread
 _THINNEST, _THICKEST = 0.6, 1.6  # of the thickness

@@ -13,9 +13,9 @@ from substrata.balance.bench import Bench
 from substrata.balance.rails import rails
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
-from substrata.dough.handling_words import band_of
 from substrata.ingredients.library import Floats
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_questions import coarse
+from substrata.process.rheology.handling_classes import band_of
 
 Kind = Literal["window", "handling", "wish", "soft"]
 PAD = 0.15  # how far inside a class of handling a settle aims, log10 Pa s

@@ -19,10 +19,10 @@ from substrata.balance.words import amount, change_text, limit_text, quantity_te
 from substrata.base.errors import SubstrataError
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.dough.texture import Texture
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_questions import coarse
+from substrata.process.rheology.texture import Texture
 
 _MOVED = 0.5  # of the last printed digit
 _BINDING = 0.012  # of a limit: so near to it, it holds the answer

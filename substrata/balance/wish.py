@@ -10,10 +10,10 @@ from typing import Any, Literal
 from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.exclusions import exclusions
 from substrata.base.errors import FormulaError
-from substrata.dough.handling_words import classes
-from substrata.dough.texture import texture_keys
 from substrata.formula.forms import Window
 from substrata.nutrition.facts import FIGURES
+from substrata.process.rheology.handling_classes import classes
+from substrata.process.rheology.texture import texture_keys
 
 Steps = Literal["kitchen", "grams"]
 PER_100_G = "_100g"

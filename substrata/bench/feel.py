@@ -16,9 +16,9 @@ from substrata.bench.correct import Correction, as_felt, consistency_at, correct
 from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.context.dough import Dough
 from substrata.context.figures import shaped_at
-from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
-from substrata.dough.handling_words import ClassBand, band_of, class_of
 from substrata.formula.batch.rounding_steps import to_the_scale
+from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
+from substrata.process.rheology.handling_classes import ClassBand, band_of, class_of
 
 _END = 0.4  # decades inside an open end that a class without a middle stands for (house choice)
 _FAR = 1.0  # decades outside the window, from which something was weighed wrong (house choice)

@@ -18,12 +18,12 @@ import numpy as np
 from substrata.base.errors import FormulaError
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.ingredients.library import Floats
-from substrata.oven.case import BakeCase
-from substrata.oven.doneness import doneness
-from substrata.oven.numbers import oven_number
-from substrata.oven.questions import COARSE, varied
-from substrata.oven.ran import Ran
-from substrata.oven.stages import run
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.doneness import doneness
+from substrata.process.baking.oven_questions import COARSE, varied
+from substrata.process.baking.simulation.bake_curves import Ran
+from substrata.process.baking.simulation.oven_constants import oven_number
 
 MEMBERS = 48
 _MOST_OF_A_KIND = 6  # readings that are used: close ones say the same

@@ -12,8 +12,8 @@ from substrata.bench.feel import as_poured
 from substrata.bench.tolerance import tolerances
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.dough.handling import rest_of
 from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.process.rheology.handling.handling_forecast import rest_of
 
 _FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)
 _HAIR = 1e-9

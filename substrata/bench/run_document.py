@@ -18,8 +18,8 @@ from substrata.base.documents.format_version import of_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.dough.handling_words import classes
 from substrata.formula.formula import Formula
+from substrata.process.rheology.handling_classes import classes
 
 RUN_VERSION = 1
 _VERSION = "substrata_run"

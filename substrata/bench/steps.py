@@ -19,10 +19,10 @@ from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
 from substrata.context.dough import Dough
 from substrata.context.working_time import short_working_minutes
-from substrata.dough.handling import HandlingForecast
-from substrata.dough.wanted_handling import is_poured
-from substrata.dough.yeast import yeast_lines
 from substrata.formula.batch.kitchen_measures import kitchen_measure
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.rheology.target_handling import is_poured
+from substrata.process.rheology.yeast_kinetics import yeast_lines
 from substrata.stations.bake import BakeForecast, forecast_of
 from substrata.stations.mixing import MixingStep, mixing_steps, step_told_in
 from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of

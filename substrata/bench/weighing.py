@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from substrata.base.tables.table_reader import read_table
 from substrata.context.dough import Dough
-from substrata.dough.phases import phase_of
 from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
+from substrata.process.rheology.phases import phase_of
 
 
 def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:

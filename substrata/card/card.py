@@ -22,8 +22,8 @@ from substrata.nutrition.facts import Nutrition
 from substrata.nutrition.net_carbs import CONVENTIONS, polyols_percent
 from substrata.nutrition.panel import Panel, panel
 from substrata.nutrition.statement import Statement, statement
-from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import judged
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.baking.oven_questions import judged
 
 
 @dataclass(frozen=True, kw_only=True)

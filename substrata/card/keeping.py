@@ -15,7 +15,7 @@ from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.batch.weighed_lines import FRYING, Batch
 from substrata.ingredients.library import Floats, Library
 from substrata.nutrition.water_activity import solutes, water_activity_ross
-from substrata.oven.matter import dough_sorption
+from substrata.process.baking.simulation.baked_material import dough_sorption
 
 _MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fresh food and not a dry store (assumed)
 # Water activity up to which food with meat, fish, fresh dairy, vegetable or pulses is a dry store: well below the food code's .85,

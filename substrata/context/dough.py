@@ -10,13 +10,6 @@ from substrata.context.lessons import hands_of, palate_of
 from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
 from substrata.context.windows import Wanted, wanted_windows
 from substrata.context.worked import Worked, worked
-from substrata.dough.binder import Binder, Matrix, binder, dough_matrix
-from substrata.dough.dough_kind import DoughKind, dough_kind
-from substrata.dough.handling import HandlingForecast, Hands, bowl_of, handling_forecast
-from substrata.dough.handling_search import Bowl
-from substrata.dough.lift import Lift, lift, rise_of
-from substrata.dough.texture import Eaten, Palate, Texture, texture, texture_values
-from substrata.dough.wanted_handling import WantedHandling, wanted_handling
 from substrata.formula.batch.baked_weight import Baked, baked, oven_c
 from substrata.formula.batch.propagation import Ratio, Sheet
 from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formula, weigh_formula
@@ -26,9 +19,16 @@ from substrata.ingredients.library import Library
 from substrata.nutrition.budgets import weight_ratios
 from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
 from substrata.nutrition.panel import panel_ratios
-from substrata.oven.case import BakeCase, bake_case
-from substrata.oven.profile import OvenProfile
-from substrata.shape.piece import Piece, piece_of
+from substrata.process.baking.bake_case import BakeCase, bake_case
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.rheology.binder import Binder, Matrix, binder, dough_matrix
+from substrata.process.rheology.dough_kind import DoughKind, dough_kind
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast, Hands, bowl_of, handling_forecast
+from substrata.process.rheology.handling.handling_roots import Bowl
+from substrata.process.rheology.leavening import Lift, lift, rise_of
+from substrata.process.rheology.target_handling import WantedHandling, wanted_handling
+from substrata.process.rheology.texture import Eaten, Palate, Texture, texture, texture_values
+from substrata.process.shaping.piece import Piece, piece_of
 
 _THINNEST_MM = 0.2  # below it there is no piece to speak of
 

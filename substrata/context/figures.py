@@ -9,12 +9,12 @@ import numpy as np
 
 from substrata.context.dough import Dough
 from substrata.context.windows import NOTHING_WANTED, State, state_of
-from substrata.dough.consistency import handling as handle
-from substrata.dough.consistency import typical_draw
-from substrata.dough.handling import bowl_of
-from substrata.dough.handling_words import class_of
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
+from substrata.process.rheology.handling.consistency import handling as handle
+from substrata.process.rheology.handling.consistency import typical_draw
+from substrata.process.rheology.handling.handling_forecast import bowl_of
+from substrata.process.rheology.handling_classes import class_of
 
 
 @dataclass(frozen=True, kw_only=True)

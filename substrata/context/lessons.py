@@ -5,11 +5,11 @@ from __future__ import annotations
 from functools import lru_cache
 
 from substrata.base.settings import Lesson
-from substrata.dough.handling import THE_HOUSES as HOUSE_HANDS
-from substrata.dough.handling import Hands
-from substrata.dough.texture import THE_HOUSES as HOUSE_PALATE
-from substrata.dough.texture import Palate
 from substrata.formula.formula import Formula
+from substrata.process.rheology.handling.handling_forecast import THE_HOUSES as HOUSE_HANDS
+from substrata.process.rheology.handling.handling_forecast import Hands
+from substrata.process.rheology.texture import THE_HOUSES as HOUSE_PALATE
+from substrata.process.rheology.texture import Palate
 
 _LEAST_DECADES = 0.05  # a lesson smaller than this is not worth a word
 

@@ -5,18 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from substrata.base.settings import Settings
-from substrata.dough.binder import heat_set_ratio, load_ratio
-from substrata.dough.handling import bowl_of
-from substrata.dough.lift import gas_ratio
-from substrata.dough.resting import yeast_minutes
-from substrata.dough.taste import salt_ratio, sweetness_ratio
-from substrata.dough.water import fill_ratio
-from substrata.dough.yeast import yeast_lines
 from substrata.formula.batch.cost import cost_ratio
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.facts import piece_ratio
+from substrata.process.rheology.binder import heat_set_ratio, load_ratio
+from substrata.process.rheology.handling.handling_forecast import bowl_of
+from substrata.process.rheology.handling.resting import yeast_minutes
+from substrata.process.rheology.leavening import gas_ratio
+from substrata.process.rheology.taste import salt_ratio, sweetness_ratio
+from substrata.process.rheology.water_fill import fill_ratio
+from substrata.process.rheology.yeast_kinetics import yeast_lines
 
 RatioOf = Callable[[Batch], Ratio]
 

@@ -11,9 +11,9 @@ from functools import cache
 from typing import Literal
 
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.dough.binder import Matrix
 from substrata.formula.forms import Form, Window
 from substrata.formula.formula import Formula
+from substrata.process.rheology.binder import Matrix
 
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.
 State = Literal["in", "under", "over", "low", "high", "open", "undefined"]

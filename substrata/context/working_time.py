@@ -12,13 +12,13 @@ import numpy as np
 
 from substrata.base.tables.table_reader import constant
 from substrata.context.dough import Dough
-from substrata.dough.consistency import handling as handling_at
-from substrata.dough.consistency import typical_draw
-from substrata.dough.lift import dough_volume_per_gram
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.preparation_choices import prep_choices
-from substrata.prep.cooling import Cooling, Lying, ball_mm, cooling, time_constant_s
-from substrata.prep.inputs import number_set, word_set
+from substrata.process.preparation.dough_cooling import Cooling, Lying, ball_mm, cooling, time_constant_s
+from substrata.process.preparation.preparation_inputs import number_set, word_set
+from substrata.process.rheology.handling.consistency import handling as handling_at
+from substrata.process.rheology.handling.consistency import typical_draw
+from substrata.process.rheology.leavening import dough_volume_per_gram
 
 _GRID_MIN = np.concatenate((np.linspace(0.0, 10.0, 21), np.linspace(12.0, 120.0, 37)))  # minutes that are looked at
 

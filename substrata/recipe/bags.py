@@ -15,7 +15,7 @@ from substrata.base.tables.table_reader import read_table
 from substrata.context.dough import Dough
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.nutrition.allergens import allergens
-from substrata.prep.premix import is_dry, premix
+from substrata.process.preparation.premix import is_dry, premix
 from substrata.recipe.recipe import Recipe, RecipeLine, recipe_of
 
 MOST_BAGS = 500

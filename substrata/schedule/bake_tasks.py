@@ -12,9 +12,9 @@ from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.bench.run_step import RunPlan, RunStep
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
-from substrata.dough.resting import place_of
-from substrata.dough.yeast import yeast_lines
-from substrata.prep.vegetable import VegetableDrying
+from substrata.process.preparation.vegetable_stages import VegetableDrying
+from substrata.process.rheology.handling.resting import place_of
+from substrata.process.rheology.yeast_kinetics import yeast_lines
 from substrata.schedule.oven_parts import Lot, Part, in_sorts, parts_of
 from substrata.schedule.problem import Hold, Lag, Oven, Task
 from substrata.schedule.things import COUNTER, MIXER, PROOF, TIN, TRAY

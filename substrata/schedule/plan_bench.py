@@ -9,7 +9,7 @@ from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.context.dough import Dough
 from substrata.ingredients.library import Library
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of
 from substrata.schedule.pins import pinned
 from substrata.schedule.plan_document import Clock, Plan

@@ -11,23 +11,23 @@ from dataclasses import dataclass, replace
 from substrata.base.settings import Settings
 from substrata.base.tables.table_texts import with_numbers
 from substrata.context.dough import Dough
-from substrata.dough.phases import whole_seeds
-from substrata.dough.sureness import bake_rests_on
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
-from substrata.oven.case import BakeCase
-from substrata.oven.doneness import Doneness, never_words
-from substrata.oven.picture import BakeSeries, bake_series
-from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import OvenSetting, judged, many, settings_of, varied
-from substrata.oven.ran import Ran, StageMark
-from substrata.oven.stages import run
-from substrata.oven.what_if import WhatIf, what_ifs
-from substrata.stations.between import Between, between_minutes, between_shares, design
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.bake_picture import BakeSeries, bake_series
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.bake_variations import WhatIf, what_ifs
+from substrata.process.baking.doneness import Doneness, never_words
+from substrata.process.baking.forecast_interval import Between, between_minutes, between_shares, design
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.baking.oven_questions import OvenSetting, judged, many, settings_of, varied
+from substrata.process.baking.simulation.bake_curves import Ran, StageMark
+from substrata.process.baking.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
+from substrata.process.rheology.handling.forecast_reliability import bake_rests_on
+from substrata.process.rheology.phases import whole_seeds
 from substrata.stations.sort_bakes import SortBake, sort_bakes
-from substrata.stations.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
 
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)

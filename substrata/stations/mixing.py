@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed
 from substrata.context.dough import Dough
-from substrata.dough.phases import phase_of
 from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
+from substrata.process.rheology.phases import phase_of
 
 _ANY, _ON_AND_IN = "*", "filling"  # kinds of rows: of every dough; of what lies in, on or around it
 _MOIST = 0.4  # water of a flour, a sweetener or a flavour, share, from which it goes in with the liquids (assumed)

@@ -9,23 +9,23 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.context.dough import Dough
 from substrata.context.working_time import bench_cooling, usual_thickness
-from substrata.dough.handling import HandlingForecast
-from substrata.dough.phases import phase_of
-from substrata.dough.temperature import DoughHeat, heat_capacities
-from substrata.dough.yeast import yeast_number
 from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
-from substrata.prep.cooling import Cooling
-from substrata.prep.frying import FryingFat, frying_fats
-from substrata.prep.gel import Gel, gels
-from substrata.prep.inputs import PrepInput, number_set, prep_input
-from substrata.prep.microwave import Bursts, Warmed, bursts
-from substrata.prep.premix import Premix, premix
-from substrata.prep.vegetable import VegetableDrying, is_wet_vegetable, vegetable_drying
-from substrata.prep.water_temperature import WaterTemperature, water_for
-from substrata.prep.yeast import Waking, waking
+from substrata.process.preparation.dough_cooling import Cooling
+from substrata.process.preparation.frying_fats import FryingFat, frying_fats
+from substrata.process.preparation.gel_filling import Gel, gels
+from substrata.process.preparation.microwave import Bursts, Warmed, bursts
+from substrata.process.preparation.premix import Premix, premix
+from substrata.process.preparation.preparation_inputs import PrepInput, number_set, prep_input
+from substrata.process.preparation.vegetable_stages import VegetableDrying, is_wet_vegetable, vegetable_drying
+from substrata.process.preparation.water_temperature import WaterTemperature, water_for
+from substrata.process.preparation.yeast_activation import Waking, waking
+from substrata.process.rheology.dough_temperature import DoughHeat, heat_capacities
+from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.rheology.phases import phase_of
+from substrata.process.rheology.yeast_kinetics import yeast_number
 from substrata.stations.mixing import mixing_steps
 
 

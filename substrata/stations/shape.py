@@ -12,8 +12,8 @@ from substrata.context.dough import Dough
 from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
-from substrata.shape.piece import Piece, ShapeForm, shape_forms
-from substrata.shape.tray_layout import TrayLayout, lay_circles, lay_rectangles
+from substrata.process.shaping.piece import Piece, ShapeForm, shape_forms
+from substrata.process.shaping.tray_layout import TrayLayout, lay_circles, lay_rectangles
 
 USUAL_TRAY = "half-sheet"
 _LARGEST_RING_MM = 130.0  # for one bun (common practice)

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.context.sorts import sort_doughs
-from substrata.oven.questions import judged
-from substrata.stations.between import Between, ready_between
+from substrata.process.baking.forecast_interval import Between, ready_between
+from substrata.process.baking.oven_questions import judged
 
 _ALIKE_MIN = 1.0  # sorts that are done within it come out together
 

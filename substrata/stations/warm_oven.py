@@ -12,7 +12,7 @@ def warm() -> None:
     """Mix and bake a small cracker."""
     # Imported here: importing the compiled part is itself the slow part.
     from substrata.context.dough import Dough
-    from substrata.oven.stages import run
+    from substrata.process.baking.bake_simulation import run
 
     lines = (Line(id="a", ingredient="almond-flour", grams=100), Line(id="e", ingredient="egg", grams=25))
     dough = Dough(Formula(name="warm", form="cracker", pieces=20, lines=lines), load_library())

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from substrata.base.errors import OvenError
 from substrata.bench.run_document import Done
 from substrata.context.dough import Dough
-from substrata.dough.handling import rest_of
 from substrata.ingredients.library import Floats
+from substrata.process.rheology.handling.handling_forecast import rest_of
 from substrata.trials.making import Making, dough_temperature
 from substrata.trials.run_figures import Marks, run_figures, written
 

@@ -15,7 +15,7 @@ import numpy as np
 
 from substrata.context.dough import Dough
 from substrata.ingredients.library import Floats
-from substrata.oven.numbers import oven_number
+from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.trials.causes import Cause, planted, plantings, possible
 from substrata.trials.faults import Mechanisms, hazards, likely, mechanisms
 from substrata.trials.making import Making, kinds_of, lines_of

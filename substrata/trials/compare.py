@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from substrata.base.settings import Settings
 from substrata.bench.run_document import Done, Run, Verdict, done_of, slip_words
 from substrata.context.dough import Dough
-from substrata.dough.texture import texture_words
 from substrata.ingredients.library import Library
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.rheology.texture import texture_words
 from substrata.trials.as_done import as_done
 from substrata.trials.faults import fault_table
 from substrata.trials.run_figures import PLACE

@@ -7,7 +7,7 @@ from math import log
 
 import numpy as np
 
-from substrata.dough.handling import rest_of
+from substrata.process.rheology.handling.handling_forecast import rest_of
 from substrata.trials.learned import Learned, Reading, factor
 from substrata.trials.linear import Seen, update
 

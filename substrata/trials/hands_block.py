@@ -11,7 +11,7 @@ import numpy as np
 from substrata.bench.feel import middle_of
 from substrata.bench.run_document import CRUMBLY
 from substrata.context.lessons import formula_key
-from substrata.dough.handling_words import band_of
+from substrata.process.rheology.handling_classes import band_of
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated
 from substrata.trials.run_figures import PLACE

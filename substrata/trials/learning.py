@@ -16,10 +16,10 @@ from substrata.base.settings import Lesson, Settings
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.bench.run_document import Run, done_of
 from substrata.context.dough import Dough
-from substrata.dough.texture import texture_words
 from substrata.formula.forms import forms
 from substrata.ingredients.library import Library
-from substrata.oven.profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.rheology.texture import texture_words
 from substrata.trials.as_done import as_done
 from substrata.trials.habits import habits
 from substrata.trials.hands_block import hands

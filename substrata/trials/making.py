@@ -9,11 +9,11 @@ import numpy as np
 
 from substrata.bench.correct import with_more
 from substrata.context.dough import Dough
-from substrata.dough.cheese import CHEESE_DOUGH, cheese_share
-from substrata.dough.handling import bowl_of, rest_of
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked
-from substrata.oven.case import BakeCase
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
+from substrata.process.rheology.handling.handling_forecast import bowl_of, rest_of
 
 _COLD_C = 30.0  # a psyllium dough that is warmer than it was mixed with warm water
 _GUMS = frozenset(("xanthan", "guar", "konjac"))

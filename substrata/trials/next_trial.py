@@ -21,7 +21,7 @@ from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.formula.formula import Formula
 from substrata.formula.formula_document import write_document
 from substrata.ingredients.library import Floats
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_questions import coarse
 from substrata.trials.cause_table import CauseTable
 from substrata.trials.causes import causes
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms

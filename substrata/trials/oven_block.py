@@ -14,9 +14,9 @@ from types import MappingProxyType
 import numpy as np
 
 from substrata.ingredients.library import Floats
-from substrata.oven.numbers import oven_number
-from substrata.oven.profile import FLOOR_K, OvenProfile
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_questions import coarse
+from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.trials.learned import Reading, State, Work, name_of
 from substrata.trials.linear import Seen, update
 from substrata.trials.making import Making, baked_case, made

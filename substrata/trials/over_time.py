@@ -8,7 +8,7 @@ from functools import cache
 
 from substrata.base.errors import FormulaError
 from substrata.bench.run_document import Done, Run, done_of
-from substrata.dough.texture import texture_words
+from substrata.process.rheology.texture import texture_words
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from substrata.context.lessons import formula_key
-from substrata.dough.texture import MOST, Eaten, Texture, texture, texture_keys
+from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated
 from substrata.trials.making import moist_after

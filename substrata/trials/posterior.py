@@ -15,8 +15,8 @@ import numpy as np
 
 from substrata.bench.run_document import CRUMBLY, Done, Verdict
 from substrata.context.dough import Dough
-from substrata.dough.handling_words import band_of
 from substrata.ingredients.library import Floats
+from substrata.process.rheology.handling_classes import band_of
 from substrata.trials.cause_table import CauseTable, Planted
 from substrata.trials.causes import Cause, strengths
 from substrata.trials.evidence import Logged, of_the_answers, of_the_log

@@ -13,16 +13,16 @@ import numpy as np
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import read_table
 from substrata.context.dough import Dough
-from substrata.dough.consistency import handling as handle
-from substrata.dough.consistency import typical_draw
-from substrata.dough.lift import expected_rise, lift, standing_share, void_strain
-from substrata.dough.texture import Eaten, texture_values
 from substrata.ingredients.library import Floats
-from substrata.oven.case import BakeCase
-from substrata.oven.doneness import doneness
-from substrata.oven.numbers import oven_number
-from substrata.oven.questions import COARSE
-from substrata.oven.stages import run
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.doneness import doneness
+from substrata.process.baking.oven_questions import COARSE
+from substrata.process.baking.simulation.oven_constants import oven_number
+from substrata.process.rheology.handling.consistency import handling as handle
+from substrata.process.rheology.handling.consistency import typical_draw
+from substrata.process.rheology.leavening import expected_rise, lift, standing_share, void_strain
+from substrata.process.rheology.texture import Eaten, texture_values
 from substrata.trials.making import Making, baked_case, made, moist_after, rim_of
 
 _KEEP_S = 60.0

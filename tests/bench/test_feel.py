@@ -8,7 +8,7 @@ from substrata.base.errors import FormulaError
 from substrata.bench.correct import as_felt, consistency_at, with_more
 from substrata.bench.feel import feel, middle_of
 from substrata.bench.run_document import felt_words
-from substrata.dough.handling_words import ClassBand, band_of
+from substrata.process.rheology.handling_classes import ClassBand, band_of
 from tests.bench.conftest import DEMO, demo, made
 
 CLASSES = [word for word in felt_words() if word != "crumbly"]

@@ -6,7 +6,7 @@ import pytest
 from substrata.base.errors import FormulaError
 from substrata.bench import live
 from substrata.bench.live import BakeReading, LiveBake
-from substrata.oven.questions import varied
+from substrata.process.baking.oven_questions import varied
 from tests.bench.conftest import demo
 
 # What a scale and a probe can tell whatever differs: the crumb or the middle decides. Where the first colour does, they tell of the

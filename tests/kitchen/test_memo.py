@@ -8,7 +8,7 @@ import pytest
 from kitchen.models import Kitchen
 from kitchen.services import formulas, ovens, runs, trials
 from kitchen.services.memo import document_mark, kitchen_mark, ovens_mark, profile_mark
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=30, water=380, egg=50, baking_powder=10, salt=6)

@@ -17,8 +17,8 @@ from kitchen.services.memo import profile_mark
 from kitchen.services.ovens import BakeReadings
 from substrata import analyse, read_document
 from substrata.base.errors import FormulaError
-from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import bake_map
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.baking.oven_questions import bake_map
 from tests.conftest import sample
 
 LOAF = sample(almond_flour=200, psyllium_powder=25, egg=100, water=220, baking_powder=8)

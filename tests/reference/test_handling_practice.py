@@ -5,11 +5,11 @@ import pytest
 
 from benchmarks.handling import distance, observations, read, said
 from substrata import Settings, analyse, load_library, read_document
-from substrata.dough.consistency import Method, draws_of, handling, parameters
-from substrata.dough.handling_words import band_of, classes
-from substrata.dough.mixture import crowding
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import form_of
+from substrata.process.rheology.handling.consistency import Method, draws_of, handling, parameters
+from substrata.process.rheology.handling.mixture_loops import crowding
+from substrata.process.rheology.handling_classes import band_of, classes
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

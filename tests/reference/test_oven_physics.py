@@ -12,12 +12,31 @@ from scipy.optimize import brentq
 from scipy.special import j0, j1
 
 from substrata.base.errors import OvenError
-from substrata.oven import equations, properties
-from substrata.oven.body import ball, brick, first_eigenvalue, rope, short_cylinder, slab
-from substrata.oven.boil import boiling_c
-from substrata.oven.matter import BakeMatter
-from substrata.oven.numbers import bakeware, oven_number
-from substrata.oven.simulate import Browning, Heat, Steps, Support, _around, bake_stage, column, fill, flip, top
+from substrata.process.baking.simulation import bake_equations as equations
+from substrata.process.baking.simulation import cell_properties as properties
+from substrata.process.baking.simulation.baked_material import BakeMatter
+from substrata.process.baking.simulation.boiling_point import boiling_c
+from substrata.process.baking.simulation.equivalent_body import (
+    ball,
+    brick,
+    first_eigenvalue,
+    rope,
+    short_cylinder,
+    slab,
+)
+from substrata.process.baking.simulation.oven_constants import bakeware, oven_number
+from substrata.process.baking.simulation.stage_simulation import (
+    Browning,
+    Heat,
+    Steps,
+    Support,
+    _around,
+    bake_stage,
+    column,
+    fill,
+    flip,
+    top,
+)
 
 # A stiff, dry solid that neither boils nor conducts better when warm: pure conduction. k_s stands for the whole.
 SOLID = BakeMatter(water=1e-6, fat=0.0, c_s=1800.0, k_s=0.3, v_s=1 / 1200, density=1200.0, sorption=0.12)
@@ -132,7 +151,8 @@ def series_sphere(biot, fourier):
 def test_conduction_is_the_series_solution(biot, body, series, monkeypatch):
     """Carslaw & Jaeger, Heisler's charts: middle of slab, cylinder and sphere, within .1 K of 80 K."""
     monkeypatch.setattr(
-        "substrata.oven.simulate.oven_number", lambda name: 1.0 if name == "below_tray" else oven_number(name)
+        "substrata.process.baking.simulation.stage_simulation.oven_number",
+        lambda name: 1.0 if name == "below_tray" else oven_number(name),
     )
     dough = fresh(SOLID, body, porosity=0.0)
     cells = dough.cells
@@ -160,7 +180,8 @@ def test_equivalent_bodies_keep_the_eigenvalue_and_the_surface():
 def test_a_brick_bakes_like_the_product_of_three_slabs(monkeypatch):
     """The middle of a brick is the product of three slabs' middles. The equivalent body keeps the late rate, and comes late, never early."""
     monkeypatch.setattr(
-        "substrata.oven.simulate.oven_number", lambda name: 1.0 if name == "below_tray" else oven_number(name)
+        "substrata.process.baking.simulation.stage_simulation.oven_number",
+        lambda name: 1.0 if name == "below_tray" else oven_number(name),
     )
     body = brick(60, 45, 40)
     dough = fresh(SOLID, body, porosity=0.0)

@@ -8,13 +8,13 @@ import pytest
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
 from substrata.context.dough import Dough
-from substrata.oven.boil import boiling_c
-from substrata.oven.case import body_of
-from substrata.oven.numbers import oven_number
-from substrata.oven.questions import judged
-from substrata.oven.simulate import Steps, bake_stage, column
-from substrata.oven.stages import run
-from substrata.stations.between import ready_between
+from substrata.process.baking.bake_case import body_of
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.forecast_interval import ready_between
+from substrata.process.baking.oven_questions import judged
+from substrata.process.baking.simulation.boiling_point import boiling_c
+from substrata.process.baking.simulation.oven_constants import oven_number
+from substrata.process.baking.simulation.stage_simulation import Steps, bake_stage, column
 from tests.substrata.conftest import document
 
 CASES = {one.name: one for one in practised()}

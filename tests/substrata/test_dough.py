@@ -6,8 +6,8 @@ from math import exp
 import pytest
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.dough.lift import co2_per_gram_soda, expected_rise, gas_ml_per_gram_co2
-from substrata.dough.water import held_water
+from substrata.process.rheology.leavening import co2_per_gram_soda, expected_rise, gas_ml_per_gram_co2
+from substrata.process.rheology.water_fill import held_water
 from tests.substrata.conftest import document
 
 

@@ -12,7 +12,7 @@ from substrata.analysis.analyse import analysis_of
 from substrata.card.card import card_of
 from substrata.context.dough import Dough
 from substrata.context.figures import figures
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.stations.bake import forecast_of
 from substrata.stations.shape import shape_plan_of
 

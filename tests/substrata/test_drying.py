@@ -8,7 +8,7 @@ from substrata import Settings, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.vegetable_drying import DryingStep, dry, dry_to, drying_numbers, start_for
-from substrata.prep.vegetable import vegetable_drying
+from substrata.process.preparation.vegetable_stages import vegetable_drying
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -6,13 +6,13 @@ import pytest
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.dough.consistency import DRAWS, Method, drawn_parameters, handling, parameters
-from substrata.dough.handling_words import class_of, classes
-from substrata.dough.mixture import crowding, taken_up
-from substrata.dough.phases import phase_of, volumes_ml
-from substrata.dough.water import available_per_gram, held_water
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
+from substrata.process.rheology.handling.consistency import DRAWS, Method, drawn_parameters, handling, parameters
+from substrata.process.rheology.handling.mixture_loops import crowding, taken_up
+from substrata.process.rheology.handling_classes import class_of, classes
+from substrata.process.rheology.phases import phase_of, volumes_ml
+from substrata.process.rheology.water_fill import available_per_gram, held_water
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

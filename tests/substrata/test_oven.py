@@ -12,15 +12,15 @@ from substrata.base.errors import FormulaError, OvenError
 from substrata.card.card import as_baked
 from substrata.cli import main
 from substrata.context.dough import Dough
-from substrata.dough.dough_kind import DOUGH_KINDS
-from substrata.dough.sureness import sureness
-from substrata.oven.case import stages_of
-from substrata.oven.numbers import bake_forms, bakeware
-from substrata.oven.profile import OvenProfile
-from substrata.oven.questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
-from substrata.oven.stages import run
+from substrata.process.baking.bake_case import stages_of
+from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.forecast_interval import design
+from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.baking.oven_questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
+from substrata.process.baking.simulation.oven_constants import bake_forms, bakeware
+from substrata.process.rheology.dough_kind import DOUGH_KINDS
+from substrata.process.rheology.handling.forecast_reliability import sureness
 from substrata.stations.bake import bake
-from substrata.stations.between import design
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

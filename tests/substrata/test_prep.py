@@ -11,15 +11,15 @@ from substrata import load_library, read_document
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.cli import main
-from substrata.dough.temperature import dough_heat
-from substrata.dough.yeast import relative_rate
 from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.prep.cooling import ball_mm, cooling, minutes_to, time_constant_s
-from substrata.prep.frying import frying_fats
-from substrata.prep.gel import gels
-from substrata.prep.microwave import Warmed, bursts, joules_to, seconds_to, warmed_by
-from substrata.prep.water_temperature import water_for
-from substrata.prep.yeast import waking
+from substrata.process.preparation.dough_cooling import ball_mm, cooling, minutes_to, time_constant_s
+from substrata.process.preparation.frying_fats import frying_fats
+from substrata.process.preparation.gel_filling import gels
+from substrata.process.preparation.microwave import Warmed, bursts, joules_to, seconds_to, warmed_by
+from substrata.process.preparation.water_temperature import water_for
+from substrata.process.preparation.yeast_activation import waking
+from substrata.process.rheology.dough_temperature import dough_heat
+from substrata.process.rheology.yeast_kinetics import relative_rate
 from substrata.stations.prep import prep_plan
 from tests.substrata.conftest import document
 

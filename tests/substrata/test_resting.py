@@ -10,9 +10,9 @@ import pytest
 from substrata import analyse, load_library, read_document, write_document
 from substrata.bench.steps import run_steps
 from substrata.context.dough import Dough
-from substrata.dough.resting import after, rest_places, yeast_minutes
-from substrata.dough.yeast import relative_rate
 from substrata.formula.formula import Formula, Line, Mix
+from substrata.process.rheology.handling.resting import after, rest_places, yeast_minutes
+from substrata.process.rheology.yeast_kinetics import relative_rate
 from tests.balance.conftest import DEMO
 
 LIBRARY = load_library()

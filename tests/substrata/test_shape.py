@@ -11,8 +11,8 @@ from substrata.base.errors import FormulaError
 from substrata.base.pans import Pan, pans
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
-from substrata.shape.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
-from substrata.shape.tray_layout import lay_circles, lay_rectangles
+from substrata.process.shaping.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
+from substrata.process.shaping.tray_layout import lay_circles, lay_rectangles
 from substrata.stations.shape import shape_plan
 from tests.substrata.conftest import document
 

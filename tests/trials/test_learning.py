@@ -13,8 +13,8 @@ from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.context.dough import Dough
 from substrata.context.lessons import hands_of
 from substrata.ingredients.amount_to_grams import weigh
-from substrata.oven.profile import FLOOR_K, OvenProfile
-from substrata.oven.questions import coarse
+from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_questions import coarse
 from substrata.trials.as_done import as_done
 from substrata.trials.hands_block import handling_bias
 from substrata.trials.learning import learn, lessons

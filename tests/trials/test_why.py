@@ -13,7 +13,7 @@ from benchmarks.trials import measured
 from substrata.base.tables.table_reader import read_table
 from substrata.bench.run_document import Done, Felt
 from substrata.context.dough import Dough
-from substrata.oven.profile import OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.trials.causes import causes, strengths
 from substrata.trials.diagnosis import diagnose
 from substrata.trials.faults import fault_table, hazards, likely, mechanisms

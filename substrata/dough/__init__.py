@@ -1,1 +1,0 @@
-"""The dough at rest: water, binder, lift, salt and sweetness (the equilibrium part)."""

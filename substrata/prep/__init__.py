@@ -1,1 +1,0 @@
-"""Everything done to materials before and while mixing: drying, melting, warming, waking, gelling, blending."""

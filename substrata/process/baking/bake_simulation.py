@@ -1,0 +1,297 @@
+"""Run the stages of a bake: the fixed ones as they are told, the last hot one until it is certainly burnt or dry."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+from math import log
+
+import numpy as np
+
+from substrata.base.tables.table_reader import constant
+from substrata.formula.bake_settings import BakeStage, is_moment
+from substrata.ingredients.library import Floats
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.doneness import doneness
+from substrata.process.baking.simulation.bake_curves import Ran, StageMark
+from substrata.process.baking.simulation.oven_constants import oven_number
+from substrata.process.baking.simulation.stage_simulation import (
+    Column,
+    Heat,
+    Series,
+    bake_stage,
+    column,
+    cooled,
+    fill,
+    flip,
+    top,
+)
+
+LONGEST_MIN = 180.0
+_ENOUGH = 1.6  # of the time at which it is done: the picture goes no further
+_CHARRED = 1.5  # of the time at which it is burnt: nobody goes on
+_CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by these until it is burnt
+
+
+def run(
+    case: BakeCase, *, until_min: float | None = None, keep_s: float = 15.0, rest: bool = False, cells: int = 41
+) -> Ran:
+    """Bake.
+
+    Args:
+        case: what is baked.
+        until_min: when it is taken out; None draws the last hot stage out until it is burnt or bone dry.
+        keep_s: seconds between two kept moments.
+        rest: let it rest on the bench afterwards.
+        cells: of the column.
+    """
+    ware_c = case.oven_c if case.ware.hot or case.fried else constant("room_temperature")
+    dough = column(
+        case.matter,
+        case.body,
+        porosity=case.porosity,
+        start_c=case.dough_c,
+        ware_c=ware_c,
+        light=case.light,
+        cells=cells,
+    )
+    if case.filling is not None:
+        fill(dough, case.filling.matter, case.filling.thickness_mm, start_c=oven_number("topping_c"))
+    bare = _Bare(cells=len(dough.cells), dry=dough.dry, water=dough.water)
+    pieces: list[Series] = []
+    marks: list[StageMark] = []
+    setting = _Setting(oven_c=case.oven_c, fan=case.fan)
+    # The oven is heated without the dough, and the rest follows what is decided here.
+    stages = [s for s in case.stages if s.kind not in ("preheat", "rest")]
+    if all(is_moment(s.kind) for s in stages):
+        stages.append(BakeStage(kind="bake"))  # turned and topped, but never told to bake
+    last = max(n for n, s in enumerate(stages) if not is_moment(s.kind))
+    open_from = 0.0
+    added = 0.0
+    for number, stage in enumerate(stages):
+        setting = setting.after(stage)
+        now = dough.seconds / 60
+        if is_moment(stage.kind):
+            added += _moment(dough, stage, case)
+            marks.append(StageMark(kind=stage.kind, start_min=now, end_min=now, oven_c=setting.oven_c, fan=setting.fan))
+            if stage.kind in ("flip", "door", "rotate"):
+                setting = setting.with_door()
+            continue
+        if number == last:
+            open_from = now
+            joined = partial(_so_far, tuple(pieces), now, bare, added, dough)
+            pieces += _open_stage(dough, case, stage, setting, until_min, keep_s, joined)
+        else:
+            minutes = (
+                stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, stage, setting, keep_s)
+            )
+            pieces += _heated(dough, case, stage, setting, minutes, keep_s)
+        marks.append(
+            StageMark(
+                kind=stage.kind, start_min=now, end_min=dough.seconds / 60, oven_c=setting.oven_c, fan=setting.fan
+            )
+        )
+        setting = setting.settled()
+    if rest:
+        now = dough.seconds / 60
+        heat = cooled(case.heat(setting.oven_c, fan=False), constant("room_temperature"))
+        still = case.brown
+        pieces.append(
+            bake_stage(
+                dough,
+                heat,
+                case.support,
+                still,
+                60 * oven_number("carry_over_min"),
+                keep_s=keep_s,
+            )
+        )
+        marks.append(
+            StageMark(
+                kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=constant("room_temperature"), fan=False
+            )
+        )
+    return _joined(pieces, tuple(marks), open_from, bare, added, dough)
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Bare:
+    """The dough as it went in, before any topping; kg per m2 of face."""
+
+    cells: int
+    dry: float
+    water: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Setting:
+    oven_c: float
+    fan: bool
+    door: bool = False  # just opened
+
+    def after(self, stage: BakeStage) -> _Setting:
+        return _Setting(
+            oven_c=self.oven_c if stage.oven_c is None else stage.oven_c,
+            fan=self.fan if stage.fan is None else stage.fan,
+            door=self.door,
+        )
+
+    def with_door(self) -> _Setting:
+        return _Setting(oven_c=self.oven_c, fan=self.fan, door=True)
+
+    def settled(self) -> _Setting:
+        return _Setting(oven_c=self.oven_c, fan=self.fan)
+
+
+def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
+    """What happens at once; returns the mass laid on, kg per m2."""
+    if stage.kind == "flip":
+        flip(dough)
+    elif stage.kind == "top" and case.topping is not None and case.body.power == 0:
+        before = dough.dry + dough.water
+        top(
+            dough,
+            case.topping.matter,
+            case.topping.thickness_mm,
+            start_c=oven_number("topping_c"),
+            light=oven_number("topping_light"),
+        )
+        return dough.dry + dough.water - before
+    return 0.0
+
+
+def _heated(
+    dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, minutes: float, keep_s: float
+) -> list[Series]:
+    """A stage at one setting; after an opened door the air comes back slowly."""
+    broil = stage.kind == "broil"
+    full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
+    rows = []
+    left = minutes * 60
+    if setting.door and not case.fried and left > 0:
+        back, drop = oven_number("door_back_s"), oven_number("door_drop")
+        for part in range(3):
+            span = min(back * 0.7, left)
+            missing = drop * np.exp(-(part + 0.5) * 0.7)
+            rows.append(_bake(dough, case, _cooler(full, float(missing)), span, keep_s))
+            left -= span
+            if left <= 0:
+                return rows
+    if left > 0:
+        rows.append(_bake(dough, case, full, left, keep_s))
+    return rows
+
+
+def _cooler(heat: Heat, by_k: float) -> Heat:
+    return Heat(
+        air_c=heat.air_c - by_k,
+        wall_c=heat.wall_c,
+        h=heat.h,
+        emissivity=heat.emissivity,
+        pressure_pa=heat.pressure_pa,
+        vapour_pa=heat.vapour_pa,
+        frying=heat.frying,
+    )
+
+
+def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: float) -> Series:
+    return bake_stage(
+        dough,
+        heat,
+        case.support,
+        case.brown,
+        seconds,
+        keep_s=keep_s,
+        pipe_factor=case.pipe_factor,
+    )
+
+
+def _open_stage(
+    dough: Column,
+    case: BakeCase,
+    stage: BakeStage,
+    setting: _Setting,
+    until_min: float | None,
+    keep_s: float,
+    joined: Callable[[list[Series]], Ran],
+) -> list[Series]:
+    if until_min is not None:
+        return _heated(dough, case, stage, setting, max(until_min - dough.seconds / 60, 0.0), keep_s)
+    rows: list[Series] = []
+    shorter = 0.1 if case.fried else 1.0
+    for chunk in _CHUNKS:
+        rows += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
+        setting = setting.settled()
+        now = dough.seconds / 60
+        done = doneness(case, joined(rows))
+        over = done.ready is not None and now > _ENOUGH * done.ready and done.gold_until is not None
+        charred = done.burnt is not None and now > _CHARRED * done.burnt
+        if charred or over or now > LONGEST_MIN:
+            break
+    return rows
+
+
+_EARLY = 0.6  # of the wanted loss at which an unended first stage is turned
+
+
+def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Setting, keep_s: float) -> float:
+    """Minutes of an early stage that is told without any.
+
+    In oil until the underside is gold; in the oven until three fifths of the wanted loss are gone.
+    """
+    trial = dough.copy()
+    start = trial.dry + trial.water
+    heat = case.heat(setting.oven_c, fan=setting.fan, broil=stage.kind == "broil")
+    step = 10.0 if case.fried else 60.0
+    for steps in range(1, 61):
+        _bake(trial, case, heat, step, max(keep_s, step))
+        gold = log(case.light / trial.light[1]) >= case.gold_dose
+        lost = 1 - (trial.dry + trial.water) / start >= _EARLY * case.loss_usual
+        if gold if case.fried else lost:
+            return steps * step / 60
+    return step
+
+
+def _joined(
+    pieces: list[Series], marks: tuple[StageMark, ...], open_from: float, bare: _Bare, added: float, dough: Column
+) -> Ran:
+    """All stages as one; each begins with the moment the one before ended with, which is kept once."""
+
+    def chain(name: str) -> Floats:
+        result: Floats = np.concatenate([getattr(p, name) for p in pieces])
+        return result
+
+    seconds = chain("seconds")
+    keep = np.concatenate(([True], np.diff(seconds) > 1e-6))
+    topped = np.concatenate([np.full(len(p.seconds), p.temperatures.shape[1] > bare.cells) for p in pieces])
+    mass = np.where(topped, dough.dry, bare.dry) + chain("water")
+    loss = 1 - mass / (bare.dry + bare.water + np.where(topped, added, 0.0))
+    temperatures = [row for p in pieces for row in p.temperatures]
+    waters = [row for p in pieces for row in p.waters]
+    return Ran(
+        minutes=seconds[keep] / 60,
+        core_c=chain("core_c")[keep],
+        loss=loss[keep],
+        light_top=chain("light_top")[keep],
+        light_bottom=chain("light_bottom")[keep],
+        scorch=np.maximum(chain("scorch_top"), chain("scorch_bottom"))[keep],
+        topping_c=np.where(topped, _coldest(pieces, bare.cells), np.nan)[keep],
+        temperatures=tuple(row for row, k in zip(temperatures, keep, strict=True) if k),
+        waters=tuple(row for row, k in zip(waters, keep, strict=True) if k),
+        marks=marks,
+        open_from=open_from,
+    )
+
+
+def _so_far(
+    before: tuple[Series, ...], open_from: float, bare: _Bare, added: float, dough: Column, rows: list[Series]
+) -> Ran:
+    """The bake while its open stage goes on."""
+    return _joined([*before, *rows], (), open_from, bare, added, dough)
+
+
+def _coldest(pieces: list[Series], cells: int) -> Floats:
+    """Of the cells above the dough's own, at each moment of all stages; 0 where there are none."""
+    laid = [p.temperatures[:, cells:] for p in pieces]
+    return np.concatenate([t.min(axis=1) if t.shape[1] else np.zeros(len(t)) for t in laid])

@@ -1,0 +1,65 @@
+"""The same bake with one thing changed: computed, not tabled."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from substrata.base.settings import Units
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.doneness import Doneness
+from substrata.process.baking.oven_questions import many
+from substrata.process.baking.setting_steps import steps_in
+from substrata.process.baking.simulation.oven_constants import bakeware
+
+_THIN_MM = 12.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class WhatIf:
+    """The same bake with one thing changed."""
+
+    key: str
+    name: str
+    minutes: float | None  # later (or earlier) that it is done; None when it is not at all
+    loss_points: float  # more (or less) lost, %-points
+    text: str
+
+
+def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
+    """One thing changed each, by a step as the kitchen takes it: computed, not tabled."""
+    thick, steps = case.piece.thickness_mm, steps_in(units)
+    more, said = steps.thin if thick < _THIN_MM else steps.thick
+    cooler = replace(case, oven_c=case.oven_c - steps.cooler[0])
+    options: list[tuple[str, str, BakeCase]] = [
+        ("cooler", f"{steps.cooler[1]} cooler", cooler),
+        ("thicker", f"{said} thicker", case.with_thickness(thick + more)),
+        ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
+    ]
+    if not case.fried:
+        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (steps.fan[0] if case.fan else -steps.fan[0]))
+        options.insert(0, ("fan", f"no fan, {steps.fan[1]} hotter" if case.fan else f"fan, {steps.fan[1]} lower", fan))
+        if case.piece.kind in ("round", "cut", "rect", "dome", "loaf", "ring"):
+            stone = "tray" if case.ware.id == "stone" else "stone"
+            options.append(
+                ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
+            )
+        if case.trays == 1:
+            options.append(("second", "a second tray", replace(case, trays=2)))
+        options.append(
+            ("altitude", f"at {steps.altitude[1]}", replace(case, altitude_m=case.altitude_m + steps.altitude[0]))
+        )
+    value = many([case, *(result for _, _, result in options)])
+    usual = value[0]
+    return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, value[1:], strict=True))
+
+
+def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
+    if usual.ready is None or other.ready is None:
+        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text="not done")
+    later = other.ready - usual.ready
+    points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
+    step = 0.25 if usual.ready < 8 else 0.5
+    wish = round(later / step) * step
+    words = "same time" if wish == 0 else f"{'+' if wish > 0 else '−'} {abs(wish):g} min"
+    drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
+    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=words + drier)

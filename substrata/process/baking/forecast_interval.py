@@ -1,0 +1,63 @@
+"""A forecast with its range: a dozen bakes beside the usual one, and what the model itself misses."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from math import exp, hypot
+
+import numpy as np
+
+from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.ingredients.library import Floats
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.doneness import Doneness
+from substrata.process.baking.oven_questions import many, varied
+from substrata.process.baking.simulation.oven_constants import oven_number
+
+DRAWS = 12
+
+
+@dataclass(frozen=True, kw_only=True)
+class Between:
+    """A forecast with its range of nine bakes in ten."""
+
+    low: float
+    best: float
+    high: float
+
+
+def ready_between(case: BakeCase, form: str, done: Doneness) -> Between | None:
+    """When it is done, with its range; None when that cannot be told."""
+    return between_minutes(done.ready, [d.ready for d in many(varied(case, form, design()))])
+
+
+@cache
+def design() -> Floats:
+    """Twelve draws at one standard deviation either side, shape (DRAWS, 5).
+
+    The design of Plackett & Burman (1946): every two columns are orthogonal, so a dozen bakes tell the variance of all.
+    """
+    row = np.array([1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1], dtype=float)
+    return np.vstack([np.roll(row, k) for k in range(11)] + [-np.ones(11)])[:, :5]
+
+
+def between_minutes(best: float | None, drawn: list[float | None]) -> Between | None:
+    """The best with the draws' spread and the model's own error: a log-normal's 90 %, so that it is longer upwards."""
+    known = [d for d in drawn if d is not None and d > 0]
+    if not best or len(known) < DRAWS // 2:
+        return None
+    sd = hypot(float(np.std(np.log(known))), oven_number("model_error"))
+    factor = exp(SDS_IN_HALF_90 * sd)
+    return Between(low=best / factor, best=best, high=best * factor)
+
+
+def between_shares(best: float | None, drawn: list[float | None], *, most: float) -> Between | None:
+    """The best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
+    known = [d for d in drawn if d is not None]
+    if best is None or len(known) < DRAWS // 2:
+        return None
+    # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
+    sd = float(np.std(known))
+    low, high = best - SDS_IN_HALF_90 * sd, best + SDS_IN_HALF_90 * sd
+    return Between(low=min(max(low, 0.0), most), best=min(best, most), high=min(high, most))

@@ -1,0 +1,38 @@
+"""What is known of one real oven: how it differs from the house's model, learned from its bakes (``trials/oven_block.py``)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.process.baking.simulation.oven_constants import oven_number
+
+FLOOR_K = 5.0  # no logging brings a domestic oven closer than this (assumed)
+
+
+@dataclass(frozen=True, kw_only=True)
+class OvenProfile:
+    """How an oven differs from the model, as one joint estimate: its numbers belong together."""
+
+    name: str = "an unknown oven"
+    offset_k: float = 0.0  # really, over the setting
+    offset_sd: float = oven_number("oven_offset_sd")
+    convection: float = 1.0  # factor of the heat that moving air brings
+    thickness: float = 1.0  # factor of the thickness of what is baked in it, beside what is written
+    browning: float = 1.0  # factor of colour
+    bakes: int = 0  # that stand behind it
+    altitude_m: float = 0.0  # where it stands
+
+    @property
+    def half_90_k(self) -> float:
+        """90 % half-range of the offset, K."""
+        return SDS_IN_HALF_90 * self.offset_sd
+
+    @property
+    def text(self) -> str:
+        """The oven in words."""
+        if not self.bakes:
+            return f"{self.name}: unknown, ± {self.half_90_k:.0f} °C"
+        side = "hot" if self.offset_k > 0 else "cool"
+        bakes = "1 bake" if self.bakes == 1 else f"{self.bakes} bakes"
+        return f"{self.name}: {abs(self.offset_k):.0f} °C {side} ± {self.half_90_k:.0f}, from {bakes}"

@@ -1,0 +1,62 @@
+"""On what a forecast stands: how many everyday doughs of its kind there were, and how far off they were (``benchmarks.sureness``)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from substrata.base.tables.table_reader import read_table
+from substrata.process.rheology.dough_kind import DoughKind
+
+_LEAST_MIN = 1  # nobody takes a bake out by the half minute
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sureness:
+    """Practice behind the forecasts of one kind of dough."""
+
+    bakes: int  # practised bakes
+    bake_error: float  # root mean square of ln t with their kind left out: two in three miss by less
+    handled: int  # moments at which practised doughs were told
+    handled_right: int  # of them in a class that bakers accept
+
+
+@cache
+def _table() -> dict[str, Sureness]:
+    return {
+        row.text("kind"): Sureness(
+            bakes=int(row.number_in("bakes", 0)),
+            bake_error=row.number_in("bake_error", 0, 1),
+            handled=int(row.number_in("handled", 0)),
+            handled_right=int(row.number_in("handled_right", 0)),
+        )
+        for row in read_table("sureness.csv")
+    }
+
+
+def sureness(kind: DoughKind) -> Sureness:
+    """Practice behind the forecasts of a kind of dough."""
+    return _table()[kind]
+
+
+def bake_rests_on(kind: DoughKind, ready_min: float | None, own: int) -> str:
+    """The practice behind a bake's minutes, in words.
+
+    Args:
+        kind: of the dough.
+        ready_min: when it is done; None when that cannot be told.
+        own: bakes that the baker has logged of this oven.
+    """
+    found = sureness(kind)
+    seen = f"Rests on {found.bakes} practised {'bake' if found.bakes == 1 else 'bakes'} of such doughs"
+    seen += f" and {own} of your own" if own else ""
+    if ready_min is None:
+        return f"{seen}."
+    minutes = max(round(ready_min * found.bake_error), _LEAST_MIN)
+    return f"{seen}; on doughs like this one it is usually within {minutes} min."
+
+
+def handling_rests_on(kind: DoughKind) -> str:
+    """The practice behind a handling class, in words."""
+    found = sureness(kind)
+    return f"Rests on {found.handled} practised doughs of this kind, {found.handled_right} of them told as bakers find them."

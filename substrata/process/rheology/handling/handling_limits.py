@@ -1,0 +1,73 @@
+"""What limits a dough that cannot be shaped as its form wants."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil
+
+import numpy as np
+
+from substrata.base.tables.table_reader import constant
+from substrata.process.rheology.handling.handling_roots import Bowl
+from substrata.process.rheology.target_handling import WantedHandling
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandlingCause:
+    """Why it does not handle as wanted."""
+
+    kind: str  # crumbly, stiff, wet, cold, rest, chill
+    text: str
+
+
+def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
+    """Whether a melted-cheese dough was left in the cold until it no longer bends."""
+    return brittle_below_c is not None and bowl.place_c is not None and bowl.shaped_c < brittle_below_c
+
+
+def limiting_cause(
+    bowl: Bowl,
+    wanted: WantedHandling,
+    *,
+    crumbly: bool,
+    ready_min: float | None,
+    brittle_below_c: float | None = None,
+) -> HandlingCause | None:
+    """What limits the dough at shaping; None when nothing does.
+
+    Args:
+        bowl: the dough.
+        wanted: where it has to be.
+        crumbly: whether it falls apart.
+        ready_min: when it first is stiff enough.
+        brittle_below_c: below it, it cracks; None where it does not.
+    """
+    if crumbly:
+        press = "" if bowl.method.pressed else ", or press it"
+        return HandlingCause(kind="crumbly", text=f"not enough free liquid to fill the voids{press}")
+    if cracks(bowl, brittle_below_c):
+        return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
+    consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
+    if consistency >= wanted.high:
+        if bowl.method.melted and _warm_enough(bowl, wanted.high):
+            return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
+        return HandlingCause(kind="stiff", text="too little water runs free")
+    return _too_soft(bowl, wanted.low, ready_min) if consistency < wanted.low else None
+
+
+def _too_soft(bowl: Bowl, low: float, ready_min: float | None) -> HandlingCause:
+    if ready_min is not None and ready_min > bowl.rest_min:
+        return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
+    if _stiff_when_cold(bowl, low):
+        return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
+    return HandlingCause(kind="wet", text="more water than the dry matter holds")
+
+
+def _warm_enough(bowl: Bowl, stiff: float) -> bool:
+    """Whether warming alone would make it soft enough."""
+    return bool(bowl.over_degrees(np.array([60.0]))[0] < stiff)
+
+
+def _stiff_when_cold(bowl: Bowl, soft: float) -> bool:
+    """Whether the fridge alone would make it stiff enough, as it does where butter or coconut oil carries a dough."""
+    return bool(bowl.over_degrees(np.array([constant("fridge_temperature")]))[0] >= soft)

@@ -1,0 +1,80 @@
+"""At what consistency a dough is shaped: its form's habit, and lower where egg carries it and it is poured."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.formula import Formula
+from substrata.process.rheology.cheese import melted_share
+from substrata.process.rheology.handling_classes import band_of, class_of, form_handling, habit_of
+from substrata.process.rheology.phases import ALL_SEEDS, sorted_by_phase, whole_seeds
+from substrata.process.rheology.water_fill import available_per_gram
+
+# Egg, and egg with soft dairy and cold cheese, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
+_SOME_EGG, _EGG = 0.05, 0.2
+_SOME_SETS, _SETS = 0.4, 0.6
+_THIN = -3.0  # log10 Pa s: whisked egg is thicker
+_RULE = 0.5  # how far egg has to carry a dough for it to be called a batter
+
+
+@dataclass(frozen=True, kw_only=True)
+class WantedHandling:
+    """The consistencies in which a dough is shaped."""
+
+    lowest: str  # class
+    highest: str
+    low: float  # log10 Pa s
+    high: float
+
+
+def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> WantedHandling:
+    """Where a dough has to be to be shaped.
+
+    A flat form, a ring or a mould takes a batter that sets by itself, and hot oil one that is dropped from a spoon: what would be
+    too wet to roll is meant to be (common practice). Water that was added sets nothing, so a doubled one is still too much. By
+    degrees, for no gram makes it another dough.
+
+    Args:
+        inside: the lines of the dough.
+        formula: its form, and whether it was chilled on purpose.
+        thickness_mm: of a piece; a thick one may be stiffer.
+    """
+    habit = habit_of(formula)
+    low = band_of(habit.lowest, thickness_mm).low
+    high = band_of(habit.highest, thickness_mm).high
+    lowest = habit.lowest
+    if sets := poured_share(inside, formula):
+        thinnest = band_of(habit.poured, thickness_mm).low
+        low += sets * (max(thinnest, _THIN) - low)
+        lowest = class_of(low, thickness_mm)
+    # Whole seeds in a gel are spread with the back of a spoon (common practice).
+    if habit.seeded and (seeds := min(whole_seeds(inside) / ALL_SEEDS, 1.0)):
+        low += seeds * min(band_of(habit.seeded, thickness_mm).low - low, 0.0)
+        lowest = class_of(low, thickness_mm)
+    return WantedHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
+
+
+def is_poured(inside: Batch, formula: Formula) -> bool:
+    """Whether its form is poured where egg carries it, and egg carries it and is not all drunk by what is dry."""
+    if poured_share(inside, formula) < _RULE:
+        return False
+    could_be_held = float(inside.grams @ inside.behaviour("capacity")[0])
+    return float(inside.grams @ available_per_gram(inside)[0]) >= could_be_held
+
+
+def poured_share(inside: Batch, formula: Formula) -> float:
+    """How far a dough is a batter of egg in a form that may be poured, 0..1.
+
+    Args:
+        inside: the lines of the dough.
+        formula: its form, and how its cheese is stirred in: what is melted binds it, what is not sets in the oven.
+    """
+    if not form_handling()[formula.form].poured or not inside.dough_g:
+        return 0.0
+    egg = float(inside.grams @ inside.is_role("egg")) / inside.dough_g
+    lies_in = sorted_by_phase(inside).lies_in
+    cold = lies_in["cheese"] * (1 - melted_share(inside, formula.mix))
+    soft = float(inside.grams @ (lies_in["soft"] + cold)) / inside.dough_g
+    some = min(max((egg - _SOME_EGG) / (_EGG - _SOME_EGG), 0.0), 1.0)
+    return some * min(max((egg + soft - _SOME_SETS) / (_SETS - _SOME_SETS), 0.0), 1.0)

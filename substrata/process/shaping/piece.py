@@ -1,0 +1,273 @@
+"""The piece: mass and density on one side, thickness and size on the other. Pull one, the rest answers.
+
+``V = m / (ρ·(1 − porosity))`` with the true density of the parts (Choi & Okos 1986). One measure is held; the others follow:
+a size is never typed freely.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from math import cbrt, pi, sqrt
+from typing import Literal
+
+from substrata.base.pans import Pan, pan_of
+from substrata.base.roots import root
+from substrata.base.tables.table_reader import read_table
+from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.forms import form_of
+from substrata.formula.formula import Formula
+from substrata.process.rheology.leavening import dough_volume_per_gram
+from substrata.process.rheology.phases import ALL_SEEDS, volumes_ml, whole_seeds
+
+Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]
+DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
+LOAF = 0.58  # volume of a free loaf over the box around it
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShapeForm:
+    """How one form is shaped, usually (common practice)."""
+
+    kind: Kind
+    porosity: float
+    aspect: float  # length over width, or height over diameter
+    size_mm: float  # usual size where the size is what a baker holds; 0 where it is the thickness
+    growth_mm: float  # how much wider it gets in the oven
+    growth_share: float
+    trim: float  # of a rolled sheet that is cut off at first
+    gap_mm: float  # between pieces on a tray
+    lip_mm: float  # width of a raised rim
+    layers: int  # sheets of dough in a piece
+    seal_mm: float  # edge that stays free of filling
+    usual_pan: str
+    hole_mm: float  # of one that is shaped as a ring; 0 where none is made so
+    thickness_tolerance: float  # 90 % half-range of rolling or pressing, as a share
+    source: str
+
+
+@cache
+def shape_forms() -> dict[str, ShapeForm]:
+    """All forms by id."""
+    return {
+        row.text("form"): ShapeForm(
+            kind=row.text("kind"),  # type: ignore[arg-type]  # a test holds the table to the seven
+            porosity=row.number_in("porosity", 0, 0.6),
+            aspect=row.number_in("aspect", 0, 10),
+            size_mm=row.number_in("size_mm", 0, 1000),
+            growth_mm=row.number_in("growth_mm", -20, 100),
+            growth_share=row.number_in("growth_share", -0.3, 1),
+            trim=row.number_in("trim", 0, 0.5),
+            gap_mm=row.number_in("gap_mm", 0, 100),
+            lip_mm=row.number_in("lip_mm", 0, 50),
+            layers=int(row.number_in("layers", 1, 4)),
+            seal_mm=row.number_in("seal_mm", 0, 50),
+            usual_pan=row.text("usual_pan"),
+            hole_mm=row.number_in("hole_mm", 0, 100),
+            thickness_tolerance=row.number_in("thickness_tolerance", 0, 1),
+            source=row.text("source"),
+        )
+        for row in read_table("shapes.csv")
+    }
+
+
+@dataclass(frozen=True, kw_only=True)
+class Piece:
+    """One piece before the oven, and what it becomes."""
+
+    kind: Kind
+    held: str  # thickness, size or hole: what the baker holds
+    dough_g: float  # of dough, a piece
+    whole_g: float  # with what lies in and on it
+    g_per_ml: float  # of the dough, with its pores
+    volume_ml: float  # of the dough
+    thickness_mm: (
+        float  # of a sheet, diameter of a rope or of a ring's girth, height of a bun or loaf, fill height in a tin
+    )
+    length_mm: float  # diameter of a round one or a ring, length of a rope, side of a cut piece
+    width_mm: float
+    area_cm2: float  # seen from above
+    perimeter_mm: float
+    grown_length_mm: float
+    grown_width_mm: float
+    hole_mm: float  # of a ring; 0 for what has none
+    grown_hole_mm: float
+    fill_share: float  # of the height of its tin or ring; 0 outside one
+    tolerance_g: float  # portions by hand: nine in ten within
+    layers: int
+    seal_mm: float
+    filling_g: float  # between its sheets
+    filling_mm: float  # how thick that lies inside the seal
+    filling_most_g: float  # beyond it the upper sheet would have to stretch too far; 0 for a piece of one sheet
+
+    @property
+    def high_mm(self) -> float:
+        """How high it lies: its sheets and what is between them."""
+        return self.thickness_mm * self.layers + self.filling_mm
+
+    @property
+    def heats_as_mm(self) -> float:
+        """Thickness of the sheet that heats through as late; a girth is reached from all around (first roots of cosine and J0)."""
+        return self.high_mm * (pi / 2 / 2.4048 if self.kind in ("rope", "ring") else 1.0)
+
+    @property
+    def too_thick_to_fry(self) -> bool:
+        """Whether it darkens in oil before its middle is done."""
+        return self.heats_as_mm > _FRIED_MOST_MM
+
+
+_FRIED_MOST_MM = 15.0  # of a sheet (common practice)
+_SEEDS_MM = 4.0  # of a sheet of whole seeds: spread no thinner than they lie, 3 to 4 mm (common practice)
+LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
+
+
+def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:
+    """The piece of a formula.
+
+    Args:
+        batch: the weighed lines.
+        formula: gives form, pieces and what is held.
+        own: the kitchen's own pans.
+
+    Raises:
+        FormulaError: when its pan is unknown.
+    """
+    form, size = shape_forms()[formula.form], formula.size
+    pieces = max(formula.pieces, 1)
+    # A loaf is baked whole and sliced: its pieces share one body.
+    bodies = 1 if form.kind in ("tin", "loaf", "rect") else pieces
+    dough = batch.dough_g / bodies
+    true_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
+    density = batch.dough_g / true_ml * (1 - form.porosity) if true_ml else 1.0
+    volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
+    # A bun keeps its habit of height over width unless one of them is held.
+    usual = form_of(formula.form).thickness_mm
+    if form.kind == "cut":
+        usual += max(_SEEDS_MM - usual, 0.0) * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
+    if form.layers > 1:
+        usual /= form.layers + 1  # its sheets and its filling are about equally thick
+    thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
+    held: str = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
+    wide = size.length_mm or form.size_mm
+    kind, fill, grows, hole = form.kind, 0.0, 1.0, 0.0
+    if form.kind == "tin" or (form.kind == "dome" and size.pan):
+        # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
+        pan = pan_of(size.pan or form.usual_pan, own)
+        t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
+        fill, grows = t / pan.height_mm, 0.0
+        kind = "round" if pan.kind == "round" else "tin"
+    elif form.hole_mm and size.hole_mm:
+        kind, held = "ring", size.held or "hole"
+        t, a, hole = _ring(volume, size.thickness_mm or usual, wide, size.hole_mm, held)
+        b = a
+    else:
+        t, a, b = _measures(form, volume, thick, wide, held)
+    round_ = kind in ("round", "dome", "ring")
+    area = pi / 4 * (a * a - hole * hole) if round_ else pi / 2 * b * b if kind == "fold" else a * b
+    spread = t if kind == "ring" else grows * a  # a ring grows by its girth, outwards and into its hole
+    whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
+    return Piece(
+        kind=kind,
+        held=held,
+        dough_g=dough,
+        whole_g=whole,
+        g_per_ml=density,
+        volume_ml=volume / 1000,
+        thickness_mm=t,
+        length_mm=a,
+        width_mm=b,
+        area_cm2=area / 100,
+        perimeter_mm=pi * (a + hole) if round_ else (1 + pi / 2) * a if kind == "fold" else 2 * (a + b),
+        grown_length_mm=a + spread * form.growth_share + grows * form.growth_mm,
+        grown_width_mm=b + (spread if kind == "ring" else grows * b) * form.growth_share + grows * form.growth_mm,
+        hole_mm=hole,
+        grown_hole_mm=max(hole - spread * form.growth_share, 0.0) if hole else 0.0,
+        fill_share=fill,
+        tolerance_g=max(0.03 * dough, 1.0),
+        layers=form.layers,
+        seal_mm=form.seal_mm,
+        **_filling(form, batch, a, b, bodies),
+    )
+
+
+def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> tuple[float, float, float]:
+    """Girth's diameter, width and hole, mm, of a closed rope of a volume in mm³: ``π²/4·d²·(D - d)``, its centre a circle of D - d.
+
+    Without a hole the girth can be no thicker than half the width: more than that is not held.
+    """
+    v = 4 * volume / pi**2
+    most = cbrt(v)  # the hole is closed
+    if held == "size" and wide > 2 * most:
+        d, across = root(lambda x: x * x * (wide - x) - v, 0.0, wide / 2), wide
+    else:
+        girths = {"thickness": min(thick, most), "size": most}
+        d = girths[held] if held in girths else root(lambda x: x * x * (hole + x) - v, 0.0, most)
+        across = v / (d * d) + d
+    return d, across, max(across - 2 * d, 0.0)
+
+
+_STRETCH = 1 / 8  # of a sheet over its filling before it tears (assumed)
+
+
+def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies: int) -> dict[str, float]:
+    """What lies between the sheets of a piece, how thick, and how much of it they would cover.
+
+    A sheet over a filling is an arc: w across and h high it is longer by 8/3·(h/w)².
+    """
+    if form.layers < 2:
+        return {"filling_g": 0.0, "filling_mm": 0.0, "filling_most_g": 0.0}
+    rows = batch.apart("filling")
+    grams, ml = float(batch.grams @ rows) / bodies, float(sum(volumes_ml(batch)) @ rows) / bodies
+    # A fold needs no seal along its back.
+    across = max(width - form.seal_mm, 1.0) if form.kind == "fold" else max(width - 2 * form.seal_mm, 1.0)
+    room = pi / 2 * across * across if form.kind == "fold" else max(length - 2 * form.seal_mm, 1.0) * across
+    highest = across * sqrt(3 / 8 * _STRETCH)
+    density = grams / ml if ml > 0 else 1.0
+    return {"filling_g": grams, "filling_mm": ml * 1000 / room, "filling_most_g": room * highest / 1000 * density}
+
+
+def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: str) -> tuple[float, float, float]:
+    """Thickness, length and width, mm, of a volume in mm³: one is held, the others follow."""
+    by_size = held == "size" and wide > 0
+    if form.kind == "rope":
+        d = sqrt(4 * volume / (pi * wide)) if by_size else thick
+        return d, 4 * volume / (pi * d * d), d
+    if form.kind == "dome":
+        d = float((volume / (DOME * form.aspect)) ** (1 / 3))
+        if by_size:
+            d = wide
+        elif thick:
+            d = sqrt(volume / (DOME * thick))
+        return volume / (DOME * d * d), d, d
+    if form.kind == "fold":
+        # One disc, folded in half.
+        across = wide if by_size else sqrt(4 * volume / (pi * thick))
+        return 4 * volume / (pi * across * across), across, across / 2
+    flat = volume / form.layers
+    if form.kind == "round":
+        across = wide if by_size else _diameter(flat / thick, form.lip_mm)
+        return (flat / _round_volume(wide, form.lip_mm) if by_size else thick), across, across
+    # Cut pieces, loaves and filled breads: length over width by the form's habit.
+    flat /= LOAF if form.kind == "loaf" else 1.0
+    length = wide if by_size else sqrt(flat / thick * form.aspect)
+    return flat * form.aspect / length**2, length, length / form.aspect
+
+
+def _round_volume(diameter: float, lip: float) -> float:
+    """Volume of a disc of 1 mm with a raised rim, mm³ per mm of thickness."""
+    inner = max(diameter - 2 * lip, 0.0)
+    floor_area, whole = pi / 4 * inner * inner, pi / 4 * diameter * diameter
+    return floor_area + LIP_HIGH * (whole - floor_area)
+
+
+def _diameter(per_mm: float, lip: float) -> float:
+    """Diameter whose disc with a rim has this volume per mm of thickness; by Newton."""
+    d = sqrt(4 * per_mm / pi)
+    for _ in range(30):
+        off = _round_volume(d, lip) - per_mm
+        slope = (_round_volume(d + 1e-3, lip) - _round_volume(d - 1e-3, lip)) / 2e-3
+        step = off / slope
+        d = max(d - step, 1e-6)
+        if abs(step) < 1e-9 * d:
+            break
+    return d

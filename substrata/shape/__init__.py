@@ -1,1 +1,0 @@
-"""From dough weight to pieces on a tray: thickness, size, number, laying, growth."""
