@@ -19,7 +19,7 @@ from substrata.ingredients.labels.pack_reading import PackFigure, reference_figu
 from substrata.ingredients.labels.panel_text import PanelText
 from substrata.ingredients.pack import Lot
 from substrata.ingredients.printed_label import Label
-from substrata.nutrition.compare import Compared, Layer
+from substrata.nutrition.ingredient_comparison import Compared, Layer
 
 Short = Annotated[str, StringConstraints(max_length=120)]
 

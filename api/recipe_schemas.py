@@ -9,7 +9,7 @@ from pydantic import Field
 from api.document_schemas import FormulaDocument
 from substrata.card.keeping import Keeping
 from substrata.formula.exchange.text_import import PastedLine
-from substrata.nutrition.statement import StatementPart
+from substrata.nutrition.ingredient_statement import StatementPart
 from substrata.recipe.label import Business
 from substrata.recipe.recipe import RecipeGroup, RecipeStep
 from substrata.recipe.variants import Variant

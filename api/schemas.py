@@ -25,8 +25,8 @@ from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.product_files import fields
 from substrata.ingredients.printed_label import FIGURE_KINDS
 from substrata.nutrition.allergens import allergen_words
-from substrata.nutrition.budgets import budget_kinds
 from substrata.nutrition.claims import claim_kinds
+from substrata.nutrition.daily_limits import budget_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.process.baking.simulation.oven_constants import bakeware
 from substrata.process.rheology.handling.resting import rest_places

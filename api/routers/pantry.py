@@ -29,7 +29,7 @@ from kitchen.services.access import membership
 from substrata import load_library
 from substrata.formula.batch.cheaper_packs import CheaperPack
 from substrata.ingredients.labels.panel_text import read_panel
-from substrata.nutrition.compare import Compared
+from substrata.nutrition.ingredient_comparison import Compared
 
 router = Router(tags=["pantry"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -12,7 +12,7 @@ from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
 from kitchen.services.closing import keep_for_those_who_stay, staying_owners
-from substrata.nutrition.budgets import budget_kinds
+from substrata.nutrition.daily_limits import budget_kinds
 
 MOST_EATERS = 6
 MOST_A_DAY = 100_000.0

@@ -26,7 +26,7 @@ from substrata.ingredients.labels.label_check import LabelCheck, check_lot
 from substrata.ingredients.labels.pack_document import read_lot, write_lot
 from substrata.ingredients.labels.pack_reading import PackFigure, contained, ingredient_of_lot, read_pack
 from substrata.ingredients.pack import Lot as CoreLot
-from substrata.nutrition.compare import Compared, compare
+from substrata.nutrition.ingredient_comparison import Compared, compare
 
 BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200

@@ -24,12 +24,12 @@ from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens
-from substrata.nutrition.budgets import EaterFit, eater_fits
 from substrata.nutrition.claims import Claim, claims
+from substrata.nutrition.daily_limits import EaterFit, eater_fits
 from substrata.nutrition.energy import METHOD
-from substrata.nutrition.facts import Nutrition
-from substrata.nutrition.hidden import Hidden
+from substrata.nutrition.hidden_amounts import Hidden
 from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.nutrition.nutrition_facts import Nutrition
 from substrata.process.rheology.binder import Binder
 from substrata.process.rheology.handling.forecast_reliability import handling_rests_on
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast

@@ -8,7 +8,7 @@ from typing import Literal
 
 from substrata.analysis.brackets import Bracket
 from substrata.context.dough import Dough
-from substrata.nutrition.hidden import Hidden, hidden
+from substrata.nutrition.hidden_amounts import Hidden, hidden
 
 Severity = Literal["act", "note", "caution"]  # asks for a change; informs; concerns health and safety
 

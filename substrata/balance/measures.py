@@ -8,7 +8,7 @@ from substrata.balance.wish import PER_100_G
 from substrata.context.dough import Dough
 from substrata.formula.batch.propagation import Ratio, total_ratio
 from substrata.formula.batch.weighed_lines import Batch
-from substrata.nutrition.facts import FIGURES, piece_ratio
+from substrata.nutrition.nutrition_facts import FIGURES, piece_ratio
 
 _UNITS = {"sodium": "mg a piece", "cheese": "g a piece"}
 

@@ -11,7 +11,7 @@ from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.exclusions import exclusions
 from substrata.base.errors import FormulaError
 from substrata.formula.forms import Window
-from substrata.nutrition.facts import FIGURES
+from substrata.nutrition.nutrition_facts import FIGURES
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_keys
 

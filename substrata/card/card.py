@@ -18,10 +18,10 @@ from substrata.ingredients.label_rounding import LabelStyle
 from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims
-from substrata.nutrition.facts import Nutrition
+from substrata.nutrition.ingredient_statement import Statement, statement
 from substrata.nutrition.net_carbs import CONVENTIONS, polyols_percent
-from substrata.nutrition.panel import Panel, panel
-from substrata.nutrition.statement import Statement, statement
+from substrata.nutrition.nutrition_facts import Nutrition
+from substrata.nutrition.nutrition_panel import Panel, panel
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import judged
 

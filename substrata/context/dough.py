@@ -16,9 +16,9 @@ from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formul
 from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
-from substrata.nutrition.budgets import weight_ratios
-from substrata.nutrition.facts import Nutrition, nutrition, nutrition_ratios
-from substrata.nutrition.panel import panel_ratios
+from substrata.nutrition.daily_limits import weight_ratios
+from substrata.nutrition.nutrition_facts import Nutrition, nutrition, nutrition_ratios
+from substrata.nutrition.nutrition_panel import panel_ratios
 from substrata.process.baking.bake_case import BakeCase, bake_case
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.rheology.binder import Binder, Matrix, binder, dough_matrix

@@ -9,7 +9,7 @@ from substrata.formula.batch.cost import cost_ratio
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
-from substrata.nutrition.facts import piece_ratio
+from substrata.nutrition.nutrition_facts import piece_ratio
 from substrata.process.rheology.binder import heat_set_ratio, load_ratio
 from substrata.process.rheology.handling.handling_forecast import bowl_of
 from substrata.process.rheology.handling.resting import yeast_minutes

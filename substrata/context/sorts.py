@@ -9,8 +9,8 @@ from substrata.base.errors import FormulaError
 from substrata.context.dough import Dough
 from substrata.formula.formula import Formula, Sort
 from substrata.nutrition.allergens import allergens
-from substrata.nutrition.budgets import EaterFit, eater_fits
 from substrata.nutrition.claims import claims
+from substrata.nutrition.daily_limits import EaterFit, eater_fits
 
 
 @dataclass(frozen=True, kw_only=True)

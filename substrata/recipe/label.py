@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from substrata.ingredients.label_rounding import LabelStyle
-from substrata.nutrition.statement import StatementPart
+from substrata.nutrition.ingredient_statement import StatementPart
 from substrata.recipe.recipe import Recipe
 
 

@@ -8,7 +8,7 @@ from substrata import Settings, load_library, read_document
 from substrata.card.card import card
 from substrata.ingredients.label_rounding import bands, printed, stands_for
 from substrata.ingredients.printed_label import FIGURES, Label
-from substrata.nutrition.panel import daily_percent, reference_amount_g
+from substrata.nutrition.nutrition_panel import daily_percent, reference_amount_g
 
 LIBRARY = load_library()
 

@@ -15,7 +15,7 @@ from substrata.ingredients.labels.pack_reading import ingredient_of_lot
 from substrata.ingredients.pack import Lot
 from substrata.ingredients.printed_label import Label
 from substrata.ingredients.stock import Need, StockedLot, allocate
-from substrata.nutrition.compare import compare
+from substrata.nutrition.ingredient_comparison import compare
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -17,8 +17,8 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle, printed
 from substrata.ingredients.printed_label import UNITS_WRITTEN
 from substrata.nutrition.energy import energy_per_gram
-from substrata.nutrition.facts import Nutrition, scaled
 from substrata.nutrition.net_carbs import available_per_gram
+from substrata.nutrition.nutrition_facts import Nutrition, scaled
 
 _US_ROWS = (
     ("energy_kcal", "Calories", 0),
