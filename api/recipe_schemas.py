@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
-from substrata.card.keeping import Keeping
+from substrata.evaluation.keeping import Keeping
 from substrata.formula.exchange.text_import import PastedLine
 from substrata.nutrition.ingredient_statement import StatementPart
 from substrata.recipe.label import Business

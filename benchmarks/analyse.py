@@ -4,8 +4,8 @@ from benchmarks.formulas import TWELVE_LINES
 from benchmarks.spread import line, timed
 from config.memory import keep_what_stands
 from substrata import analyse, load_library, read_document
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 
 if __name__ == "__main__":
     library, formula = load_library(), read_document(TWELVE_LINES)

@@ -19,7 +19,7 @@ from pathlib import Path
 
 import numpy as np
 
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import BakeWish
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep, Mix, Size
 from substrata.ingredients.library import load_library

@@ -10,8 +10,8 @@ from benchmarks.kitchens import demo_formulas
 from substrata.balance.settle import settle
 from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.ingredients.library import load_library
 from substrata.process.rheology.handling_classes import classes
 

@@ -16,8 +16,8 @@ import numpy as np
 
 from benchmarks.judgements import good_doughs
 from substrata.base.errors import SubstrataError
-from substrata.context.dough import Dough
-from substrata.context.figures import Figures, figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import Figures, figures
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import load_library
 from substrata.process.baking.oven_questions import judged

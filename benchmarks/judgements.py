@@ -13,8 +13,8 @@ from pathlib import Path
 
 from benchmarks.bakes import TABLE, formula_of
 from benchmarks.same_answers import demo_documents
-from substrata.analysis.analyse import Analysis, analyse
-from substrata.context.windows import is_outside, side_of
+from substrata.evaluation.analysis.analyse import Analysis, analyse
+from substrata.evaluation.target_ranges import is_outside, side_of
 from substrata.formula.formula import Formula, Line
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library

@@ -25,7 +25,10 @@ from substrata.base.settings import Eater
 from substrata.bench.run_document import faults, felt_words, read_run, slip_words
 from substrata.bench.steps import run_steps
 from substrata.card.card import card
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import bake
+from substrata.evaluation.forecasts.preparation_forecast import prep_plan
+from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
 from substrata.recipe.recipe import recipe_of
@@ -33,9 +36,6 @@ from substrata.schedule.effort import Effort
 from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import read_plan
 from substrata.schedule.planned import plan_of
-from substrata.stations.bake import bake
-from substrata.stations.prep import prep_plan
-from substrata.stations.shape import shape_plan
 from substrata.trials.diagnosis import diagnose
 from substrata.trials.learning import learn
 

@@ -17,8 +17,8 @@ from substrata.balance.settle import settle
 from substrata.balance.sweep import sweep
 from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.ingredients.library import load_library
 

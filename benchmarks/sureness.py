@@ -11,7 +11,7 @@ from collections import defaultdict
 from benchmarks.bakes import browned, error, fitted, practised
 from benchmarks.handling import observations, read, said
 from benchmarks.judgements import handled_doughs
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import load_library
 
 _LEANS_ON = 4

@@ -113,7 +113,7 @@ warm_oven() {
   if ! fresh oven "${files[@]}" || [ ! -d "$NUMBA_CACHE_DIR" ]; then
     say "compiling the oven and the dough"
     rm -rf "$NUMBA_CACHE_DIR" # what former versions have left
-    .venv/bin/python -m substrata.stations.warm_oven
+    .venv/bin/python -m substrata.evaluation.forecasts.warm_up
     remember oven "${files[@]}"
   fi
 }

@@ -3,8 +3,8 @@
 ``analyse(formula, library, settings)`` is the one entrance; everything else is a part of it.
 """
 
-from substrata.analysis.analyse import Analysis, analyse
 from substrata.base.settings import Settings
+from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.formula.formula_document import read_document, write_document
 from substrata.ingredients.library import Library, load_library
 

@@ -15,12 +15,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
 from typing import Any, NoReturn
 
-from substrata.analysis.analyse import Analysis, analyse
 from substrata.balance.commands import add_balance_commands
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.bench.commands import add_bench_commands
 from substrata.card.card import card
+from substrata.evaluation.analysis.analyse import Analysis, analyse
+from substrata.evaluation.forecasts.preparation_forecast import prep_plan
+from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.exchange.arguments import count, number
 from substrata.exchange.files import document_of, read_bytes
 from substrata.formula.exchange.recipe_file import file_recipe
@@ -33,8 +35,6 @@ from substrata.ingredients.labels.pack_reading import read_pack
 from substrata.ingredients.library import load_library
 from substrata.recipe.commands import add_recipe_commands
 from substrata.schedule.commands import add_plan_commands
-from substrata.stations.prep import prep_plan
-from substrata.stations.shape import shape_plan
 from substrata.trials.commands import add_trial_commands
 
 BAD_INPUT = 2
@@ -146,8 +146,8 @@ def _shape(options: argparse.Namespace) -> str:
 
 def _bake(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
+    from substrata.evaluation.forecasts.bake_forecast import bake
     from substrata.process.baking.oven_profile import OvenProfile
-    from substrata.stations.bake import bake
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()

@@ -28,7 +28,7 @@ from kitchen.services import formulas
 from kitchen.services.access import membership
 from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste, scale_document
 from substrata import Analysis, write_document
-from substrata.context.scale import ScaleWish
+from substrata.evaluation.scaling import ScaleWish
 from substrata.formula.exchange.text_import import PastedLine
 
 router = Router(tags=["formula"])

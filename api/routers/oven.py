@@ -13,7 +13,7 @@ from api.person import person
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
 from kitchen.services.ovens import BakeAnswer, BakeReadings
-from substrata.stations.shape import ShapePlan
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan
 
 router = Router(tags=["oven"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

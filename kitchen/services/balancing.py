@@ -20,7 +20,7 @@ from substrata.balance.remedies import Mend, remedies
 from substrata.balance.settle import settle
 from substrata.balance.sweep import Sweep, sweep
 from substrata.balance.wish import check_wish, wish_of
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 

@@ -7,20 +7,20 @@ from typing import Any
 
 from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
-from substrata.analysis.analyse import analysis_of
-from substrata.analysis.changes import FigureChange, changes
 from substrata.base.pans import Pan
 from substrata.base.settings import Eater, Lesson
 from substrata.base.tables.science_mark import science_mark
-from substrata.context.dough import Dough
-from substrata.context.scale import Scaled, ScaleWish, scale
-from substrata.context.windows import fails
+from substrata.evaluation.analysis.analyse import analysis_of
+from substrata.evaluation.analysis.figure_changes import FigureChange, changes
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, prep_plan_of
+from substrata.evaluation.scaling import Scaled, ScaleWish, scale
+from substrata.evaluation.target_ranges import fails
 from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import MOST_PARTS_DEEP
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.labels.pack_reading import ingredient_of_lot
-from substrata.stations.prep import PrepPlan, prep_plan_of
 
 # Of the tables and the code that reads them: thumbs of another mark are drawn anew.
 SCIENCE_MARK = science_mark()

@@ -19,12 +19,12 @@ from substrata import read_document, write_document
 from substrata.bench.run_document import Done, Verdict
 from substrata.bench.run_document import Run as CoreRun
 from substrata.card.card import Card, as_baked, card_of
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
 from substrata.formula.formula import Formula
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in
-from substrata.stations.bake import BakeForecast, forecast_of
-from substrata.stations.shape import ShapePlan, shape_plan_of
 from substrata.trials.learned import State
 from substrata.trials.oven_block import oven_of
 

@@ -26,7 +26,7 @@ from kitchen.services.memo import Asked, kitchen_mark, ovens_mark
 from kitchen.services.ovens import profile_of
 from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes

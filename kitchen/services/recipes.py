@@ -17,8 +17,8 @@ from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
 from substrata.card.card import as_baked
-from substrata.context.dough import Dough
-from substrata.context.sorts import sort_formula
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.varieties import sort_formula
 from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
 from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula

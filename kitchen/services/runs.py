@@ -27,7 +27,7 @@ from substrata.bench.live import BakeReading, LiveBake, LiveForecast
 from substrata.bench.pour import PourAdvice, poured
 from substrata.bench.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
 from substrata.bench.steps import run_steps
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.process.baking.bake_case import BakeCase
 
 BAKER = Membership.Role.BAKER

@@ -26,7 +26,7 @@ from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
 from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
 from substrata.bench.run_document import Run as CoreRun
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.draft_merge import Merged, merge_change
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.trials.cause_table import CauseTable, cause_table

@@ -13,8 +13,8 @@ from substrata.balance.exclusions import excluded_by
 from substrata.balance.steps import Candidate, Step, candidates, may_be_brought, step_of
 from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
-from substrata.context.figures import Figures, figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import Figures, figures
 from substrata.formula.batch.weighed_lines import FRYING, Batch, WeighedLine
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula, Line, Target

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.measures import ratio_of
@@ -18,6 +17,7 @@ from substrata.balance.ways import line_changes, minutes_of
 from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
+from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library

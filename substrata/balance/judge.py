@@ -14,9 +14,9 @@ from substrata.balance.row import Row
 from substrata.balance.rows import judged_keys
 from substrata.balance.slopes import wanted_band
 from substrata.base.tables.table_reader import constant
-from substrata.context.dough import Dough
-from substrata.context.figures import Figures, figures
-from substrata.context.working_time import short_working_minutes
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import Figures, figures
+from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.exclusions import excluded_by
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from substrata.balance.wish import PER_100_G
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.propagation import Ratio, total_ratio
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.nutrition.nutrition_facts import FIGURES, piece_ratio

@@ -8,11 +8,11 @@ from functools import partial
 
 import numpy as np
 
-from substrata.analysis.words import short_name
 from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.rounds import Found, search
 from substrata.balance.shaping import Shaped, shape_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
 

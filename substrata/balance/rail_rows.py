@@ -11,7 +11,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.measures import ratio_of
 from substrata.balance.rails import Rail, rails
 from substrata.balance.row import TINY, Row, ratio_rows, total_row
-from substrata.context.windows import is_outside
+from substrata.evaluation.target_ranges import is_outside
 from substrata.formula.forms import Window
 from substrata.process.rheology.phases import is_solid_fat
 

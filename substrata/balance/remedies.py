@@ -24,7 +24,7 @@ from substrata.balance.wish import MOST_LINES, Wish
 from substrata.balance.words import change_text
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.vegetable_drying import drying_numbers

@@ -12,8 +12,8 @@ from substrata.balance.rail_rows import rail_rows
 from substrata.balance.row import Kind, Row, ratio_rows, share_row
 from substrata.balance.slopes import Slopes
 from substrata.base.tables.table_reader import constant
-from substrata.context.dough import Dough
-from substrata.context.windows import Wanted
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.target_ranges import Wanted
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.binder import caps_of
 

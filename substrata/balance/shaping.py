@@ -17,7 +17,7 @@ from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict, judge
 from substrata.balance.settlement import ShapeChange
 from substrata.balance.wish import Wish
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
 

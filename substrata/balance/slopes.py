@@ -11,8 +11,8 @@ import numpy as np
 
 from substrata.balance.bench import Bench
 from substrata.balance.rails import rails
-from substrata.context.dough import Dough
-from substrata.context.figures import shaped_at
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import shaped_at
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.handling_classes import band_of

@@ -14,7 +14,7 @@ from substrata.balance.row import Row
 from substrata.balance.settlement import Sure
 from substrata.balance.words import amount, printed, quantity_text
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 
 _TIGHTER = 0.05  # of a target: the step whose price is told

@@ -6,13 +6,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.ways import minutes_of
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
-from substrata.context.windows import is_outside
+from substrata.evaluation.analysis.target_states import bracket_kinds
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
+from substrata.evaluation.target_ranges import is_outside
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library

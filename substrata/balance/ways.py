@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import cached_property
 
-from substrata.analysis.brackets import Bracket, brackets
 from substrata.balance.bench import Bench
 from substrata.balance.judge import Verdict
 from substrata.balance.losses import cautions, losses
@@ -17,8 +16,9 @@ from substrata.balance.slopes import slopes_at
 from substrata.balance.sureness import prices_of_more, sureness
 from substrata.balance.words import amount, change_text, limit_text, quantity_text
 from substrata.base.errors import SubstrataError
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.analysis.target_states import Bracket, brackets
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse

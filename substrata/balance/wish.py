@@ -7,9 +7,9 @@ from dataclasses import dataclass, field, replace
 from math import inf
 from typing import Any, Literal
 
-from substrata.analysis.brackets import bracket_kinds
 from substrata.balance.exclusions import exclusions
 from substrata.base.errors import FormulaError
+from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.formula.forms import Window
 from substrata.nutrition.nutrition_facts import FIGURES
 from substrata.process.rheology.handling_classes import classes

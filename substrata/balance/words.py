@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from substrata.analysis.brackets import bracket_kinds
-from substrata.analysis.words import grams, short_name
 from substrata.balance.bench import Bench, Slot
 from substrata.balance.rails import rails
 from substrata.balance.row import Row
 from substrata.balance.slopes import INSIDE_SCORE
 from substrata.balance.wish import PER_100_G
+from substrata.evaluation.analysis.phrasing import grams, short_name
+from substrata.evaluation.analysis.target_states import bracket_kinds
 
 _NAMES = {
     "sodium": "sodium",

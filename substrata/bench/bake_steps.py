@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from substrata.base.tables.table_reader import Row
 from substrata.bench.run_step import RunStep, sentence
-from substrata.stations.bake import BakeForecast
-from substrata.stations.mixing import MixingStep
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast
+from substrata.evaluation.forecasts.mixing_method import MixingStep
 
 _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
 

@@ -10,7 +10,7 @@ from typing import Any
 from substrata.bench.feel import ALSO, feel
 from substrata.bench.run_document import felt_words
 from substrata.bench.steps import run_steps
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.formula_document import read_document

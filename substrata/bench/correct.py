@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from substrata.base.roots import root
-from substrata.context.dough import Dough
-from substrata.context.figures import Figures, figures
-from substrata.context.windows import fails, is_outside
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import Figures, figures
+from substrata.evaluation.target_ranges import fails, is_outside
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.formula.formula import Formula, Line
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from substrata.analysis.brackets import bracket_kinds
 from substrata.base.errors import FormulaError
 from substrata.bench.correct import Correction, corrections, worse_than
 from substrata.bench.feel import as_poured
 from substrata.bench.tolerance import tolerances
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.analysis.target_states import bracket_kinds
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.process.rheology.handling.handling_forecast import rest_of
 

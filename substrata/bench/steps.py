@@ -17,16 +17,16 @@ from substrata.bench.feel import as_poured
 from substrata.bench.run_step import Group, RunPlan, RunStep, sentence
 from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
-from substrata.context.dough import Dough
-from substrata.context.working_time import short_working_minutes
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
+from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_told_in
+from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, prep_plan_of
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.target_handling import is_poured
 from substrata.process.rheology.yeast_kinetics import yeast_lines
-from substrata.stations.bake import BakeForecast, forecast_of
-from substrata.stations.mixing import MixingStep, mixing_steps, step_told_in
-from substrata.stations.prep import PrepPlan, PrepTask, prep_plan_of
-from substrata.stations.shape import ShapePlan, shape_plan_of
 
 _TELLING = 2  # classes apart, up to which a wanted window is a sign of being ready (house choice)
 _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.context.dough import Dough
-from substrata.context.figures import Figures, figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import Figures, figures
 
 _DECADES = 0.1  # of consistency that a hand does not feel (house choice: an eighth of a class)
 _OF_A_WINDOW = 0.08  # share of a bracket's width that nobody minds (house choice)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
 

@@ -9,7 +9,7 @@ from substrata.base.errors import OvenError
 from substrata.base.settings import Convention, Settings
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import with_numbers
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.batch.weighed_lines import Batch, Problem

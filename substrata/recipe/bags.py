@@ -9,10 +9,10 @@ from dataclasses import dataclass, replace
 from datetime import date
 from functools import cache
 
-from substrata.analysis.words import short_name
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.analysis.phrasing import short_name
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.nutrition.allergens import allergens
 from substrata.process.preparation.premix import is_dry, premix

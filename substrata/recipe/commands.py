@@ -10,7 +10,7 @@ from typing import Any
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.card.card import as_baked
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.formula_document import read_document

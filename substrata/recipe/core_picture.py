@@ -7,10 +7,10 @@ from collections.abc import Callable
 from functools import cache
 from typing import TYPE_CHECKING
 
-from substrata.analysis.words import grams, short_name
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.analysis.phrasing import grams, short_name
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import WeighedLine
 
 if TYPE_CHECKING:

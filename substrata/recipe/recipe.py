@@ -12,8 +12,8 @@ from substrata.bench.steps import run_steps
 from substrata.bench.tolerance import Tolerance, tolerances
 from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
-from substrata.card.keeping import Keeping, keeping_of
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.keeping import Keeping, keeping_of
 from substrata.formula.batch.cost import cost
 from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.formula.formula import Formula, MethodEdit

@@ -11,16 +11,16 @@ from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.bench.run_step import RunPlan, RunStep
 from substrata.bench.steps import run_steps
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
+from substrata.evaluation.forecasts.preparation_forecast import prep_plan_of
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
 from substrata.process.preparation.vegetable_stages import VegetableDrying
 from substrata.process.rheology.handling.resting import place_of
 from substrata.process.rheology.yeast_kinetics import yeast_lines
 from substrata.schedule.oven_parts import Lot, Part, in_sorts, parts_of
 from substrata.schedule.problem import Hold, Lag, Oven, Task
 from substrata.schedule.things import COUNTER, MIXER, PROOF, TIN, TRAY
-from substrata.stations.bake import BakeForecast, forecast_of
-from substrata.stations.prep import prep_plan_of
-from substrata.stations.shape import ShapePlan, shape_plan_of
 
 _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
 _FRIED_AT_ONCE = 4  # pieces in the oil (common practice)

@@ -10,7 +10,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.ingredients.library import load_library

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from substrata.evaluation.forecasts.variety_bakes import SortBake
 from substrata.process.baking.simulation.bake_curves import StageMark
-from substrata.stations.sort_bakes import SortBake
 
 _BETWEEN = ("flip", "top")  # moments for which a tray comes out
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.schedule.bake_tasks import BakeTasks, tasks_of

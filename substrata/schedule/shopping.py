@@ -8,7 +8,7 @@ from functools import cache
 from math import ceil
 
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import FRYING
 from substrata.ingredients.library import Library
 

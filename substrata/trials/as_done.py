@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from substrata.base.errors import OvenError
 from substrata.bench.run_document import Done
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling.handling_forecast import rest_of
 from substrata.trials.making import Making, dough_temperature

@@ -13,7 +13,7 @@ from math import exp
 
 import numpy as np
 
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.trials.causes import Cause, planted, plantings, possible

@@ -8,8 +8,8 @@ from math import exp
 
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.bench.run_document import Done, Run
-from substrata.context.dough import Dough
-from substrata.context.lessons import formula_key
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.learned_biases import formula_key
 from substrata.trials.as_done import AsDone
 from substrata.trials.linear import Seen, Updated
 

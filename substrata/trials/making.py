@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from substrata.bench.correct import with_more
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked
 from substrata.process.baking.bake_case import BakeCase

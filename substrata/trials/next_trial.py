@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.formula.formula import Formula

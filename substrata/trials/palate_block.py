@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from substrata.context.lessons import formula_key
+from substrata.evaluation.learned_biases import formula_key
 from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated

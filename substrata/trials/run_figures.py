@@ -12,7 +12,7 @@ import numpy as np
 
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run

@@ -6,8 +6,8 @@ from kitchen.models import Job
 from kitchen.services import formulas, pantry
 from kitchen.services.jobs import run_job
 from substrata import load_library, read_document
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from tests.conftest import sample
 
 ROLLS = {"almond_flour": 150, "psyllium_powder": 35, "egg_white": 99, "water": 225, "cider_vinegar": 15, "baking_powder": 12, "salt": 5}  # fmt: skip

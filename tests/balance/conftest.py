@@ -7,8 +7,8 @@ from substrata.balance.bench import Bench
 from substrata.balance.judge import judge
 from substrata.balance.rounds import search
 from substrata.balance.wish import Wish
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -17,8 +17,8 @@ from substrata.balance.sweep import sweep
 from substrata.balance.ways import minutes_of
 from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window, forms
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, values
 

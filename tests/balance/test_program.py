@@ -13,8 +13,8 @@ from substrata.balance.program import Ask, change_cost, solve
 from substrata.balance.rows import rows_at
 from substrata.balance.slopes import slopes_at
 from substrata.balance.wish import Wish
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from tests.balance.conftest import DEMO, LIBRARY, made
 

@@ -18,8 +18,8 @@ from substrata.balance.settle import settle
 from substrata.balance.slopes import slopes_at
 from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
-from substrata.context.figures import figures
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.formula.formula import Target
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, but, made, searched, values, weights

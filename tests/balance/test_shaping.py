@@ -11,7 +11,7 @@ from substrata.balance.shaping import as_shaped, can_hold_thickness, other_shape
 from substrata.balance.sureness import sure_steps
 from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Sort
 from tests.balance.conftest import DEMO, LIBRARY, values

@@ -2,7 +2,7 @@ import pytest
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library, read_document
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from substrata.bench.feel import feel
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from tests.bench.conftest import DEMO, LIBRARY
 
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from substrata.base.errors import FormulaError
 from substrata.bench.pour import poured
 from substrata.bench.tolerance import nice, tolerances
-from substrata.context.figures import figures
+from substrata.evaluation.figures import figures
 from tests.bench.conftest import DEMO, demo
 
 

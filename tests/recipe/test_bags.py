@@ -9,7 +9,7 @@ import pytest
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.card.card import as_baked
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.recipe.bags import premix_bags
 from substrata.recipe.page import as_pdf, bag_html
 from tests.recipe.test_recipe import LOAF, ROLLS, WRAPS

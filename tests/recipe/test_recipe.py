@@ -15,7 +15,7 @@ from PIL import Image, ImageColor
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.card.card import as_baked
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.page_import import page_recipe, sheet_recipe
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import as_told, import_text

@@ -6,8 +6,8 @@ import pytest
 
 from substrata import analyse, load_library, read_document
 from substrata.bench.steps import run_steps
-from substrata.context.dough import Dough
-from substrata.stations.bake import bake
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import bake
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.card.card import as_baked
-from substrata.card.keeping import keeping_of
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.keeping import keeping_of
 from substrata.formula.formula import Formula, Line
 from substrata.nutrition.water_activity import solutes, water_activity_norrish, water_activity_ross
 from tests.bench.conftest import LIBRARY

@@ -7,7 +7,7 @@ import pytest
 
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.process.baking.bake_case import body_of
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import ready_between

@@ -8,7 +8,7 @@ import pytest
 
 from substrata import load_library, read_document, write_document
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.schedule.check import faults
 from substrata.schedule.effort import Effort
 from substrata.schedule.moves import conflicts, slipped

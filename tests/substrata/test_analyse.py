@@ -3,7 +3,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.analysis.brackets import ruler
+from substrata.evaluation.analysis.target_states import ruler
 from substrata.formula.forms import Window, forms
 from tests.substrata.conftest import document
 

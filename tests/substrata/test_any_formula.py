@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import SubstrataError
+from substrata.evaluation.forecasts.bake_forecast import bake
+from substrata.evaluation.forecasts.preparation_forecast import prep_plan
+from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.bake_settings import stage_kinds
 from substrata.formula.forms import forms, roles
-from substrata.stations.bake import bake
-from substrata.stations.prep import prep_plan
-from substrata.stations.shape import shape_plan
 
 LIBRARY = load_library()
 KEYS = sorted(ingredient.id for ingredient in LIBRARY)

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from benchmarks.continuity import MOST, moves, point
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.forms import forms
 from substrata.formula.formula import Formula, Line
 from substrata.ingredients.library import load_library

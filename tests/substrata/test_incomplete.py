@@ -4,7 +4,7 @@ import pytest
 
 from substrata import analyse, load_library, read_document
 from substrata.card.card import as_baked
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.text_import import import_text
 from substrata.recipe.export import as_markdown, as_text
 from substrata.recipe.recipe import recipe_of

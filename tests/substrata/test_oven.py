@@ -11,7 +11,8 @@ from substrata import load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
 from substrata.card.card import as_baked
 from substrata.cli import main
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.process.baking.bake_case import stages_of
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import design
@@ -20,7 +21,6 @@ from substrata.process.baking.oven_questions import bake_map, coarse, judged, ma
 from substrata.process.baking.simulation.oven_constants import bake_forms, bakeware
 from substrata.process.rheology.dough_kind import DOUGH_KINDS
 from substrata.process.rheology.handling.forecast_reliability import sureness
-from substrata.stations.bake import bake
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

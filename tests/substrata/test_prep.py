@@ -11,6 +11,7 @@ from substrata import load_library, read_document
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.cli import main
+from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.process.preparation.dough_cooling import ball_mm, cooling, minutes_to, time_constant_s
 from substrata.process.preparation.frying_fats import frying_fats
@@ -20,7 +21,6 @@ from substrata.process.preparation.water_temperature import water_for
 from substrata.process.preparation.yeast_activation import waking
 from substrata.process.rheology.dough_temperature import dough_heat
 from substrata.process.rheology.yeast_kinetics import relative_rate
-from substrata.stations.prep import prep_plan
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

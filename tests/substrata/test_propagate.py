@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from substrata import Settings, load_library, read_document
-from substrata.context.quantities import quantities
+from substrata.evaluation.figure_ratios import quantities
 from substrata.formula.batch.propagation import Sheet
 from substrata.formula.batch.weighed_lines import weigh_formula
 from tests.substrata.conftest import document

@@ -9,7 +9,7 @@ import pytest
 
 from substrata import analyse, load_library, read_document, write_document
 from substrata.bench.steps import run_steps
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula, Line, Mix
 from substrata.process.rheology.handling.resting import after, rest_places, yeast_minutes
 from substrata.process.rheology.yeast_kinetics import relative_rate
@@ -54,7 +54,7 @@ def test_the_fridge_makes_it_colder_and_stiffer_and_longer_more_so(name):
 
 def test_butter_dough_from_the_fridge_goes_cold_into_the_oven_and_takes_longer():
     def minutes(formula):
-        from substrata.stations.bake import forecast_of
+        from substrata.evaluation.forecasts.bake_forecast import forecast_of
 
         return forecast_of(Dough(formula, LIBRARY), further=False).ready_min.best
 

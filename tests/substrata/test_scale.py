@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from substrata import analyse, load_library, read_document
 from substrata.base.errors import AmountError, FormulaError
-from substrata.context.dough import Dough
-from substrata.context.scale import ScaleWish, scale
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.scaling import ScaleWish, scale
 
 LIBRARY = load_library()
 LINES = [

@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from substrata import Settings, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.base.pans import Pan, pans
+from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
 from substrata.process.shaping.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
 from substrata.process.shaping.tray_layout import lay_circles, lay_rectangles
-from substrata.stations.shape import shape_plan
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

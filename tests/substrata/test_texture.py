@@ -5,8 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import analyse, load_library, read_document
-from substrata.analysis.changes import changes
 from substrata.base.tables.table_reader import read_table
+from substrata.evaluation.analysis.figure_changes import changes
 from substrata.formula.batch.baked_weight import loss_to
 from tests.substrata.conftest import document
 

@@ -11,7 +11,7 @@ from substrata.ingredients.library import load_library
 def warm() -> None:
     """Mix and bake a small cracker."""
     # Imported here: importing the compiled part is itself the slow part.
-    from substrata.context.dough import Dough
+    from substrata.evaluation.dough import Dough
     from substrata.process.baking.bake_simulation import run
 
     lines = (Line(id="a", ingredient="almond-flour", grams=100), Line(id="e", ingredient="egg", grams=25))

@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed, with_numbers
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.batch.weighed_lines import FRYING, Batch
 from substrata.ingredients.library import Floats, Library

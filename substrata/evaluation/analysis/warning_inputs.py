@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from substrata.analysis.brackets import Bracket
-from substrata.context.dough import Dough
+from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.dough import Dough
 from substrata.nutrition.hidden_amounts import Hidden, hidden
 
 Severity = Literal["act", "note", "caution"]  # asks for a change; informs; concerns health and safety

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
-from substrata.analysis.words import grams, percent, short_name
 from substrata.base.tables.table_reader import constant
-from substrata.context.working_time import short_working_minutes
+from substrata.evaluation.analysis.phrasing import grams, percent, short_name
+from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
+from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import drying_numbers
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from typing import get_args
 
-from substrata.analysis.making_warnings import MAKING_RULES
-from substrata.analysis.pantry_warnings import PANTRY_RULES
-from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
+from substrata.evaluation.analysis.dough_warnings import MAKING_RULES
+from substrata.evaluation.analysis.ingredient_warnings import PANTRY_RULES
+from substrata.evaluation.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 
 
 def warnings(inputs: WarningInputs) -> tuple[DoughWarning, ...]:

@@ -6,10 +6,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.analysis.brackets import Bracket
-from substrata.analysis.words import percent, short_name
 from substrata.base.tables.table_texts import without_weight
-from substrata.context.windows import fails, is_outside
+from substrata.evaluation.analysis.phrasing import percent, short_name
+from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.target_ranges import fails, is_outside
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast

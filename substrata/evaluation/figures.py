@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.context.dough import Dough
-from substrata.context.windows import NOTHING_WANTED, State, state_of
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.target_ranges import NOTHING_WANTED, State, state_of
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.consistency import handling as handle

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
 

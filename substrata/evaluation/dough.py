@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from substrata.base.settings import Settings
-from substrata.context.lessons import hands_of, palate_of
-from substrata.context.quantities import BY_GRAMS, RatioOf, quantities
-from substrata.context.windows import Wanted, wanted_windows
-from substrata.context.worked import Worked, worked
+from substrata.evaluation.derived_value import Worked, worked
+from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
+from substrata.evaluation.learned_biases import hands_of, palate_of
+from substrata.evaluation.target_ranges import Wanted, wanted_windows
 from substrata.formula.batch.baked_weight import Baked, baked, oven_c
 from substrata.formula.batch.propagation import Ratio, Sheet
 from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formula, weigh_formula

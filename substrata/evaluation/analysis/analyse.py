@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.analysis.brackets import Bracket, brackets
-from substrata.analysis.summary import Phrase, summary
-from substrata.analysis.warning_inputs import DoughWarning, WarningInputs
-from substrata.analysis.warnings import warnings
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.context.dough import Dough
-from substrata.context.sorts import SortFigures, sort_figures
-from substrata.context.working_time import short_working_minutes
+from substrata.evaluation.analysis.summary import Phrase, summary
+from substrata.evaluation.analysis.target_states import Bracket, brackets
+from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
+from substrata.evaluation.analysis.warnings import warnings
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.varieties import SortFigures, sort_figures
+from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.bakers_percent import bakers_percent
 from substrata.formula.batch.cost import Cost, cost

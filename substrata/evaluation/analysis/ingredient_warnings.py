@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import get_args
 
-from substrata.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
-from substrata.analysis.words import percent, short_name
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import with_numbers
+from substrata.evaluation.analysis.phrasing import percent, short_name
+from substrata.evaluation.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.formula.batch.weighed_lines import WeighedLine, read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent

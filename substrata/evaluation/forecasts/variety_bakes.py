@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
-from substrata.context.sorts import sort_doughs
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.varieties import sort_doughs
 from substrata.process.baking.forecast_interval import Between, ready_between
 from substrata.process.baking.oven_questions import judged
 

@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 
 from substrata.base.settings import Settings
 from substrata.base.tables.table_texts import with_numbers
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.variety_bakes import SortBake, sort_bakes
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.formula import Formula
@@ -27,7 +28,6 @@ from substrata.process.baking.simulation.bake_curves import Ran, StageMark
 from substrata.process.baking.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
 from substrata.process.rheology.handling.forecast_reliability import bake_rests_on
 from substrata.process.rheology.phases import whole_seeds
-from substrata.stations.sort_bakes import SortBake, sort_bakes
 
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.analysis.analyse import Analysis
-from substrata.analysis.brackets import Bracket
-from substrata.context.windows import is_outside
+from substrata.evaluation.analysis.analyse import Analysis
+from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.target_ranges import is_outside
 
 _SHOWN = 0.5  # of the last printed digit: a smaller change is none
 

@@ -6,12 +6,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.analysis.rulers import Ruler, open_end_for, ruler
-from substrata.analysis.words import grams, percent, short_name
 from substrata.base.tables.table_reader import read_table
 from substrata.base.tables.table_texts import without_weight
-from substrata.context.dough import Dough
-from substrata.context.windows import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
+from substrata.evaluation.analysis.phrasing import grams, percent, short_name
+from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.target_ranges import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.batch.propagation import Contribution, Estimate, Figure, Sheet
 from substrata.formula.forms import Window
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from substrata.base.errors import FormulaError
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula, Sort
 from substrata.nutrition.allergens import allergens
 from substrata.nutrition.claims import claims

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.context.dough import Dough
-from substrata.context.working_time import bench_cooling, usual_thickness
+from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.mixing_method import mixing_steps
+from substrata.evaluation.working_time import bench_cooling, usual_thickness
 from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
@@ -26,7 +27,6 @@ from substrata.process.rheology.dough_temperature import DoughHeat, heat_capacit
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.phases import phase_of
 from substrata.process.rheology.yeast_kinetics import yeast_number
-from substrata.stations.mixing import mixing_steps
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,7 @@ from math import isfinite
 
 from substrata.base.amounts import Amount, parse_amount
 from substrata.base.errors import AmountError, FormulaError
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.formula import Formula, Line
 

@@ -8,7 +8,7 @@ from math import ceil, pi
 from substrata.base.pans import Pan, pan_of, pans
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
-from substrata.context.dough import Dough
+from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library

@@ -1,1 +1,0 @@
-"""The whole judgement of a formula: figures, brackets, remedies, warnings and the sentence."""

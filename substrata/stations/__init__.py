@@ -1,1 +1,0 @@
-"""What the Prep, Shape and Oven stations show of a dough."""
