@@ -6,8 +6,17 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
-from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Relax, ShapeChange, Status, Sure
 from substrata.formula.forms import Window
+from substrata.reformulation.request.balance_answer import (
+    ClassMove,
+    LineChange,
+    Minutes,
+    Moved,
+    Relax,
+    ShapeChange,
+    Status,
+    Sure,
+)
 
 
 class WishIn(Schema):

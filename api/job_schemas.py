@@ -9,8 +9,8 @@ from api.balance_schemas import BeginningOut, FrontOut, SettlementOut
 from api.document_schemas import FormulaDocument
 from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
-from substrata.balance.reach import Reach
 from substrata.process.baking.oven_questions import BakeMap
+from substrata.reformulation.feasible_range import Reach
 from substrata.schedule.plan_answer import Planned
 
 

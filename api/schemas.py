@@ -12,9 +12,6 @@ from kitchen.services.devices import device_choices
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
-from substrata.balance.exclusions import exclusions
-from substrata.balance.front import axis_words
-from substrata.balance.sureness import SureStep, sure_steps
 from substrata.base.tables.table_reader import read_table
 from substrata.bench.feel import ALSO
 from substrata.bench.run_document import felt_words
@@ -32,6 +29,9 @@ from substrata.process.baking.simulation.oven_constants import bakeware
 from substrata.process.rheology.handling.resting import rest_places
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_words
+from substrata.reformulation.pareto_front import axis_words
+from substrata.reformulation.request.exclusions import exclusions
+from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
 from substrata.schedule.things import Thing, things
 from substrata.trials.faults import fault_table
 

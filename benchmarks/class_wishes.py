@@ -7,13 +7,13 @@ import statistics
 import time
 
 from benchmarks.kitchens import demo_formulas
-from substrata.balance.settle import settle
-from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.ingredients.library import load_library
 from substrata.process.rheology.handling_classes import classes
+from substrata.reformulation.balance import settle
+from substrata.reformulation.request.balance_request import Wish
 
 
 def main():

@@ -12,15 +12,15 @@ from dataclasses import replace
 import numpy as np
 
 from benchmarks.kitchens import demo_formulas
-from substrata.balance.begin import formula_of, skeletons
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge, rails_broken
-from substrata.balance.rounds import search
-from substrata.balance.rows import rows_at
-from substrata.balance.steps import TOUCHED
-from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.ingredients.library import load_library
+from substrata.reformulation.program.amount_steps import TOUCHED
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge, rails_broken
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.successive_linearisation import search
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.starter_formula import formula_of, skeletons
 
 
 def plain_cost(bench, grams):

@@ -18,8 +18,6 @@ from random import Random
 from typing import Any
 
 from substrata import Settings, analyse, load_library, read_document
-from substrata.balance.begin import formula_of, skeletons
-from substrata.balance.settle import settle
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Eater
 from substrata.bench.run_document import faults, felt_words, read_run, slip_words
@@ -32,6 +30,8 @@ from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
 from substrata.recipe.recipe import recipe_of
+from substrata.reformulation.balance import settle
+from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.schedule.effort import Effort
 from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import read_plan

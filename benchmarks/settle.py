@@ -10,17 +10,17 @@ import numpy as np
 import scipy.optimize
 
 from benchmarks.kitchens import demo_formulas
-from substrata.balance import program
-from substrata.balance.begin import begin
-from substrata.balance.front import front
-from substrata.balance.settle import settle
-from substrata.balance.sweep import sweep
-from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.ingredients.library import load_library
+from substrata.reformulation.balance import settle
+from substrata.reformulation.line_sweep import sweep
+from substrata.reformulation.pareto_front import front
+from substrata.reformulation.program import milp as program
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.starter_formula import begin
 
 
 def wishes(values):

@@ -18,10 +18,10 @@ import numpy as np
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library
-from substrata.balance.begin import formula_of, skeletons
 from substrata.bench.run_document import Done, FaultSeen, Felt, Run, Verdict
 from substrata.evaluation.dough import Dough
 from substrata.process.rheology.handling_classes import class_of, form_handling
+from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.causes import Cause, causes, planted, possible, strengths
 from substrata.trials.faults import hazards, likely, mechanisms

@@ -11,9 +11,9 @@ from api.person import person
 from kitchen.services import balancing
 from kitchen.services.access import membership
 from substrata import read_document, write_document
-from substrata.balance.mix import mix as mixed
-from substrata.balance.remedies import Mend
-from substrata.balance.sweep import Sweep
+from substrata.reformulation.blend import mix as mixed
+from substrata.reformulation.line_sweep import Sweep
+from substrata.reformulation.quick_fixes import Mend
 
 router = Router(tags=["balance"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -12,17 +12,17 @@ from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.stock import at_hand
 from substrata import Library, Settings, read_document, write_document
-from substrata.balance.begin import begin
-from substrata.balance.front import POINTS, front
-from substrata.balance.mix import Quality, lean
-from substrata.balance.reach import reach
-from substrata.balance.remedies import Mend, remedies
-from substrata.balance.settle import settle
-from substrata.balance.sweep import Sweep, sweep
-from substrata.balance.wish import check_wish, wish_of
 from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
+from substrata.reformulation.balance import settle
+from substrata.reformulation.blend import Quality, lean
+from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.line_sweep import Sweep, sweep
+from substrata.reformulation.pareto_front import POINTS, front
+from substrata.reformulation.quick_fixes import Mend, remedies
+from substrata.reformulation.request.balance_request import check_wish, wish_of
+from substrata.reformulation.starter_formula import begin
 
 SETTLE, REACH, FRONT, BEGIN = "settle", "reach", "front", "begin"
 _PARTS = 100  # of the progress of a settle

@@ -11,19 +11,19 @@ from contextlib import contextmanager
 from dataclasses import asdict
 from typing import Any
 
-from substrata.balance.begin import begin
-from substrata.balance.exclusions import exclusions
-from substrata.balance.reach import reach
-from substrata.balance.settle import settle
-from substrata.balance.settlement import Settlement
 from substrata.balance.told import beginnings_json, read_targets, settlement_json, settlement_table
-from substrata.balance.wish import Wish, target_keys
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.exchange.arguments import count
 from substrata.exchange.files import document_of
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
+from substrata.reformulation.balance import settle
+from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.request.balance_answer import Settlement
+from substrata.reformulation.request.balance_request import Wish, target_keys
+from substrata.reformulation.request.exclusions import exclusions
+from substrata.reformulation.starter_formula import begin
 
 _SUREST = 0.5  # standard deviations
 _FREEDOMS = ("pieces", "thickness", "mass")

@@ -6,11 +6,11 @@ import re
 from collections.abc import Sequence
 from typing import Any
 
-from substrata.balance.begin import Beginning
-from substrata.balance.settlement import Settlement, Way
 from substrata.base.errors import FormulaError
 from substrata.formula.forms import Window
 from substrata.formula.formula_document import write_document
+from substrata.reformulation.request.balance_answer import Settlement, Way
+from substrata.reformulation.starter_formula import Beginning
 
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 

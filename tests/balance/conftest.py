@@ -2,13 +2,13 @@ import pytest
 
 from benchmarks.kitchens import demo_formulas
 from substrata import Settings, load_library, read_document
-from substrata.balance.begin import formula_of, skeletons
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge
-from substrata.balance.rounds import search
-from substrata.balance.wish import Wish
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.successive_linearisation import search
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.starter_formula import formula_of, skeletons
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -5,21 +5,21 @@ from dataclasses import replace
 import pytest
 
 from substrata import Settings
-from substrata.balance.begin import begin, skeletons
-from substrata.balance.bench import Bench
-from substrata.balance.exclusions import excluded_by, exclusions
-from substrata.balance.front import CHANGE, front
-from substrata.balance.judge import judge
-from substrata.balance.mix import lean, mix
-from substrata.balance.reach import reach
-from substrata.balance.settle import settle
-from substrata.balance.sweep import sweep
-from substrata.balance.ways import minutes_of
-from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window, forms
+from substrata.reformulation.balance import settle
+from substrata.reformulation.blend import lean, mix
+from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.line_sweep import sweep
+from substrata.reformulation.pareto_front import CHANGE, front
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.request.exclusions import excluded_by, exclusions
+from substrata.reformulation.solutions.solution import minutes_of
+from substrata.reformulation.starter_formula import begin, skeletons
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, values
 
 ROLLS, TWISTS = DEMO["Market rolls, egg-free"], DEMO["Mustard twists"]

@@ -6,16 +6,16 @@ import numpy as np
 import pytest
 
 from substrata import Settings
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge
-from substrata.balance.measures import ratio_of
-from substrata.balance.program import Ask, change_cost, solve
-from substrata.balance.rows import rows_at
-from substrata.balance.slopes import slopes_at
-from substrata.balance.wish import Wish
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.program.milp import Ask, change_cost, solve
+from substrata.reformulation.request.balance_request import Wish
 from tests.balance.conftest import DEMO, LIBRARY, made
 
 BUN = {"almond_flour": 150, "psyllium_powder": 20, "egg": 150, "water": 150, "salt": 4, "baking_powder": 10}

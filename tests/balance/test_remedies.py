@@ -5,11 +5,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge
-from substrata.balance.remedies import remedies
-from substrata.balance.wish import Wish
 from substrata.formula.formula import Mix
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.quick_fixes import remedies
+from substrata.reformulation.request.balance_request import Wish
 from tests.balance.conftest import HOUSE, LIBRARY, but, made
 
 BUN, CRUST = HOUSE["bun-psyllium"], HOUSE["thin-cheese"]

@@ -8,20 +8,20 @@ import pytest
 
 from benchmarks.planted import disturbed, plain_cost
 from substrata import Settings
-from substrata.balance.bench import Bench
-from substrata.balance.clash import feasible, irreducible, limits_of
-from substrata.balance.judge import judge, rails_broken
-from substrata.balance.rails import rails
-from substrata.balance.rounds import search
-from substrata.balance.rows import rows_at
-from substrata.balance.settle import settle
-from substrata.balance.slopes import slopes_at
-from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.formula.formula import Target
+from substrata.reformulation.balance import settle
+from substrata.reformulation.infeasibility import feasible, irreducible, limits_of
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge, rails_broken
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.program.successive_linearisation import search
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.request.guard_limits import rails
 from tests.balance.conftest import DEMO, HOUSE, LIBRARY, but, made, searched, values, weights
 
 ROLLS, TWISTS, COINS = DEMO["Market rolls, egg-free"], DEMO["Mustard twists"], DEMO["Lemon shortbread coins"]
@@ -238,7 +238,8 @@ def test_twice_the_dough_in_twice_the_steps_is_twice_the_answer(monkeypatch):
     double = replace(
         TWISTS, pieces=2 * TWISTS.pieces, lines=tuple(replace(x, grams=2 * x.grams, entered="") for x in TWISTS.lines)
     )
-    from substrata.balance import bench, program
+    from substrata.reformulation.program import candidate_batch as bench
+    from substrata.reformulation.program import milp as program
 
     plain = bench.step_of
     monkeypatch.setattr(bench, "step_of", lambda *a, **k: replace(plain(*a, **k), grams=2 * plain(*a, **k).grams))

@@ -5,15 +5,15 @@ from dataclasses import replace
 import pytest
 
 from substrata import Settings, analyse
-from substrata.balance.bench import Bench
-from substrata.balance.settle import settle
-from substrata.balance.shaping import as_shaped, can_hold_thickness, other_shapes
-from substrata.balance.sureness import sure_steps
-from substrata.balance.wish import Wish
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Sort
+from substrata.reformulation.balance import settle
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.piece_changes import as_shaped, can_hold_thickness, other_shapes
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.solutions.target_probability import sure_steps
 from tests.balance.conftest import DEMO, LIBRARY, values
 
 ROLLS, LOAF, COINS = DEMO["Market rolls, egg-free"], DEMO["Pumpkin tin loaf"], DEMO["Lemon shortbread coins"]

@@ -2,13 +2,13 @@
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge
-from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.bench.steps import run_steps
 from substrata.evaluation.analysis.analyse import analyse
 from substrata.evaluation.working_time import short_working_minutes, working_minutes
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.request.balance_request import Wish
 from substrata.schedule.bake_tasks import tasks_of
 from substrata.schedule.problem import Oven
 from tests.bench.conftest import LIBRARY, made

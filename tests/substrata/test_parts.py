@@ -229,9 +229,9 @@ def test_sorts_that_do_not_add_up_are_refused(sorts, words):
 
 
 def test_a_dough_with_a_part_is_settled_and_its_part_left_out_when_asked():
-    from substrata.balance.remedies import remedies
-    from substrata.balance.settle import settle
-    from substrata.balance.wish import Wish
+    from substrata.reformulation.balance import settle
+    from substrata.reformulation.quick_fixes import remedies
+    from substrata.reformulation.request.balance_request import Wish
 
     formula = buns(*DOUGH, *DRY.lines, part(SAUCE, 80, role="filling"))
     answer = settle(formula, LIBRARY, SETTINGS, Wish())

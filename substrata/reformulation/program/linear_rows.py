@@ -6,16 +6,16 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.measures import ratio_of
-from substrata.balance.rail_rows import rail_rows
-from substrata.balance.row import Kind, Row, ratio_rows, share_row
-from substrata.balance.slopes import Slopes
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import Wanted
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.binder import caps_of
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.guard_rows import rail_rows
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_row import Kind, Row, ratio_rows, share_row
+from substrata.reformulation.program.linearisation import Slopes
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

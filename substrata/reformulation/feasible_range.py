@@ -6,19 +6,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import judge
-from substrata.balance.measures import ratio_of
-from substrata.balance.program import Ask, solve
-from substrata.balance.rounds import ELASTIC
-from substrata.balance.row import Row
-from substrata.balance.rows import rows_at
-from substrata.balance.slopes import slopes_at
-from substrata.balance.wish import Wish, check_wish
 from substrata.base.settings import Settings
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.program.milp import Ask, solve
+from substrata.reformulation.program.successive_linearisation import ELASTIC
+from substrata.reformulation.request.balance_request import Wish, check_wish
 
 _AT_REST_G = 2.0  # so little the point moves when it has come to rest
 _ROUNDS = 4

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.balance.ways import minutes_of
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.target_states import bracket_kinds
@@ -16,6 +15,7 @@ from substrata.evaluation.target_ranges import is_outside
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
+from substrata.reformulation.solutions.solution import minutes_of
 
 SPAN = 0.6  # of the line's weight to both sides
 POINTS = 25

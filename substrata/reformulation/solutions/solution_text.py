@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from substrata.balance.bench import Bench, Slot
-from substrata.balance.rails import rails
-from substrata.balance.row import Row
-from substrata.balance.slopes import INSIDE_SCORE
-from substrata.balance.wish import PER_100_G
 from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.analysis.target_states import bracket_kinds
+from substrata.reformulation.program.candidate_batch import Bench, Slot
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linearisation import INSIDE_SCORE
+from substrata.reformulation.request.balance_request import PER_100_G
+from substrata.reformulation.request.guard_limits import rails
 
 _NAMES = {
     "sodium": "sodium",

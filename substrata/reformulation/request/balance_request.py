@@ -7,13 +7,13 @@ from dataclasses import dataclass, field, replace
 from math import inf
 from typing import Any, Literal
 
-from substrata.balance.exclusions import exclusions
 from substrata.base.errors import FormulaError
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.formula.forms import Window
 from substrata.nutrition.nutrition_facts import FIGURES
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_keys
+from substrata.reformulation.request.exclusions import exclusions
 
 Steps = Literal["kitchen", "grams"]
 PER_100_G = "_100g"

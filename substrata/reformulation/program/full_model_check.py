@@ -7,12 +7,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.measures import ratio_of
-from substrata.balance.program import change_cost
-from substrata.balance.row import Row
-from substrata.balance.rows import judged_keys
-from substrata.balance.slopes import wanted_band
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
@@ -21,6 +15,12 @@ from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.binder import caps_of
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_rows import judged_keys
+from substrata.reformulation.program.linearisation import wanted_band
+from substrata.reformulation.program.milp import change_cost
 
 _HAIR = 1e-6
 NEVER_MIN = 999.0  # a bake that does not come to an end

@@ -10,10 +10,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.balance.bench import Bench
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.candidate_batch import Bench
 
 # What a row stands for, in the order in which a clash lets go of it.
 Kind = Literal["rail", "mass", "cap", "window", "handling", "wish", "soft"]

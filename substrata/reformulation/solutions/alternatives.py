@@ -8,13 +8,13 @@ from functools import partial
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict, judge
-from substrata.balance.rounds import Found, search
-from substrata.balance.shaping import Shaped, shape_name
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.piece_changes import Shaped, shape_name
+from substrata.reformulation.program.successive_linearisation import Found, search
 
 _FORBIDDEN = 2  # dearest edits of the first way that are forbidden in turn
 _APART = 0.35  # of both changes: ways nearer than this are one

@@ -7,15 +7,15 @@ from functools import cache
 from math import erf, sqrt
 from statistics import NormalDist
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict
-from substrata.balance.program import Ask, solve
-from substrata.balance.row import Row
-from substrata.balance.settlement import Sure
-from substrata.balance.words import amount, printed, quantity_text
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.milp import Ask, solve
+from substrata.reformulation.request.balance_answer import Sure
+from substrata.reformulation.solutions.solution_text import amount, printed, quantity_text
 
 _TIGHTER = 0.05  # of a target: the step whose price is told
 

@@ -4,19 +4,26 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from substrata.balance.bench import Bench
-from substrata.balance.clash import clash_at
-from substrata.balance.judge import Verdict, judge
-from substrata.balance.pool import Answer, Progress, different_ways, in_other_shapes, named, settled_in
-from substrata.balance.settlement import Relax, Settlement, Status
-from substrata.balance.shaping import Shaped, as_shaped, other_shapes, shape_name
-from substrata.balance.sureness import chance, spread_over, sureness, ten
-from substrata.balance.ways import Teller, line_changes, missed_texts
-from substrata.balance.wish import Wish, check_wish
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
+from substrata.reformulation.infeasibility import clash_at
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.piece_changes import Shaped, as_shaped, other_shapes, shape_name
+from substrata.reformulation.request.balance_answer import Relax, Settlement, Status
+from substrata.reformulation.request.balance_request import Wish, check_wish
+from substrata.reformulation.solutions.alternatives import (
+    Answer,
+    Progress,
+    different_ways,
+    in_other_shapes,
+    named,
+    settled_in,
+)
+from substrata.reformulation.solutions.solution import Teller, line_changes, missed_texts
+from substrata.reformulation.solutions.target_probability import chance, spread_over, sureness, ten
 
 _WAYS = 4
 _MUCH_OF_THE_DOUBT = 0.6

@@ -13,21 +13,21 @@ from types import MappingProxyType
 
 import numpy as np
 
-from substrata.balance.bench import Bench, Slot
-from substrata.balance.judge import Verdict, judge
-from substrata.balance.program import change_cost
-from substrata.balance.row import Row
-from substrata.balance.rows import rows_at
-from substrata.balance.slopes import slopes_at
-from substrata.balance.ways import missed_texts
-from substrata.balance.wish import MOST_LINES, Wish
-from substrata.balance.words import change_text
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.vegetable_drying import drying_numbers
+from substrata.reformulation.program.candidate_batch import Bench, Slot
+from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.program.milp import change_cost
+from substrata.reformulation.request.balance_request import MOST_LINES, Wish
+from substrata.reformulation.solutions.solution import missed_texts
+from substrata.reformulation.solutions.solution_text import change_text
 
 _MOST = 3  # remedies of one dough: more is a settle
 _LOOKED_AT = 40  # trials that the full model judges

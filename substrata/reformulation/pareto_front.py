@@ -7,14 +7,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict, judge
-from substrata.balance.measures import ratio_of
-from substrata.balance.reach import reach
-from substrata.balance.rounds import search
-from substrata.balance.slopes import minutes_slope, texture_slope
-from substrata.balance.ways import line_changes, minutes_of
-from substrata.balance.wish import Wish, check_wish, target_keys
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.target_states import bracket_kinds
@@ -22,6 +14,14 @@ from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.texture import texture_keys, texture_words
+from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linearisation import minutes_slope, texture_slope
+from substrata.reformulation.program.successive_linearisation import search
+from substrata.reformulation.request.balance_request import Wish, check_wish, target_keys
+from substrata.reformulation.solutions.solution import line_changes, minutes_of
 
 POINTS = 12
 CHANGE, MINUTES = "change", "minutes"

@@ -9,13 +9,13 @@ from typing import Literal
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.rails import rails
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import shaped_at
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.handling_classes import band_of
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.request.guard_limits import rails
 
 Kind = Literal["window", "handling", "wish", "soft"]
 PAD = 0.15  # how far inside a class of handling a settle aims, log10 Pa s

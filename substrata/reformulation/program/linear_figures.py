@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from substrata.balance.wish import PER_100_G
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.propagation import Ratio, total_ratio
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.nutrition.nutrition_facts import FIGURES, piece_ratio
+from substrata.reformulation.request.balance_request import PER_100_G
 
 _UNITS = {"sodium": "mg a piece", "cheese": "g a piece"}
 

@@ -8,13 +8,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict, judge, rails_broken
-from substrata.balance.program import Ask, Solved, solve
-from substrata.balance.row import Row
-from substrata.balance.rows import rows_at
-from substrata.balance.slopes import slopes_at
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict, judge, rails_broken
+from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.program.milp import Ask, Solved, solve
 
 ROUNDS = 7
 _TRUST = 1.0

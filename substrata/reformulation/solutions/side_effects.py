@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from substrata.balance.bench import Bench, Slot
-from substrata.balance.exclusions import excluded_by
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
+from substrata.reformulation.program.candidate_batch import Bench, Slot
+from substrata.reformulation.request.exclusions import excluded_by
 
 _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 

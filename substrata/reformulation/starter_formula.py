@@ -9,15 +9,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.balance.exclusions import excluded_by, exclusions
-from substrata.balance.settle import settle
-from substrata.balance.settlement import Settlement
-from substrata.balance.wish import Wish, known_only, target_keys
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.forms import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.library import Library
+from substrata.reformulation.balance import settle
+from substrata.reformulation.request.balance_answer import Settlement
+from substrata.reformulation.request.balance_request import Wish, known_only, target_keys
+from substrata.reformulation.request.exclusions import excluded_by, exclusions
 
 MOST = 4
 _MUCH_EGG = 0.16  # of the dough: without so much it is another bread

@@ -13,13 +13,13 @@ from itertools import product
 from math import ceil, floor, log2
 from typing import TypeVar
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict, judge
-from substrata.balance.settlement import ShapeChange
-from substrata.balance.wish import Wish
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.request.balance_answer import ShapeChange
+from substrata.reformulation.request.balance_request import Wish
 
 _FEWEST, _MOST = 2 / 3, 1.5  # of the pieces as they are: beyond it is another bread
 _THINNEST, _THICKEST = 0.6, 1.6  # of the thickness

@@ -5,16 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import cached_property
 
-from substrata.balance.bench import Bench
-from substrata.balance.judge import Verdict
-from substrata.balance.losses import cautions, losses
-from substrata.balance.measures import ratio_of
-from substrata.balance.pool import Answer
-from substrata.balance.rows import rows_at
-from substrata.balance.settlement import ClassMove, LineChange, Minutes, Moved, Way
-from substrata.balance.slopes import slopes_at
-from substrata.balance.sureness import prices_of_more, sureness
-from substrata.balance.words import amount, change_text, limit_text, quantity_text
 from substrata.base.errors import SubstrataError
 from substrata.evaluation.analysis.target_states import Bracket, brackets
 from substrata.evaluation.dough import Dough
@@ -23,6 +13,16 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.texture import Texture
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.full_model_check import Verdict
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import slopes_at
+from substrata.reformulation.request.balance_answer import ClassMove, LineChange, Minutes, Moved, Way
+from substrata.reformulation.solutions.alternatives import Answer
+from substrata.reformulation.solutions.side_effects import cautions, losses
+from substrata.reformulation.solutions.solution_text import amount, change_text, limit_text, quantity_text
+from substrata.reformulation.solutions.target_probability import prices_of_more, sureness
 
 _MOVED = 0.5  # of the last printed digit
 _BINDING = 0.012  # of a limit: so near to it, it holds the answer

@@ -9,9 +9,6 @@ from typing import Any, TypeVar
 
 import numpy as np
 
-from substrata.balance.exclusions import excluded_by
-from substrata.balance.steps import Candidate, Step, candidates, may_be_brought, step_of
-from substrata.balance.wish import Wish
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
@@ -21,6 +18,9 @@ from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.yeast_kinetics import yeast_lines
+from substrata.reformulation.program.amount_steps import Candidate, Step, candidates, may_be_brought, step_of
+from substrata.reformulation.request.balance_request import Wish
+from substrata.reformulation.request.exclusions import excluded_by
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
 _SWEET = 2.0  # % sucrose of the dough from which it is a sweet one

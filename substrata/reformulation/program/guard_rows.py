@@ -7,13 +7,13 @@ from math import inf
 
 import numpy as np
 
-from substrata.balance.bench import Bench
-from substrata.balance.measures import ratio_of
-from substrata.balance.rails import Rail, rails
-from substrata.balance.row import TINY, Row, ratio_rows, total_row
 from substrata.evaluation.target_ranges import is_outside
 from substrata.formula.forms import Window
 from substrata.process.rheology.phases import is_solid_fat
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.linear_figures import ratio_of
+from substrata.reformulation.program.linear_row import TINY, Row, ratio_rows, total_row
+from substrata.reformulation.request.guard_limits import Rail, rails
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")

@@ -13,10 +13,10 @@ from typing import Any
 
 import numpy as np
 
-from substrata.balance.bench import Bench, Slot
-from substrata.balance.row import Row
-from substrata.balance.steps import NEW, TOUCHED
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.amount_steps import NEW, TOUCHED
+from substrata.reformulation.program.candidate_batch import Bench, Slot
+from substrata.reformulation.program.linear_row import Row
 
 OPTIMAL, LIMIT, INFEASIBLE = 0, 1, 2
 _TOWARDS = 0.4  # cost of a gram that brings a line back to the saved version, against one that takes it away

@@ -12,14 +12,14 @@ from dataclasses import dataclass, replace
 from math import ceil
 from typing import Literal
 
-from substrata.balance.bench import Bench
-from substrata.balance.program import Ask, Solved, solve
-from substrata.balance.row import Kind, Row
-from substrata.balance.rows import rows_at
-from substrata.balance.settlement import Relax
-from substrata.balance.slopes import INSIDE_SCORE, SCORE_UNIT, slopes_at
-from substrata.balance.words import amount, limit_text
 from substrata.ingredients.library import Floats
+from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.linear_row import Kind, Row
+from substrata.reformulation.program.linear_rows import rows_at
+from substrata.reformulation.program.linearisation import INSIDE_SCORE, SCORE_UNIT, slopes_at
+from substrata.reformulation.program.milp import Ask, Solved, solve
+from substrata.reformulation.request.balance_answer import Relax
+from substrata.reformulation.solutions.solution_text import amount, limit_text
 
 _ORDER: tuple[Kind, ...] = ("rail", "mass", "cap", "window", "handling", "wish")
 _ROOM = 1.002  # what a relaxed limit is told with beyond the least
