@@ -9,9 +9,9 @@ from pydantic import Field
 from api.document_schemas import FormulaDocument, model_of
 from kitchen.models import Run, RunEntry
 from kitchen.services.runs import OpenRun
-from substrata.bench.live import BakeReading
-from substrata.bench.run_document import LogState, Verdict
-from substrata.bench.run_step import RunPlan
+from substrata.execution.live_forecast import BakeReading
+from substrata.execution.protocol_step import RunPlan
+from substrata.execution.run_document import LogState, Verdict
 from substrata.formula.exchange.draft_merge import MergeConflict
 from substrata.trials.colour import Reference
 from substrata.trials.learned import Learned, Odd

@@ -13,8 +13,8 @@ from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import OWN_KINDS
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.feel import ALSO
-from substrata.bench.run_document import felt_words
+from substrata.execution.feel_advice import ALSO
+from substrata.execution.run_document import felt_words
 from substrata.formula.bake_settings import MOST_TRAYS, WISHES
 from substrata.formula.exchange.formula_difference import Change
 from substrata.formula.forms import forms, roles

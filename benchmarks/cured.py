@@ -20,8 +20,8 @@ from benchmarks.kitchens import demo_formulas
 from benchmarks.trials import _TABLES, Kitchen, Plant, log_of, plant, told
 from substrata import load_library, read_document
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.run_document import Run, Verdict
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Run, Verdict
 from substrata.trials.cause_table import cause_table
 from substrata.trials.causes import planted, possible, strengths
 from substrata.trials.diagnosis import diagnose

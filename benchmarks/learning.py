@@ -18,8 +18,8 @@ import numpy as np
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library
-from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Felt, Run, Verdict
 from substrata.process.rheology.handling_classes import class_of
 from substrata.process.rheology.texture import Eaten, Texture, texture
 from substrata.trials.as_done import AsDone, as_done

@@ -27,8 +27,8 @@ from kitchen.models import Job, Kitchen, Oven  # noqa: E402
 from kitchen.services import formulas, kitchens, ovens, runs  # noqa: E402
 from kitchen.services.jobs import run_job  # noqa: E402
 from substrata import load_library, write_document  # noqa: E402
-from substrata.bench.run_document import Done  # noqa: E402
 from substrata.evaluation.dough import Dough  # noqa: E402
+from substrata.execution.run_document import Done  # noqa: E402
 from substrata.process.baking.oven_questions import coarse  # noqa: E402
 from substrata.trials.as_done import as_done  # noqa: E402
 from substrata.trials.making import Making, baked_case, made  # noqa: E402

@@ -20,13 +20,13 @@ from typing import Any
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Eater
-from substrata.bench.run_document import faults, felt_words, read_run, slip_words
-from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
+from substrata.execution.protocol import run_steps
+from substrata.execution.run_document import faults, felt_words, read_run, slip_words
 from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
 from substrata.recipe.recipe import recipe_of

@@ -18,8 +18,8 @@ import numpy as np
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library
-from substrata.bench.run_document import Done, FaultSeen, Felt, Run, Verdict
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, FaultSeen, Felt, Run, Verdict
 from substrata.process.rheology.handling_classes import class_of, form_handling
 from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.trials.cause_table import CauseTable, cause_table

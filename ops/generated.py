@@ -32,7 +32,7 @@ def openapi() -> str:
 
 def document_schemas() -> dict[str, str]:
     """The JSON Schemas of the open documents, by file."""
-    from substrata.bench.run_document import run_schema
+    from substrata.execution.run_document import run_schema
     from substrata.formula.formula_document import document_schema
     from substrata.ingredients.labels.pack_document import pack_schema
     from substrata.schedule.plan_document import plan_schema

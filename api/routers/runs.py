@@ -42,9 +42,9 @@ from kitchen.models import RunPhoto
 from kitchen.services import devices, photos, runs, trials
 from kitchen.services.access import membership
 from kitchen.services.devices import DeviceReadings
-from substrata.bench.feel import FeelAdvice
-from substrata.bench.live import LiveForecast
-from substrata.bench.pour import PourAdvice
+from substrata.execution.feel_advice import FeelAdvice
+from substrata.execution.live_forecast import LiveForecast
+from substrata.execution.pour_advice import PourAdvice
 from substrata.trials.compare import RunsCompared
 from substrata.trials.over_time import run_figure_kinds
 

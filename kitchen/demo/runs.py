@@ -12,7 +12,7 @@ from kitchen.models import Formula, Kitchen, Membership, Run, RunEntry
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import give_verdict
 from substrata import read_document
-from substrata.bench.steps import run_steps
+from substrata.execution.protocol import run_steps
 
 
 def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> None:

@@ -16,12 +16,12 @@ from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.kitchens import bump_revision
 from substrata import read_document, write_document
-from substrata.bench.run_document import Done, Verdict
-from substrata.bench.run_document import Run as CoreRun
 from substrata.card.card import Card, as_baked, card_of
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.execution.run_document import Done, Verdict
+from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.formula import Formula
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in

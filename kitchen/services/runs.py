@@ -21,13 +21,13 @@ from kitchen.services.stock import take_weighed
 from substrata import read_document
 from substrata.base.documents.field_kinds import Where
 from substrata.base.documents.records import read_record, write_record
-from substrata.bench import run_document as core
-from substrata.bench.feel import FeelAdvice, feel
-from substrata.bench.live import BakeReading, LiveBake, LiveForecast
-from substrata.bench.pour import PourAdvice, poured
-from substrata.bench.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
+from substrata.execution import run_document as core
+from substrata.execution.feel_advice import FeelAdvice, feel
+from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
+from substrata.execution.pour_advice import PourAdvice, poured
+from substrata.execution.protocol import run_steps
+from substrata.execution.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
 from substrata.process.baking.bake_case import BakeCase
 
 BAKER = Membership.Role.BAKER

@@ -24,9 +24,9 @@ from kitchen.services.memo import Asked, document_mark, kitchen_mark, profile_ma
 from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, named_profile, offsets_of_old
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
-from substrata.bench.run_document import Done, Entry, done_of, moment_of, read_run, write_run
-from substrata.bench.run_document import Run as CoreRun
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Entry, done_of, moment_of, read_run, write_run
+from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.exchange.draft_merge import Merged, merge_change
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.trials.cause_table import CauseTable, cause_table

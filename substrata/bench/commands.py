@@ -7,12 +7,12 @@ import json
 from dataclasses import asdict
 from typing import Any
 
-from substrata.bench.feel import ALSO, feel
-from substrata.bench.run_document import felt_words
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
+from substrata.execution.feel_advice import ALSO, feel
+from substrata.execution.protocol import run_steps
+from substrata.execution.run_document import felt_words
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 

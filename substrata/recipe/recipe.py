@@ -6,14 +6,14 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.tables.table_texts import without_weight
-from substrata.bench.feel import as_poured
-from substrata.bench.run_step import RunPlan, RunStep
-from substrata.bench.steps import run_steps
-from substrata.bench.tolerance import Tolerance, tolerances
-from substrata.bench.weighing import weighing_order
 from substrata.card.card import Card, card_of
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import Keeping, keeping_of
+from substrata.execution.feel_advice import as_poured
+from substrata.execution.protocol import run_steps
+from substrata.execution.protocol_step import RunPlan, RunStep
+from substrata.execution.weighing_order import weighing_order
+from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.cost import cost
 from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.formula.formula import Formula, MethodEdit

@@ -9,9 +9,9 @@ from typing import Literal
 
 from substrata.base.errors import SubstrataError
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.bench.feel import as_poured
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.varieties import sort_figures
+from substrata.execution.feel_advice import as_poured
 from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.exchange.formula_difference import differences
 from substrata.formula.formula import Formula, Line

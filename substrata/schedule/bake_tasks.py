@@ -9,12 +9,12 @@ from math import ceil
 
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.bench.run_step import RunPlan, RunStep
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan_of
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.execution.protocol import run_steps
+from substrata.execution.protocol_step import RunPlan, RunStep
 from substrata.process.preparation.vegetable_stages import VegetableDrying
 from substrata.process.rheology.handling.resting import place_of
 from substrata.process.rheology.yeast_kinetics import yeast_lines

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.base.errors import OvenError
-from substrata.bench.run_document import Done
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling.handling_forecast import rest_of
 from substrata.trials.making import Making, dough_temperature

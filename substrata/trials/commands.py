@@ -9,9 +9,9 @@ from dataclasses import asdict
 from typing import Any
 
 from substrata.base.errors import FormulaError
-from substrata.bench.run_document import Run, read_run, run_schema
 from substrata.evaluation.dough import Dough
 from substrata.exchange.files import document_of, read_text
+from substrata.execution.run_document import Run, read_run, run_schema
 from substrata.ingredients.library import load_library
 
 

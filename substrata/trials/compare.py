@@ -6,8 +6,8 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.settings import Settings
-from substrata.bench.run_document import Done, Run, Verdict, done_of, slip_words
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Run, Verdict, done_of, slip_words
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.rheology.texture import texture_words

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.bench.run_document import Run, Verdict, done_of
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Run, Verdict, done_of
 from substrata.trials.cause_table import CauseTable, cause_table
 from substrata.trials.evidence import logged
 from substrata.trials.next_trial import Check, Proposal, checks, next_trials

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import exp, log, pi, sqrt
 
-from substrata.bench.run_document import Done, Verdict, slip_words
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Verdict, slip_words
 from substrata.process.rheology.handling.handling_forecast import rest_of
 from substrata.trials.causes import Cause, causes
 from substrata.trials.making import dough_temperature, lines_of

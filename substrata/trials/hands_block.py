@@ -8,9 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from substrata.bench.feel import middle_of
-from substrata.bench.run_document import CRUMBLY
 from substrata.evaluation.learned_biases import formula_key
+from substrata.execution.feel_advice import middle_of
+from substrata.execution.run_document import CRUMBLY
 from substrata.process.rheology.handling_classes import band_of
 from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
 from substrata.trials.linear import Seen, Updated

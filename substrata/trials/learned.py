@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from math import exp
 
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.bench.run_document import Done, Run
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import formula_key
+from substrata.execution.run_document import Done, Run
 from substrata.trials.as_done import AsDone
 from substrata.trials.linear import Seen, Updated
 

@@ -14,8 +14,8 @@ import numpy as np
 
 from substrata.base.settings import Lesson, Settings
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.bench.run_document import Run, done_of
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Run, done_of
 from substrata.formula.forms import forms
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from substrata.bench.correct import with_more
 from substrata.evaluation.dough import Dough
+from substrata.execution.correction import with_more
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked
 from substrata.process.baking.bake_case import BakeCase

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.errors import FormulaError
-from substrata.bench.run_document import Done, Run, done_of
+from substrata.execution.run_document import Done, Run, done_of
 from substrata.process.rheology.texture import texture_words
 
 

@@ -13,8 +13,8 @@ from math import erf, log, sqrt
 
 import numpy as np
 
-from substrata.bench.run_document import CRUMBLY, Done, Verdict
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import CRUMBLY, Done, Verdict
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling_classes import band_of
 from substrata.trials.cause_table import CauseTable, Planted

@@ -13,8 +13,8 @@ from math import log
 import numpy as np
 
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.run_document import Done, Run, Verdict, done_of
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Run, Verdict, done_of
 from substrata.ingredients.library import Floats
 from substrata.trials.cause_table import CauseTable
 from substrata.trials.causes import Cause, strengths

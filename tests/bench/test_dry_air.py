@@ -2,8 +2,8 @@
 
 from dataclasses import replace
 
-from substrata.bench.feel import feel
 from substrata.evaluation.dough import Dough
+from substrata.execution.feel_advice import feel
 from tests.bench.conftest import DEMO, LIBRARY
 
 

@@ -5,9 +5,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.bench.correct import as_felt, consistency_at, with_more
-from substrata.bench.feel import feel, middle_of
-from substrata.bench.run_document import felt_words
+from substrata.execution.correction import as_felt, consistency_at, with_more
+from substrata.execution.feel_advice import feel, middle_of
+from substrata.execution.run_document import felt_words
 from substrata.process.rheology.handling_classes import ClassBand, band_of
 from tests.bench.conftest import DEMO, demo, made
 

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from substrata.base.errors import FormulaError
-from substrata.bench import live
-from substrata.bench.live import BakeReading, LiveBake
+from substrata.execution import live_forecast as live
+from substrata.execution.live_forecast import BakeReading, LiveBake
 from substrata.process.baking.oven_questions import varied
 from tests.bench.conftest import demo
 

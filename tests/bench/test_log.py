@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from substrata.bench.run_document import Entry, Run, done_of, log_state
+from substrata.execution.run_document import Entry, Run, done_of, log_state
 from tests.bench.conftest import DEMO
 
 EXAMPLES = json.loads(Path(__file__).with_name("log_examples.json").read_text(encoding="utf8"))

@@ -5,9 +5,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.bench.pour import poured
-from substrata.bench.tolerance import nice, tolerances
 from substrata.evaluation.figures import figures
+from substrata.execution.pour_advice import poured
+from substrata.execution.weighing_tolerance import nice, tolerances
 from tests.bench.conftest import DEMO, demo
 
 

@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.bench.run_document import Done, Entry, Felt, Run, done_of, read_run, run_schema, standing, write_run
+from substrata.execution.run_document import Done, Entry, Felt, Run, done_of, read_run, run_schema, standing, write_run
 from substrata.formula.formula_document import write_document
 from tests.bench.conftest import DEMO
 

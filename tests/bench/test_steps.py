@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import WORDS, mixing_steps
+from substrata.execution.protocol import run_steps
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import forms
 from substrata.formula.formula import Formula, Line, Mix

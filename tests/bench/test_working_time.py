@@ -3,9 +3,9 @@
 import numpy as np
 
 from substrata.base.settings import Settings
-from substrata.bench.steps import run_steps
 from substrata.evaluation.analysis.analyse import analyse
 from substrata.evaluation.working_time import short_working_minutes, working_minutes
+from substrata.execution.protocol import run_steps
 from substrata.reformulation.program.candidate_batch import Bench
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.request.balance_request import Wish

@@ -15,8 +15,8 @@ from kitchen.models import Job, Lot, Run, RunEntry, StockMove
 from kitchen.services import formulas, ovens, pantry, runs, trials
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
-from substrata.bench.live import BakeReading
-from substrata.bench.run_document import done_of, read_run, run_schema
+from substrata.execution.live_forecast import BakeReading
+from substrata.execution.run_document import done_of, read_run, run_schema
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)

@@ -5,9 +5,9 @@ from itertools import pairwise
 import pytest
 
 from substrata import analyse, load_library, read_document
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
+from substrata.execution.protocol import run_steps
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -7,12 +7,12 @@ import pytest
 from substrata import analyse, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.bench.steps import run_steps
 from substrata.card.card import card
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import forecast_of
 from substrata.evaluation.forecasts.variety_bakes import sort_bakes
 from substrata.evaluation.varieties import check_sorts, sort_doughs, sort_figures
+from substrata.execution.protocol import run_steps
 from substrata.formula.bake_settings import BakeStage, BakeWish
 from substrata.formula.batch.sub_recipes import keys_in, part_ingredient
 from substrata.formula.formula import PART, Formula, Line, Part, Sort

@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from substrata import analyse, load_library, read_document, write_document
-from substrata.bench.steps import run_steps
 from substrata.evaluation.dough import Dough
+from substrata.execution.protocol import run_steps
 from substrata.formula.formula import Formula, Line, Mix
 from substrata.process.rheology.handling.resting import after, rest_places, yeast_minutes
 from substrata.process.rheology.yeast_kinetics import relative_rate

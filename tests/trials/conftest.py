@@ -1,6 +1,6 @@
 from functools import cache
 
-from substrata.bench.run_document import Done, FaultSeen, Run, Verdict
+from substrata.execution.run_document import Done, FaultSeen, Run, Verdict
 from substrata.trials.cause_table import cause_table
 from tests.bench.conftest import DEMO, LIBRARY, demo
 

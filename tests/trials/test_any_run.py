@@ -6,8 +6,8 @@ import random
 
 import pytest
 
-from substrata.bench.run_document import faults, felt_words, read_run, slip_words
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import faults, felt_words, read_run, slip_words
 from substrata.formula.formula_document import write_document
 from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.trials.diagnosis import diagnose

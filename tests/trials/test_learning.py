@@ -9,9 +9,9 @@ from scipy import stats
 from benchmarks.learning import Kitchen, Tally
 from substrata.base.amounts import parse_amount
 from substrata.base.settings import Settings
-from substrata.bench.run_document import Done, Felt, Run, Verdict
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import hands_of
+from substrata.execution.run_document import Done, Felt, Run, Verdict
 from substrata.ingredients.amount_to_grams import weigh
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.baking.oven_questions import coarse

@@ -3,8 +3,8 @@
 import pytest
 
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.run_document import Done, Felt
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Felt
 from substrata.formula.formula_document import read_document
 from substrata.trials.diagnosis import diagnose
 from substrata.trials.next_trial import edited, making_of

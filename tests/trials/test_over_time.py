@@ -3,7 +3,7 @@
 import pytest
 
 from substrata.base.errors import FormulaError
-from substrata.bench.run_document import Done, Run, Verdict
+from substrata.execution.run_document import Done, Run, Verdict
 from substrata.trials.over_time import over_time, run_figure_kinds
 from tests.trials.conftest import DEMO
 

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 
 from benchmarks.trials import measured
 from substrata.base.tables.table_reader import read_table
-from substrata.bench.run_document import Done, Felt
 from substrata.evaluation.dough import Dough
+from substrata.execution.run_document import Done, Felt
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.trials.causes import causes, strengths
 from substrata.trials.diagnosis import diagnose

@@ -6,12 +6,12 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
-from substrata.bench.correct import Correction, corrections, worse_than
-from substrata.bench.feel import as_poured
-from substrata.bench.tolerance import tolerances
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
+from substrata.execution.correction import Correction, corrections, worse_than
+from substrata.execution.feel_advice import as_poured
+from substrata.execution.weighing_tolerance import tolerances
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.process.rheology.handling.handling_forecast import rest_of
 

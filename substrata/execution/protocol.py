@@ -12,17 +12,17 @@ from math import ceil
 
 from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.bench.bake_steps import bake_steps, cooling_step
-from substrata.bench.feel import as_poured
-from substrata.bench.run_step import Group, RunPlan, RunStep, sentence
-from substrata.bench.tolerance import Tolerance, tolerances
-from substrata.bench.weighing import weighing_order
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
 from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_told_in
 from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, prep_plan_of
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
 from substrata.evaluation.working_time import short_working_minutes
+from substrata.execution.feel_advice import as_poured
+from substrata.execution.oven_steps import bake_steps, cooling_step
+from substrata.execution.protocol_step import Group, RunPlan, RunStep, sentence
+from substrata.execution.weighing_order import weighing_order
+from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.target_handling import is_poured

@@ -12,10 +12,10 @@ import numpy as np
 
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import constant
-from substrata.bench.correct import Correction, as_felt, consistency_at, corrections, with_more
-from substrata.bench.run_document import CRUMBLY, felt_words
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import shaped_at
+from substrata.execution.correction import Correction, as_felt, consistency_at, corrections, with_more
+from substrata.execution.run_document import CRUMBLY, felt_words
 from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
 from substrata.process.rheology.handling_classes import ClassBand, band_of, class_of

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from substrata.base.tables.table_reader import Row
-from substrata.bench.run_step import RunStep, sentence
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast
 from substrata.evaluation.forecasts.mixing_method import MixingStep
+from substrata.execution.protocol_step import RunStep, sentence
 
 _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
 

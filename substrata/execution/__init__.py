@@ -1,0 +1,5 @@
+"""A bake session: its protocol, its log, corrections by feel, pours, and the live forecast.
+
+It does not learn (``inference``).
+Begin with ``protocol.py`` and ``run_document.py``.
+"""
