@@ -13,11 +13,11 @@ from substrata.execution.live_forecast import BakeReading
 from substrata.execution.protocol_step import RunPlan
 from substrata.execution.run_document import LogState, Verdict
 from substrata.formula.exchange.draft_merge import MergeConflict
-from substrata.trials.colour import Reference
-from substrata.trials.learned import Learned, Odd
-from substrata.trials.next_trial import Check
-from substrata.trials.over_time import FigureKind, RunPoint
-from substrata.trials.why import CauseFound, FlawFound, Question
+from substrata.inference.calibration.learned_parameters import Learned, Odd
+from substrata.inference.crust_colour import Reference
+from substrata.inference.diagnosis.explanation import CauseFound, FlawFound, Question
+from substrata.inference.diagnosis.next_test import Check
+from substrata.inference.figure_history import FigureKind, RunPoint
 
 MOST_AT_ONCE = 500  # entries of a device that was long without a network
 

@@ -18,6 +18,7 @@ from substrata.execution.run_document import felt_words
 from substrata.formula.bake_settings import MOST_TRAYS, WISHES
 from substrata.formula.exchange.formula_difference import Change
 from substrata.formula.forms import forms, roles
+from substrata.inference.faults import fault_table
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.product_files import fields
 from substrata.ingredients.printed_label import FIGURE_KINDS
@@ -33,7 +34,6 @@ from substrata.reformulation.pareto_front import axis_words
 from substrata.reformulation.request.exclusions import exclusions
 from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
 from substrata.schedule.things import Thing, things
-from substrata.trials.faults import fault_table
 
 
 class StratumOut(Schema):

@@ -22,10 +22,10 @@ from substrata import load_library, read_document
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Run, Verdict
-from substrata.trials.cause_table import cause_table
-from substrata.trials.causes import planted, possible, strengths
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.making import Making
+from substrata.inference.diagnosis.cause_effects import cause_table
+from substrata.inference.diagnosis.causes import planted, possible, strengths
+from substrata.inference.diagnosis.diagnosis import diagnose
+from substrata.inference.making import Making
 
 MOST = 5
 

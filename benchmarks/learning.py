@@ -20,16 +20,16 @@ from benchmarks.kitchens import demo_formulas
 from substrata import load_library
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt, Run, Verdict
+from substrata.inference.as_made_forecast import AsDone, as_done
+from substrata.inference.bake_figures import PLACE, run_figures
+from substrata.inference.calibration.hands_block import handling_bias
+from substrata.inference.calibration.learned_parameters import State
+from substrata.inference.calibration.learning import learn
+from substrata.inference.calibration.oven_block import oven_of
+from substrata.inference.calibration.palate_block import palate
+from substrata.inference.making import Making, moist_after
 from substrata.process.rheology.handling_classes import class_of
 from substrata.process.rheology.texture import Eaten, Texture, texture
-from substrata.trials.as_done import AsDone, as_done
-from substrata.trials.hands_block import handling_bias
-from substrata.trials.learned import State
-from substrata.trials.learning import learn
-from substrata.trials.making import Making, moist_after
-from substrata.trials.oven_block import oven_of
-from substrata.trials.palate_block import palate
-from substrata.trials.run_figures import PLACE, run_figures
 
 TRIALS = (0, 1, 3, 5, 10)
 AXES = 6

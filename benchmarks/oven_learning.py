@@ -29,10 +29,10 @@ from kitchen.services.jobs import run_job  # noqa: E402
 from substrata import load_library, write_document  # noqa: E402
 from substrata.evaluation.dough import Dough  # noqa: E402
 from substrata.execution.run_document import Done  # noqa: E402
+from substrata.inference.as_made_forecast import as_done  # noqa: E402
+from substrata.inference.bake_figures import PLACE, run_figures  # noqa: E402
+from substrata.inference.making import Making, baked_case, made  # noqa: E402
 from substrata.process.baking.oven_questions import coarse  # noqa: E402
-from substrata.trials.as_done import as_done  # noqa: E402
-from substrata.trials.making import Making, baked_case, made  # noqa: E402
-from substrata.trials.run_figures import PLACE, run_figures  # noqa: E402
 
 BAKES = (0, 1, 3, 5, 10)
 START = datetime(2026, 5, 1, 6, tzinfo=UTC)

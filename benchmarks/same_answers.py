@@ -29,6 +29,8 @@ from substrata.execution.protocol import run_steps
 from substrata.execution.run_document import faults, felt_words, read_run, slip_words
 from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
+from substrata.inference.calibration.learning import learn
+from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.recipe.recipe import recipe_of
 from substrata.reformulation.balance import settle
 from substrata.reformulation.starter_formula import formula_of, skeletons
@@ -36,8 +38,6 @@ from substrata.schedule.effort import Effort
 from substrata.schedule.plan_bench import bench_of
 from substrata.schedule.plan_document import read_plan
 from substrata.schedule.planned import plan_of
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.learning import learn
 
 RANDOM = 200
 PLANS = 50

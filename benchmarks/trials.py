@@ -20,14 +20,14 @@ from benchmarks.kitchens import demo_formulas
 from substrata import load_library
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, FaultSeen, Felt, Run, Verdict
+from substrata.inference.bake_figures import PLACE, run_figures
+from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
+from substrata.inference.diagnosis.causes import Cause, causes, planted, possible, strengths
+from substrata.inference.diagnosis.explanation import Why, why
+from substrata.inference.faults import hazards, likely, mechanisms
+from substrata.inference.making import Making, dough_temperature, lines_of
 from substrata.process.rheology.handling_classes import class_of, form_handling
 from substrata.reformulation.starter_formula import formula_of, skeletons
-from substrata.trials.cause_table import CauseTable, cause_table
-from substrata.trials.causes import Cause, causes, planted, possible, strengths
-from substrata.trials.faults import hazards, likely, mechanisms
-from substrata.trials.making import Making, dough_temperature, lines_of
-from substrata.trials.run_figures import PLACE, run_figures
-from substrata.trials.why import Why, why
 
 _SHOWS = 0.25
 _OFTEN, _SELDOM = 0.9, 0.15  # how often a Run station logs of itself, and by hand

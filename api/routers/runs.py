@@ -45,8 +45,8 @@ from kitchen.services.devices import DeviceReadings
 from substrata.execution.feel_advice import FeelAdvice
 from substrata.execution.live_forecast import LiveForecast
 from substrata.execution.pour_advice import PourAdvice
-from substrata.trials.compare import RunsCompared
-from substrata.trials.over_time import run_figure_kinds
+from substrata.inference.bake_comparison import RunsCompared
+from substrata.inference.figure_history import run_figure_kinds
 
 router = Router(tags=["runs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

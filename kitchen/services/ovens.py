@@ -23,10 +23,10 @@ from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_
 from substrata.execution.run_document import Done, Verdict
 from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.formula import Formula
+from substrata.inference.calibration.learned_parameters import State
+from substrata.inference.calibration.oven_block import oven_of
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in
-from substrata.trials.learned import State
-from substrata.trials.oven_block import oven_of
 
 BAKER = Membership.Role.BAKER
 bakes_changed = Signal()  # with the membership: what the kitchen's ovens were taught has changed

@@ -29,11 +29,11 @@ from substrata.execution.run_document import Done, Entry, done_of, moment_of, re
 from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.exchange.draft_merge import Merged, merge_change
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
-from substrata.trials.cause_table import CauseTable, cause_table
-from substrata.trials.compare import RunsCompared, compared
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.learning import learn, lessons
-from substrata.trials.over_time import RunPoint, over_time
+from substrata.inference.bake_comparison import RunsCompared, compared
+from substrata.inference.calibration.learning import learn, lessons
+from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
+from substrata.inference.diagnosis.diagnosis import diagnose
+from substrata.inference.figure_history import RunPoint, over_time
 
 WHY, LEARN = "why", "learn"
 SWITCHED = ("hands", "palate", "measures")  # an oven's own page has what it was taught

@@ -32,7 +32,7 @@ def add_trial_commands(commands: Any) -> None:
 
 def _why(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
-    from substrata.trials.diagnosis import diagnose
+    from substrata.inference.diagnosis.diagnosis import diagnose
 
     run = read_run(document_of(options.file, "run"))
     if run.verdict is None:
@@ -62,7 +62,7 @@ def _why(options: argparse.Namespace) -> str:
 
 
 def _learn(options: argparse.Namespace) -> str:
-    from substrata.trials.learning import learn
+    from substrata.inference.calibration.learning import learn
 
     runs = [run for file in options.files for run in runs_of(file)]
     state = learn(runs, load_library(), off=frozenset(options.off))

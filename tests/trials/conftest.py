@@ -1,7 +1,7 @@
 from functools import cache
 
 from substrata.execution.run_document import Done, FaultSeen, Run, Verdict
-from substrata.trials.cause_table import cause_table
+from substrata.inference.diagnosis.cause_effects import cause_table
 from tests.bench.conftest import DEMO, LIBRARY, demo
 
 __all__ = ["DEMO", "LIBRARY", "demo", "planted_table", "run_of"]

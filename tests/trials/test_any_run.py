@@ -9,9 +9,9 @@ import pytest
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import faults, felt_words, read_run, slip_words
 from substrata.formula.formula_document import write_document
+from substrata.inference.calibration.learning import learn
+from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.reformulation.starter_formula import formula_of, skeletons
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.learning import learn
 from tests.trials.conftest import LIBRARY
 
 FORMULAS = [formula_of(skeleton) for skeleton in skeletons()]

@@ -9,8 +9,8 @@ import pytest
 from PIL import Image
 
 from substrata.base.errors import FormulaError
+from substrata.inference.crust_colour import colour_of, read_photo
 from substrata.recipe.page import as_pdf
-from substrata.trials.colour import colour_of, read_photo
 
 
 def luminance_of(lightness):

@@ -12,16 +12,16 @@ from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import hands_of
 from substrata.execution.run_document import Done, Felt, Run, Verdict
+from substrata.inference.as_made_forecast import as_done
+from substrata.inference.bake_figures import PLACE
+from substrata.inference.calibration.hands_block import handling_bias
+from substrata.inference.calibration.learning import learn, lessons
+from substrata.inference.calibration.oven_block import oven_of
+from substrata.inference.calibration.palate_block import palate
+from substrata.inference.calibration.robust_update import Seen, update, update_together
 from substrata.ingredients.amount_to_grams import weigh
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.baking.oven_questions import coarse
-from substrata.trials.as_done import as_done
-from substrata.trials.hands_block import handling_bias
-from substrata.trials.learning import learn, lessons
-from substrata.trials.linear import Seen, update, update_together
-from substrata.trials.oven_block import oven_of
-from substrata.trials.palate_block import palate
-from substrata.trials.run_figures import PLACE
 from tests.trials.conftest import DEMO, LIBRARY, demo, run_of
 
 ROLLS, TWISTS, LOAF = "Market rolls, egg-free", "Mustard twists", "Pumpkin tin loaf"

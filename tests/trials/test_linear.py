@@ -5,7 +5,7 @@ import pytest
 from scipy.integrate import quad
 from scipy.stats import norm
 
-from substrata.trials.linear import Seen, update
+from substrata.inference.calibration.robust_update import Seen, update
 
 
 def seen(off, noise, end=0, run="1"):

@@ -6,9 +6,9 @@ from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt
 from substrata.formula.formula_document import read_document
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.next_trial import edited, making_of
-from substrata.trials.run_figures import PLACE, run_figures
+from substrata.inference.bake_figures import PLACE, run_figures
+from substrata.inference.diagnosis.diagnosis import diagnose
+from substrata.inference.diagnosis.next_test import edited, making_of
 from tests.trials.conftest import DEMO, LIBRARY, demo, planted_table, run_of
 
 ROLLS = "Market rolls, egg-free"

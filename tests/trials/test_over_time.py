@@ -4,7 +4,7 @@ import pytest
 
 from substrata.base.errors import FormulaError
 from substrata.execution.run_document import Done, Run, Verdict
-from substrata.trials.over_time import over_time, run_figure_kinds
+from substrata.inference.figure_history import over_time, run_figure_kinds
 from tests.trials.conftest import DEMO
 
 ROLLS = DEMO["Market rolls, egg-free"]

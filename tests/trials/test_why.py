@@ -13,12 +13,12 @@ from benchmarks.trials import measured
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt
+from substrata.inference.bake_figures import FLAGS, PLACE, READINGS
+from substrata.inference.diagnosis.causes import causes, strengths
+from substrata.inference.diagnosis.diagnosis import diagnose
+from substrata.inference.diagnosis.explanation import why
+from substrata.inference.faults import fault_table, hazards, likely, mechanisms
 from substrata.process.baking.oven_profile import OvenProfile
-from substrata.trials.causes import causes, strengths
-from substrata.trials.diagnosis import diagnose
-from substrata.trials.faults import fault_table, hazards, likely, mechanisms
-from substrata.trials.run_figures import FLAGS, PLACE, READINGS
-from substrata.trials.why import why
 from tests.trials.conftest import DEMO, LIBRARY, demo, planted_table, run_of
 
 ROLLS, CRUST, COINS = "Market rolls, egg-free", "Gouda-melt crust", "Lemon shortbread coins"

@@ -1,4 +1,4 @@
-"""What is known of one real oven: how it differs from the house's model, learned from its bakes (``trials/oven_block.py``)."""
+"""What is known of one real oven: how it differs from the house's model, learned from its bakes (``inference/calibration/oven_block.py``)."""
 
 from __future__ import annotations
 

@@ -20,15 +20,15 @@ from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.formula.formula import Formula
 from substrata.formula.formula_document import write_document
+from substrata.inference.bake_figures import run_figures
+from substrata.inference.diagnosis.cause_effects import CauseTable
+from substrata.inference.diagnosis.causes import causes
+from substrata.inference.diagnosis.explanation import entropy
+from substrata.inference.diagnosis.posterior import Hypothesis, Posterior, with_practice
+from substrata.inference.faults import fault_table, hazards, likely, mechanisms
+from substrata.inference.making import Making, lines_of
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
-from substrata.trials.cause_table import CauseTable
-from substrata.trials.causes import causes
-from substrata.trials.faults import fault_table, hazards, likely, mechanisms
-from substrata.trials.making import Making, lines_of
-from substrata.trials.posterior import Hypothesis, Posterior, with_practice
-from substrata.trials.run_figures import run_figures
-from substrata.trials.why import entropy
 
 _AGAIN = 0.5  # how often a slip of one run comes again: who does not know what it was does it again (assumed)
 _UNSEEN = 0.3  # weight of a fault that was not seen this time

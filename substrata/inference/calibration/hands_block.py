@@ -11,10 +11,10 @@ import numpy as np
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.feel_advice import middle_of
 from substrata.execution.run_document import CRUMBLY
+from substrata.inference.bake_figures import PLACE
+from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
+from substrata.inference.calibration.robust_update import Seen, Updated
 from substrata.process.rheology.handling_classes import band_of
-from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
-from substrata.trials.linear import Seen, Updated
-from substrata.trials.run_figures import PLACE
 
 # Priors, one standard deviation, decades of handling (assumed); and what one run adds by itself.
 _KITCHEN, _FORM, _FORMULA = 0.25, 0.25, 0.2

@@ -17,19 +17,19 @@ from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Run, done_of
 from substrata.formula.forms import forms
+from substrata.inference.as_made_forecast import as_done
+from substrata.inference.calibration.habits import habits
+from substrata.inference.calibration.hands_block import hands
+from substrata.inference.calibration.hands_block import left_of as hands_left
+from substrata.inference.calibration.learned_parameters import Learned, Odd, Reading, State, count, factor, name_of
+from substrata.inference.calibration.measures_block import MEASURES, measures, measures_told
+from substrata.inference.calibration.oven_block import ovens
+from substrata.inference.calibration.palate_block import left_of as palate_left
+from substrata.inference.calibration.palate_block import palates
+from substrata.inference.calibration.robust_update import Updated, update_together
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.rheology.texture import texture_words
-from substrata.trials.as_done import as_done
-from substrata.trials.habits import habits
-from substrata.trials.hands_block import hands
-from substrata.trials.hands_block import left_of as hands_left
-from substrata.trials.learned import Learned, Odd, Reading, State, count, factor, name_of
-from substrata.trials.linear import Updated, update_together
-from substrata.trials.measures_block import MEASURES, measures, measures_told
-from substrata.trials.oven_block import ovens
-from substrata.trials.palate_block import left_of as palate_left
-from substrata.trials.palate_block import palates
 
 _CLASS = 0.85  # decades from one handling class to the next
 

@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Run, Verdict, done_of, slip_words
+from substrata.inference.as_made_forecast import as_done
+from substrata.inference.bake_figures import PLACE
+from substrata.inference.faults import fault_table
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.rheology.texture import texture_words
-from substrata.trials.as_done import as_done
-from substrata.trials.faults import fault_table
-from substrata.trials.run_figures import PLACE
 
 _HAIR = 1e-9
 

@@ -11,9 +11,9 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
+from substrata.inference.calibration.learned_parameters import Learned, Reading, Work, count
+from substrata.inference.calibration.robust_update import Seen, Updated
 from substrata.ingredients.amount_to_grams import weigh
-from substrata.trials.learned import Learned, Reading, Work, count
-from substrata.trials.linear import Seen, Updated
 
 MEASURES = "measures"
 # From one filling of a cup to the next in one hand, ln (assumed); the least that is not known of anybody's.

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from substrata.base.errors import OvenError
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done
+from substrata.inference.bake_figures import Marks, run_figures, written
+from substrata.inference.making import Making, dough_temperature
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling.handling_forecast import rest_of
-from substrata.trials.making import Making, dough_temperature
-from substrata.trials.run_figures import Marks, run_figures, written
 
 _LEAST, _MOST = 0.02, 20.0  # factors that are taken for what they say
 

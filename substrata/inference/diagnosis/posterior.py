@@ -15,13 +15,13 @@ import numpy as np
 
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import CRUMBLY, Done, Verdict
+from substrata.inference.bake_figures import PLACE
+from substrata.inference.diagnosis.cause_effects import CauseTable, Planted
+from substrata.inference.diagnosis.causes import Cause, strengths
+from substrata.inference.diagnosis.evidence import Logged, of_the_answers, of_the_log
+from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling_classes import band_of
-from substrata.trials.cause_table import CauseTable, Planted
-from substrata.trials.causes import Cause, strengths
-from substrata.trials.evidence import Logged, of_the_answers, of_the_log
-from substrata.trials.faults import Mechanisms, hazards, likely, mechanisms
-from substrata.trials.run_figures import PLACE
 
 DRAWS = 64  # of the ordinary spread
 HARDLY = 0.05  # rise of a fault's probability from which the core moves for a cause

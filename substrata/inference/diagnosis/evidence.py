@@ -8,9 +8,9 @@ from math import exp, log, pi, sqrt
 
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Verdict, slip_words
+from substrata.inference.diagnosis.causes import Cause, causes
+from substrata.inference.making import dough_temperature, lines_of
 from substrata.process.rheology.handling.handling_forecast import rest_of
-from substrata.trials.causes import Cause, causes
-from substrata.trials.making import dough_temperature, lines_of
 
 _FLOOR = 0.03  # of a log that tells another thing than what happened
 _YES, _NO = 0.97, 0.03  # of a step that is logged

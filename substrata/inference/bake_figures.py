@@ -13,6 +13,7 @@ import numpy as np
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
+from substrata.inference.making import Making, baked_case, made, moist_after, rim_of
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run
@@ -23,7 +24,6 @@ from substrata.process.rheology.handling.consistency import handling as handle
 from substrata.process.rheology.handling.consistency import typical_draw
 from substrata.process.rheology.leavening import expected_rise, lift, standing_share, void_strain
 from substrata.process.rheology.texture import Eaten, texture_values
-from substrata.trials.making import Making, baked_case, made, moist_after, rim_of
 
 _KEEP_S = 60.0
 _BURNT_DOSE = 0.6  # loss of lightness, as a logarithm, that anyone calls burnt: to 45 (assumed)

@@ -9,11 +9,11 @@ from typing import Any
 import numpy as np
 
 from substrata.evaluation.learned_biases import formula_key
+from substrata.inference.bake_figures import PLACE
+from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
+from substrata.inference.calibration.robust_update import Seen, Updated
+from substrata.inference.making import moist_after
 from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
-from substrata.trials.learned import Backed, Reading, State, Work, backed, name_of
-from substrata.trials.linear import Seen, Updated
-from substrata.trials.making import moist_after
-from substrata.trials.run_figures import PLACE
 
 # Priors, one standard deviation, points (assumed): a baker's own scale; a formula's remainder; weight of one thing in a score.
 _PALATE, _TASTE, _WEIGHT = 0.8, 0.7, 0.4

@@ -13,14 +13,14 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.inference.bake_figures import PLACE, run_figures
+from substrata.inference.calibration.learned_parameters import Reading, State, Work, name_of
+from substrata.inference.calibration.robust_update import Seen, update
+from substrata.inference.making import Making, baked_case, made
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.trials.learned import Reading, State, Work, name_of
-from substrata.trials.linear import Seen, update
-from substrata.trials.making import Making, baked_case, made
-from substrata.trials.run_figures import PLACE, run_figures
 
 # Parameters, their unit and the number of ``oven.csv`` that is one standard deviation of the prior.
 OVEN = (

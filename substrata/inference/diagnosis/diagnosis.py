@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Run, Verdict, done_of
-from substrata.trials.cause_table import CauseTable, cause_table
-from substrata.trials.evidence import logged
-from substrata.trials.next_trial import Check, Proposal, checks, next_trials
-from substrata.trials.posterior import posterior
-from substrata.trials.why import CauseFound, FlawFound, Question, why_of
+from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
+from substrata.inference.diagnosis.evidence import logged
+from substrata.inference.diagnosis.explanation import CauseFound, FlawFound, Question, why_of
+from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_trials
+from substrata.inference.diagnosis.posterior import posterior
 
 RESTS_ON = (
     "Causes are ranked by this formula's own numbers and this run's log. Thresholds and the ranks of practice are common practice "

@@ -15,12 +15,12 @@ import numpy as np
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Run, Verdict, done_of
+from substrata.inference.diagnosis.cause_effects import CauseTable
+from substrata.inference.diagnosis.causes import Cause, strengths
+from substrata.inference.diagnosis.evidence import Logged, logged
+from substrata.inference.diagnosis.posterior import HARDLY, Posterior, posterior
+from substrata.inference.faults import Mechanisms, fault_table, hazards
 from substrata.ingredients.library import Floats
-from substrata.trials.cause_table import CauseTable
-from substrata.trials.causes import Cause, strengths
-from substrata.trials.evidence import Logged, logged
-from substrata.trials.faults import Mechanisms, fault_table, hazards
-from substrata.trials.posterior import HARDLY, Posterior, posterior
 
 _FLAGGED = 0.35  # share from which a flaw of the formula is told
 _MATERIAL = 0.05  # hazard as written that is worth telling

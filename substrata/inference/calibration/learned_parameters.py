@@ -10,8 +10,8 @@ from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.run_document import Done, Run
-from substrata.trials.as_done import AsDone
-from substrata.trials.linear import Seen, Updated
+from substrata.inference.as_made_forecast import AsDone
+from substrata.inference.calibration.robust_update import Seen, Updated
 
 # Problems of a block: its key, the names of its parameters, their priors (one standard deviation) and what was seen.
 Work = list[tuple[str, list[str], list[float], list[Seen]]]

@@ -14,12 +14,12 @@ from math import exp
 import numpy as np
 
 from substrata.evaluation.dough import Dough
+from substrata.inference.bake_figures import PLACE, Written, run_figures, written
+from substrata.inference.diagnosis.causes import Cause, planted, plantings, possible
+from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
+from substrata.inference.making import Making, kinds_of, lines_of
 from substrata.ingredients.library import Floats
 from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.trials.causes import Cause, planted, plantings, possible
-from substrata.trials.faults import Mechanisms, hazards, likely, mechanisms
-from substrata.trials.making import Making, kinds_of, lines_of
-from substrata.trials.run_figures import PLACE, Written, run_figures, written
 
 NONE = "nothing"  # the hypothesis that nothing went otherwise
 _MODEL_DECADES = 0.4  # of the handling forecast itself

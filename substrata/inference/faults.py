@@ -12,8 +12,8 @@ from functools import cache
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
+from substrata.inference.bake_figures import READINGS, Marks, readings
 from substrata.ingredients.library import Floats
-from substrata.trials.run_figures import READINGS, Marks, readings
 
 _CHANCE = 0.988  # that nothing happens where no mechanism is at work
 

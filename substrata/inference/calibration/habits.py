@@ -7,9 +7,9 @@ from math import log
 
 import numpy as np
 
+from substrata.inference.calibration.learned_parameters import Learned, Reading, factor
+from substrata.inference.calibration.robust_update import Seen, update
 from substrata.process.rheology.handling.handling_forecast import rest_of
-from substrata.trials.learned import Learned, Reading, factor
-from substrata.trials.linear import Seen, update
 
 
 def habits(read: Sequence[Reading]) -> list[Learned]:

@@ -8,7 +8,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.evaluation.dough import Dough
-from substrata.trials.making import Making, dough_temperature, lines_of
+from substrata.inference.making import Making, dough_temperature, lines_of
 
 SIZE_WEIGHTS = (0.3, 0.45, 0.25)  # small, middling and large slips
 _HOT_LIGHT = 1.0
