@@ -11,7 +11,7 @@ from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.process.baking.oven_questions import BakeMap
 from substrata.reformulation.feasible_range import Reach
-from substrata.schedule.plan_answer import Planned
+from substrata.scheduling.plans.plan_answer import Planned
 
 
 class MapJobIn(Schema):

@@ -9,10 +9,10 @@ from pydantic import ConfigDict, Field
 from api.document_schemas import Text
 from kitchen.models import Plan
 from kitchen.services.plans import NamedBake, changed_since_planned
-from substrata.schedule.bakes_csv import MOST_TEXT
-from substrata.schedule.moves import MoveConflict
-from substrata.schedule.plan_answer import Planned
-from substrata.schedule.shopping import ShoppingRow
+from substrata.scheduling.plans.bake_list import MOST_TEXT
+from substrata.scheduling.plans.manual_moves import MoveConflict
+from substrata.scheduling.plans.plan_answer import Planned
+from substrata.scheduling.purchasing import ShoppingRow
 
 
 class PlanBakeIn(Schema):

@@ -33,7 +33,7 @@ from substrata.process.rheology.texture import texture_words
 from substrata.reformulation.pareto_front import axis_words
 from substrata.reformulation.request.exclusions import exclusions
 from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
-from substrata.schedule.things import Thing, things
+from substrata.scheduling.tasks.kitchen_things import Thing, things
 
 
 class StratumOut(Schema):

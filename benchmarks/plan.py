@@ -17,14 +17,14 @@ import numpy as np
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
-from substrata.schedule.check import faults
-from substrata.schedule.effort import Effort
-from substrata.schedule.listed import listed
-from substrata.schedule.plan_bench import bench_of
-from substrata.schedule.plan_document import read_plan
-from substrata.schedule.planned import plan_of
-from substrata.schedule.solve import solve
-from substrata.schedule.sure import CARES, careful, holds
+from substrata.scheduling.plans.plan_document import read_plan
+from substrata.scheduling.plans.plan_problem import bench_of
+from substrata.scheduling.plans.planning import plan_of
+from substrata.scheduling.robustness.robust_plan import CARES, careful, holds
+from substrata.scheduling.solver.list_schedule import listed
+from substrata.scheduling.solver.plan_check import faults
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.solver.solve import solve
 from tests.schedule.conftest import QUICK, kitchen
 
 

@@ -34,10 +34,10 @@ from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.recipe.recipe import recipe_of
 from substrata.reformulation.balance import settle
 from substrata.reformulation.starter_formula import formula_of, skeletons
-from substrata.schedule.effort import Effort
-from substrata.schedule.plan_bench import bench_of
-from substrata.schedule.plan_document import read_plan
-from substrata.schedule.planned import plan_of
+from substrata.scheduling.plans.plan_document import read_plan
+from substrata.scheduling.plans.plan_problem import bench_of
+from substrata.scheduling.plans.planning import plan_of
+from substrata.scheduling.solver.search_effort import Effort
 
 RANDOM = 200
 PLANS = 50

@@ -35,7 +35,7 @@ def document_schemas() -> dict[str, str]:
     from substrata.execution.run_document import run_schema
     from substrata.formula.formula_document import document_schema
     from substrata.ingredients.labels.pack_document import pack_schema
-    from substrata.schedule.plan_document import plan_schema
+    from substrata.scheduling.plans.plan_document import plan_schema
 
     schemas = {"formula": document_schema(), "pack": pack_schema(), "run": run_schema(), "plan": plan_schema()}
     return {

@@ -29,11 +29,11 @@ from substrata import load_library
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.process.baking.oven_profile import OvenProfile
-from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
-from substrata.schedule.plan_document import Plan as CorePlan
-from substrata.schedule.plan_document import read_plan, write_plan
-from substrata.schedule.problem import Placed
-from substrata.schedule.shopping import Pack, ShoppingRow, shopping
+from substrata.scheduling.plans.bake_list import BakeRow, read_bakes, write_bakes
+from substrata.scheduling.plans.plan_document import Plan as CorePlan
+from substrata.scheduling.plans.plan_document import read_plan, write_plan
+from substrata.scheduling.purchasing import Pack, ShoppingRow, shopping
+from substrata.scheduling.schedule_problem import Placed
 
 BAKER = Membership.Role.BAKER
 PLAN = "plan"
@@ -200,7 +200,7 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
 
 @lru_cache(maxsize=16)
 def _bench(asked: Asked) -> Any:
-    from substrata.schedule.plan_bench import bench_of  # loaded late, as all that knows the solver
+    from substrata.scheduling.plans.plan_problem import bench_of  # loaded late, as all that knows the solver
 
     plan: Plan = asked.of
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
@@ -259,8 +259,8 @@ def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
 @job_kind(PLAN, queue="heavy")
 def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Plan it, as carefully as its deadlines allow."""
-    from substrata.schedule.effort import Effort
-    from substrata.schedule.planned import plan_of
+    from substrata.scheduling.plans.planning import plan_of
+    from substrata.scheduling.solver.search_effort import Effort
 
     plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
     if plan is None:
@@ -309,7 +309,7 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
     Raises:
         Refused: when it has not been planned yet.
     """
-    from substrata.schedule.moves import conflicts
+    from substrata.scheduling.plans.manual_moves import conflicts
 
     plan = open_plan(user, kitchen_id, plan_id)
     return conflicts(bench(plan), _placed(plan), task, start_min)
@@ -322,7 +322,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     Raises:
         Refused: when it has not been planned yet.
     """
-    from substrata.schedule.moves import slipped
+    from substrata.scheduling.plans.manual_moves import slipped
 
     member = membership(user, kitchen_id, BAKER)
     plan = _plan_of(member, plan_id, lock=True)

@@ -11,7 +11,7 @@ from typing import Any
 from icalendar import Alarm, Calendar, Event
 
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
-from substrata.schedule.plan_answer import HandsAt, PlannedTask
+from substrata.scheduling.plans.plan_answer import HandsAt, PlannedTask
 
 _ALARM_MIN = 5  # before work that takes hands
 COLUMNS = ("start", "end", "bake", "what", "check_from", "surely_out", "oven", "temperature_c", "uses", "hands_min")

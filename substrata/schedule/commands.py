@@ -14,8 +14,8 @@ from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.ingredients.library import load_library
-from substrata.schedule.plan_document import Plan, plan_schema, read_plan
-from substrata.schedule.shopping import ShoppingRow, shopping
+from substrata.scheduling.plans.plan_document import Plan, plan_schema, read_plan
+from substrata.scheduling.purchasing import ShoppingRow, shopping
 
 
 def add_plan_commands(commands: Any) -> None:
@@ -52,9 +52,9 @@ def _with_formula(bake: Any, file: str) -> Any:
 
 def _plan(options: argparse.Namespace) -> str:
     # Imported here: the solver takes a while to load, and the other commands do not need it.
-    from substrata.schedule.effort import Effort
-    from substrata.schedule.plan_bench import bench_of
-    from substrata.schedule.planned import plan_of
+    from substrata.scheduling.plans.plan_problem import bench_of
+    from substrata.scheduling.plans.planning import plan_of
+    from substrata.scheduling.solver.search_effort import Effort
 
     plan = _read(options.file)
     answer = plan_of(bench_of(plan, load_library()), effort=Effort(seconds=options.seconds))

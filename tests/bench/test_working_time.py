@@ -9,8 +9,8 @@ from substrata.execution.protocol import run_steps
 from substrata.reformulation.program.candidate_batch import Bench
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.request.balance_request import Wish
-from substrata.schedule.bake_tasks import tasks_of
-from substrata.schedule.problem import Oven
+from substrata.scheduling.schedule_problem import Oven
+from substrata.scheduling.tasks.bake_tasks import tasks_of
 from tests.bench.conftest import LIBRARY, made
 
 SHORT = {"cheddar": 140, "almond_flour": 105, "coconut_flour": 11, "egg": 45}

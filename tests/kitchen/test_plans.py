@@ -10,7 +10,7 @@ from kitchen.models import Formula, Job, Plan
 from kitchen.services import formulas, ovens, pantry, plans
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
-from substrata.schedule.plan_document import read_plan
+from substrata.scheduling.plans.plan_document import read_plan
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)

@@ -3,8 +3,8 @@
 import random
 from itertools import pairwise
 
-from substrata.schedule.effort import Effort
-from substrata.schedule.problem import Due, Hold, Lag, Oven, Problem, Task
+from substrata.scheduling.schedule_problem import Due, Hold, Lag, Oven, Problem, Task
+from substrata.scheduling.solver.search_effort import Effort
 
 QUICK = Effort(seconds=1.0, workers=1, steady=True)
 

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.schedule.bakes_csv import BakeRow, read_bakes, write_bakes
+from substrata.scheduling.plans.bake_list import BakeRow, read_bakes, write_bakes
 
 
 @pytest.mark.parametrize("parted", [",", ";", "\t"])

@@ -9,14 +9,14 @@ import pytest
 from substrata import load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
-from substrata.schedule.check import faults
-from substrata.schedule.effort import Effort
-from substrata.schedule.moves import conflicts, slipped
-from substrata.schedule.plan_bench import bench_of
-from substrata.schedule.plan_document import Clock, plan_schema, read_plan, write_plan
-from substrata.schedule.planned import plan_of
-from substrata.schedule.problem import Placed, Schedule
-from substrata.schedule.shopping import Pack, shopping
+from substrata.scheduling.plans.manual_moves import conflicts, slipped
+from substrata.scheduling.plans.plan_document import Clock, plan_schema, read_plan, write_plan
+from substrata.scheduling.plans.plan_problem import bench_of
+from substrata.scheduling.plans.planning import plan_of
+from substrata.scheduling.purchasing import Pack, shopping
+from substrata.scheduling.schedule_problem import Placed, Schedule
+from substrata.scheduling.solver.plan_check import faults
+from substrata.scheduling.solver.search_effort import Effort
 from tests.substrata.test_parts import HALVES, halved
 from tests.trials.conftest import DEMO, LIBRARY
 

@@ -5,15 +5,15 @@ from functools import cache
 
 import pytest
 
-from substrata.schedule.bounds import anchors, movable, tied, work
-from substrata.schedule.cases import Cases, as_late_as_may_be
-from substrata.schedule.check import EARLY, HANDS, OVEN_ON, faults, score
-from substrata.schedule.effort import Effort
-from substrata.schedule.listed import listed
-from substrata.schedule.model import Model
-from substrata.schedule.problem import Due, Lag, Problem, Schedule
-from substrata.schedule.proofs import prove
-from substrata.schedule.solve import solve
+from substrata.scheduling.schedule_problem import Due, Lag, Problem, Schedule
+from substrata.scheduling.solver.case_proofs import Cases, as_late_as_may_be
+from substrata.scheduling.solver.cost_bounds import anchors, movable, tied, work
+from substrata.scheduling.solver.cp_model import Model
+from substrata.scheduling.solver.day_proofs import prove
+from substrata.scheduling.solver.list_schedule import listed
+from substrata.scheduling.solver.plan_check import EARLY, HANDS, OVEN_ON, faults, score
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.solver.solve import solve
 from tests.schedule.conftest import QUICK, baking, hands, idle, kitchen
 
 FREE = [seed for seed in range(40) if movable(kitchen(seed))]

@@ -7,14 +7,14 @@ from pathlib import Path
 
 import pytest
 
-from substrata.schedule.bounds import least_on
-from substrata.schedule.check import faults, score
-from substrata.schedule.effort import Effort
-from substrata.schedule.listed import listed
-from substrata.schedule.model import Model
-from substrata.schedule.oven_on import heat_curves
-from substrata.schedule.problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
-from substrata.schedule.solve import solve
+from substrata.scheduling.schedule_problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
+from substrata.scheduling.solver.cost_bounds import least_on
+from substrata.scheduling.solver.cp_model import Model
+from substrata.scheduling.solver.list_schedule import listed
+from substrata.scheduling.solver.plan_check import faults, score
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.solver.solve import solve
+from substrata.scheduling.tasks.oven_on_times import heat_curves
 from tests.schedule.conftest import QUICK, baking, chain, crowded, hands, idle, kitchen
 
 SHOPS = json.loads(Path(__file__).with_name("job_shops.json").read_text(encoding="utf8"))

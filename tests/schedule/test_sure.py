@@ -7,15 +7,15 @@ import pytest
 
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
-from substrata.schedule.check import faults
-from substrata.schedule.effort import Effort
-from substrata.schedule.plan_bench import bench_of
-from substrata.schedule.plan_document import read_plan
-from substrata.schedule.problem import Due, Lag, Oven, Problem, Task, hand_times
-from substrata.schedule.replan import Happened, replan
-from substrata.schedule.solve import solve
-from substrata.schedule.sure import CARES, careful, holds, slow
-from substrata.schedule.words import critical_min, helps, pressed
+from substrata.scheduling.plans.late_remedies import critical_min, helps, pressed
+from substrata.scheduling.plans.plan_document import read_plan
+from substrata.scheduling.plans.plan_problem import bench_of
+from substrata.scheduling.plans.replanning import Happened, replan
+from substrata.scheduling.robustness.robust_plan import CARES, careful, holds, slow
+from substrata.scheduling.schedule_problem import Due, Lag, Oven, Problem, Task, hand_times
+from substrata.scheduling.solver.plan_check import faults
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.solver.solve import solve
 from tests.schedule.conftest import QUICK, baking, hands, idle, kitchen
 
 CAREFUL, CARELESS = CARES[0], CARES[-1]

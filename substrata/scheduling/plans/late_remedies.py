@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from substrata.schedule.effort import Effort
-from substrata.schedule.model import Model
-from substrata.schedule.problem import Problem, Task
+from substrata.scheduling.schedule_problem import Problem, Task
+from substrata.scheduling.solver.cp_model import Model
+from substrata.scheduling.solver.search_effort import Effort
 
 
 @dataclass(frozen=True, kw_only=True)

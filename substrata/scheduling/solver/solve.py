@@ -5,12 +5,12 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 
-from substrata.schedule.bounds import movable
-from substrata.schedule.cases import Cases
-from substrata.schedule.effort import Effort
-from substrata.schedule.model import Found, Model, Told
-from substrata.schedule.problem import Problem, Schedule
-from substrata.schedule.proofs import Spend, prove
+from substrata.scheduling.schedule_problem import Problem, Schedule
+from substrata.scheduling.solver.case_proofs import Cases
+from substrata.scheduling.solver.cost_bounds import movable
+from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.day_proofs import Spend, prove
+from substrata.scheduling.solver.search_effort import Effort
 
 _FOR_THE_REST = 0.15  # of the time: changing the best plan further
 _HELD_S = 1.0  # enough, however slow the machine, for what takes a hundredth

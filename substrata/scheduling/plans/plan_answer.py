@@ -6,14 +6,14 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 
-from substrata.schedule.check import score
-from substrata.schedule.oven_on import OvenHeat, heat_curves
-from substrata.schedule.plan_bench import Bench
-from substrata.schedule.plan_document import Clock
-from substrata.schedule.problem import Problem, Schedule, hand_times, minutes_late
-from substrata.schedule.slack import slack_of
-from substrata.schedule.sure import Care, Holds, Tight, careful, holds
-from substrata.schedule.words import WouldHelp
+from substrata.scheduling.plans.late_remedies import WouldHelp
+from substrata.scheduling.plans.plan_document import Clock
+from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.robustness.robust_plan import Care, Holds, Tight, careful, holds
+from substrata.scheduling.robustness.slack import slack_of
+from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times, minutes_late
+from substrata.scheduling.solver.plan_check import score
+from substrata.scheduling.tasks.oven_on_times import OvenHeat, heat_curves
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -13,7 +13,7 @@ from math import ceil, exp, floor, log
 import numpy as np
 
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.schedule.problem import Lag, Placed, Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import Lag, Placed, Problem, Schedule, Task
 
 _TENTH_SDS = 1.2816  # of a normal from its middle to one tenth
 EARLY_MIN = 10  # before serving that everything is planned to be ready (house choice)

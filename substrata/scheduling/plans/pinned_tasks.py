@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from substrata.base.errors import FormulaError
-from substrata.schedule.plan_document import Clock, Pin
-from substrata.schedule.problem import Placed, Problem, Task, hand_times
+from substrata.scheduling.plans.plan_document import Clock, Pin
+from substrata.scheduling.schedule_problem import Placed, Problem, Task, hand_times
 
 
 def pinned(tasks: Sequence[Task], pins: Sequence[Pin], clock: Clock) -> list[Task]:

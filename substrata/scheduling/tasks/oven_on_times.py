@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.schedule.problem import ROOM_C, Oven, Placed, Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import ROOM_C, Oven, Placed, Problem, Schedule, Task
 
 OFF_LEAST = 45  # minutes off, below which an oven is left on (house choice)
 

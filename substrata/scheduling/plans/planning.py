@@ -5,16 +5,16 @@ from __future__ import annotations
 from dataclasses import replace
 
 from substrata.base.errors import FormulaError
-from substrata.schedule.effort import Effort
-from substrata.schedule.listed import listed
-from substrata.schedule.pins import check_pins
-from substrata.schedule.plan_answer import MovedTask, Offered, Planned, told_of
-from substrata.schedule.plan_bench import Bench
-from substrata.schedule.problem import Placed, Problem, Schedule, minutes_late
-from substrata.schedule.replan import Happened, replan
-from substrata.schedule.solve import solve
-from substrata.schedule.sure import CARES, STALE, Care, careful
-from substrata.schedule.words import clashes, helps, pressed
+from substrata.scheduling.plans.late_remedies import clashes, helps, pressed
+from substrata.scheduling.plans.pinned_tasks import check_pins
+from substrata.scheduling.plans.plan_answer import MovedTask, Offered, Planned, told_of
+from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.plans.replanning import Happened, replan
+from substrata.scheduling.robustness.robust_plan import CARES, STALE, Care, careful
+from substrata.scheduling.schedule_problem import Placed, Problem, Schedule, minutes_late
+from substrata.scheduling.solver.list_schedule import listed
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.solver.solve import solve
 
 _FIRST_S = 3.0  # for each step of care that comes late, before the next is tried
 

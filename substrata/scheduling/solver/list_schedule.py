@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import permutations
 
-from substrata.schedule.problem import Lag, Placed, Problem, Schedule, Task, hand_times, minutes_late
+from substrata.scheduling.schedule_problem import Lag, Placed, Problem, Schedule, Task, hand_times, minutes_late
 
 _MOST_ORDERS = 24
 _LONGEST = 1440  # minutes that anything waits

@@ -6,8 +6,8 @@ from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 
-from substrata.schedule.oven_on import in_oven, on_times
-from substrata.schedule.problem import Oven, Problem, Schedule, Task, hand_times
+from substrata.scheduling.schedule_problem import Oven, Problem, Schedule, Task, hand_times
+from substrata.scheduling.tasks.oven_on_times import in_oven, on_times
 
 # Prices, in minutes of somebody's patience (house choice, as the study of plans had them).
 LATE, A_LATE_BAKE, OVEN_ON, HANDS, EARLY = 2000, 60, 20, 3, 1

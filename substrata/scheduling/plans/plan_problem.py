@@ -10,11 +10,11 @@ from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import OvenProfile
-from substrata.schedule.bake_tasks import BakeTasks, tasks_of
-from substrata.schedule.pins import pinned
-from substrata.schedule.plan_document import Clock, Plan
-from substrata.schedule.problem import MOST_TASKS, Due, Oven, Problem
-from substrata.schedule.things import capacities, things
+from substrata.scheduling.plans.pinned_tasks import pinned
+from substrata.scheduling.plans.plan_document import Clock, Plan
+from substrata.scheduling.schedule_problem import MOST_TASKS, Due, Oven, Problem
+from substrata.scheduling.tasks.bake_tasks import BakeTasks, tasks_of
+from substrata.scheduling.tasks.kitchen_things import capacities, things
 
 
 @dataclass(frozen=True, kw_only=True)

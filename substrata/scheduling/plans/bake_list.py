@@ -10,7 +10,7 @@ from datetime import datetime
 
 from substrata.base.errors import FormulaError
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
-from substrata.schedule.plan_document import MOST_BAKES
+from substrata.scheduling.plans.plan_document import MOST_BAKES
 
 COLUMNS = ("formula", "ready", "batches", "fresh_h")
 _NAMES = {

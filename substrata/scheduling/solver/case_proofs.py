@@ -16,11 +16,11 @@ from math import floor
 from operator import attrgetter
 from threading import Lock
 
-from substrata.schedule.bounds import anchors, tied, work
-from substrata.schedule.check import EARLY, HANDS, OVEN_ON
-from substrata.schedule.effort import Effort
-from substrata.schedule.model import Found, Model, Told
-from substrata.schedule.problem import Problem, Schedule
+from substrata.scheduling.schedule_problem import Problem, Schedule
+from substrata.scheduling.solver.cost_bounds import anchors, tied, work
+from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.plan_check import EARLY, HANDS, OVEN_ON
+from substrata.scheduling.solver.search_effort import Effort
 
 _NEAR = 15  # minutes by which a bake of the whole day may lie beside where it lies in the smaller one
 _GOALS = (0.03, 0.01, 0.0)  # shares of the price by which the best plan may still be above the least

@@ -8,10 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from substrata.schedule.bounds import tied
-from substrata.schedule.check import EARLY, OVEN_ON
-from substrata.schedule.effort import Effort
-from substrata.schedule.model import Found, Model, Told
+from substrata.scheduling.solver.cost_bounds import tied
+from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.plan_check import EARLY, OVEN_ON
+from substrata.scheduling.solver.search_effort import Effort
 
 _NEAR = (15, 45)  # minutes by which a bake of the whole day may lie beside where it lies in the smaller one
 Spend = Callable[..., Effort]  # a part of the time, by its share, as far as another is not kept for later

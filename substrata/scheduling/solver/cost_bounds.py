@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from math import ceil
 
-from substrata.schedule.problem import ROOM_C, Oven, Problem, Task
+from substrata.scheduling.schedule_problem import ROOM_C, Oven, Problem, Task
 
 TIED_MIN = 60  # minutes that may lie between what is tied to an oven and the oven
 

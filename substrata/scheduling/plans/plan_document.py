@@ -14,7 +14,7 @@ from substrata.base.documents.format_version import of_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.formula.formula import Formula
-from substrata.schedule.problem import SHARE_K
+from substrata.scheduling.schedule_problem import SHARE_K
 
 PLAN_VERSION = 1
 _VERSION = "substrata_plan"

@@ -18,9 +18,9 @@ from substrata.execution.protocol_step import RunPlan, RunStep
 from substrata.process.preparation.vegetable_stages import VegetableDrying
 from substrata.process.rheology.handling.resting import place_of
 from substrata.process.rheology.yeast_kinetics import yeast_lines
-from substrata.schedule.oven_parts import Lot, Part, in_sorts, parts_of
-from substrata.schedule.problem import Hold, Lag, Oven, Task
-from substrata.schedule.things import COUNTER, MIXER, PROOF, TIN, TRAY
+from substrata.scheduling.schedule_problem import Hold, Lag, Oven, Task
+from substrata.scheduling.tasks.kitchen_things import COUNTER, MIXER, PROOF, TIN, TRAY
+from substrata.scheduling.tasks.oven_parts import Lot, Part, in_sorts, parts_of
 
 _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
 _FRIED_AT_ONCE = 4  # pieces in the oil (common practice)

@@ -12,11 +12,21 @@ from itertools import pairwise
 from math import ceil
 from typing import TYPE_CHECKING, Any, Literal
 
-from substrata.schedule.bounds import anchors, least_on, work
-from substrata.schedule.check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
-from substrata.schedule.effort import Effort
-from substrata.schedule.oven_on import OFF_LEAST
-from substrata.schedule.problem import ROOM_C, Due, Oven, Placed, Problem, Schedule, Status, Task, minutes_late
+from substrata.scheduling.schedule_problem import (
+    ROOM_C,
+    Due,
+    Oven,
+    Placed,
+    Problem,
+    Schedule,
+    Status,
+    Task,
+    minutes_late,
+)
+from substrata.scheduling.solver.cost_bounds import anchors, least_on, work
+from substrata.scheduling.solver.plan_check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
+from substrata.scheduling.solver.search_effort import Effort
+from substrata.scheduling.tasks.oven_on_times import OFF_LEAST
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model

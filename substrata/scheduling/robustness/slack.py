@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from substrata.schedule.problem import Problem, Schedule, hand_times
+from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times
 
 _MOST_SLACK = 240
 

@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from substrata.base.errors import FormulaError
-from substrata.schedule.check import faults
-from substrata.schedule.plan_bench import Bench
-from substrata.schedule.plan_document import Clock, Pin, Plan
-from substrata.schedule.problem import Placed, Problem, Schedule
+from substrata.scheduling.plans.plan_document import Clock, Pin, Plan
+from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.schedule_problem import Placed, Problem, Schedule
+from substrata.scheduling.solver.plan_check import faults
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,0 +1,5 @@
+"""Several bakes, people, ovens and deadlines: tasks, a plan, its robustness, replanning, purchasing.
+
+It does not know a calendar or the wall clock.
+Begin with ``schedule_problem.py`` and ``plans/planning.py``.
+"""
