@@ -10,9 +10,9 @@ from api.document_schemas import FormulaDocument
 from substrata.evaluation.keeping import Keeping
 from substrata.formula.exchange.text_import import PastedLine
 from substrata.nutrition.ingredient_statement import StatementPart
-from substrata.recipe.label import Business
-from substrata.recipe.recipe import RecipeGroup, RecipeStep
-from substrata.recipe.variants import Variant
+from substrata.publishing.recipe import RecipeGroup, RecipeStep
+from substrata.publishing.sale_label import Business
+from substrata.publishing.variants import Variant
 
 
 class RecipeIn(Schema):

@@ -20,7 +20,6 @@ from typing import Any
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Eater
-from substrata.card.card import card
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
@@ -31,7 +30,8 @@ from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
 from substrata.inference.calibration.learning import learn
 from substrata.inference.diagnosis.diagnosis import diagnose
-from substrata.recipe.recipe import recipe_of
+from substrata.publishing.card_panels import card
+from substrata.publishing.recipe import recipe_of
 from substrata.reformulation.balance import settle
 from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.scheduling.plans.plan_document import read_plan

@@ -19,7 +19,6 @@ from substrata.balance.commands import add_balance_commands
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.bench.commands import add_bench_commands
-from substrata.card.card import card
 from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
@@ -33,6 +32,7 @@ from substrata.ingredients.labels.label_check import check_lot
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.labels.pack_reading import read_pack
 from substrata.ingredients.library import load_library
+from substrata.publishing.card_panels import card
 from substrata.recipe.commands import add_recipe_commands
 from substrata.schedule.commands import add_plan_commands
 from substrata.trials.commands import add_trial_commands

@@ -16,7 +16,6 @@ from kitchen.services.access import membership, record
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.kitchens import bump_revision
 from substrata import read_document, write_document
-from substrata.card.card import Card, as_baked, card_of
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
@@ -27,6 +26,7 @@ from substrata.inference.calibration.learned_parameters import State
 from substrata.inference.calibration.oven_block import oven_of
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in
+from substrata.publishing.card_panels import Card, as_baked, card_of
 
 BAKER = Membership.Role.BAKER
 bakes_changed = Signal()  # with the membership: what the kitchen's ovens were taught has changed

@@ -455,7 +455,7 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
 
 def plan_file(plan: Plan, style: str) -> str:
     """A planned plan as iCalendar or CSV."""
-    from substrata.schedule.calendar import calendar, table, told_tasks
+    from substrata.publishing.plan_calendar import calendar, table, told_tasks
 
     tasks = told_tasks(plan.planned or {})
     if style == "csv":

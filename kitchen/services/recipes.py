@@ -16,20 +16,20 @@ from kitchen.services.access import formula_of, membership, record
 from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.varieties import sort_formula
 from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
 from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle
-from substrata.recipe.bags import PremixBags, premix_bags
-from substrata.recipe.core_picture import core_png
-from substrata.recipe.export import TEXT_STYLES, written
-from substrata.recipe.label import Business, PackLabel, pack_label
-from substrata.recipe.page import PAPERS, as_pdf, bag_html, label_html, recipe_html
-from substrata.recipe.recipe import Recipe, recipe_of
-from substrata.recipe.sheet import as_xlsx
+from substrata.publishing.card_panels import as_baked
+from substrata.publishing.layer_picture import core_png
+from substrata.publishing.premix_bags import PremixBags, premix_bags
+from substrata.publishing.printed_page import PAPERS, as_pdf, bag_html, label_html, recipe_html
+from substrata.publishing.recipe import Recipe, recipe_of
+from substrata.publishing.recipe_formats import TEXT_STYLES, written
+from substrata.publishing.recipe_workbook import as_xlsx
+from substrata.publishing.sale_label import Business, PackLabel, pack_label
 
 MOST_BATCHES = 200.0
 _MOST_TRIED = 6

@@ -9,15 +9,15 @@ from typing import Any
 
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
 from substrata.exchange.arguments import number
 from substrata.exchange.files import document_of
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
-from substrata.recipe.export import TEXT_STYLES, written
-from substrata.recipe.page import PAPERS, as_pdf, recipe_html
-from substrata.recipe.recipe import Recipe, recipe_of
+from substrata.publishing.card_panels import as_baked
+from substrata.publishing.printed_page import PAPERS, as_pdf, recipe_html
+from substrata.publishing.recipe import Recipe, recipe_of
+from substrata.publishing.recipe_formats import TEXT_STYLES, written
 
 _BYTES = ("xlsx", "pdf", "png")
 
@@ -61,8 +61,8 @@ def _export(options: argparse.Namespace) -> str:
 
 def _bytes(dough: Dough, recipe: Recipe, options: argparse.Namespace) -> bytes:
     # Loaded here: not every export needs a workbook or a picture.
-    from substrata.recipe.core_picture import core_png
-    from substrata.recipe.sheet import as_xlsx
+    from substrata.publishing.layer_picture import core_png
+    from substrata.publishing.recipe_workbook import as_xlsx
 
     if options.to == "png":
         return core_png(dough)

@@ -8,7 +8,7 @@ from django.test import Client
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.services import formulas, recipes
 from substrata.base.errors import FormulaError
-from substrata.recipe.label import Business
+from substrata.publishing.sale_label import Business
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)

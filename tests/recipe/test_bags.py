@@ -8,10 +8,10 @@ import pytest
 
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
-from substrata.recipe.bags import premix_bags
-from substrata.recipe.page import as_pdf, bag_html
+from substrata.publishing.card_panels import as_baked
+from substrata.publishing.premix_bags import premix_bags
+from substrata.publishing.printed_page import as_pdf, bag_html
 from tests.recipe.test_recipe import LOAF, ROLLS, WRAPS
 from tests.trials.conftest import DEMO, LIBRARY
 

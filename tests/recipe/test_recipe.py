@@ -14,19 +14,19 @@ from PIL import Image, ImageColor
 
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.page_import import page_recipe, sheet_recipe
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import as_told, import_text
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula, Line, MethodEdit, Sort
-from substrata.recipe.core_picture import core_png, role_looks
-from substrata.recipe.export import TEXT_STYLES, as_csv, as_jsonld, as_markdown, as_text, written
-from substrata.recipe.label import Business, pack_label
-from substrata.recipe.page import as_pdf, label_html, recipe_html
-from substrata.recipe.recipe import recipe_of
-from substrata.recipe.sheet import as_xlsx
+from substrata.publishing.card_panels import as_baked
+from substrata.publishing.layer_picture import core_png, role_looks
+from substrata.publishing.printed_page import as_pdf, label_html, recipe_html
+from substrata.publishing.recipe import recipe_of
+from substrata.publishing.recipe_formats import TEXT_STYLES, as_csv, as_jsonld, as_markdown, as_text, written
+from substrata.publishing.recipe_workbook import as_xlsx
+from substrata.publishing.sale_label import Business, pack_label
 from tests.trials.conftest import DEMO, LIBRARY
 
 ROLLS, WRAPS, LOAF, COINS = "Market rolls, egg-free", "Broccoli wraps", "Pumpkin tin loaf", "Lemon shortbread coins"

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import keeping_of
 from substrata.formula.formula import Formula, Line
 from substrata.nutrition.water_activity import solutes, water_activity_norrish, water_activity_ross
+from substrata.publishing.card_panels import as_baked
 from tests.bench.conftest import LIBRARY
 
 # Robinson & Stokes, Electrolyte Solutions (1959), appendix 8.3: NaCl in water at 25 °C, mol/kg → water activity.

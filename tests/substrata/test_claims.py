@@ -6,10 +6,10 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.tables.table_reader import read_table
-from substrata.card.card import card
 from substrata.ingredients.labels.pack_reading import ingredient_of_lot
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.claims import claim_kinds
+from substrata.publishing.card_panels import card
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 
 from benchmarks.same_answers import demo_documents, differences, random_document
 from substrata import Settings, analyse, load_library, read_document
-from substrata.card.card import card_of
 from substrata.evaluation.analysis.analyse import analysis_of
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.evaluation.forecasts.bake_forecast import forecast_of
 from substrata.evaluation.forecasts.shape_forecast import shape_plan_of
 from substrata.process.baking.oven_profile import OvenProfile
+from substrata.publishing.card_panels import card_of
 
 LIBRARY = load_library()
 DEMO = {name: read_document(document) for name, document in demo_documents()}

@@ -3,11 +3,11 @@
 import pytest
 
 from substrata import analyse, load_library, read_document
-from substrata.card.card import as_baked
 from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.text_import import import_text
-from substrata.recipe.export import as_markdown, as_text
-from substrata.recipe.recipe import recipe_of
+from substrata.publishing.card_panels import as_baked
+from substrata.publishing.recipe import recipe_of
+from substrata.publishing.recipe_formats import as_markdown, as_text
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -4,10 +4,10 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
-from substrata.card.card import card
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
+from substrata.publishing.card_panels import card
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

@@ -9,7 +9,6 @@ import pytest
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
-from substrata.card.card import as_baked
 from substrata.cli import main
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
@@ -21,6 +20,7 @@ from substrata.process.baking.oven_questions import bake_map, coarse, judged, ma
 from substrata.process.baking.simulation.oven_constants import bake_forms, bakeware
 from substrata.process.rheology.dough_kind import DOUGH_KINDS
 from substrata.process.rheology.handling.forecast_reliability import sureness
+from substrata.publishing.card_panels import as_baked
 from tests.substrata.conftest import document
 
 LIBRARY = load_library()

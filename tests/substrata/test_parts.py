@@ -7,7 +7,6 @@ import pytest
 from substrata import analyse, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.card.card import card
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import forecast_of
 from substrata.evaluation.forecasts.variety_bakes import sort_bakes
@@ -16,6 +15,7 @@ from substrata.execution.protocol import run_steps
 from substrata.formula.bake_settings import BakeStage, BakeWish
 from substrata.formula.batch.sub_recipes import keys_in, part_ingredient
 from substrata.formula.formula import PART, Formula, Line, Part, Sort
+from substrata.publishing.card_panels import card
 from tests.substrata.conftest import document
 
 LIBRARY, SETTINGS = load_library(), Settings()

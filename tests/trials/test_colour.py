@@ -10,7 +10,7 @@ from PIL import Image
 
 from substrata.base.errors import FormulaError
 from substrata.inference.crust_colour import colour_of, read_photo
-from substrata.recipe.page import as_pdf
+from substrata.publishing.printed_page import as_pdf
 
 
 def luminance_of(lightness):

@@ -5,10 +5,10 @@ from __future__ import annotations
 from html import escape
 from typing import Literal
 
-from substrata.recipe.bags import PremixBags
-from substrata.recipe.export import ingredient_text
-from substrata.recipe.label import PackLabel
-from substrata.recipe.recipe import Recipe
+from substrata.publishing.premix_bags import PremixBags
+from substrata.publishing.recipe import Recipe
+from substrata.publishing.recipe_formats import ingredient_text
+from substrata.publishing.sale_label import PackLabel
 
 Paper = Literal["a4", "letter", "a6"]
 PAPERS: tuple[Paper, ...] = ("a4", "letter", "a6")

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.ingredient_statement import StatementPart
-from substrata.recipe.recipe import Recipe
+from substrata.publishing.recipe import Recipe
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -16,7 +16,7 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import WeighedLine
 from substrata.nutrition.allergens import allergens
 from substrata.process.preparation.premix import is_dry, premix
-from substrata.recipe.recipe import Recipe, RecipeLine, recipe_of
+from substrata.publishing.recipe import Recipe, RecipeLine, recipe_of
 
 MOST_BAGS = 500
 _FATTY = 10.0  # % fat from which a meal turns rancid (house choice)

@@ -8,7 +8,7 @@ import json
 from typing import Any
 
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
-from substrata.recipe.recipe import Recipe, RecipeLine
+from substrata.publishing.recipe import Recipe, RecipeLine
 
 TEXT_STYLES = ("text", "markdown", "csv", "jsonld")
 COLUMNS = ("group", "ingredient", "grams", "measure", "note")

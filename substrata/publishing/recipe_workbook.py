@@ -5,8 +5,8 @@ from __future__ import annotations
 import io
 from typing import Any
 
-from substrata.recipe.export import COLUMNS, ingredient_rows
-from substrata.recipe.recipe import Recipe
+from substrata.publishing.recipe import Recipe
+from substrata.publishing.recipe_formats import COLUMNS, ingredient_rows
 
 
 def as_xlsx(recipe: Recipe) -> bytes:

@@ -6,7 +6,6 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.tables.table_texts import without_weight
-from substrata.card.card import Card, card_of
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import Keeping, keeping_of
 from substrata.execution.feel_advice import as_poured
@@ -17,7 +16,8 @@ from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.cost import cost
 from substrata.formula.batch.kitchen_measures import kitchen_measure
 from substrata.formula.formula import Formula, MethodEdit
-from substrata.recipe.variants import Variant, variants_of
+from substrata.publishing.card_panels import Card, card_of
+from substrata.publishing.variants import Variant, variants_of
 
 _GROUPS = {
     "wet": "Wet", "dry": "Dry", "melt": "To melt", "raw": "To dry first", "aside": "Besides", "filling": "Filling",

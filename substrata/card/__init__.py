@@ -1,1 +1,0 @@
-"""What is handed on with the food: panels, statement, allergens, claims, cautions."""
