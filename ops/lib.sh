@@ -109,7 +109,7 @@ build_web() {
 
 # warm_oven : compile the simulated bake and handling once; half a minute the first time, a second afterwards.
 warm_oven() {
-  local files=(substrata/base/compiled_loops.py substrata/process/rheology/handling/mixture_loops.py substrata/oven/*.py requirements/base.txt)
+  local files=(substrata/base/compiled_loops.py substrata/process/rheology/handling/mixture_loops.py substrata/process/baking/simulation/*.py requirements/base.txt)
   if ! fresh oven "${files[@]}" || [ ! -d "$NUMBA_CACHE_DIR" ]; then
     say "compiling the oven and the dough"
     rm -rf "$NUMBA_CACHE_DIR" # what former versions have left

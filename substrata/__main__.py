@@ -1,5 +1,5 @@
 """``python -m substrata``."""
 
-from substrata.cli import main
+from substrata.cli.main import main
 
 raise SystemExit(main())

@@ -59,7 +59,7 @@ def kitchen(people):
 @pytest.fixture
 def said(capsys, monkeypatch):
     """Run a command line: its exit code, what it printed, what it complained of."""
-    from substrata.cli import main
+    from substrata.cli.main import main
 
     def run(*arguments, stdin=""):
         monkeypatch.setattr("sys.stdin", io.StringIO(stdin))

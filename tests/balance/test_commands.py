@@ -6,9 +6,9 @@ import sys
 
 import pytest
 
-from substrata.balance.told import read_targets
 from substrata.base.errors import FormulaError
-from substrata.cli import main
+from substrata.cli.balance_text import read_targets
+from substrata.cli.main import main
 from substrata.formula.formula_document import read_document, write_document
 from tests.balance.conftest import DEMO, HOUSE, values
 

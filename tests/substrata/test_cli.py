@@ -5,7 +5,7 @@ import sys
 
 import pytest
 
-from substrata.cli import main
+from substrata.cli.main import main
 from tests.substrata.conftest import document
 
 

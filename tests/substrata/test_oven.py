@@ -9,7 +9,7 @@ import pytest
 from benchmarks.bakes import practised
 from substrata import load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
-from substrata.cli import main
+from substrata.cli.main import main
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.process.baking.bake_case import stages_of

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from substrata import load_library, read_document
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
-from substrata.cli import main
+from substrata.cli.main import main
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.process.preparation.dough_cooling import ball_mm, cooling, minutes_to, time_constant_s

@@ -15,15 +15,18 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
 from typing import Any, NoReturn
 
-from substrata.balance.commands import add_balance_commands
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
-from substrata.bench.commands import add_bench_commands
+from substrata.cli.balance_commands import add_balance_commands
+from substrata.cli.document_files import document_of, read_bytes
+from substrata.cli.execution_commands import add_bench_commands
+from substrata.cli.inference_commands import add_trial_commands
+from substrata.cli.number_arguments import count, number
+from substrata.cli.plan_commands import add_plan_commands
+from substrata.cli.publishing_commands import add_recipe_commands
 from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
-from substrata.exchange.arguments import count, number
-from substrata.exchange.files import document_of, read_bytes
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import as_told, import_text
 from substrata.formula.formula import Formula
@@ -33,9 +36,6 @@ from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.labels.pack_reading import read_pack
 from substrata.ingredients.library import load_library
 from substrata.publishing.card_panels import card
-from substrata.recipe.commands import add_recipe_commands
-from substrata.schedule.commands import add_plan_commands
-from substrata.trials.commands import add_trial_commands
 
 BAD_INPUT = 2
 

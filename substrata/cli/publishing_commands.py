@@ -9,9 +9,9 @@ from typing import Any
 
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
+from substrata.cli.document_files import document_of
+from substrata.cli.number_arguments import number
 from substrata.evaluation.dough import Dough
-from substrata.exchange.arguments import number
-from substrata.exchange.files import document_of
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 from substrata.publishing.card_panels import as_baked

@@ -11,11 +11,11 @@ from contextlib import contextmanager
 from dataclasses import asdict
 from typing import Any
 
-from substrata.balance.told import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
-from substrata.exchange.arguments import count
-from substrata.exchange.files import document_of
+from substrata.cli.balance_text import beginnings_json, read_targets, settlement_json, settlement_table
+from substrata.cli.document_files import document_of
+from substrata.cli.number_arguments import count
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 from substrata.reformulation.balance import settle

@@ -10,9 +10,9 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+from substrata.cli.document_files import document_of
+from substrata.cli.number_arguments import number
 from substrata.evaluation.dough import Dough
-from substrata.exchange.arguments import number
-from substrata.exchange.files import document_of
 from substrata.ingredients.library import load_library
 from substrata.scheduling.plans.plan_document import Plan, plan_schema, read_plan
 from substrata.scheduling.purchasing import ShoppingRow, shopping

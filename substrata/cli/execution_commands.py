@@ -7,9 +7,9 @@ import json
 from dataclasses import asdict
 from typing import Any
 
+from substrata.cli.document_files import document_of
+from substrata.cli.number_arguments import number
 from substrata.evaluation.dough import Dough
-from substrata.exchange.arguments import number
-from substrata.exchange.files import document_of
 from substrata.execution.feel_advice import ALSO, feel
 from substrata.execution.protocol import run_steps
 from substrata.execution.run_document import felt_words

@@ -9,8 +9,8 @@ from dataclasses import asdict
 from typing import Any
 
 from substrata.base.errors import FormulaError
+from substrata.cli.document_files import document_of, read_text
 from substrata.evaluation.dough import Dough
-from substrata.exchange.files import document_of, read_text
 from substrata.execution.run_document import Run, read_run, run_schema
 from substrata.ingredients.library import load_library
 

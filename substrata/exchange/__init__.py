@@ -1,1 +1,0 @@
-"""Between a formula and words: a pasted list read, two versions compared."""

@@ -1,1 +1,0 @@
-"""What is handed on: the recipe in words and measures, and its ways out as files."""

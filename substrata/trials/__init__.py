@@ -1,1 +1,0 @@
-"""What comes back from the bench: causes of a verdict, the next trial, what a kitchen's runs teach, and their comparison."""
