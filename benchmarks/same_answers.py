@@ -183,12 +183,16 @@ def _plans() -> Asks:
 
 
 def _plain(answer: Any) -> Any:
-    """JSON of an answer's dataclasses; moments are strings."""
+    """JSON of an answer's dataclasses: moments as strings, arrays and sets as lists."""
     if hasattr(answer, "__dataclass_fields__"):
         answer = asdict(answer)
-    return json.loads(
-        json.dumps(answer, default=lambda v: v.isoformat() if isinstance(v, date | datetime) else sorted(v))
-    )
+    return json.loads(json.dumps(answer, default=_json))
+
+
+def _json(value: Any) -> Any:
+    if isinstance(value, date | datetime):
+        return value.isoformat()
+    return value.tolist() if hasattr(value, "tolist") else sorted(value)
 
 
 _MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*")
