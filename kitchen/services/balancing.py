@@ -53,7 +53,7 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
         given.settings,
         wish,
         saved=given.saved,
-        told=lambda share: progress.report(round(_PARTS * share)),
+        on_progress=lambda share: progress.report(round(_PARTS * share)),
     )
     told = asdict(answer)
     for way, own in zip(told["ways"], answer.ways, strict=True):

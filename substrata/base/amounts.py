@@ -130,22 +130,22 @@ def with_package_sizes(text: str) -> str:
 
     Of "2 tubs ricotta (250 g)" nobody knows whether it is each: it stays as it is, without a weight.
     """
-    found = _SIZED.match(text[:LONGEST_AMOUNT])
-    if found is None:
+    match = _SIZED.match(text[:LONGEST_AMOUNT])
+    if match is None:
         return _with_size_behind(text)
-    part = found.groupdict()
+    part = match.groupdict()
     count, size, unit = next(
         (part[f"count{n}"], part[f"size{n}"], part[f"unit{n}"]) for n in ("", "2", "3") if part[f"size{n}"]
     )
-    return f"{_count(count) * _size(size):.6g} {unit.rstrip('.')} {text[found.end() :].strip()}".strip()
+    return f"{_count(count) * _size(size):.6g} {unit.rstrip('.')} {text[match.end() :].strip()}".strip()
 
 
 def _with_size_behind(text: str) -> str:
     """Rewrite a package whose size follows its food."""
-    found = _SIZED_AFTER.match(text[:LONGEST_AMOUNT])
-    if found is None or (_count(found["count"]) > 1 and not found["each"]):
+    match = _SIZED_AFTER.match(text[:LONGEST_AMOUNT])
+    if match is None or (_count(match["count"]) > 1 and not match["each"]):
         return text
-    return f"{_count(found['count']) * _size(found['size']):.6g} {found['unit'].rstrip('.')} {found['food']}"
+    return f"{_count(match['count']) * _size(match['size']):.6g} {match['unit'].rstrip('.')} {match['food']}"
 
 
 def _count(text: str | None) -> float:
@@ -275,9 +275,9 @@ class _Scanner:
             number=(low + high) / 2, low=low, high=high, unit=key, size=size, extra_percent=extra, decimal=decimal
         )
 
-    def _prefer_mass(self, said: tuple[float, float, str], bracket: Term) -> tuple[float, float, str]:
+    def _prefer_mass(self, reading: tuple[float, float, str], bracket: Term) -> tuple[float, float, str]:
         """Of "1 cup (112 g)" take the weight, and remember the other as ``also``."""
-        low, high, key = said
+        low, high, key = reading
         if unit(bracket.unit or "piece").kind == "mass" and unit(key or "piece").kind != "mass":
             self.also = f"{low:g} {key}".strip()
             return bracket.low, bracket.high, bracket.unit

@@ -24,8 +24,8 @@ def in_bulk(cls: type[T]) -> type[T]:
         if field.default_factory is not MISSING or not field.kw_only:
             raise TypeError(f"{cls.__name__}.{field.name} must be named and have no default that is made")
 
-    def __init__(self: T, **told: Any) -> None:  # noqa: N807 - what the dataclass itself declares
-        self.__dict__.update(told)
+    def __init__(self: T, **values: Any) -> None:  # noqa: N807 - what the dataclass itself declares
+        self.__dict__.update(values)
 
     cls.__init__ = __init__  # type: ignore[assignment,method-assign]  # see above
     return cls

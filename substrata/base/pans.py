@@ -59,13 +59,13 @@ def pans() -> dict[str, Pan]:
     }
 
 
-def pan_of(key: str, own: tuple[Pan, ...] = ()) -> Pan:
+def pan_of(key: str, kitchen_pans: tuple[Pan, ...] = ()) -> Pan:
     """A pan by id, the kitchen's own first.
 
     Raises:
         FormulaError: when there is none.
     """
-    for pan in own:
+    for pan in kitchen_pans:
         if pan.id == key:
             return pan
     if key not in pans():

@@ -28,7 +28,7 @@ from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.exchange.recipe_file import file_recipe
-from substrata.formula.exchange.text_import import as_told, import_text
+from substrata.formula.exchange.text_import import import_text, with_phrases
 from substrata.formula.formula import Formula
 from substrata.formula.formula_document import document_schema, read_document, write_document
 from substrata.ingredients.labels.label_check import check_lot
@@ -247,7 +247,7 @@ def _import(options: argparse.Namespace) -> str:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""
             print(f"line {part.number}: {part.problem.what}: {part.text}{near}", file=sys.stderr)
     lines = tuple(line for part in pasted for line in part.lines)
-    formula = as_told(Formula(name="Imported", form="thin-crust", pieces=1, lines=lines), pasted)
+    formula = with_phrases(Formula(name="Imported", form="thin-crust", pieces=1, lines=lines), pasted)
     if options.form is not None:
         formula = replace(formula, form=options.form)
     if options.pieces is not None:

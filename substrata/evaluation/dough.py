@@ -9,7 +9,7 @@ from substrata.base.settings import Settings
 from substrata.evaluation.derived_value import Worked, worked
 from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
 from substrata.evaluation.learned_biases import hands_of, palate_of
-from substrata.evaluation.target_ranges import Wanted, wanted_windows
+from substrata.evaluation.target_ranges import TargetRange, target_ranges
 from substrata.formula.batch.baked_weight import Baked, baked, oven_c
 from substrata.formula.batch.propagation import Ratio, Sheet
 from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formula, weigh_formula
@@ -156,7 +156,7 @@ class Dough:
     @worked("grams", "capacity")
     def composition_ratios(self) -> dict[str, Ratio]:
         """Bracketed ratios that hang on what the lines are made of, and not on how much of each there is."""
-        return {key: of(self.batch) for key, of in self.ratios_of.items() if key not in BY_GRAMS}
+        return {key: ratio(self.batch) for key, ratio in self.ratios_of.items() if key not in BY_GRAMS}
 
     @worked("grams", "capacity", "temperature")
     def bracketed(self) -> Sheet:
@@ -166,9 +166,9 @@ class Dough:
     @worked("grams", "capacity", "temperature")
     def sheet(self) -> Sheet:
         """Every quantity as a ratio over the lines, with its spread and every line's share: figures of nutrition and budgets too."""
-        told = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
-        told |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
-        return Sheet(self.batch, told | self.bracketed.ratios)
+        nutrition = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
+        nutrition |= weight_ratios(self.batch, self.formula) if self.settings.eaters else {}
+        return Sheet(self.batch, nutrition | self.bracketed.ratios)
 
     @worked("grams", "capacity")
     def panel_sheet(self) -> Sheet:
@@ -202,9 +202,9 @@ class Dough:
         return baked(self.batch, self.formula)
 
     @worked("grams")
-    def windows(self) -> dict[str, Wanted]:
+    def windows(self) -> dict[str, TargetRange]:
         """What is wanted of each quantity."""
-        return wanted_windows(self.formula, self.form, self.matrix, low_salt=self.settings.low_salt)
+        return target_ranges(self.formula, self.form, self.matrix, low_salt=self.settings.low_salt)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness")
     def handling(self) -> HandlingForecast | None:

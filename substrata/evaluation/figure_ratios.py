@@ -20,7 +20,7 @@ from substrata.process.rheology.yeast_kinetics import yeast_lines
 
 RatioOf = Callable[[Batch], Ratio]
 
-_OF_THE_DOUGH: Mapping[str, RatioOf] = {
+_DOUGH_RATIOS: Mapping[str, RatioOf] = {
     "binder_load": load_ratio,
     "water_fill": fill_ratio,
     "salt": salt_ratio,
@@ -29,7 +29,7 @@ _OF_THE_DOUGH: Mapping[str, RatioOf] = {
 }
 # Read by a ratio that itself hangs on the grams: how much soda finds acid, whether there is a dry base to speak of.
 BY_GRAMS = ("lift", "binder_load")
-_OF_A_PIECE = ("net_carbs", "protein", "energy", "fibre", "fat")
+_PIECE_FIGURES = ("net_carbs", "protein", "energy", "fibre", "fat")
 
 
 def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
@@ -44,5 +44,5 @@ def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
         bowl = bowl_of(batch.dough(), formula)[0]
         return gas_ratio(batch, bowl.temperature_c, yeast_minutes(formula, bowl.temperature_c))
 
-    pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _OF_A_PIECE}
-    return pieces | dict(_OF_THE_DOUGH) | {"lift": gas} | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}
+    pieces: dict[str, RatioOf] = {key: per_piece(key) for key in _PIECE_FIGURES}
+    return pieces | dict(_DOUGH_RATIOS) | {"lift": gas} | {"cost": lambda batch: cost_ratio(batch, formula.pieces)}

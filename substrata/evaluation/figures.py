@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.target_ranges import NOTHING_WANTED, State, state_of
+from substrata.evaluation.target_ranges import NO_TARGET, State, state_of
 from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.consistency import handling as handle
@@ -38,7 +38,7 @@ def _state(dough: Dough, key: str, value: float, defined: bool) -> State:
         estimate = dough.bracketed.one_estimate(key)
         return estimate.low, estimate.high
 
-    return state_of(value, dough.windows.get(key, NOTHING_WANTED), doubt, defined=defined)
+    return state_of(value, dough.windows.get(key, NO_TARGET), doubt, defined=defined)
 
 
 def shaped_at(
@@ -71,7 +71,7 @@ def figures(dough: Dough) -> Figures | None:
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
     consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min, stiffer=dough.hands.stiffer)
-    wanted = dough.wanted_handling
+    target = dough.wanted_handling
     return Figures(
         dough_g=dough.batch.dough_g,
         piece_g=dough.piece.dough_g,
@@ -81,6 +81,6 @@ def figures(dough: Dough) -> Figures | None:
         consistency=consistency,
         class_name=class_of(consistency, thick),
         coheres=coheres,
-        fits=wanted.low <= consistency < wanted.high and coheres >= 1,
+        fits=target.low <= consistency < target.high and coheres >= 1,
         texture=dough.scores(),
     )

@@ -127,10 +127,10 @@ def _perishables(batch: Batch) -> Iterator[Perishable]:
     """Yield each perishable food of a batch once."""
     kinds: set[str] = set()
     for n, weighed in enumerate(batch.lines):
-        found = _perishable_at(batch, n) if weighed.grams.value > 0 else None
-        if found is not None and found.kind not in kinds:
-            kinds.add(found.kind)
-            yield found
+        perishable = _perishable_at(batch, n) if weighed.grams.value > 0 else None
+        if perishable is not None and perishable.kind not in kinds:
+            kinds.add(perishable.kind)
+            yield perishable
 
 
 def _uncounted(dough: Dough) -> Iterator[Perishable]:

@@ -34,39 +34,41 @@ def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
     parts = (f"formula {key}", f"form {form}", "kitchen")  # the nearest first
     mine = {lesson.part: lesson for lesson in lessons if lesson.block == "hands" and lesson.part in parts}
     stiffer = sum(lesson.value for lesson in mine.values())
-    left = next((mine[part].left for part in parts if part in mine), 1.0)
+    remaining = next((mine[part].left for part in parts if part in mine), 1.0)
     if abs(stiffer) < _LEAST_DECADES:
-        return Hands(stiffer=stiffer, left=left)
+        return Hands(stiffer=stiffer, left=remaining)
     word = "stiffer" if stiffer > 0 else "softer"
-    own, whole = mine.get(f"formula {key}"), mine.get("kitchen")
+    by_formula, whole = mine.get(f"formula {key}"), mine.get("kitchen")
     return Hands(
-        stiffer=stiffer, left=left, text=f"{abs(stiffer):.1f} {word} than the house model, {_source(own, whole)}"
+        stiffer=stiffer,
+        left=remaining,
+        text=f"{abs(stiffer):.1f} {word} than the house model, {_source(by_formula, whole)}",
     )
 
 
 @lru_cache(maxsize=256)
 def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
-    own_key = f"formula {key}"
+    formula_key = f"formula {key}"
     offsets: dict[str, float] = {}
     weights: dict[tuple[str, str], float] = {}
-    left: dict[str, float] = {}
+    remaining: dict[str, float] = {}
     texts: dict[str, str] = {}
     scores = dict.fromkeys(lesson.block.removeprefix("palate:") for lesson in lessons if lesson.block != "hands")
     for score in scores:
         parts = {lesson.part: lesson for lesson in lessons if lesson.block == f"palate:{score}"}
-        offsets[score] = sum(parts[part].value for part in ("scale", own_key) if part in parts)
+        offsets[score] = sum(parts[part].value for part in ("scale", formula_key) if part in parts)
         weights |= {
             (score, part.removeprefix("weight ")): lesson.value
             for part, lesson in parts.items()
             if part.startswith("weight ")
         }
-        left[score] = next((parts[part].left for part in (own_key, "scale") if part in parts), 1.0)
-        texts[score] = _source(parts.get(own_key), parts.get("scale")).capitalize()
-    return Palate(offsets=offsets, weights=weights, left=left, texts=texts)
+        remaining[score] = next((parts[part].left for part in (formula_key, "scale") if part in parts), 1.0)
+        texts[score] = _source(parts.get(formula_key), parts.get("scale")).capitalize()
+    return Palate(offsets=offsets, weights=weights, left=remaining, texts=texts)
 
 
-def _source(own: Lesson | None, whole: Lesson | None) -> str:
-    if own and own.runs:
-        return f"from {own.runs} of your own"
+def _source(lesson: Lesson | None, whole: Lesson | None) -> str:
+    if lesson and lesson.runs:
+        return f"from {lesson.runs} of your own"
     runs = whole.runs if whole else 0
     return f"from {runs} trial{'' if runs == 1 else 's'} of other doughs in this kitchen"

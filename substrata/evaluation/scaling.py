@@ -96,8 +96,8 @@ def _at_hand(dough: Dough, key: str, amount: str) -> float:
     if line is None or has <= 0:
         raise FormulaError("no such line", got=key[:40], allowed="a line with a weight", field="line")
     text = f"{amount.strip()} g" if _is_number(amount) else amount
-    asked = replace(line, grams=None, entered=text, prep=None)
-    return weigh_line(asked, dough.library, dough.settings).grams.value / has
+    request = replace(line, grams=None, entered=text, prep=None)
+    return weigh_line(request, dough.library, dough.settings).grams.value / has
 
 
 def _is_number(text: str) -> bool:
@@ -141,5 +141,5 @@ def _entered(entered: str, factor: float) -> str:
 
 def _fraction(number: float) -> str:
     whole, part = divmod(number, 1)
-    said = {0.25: "1/4", 0.5: "1/2", 0.75: "3/4"}.get(part, "")
-    return " ".join(filter(None, (f"{whole:g}" if whole else "", said)))
+    text = {0.25: "1/4", 0.5: "1/2", 0.75: "3/4"}.get(part, "")
+    return " ".join(filter(None, (f"{whole:g}" if whole else "", text)))

@@ -24,7 +24,7 @@ _HAIR = 1e-9  # a hair outside is inside: no figure is known that well
 
 
 @dataclass(frozen=True, kw_only=True)
-class Wanted:
+class TargetRange:
     """The window of a quantity, and who wants it."""
 
     window: Window  # what works
@@ -32,10 +32,10 @@ class Wanted:
     fails: Window | None = None  # beyond these bounds it will fail; None: where the doubt no longer touches the window
 
 
-NOTHING_WANTED = Wanted(window=Window(), source="none")
+NO_TARGET = TargetRange(window=Window(), source="none")
 
 
-def wanted_windows(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bool = False) -> dict[str, Wanted]:
+def target_ranges(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bool = False) -> dict[str, TargetRange]:
     """The window of every quantity that has one, by its key.
 
     Args:
@@ -44,30 +44,30 @@ def wanted_windows(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bo
         matrix: what carries the dough.
         low_salt: a kitchen that bakes with little salt on purpose.
     """
-    targets = {key: Wanted(window=target.window, source="target") for key, target in formula.targets.items()}
-    house = house_windows(form, matrix)
+    targets = {key: TargetRange(window=target.window, source="target") for key, target in formula.targets.items()}
+    house = default_ranges(form, matrix)
     if low_salt:
         window = Window(high=constant("low_salt_most"))
-        house["salt"] = Wanted(window=window, source="form", fails=_fails("salt", window))
+        house["salt"] = TargetRange(window=window, source="form", fails=_fails("salt", window))
     return house | targets
 
 
-def house_windows(form: Form, matrix: Matrix) -> dict[str, Wanted]:
+def default_ranges(form: Form, matrix: Matrix) -> dict[str, TargetRange]:
     """The windows that hold when the baker has set no target."""
     least = form.heat_set_least
     carried: Source = "matrix" if matrix.name else "form"
 
-    def of_the_form(key: str, window: Window, source: Source = "form") -> Wanted:
-        return Wanted(window=window, source=source, fails=_fails(key, window))
+    def of_the_form(key: str, window: Window, source: Source = "form") -> TargetRange:
+        return TargetRange(window=window, source=source, fails=_fails(key, window))
 
     return {
-        "net_carbs": Wanted(window=form.net_carbs, source="form"),
-        "protein": Wanted(window=form.protein, source="form"),
+        "net_carbs": TargetRange(window=form.net_carbs, source="form"),
+        "protein": TargetRange(window=form.protein, source="form"),
         "binder_load": of_the_form("binder_load", matrix.window, carried),
         "water_fill": _forgiven(of_the_form("water_fill", matrix.water_fill, carried), matrix.forgives),
         "lift": of_the_form("lift", form.gas),
         "salt": of_the_form("salt", matrix.salt),
-        "heat_set": of_the_form("heat_set", Window(low=least)) if least else NOTHING_WANTED,
+        "heat_set": of_the_form("heat_set", Window(low=least)) if least else NO_TARGET,
     }
 
 
@@ -92,24 +92,26 @@ def _fails(key: str, window: Window) -> Window:
     )
 
 
-def _forgiven(wanted: Wanted, times: float) -> Wanted:
+def _forgiven(target: TargetRange, times: float) -> TargetRange:
     """What fails only from so many times its upper bound."""
-    fails = wanted.fails
+    fails = target.fails
     if fails is None or fails.high is None:
-        return wanted
-    return replace(wanted, fails=replace(fails, high=times * fails.high))
+        return target
+    return replace(target, fails=replace(fails, high=times * fails.high))
 
 
-def state_of(value: float, wanted: Wanted, doubt: Callable[[], tuple[float, float]], *, defined: bool = True) -> State:
+def state_of(
+    value: float, target: TargetRange, doubt: Callable[[], tuple[float, float]], *, defined: bool = True
+) -> State:
     """Where a value stands to what is wanted of it.
 
     Args:
         value: of the quantity.
-        wanted: its window, and where it fails.
+        target: its window, and where it fails.
         doubt: gives the lowest and highest that it may be (nine in ten); asked only outside a window without failing bounds.
         defined: whether there is anything to weigh it against.
     """
-    window, fails = wanted.window, wanted.fails
+    window, fails = target.window, target.fails
     if not defined:
         return "undefined"
     if window.low is None and window.high is None:

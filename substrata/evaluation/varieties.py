@@ -99,20 +99,20 @@ def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
     Raises:
         FormulaError: when the sorts do not add up.
     """
-    made = list(sort_doughs(dough))
-    common = [{a.name for a in allergens(own.batch) if not a.traces} for _, own in made]
+    doughs = list(sort_doughs(dough))
+    common = [{a.name for a in allergens(own.batch) if not a.traces} for _, own in doughs]
     shared = set.intersection(*common) if common else set()
-    return tuple(_figures(sort, own, names, shared) for (sort, own), names in zip(made, common, strict=True))
+    return tuple(_figures(sort, own, names, shared) for (sort, own), names in zip(doughs, common, strict=True))
 
 
-def _figures(sort: Sort, own: Dough, names: set[str], shared: set[str]) -> SortFigures:
-    piece = own.nutrition.piece
-    mine = sum(w.grams.value for w in own.batch.lines if w.line.id in sort.lines)
-    told = claims(own.batch, own.settings, left_out=own.unweighed)
+def _figures(sort: Sort, dough: Dough, names: set[str], shared: set[str]) -> SortFigures:
+    piece = dough.nutrition.piece
+    mine = sum(w.grams.value for w in dough.batch.lines if w.line.id in sort.lines)
+    judged_claims = claims(dough.batch, dough.settings, unweighed=dough.unweighed)
     return SortFigures(
         name=sort.name,
         pieces=sort.pieces,
-        piece_g=own.batch.whole_g / sort.pieces,
+        piece_g=dough.batch.whole_g / sort.pieces,
         own_g=mine / sort.pieces,
         net_carbs=piece.net_carbs.value,
         net_carbs_low=piece.net_carbs.low,
@@ -121,7 +121,7 @@ def _figures(sort: Sort, own: Dough, names: set[str], shared: set[str]) -> SortF
         energy=piece.energy.value,
         fat=piece.fat.value,
         allergens=tuple(sorted(names)),
-        claims=tuple(claim.name for claim in told if claim.verdict == "holds" and not claim.hint),
+        claims=tuple(claim.name for claim in judged_claims if claim.verdict == "holds" and not claim.hint),
         cautions_differ=bool(names - shared),
-        eaters=eater_fits(own.sheet, own.settings),
+        eaters=eater_fits(dough.sheet, dough.settings),
     )

@@ -134,20 +134,20 @@ def corrections(
     """
     start = consistency_at(dough, minute, temperature_c)
     before = figures(dough)
-    found = []
+    results = []
     for line, weighed, kind in correctors(dough, stiffen=change > 0):
 
         def off(grams: float, line: str = line) -> float:
             return consistency_at(with_more(dough, line, grams), minute, temperature_c) - start - change
 
         most = _MOST[kind] * (weighed.grams.value if weighed and kind == "binder" else dough.inside.dough_g)
-        left = off(most)
-        whole = left * change >= 0
-        brings = 1 - left / -change if not whole else 1.0
+        residual = off(most)
+        whole = residual * change >= 0
+        brings = 1 - residual / -change if not whole else 1.0
         if brings <= 0:
             continue
         grams = root(off, 0.0, most, exact=0.05) if whole and change else most
-        found.append(
+        results.append(
             Correction(
                 line=line,
                 ingredient=weighed.ingredient.id if weighed else _WATER,
@@ -159,7 +159,7 @@ def corrections(
                 worse=worse_than(before, figures(with_more(dough, line, grams))),
             )
         )
-    worth = [c for c in found if c.brings >= _WORTH] or sorted(found, key=lambda c: -c.brings)[:1]
+    worth = [c for c in results if c.brings >= _WORTH] or sorted(results, key=lambda c: -c.brings)[:1]
     return tuple(sorted(worth, key=lambda c: (not c.whole, len(c.worse), c.kind == "binder", c.grams)))
 
 

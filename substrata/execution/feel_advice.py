@@ -179,8 +179,8 @@ class _Hand:
     def closes(self) -> float | None:
         """Minutes until it is too stiff; None when waiting does not make it so."""
         waited, felt = self.over_minutes()
-        there = np.flatnonzero(felt >= self.high)
-        return float(waited[there[0]]) if len(there) and felt[0] < self.high else None
+        indices = np.flatnonzero(felt >= self.high)
+        return float(waited[indices[0]]) if len(indices) and felt[0] < self.high else None
 
     def told(self, off: float, ways: tuple[FeelWay, ...], *, fits: bool) -> FeelAdvice:
         closes = self.closes() if fits else None
@@ -201,12 +201,12 @@ class _Hand:
     def _text(self, ways: tuple[FeelWay, ...], closes: float | None, *, fits: bool) -> str:
         form = self.dough.form.name.lower()
         if fits:
-            left = f" You have about {closes:.0f} min." if closes and closes > 0 else ""
-            return f"{self.felt.capitalize()} is right for a {form}: shape it now.{left}"
+            closing_text = f" You have about {closes:.0f} min." if closes and closes > 0 else ""
+            return f"{self.felt.capitalize()} is right for a {form}: shape it now.{closing_text}"
         if not ways:
             return f"{self.felt.capitalize()} is not what a {form} wants, and no small change brings it there."
-        said = ", or ".join(way.text for way in ways)
-        return f"{self.felt.capitalize()} for a {form}: {said}."
+        ways_text = ", or ".join(way.text for way in ways)
+        return f"{self.felt.capitalize()} for a {form}: {ways_text}."
 
 
 def middle_of(band: ClassBand) -> float:
@@ -232,9 +232,9 @@ def _ways(hand: _Hand) -> tuple[FeelWay, ...]:
         ways += _waiting(hand)
     ways += _degrees(hand, soft=soft)
     change = hand.aim - hand.hand
-    found = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
-    ways += [_adding(hand, correction) for correction in found]
-    if abs(hand.off_by) > _FAR and not any(correction.whole for correction in found):
+    candidates = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
+    ways += [_adding(hand, correction) for correction in candidates]
+    if abs(hand.off_by) > _FAR and not any(correction.whole for correction in candidates):
         ways.insert(0, FeelWay(kind="check", text="check the weights first: it is far off"))
     return tuple(ways[:_MOST_WAYS]) or (
         FeelWay(kind="check", text="check what was weighed: no small change brings it there"),
@@ -302,12 +302,12 @@ def _crumbly(hand: _Hand) -> tuple[FeelWay, ...]:
     dough = hand.dough
     start = shaped_at(dough.inside, dough.formula, rest_min=hand.minute)[1]
     # Felt as crumbly, its voids are just not filled, whatever the forecast says.
-    wanted = _COHERES * max(start, 1.0) if start > 1 else _COHERES
+    target = _COHERES * max(start, 1.0) if start > 1 else _COHERES
     step = 0.01 * dough.inside.dough_g
     for correction in corrections(dough, -0.1, minute=hand.minute, temperature_c=hand.temperature_c):
         for n in range(1, 16):
             more = with_more(dough, correction.line, n * step)
-            if shaped_at(more.inside, more.formula, rest_min=hand.minute)[1] >= wanted:
+            if shaped_at(more.inside, more.formula, rest_min=hand.minute)[1] >= target:
                 ways.append(_adding(hand, replace(correction, grams=n * step, whole=True)))
                 break
     return tuple(ways[:_MOST_WAYS])

@@ -26,7 +26,7 @@ from substrata.process.baking.simulation.bake_curves import Ran
 from substrata.process.baking.simulation.oven_constants import oven_number
 
 MEMBERS = 48
-_MOST_OF_A_KIND = 6  # readings that are used: close ones say the same
+_READINGS_PER_KIND = 6  # readings that are used: close ones say the same
 _BEYOND = 2.5  # standard deviations from which a reading counts less
 ReadingKind = Literal["weight", "core", "oven", "colour"]
 KINDS: tuple[ReadingKind, ...] = ("weight", "core", "oven", "colour")
@@ -93,13 +93,13 @@ class LiveBake:
             check_reading(reading)
         if not self.knows:
             return self._unknown(minute)
-        seen = _thinned(readings)
+        thinned = _thinned(readings)
         states = np.column_stack((self.ready, self.offsets))
         before = states.mean(axis=0)
-        mean, sd, odd = self._updated(states, seen)
+        mean, sd, odd = self._updated(states, thinned)
         # What the model misses by itself is not seen before it is done: it stays, but what is left of the bake shrinks.
-        left_share = max(1 - minute / exp(mean[0]), 0.15)
-        spread = hypot(float(sd[0]), oven_number("model_error") * (left_share if seen else 1.0))
+        remaining_share = max(1 - minute / exp(mean[0]), 0.15)
+        spread = hypot(float(sd[0]), oven_number("model_error") * (remaining_share if thinned else 1.0))
         first = hypot(float(self.ready.std()), oven_number("model_error"))
         ready = exp(float(mean[0]))
         low, high = ready * exp(-SDS_IN_HALF_90 * spread), ready * exp(SDS_IN_HALF_90 * spread)
@@ -116,18 +116,18 @@ class LiveBake:
             check_min=check,
             offset_k=float(mean[1]),
             offset_sd=float(sd[1]),
-            odd=tuple(readings.index(seen[n]) for n in odd),
-            text=_text(ready, minute, exp(float(before[0])), float(mean[1]), bool(seen)),
+            odd=tuple(readings.index(thinned[n]) for n in odd),
+            text=_text(ready, minute, exp(float(before[0])), float(mean[1]), bool(thinned)),
         )
 
-    def _updated(self, states: Floats, seen: list[BakeReading]) -> tuple[Floats, Floats, list[int]]:
+    def _updated(self, states: Floats, readings: list[BakeReading]) -> tuple[Floats, Floats, list[int]]:
         """Mean and standard deviation of (ln ready, offset) after the readings, and which hardly fit."""
         mean, sds = states.mean(axis=0), states.std(axis=0)
-        if not seen:
+        if not readings:
             return mean, sds, []
-        predicted = np.array([[self._predicted(n, reading) for reading in seen] for n in range(len(self.runs))])
-        noise = np.array([_NOISE[reading.kind] for reading in seen])
-        off = np.array([reading.value for reading in seen]) - predicted.mean(axis=0)
+        predicted = np.array([[self._predicted(n, reading) for reading in readings] for n in range(len(self.runs))])
+        noise = np.array([_NOISE[reading.kind] for reading in readings])
+        off = np.array([reading.value for reading in readings]) - predicted.mean(axis=0)
         surprise = np.abs(off) / np.hypot(predicted.std(axis=0), noise)
         # A reading beyond what any like bake has counts as much less as it is beyond.
         noise = noise * np.maximum(surprise / _BEYOND, 1.0) ** 2
@@ -135,9 +135,9 @@ class LiveBake:
         count = len(self.runs) - 1
         both = about.T @ about / count + np.diag(noise**2)
         gain = np.linalg.solve(both, about.T @ anomalies / count).T
-        left = (anomalies.T @ anomalies / count) - gain @ (about.T @ anomalies / count)
+        covariance = (anomalies.T @ anomalies / count) - gain @ (about.T @ anomalies / count)
         odd = [n for n, far in enumerate(surprise.tolist()) if far > 2 * _BEYOND]
-        return mean + gain @ off, np.sqrt(np.maximum(np.diag(left), 1e-6)), odd
+        return mean + gain @ off, np.sqrt(np.maximum(np.diag(covariance), 1e-6)), odd
 
     def _predicted(self, member: int, reading: BakeReading) -> float:
         ran, case = self.runs[member], self.cases[member]
@@ -209,20 +209,22 @@ def _one(case: BakeCase) -> tuple[Ran, float | None]:
 
 def _thinned(readings: Sequence[BakeReading]) -> list[BakeReading]:
     """Of each kind the newest and some before it, evenly spread: two probes a second apart are one."""
-    kept: list[BakeReading] = []
+    thinned: list[BakeReading] = []
     for kind in KINDS:
-        own = sorted((r for r in readings if r.kind == kind), key=lambda r: r.minute)
-        if len(own) > _MOST_OF_A_KIND:
-            places = np.unique(np.linspace(0, len(own) - 1, _MOST_OF_A_KIND).round().astype(int))
-            own = [own[place] for place in places.tolist()]
-        kept += own
-    return kept
+        of_kind = sorted((r for r in readings if r.kind == kind), key=lambda r: r.minute)
+        if len(of_kind) > _READINGS_PER_KIND:
+            places = np.unique(np.linspace(0, len(of_kind) - 1, _READINGS_PER_KIND).round().astype(int))
+            of_kind = [of_kind[place] for place in places.tolist()]
+        thinned += of_kind
+    return thinned
 
 
-def _text(ready: float, minute: float, before: float, offset: float, seen: bool) -> str:
-    left = ready - minute
-    when = f"about {left:.0f} min to go" if left >= 1.5 else "look now" if left > -2 else "it should be out"
-    if not seen:
+def _text(ready: float, minute: float, before: float, offset: float, has_readings: bool) -> str:
+    remaining = ready - minute
+    when = (
+        f"about {remaining:.0f} min to go" if remaining >= 1.5 else "look now" if remaining > -2 else "it should be out"
+    )
+    if not has_readings:
         return f"{when.capitalize()}: done about {ready:.0f} min after it went in."
     moved = ready - before
     how = (

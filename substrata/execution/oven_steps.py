@@ -13,7 +13,7 @@ _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
 
 
 def bake_steps(
-    forecast: BakeForecast, signs: Row, whole_g: float, batches: float, laid: MixingStep | None = None
+    forecast: BakeForecast, signs: Row, whole_g: float, batches: float, laying: MixingStep | None = None
 ) -> Iterator[RunStep]:
     """Into the oven or the oil, through its stages, and out.
 
@@ -22,7 +22,7 @@ def bake_steps(
         signs: of the form: how it looks.
         whole_g: what goes in, of one batch.
         batches: by which every weight is told.
-        laid: what is laid on at the stage "top"; None where there is nothing.
+        laying: what is laid on at the stage "top"; None where there is nothing.
     """
     where = "oil" if forecast.fried else "oven"
     yield RunStep(
@@ -44,8 +44,8 @@ def bake_steps(
                 id=f"stage:{number}:{stage.kind}",
                 group="bake",
                 kind="moment",
-                text=laid.text.rstrip(".") if laid and stage.kind == "top" else sentence(stage.name),
-                lines=laid.added if laid and stage.kind == "top" else (),
+                text=laying.text.rstrip(".") if laying and stage.kind == "top" else sentence(stage.name),
+                lines=laying.added if laying and stage.kind == "top" else (),
                 moment=_MOMENTS.get(stage.kind, ""),
                 slip={"flip": "flip", "rotate": "turn"}.get(stage.kind, ""),
                 target=f"after {now:.0f} min",

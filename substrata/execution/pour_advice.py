@@ -58,8 +58,8 @@ def poured(
     Raises:
         FormulaError: when there is no such line.
     """
-    found = next((w for w in dough.batch.lines if w.line.id == line), None)
-    if found is None:
+    weighed = next((w for w in dough.batch.lines if w.line.id == line), None)
+    if weighed is None:
         raise FormulaError(
             "no such line",
             got=line[:60],
@@ -67,10 +67,10 @@ def poured(
             remedy="name a line of the formula",
             field="line",
         )
-    written = found.grams.value
+    written = weighed.grams.value
     off = grams / batches - written
     allowed = tolerances(dough)[line].grams
-    name = _short(found)
+    name = _short(weighed)
     if abs(off) <= allowed * (1 + _HAIR):
         return PourAdvice(
             line=line,
@@ -90,8 +90,8 @@ def poured(
             PourWay(kind="out", text=f"take {_grams(off * batches)} out", grams={line: written * batches}, worse=())
         )
     if off > 0 or mixed:
-        ways += _kept(dough, found, off, batches)
-        ways.append(_scaled(dough, found, grams, written * batches, before, batches))
+        ways += _kept(dough, weighed, off, batches)
+        ways.append(_scaled(dough, weighed, grams, written * batches, before, batches))
     side = "too much" if off > 0 else "short of"
     return PourAdvice(
         line=line,
@@ -111,8 +111,8 @@ def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[P
         return []
     change = before.consistency - after.consistency
     if abs(change) < _FELT:
-        left = worse_than(before, after)
-        if left:
+        out_of_range = worse_than(before, after)
+        if out_of_range:
             return []
         return [PourWay(kind="keeps", text="leave it: nothing else has to follow", grams={}, worse=())]
     minute = rest_of(dough.inside, dough.formula)
@@ -131,10 +131,10 @@ def _keeping(now: Dough, correction: Correction, batches: float) -> PourWay:
     name = correction.name.partition(",")[0].lower()
     whole = (here.get(correction.line, 0.0) + correction.grams) * batches
     worse = _said(correction.worse)
-    but = f" (then {' and '.join(worse)} leaves its window)" if worse else ""
+    exception = f" (then {' and '.join(worse)} leaves its window)" if worse else ""
     return PourWay(
         kind="keeps",
-        text=f"+ {_grams(correction.grams * batches)} {name} keeps how it handles{but}",
+        text=f"+ {_grams(correction.grams * batches)} {name} keeps how it handles{exception}",
         grams={correction.line: whole},
         worse=worse,
     )

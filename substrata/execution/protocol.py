@@ -14,7 +14,7 @@ from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
-from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_told_in
+from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_in
 from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, prep_plan_of
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
 from substrata.evaluation.working_time import short_working_minutes
@@ -99,8 +99,8 @@ class _Maker:
         yield self._shape()
         yield self._proof()
         if self.forecast is not None:
-            laid = step_told_in(self.method, "lay")
-            yield bake_steps(self.forecast, self.signs, self.dough.batch.whole_g, self.batches, laid)
+            laying = step_in(self.method, "lay")
+            yield bake_steps(self.forecast, self.signs, self.dough.batch.whole_g, self.batches, laying)
         yield iter((cooling_step(self.signs),))
 
     def _tasks(self, *kinds: str) -> Iterator[PrepTask]:
@@ -157,7 +157,7 @@ class _Maker:
                     line=weighed.line.id,
                     target=f"{grams:g} g",
                 )
-        soaked = step_told_in(self.method, "soak")
+        soaked = step_in(self.method, "soak")
         if soaked is not None:
             yield RunStep(
                 id="soak",
@@ -182,8 +182,8 @@ class _Maker:
             )
 
     def _off(self, line: str) -> float:
-        found = self.allowed.get(line)
-        return (found.grams if found else 1.0) * self.batches
+        allowed = self.allowed.get(line)
+        return (allowed.grams if allowed else 1.0) * self.batches
 
     def _weigh(self) -> Iterator[RunStep]:
         dried = {task.vegetable.line for task in self._tasks("vegetable") if task.vegetable and task.vegetable.steps}
@@ -233,7 +233,7 @@ class _Maker:
         """Melt the cheese of one batch, or of a part of it: several batches would crack before all are shaped."""
         melts = max(ceil(self.batches - _HAIR), 1)
         share = self.batches / melts
-        method = step_told_in(self.method, "melt")
+        method = step_in(self.method, "melt")
         melted = set(method.added) if method else set(task.lines)
         grams = share * sum(w.grams.value for w in self.dough.inside.lines if w.line.id in melted)
         seconds = share * task.bursts.seconds if task.bursts else 0.0
@@ -384,9 +384,9 @@ class _Maker:
             cautions=(f"It cracks below {until:.0f} °C: warm only the piece in hand, and not often.",) if until else (),
         )
         yield from self._around("fill")
-        wanted = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
-        brushed = step_told_in(self.method, "brush")
-        for slip in slips_of(self.dough, wanted):
+        kinds = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
+        brushed = step_in(self.method, "brush")
+        for slip in slips_of(self.dough, kinds):
             yield RunStep(
                 id=f"slip:{slip.text('slip')}",
                 group="shape",
@@ -403,9 +403,9 @@ class _Maker:
 
     def _around(self, step: str) -> Iterator[RunStep]:
         """What is filled in, laid on or dusted over, where there is any."""
-        told = step_told_in(self.method, step)
-        if told is not None:
-            yield RunStep(id=step, group="shape", kind="do", text=told.text.rstrip("."), lines=told.added)
+        step_told = step_in(self.method, step)
+        if step_told is not None:
+            yield RunStep(id=step, group="shape", kind="do", text=step_told.text.rstrip("."), lines=step_told.added)
 
 
 _ACTS = {
@@ -434,12 +434,12 @@ def _signs() -> dict[str, Row]:
     return {row.text("form"): row for row in read_table("bake_signs.csv")}
 
 
-def slips_of(dough: Dough, wanted: tuple[str, ...] = ()) -> tuple[Row, ...]:
+def slips_of(dough: Dough, kinds: tuple[str, ...] = ()) -> tuple[Row, ...]:
     """The small things that this dough may be done with or without.
 
     Args:
         dough: gives form and roles.
-        wanted: only these, in their order; none takes all.
+        kinds: only these, in their order; none takes all.
     """
     roles = {w.role for w in dough.batch.lines if w.grams.value > 0}
     rows = {
@@ -448,4 +448,4 @@ def slips_of(dough: Dough, wanted: tuple[str, ...] = ()) -> tuple[Row, ...]:
         if (not row.text("forms") or dough.formula.form in row.text("forms").split())
         and (not row.text("roles") or not roles.isdisjoint(row.text("roles").split()))
     }
-    return tuple(rows[key] for key in wanted if key in rows) if wanted else tuple(rows.values())
+    return tuple(rows[key] for key in kinds if key in rows) if kinds else tuple(rows.values())

@@ -14,7 +14,7 @@ from typing import Annotated, Any, Literal, get_args
 
 from substrata.base.documents.collection_kinds import Listed, Named, Nested
 from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Whole, Word
-from substrata.base.documents.format_version import of_version
+from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
@@ -180,7 +180,7 @@ def read_run(document: Mapping[str, Any]) -> Run:
     Raises:
         FormulaError: naming the field that cannot be read.
     """
-    plain = of_version(document, _VERSION, RUN_VERSION, "run")
+    plain = check_version(document, _VERSION, RUN_VERSION, "run")
     if "formula" not in document:
         raise FormulaError(
             "the run tells no formula",
@@ -281,8 +281,8 @@ def standing(run: Run) -> tuple[Entry, ...]:
     """The entries that stand, in the order of their times: each once, and none that was undone."""
     once = {entry.id: entry for entry in run.entries}
     gone = {entry.what for entry in once.values() if entry.kind == "undo"}
-    kept = [entry for entry in once.values() if entry.kind != "undo" and entry.id not in gone]
-    return tuple(sorted(kept, key=lambda entry: (moment_of(entry), entry.id)))
+    entries_standing = [entry for entry in once.values() if entry.kind != "undo" and entry.id not in gone]
+    return tuple(sorted(entries_standing, key=lambda entry: (moment_of(entry), entry.id)))
 
 
 def done_of(run: Run, *, simulated: bool = True) -> Done:
@@ -317,23 +317,23 @@ def done_of(run: Run, *, simulated: bool = True) -> Done:
             minute = None if mixed is None else max((moment_of(entry) - mixed).total_seconds() / 60, 0.0)
             # Another word ("tears", "greasy", one of a newer page) is kept as it was said, and is no class.
             felt.append(Felt(minute=minute, class_name=entry.word if entry.word in felt_words() else ""))
-    told = run.done
+    reported = run.done
     measured = {
         "rest_min": _between(mixed, moment_in(entries, "shaped")),
         "minutes": minutes_in_oven(entries),
         **_read_at_the_end(entries),
         **measured,
     }
-    measured |= {key: value for key in MEASURED if (value := getattr(told, key)) is not None}
+    measured |= {key: value for key in MEASURED if (value := getattr(reported, key)) is not None}
     lines = {line.id for line in run.formula.lines}
     return replace(
-        told,
-        grams={line: value for line, value in {**grams, **told.grams}.items() if line in lines},
-        swapped={**swapped, **told.swapped},
-        filled={line: word for line, word in {**filled, **told.filled}.items() if word and line in lines},
-        new_packs={**new_packs, **told.new_packs},
-        steps={**steps, **told.steps},
-        felt=(*felt, *told.felt),
+        reported,
+        grams={line: value for line, value in {**grams, **reported.grams}.items() if line in lines},
+        swapped={**swapped, **reported.swapped},
+        filled={line: word for line, word in {**filled, **reported.filled}.items() if word and line in lines},
+        new_packs={**new_packs, **reported.new_packs},
+        steps={**steps, **reported.steps},
+        felt=(*felt, *reported.felt),
         **measured,
     )
 
@@ -347,10 +347,10 @@ def moment_in(entries: Sequence[Entry], moment: str) -> datetime | None:
         entries: that stand, in the order of their times.
         moment: its name.
     """
-    found = [entry for entry in entries if entry.kind == "moment" and entry.what == moment]
-    if not found:
+    moments = [entry for entry in entries if entry.kind == "moment" and entry.what == moment]
+    if not moments:
         return None
-    return moment_of(found[-1 if moment in _LAST_COUNTS else 0])
+    return moment_of(moments[-1 if moment in _LAST_COUNTS else 0])
 
 
 _LAST_COUNTS = ("in", "out")
@@ -388,15 +388,15 @@ def reading_of(entry: Entry) -> str:
 
 def _read_at_the_end(entries: Sequence[Entry]) -> dict[str, float]:
     """Take what was read as it came out for what came out, and the middle of the oven's readings for its air."""
-    out, found = moment_in(entries, "out"), {}
+    out, readings = moment_in(entries, "out"), {}
     if out is None:
         return {}
     for what, field_name in (("core", "core_c"), ("weight", "weight_out_g")):
         late = [e for e in entries if reading_of(e) == what and 0 <= _minutes(e, out) <= _AT_THE_END_MIN]
         if late and late[-1].value is not None:
-            found[field_name] = late[-1].value
+            readings[field_name] = late[-1].value
     air = sorted(e.value for e in entries if reading_of(e) == "oven" and e.value is not None)
-    return found | ({"probe_c": air[len(air) // 2]} if air else {})
+    return readings | ({"probe_c": air[len(air) // 2]} if air else {})
 
 
 def _minutes(entry: Entry, until: datetime) -> float:
@@ -470,10 +470,10 @@ def _timers(entries: Sequence[Entry]) -> tuple[Timer, ...]:
                 running[entry.what] = (name, started, max(ends, at) + length, False)
             elif act == "stop":
                 running[entry.what] = (name, started, ends, True)
-    told = sorted(running.items(), key=lambda row: row[1][2])
+    ordered = sorted(running.items(), key=lambda row: row[1][2])
     return tuple(
         Timer(id=key, name=name, started=started.isoformat(), ends=ends.isoformat(), stopped=stopped)
-        for key, (name, started, ends, stopped) in told
+        for key, (name, started, ends, stopped) in ordered
     )
 
 

@@ -11,18 +11,18 @@ from substrata.process.rheology.phases import phase_of
 def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
     """The lines in the order in which they are weighed, each with its bowl and a note; frying fat is not weighed."""
     rows = [row for row in read_table("weighing_order.csv") if row.text("dough_kind") in (dough.kind, "*")]
-    left = [w for w in dough.batch.lines if w.role != FRYING and w.grams.value > 0]
+    remaining = [w for w in dough.batch.lines if w.role != FRYING and w.grams.value > 0]
     ordered = []
     for row in rows:
         roles = row.text("roles").split()
-        here = [w for w in left if w.role in roles or (row.text("soft_dairy") and _is_soft(w))]
-        told = {w.line.id: roles.index(w.role) if w.role in roles else len(roles) for w in here}
+        here = [w for w in remaining if w.role in roles or (row.text("soft_dairy") and _is_soft(w))]
+        positions = {w.line.id: roles.index(w.role) if w.role in roles else len(roles) for w in here}
         # Large amounts first: what is spilled into them weighs little.
         concerned = row.text("note_roles").split()
-        for w in sorted(here, key=lambda w: (told[w.line.id] if row.text("by_role") else 0, -w.grams.value)):
+        for w in sorted(here, key=lambda w: (positions[w.line.id] if row.text("by_role") else 0, -w.grams.value)):
             ordered.append((w, row.text("bowl"), row.text("note") if w.role in concerned else ""))
-            left.remove(w)
-    return (*ordered, *((w, "aside", "") for w in left))
+            remaining.remove(w)
+    return (*ordered, *((w, "aside", "") for w in remaining))
 
 
 def _is_soft(w: WeighedLine) -> bool:

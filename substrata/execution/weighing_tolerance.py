@@ -8,8 +8,8 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 
 _DECADES = 0.1  # of consistency that a hand does not feel (house choice: an eighth of a class)
-_OF_A_WINDOW = 0.08  # share of a bracket's width that nobody minds (house choice)
-_OF_ONE_BOUND = 0.05
+_WINDOW_SHARE = 0.08  # share of a bracket's width that nobody minds (house choice)
+_BOUND_SHARE = 0.05
 _LEAST_G, _MOST_SHARE = 0.1, 0.15
 _STEP = 0.04  # of a line, by which the slope is taken
 
@@ -42,19 +42,19 @@ def _of(dough: Dough, base: Figures | None, line: str, grams: float) -> Toleranc
     other = figures(dough.but(grams={line: grams + step}))
     if other is None:
         return most
-    found = [(_DECADES * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")]
-    for key, wanted in dough.windows.items():
+    tolerances = [(_DECADES * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")]
+    for key, target in dough.windows.items():
         if key not in base.values or key == "net_carbs":
             continue
         moved = abs(other.values[key] - base.values[key]) / step
-        low, high = wanted.window.low, wanted.window.high
+        low, high = target.window.low, target.window.high
         if low is not None and high is not None:
-            allowed = _OF_A_WINDOW * (high - low)
+            allowed = _WINDOW_SHARE * (high - low)
         else:
-            allowed = _OF_ONE_BOUND * abs((low if low is not None else high) or 0.0)
+            allowed = _BOUND_SHARE * abs((low if low is not None else high) or 0.0)
         if moved > 0 and allowed > 0:
-            found.append((allowed / moved, key))
-    least, because = min(found)
+            tolerances.append((allowed / moved, key))
+    least, because = min(tolerances)
     if least >= _MOST_SHARE * grams:
         return most
     return Tolerance(grams=nice(max(least, _LEAST_G)), because=because)

@@ -81,7 +81,9 @@ class _Whole(Kind):
             raise where.refusal(
                 "parts in parts", f"up to {MOST_PARTS_DEEP} levels", "lie too deep", "weigh them by themselves"
             )
-        plain = {key: own for key, own in value.items() if key != "substrata"} if isinstance(value, Mapping) else value
+        plain = (
+            {key: entry for key, entry in value.items() if key != "substrata"} if isinstance(value, Mapping) else value
+        )
         return read_record(Formula, plain, where)
 
     def write(self, value: Any) -> Any:

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from substrata.base.documents.field_kinds import Where
-from substrata.base.documents.format_version import of_version
+from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.formula.formula import Formula
@@ -24,7 +24,7 @@ def read_document(document: Mapping[str, Any]) -> Formula:
     Raises:
         FormulaError: naming the line and field that cannot be read.
     """
-    plain = of_version(document, _VERSION, DOCUMENT_VERSION, "document")
+    plain = check_version(document, _VERSION, DOCUMENT_VERSION, "document")
     formula = read_record(Formula, plain, Where())
     _distinct_ids(formula)
     _ordered_targets(formula)

@@ -40,7 +40,9 @@ class PrepChoices(Kind):
         if not isinstance(value, Mapping):
             raise where.refusal(value, "an object of choices")
         return {
-            str(k)[:_MOST_KEY]: _choice(str(k), own, where.key(str(k))) for k, own in value.items() if own is not None
+            str(k)[:_MOST_KEY]: _choice(str(k), entry, where.key(str(k)))
+            for k, entry in value.items()
+            if entry is not None
         }
 
     def write(self, value: Any) -> Any:

@@ -198,8 +198,8 @@ def _of_the_dough(dough: Dough, making: Making) -> dict[str, float]:
         "rise": expected_rise(load, gas),
         "strain": strain,
         "salt": sheet.value("salt"),
-        "soda_left": 100 * lifted.soda_left_g / whole,
-        "acid_left": 100 * lifted.acid_left_g / whole,
+        "soda_left": 100 * lifted.soda_excess_g / whole,
+        "acid_left": 100 * lifted.acid_excess_g / whole,
     }
 
 

@@ -64,9 +64,9 @@ def _with_range(term: Term, value: float, half: float) -> float:
 
 def _volume(found: Unit, ingredient: Ingredient, settings: Settings) -> Spread:
     """Grams of one unit of volume: by its own weighed measure, else by bulk density; as this kitchen's own runs found it filled."""
-    own = ingredient.measures.get(found.key)
-    if own is not None:
-        each = own.grams.scaled(found.size / unit(found.key).size)
+    measure = ingredient.measures.get(found.key)
+    if measure is not None:
+        each = measure.grams.scaled(found.size / unit(found.key).size)
     else:
         density = ingredient.bulk_density
         if density is None:
@@ -74,40 +74,40 @@ def _volume(found: Unit, ingredient: Ingredient, settings: Settings) -> Spread:
         each = density.scaled(found.size)
     by_hand = each.value * found.spread_percent / 100
     half = max(by_hand, (each.high - each.low) / 2)
-    own_hand = _own_hand(settings.lessons).get(ingredient.id.partition("@")[0]) if settings.lessons else None
-    if own_hand is None:
+    bias = _measure_biases(settings.lessons).get(ingredient.id.partition("@")[0]) if settings.lessons else None
+    if bias is None:
         return Spread.around(each.value, half)
-    value = each.value * exp(own_hand.value)
-    return Spread.around(value, half * own_hand.left)
+    value = each.value * exp(bias.value)
+    return Spread.around(value, half * bias.left)
 
 
 @lru_cache(maxsize=64)
-def _own_hand(lessons: tuple[Lesson, ...]) -> dict[str, Lesson]:
+def _measure_biases(lessons: tuple[Lesson, ...]) -> dict[str, Lesson]:
     """What a kitchen's runs have taught of how it fills its measures, by ingredient."""
     return {lesson.part: lesson for lesson in lessons if lesson.block == "measures"}
 
 
-def _count(found: Unit, term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
+def _count(unit: Unit, term: Term, ingredient: Ingredient, settings: Settings) -> Spread:
     """Grams of one piece: an egg by size, else a measure of the ingredient."""
     if ingredient.id in EGG_PARTS:
         part = EGG_PARTS[ingredient.id]
         # "2 eggs" on a line of whites means the whites of two eggs; a white on a line of eggs is another thing.
-        if found.key in ("piece", "egg") or _PARTS_OF_AN_EGG.get(found.key) == ingredient.id:
+        if unit.key in ("piece", "egg") or _PARTS_OF_AN_EGG.get(unit.key) == ingredient.id:
             return egg_grams(part, term.size or settings.egg_size, settings.egg_scheme)
-        raise _cannot(found.key, ingredient)
+        raise _cannot(unit.key, ingredient)
     sized = {"head": f"head-{term.size}"} if term.size else {}
-    for key in (sized.get(found.key), found.key, term.size, "piece", "medium", "head"):
-        generic = key in ("piece", "medium", "head") and found.key not in ("piece", key)
+    for key in (sized.get(unit.key), unit.key, term.size, "piece", "medium", "head"):
+        generic = key in ("piece", "medium", "head") and unit.key not in ("piece", key)
         if key and not generic and key in ingredient.measures:
             return ingredient.measures[key].grams
-    raise _cannot(term.size or found.key, ingredient)
+    raise _cannot(term.size or unit.key, ingredient)
 
 
-def _cannot(said: str, ingredient: Ingredient) -> AmountError:
+def _cannot(problem: str, ingredient: Ingredient) -> AmountError:
     known = ", ".join(ingredient.measures) or "none but weights"
     return AmountError(
-        f"no weight is known for a {said} of {ingredient.name}",
-        got=said,
+        f"no weight is known for a {problem} of {ingredient.name}",
+        got=problem,
         allowed=f"grams, ounces, {known}",
         remedy="type grams",
         field="entered",

@@ -126,21 +126,21 @@ class NameIndex:
         if bare is None or not bare.sure or bare.ingredient != whole.ingredient:
             return whole
         remark = [word for word in whole.beside if word not in bare.beside]
-        kept = tokens(_NONE_OF.sub(" ", " ".join(remark)))
+        remark_tokens = tokens(_NONE_OF.sub(" ", " ".join(remark)))
         # "Cream, sour" and "milk (almond)" are said backwards, as indexes do.
-        joined = self.find(" ".join((*kept, *tokens(plain))))
+        joined = self.find(" ".join((*remark_tokens, *tokens(plain))))
         if joined is not None and joined.ingredient != bare.ingredient:
             return joined if joined.sure else whole
-        if any(word in _descriptors() and not _only_describes(word, bare.facts) for word in kept):
+        if any(word in _descriptors() and not _only_describes(word, bare.facts) for word in remark_tokens):
             return whole
-        other = self.find(" ".join(kept))
+        other = self.find(" ".join(remark_tokens))
         return bare if other is None or other.ingredient == bare.ingredient else whole
 
     def nearest(self, text: str, limit: int = 5) -> list[str]:
         """Ids of the most similar names, best first."""
-        wanted = " ".join(word for word in tokens(text) if word not in _descriptors()) or " ".join(tokens(text))
+        query = " ".join(word for word in tokens(text) if word not in _descriptors()) or " ".join(tokens(text))
         hits = process.extract(
-            wanted, list(self._spoken), scorer=fuzz.WRatio, limit=limit * 4, score_cutoff=_LEAST_LIKENESS
+            query, list(self._spoken), scorer=fuzz.WRatio, limit=limit * 4, score_cutoff=_LEAST_LIKENESS
         )
         return list(dict.fromkeys(self._spoken[name] for name, _, _ in hits))[:limit]
 

@@ -16,7 +16,7 @@ from substrata.base.documents.field_kinds import Day, Number, Text
 from substrata.base.tables.table_reader import read_table
 from substrata.ingredients.printed_label import Label
 
-OWN_MEASURES = ("cup", "tbsp", "tsp", "piece")
+PACK_MEASURES = ("cup", "tbsp", "tsp", "piece")
 
 
 @cache
@@ -51,7 +51,7 @@ class Lot:
     # Own weighings: cup, tbsp, tsp, piece -> g.
     measures: Annotated[
         Mapping[str, float],
-        Named(of=Number(low=0, above=True, high=5_000, unit="g", optional=False), names=OWN_MEASURES),
+        Named(of=Number(low=0, above=True, high=5_000, unit="g", optional=False), names=PACK_MEASURES),
     ] = field(default_factory=dict)
     # Own measurement, g water a g.
     capacity: Annotated[float | None, Number(low=0, above=True, high=200, unit="g/g")] = None

@@ -72,7 +72,7 @@ def allocate(needs: Sequence[Need], lots: Sequence[StockedLot], on: date) -> All
         lots: packs of the kitchen.
         on: day of the bake.
     """
-    left = {lot.key: lot.free_g for lot in lots}
+    free_g = {lot.key: lot.free_g for lot in lots}
     picks: list[Pick] = []
     shortages: list[Shortage] = []
     expired: list[str] = []
@@ -83,14 +83,14 @@ def allocate(needs: Sequence[Need], lots: Sequence[StockedLot], on: date) -> All
             if missing <= 1e-9:
                 break
             if lot.use_by is not None and lot.use_by < on:
-                if left[lot.key] > 0 and lot.key not in expired:
+                if free_g[lot.key] > 0 and lot.key not in expired:
                     expired.append(lot.key)
                 continue
-            taken = min(missing / lot.usable, left[lot.key])
-            if taken > 0:
-                left[lot.key] -= taken
-                missing -= taken * lot.usable
-                picks.append(Pick(line=need.line, lot=lot.key, grams=taken))
+            portion = min(missing / lot.usable, free_g[lot.key])
+            if portion > 0:
+                free_g[lot.key] -= portion
+                missing -= portion * lot.usable
+                picks.append(Pick(line=need.line, lot=lot.key, grams=portion))
         if missing > 1e-6 and need.ingredient != "water":
             shortages.append(Shortage(line=need.line, ingredient=need.ingredient, grams=missing))
     return Allocation(picks=tuple(picks), shortages=tuple(shortages), expired=tuple(expired))

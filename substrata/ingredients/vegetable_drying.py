@@ -69,7 +69,7 @@ class Dried:
     low_g: float  # nine in ten end between these
     high_g: float
     water_percent: float  # in what is left
-    water_left: float  # water per g of it, of water per g of the raw one
+    water_g: float  # water per g of it, of water per g of the raw one
     sugars_lost_g: float
     sodium_lost_mg: float  # negative when salt was added and stays
     potassium_lost_mg: float
@@ -160,7 +160,7 @@ def dry(raw: Composition, steps: tuple[DryingStep, ...], start_g: float, *, effo
         low_g=stages[-1].low,
         high_g=stages[-1].high,
         water_percent=100 * pot.amounts["water_g"] / whole,
-        water_left=(pot.amounts["water_g"] / whole) / max(raw["water_g"] / 100, 1e-9),
+        water_g=(pot.amounts["water_g"] / whole) / max(raw["water_g"] / 100, 1e-9),
         sugars_lost_g=start["sugars_g"] - pot.amounts["sugars_g"],
         sodium_lost_mg=start["sodium_mg"] - pot.amounts["sodium_mg"],
         potassium_lost_mg=start["potassium_mg"] - pot.amounts["potassium_mg"],
@@ -278,9 +278,9 @@ def _heat(pot: _Pot, step: DryingStep, n: dict[str, float]) -> None:
         joules = pot.heat_capacity * (_BOILS_C - pot.temperature_c) * min(step.minutes / 3, 1.0)
     warms = min(joules / pot.heat_capacity, _BOILS_C - pot.temperature_c)
     pot.temperature_c += warms
-    left = joules - warms * pot.heat_capacity
+    remaining = joules - warms * pot.heat_capacity
     most = max(pot.amounts["water_g"] * (1 - _DRYEST), 0.0)
-    pot.steam = min(left / n["water_vapour"], most)
+    pot.steam = min(remaining / n["water_vapour"], most)
     pot.amounts["water_g"] -= pot.steam
     if pot.temperature_c >= drying_numbers()["softens_at"].value:
         pot.expressed = max(pot.expressed, n["expressed_cooked"])

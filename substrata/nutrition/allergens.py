@@ -31,9 +31,9 @@ def allergens(batch: Batch) -> tuple[Allergen, ...]:
     United States: FALCPA with the FASTER Act; coconut is no longer on the list. European Union:
     Annex II of 1169/2011, where celeriac counts as celery and lupin is listed.
     """
-    there = [w for w in batch.lines if w.grams.value > 0]
-    certain = _collected((w.line.id, w.ingredient.flags) for w in there)
-    possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in there if w.ingredient.pack)
+    present = [w for w in batch.lines if w.grams.value > 0]
+    certain = _collected((w.line.id, w.ingredient.flags) for w in present)
+    possible = _collected((w.line.id, w.ingredient.pack.may_contain) for w in present if w.ingredient.pack)
     return (
         *(_allergen(name, result, traces=False) for name, result in sorted(certain.items())),
         *(_allergen(name, result, traces=True) for name, result in sorted(possible.items()) if name not in certain),
@@ -41,27 +41,27 @@ def allergens(batch: Batch) -> tuple[Allergen, ...]:
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Found:
+class _Match:
     regions: set[str]
     lines: list[str]
 
 
-def _collected(flagged: Iterable[tuple[str, frozenset[str]]]) -> dict[str, _Found]:
-    table: dict[str, _Found] = {}
+def _collected(flagged: Iterable[tuple[str, frozenset[str]]]) -> dict[str, _Match]:
+    table: dict[str, _Match] = {}
     for line, flags in flagged:
         for flag in flags:
             for region, name in _by_flag()[flag].items():
                 if name:
-                    entry = table.setdefault(name.removeprefix("tree "), _Found(regions=set(), lines=[]))
+                    entry = table.setdefault(name.removeprefix("tree "), _Match(regions=set(), lines=[]))
                     entry.regions.add(region)
                     if line not in entry.lines:
                         entry.lines.append(line)
     return table
 
 
-def _allergen(name: str, found: _Found, *, traces: bool) -> Allergen:
-    regions = tuple(sorted(found.regions, reverse=True))
-    return Allergen(name=name, regions=regions, lines=tuple(found.lines), traces=traces)
+def _allergen(name: str, match: _Match, *, traces: bool) -> Allergen:
+    regions = tuple(sorted(match.regions, reverse=True))
+    return Allergen(name=name, regions=regions, lines=tuple(match.lines), traces=traces)
 
 
 def allergen_words() -> dict[str, str]:

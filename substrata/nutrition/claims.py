@@ -95,16 +95,16 @@ def claim_kinds() -> dict[str, ClaimKind]:
     }
 
 
-def claims(batch: Batch, settings: Settings, *, left_out: tuple[str, ...] = ()) -> tuple[Claim, ...]:
+def claims(batch: Batch, settings: Settings, *, unweighed: tuple[str, ...] = ()) -> tuple[Claim, ...]:
     """Every claim, judged line by line.
 
     Args:
         batch: the weighed lines.
         settings: whether this kitchen counts coconut as a nut and xanthan as grain.
-        left_out: names of lines that have no weight; while there are any no claim can hold.
+        unweighed: names of lines that have no weight; while there are any no claim can hold.
     """
     lines = tuple((w.line.id, _label_name(w), _facts(w)) for w in batch.lines if w.grams.value > 0)
-    return _judged(lines, _breaking(settings), left_out)
+    return _judged(lines, _breaking(settings), unweighed)
 
 
 def _label_name(weighed: WeighedLine) -> str:
@@ -113,14 +113,17 @@ def _label_name(weighed: WeighedLine) -> str:
 
 @lru_cache(maxsize=1024)
 def _judged(
-    lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], left_out: tuple[str, ...]
+    lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], unweighed: tuple[str, ...]
 ) -> tuple[Claim, ...]:
     """The claims of some lines; grams play no part, so a dragging finger asks only once."""
-    return tuple(_claim(kind, lines, breaking, left_out) for kind in claim_kinds().values())
+    return tuple(_claim(kind, lines, breaking, unweighed) for kind in claim_kinds().values())
 
 
 def _claim(
-    kind: ClaimKind, lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], left_out: tuple[str, ...]
+    kind: ClaimKind,
+    lines: tuple[tuple[str, str, _Facts], ...],
+    breaking: tuple[Effect, ...],
+    unweighed: tuple[str, ...],
 ) -> Claim:
     against: list[Ground] = []
     doubting: list[Ground] = []
@@ -129,7 +132,7 @@ def _claim(
         if result:
             breaks, reason = result
             (against if breaks else doubting).append(Ground(line=line, name=name, reason=reason))
-    verdict: Verdict = "fails" if against else "unsure" if doubting or left_out else "holds"
+    verdict: Verdict = "fails" if against else "unsure" if doubting or unweighed else "holds"
     if not lines:
         verdict = "empty"
     grounds = tuple(against or doubting)
@@ -140,7 +143,7 @@ def _claim(
         hint=kind.hint,
         basis=kind.basis,
         grounds=grounds,
-        text=_text(kind, verdict, grounds, left_out),
+        text=_text(kind, verdict, grounds, unweighed),
     )
 
 
@@ -191,13 +194,13 @@ def _breaking(settings: Settings) -> tuple[Effect, ...]:
     return ("fails", *school, *strict)
 
 
-def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], left_out: tuple[str, ...]) -> str:
+def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], unweighed: tuple[str, ...]) -> str:
     words = "; ".join(f"{g.name.partition(',')[0]} {g.reason}" for g in grounds[:3])
     more = f" and {len(grounds) - 3} more" if len(grounds) > 3 else ""
     if verdict == "fails":
         return f"Not {kind.name.lower()}: {words}{more}."
     if verdict == "unsure" and not grounds:
-        return f"{kind.name} cannot be said yet: {without_weight(left_out)}."
+        return f"{kind.name} cannot be said yet: {without_weight(unweighed)}."
     if verdict == "unsure":
         return f"{kind.name} cannot be said without a certificate: {words}{more}."
     if verdict == "empty":

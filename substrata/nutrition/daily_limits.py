@@ -72,11 +72,11 @@ def budget_kinds() -> dict[str, BudgetKind]:
 
 def weight_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
     """Grams of cheese and of cream a piece, as ratios over the lines."""
-    one = np.ones(len(batch.lines))
+    ones = np.ones(len(batch.lines))
     cheese = batch.is_role("cheese")
     cream = np.array([float(w.ingredient.id in _CREAMS) for w in batch.lines])
     return {
-        key: total_ratio(batch, (mask * one, batch.nothing), "g", 1 / formula.pieces)
+        key: total_ratio(batch, (mask * ones, batch.nothing), "g", 1 / formula.pieces)
         for key, mask in (("cheese", cheese), ("cream", cream))
     }
 

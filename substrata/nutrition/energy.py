@@ -63,6 +63,6 @@ def energy_per_gram(batch: Batch, method: Method = "shown_kcal") -> Coefficient:
     fibre, fibre_sd = batch.nutrient("fibre_g")
     soluble, soluble_sd = batch.behaviour("soluble_fibre")
     each = _table(method)["soluble_fibre_g"]
-    own = batch.behaviour("polyol_energy")[0] - _table(method)["polyols_g"]
-    value = value + each * fibre * soluble + batch.nutrient("polyols_g")[0] * own
+    excess = batch.behaviour("polyol_energy")[0] - _table(method)["polyols_g"]
+    value = value + each * fibre * soluble + batch.nutrient("polyols_g")[0] * excess
     return value, np.sqrt(variance + each**2 * ((fibre_sd * soluble) ** 2 + (fibre * soluble_sd) ** 2))

@@ -17,7 +17,7 @@ from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains
 
 _LITTLE = 0.02  # 21 CFR 101.4(a)(2); Annex VII A 6: below 2 % the order is free
-_WATER_LEFT_OUT = 0.05  # Annex VII A 1: added water up to 5 % of the food need not be listed
+_WATER_OMITTED = 0.05  # Annex VII A 1: added water up to 5 % of the food need not be listed
 
 
 # Kinds of an ingredient that a statement does not tell apart.
@@ -77,13 +77,13 @@ class _Entry:
     lines: list[str]
 
 
-def statement(batch: Batch, style: LabelStyle, left: float) -> Statement:
+def statement(batch: Batch, style: LabelStyle, remaining: float) -> Statement:
     """The statement of all lines.
 
     Args:
         batch: the weighed lines.
         style: ``us`` or ``eu``.
-        left: share of the dough that is left after baking, 0..1.
+        remaining: share of the dough that is left after baking, 0..1.
     """
     entries: dict[str, _Entry] = {}
     for w in batch.lines:
@@ -93,7 +93,7 @@ def statement(batch: Batch, style: LabelStyle, left: float) -> Statement:
             entry.grams += w.grams.value
             entry.lines.append(w.line.id)
     if style == "eu":
-        _dry_water(entries, batch.whole_g, left)
+        _dry_water(entries, batch.whole_g, remaining)
     ordered = sorted(entries.values(), key=lambda e: -e.grams)
     whole = sum(e.grams for e in ordered) or 1.0
     little = [e for e in ordered if e.grams / whole < _LITTLE]
@@ -115,11 +115,11 @@ def statement(batch: Batch, style: LabelStyle, left: float) -> Statement:
     )
 
 
-def _dry_water(entries: dict[str, _Entry], dough: float, left: float) -> None:
+def _dry_water(entries: dict[str, _Entry], dough: float, remaining: float) -> None:
     """Added water counts as what the baked food still holds of it."""
     for key in [key for key, e in entries.items() if e.ingredient.id == "water"]:
-        entries[key].grams = max(entries[key].grams - dough * (1 - left), 0.0)
-        if entries[key].grams < _WATER_LEFT_OUT * dough * left:
+        entries[key].grams = max(entries[key].grams - dough * (1 - remaining), 0.0)
+        if entries[key].grams < _WATER_OMITTED * dough * remaining:
             del entries[key]
 
 

@@ -52,8 +52,8 @@ def net_carbs_per_gram(batch: Batch, convention: Convention, rule: PolyolRule) -
         return carbohydrate, carbohydrate_sd
     fibre, fibre_sd = batch.nutrient("fibre_g")
     off = 0.5 if rule == "half" else 1 - np.minimum(batch.behaviour("polyol_energy")[0] / 4, 1.0)
-    kept = available_per_gram(batch)[0] if convention == "eu" else carbohydrate - fibre
-    net = kept - batch.nutrient("erythritol_g")[0] - off * batch.nutrient("polyols_g")[0]
+    available = available_per_gram(batch)[0] if convention == "eu" else carbohydrate - fibre
+    net = available - batch.nutrient("erythritol_g")[0] - off * batch.nutrient("polyols_g")[0]
     if convention == "us":
         net = net - batch.nutrient("allulose_g")[0]
     return np.maximum(net, 0.0), np.hypot(carbohydrate_sd, fibre_sd)

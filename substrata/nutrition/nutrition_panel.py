@@ -241,11 +241,11 @@ def reference_amount_g(form: str) -> float | None:
 
 def _racc_note(formula: Formula, facts: Nutrition) -> tuple[str, ...]:
     """How many pieces make the serving that 21 CFR 101.9(b) asks for."""
-    wanted, each = reference_amount_g(formula.form), facts.piece.grams.value
-    if wanted is None or each <= 0:
+    reference_g, each = reference_amount_g(formula.form), facts.piece.grams.value
+    if reference_g is None or each <= 0:
         return ()
-    pieces = max(round(wanted / each), 1)
+    pieces = max(round(reference_g / each), 1)
     if pieces == formula.serving_pieces:
         return ()
     noun = "piece" if pieces == 1 else "pieces"
-    return (f"The reference amount is {wanted:g} g: {pieces} {noun} would come closest to it as a serving.",)
+    return (f"The reference amount is {reference_g:g} g: {pieces} {noun} would come closest to it as a serving.",)

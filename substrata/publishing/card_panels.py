@@ -102,7 +102,7 @@ def card_of(dough: Dough) -> Card:
     """Make the card of a dough; see ``card``."""
     formula, batch, settings = dough.formula, dough.batch, dough.settings
     sheet, facts, after = dough.panel_sheet, dough.nutrition, dough.baked
-    told = claims(batch, settings, left_out=dough.unweighed)
+    told = claims(batch, settings, unweighed=dough.unweighed)
     return Card(
         name=formula.name,
         form=dough.form.name,

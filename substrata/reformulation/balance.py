@@ -26,7 +26,7 @@ from substrata.reformulation.solutions.solution import Teller, line_changes, mis
 from substrata.reformulation.solutions.target_probability import chance, spread_over, sureness, ten
 
 _WAYS = 4
-_MUCH_OF_THE_DOUBT = 0.6
+_LARGE_DOUBT_SHARE = 0.6
 _AS_SURE = 0.05  # nearer than this to the wished probability is as sure as wished
 _OTHER_EGG = 0.6  # of the egg of an egg batter: without so much it is another bread
 _BATTER = 0.25  # egg, of the dough, from which it is one
@@ -41,7 +41,7 @@ def settle(
     *,
     saved: Formula | None = None,
     ways: int = _WAYS,
-    told: Progress = lambda _: None,
+    on_progress: Progress = lambda _: None,
 ) -> Settlement:
     """Bring a formula into its targets. A pure function: the same wish gives the same answer.
 
@@ -52,7 +52,7 @@ def settle(
         wish: targets, limits and freedoms.
         saved: the last saved version: weight, rails and what to lead back to are measured against it.
         ways: how many different answers at most.
-        told: is told the progress, 0 to 1.
+        on_progress: is told the progress, 0 to 1.
 
     Raises:
         FormulaError: when the wish cannot be meant; ``check_wish`` says how.
@@ -65,17 +65,17 @@ def settle(
     start = judge(bench, bench.start)
     if not start.missed:
         return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(bench))
-    told(0.1)
+    on_progress(0.1)
     shaped = as_shaped(bench)
-    found = settled_in(shaped)
-    told(0.35)
+    solved = settled_in(shaped)
+    on_progress(0.35)
     teller = Teller(bench, start)
-    own = Answer(shaped=shaped, verdict=found.verdict, met=found.met)
+    original = Answer(shaped=shaped, verdict=solved.verdict, met=solved.met)
     others = in_other_shapes(other_shapes(shaped))
-    answers = different_ways(shaped, found, ways, told) if found.met else []
+    answers = different_ways(shaped, solved, ways, on_progress) if solved.met else []
     answers += [answer for answer in others if answer.met]
     if not answers:
-        return _nearest(min((own, *others), key=lambda a: (round(a.verdict.violation, 5), a.cost)), teller)
+        return _nearest(min((original, *others), key=lambda a: (round(a.verdict.violation, 5), a.cost)), teller)
     pool = named(answers, ways)
     return Settlement(
         status="settled",
@@ -110,12 +110,12 @@ def _cannot_begin(bench: Bench) -> Settlement | None:
 def _another_bread(bench: Bench) -> Settlement | None:
     whole = bench.kept.batch.dough_g
     for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
-        own = [s for s in bench.slots if s.role == role and s.wanted > 0]
-        had = sum(s.wanted for s in own)
-        left = sum(s.wanted for s in own if not s.gone)
+        slots = [s for s in bench.slots if s.role == role and s.wanted > 0]
+        had = sum(s.wanted for s in slots)
+        remaining = sum(s.wanted for s in slots if not s.gone)
         carries = had > _BATTER * whole
         back = any(s.role == role and s.new and s.most > 0 for s in bench.slots)
-        if carries and had - left > share * had and not back:
+        if carries and had - remaining > share * had and not back:
             text = (
                 f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and carries it: without it this is another bread. "
                 "Begin from another base."
@@ -148,15 +148,15 @@ def _nearest(answer: Answer, teller: Teller) -> Settlement:
     )
 
 
-def _shapes_that_would_do(own: Shaped) -> Iterator[Relax]:
+def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
     """Other pieces in which all could be met, where the wish does not allow them yet."""
-    wish = own.bench.wish
-    told = {"pieces": "the number of pieces", "thickness": "the thickness"}
-    for key, text in told.items():
+    wish = original.bench.wish
+    labels = {"pieces": "the number of pieces", "thickness": "the thickness"}
+    for key, text in labels.items():
         free = wish.but(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
         if getattr(wish, f"may_change_{key}"):
             continue
-        answer = next((a for a in in_other_shapes(other_shapes(own, free)) if a.met), None)
+        answer = next((a for a in in_other_shapes(other_shapes(original, free)) if a.met), None)
         if answer is not None:
             yield Relax(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would do")
 
@@ -178,17 +178,19 @@ def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
     forecast = dough.handling
     if forecast is None:
         return ()
-    wanted = bench.wish.handling or forecast.wanted_low
-    told = []
-    point = next((p for p in forecast.minutes if p.class_name == wanted), None)
+    target_class = bench.wish.handling or forecast.wanted_low
+    moves = []
+    point = next((p for p in forecast.minutes if p.class_name == target_class), None)
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
-        told.append(
-            f"{wanted} after {point.minutes:.0f} min of rest" if point.minutes else f"{wanted} at once, without a rest"
+        moves.append(
+            f"{target_class} after {point.minutes:.0f} min of rest"
+            if point.minutes
+            else f"{target_class} at once, without a rest"
         )
-    warm = next((p for p in forecast.degrees if p.class_name == wanted), None)
+    warm = next((p for p in forecast.degrees if p.class_name == target_class), None)
     if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:
-        told.append(f"{wanted} at {warm.temperature_c:.0f} °C")
-    return tuple(told)
+        moves.append(f"{target_class} at {warm.temperature_c:.0f} °C")
+    return tuple(moves)
 
 
 def _text(answer: Answer) -> str:
@@ -219,7 +221,7 @@ def _whose_doubt(bench: Bench, verdict: Verdict) -> str:
         name, share = spread_over(bench, verdict.grams, key)
         slot = next((s for s in bench.slots if s.name == name), None)
         from_pack = slot is not None and slot.of.name != slot.name
-        if share >= _MUCH_OF_THE_DOUBT and not from_pack:
+        if share >= _LARGE_DOUBT_SHARE and not from_pack:
             return (
                 f"{100 * share:.0f} % of the doubt is the {name.partition(',')[0].lower()}: its own pack's label "
                 "would do more than any edit."

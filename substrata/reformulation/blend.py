@@ -51,12 +51,12 @@ def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Form
     room = sum(own.grams or 0.0 for own in giving)
     now = min(max(grams, 0.0), before + room)
     share = (room - (now - before)) / room if room > _TINY else 0.0
-    made = {own.id: to_the_scale((own.grams or 0.0) * share) for own in giving}
+    new_grams = {own.id: to_the_scale((own.grams or 0.0) * share) for own in giving}
     largest = max(giving, key=lambda own: (own.grams or 0.0, own.id)).id
-    made[largest] = round(max(made[largest] + before + room - now - sum(made.values()), 0.0), 1)
-    made[line] = round(now, 1)
+    new_grams[largest] = round(max(new_grams[largest] + before + room - now - sum(new_grams.values()), 0.0), 1)
+    new_grams[line] = round(now, 1)
     lines = tuple(
-        replace(own, grams=made[own.id], entered=f"{made[own.id]:g} g") if own.id in made else own
+        replace(own, grams=new_grams[own.id], entered=f"{new_grams[own.id]:g} g") if own.id in new_grams else own
         for own in formula.lines
     )
     return replace(formula, lines=lines)
@@ -90,8 +90,8 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
         for w in batch.lines
         if w.line.id in group and w.line.id not in locked and w.line.id in known and w.grams.value > 0
     ]
-    told = np.array([known[w.line.id] for w in moving])
-    if len(moving) < 2 or float(np.ptp(told)) < _TELLS_APART:
+    quality = np.array([known[w.line.id] for w in moving])
+    if len(moving) < 2 or float(np.ptp(quality)) < _TELLS_APART:
         raise FormulaError(
             "nothing tells them apart" if len(moving) > 1 else "nothing can give",
             got=", ".join(w.line.id for w in moving)[:80] or "no line",
@@ -100,14 +100,14 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
             field="group",
         )
     grams = np.array([w.grams.value for w in moving])
-    z = (told - told.min()) / np.ptp(told) - 0.5
+    z = (quality - quality.min()) / np.ptp(quality) - 0.5
     tilted = grams * np.exp(_TILT * max(min(towards, 1.0), -1.0) * z)
     tilted *= grams.sum() / tilted.sum()
-    made = {w.line.id: to_the_scale(float(g)) for w, g in zip(moving, tilted, strict=True)}
-    largest = max(made, key=lambda key: (made[key], key))
-    made[largest] = round(made[largest] + float(grams.sum()) - sum(made.values()), 1)
+    new_grams = {w.line.id: to_the_scale(float(g)) for w, g in zip(moving, tilted, strict=True)}
+    largest = max(new_grams, key=lambda key: (new_grams[key], key))
+    new_grams[largest] = round(new_grams[largest] + float(grams.sum()) - sum(new_grams.values()), 1)
     lines = tuple(
-        replace(own, grams=made[own.id], entered=f"{made[own.id]:g} g") if own.id in made else own
+        replace(own, grams=new_grams[own.id], entered=f"{new_grams[own.id]:g} g") if own.id in new_grams else own
         for own in formula.lines
     )
     return replace(formula, lines=lines)

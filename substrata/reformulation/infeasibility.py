@@ -41,7 +41,7 @@ def limits_of(rows: Sequence[Row]) -> list[Limit]:
     for row in rows:
         if row.kind != "soft" and not row.price:
             table.setdefault((row.key, "" if row.kind in ("rail", "mass") else row.side), []).append(row)
-    limits = [Limit(key=key, kind=own[0].kind, rows=tuple(own)) for (key, _), own in table.items()]
+    limits = [Limit(key=key, kind=entry[0].kind, rows=tuple(entry)) for (key, _), entry in table.items()]
     return sorted(limits, key=lambda limit: (_ORDER.index(limit.kind), limit.key))
 
 
@@ -55,22 +55,22 @@ def irreducible(bench: Bench, limits: Sequence[Limit]) -> tuple[Limit, ...]:
     """A set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
     if feasible(bench, limits):
         return ()
-    kept = list(limits)
+    subset = list(limits)
     for limit in limits:
-        rest = [other for other in kept if other is not limit]
+        rest = [other for other in subset if other is not limit]
         if not feasible(bench, rest):
-            kept = rest
-    return tuple(kept)
+            subset = rest
+    return tuple(subset)
 
 
 def clash_at(bench: Bench, grams: Floats, present: float | None) -> tuple[Relax, ...]:
     """The clash at a point, each limit with what it would have to give; those that can give nothing are left out."""
     rows = rows_at(bench, grams, slopes_at(bench, grams, present=present))
     limits = limits_of(rows)
-    found = irreducible(bench, limits)
-    if not found:
+    conflict = irreducible(bench, limits)
+    if not conflict:
         return ()
-    return tuple(_relaxed(bench, limits, limit) for limit in found)
+    return tuple(_relaxed(bench, limits, limit) for limit in conflict)
 
 
 def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
@@ -85,9 +85,9 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
         return Relax(
             text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
         )
-    given = _least_given(bench, rows, limit, solved)
-    row = max(limit.rows, key=lambda own: own.over(given))
-    over = row.over(given)
+    relaxation = _least_relaxation(bench, rows, limit, solved)
+    row = max(limit.rows, key=lambda own: own.over(relaxation))
+    over = row.over(relaxation)
     text = limit_text(bench, row)
     if limit.kind in ("rail", "mass", "cap"):
         return Relax(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
@@ -103,7 +103,7 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
     return _target(limit.key, row, over, text)
 
 
-def _least_given(bench: Bench, rows: Sequence[Row], limit: Limit, first: Solved) -> Floats:
+def _least_relaxation(bench: Bench, rows: Sequence[Row], limit: Limit, first: Solved) -> Floats:
     """The answer that asks least of the limit: its price far above every edit."""
     dear = [replace(row, price=1e6) if row.price and row.key == limit.key else row for row in rows]
     solved = solve(bench, dear, Ask(elastic={}))

@@ -82,25 +82,31 @@ def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> 
         return None
     at = [float(g) for g in np.linspace(1 - SPAN, 1 + SPAN, POINTS) * now]
     doughs = [dough.but(grams={line: g}) for g in at]
-    read = [figures(one) for one in doughs]
-    told = [(g, one) for g, one in zip(at, read, strict=True) if one is not None]
+    read = [figures(figures_at) for figures_at in doughs]
+    points = [(g, figures_at) for g, figures_at in zip(at, read, strict=True) if figures_at is not None]
     curves = tuple(
         _curve(
-            key, kind.label, kind.unit, kind.decimals, dough, line, [(g, f.values[key], f.states[key]) for g, f in told]
+            key,
+            kind.label,
+            kind.unit,
+            kind.decimals,
+            dough,
+            line,
+            [(g, f.values[key], f.states[key]) for g, f in points],
         )
         for key, kind in bracket_kinds().items()
-        if key in told[0][1].values and (key != "cost" or told[0][1].values["cost"] > 0)
+        if key in points[0][1].values and (key != "cost" or points[0][1].values["cost"] > 0)
     )
     return Sweep(
         line=line,
         name=weighed.ingredient.name,
         now=now,
-        grams=tuple(g for g, _ in told),
+        grams=tuple(g for g, _ in points),
         curves=curves,
-        classes=tuple(f.class_name for _, f in told),
-        fits=tuple(f.fits for _, f in told),
+        classes=tuple(f.class_name for _, f in points),
+        fits=tuple(f.fits for _, f in points),
         minutes=tuple(BakedAt(grams=at[i], minutes=minutes_of(doughs[i])) for i in range(0, POINTS, _BAKED_EVERY)),
-        text=_text(weighed.ingredient.name, curves, [(g, f.fits) for g, f in told]),
+        text=_text(weighed.ingredient.name, curves, [(g, f.fits) for g, f in points]),
     )
 
 
@@ -116,14 +122,14 @@ def _curve(
         a, b = points[out][0], points[within][0]
         for _ in range(_HALVINGS):
             half = (a + b) / 2
-            told = figures(dough.but(grams={line: half}))
-            if told is not None and not is_outside(told.states[key]):
+            half_way = figures(dough.but(grams={line: half}))
+            if half_way is not None and not is_outside(half_way.states[key]):
                 b = half
             else:
                 a = half
         return b
 
-    wanted = dough.windows.get(key)
+    target = dough.windows.get(key)
     return Curve(
         key=key,
         label=label,
@@ -131,7 +137,7 @@ def _curve(
         decimals=decimals,
         values=tuple(v for _, v, _ in points),
         states=tuple(s for _, _, s in points),
-        window=wanted.window if wanted else Window(),
+        window=target.window if target else Window(),
         leaves_low_g=None if below is None else edge(below, below + 1),
         leaves_high_g=None if above is None else edge(above, above - 1),
     )

@@ -26,7 +26,7 @@ from substrata.reformulation.solutions.solution import line_changes, minutes_of
 POINTS = 12
 CHANGE, MINUTES = "change", "minutes"
 _MORE_IS_BETTER = ("protein", "fibre", "sturdy", "crisp", "chewy", "moist", "tender")
-_ASKED_FOR = ("net_carbs", "protein", "cost", "energy", "fat", "fibre")
+_AXES = ("net_carbs", "protein", "cost", "energy", "fat", "fibre")
 _INSIDE = 0.02  # of its reach: the outermost points are not asked for
 Step = Callable[[int], bool]
 
@@ -60,9 +60,9 @@ def front_keys() -> tuple[str, ...]:
 
 def axis_words() -> dict[str, str]:
     """What bakers trade a quantity against, by its key."""
-    told = {key: kind.label for key, kind in bracket_kinds().items() if key in _ASKED_FOR}
+    labels = {key: kind.label for key, kind in bracket_kinds().items() if key in _AXES}
     scores = {key: label for key, label in texture_words().items() if key in _MORE_IS_BETTER}
-    return {CHANGE: "How much changes", **told, **scores, MINUTES: "Minutes in the oven"}
+    return {CHANGE: "How much changes", **labels, **scores, MINUTES: "Minutes in the oven"}
 
 
 def front(
@@ -121,9 +121,9 @@ def front(
 
 def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
     start = judge(bench, bench.start)
-    found = search(bench, start=start, aim=_aim(bench, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
-    verdict = found.verdict if found is not None else start
-    if found is not None and not found.met:
+    solved = search(bench, start=start, aim=_aim(bench, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
+    verdict = solved.verdict if solved is not None else start
+    if solved is not None and not solved.met:
         return None
     dough = bench.at(verdict.grams)
     return FrontPoint(
@@ -174,5 +174,5 @@ def _not_dominated(points: list[FrontPoint], x: str, y: str) -> list[FrontPoint]
             for q in points
         )
 
-    kept = [p for p in points if not beaten(p)]
-    return sorted({(p.x, p.y): p for p in kept}.values(), key=lambda p: -sx * p.x)
+    front = [p for p in points if not beaten(p)]
+    return sorted({(p.x, p.y): p for p in front}.values(), key=lambda p: -sx * p.x)

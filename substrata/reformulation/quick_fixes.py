@@ -30,7 +30,7 @@ from substrata.reformulation.solutions.solution import missed_texts
 from substrata.reformulation.solutions.solution_text import change_text
 
 _MOST = 3  # remedies of one dough: more is a settle
-_LOOKED_AT = 40  # trials that the full model judges
+_CANDIDATE_LIMIT = 40  # trials that the full model judges
 _EACH = 2  # of them at most of one line
 _FINE = 60  # weights to each side at which a line is tried
 _MOST_PIECES = 3
@@ -86,19 +86,19 @@ def remedies(
     rest = dict(verdict.missed)
     if any(mend.keys == ("handling",) for mend in pointed):
         rest.pop("handling", None)
-    told: list[Mend] = []
+    fixes: list[Mend] = []
     moved: set[str] = set()
     saved_as = judge(bench, np.array([slot.wanted for slot in bench.slots])).missed if saved else {}
-    while rest and len(told) < _MOST:
-        found = _best(bench, verdict, moved, saved_as)
-        if found is None:
+    while rest and len(fixes) < _MOST:
+        fix = _best(bench, verdict, moved, saved_as)
+        if fix is None:
             break
-        slot, after = found
-        told.append(_told(bench, slot, verdict, after))
+        slot, after = fix
+        fixes.append(_told(bench, slot, verdict, after))
         moved.add(slot.id)
         verdict = after
         rest = {key: miss for key, miss in after.missed.items() if key in rest}
-    return (*pointed, *told, *_smaller_pieces(formula, library, settings))
+    return (*pointed, *fixes, *_smaller_pieces(formula, library, settings))
 
 
 def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[Mend]:
@@ -183,7 +183,7 @@ def _promising(bench: Bench, rows: list[Row], here: Floats, moved: set[str]) -> 
     over = np.maximum(off[:, None] + every[:, columns] * steps, 0.0)
     # Far from here the slopes of handling mean little: what the sums alone say is looked at too.
     summed = np.array([float(row.kind != "handling") for row in rows])
-    looked: dict[int, float] = {}
+    scores: dict[int, float] = {}
     for guess in (over.sum(axis=0), summed @ over):
         by_line: dict[str, int] = {}
         for i in np.argsort(guess, kind="stable").tolist():
@@ -192,8 +192,8 @@ def _promising(bench: Bench, rows: list[Row], here: Floats, moved: set[str]) -> 
             if back or by_line.get(slot.id, 0) < _EACH:
                 by_line[slot.id] = by_line.get(slot.id, 0) + 1
                 grams = _with(here, columns[i], value)
-                looked[i] = -1.0 if back else float(guess[i]) + _CHEAP * _price(bench, slot, grams)
-    chosen = sorted(looked, key=lambda i: (looked[i], i))[:_LOOKED_AT]
+                scores[i] = -1.0 if back else float(guess[i]) + _CHEAP * _price(bench, slot, grams)
+    chosen = sorted(scores, key=lambda i: (scores[i], i))[:_CANDIDATE_LIMIT]
     return [(trials[i][0], _with(here, columns[i], trials[i][1])) for i in chosen]
 
 

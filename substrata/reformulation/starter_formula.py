@@ -110,9 +110,9 @@ def begin(
     known_only(targets or {}, target_keys(), "targets")
     known_only(without, tuple(exclusions()), "without")
     wanted = tuple(without)
-    own = [s for s in skeletons() if s.form == form and _may(s, library, wanted, stock)]
-    made = [_made(s, library, settings, targets, wanted, stock, pieces) for s in own]
-    usable = [b for b in made if b is not None]
+    templates = [s for s in skeletons() if s.form == form and _may(s, library, wanted, stock)]
+    starters = [_made(s, library, settings, targets, wanted, stock, pieces) for s in templates]
+    usable = [b for b in starters if b is not None]
     return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
 
 

@@ -17,7 +17,7 @@ from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.page_import import page_recipe, sheet_recipe
 from substrata.formula.exchange.recipe_file import file_recipe
-from substrata.formula.exchange.text_import import as_told, import_text
+from substrata.formula.exchange.text_import import import_text, with_phrases
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula, Line, MethodEdit, Sort
 from substrata.publishing.card_panels import as_baked
@@ -46,7 +46,7 @@ def grams_of(formula):
 def read_back(text, name):
     pasted = import_text(text, LIBRARY)
     lines = tuple(line for row in pasted for line in row.lines)
-    formula = as_told(Formula(name="x", form=DEMO[name].form, lines=lines), pasted)
+    formula = with_phrases(Formula(name="x", form=DEMO[name].form, lines=lines), pasted)
     return formula, Dough(formula, LIBRARY)
 
 

@@ -8,8 +8,8 @@ from substrata import analyse, load_library
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.exchange.form_vocabulary import form_in
-from substrata.formula.exchange.recipe_phrases import Told, told_in
-from substrata.formula.exchange.text_import import as_told, import_text
+from substrata.formula.exchange.recipe_phrases import RecipePhrases, phrases_in
+from substrata.formula.exchange.text_import import import_text, with_phrases
 from substrata.formula.forms import forms
 from substrata.formula.formula import Formula
 
@@ -33,24 +33,24 @@ Serve warm."""
 @pytest.mark.parametrize(
     ("line", "told"),
     [
-        ("Makes 8", Told(pieces=8)),
-        ("makes about 6-8 rolls", Told(pieces=7, form="bun")),
-        ("Serves: 4", Told(pieces=4)),
-        ("12 servings", Told(pieces=12)),
+        ("Makes 8", RecipePhrases(pieces=8)),
+        ("makes about 6-8 rolls", RecipePhrases(pieces=7, form="bun")),
+        ("Serves: 4", RecipePhrases(pieces=4)),
+        ("12 servings", RecipePhrases(pieces=12)),
         # 400 degF is 204.4 degC and 350 degF 176.7 degC (NIST SP 811 appendix B.8).
-        ("bake at 400 °F for 15 min", Told(oven_c=204, minutes=15)),
-        ("Preheat oven to 350", Told(oven_c=177)),
-        ("Bake 12 rolls 20-24 minutes at 180C fan", Told(oven_c=180, fan=True, minutes=22)),
-        ("Oven: 200 °C / 400 °F", Told(oven_c=200)),
-        ("bake at gas mark 6, 1 hour", Told(oven_c=200, minutes=60)),
-        ("Mix everything and rest for 10 min.", Told(note="Mix everything and rest for 10 min.")),
-        ("2 eggs", Told()),
-        ("almond flour", Told()),
-        ("bake at 9000 degrees", Told(note="bake at 9000 degrees")),
+        ("bake at 400 °F for 15 min", RecipePhrases(oven_c=204, minutes=15)),
+        ("Preheat oven to 350", RecipePhrases(oven_c=177)),
+        ("Bake 12 rolls 20-24 minutes at 180C fan", RecipePhrases(oven_c=180, fan=True, minutes=22)),
+        ("Oven: 200 °C / 400 °F", RecipePhrases(oven_c=200)),
+        ("bake at gas mark 6, 1 hour", RecipePhrases(oven_c=200, minutes=60)),
+        ("Mix everything and rest for 10 min.", RecipePhrases(note="Mix everything and rest for 10 min.")),
+        ("2 eggs", RecipePhrases()),
+        ("almond flour", RecipePhrases()),
+        ("bake at 9000 degrees", RecipePhrases(note="bake at 9000 degrees")),
     ],
 )
 def test_a_line_says(line, told):
-    assert told_in(line) == told
+    assert phrases_in(line) == told
 
 
 def test_a_sloppy_list_is_read_whole():
@@ -76,7 +76,7 @@ def test_a_sloppy_list_is_read_whole():
 
 
 def test_what_is_told_goes_into_the_formula():
-    formula = as_told(Formula(name="", form="bun", pieces=1), import_text(SLOPPY, LIBRARY))
+    formula = with_phrases(Formula(name="", form="bun", pieces=1), import_text(SLOPPY, LIBRARY))
     assert (formula.name, formula.pieces, formula.bake.oven_c) == ("Friday seeded rolls", 8, 204)
     assert [(s.kind, s.minutes) for s in formula.bake.stages] == [("bake", 16)]
     assert formula.notes == "Serve warm."
@@ -110,19 +110,19 @@ def test_a_title_says_the_form(title, form):
 
 def test_a_biscuit_is_a_bun_or_a_cookie_by_its_sweetener():
     lines = "1 cup almond flour\n1 egg\n40 g butter"
-    plain = as_told(EMPTY, import_text(f"Almond biscuits\n{lines}", LIBRARY))
-    sweet = as_told(EMPTY, import_text(f"Almond biscuits\n{lines}\n60 g erythritol", LIBRARY))
+    plain = with_phrases(EMPTY, import_text(f"Almond biscuits\n{lines}", LIBRARY))
+    sweet = with_phrases(EMPTY, import_text(f"Almond biscuits\n{lines}\n60 g erythritol", LIBRARY))
     assert (plain.form, sweet.form) == ("bun", "cookie")
 
 
 def test_a_form_brings_its_usual_pieces_unless_they_are_told():
     lines = "200 g almond flour\n100 g egg\n60 g erythritol\n40 g butter"
-    assert as_told(EMPTY, import_text(f"Nut cookies\n{lines}", LIBRARY)).pieces == 20
-    assert as_told(EMPTY, import_text(f"Nut cookies\nmakes 12\n{lines}", LIBRARY)).pieces == 12
+    assert with_phrases(EMPTY, import_text(f"Nut cookies\n{lines}", LIBRARY)).pieces == 20
+    assert with_phrases(EMPTY, import_text(f"Nut cookies\nmakes 12\n{lines}", LIBRARY)).pieces == 12
     # A list without a title keeps what stands on the bench.
-    assert as_told(EMPTY, import_text(lines, LIBRARY)).form == "thin-crust"
+    assert with_phrases(EMPTY, import_text(lines, LIBRARY)).form == "thin-crust"
     # A title is surer than the word beside a number.
-    told = as_told(EMPTY, import_text(f"Olive crackers\nmakes 40 cookies\n{lines}", LIBRARY))
+    told = with_phrases(EMPTY, import_text(f"Olive crackers\nmakes 40 cookies\n{lines}", LIBRARY))
     assert (told.form, told.pieces) == ("cracker", 40)
 
 
@@ -136,16 +136,16 @@ def test_the_words_name_every_form_and_none_twice():
 @pytest.mark.parametrize(
     ("line", "told"),
     [
-        ("Yield: 1 loaf (16 slices)", Told(pieces=16, form="tin-loaf")),
+        ("Yield: 1 loaf (16 slices)", RecipePhrases(pieces=16, form="tin-loaf")),
         # 204.4 and 148.9 degC (NIST SP 811 appendix B.8); nothing else says three figures with a degree and minutes.
-        ("400 degrees F, 12-14 mins", Told(oven_c=204, minutes=13)),
-        ("300F for 25-30 min makes 8", Told(oven_c=149, minutes=27.5, pieces=8)),
-        ("Bake for 50 to 55 minutes.", Told(minutes=52.5, note="Bake for 50 to 55 minutes.")),
-        ("Bake 10 min, turn, bake 8 min", Told(note="Bake 10 min, turn, bake 8 min")),
+        ("400 degrees F, 12-14 mins", RecipePhrases(oven_c=204, minutes=13)),
+        ("300F for 25-30 min makes 8", RecipePhrases(oven_c=149, minutes=27.5, pieces=8)),
+        ("Bake for 50 to 55 minutes.", RecipePhrases(minutes=52.5, note="Bake for 50 to 55 minutes.")),
+        ("Bake 10 min, turn, bake 8 min", RecipePhrases(note="Bake 10 min, turn, bake 8 min")),
     ],
 )
 def test_a_line_says_how_many_and_how_long(line, told):
-    assert told_in(line) == told
+    assert phrases_in(line) == told
 
 
 @pytest.mark.parametrize(
@@ -191,13 +191,13 @@ def test_a_vegetable_that_is_squeezed_behind_its_weight_was_weighed_raw():
     [("Bake at 190°C / 170°C fan / gas 5, 20-22 mins", (190, None)), ("200C fan for 15 min", (200, True)), ("180 °C (fan 160 °C), 30 min", (180, None))],
 )  # fmt: skip
 def test_a_fan_of_its_own_is_no_second_oven(line, oven):
-    told = told_in(line)
+    told = phrases_in(line)
     assert (told.oven_c, told.fan) == oven
 
 
 def test_a_count_of_a_form_below_the_list_and_a_title_that_is_an_ingredient_too():
     list_ = "Egg wraps\n6 egg whites\n1 tbsp coconut flour\n1/2 tsp xanthan\n5 wraps"
-    formula = as_told(EMPTY, import_text(list_, LIBRARY))
+    formula = with_phrases(EMPTY, import_text(list_, LIBRARY))
     assert (formula.name, formula.form, formula.pieces) == ("Egg wraps", "wrap", 5)
     assert import_text("6 wishes", LIBRARY)[0].status != "told"
 
@@ -220,5 +220,6 @@ def test_an_endless_line_does_not_take_for_ever(line):
 
 def test_the_second_of_a_name_is_no_count():
     assert (
-        as_told(EMPTY, import_text("Market rolls (2)\n200 g almond flour\n2 eggs", LIBRARY)).name == "Market rolls (2)"
+        with_phrases(EMPTY, import_text("Market rolls (2)\n200 g almond flour\n2 eggs", LIBRARY)).name
+        == "Market rolls (2)"
     )

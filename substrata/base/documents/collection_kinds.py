@@ -101,12 +101,14 @@ class Named(Kind):
         if strange:
             raise where.refusal(", ".join(strange), ", ".join(self.names or ()))
         return {
-            str(name): self.of.read(own, where.key(str(name))) for name, own in value.items() if own not in self.blank
+            str(name): self.of.read(entry, where.key(str(name)))
+            for name, entry in value.items()
+            if entry not in self.blank
         }
 
     def write(self, value: Any) -> Any:
         """The values as an object."""
-        return {name: self.of.write(own) for name, own in value.items()}
+        return {name: self.of.write(entry) for name, entry in value.items()}
 
     def schema(self) -> dict[str, Any]:
         """An object."""
@@ -127,7 +129,7 @@ class Texts(Kind):
 
     def read(self, value: object, where: Where) -> frozenset[str]:
         """The texts."""
-        if not isinstance(value, list) or not all(isinstance(one, str) for one in value):
+        if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
             raise where.refusal(value, "a list of texts")
         if len(value) > self.most:
             raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")

@@ -8,7 +8,7 @@ from typing import Any
 from substrata.base.errors import FormulaError
 
 
-def of_version(document: Mapping[str, Any], key: str, version: int, what: str) -> dict[str, Any]:
+def check_version(document: Mapping[str, Any], key: str, version: int, what: str) -> dict[str, Any]:
     """A document without the key of its version.
 
     Args:
@@ -20,11 +20,11 @@ def of_version(document: Mapping[str, Any], key: str, version: int, what: str) -
     Raises:
         FormulaError: when it is of another version.
     """
-    told = document.get(key, version)
-    if told != version:
+    version_read = document.get(key, version)
+    if version_read != version:
         raise FormulaError(
             f"the {what} is of another version",
-            got=repr(told)[:40],
+            got=repr(version_read)[:40],
             field=key,
             allowed=str(version),
             remedy="open it with the program that wrote it",

@@ -117,11 +117,11 @@ def write_record(value: Any) -> dict[str, Any]:
     extra = dict(value.extra)
     written: dict[str, Any] = {}
     for field in declared(record):
-        own = getattr(value, field.name)
-        if field.kind.sparse and field.default is not MISSING and own == field.usual:
+        field_value = getattr(value, field.name)
+        if field.kind.sparse and field.default is not MISSING and field_value == field.usual:
             continue
         home = written.setdefault(field.kind.group, {}) if field.kind.group else written
-        home[field.key] = None if own is None else field.kind.write(own)
+        home[field.key] = None if field_value is None else field.kind.write(field_value)
     for group in _groups(record):
         written[group] |= extra.pop(group, {})
     return written | extra

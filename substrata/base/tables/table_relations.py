@@ -29,13 +29,13 @@ def check_relations() -> None:
 
 def _every(relation: Row, ids: set[str]) -> None:
     table, column = relation.text("table"), relation.text("column")
-    there = {row.text(column) for row in read_table(table)}
-    for wanted in sorted(ids - there):
+    present = {row.text(column) for row in read_table(table)}
+    for missing in sorted(ids - present):
         raise LibraryError(
-            f"{table}: no row for the {column} {wanted}",
-            got=f"{wanted} in {relation.text('ids_table')} only",
+            f"{table}: no row for the {column} {missing}",
+            got=f"{missing} in {relation.text('ids_table')} only",
             allowed=f"a row for every {relation.text('ids_column')}",
-            remedy=f"add a row with {column} = {wanted} to {table}",
+            remedy=f"add a row with {column} = {missing} to {table}",
             field=column,
         )
 

@@ -28,7 +28,7 @@ def with_numbers(text: str) -> str:
     >>> with_numbers("bake to {egg_safe_c}")
     'bake to 71 °C (160 °F)'
     """
-    return re.sub(r"\{(\w+_c)\}", lambda found: both_degrees(constant(found[1])), text)
+    return re.sub(r"\{(\w+_c)\}", lambda match: both_degrees(constant(match[1])), text)
 
 
 def listed(names: Sequence[str]) -> str:

@@ -160,7 +160,7 @@ def analysis_of(dough: Dough) -> Analysis:
         salt=dough.sheet.estimate("salt"),
         sweetness=dough.sheet.estimate("sweetness"),
         allergens=allergens(dough.batch),
-        claims=claims(dough.batch, settings, left_out=dough.unweighed),
+        claims=claims(dough.batch, settings, unweighed=dough.unweighed),
         hidden=inputs.hidden,
         cost=cost(dough.batch, dough.formula.pieces, settings.currency),
         eaters=eater_fits(dough.sheet, settings),

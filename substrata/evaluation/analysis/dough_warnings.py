@@ -73,30 +73,30 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
     acid = tuple(
         w.line.id for w in r.dough.batch.lines if w.ingredient.parameter("neutralising").value and w.role == "acid"
     )
-    left = 100 * lift.soda_left_g / dough
-    meant = r.dough.form.id == "cookie" and left <= constant("soapy_cookie")
-    if left > constant("soapy_soda") and meant:
+    excess = 100 * lift.soda_excess_g / dough
+    meant = r.dough.form.id == "cookie" and excess <= constant("soapy_cookie")
+    if excess > constant("soapy_soda") and meant:
         yield DoughWarning(
             code="soda-browns",
             severity="note",
             lines=soda,
-            text=f"{grams(lift.soda_left_g)} soda finds no acid: it browns and spreads more, as some cookies are meant to.",
+            text=f"{grams(lift.soda_excess_g)} soda finds no acid: it browns and spreads more, as some cookies are meant to.",
         )
-    elif left > constant("soapy_soda"):
-        surely = left > constant("soapy_surely")
+    elif excess > constant("soapy_soda"):
+        surely = excess > constant("soapy_surely")
         yield DoughWarning(
             code="soda-unneutralised",
             severity="act" if surely else "note",
             lines=soda,
-            text=f"{grams(lift.soda_left_g)} soda finds no acid: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
+            text=f"{grams(lift.soda_excess_g)} soda finds no acid: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
             "Less soda, an acid, or baking powder in its place.",
         )
-    if acid and lift.soda_g and 100 * lift.acid_left_g / dough > constant("sour_acid"):
+    if acid and lift.soda_g and 100 * lift.acid_excess_g / dough > constant("sour_acid"):
         yield DoughWarning(
             code="acid-left",
             severity="note",
             lines=acid,
-            text=f"More acid than the soda needs (for {grams(lift.acid_left_g)} more soda): it will taste sharp.",
+            text=f"More acid than the soda needs (for {grams(lift.acid_excess_g)} more soda): it will taste sharp.",
         )
 
 
@@ -131,13 +131,13 @@ def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
     )
 
 
-def _may_fit(told: HandlingForecast) -> bool:
+def _may_fit(forecast: HandlingForecast) -> bool:
     """Whether it may well be shaped all the same: what is missed by less than its own doubt asks for nothing."""
-    if told.crumbly >= _IN_DOUBT:
+    if forecast.crumbly >= _IN_DOUBT:
         return False
     names = [band.class_name for band in classes()]
-    wanted = names[names.index(told.wanted_low) : names.index(told.wanted_high) + 1]
-    return sum(share.probability for share in told.probabilities if share.class_name in wanted) >= _IN_DOUBT
+    target_classes = names[names.index(forecast.wanted_low) : names.index(forecast.wanted_high) + 1]
+    return sum(share.probability for share in forecast.probabilities if share.class_name in target_classes) >= _IN_DOUBT
 
 
 def _is_batter(r: WarningInputs, kind: str) -> bool:
@@ -258,8 +258,8 @@ def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
     """A shredded vegetable lets its juice go in the oven if nothing took it out before (common practice)."""
     batch = r.dough.batch
     wet = [w for w in batch.lines if "watery" in w.ingredient.flags and not _is_dried(w)]
-    own = float(batch.grams @ (batch.nutrient("water_g")[0] * np.array([float(w in wet) for w in batch.lines])))
-    juice = drying_numbers()["expressed_cooked"].value * own
+    water = float(batch.grams @ (batch.nutrient("water_g")[0] * np.array([float(w in wet) for w in batch.lines])))
+    juice = drying_numbers()["expressed_cooked"].value * water
     if batch.dough_g and juice / batch.dough_g > constant("flooding_juice"):
         names = " and ".join(short_name(w.ingredient.name) for w in wet)
         yield DoughWarning(

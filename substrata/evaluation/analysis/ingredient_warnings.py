@@ -15,13 +15,13 @@ from substrata.formula.batch.weighed_lines import WeighedLine, read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
 
-_MUCH_OF_THE_CARBS = 0.25  # share of net carbs from which a pulse or starch is named
+_LARGE_CARB_SHARE = 0.25  # share of net carbs from which a pulse or starch is named
 _STARCHY = (
     0.3  # net carbohydrate in the dry matter of a pulse: lentils and chickpeas .4 to .5, peanuts .1 (composition.csv)
 )
-_MUCH_OF_THE_SPREAD = 0.5  # share of the variance from which one line is named
+_LARGE_SPREAD_SHARE = 0.5  # share of the variance from which one line is named
 _ROLE = "role:"
-_MOST_OF_THE_REST = 0.4  # of all else, that a mistyped line was probably meant to be at most (assumed)
+_LARGE_REST_SHARE = 0.4  # of all else, that a mistyped line was probably meant to be at most (assumed)
 
 
 def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -32,7 +32,7 @@ def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
         if w.grams.value <= limit:
             continue
         guess = w.grams.value / 1000 if "k" in w.line.entered.lower() else w.grams.value
-        while guess > min(limit, _MOST_OF_THE_REST * max(r.dough.batch.whole_g - w.grams.value, 1.0)):
+        while guess > min(limit, _LARGE_REST_SHARE * max(r.dough.batch.whole_g - w.grams.value, 1.0)):
             guess /= 10
         yield DoughWarning(
             code="amount-unlikely",
@@ -51,7 +51,7 @@ def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
             w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags and _is_starchy(w)
         }
         share = sum(c.share for c in r.net_carbs.contributions if c.line in lines)
-        if share >= _MUCH_OF_THE_CARBS:
+        if share >= _LARGE_CARB_SHARE:
             yield DoughWarning(
                 code=f"{flag}-carbs",
                 severity="note",
@@ -70,7 +70,7 @@ def _is_starchy(weighed: WeighedLine) -> bool:
 def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
     doubts = sorted(r.net_carbs.contributions, key=lambda c: -c.spread_share)
     wide = r.net_carbs.estimate.high - r.net_carbs.estimate.low > 0.3 * r.net_carbs.estimate.value
-    if doubts and wide and doubts[0].spread_share >= _MUCH_OF_THE_SPREAD:
+    if doubts and wide and doubts[0].spread_share >= _LARGE_SPREAD_SHARE:
         top = doubts[0]
         yield DoughWarning(
             code="largest-doubt",
@@ -169,7 +169,7 @@ def _fact(row: Row) -> _Fact:
     )
 
 
-def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]]:
+def _facts(*, by_role: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]]:
     """The rule that tells the table's facts about roles, or about flags; each once."""
 
     def rule(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -178,7 +178,7 @@ def _facts(*, of_roles: bool) -> Callable[[WarningInputs], Iterator[DoughWarning
         for weighed in r.dough.batch.lines:
             ingredient = weighed.ingredient
             for row in _about(ingredient.id, weighed.role, ingredient.flags):
-                if bool(table[row].role) == of_roles and not table[row].is_settled(ingredient.pack):
+                if bool(table[row].role) == by_role and not table[row].is_settled(ingredient.pack):
                     lines.setdefault(row, []).append(weighed.line.id)
         for row in sorted(lines):
             fact = table[row]
@@ -195,7 +195,7 @@ PANTRY_RULES = (
     _largest_doubt,
     _zeros,
     _strange_packs,
-    _facts(of_roles=False),
+    _facts(by_role=False),
     _polyols,
-    _facts(of_roles=True),
+    _facts(by_role=True),
 )

@@ -11,7 +11,7 @@ from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.analysis.phrasing import grams, percent, short_name
 from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.target_ranges import NOTHING_WANTED, Source, State, aim, fails, is_outside, side_of, state_of
+from substrata.evaluation.target_ranges import NO_TARGET, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.batch.propagation import Contribution, Estimate, Figure, Sheet
 from substrata.formula.forms import Window
 
@@ -81,13 +81,13 @@ def brackets(dough: Dough) -> tuple[Bracket, ...]:
 
 
 def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
-    wanted = dough.windows.get(key, NOTHING_WANTED)
-    window = wanted.window
+    target = dough.windows.get(key, NO_TARGET)
+    window = target.window
     figure = dough.sheet.figure(key)
     value = figure.estimate.value
     estimate = figure.estimate
     defined = bool(figure.contributions or dough.batch.dry_base_g)
-    state = state_of(value, wanted, lambda: (estimate.low, estimate.high), defined=defined)
+    state = state_of(value, target, lambda: (estimate.low, estimate.high), defined=defined)
     return Bracket(
         key=key,
         label=kind.label,
@@ -97,7 +97,7 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
         confidence=kind.confidence,
         estimate=estimate,
         window=window,
-        window_source=wanted.source,
+        window_source=target.source,
         ruler=ruler(window, open_end_for(value) if state == "open" else 0.0),
         state=state,
         note=_note(key, kind, figure, window, state, dough),

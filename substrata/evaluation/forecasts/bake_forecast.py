@@ -183,10 +183,10 @@ def _horizon(done: Doneness, ran: Ran) -> float:
     end = float(ran.minutes[-1])
     if done.ready is None:
         return min(done.burnt * 1.1 if done.burnt else end, end)
-    wanted = max(done.ready * 1.35, done.gold_until or 0.0)
+    minutes = max(done.ready * 1.35, done.gold_until or 0.0)
     if done.burnt and done.burnt < 1.7 * done.ready:
-        wanted = max(wanted, done.burnt * 1.05)
-    return min(wanted, end)
+        minutes = max(minutes, done.burnt * 1.05)
+    return min(minutes, end)
 
 
 def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:

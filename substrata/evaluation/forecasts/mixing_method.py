@@ -38,21 +38,21 @@ def mixing_steps(dough: Dough) -> tuple[MixingStep, ...]:
     return (*_steps(inside, (dough.kind, _ANY)), *_steps(around, (_ON_AND_IN,)))
 
 
-def step_told_in(steps: Sequence[MixingStep], step: str) -> MixingStep | None:
+def step_in(steps: Sequence[MixingStep], step: str) -> MixingStep | None:
     """Return the step that another step of the bake tells in its place; None where there is none."""
     return next((one for one in steps if one.step == step), None)
 
 
 def _steps(lines: Sequence[WeighedLine], kinds: tuple[str, ...]) -> list[MixingStep]:
-    left, steps = list(lines), []
+    unassigned, steps = list(lines), []
     for row in read_table("mixing_steps.csv"):
         if row.text("dough_kind") not in kinds or not lines or not _has_what_it_needs(lines, row):
             continue
-        wanted = row.text("adds").split()
-        added = [w for w in left if any(_is(w, word) for word in wanted)]
-        if wanted and not added:
+        selectors = row.text("adds").split()
+        added = [w for w in unassigned if any(_is(w, word) for word in selectors)]
+        if selectors and not added:
             continue
-        left = [w for w in left if w not in added]
+        unassigned = [w for w in unassigned if w not in added]
         names = listed(line_names(added, lines))
         steps.append(
             MixingStep(

@@ -182,17 +182,17 @@ def _water(b: _Bench) -> Iterator[PrepTask]:
     if not lines:
         return
     largest = max(lines, key=lambda w: w.grams.value)
-    wanted = number_set(b.formula, "dough_c", round(b.handling.temperature_c))
+    target_c = number_set(b.formula, "dough_c", round(b.handling.temperature_c))
     egg = any(w.role == "egg" for w in b.dough.lines)
-    result = water_for(b.heat, largest.line.id, wanted, room_c=b.room_c, has_egg=egg)
+    result = water_for(b.heat, largest.line.id, target_c, room_c=b.room_c, has_egg=egg)
     if result.within:
-        text = f"{largest.grams.value:.0f} g water at {result.water_c:.0f} °C make a dough of {wanted:.0f} °C."
+        text = f"{largest.grams.value:.0f} g water at {result.water_c:.0f} °C make a dough of {target_c:.0f} °C."
     else:
         side = "boiling hot" if result.water_c > result.limit_c else "ice cold"
         reach = (
             f"; {result.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {result.dough_at_limit_c:.0f} °C"
         )
-        text = f"{wanted:.0f} °C would take {side} water{reach if result.water_c > result.limit_c else ''}: warm or chill the rest."
+        text = f"{target_c:.0f} °C would take {side} water{reach if result.water_c > result.limit_c else ''}: warm or chill the rest."
     gelled = any("psyllium" in w.ingredient.flags for w in b.dough.lines)
     cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
     yield PrepTask(
@@ -200,7 +200,7 @@ def _water(b: _Bench) -> Iterator[PrepTask]:
         title="Warm the water",
         text=text,
         lines=(largest.line.id,),
-        inputs=(prep_input(b.formula, "dough_c", wanted),),
+        inputs=(prep_input(b.formula, "dough_c", target_c),),
         steps=(),
         cautions=(*cautions, *(("Never above 50 °C with egg: it begins to set.",) if egg else ())),
         confidence="computed",

@@ -78,10 +78,10 @@ def shape_plan_of(dough: Dough) -> ShapePlan | None:
     formula, batch, piece = dough.formula, dough.batch, dough.piece
     if batch.dough_g <= 0:
         return None
-    own, fried = dough.settings.pans, is_fried(formula)
+    kitchen_pans, fried = dough.settings.pans, is_fried(formula)
     form = shape_forms()[formula.form]
     bodies = 1 if form.kind in ("tin", "loaf", "rect") else formula.pieces
-    tray = None if form.kind == "tin" else pan_of(formula.size.tray or USUAL_TRAY, own)
+    tray = None if form.kind == "tin" else pan_of(formula.size.tray or USUAL_TRAY, kitchen_pans)
     gap = form.gap_mm if formula.size.gap_mm is None else formula.size.gap_mm
     layout = None if tray is None else lay_on(piece, tray, gap)
     a_tray = layout.count if layout else 1
@@ -104,11 +104,11 @@ def shape_plan_of(dough: Dough) -> ShapePlan | None:
         gap_mm=gap,
         usual_hole_mm=form.hole_mm,
         pan=formula.size.pan or form.usual_pan,
-        rings=_rings(form, own),
+        rings=_rings(form, kitchen_pans),
         size_word=_SIZE_WORDS.get(piece.kind, "long"),
         thick_word="high" if piece.kind in _STANDING else "thick",
-        pans=(*own, *pans().values()),
-        others=_others(form, piece, batch, own),
+        pans=(*kitchen_pans, *pans().values()),
+        others=_others(form, piece, batch, kitchen_pans),
         text=_text(piece, formula, tray, trays, a_tray, bodies),
         notes=tuple(
             _notes(form, piece, formula, yeast=any(w.ingredient.parameter("yeast_rate").value for w in batch.lines))
@@ -128,10 +128,10 @@ _SIZE_WORDS = {"round": "across", "dome": "across", "ring": "across", "cut": "si
 _STANDING = ("dome", "loaf", "tin")
 
 
-def _rings(form: ShapeForm, own: tuple[Pan, ...]) -> tuple[Pan, ...]:
+def _rings(form: ShapeForm, kitchen_pans: tuple[Pan, ...]) -> tuple[Pan, ...]:
     if form.kind != "dome":
         return ()
-    return tuple(p for p in (*own, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM)
+    return tuple(p for p in (*kitchen_pans, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM)
 
 
 _MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)
@@ -142,19 +142,19 @@ def _sheet(form: ShapeForm, piece: Piece, batch: Batch, pieces: int) -> tuple[fl
     if form.kind != "cut":
         return 0.0, 0.0, 0
     scraps = batch.dough_g * form.trim
-    rerolls, left = 0, scraps
-    while left > 0.5 * piece.dough_g and rerolls < _MOST_REROLLS:
-        left *= form.trim
+    rerolls, remaining = 0, scraps
+    while remaining > 0.5 * piece.dough_g and rerolls < _MOST_REROLLS:
+        remaining *= form.trim
         rerolls += 1
     return piece.area_cm2 * pieces, scraps, rerolls
 
 
-def _others(form: ShapeForm, piece: Piece, batch: Batch, own: tuple[Pan, ...]) -> tuple[OtherPan, ...]:
+def _others(form: ShapeForm, piece: Piece, batch: Batch, kitchen_pans: tuple[Pan, ...]) -> tuple[OtherPan, ...]:
     """Other pans for what is baked in a tin, or is one sheet as large as its pan."""
     if form.kind not in ("tin", "round", "rect") or piece.kind == "ring":
         return ()
     rows = []
-    for pan in (*own, *pans().values()):
+    for pan in (*kitchen_pans, *pans().values()):
         fits = pan.kind == "tin" if form.kind == "tin" else pan.kind in ("round", "square", "tray")
         if not fits:
             continue

@@ -29,18 +29,22 @@ def sort_bakes(dough: Dough) -> tuple[SortBake, ...]:
     if len(dough.formula.sorts) < 2:
         return ()
     try:
-        found = [told for sort, own in sort_doughs(dough) if (told := _sort_bake(sort.name, sort.pieces, own))]
+        bakes = [
+            bake
+            for sort, variety_dough in sort_doughs(dough)
+            if (bake := _sort_bake(sort.name, sort.pieces, variety_dough))
+        ]
     except FormulaError:
         return ()
-    found.sort(key=lambda told: (told.ready_min.best, told.name))
-    if len(found) < len(dough.formula.sorts) or found[-1].ready_min.best - found[0].ready_min.best < _ALIKE_MIN:
+    bakes.sort(key=lambda bake: (bake.ready_min.best, bake.name))
+    if len(bakes) < len(dough.formula.sorts) or bakes[-1].ready_min.best - bakes[0].ready_min.best < _ALIKE_MIN:
         return ()
-    return tuple(found)
+    return tuple(bakes)
 
 
-def _sort_bake(name: str, pieces: int, own: Dough) -> SortBake | None:
-    done, whole = judged(own.case)
-    ready = ready_between(own.case, own.formula.form, done)
+def _sort_bake(name: str, pieces: int, dough: Dough) -> SortBake | None:
+    done, whole = judged(dough.case)
+    ready = ready_between(dough.case, dough.formula.form, done)
     if ready is None:
         return None
     topped = next((mark.start_min for mark in whole.marks if mark.kind == "top"), None)

@@ -75,11 +75,11 @@ def baked(batch: Batch, formula: Formula) -> Baked:
     )
 
 
-def _loss(form: Form, wanted: float | None, wet: float) -> tuple[Spread, Source]:
+def _loss(form: Form, target: float | None, wet: float) -> tuple[Spread, Source]:
     """The loss, and who says so; never more than the water there is."""
     most = most_loss(wet)
-    if wanted is not None:
-        aim = min(loss_to(wet, wanted), most)
+    if target is not None:
+        aim = min(loss_to(wet, target), most)
         return Spread(value=aim, low=max(aim - _SET_HALF, 0.0), high=aim + _SET_HALF), "set"
     if form.dried_to is not None:
         aim = loss_to(wet, form.dried_to)

@@ -48,9 +48,9 @@ def kitchen_measure(line: WeighedLine, grams: float, settings: Settings) -> Kitc
     if line.role == _SQUEEZED:
         return nothing
     for name, parts, least, most in _UNITS:
-        found = _spooned(line, grams, settings, name, parts, least, most)
-        if found is not None:
-            return found
+        spoons = _spooned(line, grams, settings, name, parts, least, most)
+        if spoons is not None:
+            return spoons
     return nothing
 
 
@@ -85,14 +85,15 @@ def _spooned(
         return None
     whole = int(number)
     near = min(
-        ((w, p) for w in (whole, whole + 1) for p in parts), key=lambda one: abs(one[0] + _PARTS[one[1]] - number)
+        ((w, p) for w in (whole, whole + 1) for p in parts),
+        key=lambda candidate: abs(candidate[0] + _PARTS[candidate[1]] - number),
     )
-    told = near[0] + _PARTS[near[1]]
-    if told <= 0 or abs(told - number) > 3 * _NEAR * number:
+    volume = near[0] + _PARTS[near[1]]
+    if volume <= 0 or abs(volume - number) > 3 * _NEAR * number:
         return None
-    about = "about " if abs(told - number) > _NEAR * number else ""
+    about = "about " if abs(volume - number) > _NEAR * number else ""
     words = f"{near[0] or ''}{near[1]}"
-    plural = "s" if name == "cup" and told > 1 else ""
-    half = (each.high - each.low) / 2 * told
+    plural = "s" if name == "cup" and volume > 1 else ""
+    half = (each.high - each.low) / 2 * volume
     filled = f"{words} {name}{plural}"
-    return KitchenMeasure(text=about + filled, filled=filled, half_g=half + abs(told - number) * each.value)
+    return KitchenMeasure(text=about + filled, filled=filled, half_g=half + abs(volume - number) * each.value)

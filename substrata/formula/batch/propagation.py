@@ -70,19 +70,19 @@ class Ratio:
         below = self.offset + float(grams @ self.bottom[0])
         return self.scale * float(grams @ self.top[0]) / below if below > 0 else 0.0
 
-    def grams_to_reach(self, grams: Floats, wanted: float, top: float, bottom: float) -> float | None:
-        """Grams to add of a matter with these per-gram coefficients so that the ratio is ``wanted``.
+    def grams_to_reach(self, grams: Floats, target: float, top: float, bottom: float) -> float | None:
+        """Grams to add of a matter with these per-gram coefficients so that the ratio is ``target``.
 
         Args:
             grams: present weights, shape (n,).
-            wanted: value of the ratio, in its unit.
+            target: value of the ratio, in its unit.
             top: numerator of 1 g of the added matter.
             bottom: denominator of 1 g of it.
 
         Returns:
             Grams, negative to take away; None when the matter cannot move the ratio there.
         """
-        aim = wanted / self.scale
+        aim = target / self.scale
         above, below = float(grams @ self.top[0]), self.offset + float(grams @ self.bottom[0])
         pull = top - aim * bottom
         return (aim * below - above) / pull if abs(pull) > 1e-12 else None
@@ -166,8 +166,8 @@ class Sheet:
     def figure(self, key: str) -> Figure:
         """A ratio with its range and every line's contribution."""
         row = self._row[key]
-        told = _contributions(self.batch, *self._shares[row]) if self._below[row] > 0 else ()
-        return Figure(estimate=self.estimate(key), contributions=told)
+        contributions = _contributions(self.batch, *self._shares[row]) if self._below[row] > 0 else ()
+        return Figure(estimate=self.estimate(key), contributions=contributions)
 
 
 def _minus_share(amounts: Floats) -> Floats:

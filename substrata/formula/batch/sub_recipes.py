@@ -37,8 +37,8 @@ _BY = {
     "polyol_energy": "polyols_g",
     "lubricates": "fat_g",
 }
-_KEPT: WeakKeyDictionary[Library, dict[tuple[str, Settings], Ingredient]] = WeakKeyDictionary()
-_MOST_KEPT = 200
+_CACHE: WeakKeyDictionary[Library, dict[tuple[str, Settings], Ingredient]] = WeakKeyDictionary()
+_CACHE_SIZE = 200
 
 
 def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredient:
@@ -54,12 +54,12 @@ def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredi
     """
     no_circle(part)
     key = sha256(orjson.dumps(write_record(part), option=orjson.OPT_SORT_KEYS)).hexdigest()[:24]
-    kept = _KEPT.setdefault(library, {})
-    if (key, settings) not in kept:
-        if len(kept) >= _MOST_KEPT:
-            kept.clear()
-        kept[key, settings] = _made(part, f"part-{key}", library, settings)
-    return kept[key, settings]
+    cached = _CACHE.setdefault(library, {})
+    if (key, settings) not in cached:
+        if len(cached) >= _CACHE_SIZE:
+            cached.clear()
+        cached[key, settings] = _made(part, f"part-{key}", library, settings)
+    return cached[key, settings]
 
 
 def no_circle(part: Part, path: Sequence[tuple[str, str]] = ()) -> None:
@@ -88,8 +88,8 @@ def no_circle(part: Part, path: Sequence[tuple[str, str]] = ()) -> None:
 
 def keys_in(formula: Formula) -> frozenset[str]:
     """Keys of all formulas that lie in a formula, however deep."""
-    own = (line.part for line in formula.lines if line.part is not None)
-    return frozenset().union(*({part.key} | keys_in(part.formula) for part in own))
+    keys = (line.part for line in formula.lines if line.part is not None)
+    return frozenset().union(*({part.key} | keys_in(part.formula) for part in keys))
 
 
 def _made(part: Part, key: str, library: Library, settings: Settings) -> Ingredient:
@@ -143,7 +143,7 @@ def _composition(batch: Batch, finished: float, lost: float) -> Composition:
 
 def _behaviour(batch: Batch, finished: float) -> dict[str, Parameter]:
     columns = {name: np.array([w.ingredient.parameter(name).value for w in batch.lines]) for name in BEHAVIOURS}
-    told = {}
+    behaviour = {}
     for name, default in BEHAVIOURS.items():
         by = _BY.get(name)
         if by is None:
@@ -154,38 +154,38 @@ def _behaviour(batch: Batch, finished: float) -> dict[str, Parameter]:
             whole = float(weight.sum())
         value = float(weight @ columns[name]) / whole if whole > 0 else default
         if value != default:
-            told[name] = Parameter(
+            behaviour[name] = Parameter(
                 spread=Spread(value=value, low=0.85 * value, high=1.15 * value), unit="", source="its own lines"
             )
-    return told
+    return behaviour
 
 
 def _pack(batch: Batch, key: str, name: str, finished: float) -> Lot:
     """What stands on a pack, of the part: its price when all of it has one, its statement, traces and certificates."""
-    there = [w for w in batch.lines if w.grams.value > 0]
-    packs = [w.ingredient.pack for w in there]
+    present = [w for w in batch.lines if w.grams.value > 0]
+    packs = [w.ingredient.pack for w in present]
     prices = [
         0.0 if w.ingredient.id == "water" else w.ingredient.pack.price_per_g if w.ingredient.pack else None
-        for w in there
+        for w in present
     ]
-    priced = [price * w.grams.value for price, w in zip(prices, there, strict=True) if price is not None]
+    priced = [price * w.grams.value for price, w in zip(prices, present, strict=True) if price is not None]
     certificates = [pack.certificates if pack else frozenset[str]() for pack in packs]
-    heaviest = sorted((w for w in there if w.role != FRYING), key=lambda w: -w.grams.value)
+    heaviest = sorted((w for w in present if w.role != FRYING), key=lambda w: -w.grams.value)
     return Lot(
         key=key,
         ingredient=PART,
         name=name,
-        price=sum(priced) if len(priced) == len(there) else None,
+        price=sum(priced) if len(priced) == len(present) else None,
         pack_g=finished,
         may_contain=frozenset().union(*(pack.may_contain for pack in packs if pack)),
         certificates=frozenset.intersection(*certificates) if certificates else frozenset(),
-        statement=", ".join(_said(w.ingredient) for w in heaviest)[:2000],
+        statement=", ".join(_pack_statement(w.ingredient) for w in heaviest)[:2000],
     )
 
 
-def _said(ingredient: Ingredient) -> str:
+def _pack_statement(ingredient: Ingredient) -> str:
     """As it stands in a statement, with what it is made of where that is a part again."""
     head, _, tail = ingredient.name.partition(",")
-    own = ingredient.pack.statement if ingredient.pack else ""
+    statement = ingredient.pack.statement if ingredient.pack else ""
     name = f"{head[:1].lower()}{head[1:]}{tail}"
-    return f"{name} ({own})" if own else name
+    return f"{name} ({statement})" if statement else name

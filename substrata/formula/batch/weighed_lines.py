@@ -116,9 +116,9 @@ class Batch:
         """A dried vegetable is another matter: its own composition, and it holds what water it has left."""
         values, sds = self.composition
         values[row], sds[row] = np.array(dried.composition.values) / 100, np.array(dried.composition.sds) / 100
-        left = dried.water_left
-        self._behaviour[row, _BEHAVIOUR_COLUMNS["capacity"]] *= left
-        self._behaviour_sds[row, _BEHAVIOUR_COLUMNS["capacity"]] *= left
+        water_g = dried.water_g
+        self._behaviour[row, _BEHAVIOUR_COLUMNS["capacity"]] *= water_g
+        self._behaviour_sds[row, _BEHAVIOUR_COLUMNS["capacity"]] *= water_g
 
     def nutrient(self, name: str) -> tuple[Floats, Floats]:
         """Per g of each line: value and standard deviation, shape (n,)."""
@@ -136,12 +136,12 @@ class Batch:
             self._once[work] = work(self)
         return self._once[work]  # type: ignore[no-any-return]  # what this work gave
 
-    def is_role(self, *wanted: str) -> Floats:
+    def is_role(self, *roles: str) -> Floats:
         """1.0 for the lines that have one of the roles, else 0.0; shape (n,)."""
-        if wanted not in self._once:
-            self._once[wanted] = np.array([float(w.role in wanted) for w in self.lines])
-            self._once[wanted].flags.writeable = False
-        return self._once[wanted]  # type: ignore[no-any-return]  # of this very batch
+        if roles not in self._once:
+            self._once[roles] = np.array([float(w.role in roles) for w in self.lines])
+            self._once[roles].flags.writeable = False
+        return self._once[roles]  # type: ignore[no-any-return]  # of this very batch
 
     def matters(self) -> dict[Matter, Floats]:
         """Grams of each matter per g of each line, shape (n,); alcohol and acid are counted as water."""
@@ -255,13 +255,13 @@ def reweigh_formula(
         library: the ingredients.
         settings: the kitchen's choices.
     """
-    own = [w for w in batch.lines if w.role != FRYING]
-    if len(own) != len(formula.lines) or any(w.line.id in changed and w.dried is not None for w in own):
+    dough_lines = [w for w in batch.lines if w.role != FRYING]
+    if len(dough_lines) != len(formula.lines) or any(w.line.id in changed and w.dried is not None for w in dough_lines):
         return None
     try:
         lines = [
             weigh_line(now, library, settings) if now.id in changed else w
-            for w, now in zip(own, formula.lines, strict=True)
+            for w, now in zip(dough_lines, formula.lines, strict=True)
         ]
     except SubstrataError:
         return None
@@ -292,10 +292,10 @@ def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Libra
 
 def _soaked(formula: Formula) -> float:
     """How much more fat is taken up than at the usual heat: cool oil soaks in while the crust is slow to close (common practice)."""
-    usual, told = form_of(formula.form).oven_c, formula.bake.oven_c
-    if told is None:
+    usual, chosen = form_of(formula.form).oven_c, formula.bake.oven_c
+    if chosen is None:
         return 1.0
-    return min(max(1 + constant("fat_per_k") * (usual - told), 0.8), 2.0)
+    return min(max(1 + constant("fat_per_k") * (usual - chosen), 0.8), 2.0)
 
 
 def part_of_line(line: Line, library: Library, settings: Settings) -> Ingredient | None:

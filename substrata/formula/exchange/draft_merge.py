@@ -62,11 +62,11 @@ def _objects(
     for key in dict.fromkeys((*base, *proposed)):
         if not where and key in ("lines", *_IDENTITY):
             continue
-        old, new, now = (one.get(key, _MISSING) for one in (base, proposed, present))
+        old, new, now = (document.get(key, _MISSING) for document in (base, proposed, present))
         if new in (old, now):
             continue
         name = f"{where} {key}".strip().replace("_", " ")
-        if all(isinstance(one, Mapping) for one in (old, new, now)):
+        if all(isinstance(document, Mapping) for document in (old, new, now)):
             result[key] = _objects(old, new, now, name, conflicts)
             continue
         if now != old:
@@ -94,7 +94,7 @@ def _lines(
             if line != before:
                 conflicts.append(MergeConflict(what=_line(line), present=_weight(line), proposed="removed"))
         else:
-            result.append(_one_line(before, after, line, conflicts))
+            result.append(_merge_line(before, after, line, conflicts))
     here = {line["id"] for line in present}
     for line in proposed:
         if line["id"] in here:
@@ -107,17 +107,17 @@ def _lines(
     return result
 
 
-def _one_line(
+def _merge_line(
     before: dict[str, Any], after: dict[str, Any], now: dict[str, Any], conflicts: list[MergeConflict]
 ) -> dict[str, Any]:
-    old, new, here = ({k: v for k, v in one.items() if k not in _WEIGHT} for one in (before, after, now))
+    old, new, here = ({k: v for k, v in version.items() if k not in _WEIGHT} for version in (before, after, now))
     result = {**now, **_objects(old, new, here, _line(now), conflicts)}
-    was, wanted, weighs = (_grams(one) for one in (before, after, now))
-    if was == wanted or was is None or wanted is None or weighs is None:
+    was, proposed_g, weighs = (_grams(version) for version in (before, after, now))
+    if was == proposed_g or was is None or proposed_g is None or weighs is None:
         return result
     if weighs == was or not was:
         return result | {key: after.get(key) for key in _WEIGHT}
-    share = round(weighs * wanted / was, 2)
+    share = round(weighs * proposed_g / was, 2)
     return result | {"grams": share, "entered": f"{share:g} g"}
 
 

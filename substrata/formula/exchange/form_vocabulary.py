@@ -54,12 +54,12 @@ def form_in(title: str, *, sweet: bool = False) -> str | None:
     ('rope', 'bun', 'bun', None)
     """
     thing = _BESIDE.split(title.strip(), maxsplit=1)[0].strip()
-    found = [match.group().lower() for match in _pattern().finditer(thing)]
-    if _BISCUIT.search(thing) and not (found and found[-1].endswith(("biscuit", "biscuits"))):
+    matches = [match.group().lower() for match in _pattern().finditer(thing)]
+    if _BISCUIT.search(thing) and not (matches and matches[-1].endswith(("biscuit", "biscuits"))):
         return "cookie" if sweet else "bun"
-    if len(found) > 1 and found[-1] in _GENERIC:
-        found.pop()
-    return next((row.form for row in _rows() if found[-1] in row.words), None) if found else None
+    if len(matches) > 1 and matches[-1] in _GENERIC:
+        matches.pop()
+    return next((row.form for row in _rows() if matches[-1] in row.words), None) if matches else None
 
 
 def usual_pieces(form: str, grams: float) -> int:

@@ -104,8 +104,8 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         changes.append(Change(kind="form", text=f"{before.pieces} → {after.pieces} pieces"))
     if before.serving_pieces != after.serving_pieces:
         changes.append(Change(kind="form", text=f"{before.serving_pieces} → {after.serving_pieces} pieces per serving"))
-    kept = {line.id for line in before.lines} & {line.id for line in after.lines}
-    if [l.id for l in before.lines if l.id in kept] != [l.id for l in after.lines if l.id in kept]:
+    shared = {line.id for line in before.lines} & {line.id for line in after.lines}
+    if [l.id for l in before.lines if l.id in shared] != [l.id for l in after.lines if l.id in shared]:
         changes.append(Change(kind="text", text="lines in another order"))
     for key in sorted({*before.targets, *after.targets}):
         was, now = before.targets.get(key), after.targets.get(key)
@@ -119,8 +119,8 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         ("bake", before.bake, after.bake),
         ("size", before.size, after.size),
     )
-    for where, one, other in pairs:
-        changes += [Change(kind="text", text=f"{where}: {wish}") for wish in told_differences(one, other)]
+    for where, pair, other in pairs:
+        changes += [Change(kind="text", text=f"{where}: {wish}") for wish in told_differences(pair, other)]
     changes += _prep_changes(before.prep, after.prep)
     changes += _sort_changes(before, after)
     if before.notes != after.notes:
@@ -131,8 +131,8 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
 def _sort_changes(before: Formula, after: Formula) -> list[Change]:
     changes = []
     if before.sorts != after.sorts:
-        told = ", ".join(f"{sort.pieces} {sort.name}" for sort in after.sorts) or "one kind of piece"
-        changes.append(Change(kind="form", text=f"sorts: {told}"))
+        text = ", ".join(f"{sort.pieces} {sort.name}" for sort in after.sorts) or "one kind of piece"
+        changes.append(Change(kind="form", text=f"sorts: {text}"))
     if before.method != after.method:
         changes.append(Change(kind="text", text="method rewritten"))
     return changes

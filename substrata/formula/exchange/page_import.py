@@ -36,8 +36,8 @@ def page_recipe(page: str) -> PageRecipe:
     """
     if len(page.encode("utf8", "replace")) > MOST_BYTES:
         raise _too_large(f"{len(page):,} characters", f"up to {MOST_BYTES:,} bytes")
-    found = [recipe for whole in _objects(page) for recipe in _recipes(whole)]
-    if not found:
+    recipes = [recipe for whole in _objects(page) for recipe in _recipes(whole)]
+    if not recipes:
         raise FormulaError(
             "the page holds no recipe",
             got=page.strip()[:60],
@@ -45,8 +45,8 @@ def page_recipe(page: str) -> PageRecipe:
             remedy="paste its list of ingredients instead",
             field="text",
         )
-    return _told(
-        max(found, key=lambda recipe: len(_texts(recipe.get("recipeIngredient") or recipe.get("ingredients"))))
+    return _plain_list(
+        max(recipes, key=lambda recipe: len(_texts(recipe.get("recipeIngredient") or recipe.get("ingredients"))))
     )
 
 
@@ -73,8 +73,8 @@ def _recipes(whole: Any, depth: int = 0) -> Iterator[Mapping[str, Any]]:
     if depth > _MOST_DEEP:
         return
     if isinstance(whole, list):
-        for one in whole:
-            yield from _recipes(one, depth + 1)
+        for entry in whole:
+            yield from _recipes(entry, depth + 1)
     elif isinstance(whole, Mapping):
         kinds = whole.get("@type", "")
         if "Recipe" in (kinds if isinstance(kinds, list) else [kinds]):
@@ -85,7 +85,7 @@ def _recipes(whole: Any, depth: int = 0) -> Iterator[Mapping[str, Any]]:
                 yield from _recipes(whole[key], depth + 1)
 
 
-def _told(recipe: Mapping[str, Any]) -> PageRecipe:
+def _plain_list(recipe: Mapping[str, Any]) -> PageRecipe:
     name = _clean(recipe.get("name"))[:120]
     rows = [name] if name else []
     pieces = _pieces(recipe.get("recipeYield"))
@@ -94,15 +94,26 @@ def _told(recipe: Mapping[str, Any]) -> PageRecipe:
     rows += [_clean(text) for text in _texts(recipe.get("recipeIngredient") or recipe.get("ingredients"))]
     steps = list(_steps(recipe.get("recipeInstructions")))
     rows += steps
-    taken = {"@context", "@type", "@id", "name", "recipeYield", "recipeIngredient", "ingredients", "recipeInstructions"}
-    unread = tuple(sorted(key for key, value in recipe.items() if key not in taken and value not in (None, "", [], {})))
+    known_keys = {
+        "@context",
+        "@type",
+        "@id",
+        "name",
+        "recipeYield",
+        "recipeIngredient",
+        "ingredients",
+        "recipeInstructions",
+    }
+    unread = tuple(
+        sorted(key for key, value in recipe.items() if key not in known_keys and value not in (None, "", [], {}))
+    )
     return PageRecipe(text="\n".join(row for row in rows if row), unread=unread)
 
 
 def _texts(value: Any) -> list[str]:
     if isinstance(value, str):
         return [part for part in value.splitlines() if part.strip()]
-    return [str(one) for one in value if isinstance(one, str | int | float)] if isinstance(value, list) else []
+    return [str(entry) for entry in value if isinstance(entry, str | int | float)] if isinstance(value, list) else []
 
 
 def _steps(value: Any, depth: int = 0) -> Iterator[str]:
@@ -111,8 +122,8 @@ def _steps(value: Any, depth: int = 0) -> Iterator[str]:
     if isinstance(value, str):
         yield from (_clean(part) for part in value.splitlines() if part.strip())
     elif isinstance(value, list):
-        for one in value:
-            yield from _steps(one, depth + 1)
+        for entry in value:
+            yield from _steps(entry, depth + 1)
     elif isinstance(value, Mapping):
         if value.get("itemListElement"):
             yield from _steps(value["itemListElement"], depth + 1)
@@ -123,9 +134,9 @@ def _steps(value: Any, depth: int = 0) -> Iterator[str]:
 def _pieces(value: Any) -> int | None:
     texts = value if isinstance(value, list) else [value]
     for text in texts:
-        found = re.search(r"\d{1,5}", str(text)) if text is not None else None
-        if found and int(found.group()):
-            return int(found.group())
+        match = re.search(r"\d{1,5}", str(text)) if text is not None else None
+        if match and int(match.group()):
+            return int(match.group())
     return None
 
 
@@ -162,16 +173,16 @@ def sheet_recipe(data: bytes, name: str) -> PageRecipe:
         return PageRecipe(text="\n".join(" ".join(filter(None, row)) for row in rows), unread=())
     unit = " g" if much is not None and heads[much] in ("grams", "g", "weight") else ""
     measure = _column(heads, ("measure",))
-    told = []
+    rows_read = []
     for row in rows[1:]:
         cells = [*row, *[""] * (len(heads) - len(row))]
         amount = f"{cells[much]}{unit if _is_number(cells[much]) else ''}" if much is not None and cells[much] else ""
         amount = amount or (cells[measure] if measure is not None else "")
         if cells[what]:
-            told.append(f"{amount} {cells[what]}".strip())
+            rows_read.append(f"{amount} {cells[what]}".strip())
     used = {index for index in (what, much, measure) if index is not None}
     unread = tuple(head for n, head in enumerate(rows[0]) if n not in used and head)
-    return PageRecipe(text="\n".join(told), unread=unread)
+    return PageRecipe(text="\n".join(rows_read), unread=unread)
 
 
 def _column(heads: list[str], names: tuple[str, ...]) -> int | None:

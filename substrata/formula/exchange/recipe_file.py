@@ -54,16 +54,16 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
             field="file",
         )
     bare = text.lstrip()
-    own = _own(bare)
-    if own is not None:
-        return FileRecipe(kind="document", text="", document=own, unread=())
+    document = _own_document(bare)
+    if document is not None:
+        return FileRecipe(kind="document", text="", document=document, unread=())
     if bare[:1] in ("{", "[", "<"):
         page = page_recipe(text)
         return FileRecipe(kind="page", text=page.text, document=None, unread=page.unread)
     return FileRecipe(kind="list", text=text, document=None, unread=())
 
 
-def _own(text: str) -> dict[str, Any] | None:
+def _own_document(text: str) -> dict[str, Any] | None:
     """Our own document of a formula."""
     if not text.startswith("{"):
         return None

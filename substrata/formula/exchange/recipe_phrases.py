@@ -10,7 +10,7 @@ from substrata.formula.exchange.form_vocabulary import form_in
 
 
 @dataclass(frozen=True, kw_only=True)
-class Told:
+class RecipePhrases:
     """What a line of a paste says of the whole formula; None where it says nothing."""
 
     name: str | None = None
@@ -22,7 +22,7 @@ class Told:
     note: str | None = None  # something to do, kept among the notes
 
     def __bool__(self) -> bool:
-        return self != Told()
+        return self != RecipePhrases()
 
 
 _MOST_PIECES = 10_000
@@ -43,7 +43,7 @@ _PIECES = re.compile(
     re.IGNORECASE,
 )
 _DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|˚|degrees?|deg\.?)?\s*(celsius|fahrenheit|[cf])?\b", re.IGNORECASE)
-_FAN_OF_ITS_OWN = re.compile(
+_FAN_TEMPERATURE = re.compile(
     r"[/(,]?\s*(?:(?:fan|convection)\s*\d{3}\s*(?:°|º|˚)?\s*[cf]?\b|\d{3}\s*(?:°|º|˚)?\s*[cf]?\s*(?:fan|convection)\b)\s*\)?",
     re.IGNORECASE,
 )
@@ -66,7 +66,7 @@ _DOING = re.compile(
 )
 
 
-def told_in(part: str) -> Told:
+def phrases_in(part: str) -> RecipePhrases:
     """What one line says of the whole formula; false when it says nothing.
 
     >>> told_in("Makes 8 rolls").pieces, told_in("bake at 400F for 15-17 min").minutes
@@ -75,7 +75,7 @@ def told_in(part: str) -> Told:
     whole, part = part, _short(part)
     pieces = _PIECES.match(part)
     if pieces:
-        return Told(pieces=_count(_SLICES.search(part) or pieces), form=form_in(part[pieces.end() :]))
+        return RecipePhrases(pieces=_count(_SLICES.search(part) or pieces), form=form_in(part[pieces.end() :]))
     if _HEATED.search(part) or (_SURELY_DEGREES.search(part) and _MINUTES.search(part)):
         oven = _oven(part)
         if oven:
@@ -83,21 +83,25 @@ def told_in(part: str) -> Told:
             return replace(oven, pieces=_count(pieces)) if pieces else oven
         times = list(_MINUTES.finditer(part))
         if len(times) == 1 and _BAKED.match(part):
-            return Told(minutes=_minutes(times[0]), note=whole)
+            return RecipePhrases(minutes=_minutes(times[0]), note=whole)
     if _DOING.match(part):
-        return Told(note=whole)
-    return Told()
+        return RecipePhrases(note=whole)
+    return RecipePhrases()
 
 
-def told_alone(part: str) -> Told:
+def count_alone(part: str) -> RecipePhrases:
     """What a line says that is no ingredient and holds but a count and a form: "6 bagels".
 
     >>> told_alone("12 small rolls").pieces, told_alone("6 wishes").pieces
     (12, None)
     """
-    found = _COUNTED.match(_short(part))
-    form = form_in(found.group(3)) if found else None
-    return Told(pieces=_count_of(found.group(1), found.group(2)), form=form) if found and form else Told()
+    match = _COUNTED.match(_short(part))
+    form = form_in(match.group(3)) if match else None
+    return (
+        RecipePhrases(pieces=_count_of(match.group(1), match.group(2)), form=form)
+        if match and form
+        else RecipePhrases()
+    )
 
 
 def told_in_title(title: str) -> tuple[str, int | None]:
@@ -123,21 +127,21 @@ def _count(match: re.Match[str]) -> int:
     return _count_of(*match.groups())
 
 
-def _count_of(*told: str | None) -> int:
-    numbers = [int(n) for n in told if n]
+def _count_of(*text: str | None) -> int:
+    numbers = [int(n) for n in text if n]
     return min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
 
 
-def _oven(part: str) -> Told:
+def _oven(part: str) -> RecipePhrases:
     time = _MINUTES.search(part)
     rest = part.replace(time.group(), " ") if time else part
     # "190 °C / 170 °C fan": the one without a fan is taken where both are told.
-    still = _FAN_OF_ITS_OWN.sub(" ", rest)
+    still = _FAN_TEMPERATURE.sub(" ", rest)
     both = still != rest and (_celsius(still) or 0.0) >= (OVEN_C.low or 0)
     celsius = _celsius(still if both else rest)
     if celsius is None or not (OVEN_C.low or 0) <= celsius <= (OVEN_C.high or 0):
-        return Told()
-    return Told(
+        return RecipePhrases()
+    return RecipePhrases(
         oven_c=celsius, fan=True if _FAN.search(part) and not both else None, minutes=_minutes(time) if time else None
     )
 
@@ -146,9 +150,9 @@ def _celsius(text: str) -> float | None:
     gas = _GAS.search(text)
     if gas and 1 <= int(gas.group(1)) <= len(_GAS_C):
         return float(_GAS_C[int(gas.group(1)) - 1])
-    found = [(float(m.group(1)), (m.group(2) or "").lower()[:1]) for m in _DEGREES.finditer(text)]
+    temperatures = [(float(m.group(1)), (m.group(2) or "").lower()[:1]) for m in _DEGREES.finditer(text)]
     # "200 °C / 400 °F": the one in degrees Celsius is taken as it stands.
-    for value, unit in sorted(found, key=lambda pair: pair[1] != "c"):
+    for value, unit in sorted(temperatures, key=lambda pair: pair[1] != "c"):
         if unit == "c" or (not unit and value < _SURELY_FAHRENHEIT):
             return value
         return float(round((value - 32) / 1.8))

@@ -16,7 +16,7 @@ from substrata.base.units import unit
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.weighed_lines import Problem, weigh_line
 from substrata.formula.exchange.form_vocabulary import form_in, usual_pieces
-from substrata.formula.exchange.recipe_phrases import Told, told_alone, told_in, told_in_title
+from substrata.formula.exchange.recipe_phrases import RecipePhrases, count_alone, phrases_in, told_in_title
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.ingredients.library import Library
 from substrata.ingredients.vegetable_drying import dry, is_squeezable
@@ -43,7 +43,7 @@ class PastedLine:
     lines: tuple[Line, ...] = ()  # usually one; "2 eggs + 2 whites" gives two
     nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
     weights: tuple[Spread | None, ...] = ()  # grams of each line by the kitchen's measures; None: not to be weighed
-    told: Told | None = None  # what it says of the whole formula
+    told: RecipePhrases | None = None  # what it says of the whole formula
     problem: Problem | None = None
 
 
@@ -82,14 +82,17 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         below = _told_below(part) if section is not None else below
         if below and section is None:
             # Below the head of the method stands what is done, with what it says of the oven; below others there is only talk.
-            said = told_in(part) if below == "method" else Told()
+            phrases = phrases_in(part) if below == "method" else RecipePhrases()
             result.append(
                 PastedLine(
-                    number=number, text=part, status="told", told=replace(said, note=said.note or part[:LONGEST_LINE])
+                    number=number,
+                    text=part,
+                    status="told",
+                    told=replace(phrases, note=phrases.note or part[:LONGEST_LINE]),
                 )
             )
             continue
-        told = told_in(part)
+        phrases_of_part = phrases_in(part)
         if section is not None:
             role = section
             result.append(PastedLine(number=number, text=part, status="section"))
@@ -97,10 +100,10 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         row = replace(_read(number, with_package_sizes(part), role, library), text=part)
         # "Warm water, 60 g" begins like something to do, and is an ingredient.
         weighed = row.status == "read" and any(line.entered for line in row.lines)
-        if not told and row.status == "unknown":
-            told = told_alone(part)
-        if told and not (told.note and weighed):
-            row = PastedLine(number=number, text=part, status="told", told=told)
+        if not phrases_of_part and row.status == "unknown":
+            phrases_of_part = count_alone(part)
+        if phrases_of_part and not (phrases_of_part.note and weighed):
+            row = PastedLine(number=number, text=part, status="told", told=phrases_of_part)
         result.append(row)
     rows = [
         _pressed_out(replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines)), library)
@@ -115,17 +118,17 @@ _BY_HAND = (LineStep(act="squeeze", times=2),)
 
 def _pressed_out(row: PastedLine, library: Library) -> PastedLine:
     """What is said to be squeezed behind its weight was weighed raw ("300 g courgette, squeezed"); before it, it is what is left."""
-    said = _PRESSED_OUT.search(row.text)
-    if said is None or len(row.lines) != 1 or row.weights[0] is None or row.status != "read":
+    match = _PRESSED_OUT.search(row.text)
+    if match is None or len(row.lines) != 1 or row.weights[0] is None or row.status != "read":
         return row
     line, weight = row.lines[0], row.weights[0]
     if (line.role or library[line.ingredient].role) != "vegetable" or not is_squeezable(library[line.ingredient]):
         return row
-    if not set("(,") & set(row.text[: said.start()]):
+    if not set("(,") & set(row.text[: match.start()]):
         return replace(row, lines=(replace(line, prep=LinePrep(steps=_BY_HAND)),))
-    left = dry(library[line.ingredient].composition, tuple(step.plain for step in _BY_HAND), weight.value)
-    pressed = replace(line, grams=round(left.end_g), entered="", prep=LinePrep(steps=_BY_HAND, start_g=weight.value))
-    return replace(row, lines=(pressed,), weights=(Spread(value=left.end_g, low=left.low_g, high=left.high_g),))
+    dried = dry(library[line.ingredient].composition, tuple(step.plain for step in _BY_HAND), weight.value)
+    pressed = replace(line, grams=round(dried.end_g), entered="", prep=LinePrep(steps=_BY_HAND, start_g=weight.value))
+    return replace(row, lines=(pressed,), weights=(Spread(value=dried.end_g, low=dried.low_g, high=dried.high_g),))
 
 
 _LEAST_AMOUNTS = 2  # below a title
@@ -142,8 +145,8 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     if outright or sum(any(line.entered for line in row.lines) for row in rows[1:]) < _LEAST_AMOUNTS:
         return rows
     name, pieces = told_in_title(rows[0].text.strip(" #*_:-–"))
-    told = Told(name=name[:120], pieces=pieces)
-    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=told), *rows[1:]]
+    phrases = RecipePhrases(name=name[:120], pieces=pieces)
+    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=phrases), *rows[1:]]
 
 
 def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
@@ -157,8 +160,8 @@ def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     if form is None:
         return rows
     grams = sum(weight.value for row in rows for weight in row.weights if weight)
-    said = title.told.pieces or any(told.pieces for told in below) or not grams
-    pieces = title.told.pieces if said else usual_pieces(form, grams)
+    has_pieces = title.told.pieces or any(phrases.pieces for phrases in below) or not grams
+    pieces = title.told.pieces if has_pieces else usual_pieces(form, grams)
     named = replace(title, told=replace(title.told, form=form, pieces=pieces))
     # A title that names a form is surer than a word beside a number.
     return [
@@ -166,21 +169,21 @@ def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     ]
 
 
-def as_told(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
+def with_phrases(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
     """A formula with what the paste says of the whole of it: its name, form, pieces, oven and what to do."""
-    for told in (row.told for row in pasted if row.told):
+    for phrases in (row.told for row in pasted if row.told):
         bake = formula.bake
-        if told.oven_c is not None:
-            bake = replace(bake, oven_c=told.oven_c, fan=bake.fan if told.fan is None else told.fan)
-        if told.minutes is not None:
-            bake = replace(bake, stages=(BakeStage(kind="bake", minutes=told.minutes),))
+        if phrases.oven_c is not None:
+            bake = replace(bake, oven_c=phrases.oven_c, fan=bake.fan if phrases.fan is None else phrases.fan)
+        if phrases.minutes is not None:
+            bake = replace(bake, stages=(BakeStage(kind="bake", minutes=phrases.minutes),))
         formula = replace(
             formula,
-            name=told.name or formula.name,
-            form=told.form or formula.form,
-            pieces=told.pieces or formula.pieces,
+            name=phrases.name or formula.name,
+            form=phrases.form or formula.form,
+            pieces=phrases.pieces or formula.pieces,
             bake=bake,
-            notes="\n".join(filter(None, (formula.notes, told.note))),
+            notes="\n".join(filter(None, (formula.notes, phrases.note))),
         )
     return formula
 

@@ -51,8 +51,8 @@ def read_first_sheet(data: bytes) -> list[list[str]]:
     except subprocess.TimeoutExpired as error:
         raise _refused(f"more than {_SECONDS} s of work") from error
     if done.returncode != 0:
-        said = done.stderr.decode("utf8", "replace").strip().splitlines()
-        raise _refused(said[-1][:80] if said else "it stopped")
+        complaint = done.stderr.decode("utf8", "replace").strip().splitlines()
+        raise _refused(complaint[-1][:80] if complaint else "it stopped")
     rows: list[list[str]] = json.loads(done.stdout)
     return rows
 
@@ -85,8 +85,8 @@ def bare_workbook(data: bytes) -> bytes:
     """
     with zipfile.ZipFile(io.BytesIO(data)) as packed:
         sheet = _part(packed, _first_sheet(packed), _MOST_SHEET)
-        there = "xl/sharedStrings.xml" in packed.namelist()
-        strings = _part(packed, "xl/sharedStrings.xml", _MOST_SHEET) if there else None
+        has_strings = "xl/sharedStrings.xml" in packed.namelist()
+        strings = _part(packed, "xl/sharedStrings.xml", _MOST_SHEET) if has_strings else None
     result = io.BytesIO()
     with zipfile.ZipFile(result, "w", zipfile.ZIP_STORED) as bare:
         types = f'<Override PartName="/xl/worksheets/sheet1.xml" ContentType="{_MAIN}.worksheet+xml"/>'
@@ -134,9 +134,9 @@ def _first_sheet(packed: zipfile.ZipFile) -> str:
     book = _part(packed, "xl/workbook.xml", _MOST_NAMES).decode("utf8", "replace")
     links = _part(packed, "xl/_rels/workbook.xml.rels", _MOST_NAMES).decode("utf8", "replace")
     listed = re.search(r"<(?:\w+:)?sheet\b[^>]*?\br?:?id=\"(\w+)\"", book)
-    wanted = listed.group(1) if listed else ""
+    relation = listed.group(1) if listed else ""
     for link in re.findall(r"<(?:\w+:)?Relationship\b[^>]*>", links):
-        if re.search(rf'\bId="{re.escape(wanted)}"', link) and (target := re.search(r'\bTarget="([^"]+)"', link)):
+        if re.search(rf'\bId="{re.escape(relation)}"', link) and (target := re.search(r'\bTarget="([^"]+)"', link)):
             path = target.group(1)
             return path.lstrip("/") if path.startswith("/") else f"xl/{path}"
     raise ValueError("it lists no sheet")

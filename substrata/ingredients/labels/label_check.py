@@ -128,8 +128,8 @@ def _energy(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
         )
         wrong = figure_that_would_close(label, ingredient)
         if wrong is not None:
-            key, wanted = wrong
-            text += f" {FIGURES[key]} {label.figures[key]} g: about {wanted:.0f} g would fit."
+            key, factor = wrong
+            text += f" {FIGURES[key]} {label.figures[key]} g: about {factor:.0f} g would fit."
         yield Finding(
             code="energy", severity="wrong", text=text, figures=("energy_kcal", *(() if wrong is None else (wrong[0],)))
         )

@@ -105,19 +105,19 @@ def figure_that_would_close(label: Label, ingredient: Ingredient) -> tuple[str, 
     if lawful is None or printed is None:
         return None
     off = (lawful.low + lawful.high) / 2 - printed
-    found: list[tuple[float, str, float]] = []
+    candidates: list[tuple[float, str, float]] = []
     for key, factor in KCAL_PER_G.items():
         value = label.number(key)
         if value is None:
             continue
-        wanted = value - off / factor
+        closing = value - off / factor
         reference = ingredient.composition[key] * label.per_g / 100
-        slip = next((s for s in _slips(value) if abs(s - wanted) <= _NEAR_SLIP * max(abs(wanted - value), 1.0)), None)
+        slip = next((s for s in _slips(value) if abs(s - closing) <= _NEAR_SLIP * max(abs(closing - value), 1.0)), None)
         if slip is not None:
             return key, slip
-        if 0 <= wanted <= label.per_g:
-            found.append((abs(wanted - reference) - abs(value - reference), key, wanted))
-    best = min(found, default=None)
+        if 0 <= closing <= label.per_g:
+            candidates.append((abs(closing - reference) - abs(value - reference), key, closing))
+    best = min(candidates, default=None)
     return (best[1], best[2]) if best is not None and best[0] < 0 else None
 
 

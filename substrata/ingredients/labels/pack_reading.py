@@ -142,12 +142,12 @@ def _figure(
     )
 
 
-def _follow(nutrient: str, found: Mapping[str, PackFigure], reference: Mapping[str, Spread]) -> float:
+def _follow(nutrient: str, figures: Mapping[str, PackFigure], reference: Mapping[str, Spread]) -> float:
     """By what factor a part follows its whole."""
     whole = _PARTS_OF.get(nutrient)
-    if whole is None or found[whole].origin != "label":
+    if whole is None or figures[whole].origin != "label":
         return 1.0
-    return found[whole].value / reference[whole].value if reference[whole].value > 0 else 1.0
+    return figures[whole].value / reference[whole].value if reference[whole].value > 0 else 1.0
 
 
 def _split_polyols(intervals: dict[str, Interval], reference: Mapping[str, Spread]) -> dict[str, Interval]:
@@ -167,13 +167,13 @@ def _split_polyols(intervals: dict[str, Interval], reference: Mapping[str, Sprea
     return intervals | {"erythritol_g": named, "polyols_g": rest}
 
 
-def _closing_water(found: Mapping[str, PackFigure], reference: Mapping[str, Spread]) -> PackFigure:
+def _closing_water(figures: Mapping[str, PackFigure], reference: Mapping[str, Spread]) -> PackFigure:
     """Water is what the solids leave of 100 g; when the label names no solid, the reference's water stands."""
-    if not any(found[s].origin == "label" for s in _SOLIDS):
-        return found["water_g"]
-    left = max(100 - sum(found[s].value for s in _SOLIDS), 0.0)
-    sd = min(hypot(*(found[s].sd for s in _SOLIDS)), max(reference["water_g"].sd, 1.0) * 2)
-    return _figure("water_g", left, sd, "closing", reference)
+    if not any(figures[s].origin == "label" for s in _SOLIDS):
+        return figures["water_g"]
+    remainder = max(100 - sum(figures[s].value for s in _SOLIDS), 0.0)
+    sd = min(hypot(*(figures[s].sd for s in _SOLIDS)), max(reference["water_g"].sd, 1.0) * 2)
+    return _figure("water_g", remainder, sd, "closing", reference)
 
 
 def composition_of(label: Label, ingredient: Ingredient) -> Composition:

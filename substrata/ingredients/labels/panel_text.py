@@ -134,15 +134,15 @@ class _Mention:
 
 def _mentions(text: str) -> list[_Mention]:
     """Where each figure is named; of names that overlap the longest counts."""
-    taken: list[_Mention] = []
+    mentions: list[_Mention] = []
     folded = _fold(text)
     for word, field in words().items():
         if field not in FIGURES or word in ("kcal", "kj"):
             continue
         for match in re.finditer(rf"(?<![a-z]){re.escape(word)}(?![a-z])", folded):
-            if not any(m.start < match.end() and match.start() < m.end for m in taken):
-                taken.append(_Mention(start=match.start(), end=match.end(), field=field))
-    return sorted(taken, key=lambda m: m.start)
+            if not any(m.start < match.end() and match.start() < m.end for m in mentions):
+                mentions.append(_Mention(start=match.start(), end=match.end(), field=field))
+    return sorted(mentions, key=lambda m: m.start)
 
 
 def _fold(text: str) -> str:
@@ -152,14 +152,14 @@ def _fold(text: str) -> str:
 
 
 def _figures(text: str) -> Iterator[tuple[str, str]]:
-    mentions, seen = _mentions(text), set()
+    mentions, figures_read = _mentions(text), set()
     for place, mention in enumerate(mentions):
         until = mentions[place + 1].start if place + 1 < len(mentions) else len(text)
         after = text[mention.end : until]
         if mention.field.startswith("energy"):
             for field, amount in _energies(after):
-                if field not in seen:
-                    seen.add(field)
+                if field not in figures_read:
+                    figures_read.add(field)
                     yield field, amount
             continue
         result = _AMOUNT.search(after.partition("\n\n")[0])
@@ -170,8 +170,8 @@ def _figures(text: str) -> Iterator[tuple[str, str]]:
             amount = result.group(1) + _unit_beside(mention.field, result.group(2))
         else:
             continue
-        if mention.field not in seen:
-            seen.add(mention.field)
+        if mention.field not in figures_read:
+            figures_read.add(mention.field)
             yield (
                 mention.field,
                 " ".join(amount.split()).replace("less than ", "<").replace("Less than ", "<").replace("< ", "<"),

@@ -144,16 +144,16 @@ def guess(table: Table) -> Mapped:
     """Match columns to fields by their headers; of two columns for one figure the one per 100 g is kept."""
     read = [_header(text) for text in table.headers]
     per_100 = any(h.per_100 for h in read if h.field in FIGURES)
-    taken: set[str] = set()
+    assigned: set[str] = set()
     chosen = []
     for header in read:
-        fits = header.field and header.field not in taken
+        fits = header.field and header.field not in assigned
         if header.field in FIGURES and per_100 and header.per_100 is not True:
             fits = False
         chosen.append(header.field if fits else "")
-        taken.add(chosen[-1])
+        assigned.add(chosen[-1])
     has_serving = "per_g" in chosen and not per_100
-    style = _guessed_style(table.headers, taken)
+    style = _guessed_style(table.headers, assigned)
     return Mapped(fields=tuple(chosen), style=style, per_100=per_100 or not has_serving)
 
 
@@ -239,16 +239,16 @@ def _lot(cells: _Cells, mapped: Mapped, library: Library) -> Lot:
     )
 
 
-def _ingredient(said: Mapping[str, str], library: Library) -> str:
-    named = said.get("ingredient", "")
+def _ingredient(cells: Mapping[str, str], library: Library) -> str:
+    named = cells.get("ingredient", "")
     if named in library:
         return named
-    match = library.names.find(named) if named else library.names.find(said.get("name", ""))
+    match = library.names.find(named) if named else library.names.find(cells.get("name", ""))
     if match is None:
-        near = ", ".join(library.names.nearest(named or said.get("name", ""), 3))
+        near = ", ".join(library.names.nearest(named or cells.get("name", ""), 3))
         raise LabelError(
             "no ingredient is known for it",
-            got=(named or said.get("name", ""))[:80] or "no name",
+            got=(named or cells.get("name", ""))[:80] or "no name",
             allowed="a name of the pantry",
             remedy=f"write one of {near} in a column “ingredient”" if near else "add a column “ingredient”",
             field="ingredient",
@@ -274,9 +274,9 @@ def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
         return {"style": style, "per_g": 100.0, "per_digit_g": 0.0, "figures": figures}
     if "per_g" not in cells:
         raise LabelError("the serving is missing", got="nothing", allowed="grams, such as 28 g", field="per_g")
-    text, unit_said = cells["per_g"]
+    text, unit_text = cells["per_g"]
     bracketed = _IN_BRACKETS.search(text)
-    grams = float(bracketed.group(1).replace(",", ".")) if bracketed else _grams(text, unit_said)
+    grams = float(bracketed.group(1).replace(",", ".")) if bracketed else _grams(text, unit_text)
     digits = bracketed.group(1) if bracketed else text
     decimals = re.search(r"\d[.,](\d+)", digits)
     measure = text[: bracketed.start()].strip(" (") if bracketed else ""
@@ -289,13 +289,13 @@ def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
     }
 
 
-def _figure(text: str, unit_said: str, key: str) -> str:
+def _figure(text: str, unit_text: str, key: str) -> str:
     """A cell as a printed figure; a header's unit joins it when it is another than the figure's own."""
     bare = re.fullmatch(r"(<?)\s*(\d+(?:[.,]\d+)?)", text)
     if bare and float(bare.group(2).replace(",", ".")) > 0 and len(bare.group(2)) > 8:
         text = f"{bare.group(1)}{float(bare.group(2).replace(',', '.')):.3f}"  # a computed figure, not a printed one
-    own = key.rpartition("_")[2]
-    return f"{text} {unit_said}" if bare and unit_said and unit_said != own else text
+    default_unit = key.rpartition("_")[2]
+    return f"{text} {unit_text}" if bare and unit_text and unit_text != default_unit else text
 
 
 def _price(text: str) -> float | None:
@@ -305,10 +305,10 @@ def _price(text: str) -> float | None:
     return float(result.group().replace(",", ".")) if result else None
 
 
-def _grams(text: str, unit_said: str) -> float:
+def _grams(text: str, unit_text: str) -> float:
     """A weight with its unit, g when none is written."""
     try:
-        amount = parse_amount(text if re.search(r"[a-z]", text, re.IGNORECASE) else f"{text} {unit_said or 'g'}")
+        amount = parse_amount(text if re.search(r"[a-z]", text, re.IGNORECASE) else f"{text} {unit_text or 'g'}")
         sizes = [
             term.number * unit(term.unit).size for term in amount.terms if unit(term.unit or "piece").kind == "mass"
         ]

@@ -40,8 +40,8 @@ class _Words:
 
 def _any_of(words: str) -> re.Pattern[str] | None:
     """A pattern for any of the words; a star stands for the rest of a compound ("weizen*" for Weizenmehl)."""
-    said = sorted((word.strip() for word in words.split(";") if word.strip()), key=lambda word: -len(word))
-    listed = [re.escape(plain(word)) + (r"\w*" if word.endswith("*") else "") for word in said]
+    alternatives = sorted((word.strip() for word in words.split(";") if word.strip()), key=lambda word: -len(word))
+    listed = [re.escape(plain(word)) + (r"\w*" if word.endswith("*") else "") for word in alternatives]
     return re.compile(rf"\b(?:{'|'.join(listed)})\b") if listed else None
 
 
@@ -65,9 +65,9 @@ def statement_facts(statement: str) -> StatementFacts:
     >>> sorted(statement_facts("Water, coconut milk, cream of tartar. May contain almonds.").may_contain)
     ['nut:almond']
     """
-    said = _FREE.sub(" ", statement)
-    found = _TRACES.search(said)
-    certain, traces = (said[: found.start()], said[found.start() :]) if found else (said, "")
+    text = _FREE.sub(" ", statement)
+    found = _TRACES.search(text)
+    certain, traces = (text[: found.start()], text[found.start() :]) if found else (text, "")
     # What stands after the sentence of traces is certain again: "May contain nuts. Contains: milk."
     ended, _, more = traces.partition(".")
     contains, may = _flags(f"{certain}. {more}"), _flags(ended)
@@ -82,9 +82,9 @@ def _flags(text: str) -> dict[str, str]:
     """Flag → the first word that brings it."""
     phrase = plain(text)
     brought = {}
-    for one in _table():
-        rest = one.but_not.sub(" ", phrase) if one.but_not else phrase
-        hit = one.words.search(rest)
+    for row in _table():
+        rest = row.but_not.sub(" ", phrase) if row.but_not else phrase
+        hit = row.words.search(rest)
         if hit:
-            brought[one.flag] = hit.group()
+            brought[row.flag] = hit.group()
     return brought

@@ -63,7 +63,7 @@ class BakeCase:
     topping: Topping | None
     filling: Topping | None
     wet_percent: float  # water of the dough, with its filling
-    loss_wanted: float | None  # share, where the baker bakes to a dryness of their own
+    target_loss: float | None  # share, where the baker bakes to a dryness of their own
     loss_usual: float  # share, of the form's habit: until an early stage is turned
     wish: str  # soft, crisp, or "" for as usual
     vegetable: float  # share of the dough
@@ -248,11 +248,11 @@ _LONGEST_MIN = 900.0  # of all stages: what is dried so long is dry (house choic
 
 
 def _not_endless(formula: Formula) -> None:
-    told = sum(stage.minutes or 0.0 for stage in formula.bake.stages)
-    if told > _LONGEST_MIN:
+    total = sum(stage.minutes or 0.0 for stage in formula.bake.stages)
+    if total > _LONGEST_MIN:
         raise OvenError(
             "the bake is too long to be followed",
-            got=f"{told:.0f} min in {len(formula.bake.stages)} stages",
+            got=f"{total:.0f} min in {len(formula.bake.stages)} stages",
             allowed=f"up to {_LONGEST_MIN:.0f} min together",
             remedy="shorten its stages",
         )
@@ -317,7 +317,7 @@ def bake_case(
         topping=_laid(batch, piece, sorption, ("topping",) if piece.layers > 1 else ("topping", "filling")),
         filling=_filling(batch, piece, sorption),
         wet_percent=_wet(batch) if piece.filling_mm else wet,
-        loss_wanted=after.loss.value if after.source == "set" else None,
+        target_loss=after.loss.value if after.source == "set" else None,
         loss_usual=after.loss.value,
         wish=wish.doneness,
         vegetable=_vegetable(batch),
@@ -346,8 +346,8 @@ def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:
     filling = batch.grams * batch.apart("filling")
     water = batch.nutrient("water_g")[0]
     dry = float(inside.sum()) * (1 - wet)
-    kept = dry * crumb / (1 - crumb) + float(filling @ water)
-    return kept / (kept + dry + float(filling @ (1 - water)))
+    retained = dry * crumb / (1 - crumb) + float(filling @ water)
+    return retained / (retained + dry + float(filling @ (1 - water)))
 
 
 def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:

@@ -168,18 +168,18 @@ def _heated(
     broil = stage.kind == "broil"
     full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
     rows = []
-    left = minutes * 60
-    if setting.door and not case.fried and left > 0:
+    remaining_s = minutes * 60
+    if setting.door and not case.fried and remaining_s > 0:
         back, drop = oven_number("door_back_s"), oven_number("door_drop")
         for part in range(3):
-            span = min(back * 0.7, left)
+            span = min(back * 0.7, remaining_s)
             missing = drop * np.exp(-(part + 0.5) * 0.7)
             rows.append(_bake(dough, case, _cooler(full, float(missing)), span, keep_s))
-            left -= span
-            if left <= 0:
+            remaining_s -= span
+            if remaining_s <= 0:
                 return rows
-    if left > 0:
-        rows.append(_bake(dough, case, full, left, keep_s))
+    if remaining_s > 0:
+        rows.append(_bake(dough, case, full, remaining_s, keep_s))
     return rows
 
 
@@ -293,5 +293,5 @@ def _so_far(
 
 def _coldest(pieces: list[Series], cells: int) -> Floats:
     """Of the cells above the dough's own, at each moment of all stages; 0 where there are none."""
-    laid = [p.temperatures[:, cells:] for p in pieces]
-    return np.concatenate([t.min(axis=1) if t.shape[1] else np.zeros(len(t)) for t in laid])
+    temperatures = [p.temperatures[:, cells:] for p in pieces]
+    return np.concatenate([t.min(axis=1) if t.shape[1] else np.zeros(len(t)) for t in temperatures])

@@ -28,11 +28,11 @@ class WhatIf:
 def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
     """One thing changed each, by a step as the kitchen takes it: computed, not tabled."""
     thick, steps = case.piece.thickness_mm, steps_in(units)
-    more, said = steps.thin if thick < _THIN_MM else steps.thick
+    more, text = steps.thin if thick < _THIN_MM else steps.thick
     cooler = replace(case, oven_c=case.oven_c - steps.cooler[0])
     options: list[tuple[str, str, BakeCase]] = [
         ("cooler", f"{steps.cooler[1]} cooler", cooler),
-        ("thicker", f"{said} thicker", case.with_thickness(thick + more)),
+        ("thicker", f"{text} thicker", case.with_thickness(thick + more)),
         ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
     ]
     if not case.fried:

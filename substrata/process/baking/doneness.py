@@ -38,10 +38,10 @@ class Doneness:
 
 def first_over(at: Floats, values: Floats, level: float) -> float | None:
     """When a curve first reaches a level from below, between two kept moments."""
-    there = np.flatnonzero(values >= level)
-    if not len(there):
+    indices = np.flatnonzero(values >= level)
+    if not len(indices):
         return None
-    k = int(there[0])
+    k = int(indices[0])
     if k == 0:
         return float(at[0])
     span = values[k] - values[k - 1]
@@ -70,7 +70,7 @@ def _doses(case: BakeCase, ran: Ran) -> tuple[Floats, Floats]:
     return top, np.log(case.light / np.clip(ran.light_bottom, _COAL, case.light))
 
 
-def _seen_dose(case: BakeCase, top: Floats, bottom: Floats) -> Floats:
+def _visible_dose(case: BakeCase, top: Floats, bottom: Floats) -> Floats:
     """The dose of the face that is looked at, in the measure of its gold.
 
     With vegetable in it the underside counts too; what is fried shows its darker face, for both have had the oil.
@@ -94,12 +94,12 @@ def doneness(case: BakeCase, ran: Ran, rim: Ran | None = None) -> Doneness:
     """
     at = ran.minutes
     top, bottom = _doses(case, ran)
-    seen = _seen_dose(case, top, bottom)
+    dose = _visible_dose(case, top, bottom)
     if rim is not None:
-        seen = np.interp(at, rim.minutes, _doses(case, rim)[0])
+        dose = np.interp(at, rim.minutes, _doses(case, rim)[0])
     gold = case.gold_dose
     safe = None if case.safe_c is None else first_over(at, ran.core_c, case.safe_c)
-    criteria = _criteria(case, ran, seen)
+    criteria = _criteria(case, ran, dose)
     if case.safe_c is not None:
         criteria["safe"] = safe
     never = [name for name, moment in criteria.items() if moment is None]
@@ -115,9 +115,9 @@ def doneness(case: BakeCase, ran: Ran, rim: Ran | None = None) -> Doneness:
         ready=ready,
         decides=never[0] if never else max(known, key=lambda name: known[name]),
         criteria=criteria,
-        gold=first_over(at, seen, gold),
+        gold=first_over(at, dose, gold),
         gold_until=first_over(
-            at, np.maximum(seen, np.maximum(top, bottom * (not case.topped))), oven_number("dark_dose")
+            at, np.maximum(dose, np.maximum(top, bottom * (not case.topped))), oven_number("dark_dose")
         ),
         burnt=first_over(at, ran.scorch, oven_number("scorch_min")),
         safe=safe,
@@ -137,7 +137,7 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
         browned = oven_number("topping_dose") if case.wish != "crisp" else 1.0
         return {"topping": melted, "colour": first_over(at, seen, dose * browned)}
     moisture = case.moisture(ran.loss)
-    found: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.core_wanted_c)}
+    moments: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.core_wanted_c)}
     colour = first_over(at, seen, dose)
     if form.asks_pliable:
         bends = first_over(at, -moisture, -case.pliable_water)
@@ -146,20 +146,20 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
         if bends is not None and pale is not None:
             bends = soft_latest([bends, pale], oven_number("criteria_power"))
         sooner = [moment for moment in (colour, bends) if moment is not None]
-        found["pliable"] = soft_latest(sooner, -oven_number("criteria_power")) if sooner else None
+        moments["pliable"] = soft_latest(sooner, -oven_number("criteria_power")) if sooner else None
     elif form.asks_colour:
-        found["colour"] = colour
+        moments["colour"] = colour
     if form.asks_dry:
-        found["dry"] = first_over(at, -case.lean_moisture(ran.loss), -oven_number("dry_water") / 100)
+        moments["dry"] = first_over(at, -case.lean_moisture(ran.loss), -oven_number("dry_water") / 100)
     if form.asks_gel and case.gel_water is not None:
         dry = (first_over(at, -moisture, -case.gel_water), first_over(at, ran.loss, case.gel_loss))
-        found["gel"] = min((moment for moment in dry if moment is not None), default=None)
-    if case.loss_wanted is not None:
-        found["weight"] = first_over(at, ran.loss, case.loss_wanted)
+        moments["gel"] = min((moment for moment in dry if moment is not None), default=None)
+    if case.target_loss is not None:
+        moments["weight"] = first_over(at, ran.loss, case.target_loss)
     if form.face == "rim":
         # Only the rim of a soft cookie is looked at: its middle may be as soft as it likes.
-        found.pop("core")
-    return found
+        moments.pop("core")
+    return moments
 
 
 def never_words(decides: str) -> str:

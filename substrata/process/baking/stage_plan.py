@@ -36,15 +36,15 @@ def stage_name(kind: str, *, fried: bool) -> str:
     return stage_kinds()[kind].name_fried if fried else stage_kinds()[kind].name
 
 
-def planned_stages(own: Sequence[BakeStage], marks: Sequence[StageMark]) -> tuple[PlannedStage, ...]:
+def planned_stages(chosen: Sequence[BakeStage], marks: Sequence[StageMark]) -> tuple[PlannedStage, ...]:
     """The stages of a document, else the usual ones with the minutes they take; the last hot one is open.
 
     Args:
-        own: what the document says.
+        chosen: what the document says.
         marks: the bake as it was forecast, its rest left out.
     """
-    if own:
-        return tuple(PlannedStage(kind=s.kind, minutes=s.minutes, oven_c=s.oven_c, fan=s.fan) for s in own)
+    if chosen:
+        return tuple(PlannedStage(kind=s.kind, minutes=s.minutes, oven_c=s.oven_c, fan=s.fan) for s in chosen)
     last = max((n for n, mark in enumerate(marks) if not is_moment(mark.kind)), default=-1)
     return tuple(
         PlannedStage(

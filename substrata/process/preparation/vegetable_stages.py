@@ -117,11 +117,11 @@ def _school(
     )
 
 
-_TOLD_FOR_G = 500.0
+_REFERENCE_G = 500.0
 
 
 def _sized(step: DryingStep, start_g: float) -> DryingStep:
-    factor = start_g / _TOLD_FOR_G
+    factor = start_g / _REFERENCE_G
     minutes = round(step.minutes * factor * 2) / 2 if step.act in ("microwave", "pan") else step.minutes
     return replace(step, minutes=max(minutes, 0.5) if step.minutes else 0.0, salt_g=round(step.salt_g * factor, 1))
 

@@ -50,7 +50,7 @@ def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float)
     by_time, by_sugar = g_per_min * max(minutes - wakes, 0.0), sugar_g * constant("sucrose_to_co2")
     ml = gas_ml_per_gram_co2(temperature_c)
     gas, needed = min(by_time, by_sugar) * ml, yeast_number("foam_ml").value * yeast_g
-    seen = wakes + needed / ml / g_per_min if g_per_min > 0 and by_sugar * ml >= needed else None
+    foams_at = wakes + needed / ml / g_per_min if g_per_min > 0 and by_sugar * ml >= needed else None
     return Waking(
         temperature_c=temperature_c,
         minutes=minutes,
@@ -58,21 +58,19 @@ def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float)
         gas_ml=gas,
         foams=gas >= needed > 0,
         limited_by_sugar=by_sugar < by_time,
-        foam_min=seen,
+        foam_min=foams_at,
         curve=tuple(RatePoint(temperature_c=float(t), rate=relative_rate(float(t))) for t in range(0, 62, 2)),
-        text=_text(temperature_c, gas >= needed > 0, seen, sugar_g),
+        text=_text(temperature_c, gas >= needed > 0, foams_at, sugar_g),
     )
 
 
-def _text(temperature_c: float, foams: bool, seen: float | None, sugar_g: float) -> str:
+def _text(temperature_c: float, foams: bool, foams_at: float | None, sugar_g: float) -> str:
     if temperature_c >= yeast_number("dies_c").value:
         return f"{temperature_c:.0f} °C kills it. Hand-warm is right."
     if temperature_c >= yeast_number("stops_c").value:
         return f"{temperature_c:.0f} °C is too hot: it does not work, and soon dies."
     if sugar_g <= 0:
         return "It finds no sugar: a teaspoon wakes it, and it eats it."
-    if foams and seen is not None:
-        return f"Foam from about {seen:.0f} min. No foam in a quarter of an hour: water too hot or cold, or the yeast is old."
-    return (
-        f"No foam yet: {'warmer, or ' if temperature_c < 30 else ''}longer{f', about {seen:.0f} min' if seen else ''}."
-    )
+    if foams and foams_at is not None:
+        return f"Foam from about {foams_at:.0f} min. No foam in a quarter of an hour: water too hot or cold, or the yeast is old."
+    return f"No foam yet: {'warmer, or ' if temperature_c < 30 else ''}longer{f', about {foams_at:.0f} min' if foams_at else ''}."

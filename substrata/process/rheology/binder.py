@@ -24,7 +24,7 @@ from substrata.process.rheology.taste import cheese_salt_percent
 
 _NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
 _MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
-_OWN_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
+_CHEESE_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
 _CAKE = 0.05  # sweetener of the dough at which half as much salt is missed (assumed)
 _POURED_FORGIVES = 1.5  # times (assumed)
 _CHEESE_HOLDS = 0.15  # cheese of the dough from which it holds a rope (assumed)
@@ -208,7 +208,7 @@ def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
 def _salted(window: Window, of_cheese: float, sweet: float) -> Window:
     """A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
     low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
-    high = window.high if window.high is None else max(window.high, _OWN_SALT * of_cheese)
+    high = window.high if window.high is None else max(window.high, _CHEESE_SALT * of_cheese)
     return Window(low=low, high=high)
 
 

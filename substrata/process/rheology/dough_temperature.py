@@ -113,17 +113,17 @@ def dough_heat(batch: Batch, *, melted: float, room_c: float | None = None, melt
         when = circumstances(batch, melted=hot)
         return np.array([start_temperature(w, when=when, room_c=room, melted_c=melted_c) for w in batch.lines])
 
-    own = started(hot=melted > 0)
+    unheated = started(hot=melted > 0)
     if 0 < melted < 1:
-        own = melted * own + (1 - melted) * started(hot=False)
+        unheated = melted * unheated + (1 - melted) * started(hot=False)
     held = heat_capacities(batch)
     whole = float(held.sum())
-    mixed = float(held @ own) / whole if whole else room
+    mixed = float(held @ unheated) / whole if whole else room
     return DoughHeat(
         temperature_c=mixed - constant("mixing_heat_lost") * (mixed - room),
         lines=tuple(
             LineHeat(line=w.line.id, temperature_c=t, share=h / whole if whole else 0.0)
-            for w, t, h in zip(batch.lines, own.tolist(), held.tolist(), strict=True)
+            for w, t, h in zip(batch.lines, unheated.tolist(), held.tolist(), strict=True)
         ),
         j_per_k=whole,
     )

@@ -23,8 +23,8 @@ class Lift:
     gas_ml: float
     dough_ml: float
     soda_g: float  # bare soda in the dough
-    soda_left_g: float  # soda that no acid neutralises
-    acid_left_g: float  # acid beyond the soda, as the soda it could still neutralise
+    soda_excess_g: float  # soda that no acid neutralises
+    acid_excess_g: float  # acid beyond the soda, as the soda it could still neutralise
     yeast_g: float
     sugar_for_yeast_g: float
     rise: float  # expected volume after / before, ± 30 %
@@ -70,9 +70,9 @@ def expected_rise(binder_load: float, gas_per_dough: float) -> float:
     >>> expected_rise(0.0, 2.0), round(expected_rise(4.0, 1.5), 2)
     (1.0, 1.52)
     """
-    kept = constant("retained_gas") * (1 - exp(-binder_load))
+    retained = constant("retained_gas") * (1 - exp(-binder_load))
     largest_void = constant("largest_void") * (1 - exp(-binder_load / 2))
-    void = kept * gas_per_dough / (1 + kept * gas_per_dough)
+    void = retained * gas_per_dough / (1 + retained * gas_per_dough)
     return 1 / (1 - min(largest_void, void))
 
 
@@ -88,10 +88,10 @@ def void_strain(binder_load: float, gas_per_dough: float, set_share: float, leas
     >>> void_strain(4.0, 1.5, 0.5, 0.25) < 1 < void_strain(4.0, 4.0, 0.1, 0.25)
     True
     """
-    kept = constant("retained_gas") * (1 - exp(-binder_load))
-    asked = kept * gas_per_dough / (1 + kept * gas_per_dough)
+    retained = constant("retained_gas") * (1 - exp(-binder_load))
+    fraction = retained * gas_per_dough / (1 + retained * gas_per_dough)
     held = constant("largest_void") * (1 - exp(-binder_load / 2)) * (min(set_share / least, 1.0) if least else 1.0)
-    return asked / held if held > 0 else 0.0
+    return fraction / held if held > 0 else 0.0
 
 
 def standing_share(sheet: Sheet) -> float:
@@ -125,8 +125,8 @@ def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
         gas_ml=gas.value * dough_ml / 100,
         dough_ml=dough_ml,
         soda_g=soda,
-        soda_left_g=soda - neutralised,
-        acid_left_g=acid - neutralised,
+        soda_excess_g=soda - neutralised,
+        acid_excess_g=acid - neutralised,
         yeast_g=yeast,
         sugar_for_yeast_g=sugar,
         rise=rise_of(sheet),
@@ -165,14 +165,14 @@ def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Fl
         return 0.0, 0.0, np.zeros(len(batch.grams))
     # What no row tells apart: a plant's own sugars are mostly such as yeast eats; milk's is not.
     plant = np.array([float(_OF_ANIMALS.isdisjoint(w.ingredient.flags)) for w in batch.lines]) * batch.inside
-    own = constant("own_sugar_fermented") * batch.nutrient("sugars_g")[0] * plant
-    sugar = float(batch.grams @ np.maximum(batch.behaviour("fermentable")[0], own))
+    sugar_g = constant("own_sugar_fermented") * batch.nutrient("sugars_g")[0] * plant
+    sugar = float(batch.grams @ np.maximum(batch.behaviour("fermentable")[0], sugar_g))
     worked = constant("proof_minutes") if minutes is None else minutes
     by_time = float(batch.grams @ rate) / 1000 * constant("co2_molar_mass") * worked / 60
     by_sugar = sugar * constant("sucrose_to_co2")
     # A dough without gluten about doubles in its proof: what is made beyond that escapes.
     whole_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
     held = constant("proof_held") / 100 * whole_ml / gas_ml_per_gram_co2(_PROOF_C)
-    made = min(by_time, by_sugar)
-    result = made / (1 + (made / held) ** 4) ** 0.25 if held else 0.0
+    co2 = min(by_time, by_sugar)
+    result = co2 / (1 + (co2 / held) ** 4) ** 0.25 if held else 0.0
     return grams, sugar, rate * (result / float(batch.grams @ rate))

@@ -343,15 +343,15 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     values, typical = _values(amounts, palate), amounts[0].tolist()
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
-        value, one, other = values[key]
+        value, level, other = values[key]
         spread = half * palate.left.get(key, 1.0)
         scores.append(
             TextureScore(
                 key=key,
                 label=label,
                 value=value,
-                low=max(min(one, other, value) - spread, 0.0),
-                high=min(max(one, other, value) + spread, MOST),
+                low=max(min(level, other, value) - spread, 0.0),
+                high=min(max(level, other, value) + spread, MOST),
                 confidence=confidence,
                 low_word=low_word,
                 high_word=high_word,

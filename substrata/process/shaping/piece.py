@@ -121,13 +121,13 @@ _SEEDS_MM = 4.0  # of a sheet of whole seeds: spread no thinner than they lie, 3
 LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
 
-def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece:
+def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ()) -> Piece:
     """The piece of a formula.
 
     Args:
         batch: the weighed lines.
         formula: gives form, pieces and what is held.
-        own: the kitchen's own pans.
+        kitchen_pans: the kitchen's own pans.
 
     Raises:
         FormulaError: when its pan is unknown.
@@ -152,7 +152,7 @@ def piece_of(batch: Batch, formula: Formula, own: tuple[Pan, ...] = ()) -> Piece
     kind, fill, grows, hole = form.kind, 0.0, 1.0, 0.0
     if form.kind == "tin" or (form.kind == "dome" and size.pan):
         # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
-        pan = pan_of(size.pan or form.usual_pan, own)
+        pan = pan_of(size.pan or form.usual_pan, kitchen_pans)
         t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
         fill, grows = t / pan.height_mm, 0.0
         kind = "round" if pan.kind == "round" else "tin"

@@ -56,11 +56,11 @@ def step_of(ingredient: Ingredient, role: str, settings: Settings, *, in_grams: 
         settings: the size of the kitchen's eggs.
         in_grams: whether the kitchen weighs to the gram.
     """
-    found = _steps().get(ingredient.id) or _steps().get(f"role:{role}") or Step(grams=5.0, weight=1.0)
+    step = _steps().get(ingredient.id) or _steps().get(f"role:{role}") or Step(grams=5.0, weight=1.0)
     if ingredient.id in EGG_PARTS:
         grams = egg_grams(EGG_PARTS[ingredient.id], settings.egg_size, settings.egg_scheme).value
-        return Step(grams=round(grams, 1), weight=found.weight)
-    return Step(grams=min(found.grams, _GRAM_STEP), weight=found.weight) if in_grams else found
+        return Step(grams=round(grams, 1), weight=step.weight)
+    return Step(grams=min(step.grams, _GRAM_STEP), weight=step.weight) if in_grams else step
 
 
 @cache

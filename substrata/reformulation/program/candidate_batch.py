@@ -73,10 +73,10 @@ class Bench:
             wish = wish.but(without=(*wish.without, "coconut"))
         self.wish, self.library, self.settings = wish, library, settings
         self.given = Dough(_with_targets(formula, wish), library, settings)
-        kept = saved if saved is not None and saved.form == formula.form else formula
+        reference = saved if saved is not None and saved.form == formula.form else formula
         # How many pieces there are, and how thick, is the baker's word: what is kept to is told of such pieces.
-        kept = replace(kept, pieces=formula.pieces, sorts=(), size=formula.size)
-        self.kept = Dough(kept, library, settings)
+        reference = replace(reference, pieces=formula.pieces, sorts=(), size=formula.size)
+        self.kept = Dough(reference, library, settings)
         if self.kept.batch.dough_g <= 0:
             self.kept = self.given
         offered = self._offered(invited)
@@ -107,7 +107,7 @@ class Bench:
 
     def _slots(self, offered: Mapping[str, Candidate]) -> tuple[Slot, ...]:
         saved = {line.id: w.grams.value for w in self.kept.batch.lines for line in (w.line,)}
-        given = {w.line.id for w in self.given.batch.lines}
+        present_ids = {w.line.id for w in self.given.batch.lines}
         dough_g = max(self.given.batch.dough_g, self.kept.batch.dough_g)
         named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
         raised = bool(yeast_lines(self.given.batch))
@@ -117,7 +117,7 @@ class Bench:
         for w in self.base.batch.lines:
             if w.role == FRYING:
                 continue
-            start, new = w.grams.value, w.line.id not in given
+            start, new = w.grams.value, w.line.id not in present_ids
             gone = not new and self._goes(w)
             barred = new and (w.ingredient.id in named or self._out(w.ingredient))
             held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
@@ -174,8 +174,8 @@ class Bench:
     @cached_property
     def lift_state(self) -> str:
         """Where the lift of the formula as it stands lies."""
-        told = figures(self.given)
-        return told.states["lift"] if told else "open"
+        state = figures(self.given)
+        return state.states["lift"] if state else "open"
 
     @cached_property
     def usual_consistency(self) -> float | None:
@@ -234,10 +234,10 @@ class Bench:
 
     def formula_at(self, grams: Floats) -> Formula:
         """The formula at some weights: what is at nothing is left out, and a changed line is written in grams."""
-        wanted = {slot.id: (slot, float(g)) for slot, g in zip(self.slots, grams, strict=True)}
+        amounts = {slot.id: (slot, float(g)) for slot, g in zip(self.slots, grams, strict=True)}
         lines = []
         for line in self.base.formula.lines:
-            slot, now = wanted.get(line.id, (None, 0.0))
+            slot, now = amounts.get(line.id, (None, 0.0))
             if slot is None or abs(now - slot.start) < 1e-9:
                 if slot is None or now > 0 or not (slot.new or slot.id not in self._given_ids):
                     lines.append(line)
@@ -257,8 +257,8 @@ class Bench:
 
 
 def _with_targets(formula: Formula, wish: Wish) -> Formula:
-    told = {key: Target(low=window.low, high=window.high) for key, window in wish.targets.items()}
-    return replace(formula, targets={**formula.targets, **told}) if told else formula
+    targets = {key: Target(low=window.low, high=window.high) for key, window in wish.targets.items()}
+    return replace(formula, targets={**formula.targets, **targets}) if targets else formula
 
 
 def _joined(lines: tuple[Line, ...], saved: tuple[Line, ...], offered: tuple[Candidate, ...]) -> tuple[Line, ...]:

@@ -50,36 +50,36 @@ class Verdict:
 def judge(bench: Bench, grams: Floats) -> Verdict:
     """Judge the dough at some weights, shape (n,), by the full model."""
     dough = bench.at(grams)
-    told = figures(dough)
+    values = figures(dough)
     missed: dict[str, float] = {}
     minutes = None
-    if told is None:
+    if values is None:
         return Verdict(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
     for key in judged_keys(bench, dough):
         window = dough.windows[key].window
-        value = told.values[key] if key in told.values else ratio_of(key, dough).value(dough.batch.grams)
+        value = values.values[key] if key in values.values else ratio_of(key, dough).value(dough.batch.grams)
         _miss(missed, key, value, window)
     band = wanted_band(bench, dough)
     if "handling" not in bench.wish.released:
-        _miss(missed, "handling", told.consistency, Window(low=band.low, high=band.high), relative=False)
-    if told.coheres < 1 - _HAIR:
-        missed["crumbly"] = 1 - told.coheres
+        _miss(missed, "handling", values.consistency, Window(low=band.low, high=band.high), relative=False)
+    if values.coheres < 1 - _HAIR:
+        missed["crumbly"] = 1 - values.coheres
     _caps(bench, dough, grams, missed)
     for key, window in bench.wish.texture.items():
-        _miss(missed, f"texture:{key}", told.texture.get(key, 0.0), window, relative=False)
+        _miss(missed, f"texture:{key}", values.texture.get(key, 0.0), window, relative=False)
     if bench.wish.minutes_most is not None:
         ready = coarse(dough.case).ready
         minutes = NEVER_MIN if ready is None else ready
         _miss(missed, "minutes", minutes, Window(high=bench.wish.minutes_most))
     if bench.wish.thickness_most is not None:
-        _miss(missed, "thickness", told.thickness_mm, Window(high=bench.wish.thickness_most))
+        _miss(missed, "thickness", values.thickness_mm, Window(high=bench.wish.thickness_most))
     _working_time(bench, dough, missed)
     missed |= {
         f"without:{slot.id}": 1.0
         for slot, now in zip(bench.slots, grams.tolist(), strict=True)
         if slot.gone and now > 0
     }
-    return Verdict(grams=grams, figures=told, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
+    return Verdict(grams=grams, figures=values, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
 
 
 def _working_time(bench: Bench, dough: Dough, missed: dict[str, float]) -> None:
@@ -105,9 +105,9 @@ def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -
             continue
         if whole and 100 * held / whole > cap.hard * (1 + _HAIR):
             missed[f"cap:{cap.name}"] = 100 * held / whole / cap.hard - 1
-    left = dough.lift.soda_left_g if dough.batch.dough_g else 0.0
-    if "soda" not in bench.wish.released and whole and 100 * left / whole > constant("soapy_soda") * (1 + _HAIR):
-        missed["rail:soda"] = 100 * left / whole - constant("soapy_soda")
+    soda_excess = dough.lift.soda_excess_g if dough.batch.dough_g else 0.0
+    if "soda" not in bench.wish.released and whole and 100 * soda_excess / whole > constant("soapy_soda") * (1 + _HAIR):
+        missed["rail:soda"] = 100 * soda_excess / whole - constant("soapy_soda")
     fat = float(grams @ (np.array([float(s.role == "fat") for s in bench.slots]) * bench.inside))
     if (
         "greasy" not in bench.wish.released

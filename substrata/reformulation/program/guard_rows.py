@@ -95,10 +95,10 @@ def _soft_when_excluded(bench: Bench) -> float:
 
 def _soft(bench: Bench, rail: Rail, key: str) -> Iterator[Row]:
     now = _held(bench, key)
-    wanted = bench.given.windows.get(key)
-    if wanted is not None:
-        now = max(now, wanted.window.low or 0.0)
-        now = min(now, wanted.window.high) if wanted.window.high is not None else now
+    target = bench.given.windows.get(key)
+    if target is not None:
+        now = max(now, target.window.low or 0.0)
+        now = min(now, target.window.high) if target.window.high is not None else now
     if now > TINY:
         window = Window(low=now * rail.low, high=now * rail.high)
         batch = bench.batch_at(bench.start)
@@ -112,9 +112,9 @@ def _identity(bench: Bench, rail: Rail) -> Iterator[Row]:
     for role in _MAKES_IT:
         if role == "lift" and is_outside(bench.lift_state):
             continue  # what is to be mended may go
-        own = [s for s, i in zip(bench.slots, bench.inside, strict=True) if s.role == role and i and not s.new]
-        whole = sum(s.wanted for s in own)
-        for slot in own:
+        slots = [s for s, i in zip(bench.slots, bench.inside, strict=True) if s.role == role and i and not s.new]
+        whole = sum(s.wanted for s in slots)
+        for slot in slots:
             if slot.free and not slot.gone and whole and slot.wanted >= _MAIN * whole:
                 counted = np.array([float(other is slot) for other in bench.slots])
                 least = rail.low * min(slot.wanted, slot.start)

@@ -38,9 +38,9 @@ def ratio_of(key: str, dough: Dough, batch: Batch | None = None) -> Ratio:
         return result
     # What the oven takes is water: the whole weighs less by its share, and what frying brings is in it already.
     ones = batch.nothing + 1.0
-    left = 1 / dough.baked.whole_per_baked
+    baked_share = 1 / dough.baked.whole_per_baked
     scale = result.scale * dough.formula.pieces * 100
-    return replace(result, bottom=(ones * left, batch.nothing), offset=0.0, scale=scale)
+    return replace(result, bottom=(ones * baked_share, batch.nothing), offset=0.0, scale=scale)
 
 
 def unit_of(key: str, dough: Dough) -> str:

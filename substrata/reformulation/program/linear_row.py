@@ -69,10 +69,12 @@ def ratio_rows(
         )
 
 
-def share_row(key: str, kind: Kind, side: Side, counted: Floats, of: Floats, share: float, size: float) -> Row:
+def share_row(key: str, kind: Kind, side: Side, counted: Floats, total: Floats, share: float, size: float) -> Row:
     """``counted · g`` at most (at least) a share of ``of · g``."""
     sign = 1.0 if side == "high" else -1.0
-    return Row(key=key, kind=kind, side=side, coefficients=sign * (counted - share * of) / size, bound=0.0, limit=share)
+    return Row(
+        key=key, kind=kind, side=side, coefficients=sign * (counted - share * total) / size, bound=0.0, limit=share
+    )
 
 
 def total_row(

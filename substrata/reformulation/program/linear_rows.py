@@ -8,7 +8,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.target_ranges import Wanted
+from substrata.evaluation.target_ranges import TargetRange
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.binder import caps_of
 from substrata.reformulation.program.candidate_batch import Bench
@@ -35,26 +35,26 @@ def rows_at(bench: Bench, grams: Floats, slopes: Slopes | None) -> list[Row]:
     return rows + (list(_sloped(grams, slopes)) if slopes else [])
 
 
-def judged_keys(bench: Bench, dough: Dough) -> dict[str, Wanted]:
+def judged_keys(bench: Bench, dough: Dough) -> dict[str, TargetRange]:
     """Every quantity with a window, the brackets first.
 
     The house's window of water is one of how the form is usually handled: a wish for another class takes its place.
     """
-    wanted = {key: w for key, w in dough.windows.items() if w.window.low is not None or w.window.high is not None}
-    if bench.wish.handling and "water_fill" in wanted and wanted["water_fill"].source != "target":
-        del wanted["water_fill"]
-    return wanted
+    targets = {key: w for key, w in dough.windows.items() if w.window.low is not None or w.window.high is not None}
+    if bench.wish.handling and "water_fill" in targets and targets["water_fill"].source != "target":
+        del targets["water_fill"]
+    return targets
 
 
 def _windows(bench: Bench, dough: Dough, grams: Floats) -> Iterator[Row]:
     batch = bench.batch_at(grams)
-    for key, wanted in judged_keys(bench, dough).items():
+    for key, target in judged_keys(bench, dough).items():
         ratio = ratio_of(key, bench.base, batch)
         if ratio.offset == 0 and float(batch.grams @ ratio.bottom[0]) <= 0:
             continue  # nothing to weigh it against
-        kind: Kind = "wish" if wanted.source == "target" else "window"
-        margin = bench.wish.margin * _relative_sd(dough, key) if wanted.source == "target" else 0.0
-        yield from ratio_rows(bench, ratio, key, kind, wanted.window, grams, margin=margin)
+        kind: Kind = "wish" if target.source == "target" else "window"
+        margin = bench.wish.margin * _relative_sd(dough, key) if target.source == "target" else 0.0
+        yield from ratio_rows(bench, ratio, key, kind, target.window, grams, margin=margin)
 
 
 def _relative_sd(dough: Dough, key: str) -> float:

@@ -111,9 +111,9 @@ def _aim(band: Band, *known: float | None) -> tuple[float, float]:
     low, high = band.low + PAD, band.high - PAD
     if low > high:
         low = high = (band.low + band.high) / 2
-    for own in known:
-        if own is not None and band.low <= own < band.high:
-            low, high = min(low, own), max(high, own)
+    for entry in known:
+        if entry is not None and band.low <= entry < band.high:
+            low, high = min(low, entry), max(high, entry)
     return low, high
 
 
@@ -164,9 +164,9 @@ def _eaten(bench: Bench, grams: Floats) -> _Eaten:
     here = read(grams)
     runs = {key: np.zeros(bench.count) for key in here}
     for place, _, above in _steps(bench, grams):
-        there = read(_with(grams, place, above))
-        for key, own in runs.items():
-            own[place] = (there[key] - here[key]) / (above - grams[place])
+        above_run = read(_with(grams, place, above))
+        for key, run in runs.items():
+            run[place] = (above_run[key] - here[key]) / (above - grams[place])
     return _Eaten(scores=here, runs=runs)
 
 
@@ -194,11 +194,11 @@ def _texture_kept(bench: Bench, grams: Floats) -> Iterator[Slope]:
     if not usual or rail.id in bench.wish.released:
         return
     start = bench.once("eaten", lambda: _eaten(bench, bench.start))
-    for key, own in start.runs.items():
+    for key, run in start.runs.items():
         if key not in bench.wish.texture:
             yield Slope(
-                key=f"{rail.id}:{key}", kind="soft", value=start.scores[key] + float(own @ (grams - bench.start)),
-                per_gram=own, low=usual[key] - rail.low, high=usual[key] + rail.high, unit=1.0, price=rail.price,
+                key=f"{rail.id}:{key}", kind="soft", value=start.scores[key] + float(run @ (grams - bench.start)),
+                per_gram=run, low=usual[key] - rail.low, high=usual[key] + rail.high, unit=1.0, price=rail.price,
             )  # fmt: skip
 
 

@@ -58,19 +58,19 @@ def as_shaped(bench: Bench) -> Shaped:
 
 def shape_name(shaped: Shaped) -> str:
     """What its pieces are like: "10 pieces, 6 mm"."""
-    told = {"pieces": "{:.0f} pieces", "thickness": "{:.3g} mm"}
-    return ", ".join(told[change.kind].format(change.after) for change in shaped.changes)
+    formats = {"pieces": "{:.0f} pieces", "thickness": "{:.3g} mm"}
+    return ", ".join(formats[change.kind].format(change.after) for change in shaped.changes)
 
 
-def other_shapes(own: Shaped, wish: Wish | None = None) -> list[Shaped]:
+def other_shapes(original: Shaped, wish: Wish | None = None) -> list[Shaped]:
     """The few other ways to make it into pieces that come nearest to what is wished, the nearest first.
 
     Args:
-        own: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
+        original: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
         wish: what may be changed; None takes the bench's own.
     """
-    bench, formula, wish = own.given, own.given.given.formula, wish or own.given.wish
-    forced = wish.thickness_most if own.changes else None
+    bench, formula, wish = original.given, original.given.given.formula, wish or original.given.wish
+    forced = wish.thickness_most if original.changes else None
     counts = list(_counts(formula.pieces)) if wish.may_change_pieces and not formula.sorts else []
     thick = list(_thicknesses(bench)) if wish.may_change_thickness and can_hold_thickness(formula) else []
     singles = [_shaped(bench, count, mm) for mm in dict.fromkeys((None, forced)) for count in counts]
@@ -125,19 +125,19 @@ def _shaped(bench: Bench, pieces: int, thickness_mm: float | None) -> Shaped:
     size = formula.size
     if thickness_mm is not None:
         size = replace(size, held="thickness", thickness_mm=round(thickness_mm, 3))
-    made = Bench(
+    candidate = Bench(
         replace(formula, pieces=pieces, size=size),
         bench.library,
         bench.settings,
         bench.wish,
         saved=bench.kept.formula,
     )
-    changes = tuple(_changes(bench.given, made.given, thickness_mm))
+    changes = tuple(_changes(bench.given, candidate.given, thickness_mm))
     price = sum(
         (_PIECES_PRICE if change.kind == "pieces" else _THICKNESS_PRICE) * abs(log2(change.after / change.before))
         for change in changes
     )
-    return Shaped(bench=made, given=bench, changes=changes, price=price * bench.kept.batch.dough_g)
+    return Shaped(bench=candidate, given=bench, changes=changes, price=price * bench.kept.batch.dough_g)
 
 
 def _changes(old: Dough, new: Dough, thickness_mm: float | None) -> Iterator[ShapeChange]:

@@ -61,18 +61,18 @@ def search(
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
     best: Verdict | None = None
-    trust, kept_new = _TRUST, None
+    trust, last_new = _TRUST, None
     best_rank, best_hard = (math.inf, math.inf), True
-    seen: set[tuple[float, ...]] = set()
+    visited: set[tuple[float, ...]] = set()
     number = 0
     for number in range(1, ROUNDS + 1):
         rows = rows_at(bench, point, slopes_at(bench, point, present=present))
         ask = Ask(elastic={}, untouched=untouched, near=point, trust=trust, aim=aim, gap=_QUICK_GAP if quick else _GAP)
         if new_price is not None:
             ask = replace(ask, new_price=new_price)
-        if kept_new is None:
-            kept_new = used_new(bench, rows, ask)
-        solved, hard = solve_or_bend(bench, rows, replace(ask, only_new=kept_new))
+        if last_new is None:
+            last_new = used_new(bench, rows, ask)
+        solved, hard = solve_or_bend(bench, rows, replace(ask, only_new=last_new))
         if solved.grams is None:
             break
         verdict = judge(bench, solved.grams)
@@ -83,16 +83,16 @@ def search(
         if quick and verdict.violation <= _ENOUGH and hard:
             break
         key = tuple(np.round(solved.grams, 2))
-        if key in seen:
+        if key in visited:
             break
-        seen.add(key)
+        visited.add(key)
         if verdict.violation <= _ENOUGH and number > 1 and not better:
             break
         point = solved.grams if better or number == 1 else (best.grams if best else point)
         trust *= _SHRINK if not better else 1.0
     best = best or start
-    kept = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
-    return Found(verdict=best, met=best.violation <= _ENOUGH and kept, rounds=number)
+    feasible = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
+    return Found(verdict=best, met=best.violation <= _ENOUGH and feasible, rounds=number)
 
 
 def _rank(verdict: Verdict, aim: Floats | None) -> tuple[float, float]:

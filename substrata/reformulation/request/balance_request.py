@@ -82,13 +82,13 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
         )
 
 
-def known_only(told: object, allowed: tuple[str, ...], where: str) -> None:
+def known_only(values: object, allowed: tuple[str, ...], where: str) -> None:
     """Refuse what is not among the things that can be wished for.
 
     Raises:
         FormulaError: naming the field.
     """
-    strange = [str(key) for key in told if key not in allowed]  # type: ignore[attr-defined]  # a mapping or a sequence
+    strange = [str(key) for key in values if key not in allowed]  # type: ignore[attr-defined]  # a mapping or a sequence
     if strange:
         raise FormulaError(
             "it cannot be wished for",
@@ -99,11 +99,11 @@ def known_only(told: object, allowed: tuple[str, ...], where: str) -> None:
         )
 
 
-def _above_nothing(field: str, told: float | None, unit: str) -> None:
-    if told is not None and not 0 < told < inf:
+def _above_nothing(field: str, value: float | None, unit: str) -> None:
+    if value is not None and not 0 < value < inf:
         raise FormulaError(
             "the limit cannot be met by anything",
-            got=f"{told:g} {unit}",
+            got=f"{value:g} {unit}",
             allowed=f"more than 0 {unit}",
             remedy="give a limit that a bake can keep",
             field=field,
@@ -121,27 +121,27 @@ def _ordered(key: str, window: Window) -> None:
         )
 
 
-def wish_of(told: Mapping[str, Any]) -> Wish:
+def wish_of(values: Mapping[str, Any]) -> Wish:
     """A wish of plain JSON values; what is left out is as usual."""
 
     def windows(key: str) -> dict[str, Window]:
         return {
-            name: Window(low=bounds.get("low"), high=bounds.get("high")) for name, bounds in told.get(key, {}).items()
+            name: Window(low=bounds.get("low"), high=bounds.get("high")) for name, bounds in values.get(key, {}).items()
         }
 
-    lists: dict[str, Any] = {key: tuple(told[key]) for key in ("without", "without_lines", "locked") if key in told}
+    lists: dict[str, Any] = {key: tuple(values[key]) for key in ("without", "without_lines", "locked") if key in values}
     plain = {
-        key: told[key]
+        key: values[key]
         for key in (
             "handling", "minutes_most", "thickness_most", "steps", "may_bring", "may_change_mass", "may_change_pieces",
             "may_change_thickness", "margin", "stock",
         )
-        if key in told
+        if key in values
     }  # fmt: skip
     return Wish(
         targets=windows("targets"),
         texture=windows("texture"),
-        released=frozenset(told.get("released", ())),
+        released=frozenset(values.get("released", ())),
         **lists,
         **plain,
     )

@@ -53,22 +53,22 @@ def settled_in(shaped: Shaped, *, quick: bool = False) -> Found:
 
 def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
     """The best answer in each of them, whether it meets all or not."""
-    found = ((shaped, settled_in(shaped, quick=True)) for shaped in shapes)
-    return [Answer(shaped=shaped, verdict=one.verdict, met=one.met) for shaped, one in found]
+    solved = ((shaped, settled_in(shaped, quick=True)) for shaped in shapes)
+    return [Answer(shaped=shaped, verdict=pair.verdict, met=pair.met) for shaped, pair in solved]
 
 
-def different_ways(shaped: Shaped, found: Found, most: int, told: Progress) -> list[Answer]:
+def different_ways(shaped: Shaped, solved: Found, most: int, on_progress: Progress) -> list[Answer]:
     """Different answers in the same pieces: forbid the dearest edits of the first in turn, bring in less, be surer."""
     bench, start = shaped.bench, shaped.start
-    answers = [found.verdict]
+    answers = [solved.verdict]
     tries: list[Callable[[], Verdict | None]] = []
     if most > 1:
-        tries += [partial(_untouched, bench, start, slot) for slot in _dearest(bench, found.verdict)]
-        tries += [partial(_without_new, bench, start)] if _new(bench, found.verdict) else []
-        tries += [partial(_surer_way, bench, found.verdict)] if bench.targets and not bench.wish.margin else []
+        tries += [partial(_untouched, bench, start, slot) for slot in _dearest(bench, solved.verdict)]
+        tries += [partial(_without_new, bench, start)] if _new(bench, solved.verdict) else []
+        tries += [partial(_surer_way, bench, solved.verdict)] if bench.targets and not bench.wish.margin else []
     for number, attempt in enumerate(tries):
         verdict = attempt()
-        told(0.35 + 0.5 * (number + 1) / len(tries))
+        on_progress(0.35 + 0.5 * (number + 1) / len(tries))
         if verdict is not None:
             answers.append(verdict)
     return [Answer(shaped=shaped, verdict=verdict) for verdict in answers]
@@ -82,8 +82,8 @@ def _without_new(bench: Bench, start: Verdict) -> Verdict | None:
     return _met(search(bench, start=start, new_price=_NO_NEW, quick=True))
 
 
-def _met(found: Found) -> Verdict | None:
-    return found.verdict if found.met else None
+def _met(solved: Found) -> Verdict | None:
+    return solved.verdict if solved.met else None
 
 
 def _dearest(bench: Bench, verdict: Verdict) -> list[str]:
@@ -102,10 +102,12 @@ def _new(bench: Bench, verdict: Verdict) -> int:
 def _surer_way(bench: Bench, plain: Verdict) -> Verdict | None:
     """An answer that keeps half a standard deviation away from its targets, if that does not take much more."""
     surer = _with_margin(bench, _HALF_SD)
-    found = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
-    verdict = judge(bench, found.verdict.grams)
+    surer_solution = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
+    verdict = judge(bench, surer_solution.verdict.grams)
     return (
-        verdict if found.met and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0) else None
+        verdict
+        if surer_solution.met and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0)
+        else None
     )
 
 
@@ -142,12 +144,12 @@ def _without_text(first: Answer, answer: Answer) -> str:
     """What the way leaves alone that the first one changes."""
     if first.shaped.changes != answer.shaped.changes:
         return "the pieces as they are"
-    left = [
+    removed = [
         (abs(float(a) - s.start) * s.step.weight, short_name(s.name))
         for s, a, b in zip(first.bench.slots, first.verdict.grams, answer.verdict.grams, strict=True)
         if abs(float(a) - s.start) > _LEAST_G and abs(float(b) - s.start) <= _LEAST_G
     ]
-    return f"without touching the {max(left)[1]}" if left else "another way"
+    return f"without touching the {max(removed)[1]}" if removed else "another way"
 
 
 def _money(answer: Answer) -> float:

@@ -14,12 +14,12 @@ _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 def losses(bench: Bench, grams: Floats) -> tuple[str, ...]:
     """What is lost with what an exclusion takes away."""
     gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
-    told = [
+    texts = [
         f"Without {exclusion.name} it loses {exclusion.lost}."
         for slot in gone
         for exclusion in excluded_by(slot.of, bench.wish.without)
     ]
-    return (*dict.fromkeys(told), *_school(bench, gone, grams))
+    return (*dict.fromkeys(texts), *_school(bench, gone, grams))
 
 
 def _school(bench: Bench, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
@@ -44,7 +44,7 @@ def _school(bench: Bench, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
 def cautions(bench: Bench, after: Dough) -> tuple[str, ...]:
     """What a way brings that somebody has to know."""
     had = {a.name for a in allergens(bench.given.batch)}
-    told = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
+    texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
     here = {w.ingredient.id for w in after.batch.lines}
     flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
     before = (
@@ -53,7 +53,9 @@ def cautions(bench: Bench, after: Dough) -> tuple[str, ...]:
         else frozenset()
     )
     if "seed:sunflower" in flags and "seed:sunflower" not in before and here & {"baking-soda", "baking-powder"}:
-        told.append("Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale.")
+        texts.append(
+            "Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale."
+        )
     if "psyllium" in flags and "psyllium" not in before:
-        told.append("Psyllium swells: eat it with plenty of liquid.")
-    return tuple(told)
+        texts.append("Psyllium swells: eat it with plenty of liquid.")
+    return tuple(texts)

@@ -42,8 +42,8 @@ def minutes_of(dough: Dough) -> float | None:
 class Teller:
     """Tells the ways of one bench: what the formula was is worked out once."""
 
-    def __init__(self, given: Bench, start: Verdict) -> None:
-        self.given, self.start = given, start
+    def __init__(self, bench: Bench, start: Verdict) -> None:
+        self.given, self.start = bench, start
 
     @cached_property
     def before(self) -> dict[str, Bracket]:
@@ -60,7 +60,7 @@ class Teller:
         bench, verdict, grams = answer.bench, answer.verdict, answer.verdict.grams
         formula = bench.formula_at(grams)
         after = Dough(_wished(bench, formula), bench.library, bench.settings)
-        told = figures(after)
+        values = figures(after)
         rows = rows_at(bench, grams, slopes_at(bench, grams, present=self._present))
         binding = [row for row in rows if not row.price and row.kind != "soft" and float(row.coefficients @ grams) - row.bound > -_BINDING]  # fmt: skip
         return Way(
@@ -72,11 +72,11 @@ class Teller:
             texture=_textures(self.given.given.texture, after.texture),
             handling=ClassMove(
                 before=self.start.figures.class_name,
-                after=told.class_name,
+                after=values.class_name,
                 consistency_before=self.start.figures.consistency,
-                consistency_after=told.consistency,
+                consistency_after=values.consistency,
             )
-            if told and self.start.figures
+            if values and self.start.figures
             else None,
             minutes=Minutes(before=self.minutes, after=minutes_of(after)),
             dough_before_g=bench.given.batch.dough_g,
@@ -157,22 +157,22 @@ def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...
 
 def missed_texts(bench: Bench, verdict: Verdict) -> list[str]:
     """What an answer does not meet, in words."""
-    told = verdict.figures
-    if told is None:
+    values = verdict.figures
+    if values is None:
         return ["there is no dough"]
     rows = []
     for key in verdict.missed:
         kind, _, name = key.partition(":")
         words: dict[str, str] = {
-            "handling": f"it is {told.class_name} at shaping",
+            "handling": f"it is {values.class_name} at shaping",
             "crumbly": "it crumbles",
             "working_time": "it cracks before it can be shaped",
             "minutes": f"it takes {verdict.minutes or 0:.0f} min in the oven",
-            "thickness": f"it is {told.thickness_mm:.0f} mm thick",
+            "thickness": f"it is {values.thickness_mm:.0f} mm thick",
             "without": f"{name.replace('-', ' ')} stays in it",
             "cap": f"more {name} than it should hold",
             "rail": "soda that finds no acid" if name == "soda" else "more fat than it can hold",
-            "texture": f"{name} {told.texture.get(name, 0.0):.1f}",
+            "texture": f"{name} {values.texture.get(name, 0.0):.1f}",
         }
         if kind in words:
             rows.append(words[kind])

@@ -19,7 +19,7 @@ _NAMES = {
     "sugars": "sugars",
     "saturates": "saturates",
 }
-_OF_EGG = ("egg", "egg-white", "egg-yolk", "egg-duck")
+_EGG_KEYS = ("egg", "egg-white", "egg-yolk", "egg-duck")
 _FEW = 1e-6
 
 
@@ -30,12 +30,12 @@ def change_text(slot: Slot, now: float) -> str:
         return f"no {name} (− {grams(slot.start)})"
     count = _eggs(slot, moved)
     sign = "+" if moved > 0 else "−"
-    told = f"{sign} {grams(abs(moved))} {name}{count}"
-    return told if slot.start <= _FEW else f"{told}, to {grams(now)}"
+    text = f"{sign} {grams(abs(moved))} {name}{count}"
+    return text if slot.start <= _FEW else f"{text}, to {grams(now)}"
 
 
 def _eggs(slot: Slot, moved: float) -> str:
-    if slot.ingredient not in _OF_EGG:
+    if slot.ingredient not in _EGG_KEYS:
         return ""
     number = abs(moved) / slot.step.grams
     whole = round(number)
@@ -46,7 +46,7 @@ def limit_text(bench: Bench, row: Row) -> str:
     """What a row stands for."""
     kind, _, name = row.key.partition(":")
     side = "at least" if row.side == "low" else "at most"
-    told: dict[str, Callable[[], str]] = {
+    texts: dict[str, Callable[[], str]] = {
         "mass": lambda: "the weight of the dough",
         "handling": lambda: _handling_text(bench),
         "crumbly": lambda: "enough moisture to hold together",
@@ -55,7 +55,7 @@ def limit_text(bench: Bench, row: Row) -> str:
         "texture": lambda: f"{name} {side} {row.limit + (INSIDE_SCORE if row.side == 'high' else -INSIDE_SCORE):.1f}",
         "rail": lambda: _rail_text(bench, name),
     }
-    return told[kind]() if kind in told else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
+    return texts[kind]() if kind in texts else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
 
 
 def _rail_text(bench: Bench, name: str) -> str:
@@ -69,8 +69,8 @@ def _rail_text(bench: Bench, name: str) -> str:
 def _handling_text(bench: Bench) -> str:
     if bench.wish.handling:
         return f"{bench.wish.handling} at shaping"
-    wanted = bench.given.wanted_handling
-    return f"{wanted.lowest if wanted.lowest == wanted.highest else f'{wanted.lowest} to {wanted.highest}'} at shaping"
+    target = bench.given.wanted_handling
+    return f"{target.lowest if target.lowest == target.highest else f'{target.lowest} to {target.highest}'} at shaping"
 
 
 def quantity_text(key: str) -> str:

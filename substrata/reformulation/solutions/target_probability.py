@@ -22,9 +22,9 @@ _TIGHTER = 0.05  # of a target: the step whose price is told
 
 def prices_of_more(bench: Bench, rows: list[Row], binding: list[Row], verdict: Verdict) -> list[str]:
     """What a little more of each binding target would take, by the linear problem at the answer."""
-    told: list[str] = []
+    texts: list[str] = []
     for row in binding:
-        if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(told) == 2:
+        if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(texts) == 2:
             continue
         ask = Ask(elastic={}, whole_steps=False, near=verdict.grams, trust=1.0)
         now = solve(bench, rows, ask)
@@ -38,12 +38,12 @@ def prices_of_more(bench: Bench, rows: list[Row], binding: list[Row], verdict: V
             continue
         word = "less" if row.side == "high" else "more"
         if more.grams is None:
-            told.append(f"No {word} {quantity_text(row.key)} can be had with all else kept.")
+            texts.append(f"No {word} {quantity_text(row.key)} can be had with all else kept.")
         elif more.cost - now.cost > 0:
-            told.append(
+            texts.append(
                 f"{amount(row.key, less)} {word} {quantity_text(row.key)} would take {more.cost - now.cost:.0f} g more change."
             )
-    return told
+    return texts
 
 
 def _tightened(row: Row, step: float) -> Row:
@@ -53,12 +53,12 @@ def _tightened(row: Row, step: float) -> Row:
 def sureness(after: Dough) -> list[Sure]:
     """How often each target of a dough is met, by the doubt of what its lines are made of."""
     rows = []
-    for key, wanted in after.windows.items():
-        if wanted.source != "target" or key not in after.ratios_of:
+    for key, target in after.windows.items():
+        if target.source != "target" or key not in after.ratios_of:
             continue
         estimate = after.bracketed.one_estimate(key)
         sd = (estimate.high - estimate.value) / SDS_IN_HALF_90
-        share = chance(estimate.value, sd, wanted.window.low, wanted.window.high)
+        share = chance(estimate.value, sd, target.window.low, target.window.high)
         rows.append(Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share))
     return rows
 
@@ -76,8 +76,8 @@ class SureStep:
 def sure_steps() -> tuple[SureStep, ...]:
     """The steps of the dial, from a target met on paper to one met nine times in ten."""
     margins = (NormalDist().inv_cdf(n / 10) for n in range(5, 10))
-    told = ((margin, chance(-margin, 1.0, None, 0.0)) for margin in margins)
-    return tuple(SureStep(margin=round(m, 4) + 0.0, probability=p, text=f"met {ten(p)}") for m, p in told)
+    probabilities = ((margin, chance(-margin, 1.0, None, 0.0)) for margin in margins)
+    return tuple(SureStep(margin=round(m, 4) + 0.0, probability=p, text=f"met {ten(p)}") for m, p in probabilities)
 
 
 def chance(value: float, sd: float, low: float | None, high: float | None) -> float:

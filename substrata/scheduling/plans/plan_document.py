@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from substrata.base.documents.collection_kinds import Listed, Named, Nested
 from substrata.base.documents.field_kinds import Number, Text, Where, Whole
-from substrata.base.documents.format_version import of_version
+from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.formula.formula import Formula
@@ -94,7 +94,7 @@ def read_plan(document: Mapping[str, Any]) -> Plan:
     Raises:
         FormulaError: naming the field that cannot be read.
     """
-    plain = of_version(document, _VERSION, PLAN_VERSION, "plan")
+    plain = check_version(document, _VERSION, PLAN_VERSION, "plan")
     if not isinstance(document.get("bakes"), list) or not document["bakes"]:
         raise FormulaError(
             "the plan has no bakes",

@@ -108,7 +108,7 @@ def attempt(y, f, step, cells, around, c_v, c_hp, system, k, room, like, faces):
         for v in range(2):
             k[1, b, v] += k[0, b, v]
             state[b, v] = y[b, v] + step * k[1, b, v]
-    told(rates(state, cells, around, c_v, c_hp, f[1], like), faces)
+    record_row(rates(state, cells, around, c_v, c_hp, f[1], like), faces)
     for b in range(blocks):
         for v in range(2):
             right[b, v] = f[1, b, v] - E_32 * (k[1, b, v] - between[b, v]) - 2.0 * (k[0, b, v] - f[0, b, v])
@@ -140,10 +140,10 @@ def within(y, k, step, share, out):
 
 
 @part
-def told(of_faces, out):
+def record_row(of_faces, out):
     """Put what ``rates`` tells of the faces into an array."""
-    for one in range(6):
-        out[one] = of_faces[one]
+    for index in range(6):
+        out[index] = of_faces[index]
 
 
 @part
@@ -189,16 +189,16 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
     Returns the number of rows written, and of steps taken (negative when there were too many).
     """
     blocks, n = y.shape[0], cells.shape[0]
-    like, change, like_kept = np.zeros((n, N_LIKE)), np.zeros((n, 2, N_LIKE)), np.zeros((n, N_LIKE))
+    like, change, like_before = np.zeros((n, N_LIKE)), np.zeros((n, 2, N_LIKE)), np.zeros((n, N_LIKE))
     system, k, room, f = (
         np.zeros((5, blocks, 2, 2)), np.zeros((2, blocks, 2)), np.zeros((4, blocks, 2)), np.zeros((2, blocks, 2)),
     )  # fmt: skip
-    y_kept, before, now, faces_kept = np.zeros((blocks, 2)), np.zeros(6), np.zeros(6), np.zeros(6)
-    total, total_kept = np.array([0.0, 0.0, light[0], light[1]]), np.zeros(4)
+    y_before, before, now, faces_before = np.zeros((blocks, 2)), np.zeros(6), np.zeros(6), np.zeros(6)
+    total, total_before = np.array([0.0, 0.0, light[0], light[1]]), np.zeros(4)
     middle = core_of(cells)
-    told(rates(y, cells, around, c_v, c_hp, f[0], like), before)
+    record_row(rates(y, cells, around, c_v, c_hp, f[0], like), before)
     keep(series[0], 0.0, y, before, total, cells, middle)
-    time, step, rows, steps, next_kept = 0.0, FIRST_S, 1, 0, keep_every
+    time, step, rows, steps, next_output = 0.0, FIRST_S, 1, 0, keep_every
     while time < seconds - 1e-9:
         if steps >= MOST_STEPS:
             return rows, -steps
@@ -210,14 +210,14 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
                 break
             # No number at all is the worst of errors.
             step = max(step * (max(LEAST_GROWTH, SAFETY / np.cbrt(worst)) if worst < 1e9 else LEAST_GROWTH), LEAST_S)
-        while next_kept < min(time + step, seconds) - 1e-9:
-            within(y, k, step, (next_kept - time) / step, y_kept)
-            told(at_faces(y_kept, cells, around, c_v, c_hp, like_kept), faces_kept)
-            total_kept[:] = total
-            add(total_kept, next_kept - time, before, faces_kept, y_kept, cells, colour)
-            keep(series[rows], next_kept, y_kept, faces_kept, total_kept, cells, middle)
+        while next_output < min(time + step, seconds) - 1e-9:
+            within(y, k, step, (next_output - time) / step, y_before)
+            record_row(at_faces(y_before, cells, around, c_v, c_hp, like_before), faces_before)
+            total_before[:] = total
+            add(total_before, next_output - time, before, faces_before, y_before, cells, colour)
+            keep(series[rows], next_output, y_before, faces_before, total_before, cells, middle)
             rows += 1
-            next_kept += keep_every
+            next_output += keep_every
         y[:, :], f[0] = room[1], f[1]
         add(total, step, before, now, y, cells, colour)
         before[:] = now

@@ -69,7 +69,7 @@ def _warm_table():
         kelvin = t + 273.15
         return np.stack(
             (
-                np.array([saturation_pressure.py_func(float(one)) for one in t]),
+                np.array([saturation_pressure.py_func(float(ones)) for ones in t]),
                 2.6e-5 * (kelvin / 298.0) ** 1.75,
                 D_LIQUID * np.exp(-E_LIQUID * (1.0 / kelvin - 1.0 / 353.15)),
             ),

@@ -97,32 +97,32 @@ _BUTTER = np.array([5.6, 4.8, 3.8, 3.1, 2.3, 1.0, -1.1, -1.5])
 
 
 def handling(
-    of: Batch | Materials, method: Method, minutes: Floats, temperature_c: Floats, *, draws: Draws | None = None
+    source: Batch | Materials, method: Method, minutes: Floats, temperature_c: Floats, *, draws: Draws | None = None
 ) -> Handling:
     """Work out how a dough handles.
 
     Args:
-        of: the n weighed lines, or what they are made of.
+        source: the n weighed lines, or what they are made of.
         method: melted or cold cheese, pressed or stirred.
         minutes: resting time of each point, shape (points,).
         temperature_c: temperature of each point, shape (points,).
         draws: the parameters in every draw; None takes the usual draws.
     """
-    made = materials(of) if isinstance(of, Batch) else of
-    told = mixture.mixed(
+    material = materials(source) if isinstance(source, Batch) else source
+    mixed = mixture.mixed(
         minutes,
         temperature_c,
         np.interp(temperature_c, _BUTTER_C, _BUTTER),
         drawn_parameters() if draws is None else draws,
-        _of_capacities(made.lines.shape[1]),
-        made.lines,
-        made.amounts,
+        _of_capacities(material.lines.shape[1]),
+        material.lines,
+        material.amounts,
         (float(method.melted), float(method.pressed), float(method.fat_melted), float(method.stiffer)),
     )
     return Handling(
-        consistency=told[mixture.CONSISTENCY],
-        fill=told[mixture.FILL],
-        tack=told[mixture.TACK],
-        free_water_g=told[mixture.FREE],
-        saturation=told[mixture.SATURATION],
+        consistency=mixed[mixture.CONSISTENCY],
+        fill=mixed[mixture.FILL],
+        tack=mixed[mixture.TACK],
+        free_water_g=mixed[mixture.FREE],
+        saturation=mixed[mixture.SATURATION],
     )

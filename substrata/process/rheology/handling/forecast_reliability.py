@@ -39,24 +39,24 @@ def sureness(kind: DoughKind) -> Sureness:
     return _table()[kind]
 
 
-def bake_rests_on(kind: DoughKind, ready_min: float | None, own: int) -> str:
+def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
     """The practice behind a bake's minutes, in words.
 
     Args:
         kind: of the dough.
         ready_min: when it is done; None when that cannot be told.
-        own: bakes that the baker has logged of this oven.
+        logged: bakes that the baker has logged of this oven.
     """
-    found = sureness(kind)
-    seen = f"Rests on {found.bakes} practised {'bake' if found.bakes == 1 else 'bakes'} of such doughs"
-    seen += f" and {own} of your own" if own else ""
+    reliability = sureness(kind)
+    text = f"Rests on {reliability.bakes} practised {'bake' if reliability.bakes == 1 else 'bakes'} of such doughs"
+    text += f" and {logged} of your own" if logged else ""
     if ready_min is None:
-        return f"{seen}."
-    minutes = max(round(ready_min * found.bake_error), _LEAST_MIN)
-    return f"{seen}; on doughs like this one it is usually within {minutes} min."
+        return f"{text}."
+    minutes = max(round(ready_min * reliability.bake_error), _LEAST_MIN)
+    return f"{text}; on doughs like this one it is usually within {minutes} min."
 
 
 def handling_rests_on(kind: DoughKind) -> str:
     """The practice behind a handling class, in words."""
-    found = sureness(kind)
-    return f"Rests on {found.handled} practised doughs of this kind, {found.handled_right} of them told as bakers find them."
+    reliability = sureness(kind)
+    return f"Rests on {reliability.handled} practised doughs of this kind, {reliability.handled_right} of them told as bakers find them."

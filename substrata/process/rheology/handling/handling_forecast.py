@@ -131,17 +131,17 @@ def handling_forecast(
     points = _points(minutes, degrees, drawn, thick)
     shaping = len(minutes) - 1
     crumbly = float((result.fill[:, shaping] < 1).mean())
-    wanted = wanted_handling(batch, formula, thick)
+    target = wanted_handling(batch, formula, thick)
     typical = result.consistency[0]
     at = points[shaping]
     rising = typical[: len(MINUTES)]
     knead, ready, closes = crossings(
-        bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, wanted.low, wanted.high)
+        bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, target.low, target.high)
     )
-    fits = wanted.low <= at.consistency < wanted.high and crumbly < _EVEN
+    fits = target.low <= at.consistency < target.high and crumbly < _EVEN
     brittle = (
         _brittle(
-            replace(bowl, rest_min=standing), typical[len(MINUTES) : -1], min(wanted.high, constant("brittle_cheese"))
+            replace(bowl, rest_min=standing), typical[len(MINUTES) : -1], min(target.high, constant("brittle_cheese"))
         )
         if melted and share >= CHEESE_DOUGH
         else None
@@ -160,21 +160,21 @@ def handling_forecast(
         at_shaping=at,
         probabilities=shares,
         crumbly=crumbly,
-        wanted_low=wanted.lowest,
-        wanted_high=wanted.highest,
+        wanted_low=target.lowest,
+        wanted_high=target.highest,
         fits=fits,
         minutes=points[: len(MINUTES)],
         degrees=points[len(MINUTES) : -1],
         bands=classes(thick),
         # Kneaded when it has seized to tacky, if its form wants that much.
-        knead_min=knead if method.pressed and wanted.low >= band_of("tacky").low else None,
+        knead_min=knead if method.pressed and target.low >= band_of("tacky").low else None,
         ready_min=ready,
         closes_min=closes if closes and ready is not None and closes > ready else None,
         brittle_below_c=brittle,
         tack=float(result.tack[0, shaping]),
         cause=None
         if fits
-        else limiting_cause(bowl, wanted, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
+        else limiting_cause(bowl, target, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
         heat=heat,
         learned=hands.text,
         text=_text(points[0], at, shares, crumbly, brittle),

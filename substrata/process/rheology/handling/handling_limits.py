@@ -27,7 +27,7 @@ def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
 
 def limiting_cause(
     bowl: Bowl,
-    wanted: WantedHandling,
+    target: WantedHandling,
     *,
     crumbly: bool,
     ready_min: float | None,
@@ -37,7 +37,7 @@ def limiting_cause(
 
     Args:
         bowl: the dough.
-        wanted: where it has to be.
+        target: where it has to be.
         crumbly: whether it falls apart.
         ready_min: when it first is stiff enough.
         brittle_below_c: below it, it cracks; None where it does not.
@@ -48,11 +48,11 @@ def limiting_cause(
     if cracks(bowl, brittle_below_c):
         return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
     consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
-    if consistency >= wanted.high:
-        if bowl.method.melted and _warm_enough(bowl, wanted.high):
+    if consistency >= target.high:
+        if bowl.method.melted and _warm_enough(bowl, target.high):
             return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
         return HandlingCause(kind="stiff", text="too little water runs free")
-    return _too_soft(bowl, wanted.low, ready_min) if consistency < wanted.low else None
+    return _too_soft(bowl, target.low, ready_min) if consistency < target.low else None
 
 
 def _too_soft(bowl: Bowl, low: float, ready_min: float | None) -> HandlingCause:

@@ -55,7 +55,7 @@ class Bowl:
 
 
 def crossings(
-    curve: Callable[[Floats], Floats], at: Floats, values: Floats, wanted: Sequence[float]
+    curve: Callable[[Floats], Floats], at: Floats, values: Floats, levels: Sequence[float]
 ) -> tuple[float | None, ...]:
     """Where a curve first reaches some values from below, by narrowing all brackets together in one evaluation.
 
@@ -63,23 +63,23 @@ def crossings(
         curve: the values at points, shape (points,) to (points,).
         at: points already known, rising, shape (k,).
         values: the curve there, shape (k,).
-        wanted: values to reach.
+        levels: values to reach.
 
     Returns:
         A point for each wanted value; None for one that is not reached.
     """
     rows: list[float | None] = []
     brackets: dict[int, tuple[float, float]] = {}
-    for number, level in enumerate(wanted):
-        there = np.flatnonzero(values >= level)
-        rows.append(float(at[0]) if len(there) else None)
-        if len(there) and there[0] > 0:
-            brackets[number] = float(at[there[0] - 1]), float(at[there[0]])
+    for number, level in enumerate(levels):
+        indices = np.flatnonzero(values >= level)
+        rows.append(float(at[0]) if len(indices) else None)
+        if len(indices) and indices[0] > 0:
+            brackets[number] = float(at[indices[0] - 1]), float(at[indices[0]])
     if brackets:
         points = np.array([np.linspace(low, high, _FANNED) for low, high in brackets.values()])
-        seen = curve(points.ravel()).reshape(points.shape)
-        for number, row, heights in zip(brackets, points, seen, strict=True):
-            level = wanted[number]
+        sampled = curve(points.ravel()).reshape(points.shape)
+        for number, row, heights in zip(brackets, points, sampled, strict=True):
+            level = levels[number]
             over = heights >= level
             over[-1] = True  # known from before
             k = max(int(over.argmax()), 1)

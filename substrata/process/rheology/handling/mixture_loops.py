@@ -23,7 +23,7 @@ PARAMETERS = (
 ) = range(len(PARAMETERS))  # fmt: skip
 # What is told, in the order of the rows.
 CONSISTENCY, FILL, TACK, FREE, SATURATION = range(5)
-N_TOLD = 5
+N_OUTPUTS = 5
 
 
 @part
@@ -144,7 +144,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
     ) = amounts
     melted, pressed, fat_melted, stiffer = method
     count, n, d = len(minutes), len(capacity), len(draws)
-    told = np.empty((N_TOLD, d, count))
+    output = np.empty((N_OUTPUTS, d, count))
     # What hangs on the point alone.
     uptake = np.empty((count, n))
     sponges, gums, powers = np.zeros(count), np.zeros(count), np.zeros(count)
@@ -186,10 +186,10 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             held = taken_up(demand, water, p[SHARING])
             saturation, free = held / demand, water - held
             # Volumes, mL. Nut flours give oil when worked; it does not go back.
-            given = min(p[OIL_RELEASE] * worked * lubricating * max(1 + 0.01 * (t - 20), 0.0), 0.6 * lubricating)
+            released = min(p[OIL_RELEASE] * worked * lubricating * max(1 + 0.01 * (t - 20), 0.0), 0.6 * lubricating)
             sponge = sponges[point] * (1 - saturation)
-            taken = oil_ml * sponge / max(oil_ml + sponge, TINY)
-            oil = oil_ml - taken + given + fat - hard
+            absorbed = oil_ml * sponge / max(oil_ml + sponge, TINY)
+            oil = oil_ml - absorbed + released + fat - hard
             dissolved = min(sweet, 0.5 * free / 1.6)
             gel = saturation * gels + gum_ml
             # A gel that finds too little water stays grains beside one another.
@@ -199,16 +199,16 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             serum = free * (1 - soft_water / available) + (1 - grains) * gel + serum_ml + dissolved
             # A nut butter that is not bridged by water is a fluid of its own, its grains with it.
             smooth = 1 - bridged(paste_oil, serum) if paste_oil > 0 else 0.0
-            paste_left = smooth * paste_oil * (1 - taken / max(oil_ml, TINY))
-            fluid = paste_left + smooth * paste_solids
+            paste_free = smooth * paste_oil * (1 - absorbed / max(oil_ml, TINY))
+            fluid = paste_free + smooth * paste_solids
             thin = serum + oil + curd + smooth * paste_solids
             flowing = joined_cheese(could_flow, thin + hard)
             particles = (
                 dry
-                - given
+                - released
                 + kept
                 + saturation * flours
-                + taken
+                + absorbed
                 + (sweet - dissolved)
                 + (cheese - flowing)
                 + grains * gel
@@ -228,7 +228,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             )
             mean = (
                 serum * watery
-                + (oil - paste_left) * (-1.1 - 0.01 * (t - 20))
+                + (oil - paste_free) * (-1.1 - 0.01 * (t - 20))
                 + fluid * (paste_flow - 0.01 * (t - 20))
                 + curd * (soft_20 - soft_fall * (t - 20))
             ) / max(thin, TINY)
@@ -259,9 +259,9 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             )
             wet = (serum + 0.6 * curd) / max(particles + continuous, TINY)
             firm = min(max((5.2 - consistency) / 2.5, 0.0), 1.0)
-            told[CONSISTENCY, draw, point] = consistency
-            told[FILL, draw, point] = voids / critical
-            told[TACK, draw, point] = min(max(wet * firm * (1 - 0.6 * hard / max(continuous, TINY)), 0.0), 1.0)
-            told[FREE, draw, point] = free
-            told[SATURATION, draw, point] = saturation
-    return told
+            output[CONSISTENCY, draw, point] = consistency
+            output[FILL, draw, point] = voids / critical
+            output[TACK, draw, point] = min(max(wet * firm * (1 - 0.6 * hard / max(continuous, TINY)), 0.0), 1.0)
+            output[FREE, draw, point] = free
+            output[SATURATION, draw, point] = saturation
+    return output

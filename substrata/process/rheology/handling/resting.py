@@ -52,19 +52,19 @@ def place_of(mix: Mix) -> RestPlace:
 def place_c(formula: Formula) -> float | None:
     """How warm it is where a formula's dough rests, °C: as the kitchen has said, else as usual; None on the bench."""
     place = place_of(formula.mix)
-    told = formula.prep.get(place.told) if place.told else None
-    return place.degrees if told is None else float(told)
+    chosen = formula.prep.get(place.told) if place.told else None
+    return place.degrees if chosen is None else float(chosen)
 
 
-def after(minutes: Floats, start_c: float, there_c: float | None) -> Floats:
+def after(minutes: Floats, start_c: float, place_c: float | None) -> Floats:
     """Temperature of a dough that has lain somewhere for some minutes, °C, shape (points,).
 
     Newton's cooling with the time constant of a wrapped disc or a shallow bowl; a dough that stands on the bench keeps its own for the
     minutes that doughs stand there.
     """
-    if there_c is None:
+    if place_c is None:
         return np.full(len(minutes), start_c)
-    result: Floats = there_c + (start_c - there_c) * np.exp(-minutes / constant("dough_cools_minutes"))
+    result: Floats = place_c + (start_c - place_c) * np.exp(-minutes / constant("dough_cools_minutes"))
     return result
 
 
