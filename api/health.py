@@ -34,7 +34,7 @@ _WORKERS = "select count(*) from procrastinate_workers where last_heartbeat > no
 
 def checks() -> dict[str, str]:
     """What is looked at and what is wrong with it; "" where it is well."""
-    found = {"database": "", "workers": "", "queue": "", "disk": "", "oven": ""}
+    results = {"database": "", "workers": "", "queue": "", "disk": "", "oven": ""}
     try:
         with connection.cursor() as cursor:
             cursor.execute(_LAG)
@@ -42,18 +42,18 @@ def checks() -> dict[str, str]:
             cursor.execute(_WORKERS)
             (workers,) = cursor.fetchone()
     except DatabaseError as error:
-        found["database"] = str(error).partition("\n")[0][:200]
-        return found
+        results["database"] = str(error).partition("\n")[0][:200]
+        return results
     if not workers:
-        found["workers"] = "no worker has told for 30 s that it lives"
+        results["workers"] = "no worker has told for 30 s that it lives"
     if lag > LATE_S:
-        found["queue"] = f"{waiting} pieces of work wait, the oldest for {lag:.0f} s"
+        results["queue"] = f"{waiting} pieces of work wait, the oldest for {lag:.0f} s"
     free = shutil.disk_usage(settings.LOCAL).free
     if free < FULL_BYTES:
-        found["disk"] = f"{free / 1e6:.0f} MB left"
+        results["disk"] = f"{free / 1e6:.0f} MB left"
     if not any(os.scandir(os.environ.get("NUMBA_CACHE_DIR", settings.LOCAL))):
-        found["oven"] = "not compiled: the first bake takes half a minute"
-    return found
+        results["oven"] = "not compiled: the first bake takes half a minute"
+    return results
 
 
 @require_safe
@@ -68,11 +68,11 @@ def ready(request: HttpRequest) -> HttpResponse:
 
     The page asks too, while it waits; why something is wrong is told to this machine alone.
     """
-    found = checks()
-    status = 503 if found["database"] else 200
+    results = checks()
+    status = 503 if results["database"] else 200
     here = request.META.get("REMOTE_ADDR") in ("127.0.0.1", "::1") and "X-Forwarded-For" not in request.headers
-    poor = {name: wrong if here else "not well" for name, wrong in found.items() if wrong}
-    return JsonResponse({"ready": status == 200, "wrong": poor, "looked_at": list(found)}, status=status)
+    poor = {name: wrong if here else "not well" for name, wrong in results.items() if wrong}
+    return JsonResponse({"ready": status == 200, "wrong": poor, "looked_at": list(results)}, status=status)
 
 
 class _Queue:
@@ -111,11 +111,11 @@ def measured(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[H
     """Count what is answered, and how long it took."""
 
     def counted(request: HttpRequest) -> HttpResponse:
-        begun = perf_counter()
+        started = perf_counter()
         response = get_response(request)
         method = request.method if request.method in ("GET", "POST", "PUT", "PATCH", "DELETE") else "other"
         ANSWERS.labels(method, response.status_code).inc()
-        SECONDS.labels(method).observe(perf_counter() - begun)
+        SECONDS.labels(method).observe(perf_counter() - started)
         return response
 
     return counted if settings.METRICS else get_response

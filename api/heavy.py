@@ -79,12 +79,12 @@ def heavy(endpoint: Callable[P, T]) -> Callable[P, T]:
         try:
             if not _slots.acquire(timeout=LONGEST_WAIT_S):
                 raise Busy("too much is being worked out just now", remedy="try again in a moment")
-            begun, used = perf_counter(), thread_time()
+            started, used = perf_counter(), thread_time()
             try:
                 return endpoint(*args, **kwargs)
             finally:
                 _slots.release()
-                budgets.spend(person, min(thread_time() - used, perf_counter() - begun))
+                budgets.spend(person, min(thread_time() - used, perf_counter() - started))
         finally:
             _waiting.release()
 

@@ -9,7 +9,7 @@ from pydantic import StringConstraints
 from api.document_schemas import Text
 from api.job_schemas import JobOut
 from kitchen.models import PackImport
-from kitchen.services.imports import MOST_BAD_KEPT, NO_TABLE, bad_row, preview
+from kitchen.services.imports import MAX_BAD_ROWS, NO_TABLE, bad_row, preview
 
 
 class ImportIn(Schema):
@@ -70,10 +70,10 @@ class ImportOut(Schema):
     created_at: datetime
 
     @classmethod
-    def of(cls, found: PackImport) -> "ImportOut":
+    def of(cls, imported: PackImport) -> "ImportOut":
         """An import with its first rows."""
-        resting = found.state in (PackImport.State.MATCHING, PackImport.State.CHECKED)
-        table, read = preview(found) if resting else (NO_TABLE, [])
+        resting = imported.state in (PackImport.State.MATCHING, PackImport.State.CHECKED)
+        table, read = preview(imported) if resting else (NO_TABLE, [])
         rows = [
             PreviewRow(
                 number=row.number,
@@ -85,20 +85,20 @@ class ImportOut(Schema):
             for row, cells in zip(read, table.rows, strict=False)
         ]
         return cls(
-            id=found.pk,
-            file_name=found.file_name,
-            kind=found.kind,
-            state=found.state,
-            total=found.total,
-            good=found.good,
-            odd=found.odd,
-            bad=[BadRowOut(**row) for row in found.bad],
-            bad_kept=MOST_BAD_KEPT,
+            id=imported.pk,
+            file_name=imported.file_name,
+            kind=imported.kind,
+            state=imported.state,
+            total=imported.total,
+            good=imported.good,
+            odd=imported.odd,
+            bad=[BadRowOut(**row) for row in imported.bad],
+            bad_kept=MAX_BAD_ROWS,
             headers=list(table.headers),
-            columns=found.fields,
-            style=found.style,
-            per_100=found.per_100,
+            columns=imported.fields,
+            style=imported.style,
+            per_100=imported.per_100,
             rows=rows,
-            job=JobOut.of(found.job) if found.job else None,
-            created_at=found.created_at,
+            job=JobOut.of(imported.job) if imported.job else None,
+            created_at=imported.created_at,
         )

@@ -68,26 +68,26 @@ class PantryRow(Schema):
     flags: list[str]
 
     @classmethod
-    def of_compared(cls, seen: Compared, lot: LotRow | None = None) -> "PantryRow":
+    def of_compared(cls, compared: Compared, lot: LotRow | None = None) -> "PantryRow":
         """A row of what is compared."""
         return cls(
-            key=seen.key,
+            key=compared.key,
             lot_id=lot.pk if lot else None,
-            ingredient=seen.ingredient,
-            name=seen.pack or seen.name,
-            of=seen.name if seen.pack else "",
-            role=seen.role,
-            code=roles()[seen.role].code,
-            layers=list(seen.layers),
-            net_carbs=seen.net_carbs.value,
-            protein=seen.protein.value,
-            capacity=seen.capacity.value,
-            binding=seen.binding.value,
-            price_100g=seen.price_100g,
+            ingredient=compared.ingredient,
+            name=compared.pack or compared.name,
+            of=compared.name if compared.pack else "",
+            role=compared.role,
+            code=roles()[compared.role].code,
+            layers=list(compared.layers),
+            net_carbs=compared.net_carbs.value,
+            protein=compared.protein.value,
+            capacity=compared.capacity.value,
+            binding=compared.binding.value,
+            price_100g=compared.price_100g,
             trouble=lot.trouble if lot else "",
             on_hand_g=lot.on_hand_g if lot else None,
             use_by=lot.use_by if lot else None,
-            flags=list(seen.flags),
+            flags=list(compared.flags),
         )
 
 
@@ -99,15 +99,15 @@ class PantryPage(Schema):
     references: int
 
     @classmethod
-    def of(cls, found: PantryList) -> "PantryPage":
+    def of(cls, page: PantryList) -> "PantryPage":
         """A page of the services."""
         return cls(
             items=[
-                *(PantryRow.of_compared(seen, lot) for lot, seen in found.packs),
-                *(PantryRow.of_compared(seen) for seen in found.references),
+                *(PantryRow.of_compared(compared, lot) for lot, compared in page.packs),
+                *(PantryRow.of_compared(compared) for compared in page.references),
             ],
-            packs=found.packs_found,
-            references=found.references_found,
+            packs=page.packs_found,
+            references=page.references_found,
         )
 
 
@@ -152,7 +152,7 @@ class IngredientPage(Schema):
             measures=[ParameterOut.of(name, m.grams, "g", m.source, "") for name, m in result.measures.items()],
             aliases=list(result.aliases),
             note=result.note,
-            packs=[PantryRow.of_compared(seen, lot) for lot, seen in opened.packs],
+            packs=[PantryRow.of_compared(compared, lot) for lot, compared in opened.packs],
         )
 
 

@@ -23,8 +23,8 @@ def plain_text(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[
     """Refuse a NUL in an address; keep answers of the API out of every cache."""
 
     def kept(request: HttpRequest) -> HttpResponse:
-        asked = f"{request.path}?{request.META.get('QUERY_STRING', '')}"
-        if "\x00" in asked or "%00" in asked:
+        address = f"{request.path}?{request.META.get('QUERY_STRING', '')}"
+        if "\x00" in address or "%00" in address:
             return JsonResponse(_REFUSED, status=422, content_type="application/problem+json")
         response = as_problem(request, get_response(request))
         if request.path.startswith(("/api/", "/_allauth/")):
@@ -40,5 +40,5 @@ def has_nul(value: Any) -> bool:
     if isinstance(value, str):
         return "\x00" in value
     if isinstance(value, dict):
-        return any("\x00" in key or has_nul(own) for key, own in value.items())
+        return any("\x00" in key or has_nul(entry) for key, entry in value.items())
     return isinstance(value, list) and any(map(has_nul, value))

@@ -214,7 +214,9 @@ class NamedBakeOut(Schema):
     fresh_h: float | None
 
     @classmethod
-    def of(cls, one: NamedBake) -> "NamedBakeOut":
+    def of(cls, bake: NamedBake) -> "NamedBakeOut":
         """The row as the page takes it."""
-        row = one.row
-        return cls(formula_id=one.formula_id, name=row.formula, due=row.ready, batches=row.batches, fresh_h=row.fresh_h)
+        row = bake.row
+        return cls(
+            formula_id=bake.formula_id, name=row.formula, due=row.ready, batches=row.batches, fresh_h=row.fresh_h
+        )

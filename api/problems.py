@@ -56,7 +56,7 @@ def as_problem(request: HttpRequest, response: HttpResponse) -> HttpResponse:
     shown = {"type": "about:blank", "title": title, "status": response.status_code}
     if response.status_code == HTTPStatus.METHOD_NOT_ALLOWED:
         shown |= {"got": request.method, "allowed": response.get("Allow", "")}
-    said = JsonResponse(shown, status=response.status_code, content_type="application/problem+json")
+    problem_response = JsonResponse(shown, status=response.status_code, content_type="application/problem+json")
     if "Allow" in response:
-        said["Allow"] = response["Allow"]
-    return said
+        problem_response["Allow"] = response["Allow"]
+    return problem_response

@@ -15,7 +15,7 @@ from substrata.execution.run_document import LogState, Verdict
 from substrata.formula.exchange.draft_merge import MergeConflict
 from substrata.inference.calibration.learned_parameters import Learned, Odd
 from substrata.inference.crust_colour import Reference
-from substrata.inference.diagnosis.explanation import CauseFound, FlawFound, Question
+from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question
 from substrata.inference.diagnosis.next_test import Check
 from substrata.inference.figure_history import FigureKind, RunPoint
 
@@ -286,8 +286,8 @@ class DiagnosisOut(Schema):
     """Why, and what next."""
 
     faults: list[str]
-    formula: list[FlawFound]
-    making: list[CauseFound]
+    formula: list[LikelyFlaw]
+    making: list[LikelyCause]
     nothing: float
     questions: list[Question]
     next: list[ProposalOut]

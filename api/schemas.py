@@ -11,7 +11,7 @@ from kitchen.models import Draft, Formula, FormulaVersion
 from kitchen.services.devices import device_choices
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
 from kitchen.services.kitchens import KITCHEN_CHOICES
-from kitchen.services.pans import OWN_KINDS
+from kitchen.services.pans import PAN_KINDS
 from substrata.base.tables.table_reader import read_table
 from substrata.execution.feel_advice import ALSO
 from substrata.execution.run_document import felt_words
@@ -398,7 +398,7 @@ class WordsOut(Schema):
                 for setting, choices in KITCHEN_CHOICES.items()
             }
             | {"devices": [ChoiceOut(id=key, name=name) for key, name in device_choices()]},
-            pan_kinds=list(OWN_KINDS),
+            pan_kinds=list(PAN_KINDS),
             exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
             handling_classes=[band.class_name for band in classes()],
             rest_places=[ChoiceOut(id=place.id, name=place.name) for place in rest_places().values()],

@@ -15,7 +15,7 @@ from kitchen.models import Lot  # noqa: E402
 from kitchen.services import imports, pantry  # noqa: E402
 from kitchen.services.jobs import Progress  # noqa: E402
 from kitchen.services.kitchens import open_kitchen  # noqa: E402
-from kitchen.services.pantry import Wanted  # noqa: E402
+from kitchen.services.pantry import PantryQuery  # noqa: E402
 
 ROWS = 10_000
 KINDS = (
@@ -47,7 +47,7 @@ def measure():
         print(f"import of {ROWS} packs, {step:5}        {perf_counter() - start:6.1f} s")
     print(f"packs kept                        {Lot.objects.filter(kitchen=kitchen).count()}")
     for word in ("almond", "brand 7", "xyz", ""):
-        seen = timed(lambda word=word: pantry.find(user, kitchen.pk, Wanted(search=word)), 30)
+        seen = timed(lambda word=word: pantry.find(user, kitchen.pk, PantryQuery(search=word)), 30)
         print(line(f"pantry of {ROWS}, “{word}”", seen, 100.0))
 
 

@@ -35,8 +35,8 @@ from substrata.publishing.recipe import recipe_of
 from substrata.reformulation.balance import settle
 from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.scheduling.plans.plan_document import read_plan
-from substrata.scheduling.plans.plan_problem import bench_of
-from substrata.scheduling.plans.planning import plan_of
+from substrata.scheduling.plans.plan_problem import plan_problem
+from substrata.scheduling.plans.planning import make_plan
 from substrata.scheduling.solver.search_effort import Effort
 
 RANDOM = 200
@@ -178,7 +178,9 @@ def _plans() -> Asks:
         plan = read_plan(random_plan(number))
         yield (
             f"plan {number}",
-            lambda plan=plan: plan_of(bench_of(plan, library), effort=Effort(seconds=0.4, workers=1, steady=True)),
+            lambda plan=plan: make_plan(
+                plan_problem(plan, library), effort=Effort(seconds=0.4, workers=1, steady=True)
+            ),
         )
 
 
@@ -195,11 +197,11 @@ def _json(value: Any) -> Any:
     return value.tolist() if hasattr(value, "tolist") else sorted(value)
 
 
-_MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*")
+_MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*|\b[0-9a-f]{12,32}\b")  # a time of today, or an id by chance
 
 
 def values(answer: Any) -> list[Any]:
-    """The values of an answer in their order; a day or moment of today is none."""
+    """The values of an answer in their order; times of today and random ids are none."""
     if isinstance(answer, dict):
         return [value for part in answer.values() for value in values(part)]
     if isinstance(answer, list):
@@ -318,7 +320,7 @@ def main() -> int:
         options.file.write_bytes(gzip.compress(json.dumps(answers).encode()))
         print(f"{len(answers)} answers, {sum(map(len, answers.values()))} values")
         return 0
-    before = json.loads(gzip.decompress(options.file.read_bytes()))
+    before = {name: values(answer) for name, answer in json.loads(gzip.decompress(options.file.read_bytes())).items()}
     if options.core:
         before = {name: answer for name, answer in before.items() if name in answers}
     result = list(differences(before, answers))

@@ -25,7 +25,7 @@ from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.causes import Cause, causes, planted, possible, strengths
 from substrata.inference.diagnosis.explanation import Why, why
 from substrata.inference.faults import hazards, likely, mechanisms
-from substrata.inference.making import Making, dough_temperature, lines_of
+from substrata.inference.making import Making, dough_temperature, selected_lines
 from substrata.process.rheology.handling_classes import class_of, form_handling
 from substrata.reformulation.starter_formula import formula_of, skeletons
 
@@ -44,9 +44,9 @@ class Kitchen:
         """The ordinary spread of one run."""
         rng = self.rng
         normal = lambda sd: float(exp(rng.normal() * sd))  # noqa: E731
-        lots = {line: normal(0.14) for what in ("main", "psyllium") for line in lines_of(dough, what)}
-        grams = {line: normal(0.06) for line in lines_of(dough, "egg")} | {
-            line: normal(0.02) for what in ("liquid", "flour") for line in lines_of(dough, what)
+        lots = {line: normal(0.14) for what in ("main", "psyllium") for line in selected_lines(dough, what)}
+        grams = {line: normal(0.06) for line in selected_lines(dough, "egg")} | {
+            line: normal(0.02) for what in ("liquid", "flour") for line in selected_lines(dough, what)
         }
         fried = dough.case.fried
         return Making(

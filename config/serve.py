@@ -40,7 +40,7 @@ def main() -> None:
     where.add_argument("--port", type=int)
     where.add_argument("--socket", action="store_true")
     parser.add_argument("--host", default="127.0.0.1")
-    given = parser.parse_args()
+    options = parser.parse_args()
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))  # ends the loop; what is being answered is finished
     from substrata import load_library
     from substrata.evaluation.forecasts.warm_up import warm_in_background
@@ -51,8 +51,8 @@ def main() -> None:
     warm_in_background()
     at = (
         {"sockets": [socket.socket(fileno=sys.stdin.fileno())]}
-        if given.socket
-        else {"listen": f"{given.host}:{given.port}"}
+        if options.socket
+        else {"listen": f"{options.host}:{options.port}"}
     )
     waitress.serve(
         application,

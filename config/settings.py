@@ -15,9 +15,9 @@ def _secret_key() -> str:
     """The key from the environment, or one made once for this machine."""
     from django.core.management.utils import get_random_secret_key
 
-    given = os.environ.get("SUBSTRATA_SECRET_KEY")
-    if given:
-        return given
+    secret = os.environ.get("SUBSTRATA_SECRET_KEY")
+    if secret:
+        return secret
     file = LOCAL / "secret_key"
     if not file.exists():
         LOCAL.mkdir(parents=True, exist_ok=True)

@@ -19,8 +19,8 @@ _IN_BROWSER = {"client": Client.BROWSER}
 
 
 def _mounted(address: str, view: Any, name: str) -> URLPattern:
-    found: URLPattern = path(address, view.as_api_view(**_IN_BROWSER), name=name)
-    return found
+    pattern: URLPattern = path(address, view.as_api_view(**_IN_BROWSER), name=name)
+    return pattern
 
 
 _ACCOUNTS = (

@@ -46,11 +46,11 @@ class Device(Generic[_T]):
         """The newest reading; the first call opens the line."""
         self._wake()
         with self._lock:
-            found = self._newest.get(key)
-        if found is None:
+            newest = self._newest.get(key)
+        if newest is None:
             return Latest(reading=None, age_s=None, alive=False)
-        age = time.monotonic() - found[0]
-        return Latest(reading=found[1], age_s=age, alive=age < DEAD_S)
+        age = time.monotonic() - newest[0]
+        return Latest(reading=newest[1], age_s=age, alive=age < DEAD_S)
 
     def say(self, text: str) -> bool:
         """Write a line to the device; False where it is not there."""
@@ -87,10 +87,10 @@ class Device(Generic[_T]):
             raw = line.readline()
             if not raw:
                 continue
-            found = self._read(raw.decode("ascii", "ignore").strip())
-            if found is not None:
+            reading = self._read(raw.decode("ascii", "ignore").strip())
+            if reading is not None:
                 with self._lock:
-                    self._newest[self._key(found)] = time.monotonic(), found
+                    self._newest[self._key(reading)] = time.monotonic(), reading
 
 
 class Bridge:

@@ -53,13 +53,13 @@ def weight_line(text: str) -> WeightLine | None:
         return None
     if _OVER.match(text):
         return WeightLine(grams=None, stable=False, overload=True)
-    found = _WEIGHT.match(text)
-    if found is None:
+    match = _WEIGHT.match(text)
+    if match is None:
         return None
-    value = float(found["number"].replace(",", ".")) * _GRAMS[found["unit"].lower()]
-    grams = round(-value if found["sign"] == "-" else value, 4)
+    value = float(match["number"].replace(",", ".")) * _GRAMS[match["unit"].lower()]
+    grams = round(-value if match["sign"] == "-" else value, 4)
     # A scale that says nothing of it prints only when it is stable (common practice).
-    return WeightLine(grams=grams, stable=(found["state"] or "ST").upper() == "ST")
+    return WeightLine(grams=grams, stable=(match["state"] or "ST").upper() == "ST")
 
 
 def probe_line(text: str) -> ProbeLine | None:
@@ -70,13 +70,13 @@ def probe_line(text: str) -> ProbeLine | None:
     >>> probe_line("CORE ----").celsius is None
     True
     """
-    found = _PROBE.match(text) if len(text) <= LONGEST else None
-    if found is None:
+    match = _PROBE.match(text) if len(text) <= LONGEST else None
+    if match is None:
         return None
-    channel: Literal["core", "oven"] = "core" if found["channel"].upper() == "CORE" else "oven"
-    if found["value"].startswith("--"):
+    channel: Literal["core", "oven"] = "core" if match["channel"].upper() == "CORE" else "oven"
+    if match["value"].startswith("--"):
         return ProbeLine(channel=channel, celsius=None)
-    value = float(found["value"].replace(",", "."))
-    if (found["unit"] or "C").upper() == "F":
+    value = float(match["value"].replace(",", "."))
+    if (match["unit"] or "C").upper() == "F":
         value = (value - 32) / 1.8
     return ProbeLine(channel=channel, celsius=round(value, 1))

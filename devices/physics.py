@@ -52,13 +52,13 @@ class ScalePhysics:
     def step(self, seconds: float) -> None:
         """Let time pass."""
         before = self._shown
-        left: list[tuple[float, float]] = []
+        pending: list[tuple[float, float]] = []
         for rate, rest in self._pour:
             flows = min(rest, seconds)
             self.load_g += rate * flows
             if rest > seconds:
-                left.append((rate, rest - seconds))
-        self._pour = left
+                pending.append((rate, rest - seconds))
+        self._pour = pending
         self._creep += (self.load_g * _CREEP - self._creep) * (1 - exp(-seconds / _CREEP_S))
         self._drift += self._random.gauss(0, _DRIFT_G) * (seconds / 600) ** 0.5
         aim = self.load_g - self.tare_g + self._creep + self._drift

@@ -77,8 +77,8 @@ def probe_heard(probe: ProbePhysics) -> Callable[[str], None]:
         if line in ("U", "I"):
             probe.plugged = line == "I"
         elif line.startswith("{"):
-            told = json.loads(line)
-            probe.follow(*([(float(s), float(c)) for s, c in told[channel]] for channel in ("core", "oven")))
+            message = json.loads(line)
+            probe.follow(*([(float(s), float(c)) for s, c in message[channel]] for channel in ("core", "oven")))
 
     return heard
 

@@ -26,7 +26,7 @@ def end_stalled() -> list[int]:
 
     A worker tells every few seconds that it lives; one that has not for twenty is taken for dead.
     """
-    found = []
+    rows = []
     with connection.cursor() as cursor:
         cursor.execute(
             queries["select_stalled_jobs_by_heartbeat"],
@@ -36,10 +36,10 @@ def end_stalled() -> list[int]:
         for values in cursor.fetchall():
             row = dict(zip(columns, values, strict=True))
             cursor.execute(queries["finish_job"], {"job_id": row["id"], "status": "failed", "delete_job": False})
-            given = row["args"] if isinstance(row["args"], dict) else json.loads(row["args"])
-            if "job_id" in given:
-                found.append(given["job_id"])
-    return found
+            arguments = row["args"] if isinstance(row["args"], dict) else json.loads(row["args"])
+            if "job_id" in arguments:
+                rows.append(arguments["job_id"])
+    return rows
 
 
 def defer_letters() -> None:

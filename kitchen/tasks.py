@@ -11,7 +11,7 @@ from kitchen.services.formulas import refresh_thumbs
 from kitchen.services.jobs import run_job, take_up_stalled
 
 _BATCH = 50
-JOBS_OF = (balancing, imports, maps, plans, trials)  # the services that register kinds of jobs
+JOB_SERVICES = (balancing, imports, maps, plans, trials)  # the services that register kinds of jobs
 
 
 @app.task(name="kitchen.refresh_shelf", queueing_lock="refresh_shelf", queue="quick")  # type: ignore[untyped-decorator]  # the library ships no types

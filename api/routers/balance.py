@@ -39,14 +39,14 @@ def mix(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
     """One line of a group moved, the others give; nothing is kept."""
     membership(person(request), kitchen_id)
     formula = read_document(payload.document.model_dump())
-    made = write_document(mixed(formula, payload.group, payload.line, payload.grams))
-    return MixOut(document=FormulaDocument.model_validate(made))
+    document = write_document(mixed(formula, payload.group, payload.line, payload.grams))
+    return MixOut(document=FormulaDocument.model_validate(document))
 
 
 @router.post("/kitchens/{int:kitchen_id}/lean", response={200: MixOut, **Problems}, operation_id="lean")
 def lean(request: HttpRequest, kitchen_id: int, payload: LeanIn) -> MixOut:
     """A group leans to mild or sharp, cheap or dear, with its total kept; nothing is kept of it."""
-    made = balancing.leaning(
+    document = balancing.leaning(
         person(request), kitchen_id, payload.document.model_dump(), payload.group, payload.by, payload.towards
     )
-    return MixOut(document=FormulaDocument.model_validate(made))
+    return MixOut(document=FormulaDocument.model_validate(document))

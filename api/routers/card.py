@@ -19,5 +19,5 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 @heavy
 def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """The card of a document, without keeping it."""
-    made = card_document(person(request), kitchen_id, payload.model_dump())
-    return HttpResponse(orjson.dumps(made), content_type="application/json")
+    panels = card_document(person(request), kitchen_id, payload.model_dump())
+    return HttpResponse(orjson.dumps(panels), content_type="application/json")

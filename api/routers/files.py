@@ -34,11 +34,11 @@ def kitchen_file(request: HttpRequest, kitchen_id: int) -> dict[str, Any]:
 @router.post(f"{KITCHEN}/file", response={201: TakenOut, **Problems}, operation_id="take_file")
 def take_file(request: HttpRequest, kitchen_id: int, payload: FileIn) -> tuple[int, TakenOut]:
     """Bring what a file holds into the kitchen: all of it or nothing."""
-    taken = files.take_file(person(request), kitchen_id, payload.file, settings=payload.settings)
+    result = files.take_file(person(request), kitchen_id, payload.file, settings=payload.settings)
     return 201, TakenOut(
-        formulas=[ShelfOut.of(formula) for formula in taken.formulas],
-        packs_added=taken.packs_added,
-        packs_known=taken.packs_known,
+        formulas=[ShelfOut.of(formula) for formula in result.formulas],
+        packs_added=result.packs_added,
+        packs_known=result.packs_known,
     )
 
 

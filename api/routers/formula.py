@@ -33,7 +33,7 @@ from substrata.formula.exchange.text_import import PastedLine
 
 router = Router(tags=["formula"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
-ONE = "/kitchens/{int:kitchen_id}/formulas/{int:formula_id}"
+FORMULA = "/kitchens/{int:kitchen_id}/formulas/{int:formula_id}"
 
 
 @router.post(
@@ -84,13 +84,13 @@ def create_formula(request: HttpRequest, kitchen_id: int, payload: FormulaDocume
     return 201, FormulaOut.of(formulas.create_formula(person(request), kitchen_id, payload.model_dump()))
 
 
-@router.get(ONE, response={200: FormulaOut, **Problems}, operation_id="open_formula")
+@router.get(FORMULA, response={200: FormulaOut, **Problems}, operation_id="open_formula")
 def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> FormulaOut:
     """A formula with its draft."""
     return FormulaOut.of(formulas.open_formula(person(request), kitchen_id, formula_id))
 
 
-@router.put(f"{ONE}/draft", response={200: FormulaOut, 409: ProblemOut, **Problems}, operation_id="save_draft")
+@router.put(f"{FORMULA}/draft", response={200: FormulaOut, 409: ProblemOut, **Problems}, operation_id="save_draft")
 def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: DraftIn) -> FormulaOut:
     """Save what is being edited."""
     document = payload.document.model_dump()
@@ -99,47 +99,49 @@ def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: 
     )
 
 
-@router.post(f"{ONE}/versions", response={201: VersionOut, 409: ProblemOut, **Problems}, operation_id="save_version")
+@router.post(
+    f"{FORMULA}/versions", response={201: VersionOut, 409: ProblemOut, **Problems}, operation_id="save_version"
+)
 def save_version(request: HttpRequest, kitchen_id: int, formula_id: int, payload: VersionIn) -> tuple[int, VersionOut]:
     """Keep the draft as the next version."""
     saved = formulas.save_version(person(request), kitchen_id, formula_id, payload.lock, payload.note)
     return 201, VersionOut.of(saved)
 
 
-@router.get(f"{ONE}/versions", response={200: list[VersionOut], **Problems}, operation_id="versions")
+@router.get(f"{FORMULA}/versions", response={200: list[VersionOut], **Problems}, operation_id="versions")
 def versions(request: HttpRequest, kitchen_id: int, formula_id: int) -> list[VersionOut]:
     """All versions, the newest first."""
     return [VersionOut.of(v) for v in formulas.versions(person(request), kitchen_id, formula_id)]
 
 
-@router.get(f"{ONE}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
+@router.get(f"{FORMULA}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
 def version(request: HttpRequest, kitchen_id: int, formula_id: int, number: int) -> VersionDocument:
     """One version with its document."""
     result = formulas.version(person(request), kitchen_id, formula_id, number)
     return VersionDocument(**VersionOut.of(result).model_dump(), document=result.document)
 
 
-@router.get(f"{ONE}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")
+@router.get(f"{FORMULA}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")
 def compare(request: HttpRequest, kitchen_id: int, formula_id: int, before: int, after: int) -> list[ChangeOut]:
     """Differences in words between two versions; 0 is the draft."""
     changes = formulas.compare(person(request), kitchen_id, formula_id, before, after)
     return [ChangeOut.of(change) for change in changes]
 
 
-@router.post(f"{ONE}/fork", response={201: FormulaOut, **Problems}, operation_id="fork_formula")
+@router.post(f"{FORMULA}/fork", response={201: FormulaOut, **Problems}, operation_id="fork_formula")
 def fork_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ForkIn) -> tuple[int, FormulaOut]:
     """Start a new formula from this one."""
     return 201, FormulaOut.of(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
 
 
-@router.delete(f"{ONE}/blank", response={204: None, **Problems}, operation_id="discard_blank")
+@router.delete(f"{FORMULA}/blank", response={204: None, **Problems}, operation_id="discard_blank")
 def discard_blank(request: HttpRequest, kitchen_id: int, formula_id: int) -> tuple[int, None]:
     """Take a formula away that was begun and left blank."""
     formulas.discard_blank(person(request), kitchen_id, formula_id)
     return 204, None
 
 
-@router.post(f"{ONE}/archive", response={200: ShelfOut, **Problems}, operation_id="archive_formula")
+@router.post(f"{FORMULA}/archive", response={200: ShelfOut, **Problems}, operation_id="archive_formula")
 def archive_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ArchiveIn) -> ShelfOut:
     """Put a formula away, or back on the shelf."""
     changed = formulas.archive_formula(person(request), kitchen_id, formula_id, archived=payload.archived)

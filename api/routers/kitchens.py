@@ -102,8 +102,8 @@ def eaters(request: HttpRequest, kitchen_id: int) -> list[EaterDocument]:
 def set_eaters(request: HttpRequest, kitchen_id: int, payload: EatersIn, response: HttpResponse) -> list[EaterDocument]:
     """Keep the eaters of a kitchen."""
     forget_pass(response)
-    wanted, seen = (
+    eaters_in, base = (
         [e.model_dump() for e in some] if some is not None else None for some in (payload.eaters, payload.seen)
     )
-    kept = kitchens.set_eaters(person(request), kitchen_id, wanted or [], seen)
-    return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in kept]
+    stored = kitchens.set_eaters(person(request), kitchen_id, eaters_in or [], base)
+    return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in stored]

@@ -18,7 +18,7 @@ from substrata.evaluation.forecasts.shape_forecast import ShapePlan
 router = Router(tags=["oven"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
 ALL = "/kitchens/{int:kitchen_id}/ovens"
-ONE = f"{ALL}/{{int:oven_id}}"
+OVEN = f"{ALL}/{{int:oven_id}}"
 
 
 @router.post("/kitchens/{int:kitchen_id}/shape", response={200: ShapePlan | None, **Problems}, operation_id="shape")
@@ -44,9 +44,9 @@ def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpRespo
 def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: HttpResponse) -> list[PanDocument]:
     """Keep the kitchen's own pans."""
     forget_pass(response)
-    wanted = [pan.model_dump() for pan in payload.pans]
-    kept = pans.set_pans(person(request), kitchen_id, wanted, payload.seen)
-    return [PanDocument(**pan) for pan in kept]
+    rows = [pan.model_dump() for pan in payload.pans]
+    stored = pans.set_pans(person(request), kitchen_id, rows, payload.seen)
+    return [PanDocument(**pan) for pan in stored]
 
 
 @router.get(ALL, response={200: list[OvenOut], **Problems}, operation_id="ovens")
@@ -61,13 +61,13 @@ def add_oven(request: HttpRequest, kitchen_id: int, payload: OvenIn) -> tuple[in
     return 201, _told(ovens.add_oven(person(request), kitchen_id, payload.name, payload.altitude_m))
 
 
-@router.patch(ONE, response={200: OvenOut, **Problems}, operation_id="change_oven")
+@router.patch(OVEN, response={200: OvenOut, **Problems}, operation_id="change_oven")
 def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: OvenChange) -> OvenOut:
     """Rename an oven, say where it stands, or put it away."""
     return _told(ovens.change_oven(person(request), kitchen_id, oven_id, **payload.model_dump()))
 
 
-@router.post(f"{ONE}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
+@router.post(f"{OVEN}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
 @heavy
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; what it teaches is worked out in the background."""
@@ -76,7 +76,7 @@ def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Logge
     return 201, _told(created.oven)
 
 
-@router.delete(f"{ONE}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
+@router.delete(f"{OVEN}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
 def delete_logged_bake(request: HttpRequest, kitchen_id: int, oven_id: int, logged_id: int) -> tuple[int, None]:
     """Delete a logged bake."""
     ovens.delete_logged_bake(person(request), kitchen_id, oven_id, logged_id)

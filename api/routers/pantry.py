@@ -56,8 +56,8 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
 @router.get(f"{KITCHEN}/pantry", response={200: PantryPage, **Problems}, operation_id="find_in_pantry")
 def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery]) -> PantryPage:
     """Packs and ingredients that fit, packs first."""
-    wanted = pantry.Wanted(**query.model_dump(exclude={"limit", "offset"}))
-    result = pantry.find(person(request), kitchen_id, wanted, offset=query.offset, limit=query.limit)
+    pantry_query = pantry.PantryQuery(**query.model_dump(exclude={"limit", "offset"}))
+    result = pantry.find(person(request), kitchen_id, pantry_query, offset=query.offset, limit=query.limit)
     return PantryPage.of(result)
 
 
@@ -140,8 +140,8 @@ def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: St
 @router.get(f"{KITCHEN}/stock", response={200: StockPage, **Problems}, operation_id="stock")
 def stock_list(request: HttpRequest, kitchen_id: int, query: Query[StockQuery]) -> StockPage:
     """What is on hand, the next to be used up first."""
-    found = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
-    return StockPage(items=[StockOut.of(shelved) for shelved in found.lots], total=found.total)
+    page = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
+    return StockPage(items=[StockOut.of(shelved) for shelved in page.lots], total=page.total)
 
 
 @router.get(f"{KITCHEN}/bakes", response={200: list[BakeOut], **Problems}, operation_id="bakes")

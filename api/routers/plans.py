@@ -29,7 +29,7 @@ from kitchen.services import plans
 router = Router(tags=["plans"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 413: ProblemOut, 422: ProblemOut}
 ALL = "/kitchens/{int:kitchen_id}/plans"
-ONE = f"{ALL}/{{int:plan_id}}"
+PLAN = f"{ALL}/{{int:plan_id}}"
 
 
 @router.get(ALL, response={200: PlansPage, **Problems}, operation_id="plans")
@@ -48,43 +48,43 @@ def create_plan(request: HttpRequest, kitchen_id: int, payload: PlanDocument) ->
 @router.post(f"{ALL}/read", response={200: list[NamedBakeOut], **Problems}, operation_id="read_bakes")
 def read_bakes(request: HttpRequest, kitchen_id: int, payload: BakesIn) -> list[NamedBakeOut]:
     """A list of bakes as a table of text, with the formulas that it names; nothing is kept."""
-    return [NamedBakeOut.of(one) for one in plans.named_bakes(person(request), kitchen_id, payload.text)]
+    return [NamedBakeOut.of(bake) for bake in plans.named_bakes(person(request), kitchen_id, payload.text)]
 
 
-@router.get(ONE, response={200: PlanOut, **Problems}, operation_id="open_plan")
+@router.get(PLAN, response={200: PlanOut, **Problems}, operation_id="open_plan")
 def open_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> PlanOut:
     """One plan with its last answer."""
     return PlanOut.of(plans.open_plan(person(request), kitchen_id, plan_id))
 
 
-@router.put(ONE, response={200: PlanOut, **Problems}, operation_id="save_plan")
+@router.put(PLAN, response={200: PlanOut, **Problems}, operation_id="save_plan")
 def save_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: PlanSaveIn) -> PlanOut:
     """Keep a plan."""
     saved = plans.save_plan(person(request), kitchen_id, plan_id, payload.document.model_dump(), payload.lock)
     return PlanOut.of(saved)
 
 
-@router.delete(ONE, response={204: None, **Problems}, operation_id="delete_plan")
+@router.delete(PLAN, response={204: None, **Problems}, operation_id="delete_plan")
 def delete_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> tuple[int, None]:
     """Take it away for good."""
     plans.delete_plan(person(request), kitchen_id, plan_id)
     return 204, None
 
 
-@router.post(f"{ONE}/move", response={200: MoveOut, **Problems}, operation_id="try_move")
+@router.post(f"{PLAN}/move", response={200: MoveOut, **Problems}, operation_id="try_move")
 def try_move(request: HttpRequest, kitchen_id: int, plan_id: int, payload: MoveIn) -> MoveOut:
     """What stands in the way of moving a task; nothing is changed."""
-    found = plans.try_move(person(request), kitchen_id, plan_id, payload.task, payload.start_min)
-    return MoveOut(conflicts=list(found))
+    conflicts = plans.try_move(person(request), kitchen_id, plan_id, payload.task, payload.start_min)
+    return MoveOut(conflicts=list(conflicts))
 
 
-@router.post(f"{ONE}/slip", response={200: PlanOut, **Problems}, operation_id="slip_plan")
+@router.post(f"{PLAN}/slip", response={200: PlanOut, **Problems}, operation_id="slip_plan")
 def slip_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: SlipIn) -> PlanOut:
     """A task took longer: its rest is to be planned anew."""
     return PlanOut.of(plans.slip(person(request), kitchen_id, plan_id, payload.task, payload.minutes))
 
 
-@router.get(f"{ONE}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
+@router.get(f"{PLAN}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
 def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> ShoppingOut:
     """What its bakes take together, less what is on the shelf."""
     plan, rows = plans.shopping_list(person(request), kitchen_id, plan_id)
@@ -99,25 +99,25 @@ def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> Shoppi
     )
 
 
-@router.post(f"{ONE}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
+@router.post(f"{PLAN}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
 def tick_shopping(request: HttpRequest, kitchen_id: int, plan_id: int, payload: TickIn) -> PlanRow:
     """Tick something off the shopping list."""
     return PlanRow.of(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
 
 
-@router.post(f"{ONE}/reserve", response={200: PlanRow, **Problems}, operation_id="reserve_plan")
+@router.post(f"{PLAN}/reserve", response={200: PlanRow, **Problems}, operation_id="reserve_plan")
 def reserve_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: ReserveIn) -> PlanRow:
     """Hold packs for its bakes, or let them go."""
     return PlanRow.of(plans.reserve(person(request), kitchen_id, plan_id, on=payload.on))
 
 
-@router.post(f"{ONE}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")
+@router.post(f"{PLAN}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")
 def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: FeedIn) -> PlanOut:
     """Open or close the private address of its calendar."""
     return PlanOut.of(plans.change_feed(person(request), kitchen_id, plan_id, on=payload.on))
 
 
-@router.get(f"{ONE}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
+@router.get(f"{PLAN}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
 def plan_file(request: HttpRequest, kitchen_id: int, plan_id: int, style: str) -> PlanFileOut:
     """It as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json."""
     name, text = plans.written_plan(person(request), kitchen_id, plan_id, style)

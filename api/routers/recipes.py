@@ -34,7 +34,7 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 @heavy
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
     """The recipe of a document, without keeping it."""
-    made = recipes.recipe_document(
+    document = recipes.recipe_document(
         person(request),
         kitchen_id,
         payload.document.model_dump(),
@@ -42,7 +42,7 @@ def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOu
         payload.sort,
         payload.formula_id,
     )
-    return RecipeOut(**{name: getattr(made, name) for name in RecipeOut.model_fields})
+    return RecipeOut(**{name: getattr(document, name) for name in RecipeOut.model_fields})
 
 
 @router.post(f"{KITCHEN}/recipe/files/{{style}}", response={200: bytes, **Problems}, operation_id="recipe_file")
@@ -72,27 +72,27 @@ def bags(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> PremixBags:
 @heavy
 def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpResponse:
     """Their labels as PDF, one a page."""
-    made = recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
-    return _download("bags.pdf", "application/pdf", recipes.bags_file(made, payload.width_mm, payload.height_mm))
+    bags = recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
+    return _download("bags.pdf", "application/pdf", recipes.bags_file(bags, payload.width_mm, payload.height_mm))
 
 
 @router.post(f"{KITCHEN}/label", response={200: LabelOut, **Problems}, operation_id="label")
 def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
     """The label of a pack for sale."""
-    made = recipes.label_of(
+    label_ = recipes.label_of(
         person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.of(), payload.baked_on
     )
-    return LabelOut(**{name: getattr(made, name) for name in LabelOut.model_fields})
+    return LabelOut(**{name: getattr(label_, name) for name in LabelOut.model_fields})
 
 
 @router.post(f"{KITCHEN}/label/file", response={200: bytes, **Problems}, operation_id="label_file")
 @heavy
 def label_file(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> HttpResponse:
     """It as PDF."""
-    made = recipes.label_of(
+    label_ = recipes.label_of(
         person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.of(), payload.baked_on
     )
-    return _download("label.pdf", "application/pdf", recipes.label_file(made, payload.width_mm, payload.height_mm))
+    return _download("label.pdf", "application/pdf", recipes.label_file(label_, payload.width_mm, payload.height_mm))
 
 
 def _download(name: str, kind: str, data: bytes) -> HttpResponse:
@@ -110,14 +110,14 @@ def read_recipe_file(
     file: UploadedFile | None = File(None),  # type: ignore[type-arg]  # noqa: B008 - the framework's way
 ) -> FileRead:
     """What a page, a table, a workbook, a list or a document holds; nothing is kept."""
-    found, pasted = recipes.read_recipe_file(
+    recipe_, pasted = recipes.read_recipe_file(
         person(request), kitchen_id, file.read() if file else b"", (file.name if file else "") or ""
     )
     return FileRead(
-        kind=found.kind,
-        text=found.text,
-        document=None if found.document is None else FormulaDocument.model_validate(found.document),
-        unread=list(found.unread),
+        kind=recipe_.kind,
+        text=recipe_.text,
+        document=None if recipe_.document is None else FormulaDocument.model_validate(recipe_.document),
+        unread=list(recipe_.unread),
         pasted=list(pasted),
     )
 
@@ -125,24 +125,24 @@ def read_recipe_file(
 @router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/part", response={200: PartOut, **Problems}, operation_id="part_of")
 def part_of(request: HttpRequest, kitchen_id: int, formula_id: int, query: Query[IntoQuery]) -> PartOut:
     """A formula as a line of another."""
-    taken = parts.part_of(person(request), kitchen_id, formula_id, query.into)
-    return PartOut(part=taken.part, name=taken.name, grams=taken.grams)
+    part = parts.part_of(person(request), kitchen_id, formula_id, query.into)
+    return PartOut(part=part.part, name=part.name, grams=part.grams)
 
 
 @router.post(f"{KITCHEN}/newer-parts", response={200: list[NewerPartOut], **Problems}, operation_id="newer_parts")
 def newer_parts(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> list[NewerPartOut]:
     """Parts of a document of which the kitchen has a newer version."""
-    found = parts.newer_parts(person(request), kitchen_id, payload.model_dump())
+    newer = parts.newer_parts(person(request), kitchen_id, payload.model_dump())
     return [
         NewerPartOut(
-            line=one.line,
-            name=one.name,
-            number=one.number,
-            newest=one.newest,
-            changes=list(one.changes),
-            part=one.part,
+            line=part.line,
+            name=part.name,
+            number=part.number,
+            newest=part.newest,
+            changes=list(part.changes),
+            part=part.part,
         )
-        for one in found
+        for part in newer
     ]
 
 

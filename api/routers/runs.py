@@ -51,7 +51,7 @@ from substrata.inference.figure_history import run_figure_kinds
 router = Router(tags=["runs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
 ALL = "/kitchens/{int:kitchen_id}/runs"
-ONE = f"{ALL}/{{int:run_id}}"
+RUN = f"{ALL}/{{int:run_id}}"
 
 
 @router.get(ALL, response={200: RunsPage, **Problems}, operation_id="runs")
@@ -72,13 +72,13 @@ def start_run(request: HttpRequest, kitchen_id: int, payload: RunStartIn) -> tup
     return 201, RunOut.of(runs.open_run(user, kitchen_id, run.pk))
 
 
-@router.get(ONE, response={200: RunOut, **Problems}, operation_id="open_run")
+@router.get(RUN, response={200: RunOut, **Problems}, operation_id="open_run")
 def open_run(request: HttpRequest, kitchen_id: int, run_id: int, since: int = 0) -> RunOut:
     """A run with its steps, and what was done after an entry that is known."""
     return RunOut.of(runs.open_run(person(request), kitchen_id, run_id, since))
 
 
-@router.post(f"{ONE}/entries", response={200: EntriesOut, **Problems}, operation_id="write_entries")
+@router.post(f"{RUN}/entries", response={200: EntriesOut, **Problems}, operation_id="write_entries")
 def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: EntriesIn) -> EntriesOut:
     """Keep what was done; answers with what other devices did meanwhile."""
     user = person(request)
@@ -87,20 +87,20 @@ def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: E
     return EntriesOut(new=new, entries=[EntryOut.of(entry) for entry in opened.entries])
 
 
-@router.post(f"{ONE}/proposal", response={200: ProposalOnDraft, **Problems}, operation_id="proposal_on_draft")
+@router.post(f"{RUN}/proposal", response={200: ProposalOnDraft, **Problems}, operation_id="proposal_on_draft")
 def proposal_on_draft(request: HttpRequest, kitchen_id: int, run_id: int, payload: ProposalIn) -> ProposalOnDraft:
     """What the draft of a run's formula becomes with a proposal; nothing is kept."""
     merged = trials.proposal_on_draft(person(request), kitchen_id, run_id, payload.document.model_dump())
     return ProposalOnDraft(document=FormulaDocument.model_validate(merged.document), conflicts=list(merged.conflicts))
 
 
-@router.post(f"{ONE}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")
+@router.post(f"{RUN}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")
 def finish_run(request: HttpRequest, kitchen_id: int, run_id: int) -> RunRow:
     """It is done: packs lose what was weighed."""
     return RunRow.of(runs.finish_run(person(request), kitchen_id, run_id))
 
 
-@router.put(f"{ONE}/verdict", response={200: RunRow, **Problems}, operation_id="give_verdict")
+@router.put(f"{RUN}/verdict", response={200: RunRow, **Problems}, operation_id="give_verdict")
 def give_verdict(
     request: HttpRequest, kitchen_id: int, run_id: int, payload: VerdictDocument, response: HttpResponse
 ) -> RunRow:
@@ -109,7 +109,7 @@ def give_verdict(
     return RunRow.of(runs.give_verdict(person(request), kitchen_id, run_id, payload.model_dump()))
 
 
-@router.patch(ONE, response={200: RunRow, **Problems}, operation_id="change_run")
+@router.patch(RUN, response={200: RunRow, **Problems}, operation_id="change_run")
 def change_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: RunChange) -> RunRow:
     """Leave it out of all learning, or take it back in."""
     return RunRow.of(runs.change_run(person(request), kitchen_id, run_id, left_out=payload.left_out))
@@ -128,27 +128,27 @@ def change_learning(
     return KitchenOut.of(membership(user, kitchen_id))
 
 
-@router.delete(ONE, response={204: None, **Problems}, operation_id="delete_run")
+@router.delete(RUN, response={204: None, **Problems}, operation_id="delete_run")
 def delete_run(request: HttpRequest, kitchen_id: int, run_id: int) -> tuple[int, None]:
     """Take it away for good."""
     runs.delete_run(person(request), kitchen_id, run_id)
     return 204, None
 
 
-@router.post(f"{ONE}/feel", response={200: FeelAdvice, **Problems}, operation_id="feel_run")
+@router.post(f"{RUN}/feel", response={200: FeelAdvice, **Problems}, operation_id="feel_run")
 def feel_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: FeelIn) -> FeelAdvice:
     """What to do with the dough as it is felt."""
     user = person(request)
     return runs.feel_run(user, kitchen_id, run_id, payload.felt, payload.minute, payload.temperature_c)
 
 
-@router.post(f"{ONE}/pour", response={200: PourAdvice, **Problems}, operation_id="pour_run")
+@router.post(f"{RUN}/pour", response={200: PourAdvice, **Problems}, operation_id="pour_run")
 def pour_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: PourIn) -> PourAdvice:
     """What the rest of the formula answers to a weight."""
     return runs.pour_run(person(request), kitchen_id, run_id, payload.line, payload.grams, mixed=payload.mixed)
 
 
-@router.post(f"{ONE}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
+@router.post(f"{RUN}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
 @heavy
 def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn) -> LiveForecast:
     """The window of the bake as it stands."""
@@ -198,7 +198,7 @@ def tell_device(request: HttpRequest, kitchen_id: int, payload: DeviceIn) -> Dev
     return DeviceOut(heard=devices.say(person(request), kitchen_id, payload.act, payload.grams))
 
 
-@router.post(f"{ONE}/probe", response={200: DeviceOut, **Problems}, operation_id="follow_run")
+@router.post(f"{RUN}/probe", response={200: DeviceOut, **Problems}, operation_id="follow_run")
 def follow_run(request: HttpRequest, kitchen_id: int, run_id: int) -> DeviceOut:
     """Let the simulated probe follow this run's bake."""
     return DeviceOut(heard=devices.follow(person(request), kitchen_id, run_id))
@@ -211,13 +211,13 @@ def runs_line(request: HttpRequest, kitchen_id: int, query: Query[LineQuery]) ->
     return LineOut(points=list(points), kinds=list(run_figure_kinds()))
 
 
-@router.get(f"{ONE}/photos", response={200: list[PhotoOut], **Problems}, operation_id="photos")
+@router.get(f"{RUN}/photos", response={200: list[PhotoOut], **Problems}, operation_id="photos")
 def list_photos(request: HttpRequest, kitchen_id: int, run_id: int) -> list[RunPhoto]:
     """The photos of a run."""
     return photos.photos_of(person(request), kitchen_id, run_id)
 
 
-@router.post(f"{ONE}/photos", response={201: PhotoOut, **Problems}, operation_id="add_photo")
+@router.post(f"{RUN}/photos", response={201: PhotoOut, **Problems}, operation_id="add_photo")
 @heavy
 def add_photo(
     request: HttpRequest,
@@ -231,7 +231,7 @@ def add_photo(
     return 201, photos.add_photo(person(request), kitchen_id, run_id, photo, at, query.reference)
 
 
-@router.get(f"{ONE}/photos/{{int:photo_id}}", response={200: None, **Problems}, operation_id="open_photo")
+@router.get(f"{RUN}/photos/{{int:photo_id}}", response={200: None, **Problems}, operation_id="open_photo")
 def open_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int) -> HttpResponse:
     """The picture itself."""
     photo = photos.open_photo(person(request), kitchen_id, run_id, photo_id)
@@ -240,7 +240,7 @@ def open_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int
     return response
 
 
-@router.delete(f"{ONE}/photos/{{int:photo_id}}", response={204: None, **Problems}, operation_id="delete_photo")
+@router.delete(f"{RUN}/photos/{{int:photo_id}}", response={204: None, **Problems}, operation_id="delete_photo")
 def delete_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int) -> tuple[int, None]:
     """Take a photo away."""
     photos.delete_photo(person(request), kitchen_id, run_id, photo_id)

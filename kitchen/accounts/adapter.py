@@ -20,7 +20,7 @@ from kitchen.services.kitchens import open_kitchen
 
 NAME = "Substrata"
 # After so many wrong passwords within an hour the person is told.
-_TOLD_AFTER = 20
+_NOTICE_AFTER = 20
 
 
 class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ships no types
@@ -54,8 +54,8 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
             return
         record_account(known, "sign-in", refused=True)
         hour = timezone.now() - timedelta(hours=1)
-        if known.audit.filter(action="sign-in", refused=True, at__gte=hour).count() == _TOLD_AFTER:
-            self.send_notification_mail("account/email/many_tries", known, {"tries": _TOLD_AFTER})
+        if known.audit.filter(action="sign-in", refused=True, at__gte=hour).count() == _NOTICE_AFTER:
+            self.send_notification_mail("account/email/many_tries", known, {"tries": _NOTICE_AFTER})
 
     def get_client_ip(self, request: HttpRequest) -> str:
         """Where a request comes from; one that has not passed all the proxies that are trusted speaks for itself."""

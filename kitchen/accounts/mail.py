@@ -23,7 +23,7 @@ from kitchen.models import Letter
 from kitchen.queue import defer_letters
 
 MOST_TRIES = 8
-KEPT = timedelta(days=30)
+RETENTION = timedelta(days=30)
 MOST_IN_FOLDER = 200
 _count = count()  # letters of one process may be written within one tick of the clock
 
@@ -68,7 +68,7 @@ class _Written(EmailMessage):
 
 def carry_letters() -> int:
     """Hand on what waits, oldest first; returns how many were taken. What is refused waits for the next time, at most so often."""
-    taken = 0
+    sent = 0
     for pk in Letter.objects.filter(sent_at=None, tries__lt=MOST_TRIES).order_by("pk").values_list("pk", flat=True):
         with transaction.atomic():
             letter = Letter.objects.select_for_update(skip_locked=True).filter(pk=pk, sent_at=None).first()
@@ -81,9 +81,9 @@ def carry_letters() -> int:
                 letter.trouble = str(error)[:200]
             else:
                 letter.sent_at, letter.message, letter.trouble = timezone.now(), b"", ""
-                taken += 1
+                sent += 1
             letter.save()
-    return taken
+    return sent
 
 
 def forget_old_letters() -> int:
@@ -92,7 +92,7 @@ def forget_old_letters() -> int:
     for file in sorted(folder.glob("*.eml"), reverse=True)[MOST_IN_FOLDER:] if folder.exists() else ():
         with suppress(OSError):
             file.unlink()
-    return Letter.objects.filter(written_at__lt=timezone.now() - KEPT).delete()[0]
+    return Letter.objects.filter(written_at__lt=timezone.now() - RETENTION).delete()[0]
 
 
 def outbox() -> list[dict[str, str | datetime]]:

@@ -27,8 +27,8 @@ def signed_in(request: HttpRequest, user: User, **_: Any) -> None:
     adapter = get_adapter(request)
     longest = UserSession._meta.get_field("user_agent").max_length  # noqa: SLF001 - Django's own way to a field
     here = {"ip": adapter.get_client_ip(request), "user_agent": adapter.get_http_user_agent(request)[:longest]}
-    seen = user.audit.filter(action="sign-in", refused=False, place=here["ip"]).count() > 1
-    if others.exists() and not seen and not others.filter(**here).exists():
+    earlier = user.audit.filter(action="sign-in", refused=False, place=here["ip"]).count() > 1
+    if others.exists() and not earlier and not others.filter(**here).exists():
         adapter.send_notification_mail("account/email/signed_in", user)
 
 

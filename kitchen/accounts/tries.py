@@ -17,7 +17,7 @@ from kitchen.models import SignInTries
 FORGOTTEN_AFTER = timedelta(hours=1)
 LONGEST_S = 60.0
 # How many tries are free: of one address, and of all addresses together (an office behind one client).
-FREE_OF_ONE, FREE_OF_ALL = 5, 25
+FREE_PER_CLIENT, FREE_PER_ADDRESS = 5, 25
 
 
 @dataclass(frozen=True)
@@ -33,7 +33,7 @@ class Tries:
         with transaction.atomic():
             rows = [
                 (row, pause_s(row.count, free))
-                for row, free in zip(self._rows(), (FREE_OF_ONE, FREE_OF_ALL), strict=True)
+                for row, free in zip(self._rows(), (FREE_PER_CLIENT, FREE_PER_ADDRESS), strict=True)
                 if row.count >= free
             ]
             wait = max((pause - (now - row.last_at).total_seconds() for row, pause in rows), default=0.0)
@@ -53,8 +53,8 @@ class Tries:
         SignInTries.objects.filter(key=self._keys()[0]).update(count=0)
 
     def _keys(self) -> tuple[str, str]:
-        one = f"{self.address.strip().lower()}\n{self.client}"
-        return sha256(one.encode()).hexdigest(), sha256(self.client.encode()).hexdigest()
+        pair = f"{self.address.strip().lower()}\n{self.client}"
+        return sha256(pair.encode()).hexdigest(), sha256(self.client.encode()).hexdigest()
 
     def _rows(self) -> list[SignInTries]:
         """Both counts, locked, in the order of their keys; what is too old to count is none."""
@@ -62,13 +62,13 @@ class Tries:
         keys = self._keys()
         fresh = [SignInTries(key=key, last_at=now) for key in keys]
         SignInTries.objects.bulk_create(fresh, ignore_conflicts=True)
-        found = SignInTries.objects.select_for_update().filter(key__in=keys).order_by("pk").in_bulk(field_name="key")
-        for row in found.values():
+        rows = SignInTries.objects.select_for_update().filter(key__in=keys).order_by("pk").in_bulk(field_name="key")
+        for row in rows.values():
             if now - row.last_at > FORGOTTEN_AFTER:
                 row.count = 0
                 row.save(update_fields=["count"])
         # One that was forgotten in this very moment counts as a new one.
-        return [found.get(row.key, row) for row in fresh]
+        return [rows.get(row.key, row) for row in fresh]
 
 
 def pause_s(count: int, free: int) -> float:

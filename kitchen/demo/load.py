@@ -63,10 +63,10 @@ def demo_document(
     """
     library, settings = load_library(), core_settings(kitchen)
     lines = []
-    seen: dict[str, int] = {}
+    counts: dict[str, int] = {}
     for ingredient, entered, *more in version["lines"]:
-        seen[ingredient] = seen.get(ingredient, 0) + 1
-        key = ingredient if seen[ingredient] == 1 else f"{ingredient}-{seen[ingredient]}"
+        counts[ingredient] = counts.get(ingredient, 0) + 1
+        key = ingredient if counts[ingredient] == 1 else f"{ingredient}-{counts[ingredient]}"
         grams = weigh_line(Line(id=key, ingredient=ingredient, entered=entered), library, settings).grams.value
         lines.append(
             {
@@ -94,7 +94,7 @@ def demo_document(
 
 # What the two saw in their own oven: formula, minutes, share of the weight that was lost (invented).
 LOGGED = (("Mustard twists", 13.0, 0.093), ("Lemon shortbread coins", 15.5, 0.061), ("Dark seed loaf", 51.0, 0.108))
-OWN_PAN = {"name": "Long grey tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
+KITCHEN_PAN = {"name": "Long grey tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
 
 
 def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
@@ -103,10 +103,10 @@ def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
     for number, (name, minutes, lost) in enumerate(LOGGED):
         document = kitchen.formulas.get(name=name).draft.document
         before = round(sum(line["grams"] for line in document["lines"]), 0)
-        seen = BakeReadings(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
-        created = log_bake(baker, kitchen.pk, oven.pk, document, seen)
+        readings = BakeReadings(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
+        created = log_bake(baker, kitchen.pk, oven.pk, document, readings)
         type(created).objects.filter(pk=created.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
-    set_pans(baker, kitchen.pk, [OWN_PAN])
+    set_pans(baker, kitchen.pk, [KITCHEN_PAN])
 
 
 @transaction.atomic
@@ -127,9 +127,9 @@ def load_demo() -> Kitchen:
     _oven(kitchen, baker, now)
     load_runs(kitchen, baker, partner, now)
     # What its bakes teach is known from the first look; what was asked for after each of them is answered by the last.
-    asked = Job.objects.filter(kitchen=kitchen, kind=LEARN).order_by("-pk")
-    Job.objects.filter(pk__in=[job.pk for job in asked[1:]]).delete()
-    run_job(asked[0].pk)
+    learning_job = Job.objects.filter(kitchen=kitchen, kind=LEARN).order_by("-pk")
+    Job.objects.filter(pk__in=[job.pk for job in learning_job[1:]]).delete()
+    run_job(learning_job[0].pk)
     _market_day(kitchen, baker, now.date())
     flatbread = kitchen.formulas.get(name="Celeriac flatbread")
     plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
@@ -165,27 +165,27 @@ SAUCE_G = 110
 def _in_halves(kitchen: Kitchen, baker: User) -> None:
     """A crust of two sorts, the sauce of one a formula of its own (invented)."""
 
-    def written(told: dict[str, Any], *more: dict[str, Any], **other: Any) -> dict[str, Any]:
+    def written(document: dict[str, Any], *more: dict[str, Any], **other: Any) -> dict[str, Any]:
         lines = [
             {"id": key, "ingredient": key, "grams": grams, "entered": f"{grams} g"}
-            for key, grams in told["lines"].items()
+            for key, grams in document["lines"].items()
         ]
-        return write_document(read_document({**told, "lines": [*lines, *more], **other}))
+        return write_document(read_document({**document, "lines": [*lines, *more], **other}))
 
     sauce = create_formula(baker, kitchen.pk, written(SAUCE)).formula
     save_version(baker, kitchen.pk, sauce.pk, 1, "Peppers in, a third less water.")
-    taken = part_of(baker, kitchen.pk, sauce.pk, 0)
+    part = part_of(baker, kitchen.pk, sauce.pk, 0)
     on_top = [
         {"id": key, "ingredient": key, "grams": grams, "entered": f"{grams} g", "role": "topping"}
         for key, grams in TOPPED.items()
     ]
-    own = {
+    line = {
         "id": "sauce",
         "ingredient": "part",
         "grams": SAUCE_G,
         "entered": f"{SAUCE_G} g",
         "role": "topping",
-        "part": taken.part,
+        "part": part.part,
     }
     plain, *laden = TOPPED
     crust = create_formula(
@@ -194,7 +194,7 @@ def _in_halves(kitchen: Kitchen, baker: User) -> None:
         written(
             HALVES,
             *on_top,
-            own,
+            line,
             sorts=[
                 {"name": "plain", "pieces": 4, "lines": [plain]},
                 {"name": "laden", "pieces": 4, "lines": [*laden, "sauce"]},

@@ -48,19 +48,21 @@ def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> No
         give_verdict(baker, kitchen.pk, run.pk, entry["verdict"])
 
 
-def _entries(run: Run, told: dict[str, Any], document: dict[str, Any], started: datetime, by: User) -> list[RunEntry]:
+def _entries(
+    run: Run, example: dict[str, Any], document: dict[str, Any], started: datetime, by: User
+) -> list[RunEntry]:
     """What the station would have kept: weights first, then moments and measures in their order."""
-    weights = {line["id"]: line["grams"] for line in document["lines"]} | told.get("grams", {})
+    weights = {line["id"]: line["grams"] for line in document["lines"]} | example.get("grams", {})
     whole = sum(weights.values())
     mixed = 12.0
-    shaped = mixed + told["rest"]
+    shaped = mixed + example["rest"]
     into = shaped + 14
-    out = into + told["minutes"]
+    out = into + example["minutes"]
     rows: list[tuple[str, str, float | None, str, float]] = [
-        ("weighed", line, grams, told.get("filled", {}).get(line, ""), n * 0.6)
+        ("weighed", line, grams, example.get("filled", {}).get(line, ""), n * 0.6)
         for n, (line, grams) in enumerate(weights.items())
     ]
-    rows += [("moment", "mixed", None, "", mixed), ("felt", "", None, told["felt"], shaped - 1)]
+    rows += [("moment", "mixed", None, "", mixed), ("felt", "", None, example["felt"], shaped - 1)]
     rows += [("moment", "shaped", None, "", shaped), ("moment", "in", None, "", into), ("moment", "out", None, "", out)]
     for field, key, minute in (
         ("dough_c", "dough_c", mixed),
@@ -69,12 +71,12 @@ def _entries(run: Run, told: dict[str, Any], document: dict[str, Any], started: 
         ("core_c", "core", out),
         ("squeezed_g", "squeezed", 2.0),
     ):
-        if key in told:
-            rows.append(("measured", field, told[key], "", minute))
-    rows += [("measured", "weight_in_g", round(whole), "", into), ("measured", "weight_out_g", round(whole * (1 - told["lost"])), "", out)]  # fmt: skip
-    rows += [("done" if yes else "skipped", step, None, "", out) for step, yes in told["steps"].items()]
-    if "new_pack" in told:
-        rows.append(("new_pack", told["new_pack"], None, "", 1.0))
+        if key in example:
+            rows.append(("measured", field, example[key], "", minute))
+    rows += [("measured", "weight_in_g", round(whole), "", into), ("measured", "weight_out_g", round(whole * (1 - example["lost"])), "", out)]  # fmt: skip
+    rows += [("done" if yes else "skipped", step, None, "", out) for step, yes in example["steps"].items()]
+    if "new_pack" in example:
+        rows.append(("new_pack", example["new_pack"], None, "", 1.0))
     return [
         RunEntry(
             run=run,

@@ -37,29 +37,29 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
     """
     formula = read_document(document)
     check_wish(wish_of(wish), [line.id for line in formula.lines])
-    given = {"document": document, "wish": wish, "formula": formula_id}
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), SETTLE, given, _PARTS)
+    job_input = {"document": document, "wish": wish, "formula": formula_id}
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), SETTLE, job_input, _PARTS)
 
 
 @job_kind(SETTLE, queue="quick")
 def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     """Settle it; the answer tells which grams it is for."""
-    given, wish = _given(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
+    request, wish = _balance_input(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
     if job.input["wish"].get("only_stock"):
         wish = wish.but(stock=at_hand(job.kitchen_id))
     answer = settle(
-        given.formula,
-        given.library,
-        given.settings,
+        request.formula,
+        request.library,
+        request.settings,
         wish,
-        saved=given.saved,
+        saved=request.saved,
         on_progress=lambda share: progress.report(round(_PARTS * share)),
     )
-    told = asdict(answer)
-    for way, own in zip(told["ways"], answer.ways, strict=True):
+    answer_json = asdict(answer)
+    for way, way_json in zip(answer_json["ways"], answer.ways, strict=True):
         del way["formula"]
-        way["document"] = write_document(own.formula)
-    return told
+        way["document"] = write_document(way_json.formula)
+    return answer_json
 
 
 def _saved(kitchen_id: int, formula_id: int) -> dict[str, Any] | None:
@@ -79,7 +79,7 @@ class _Given:
     settings: Settings
 
 
-def _given(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _Given:
+def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _Given:
     saved = _saved(kitchen.pk, formula_id)
     return _Given(
         formula=read_document(document),
@@ -89,28 +89,31 @@ def _given(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _Give
     )
 
 
-def _asked(user: User, kitchen_id: int, kind: str, given: dict[str, Any], total: int) -> Job:
+def _job_request(user: User, kitchen_id: int, kind: str, document: dict[str, Any], total: int) -> Job:
     """A job, or the answer there is already: the same document, saved version, packs and science have the same one."""
     member = membership(user, kitchen_id, Membership.Role.BAKER)
-    versions = FormulaVersion.objects.filter(formula_id=given["formula"], formula__kitchen_id=kitchen_id).count()
-    given |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
-    return answered_job(member, kind, given) or start_job(member, kind, given, total)
+    versions = FormulaVersion.objects.filter(formula_id=document["formula"], formula__kitchen_id=kitchen_id).count()
+    document |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
+    return answered_job(member, kind, document) or start_job(member, kind, document, total)
 
 
 @transaction.atomic
 def start_reach(user: User, kitchen_id: int, document: dict[str, Any], keys: list[str], formula_id: int) -> Job:
     """Ask how far some quantities can go with all else kept."""
     read_document(document)
-    return _asked(user, kitchen_id, REACH, {"document": document, "keys": keys, "formula": formula_id}, len(keys))
+    return _job_request(user, kitchen_id, REACH, {"document": document, "keys": keys, "formula": formula_id}, len(keys))
 
 
 @job_kind(REACH, queue="quick")
 def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
     """One quantity after the other."""
-    given = _given(job.kitchen, job.input["document"], job.input["formula"])
+    request = _balance_input(job.kitchen, job.input["document"], job.input["formula"])
     ends: list[dict[str, Any]] = []
     for number, key in enumerate(job.input["keys"], 1):
-        ends += [asdict(end) for end in reach(given.formula, given.library, given.settings, (key,), saved=given.saved)]
+        ends += [
+            asdict(end)
+            for end in reach(request.formula, request.library, request.settings, (key,), saved=request.saved)
+        ]
         if not progress.report(number):
             return None
     return ends
@@ -120,63 +123,65 @@ def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
 def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tuple[str, str], formula_id: int) -> Job:
     """Ask what a step further in one quantity takes of another."""
     read_document(document)
-    return _asked(user, kitchen_id, FRONT, {"document": document, "axes": list(axes), "formula": formula_id}, POINTS)
+    return _job_request(
+        user, kitchen_id, FRONT, {"document": document, "axes": list(axes), "formula": formula_id}, POINTS
+    )
 
 
 @job_kind(FRONT, queue="heavy")
 def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
     """A point after the other."""
-    given = _given(job.kitchen, job.input["document"], job.input["formula"])
+    request = _balance_input(job.kitchen, job.input["document"], job.input["formula"])
     x, y = job.input["axes"]
-    made = front(
-        given.formula,
-        given.library,
-        given.settings,
+    curve = front(
+        request.formula,
+        request.library,
+        request.settings,
         x,
         y,
-        saved=given.saved,
+        saved=request.saved,
         step=progress.report,
     )
-    if made is None:
+    if curve is None:
         return None
-    told = asdict(made)
-    for point, own in zip(told["points"], made.points, strict=True):
+    curve_json = asdict(curve)
+    for point, point_json in zip(curve_json["points"], curve.points, strict=True):
         del point["formula"]
-        point["document"] = write_document(own.formula)
-    return told
+        point["document"] = write_document(point_json.formula)
+    return curve_json
 
 
 @transaction.atomic
-def start_begin(user: User, kitchen_id: int, asked: dict[str, Any]) -> Job:
+def start_begin(user: User, kitchen_id: int, job_input: dict[str, Any]) -> Job:
     """Ask for starting formulas of a form."""
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), BEGIN, asked, 1)
+    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), BEGIN, job_input, 1)
 
 
 @job_kind(BEGIN, queue="quick")
 def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
     """Several bases, each settled."""
-    asked = job.input
+    job_input = job.input
     library = library_of(job.kitchen)
-    made = begin(
-        asked["form"],
+    starters = begin(
+        job_input["form"],
         library,
         core_settings(job.kitchen),
-        targets={key: Window(**window) for key, window in asked["targets"].items()},
-        without=tuple(asked["without"]),
-        stock=at_hand(job.kitchen_id) if asked["only_stock"] else None,
-        pieces=asked["pieces"],
+        targets={key: Window(**window) for key, window in job_input["targets"].items()},
+        without=tuple(job_input["without"]),
+        stock=at_hand(job.kitchen_id) if job_input["only_stock"] else None,
+        pieces=job_input["pieces"],
     )
     progress.report(1)
     return [
         {
-            "name": one.skeleton.name,
-            "base": one.skeleton.base,
-            "text": one.text,
-            "weights": [{"name": library[x.ingredient].name, "grams": x.grams or 0.0} for x in one.formula.lines],
-            "met": one.settlement.status in ("fits", "settled"),
-            "document": write_document(one.formula),
+            "name": starter.skeleton.name,
+            "base": starter.skeleton.base,
+            "text": starter.text,
+            "weights": [{"name": library[x.ingredient].name, "grams": x.grams or 0.0} for x in starter.formula.lines],
+            "met": starter.settlement.status in ("fits", "settled"),
+            "document": write_document(starter.formula),
         }
-        for one in made
+        for starter in starters
     ]
 
 
@@ -186,8 +191,8 @@ def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_
     Raises:
         FormulaError: when the document cannot be read.
     """
-    given = _given(membership(user, kitchen_id).kitchen, document, formula_id)
-    return remedies(given.formula, given.library, given.settings, saved=given.saved)
+    request = _balance_input(membership(user, kitchen_id).kitchen, document, formula_id)
+    return remedies(request.formula, request.library, request.settings, saved=request.saved)
 
 
 def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:

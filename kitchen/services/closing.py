@@ -12,8 +12,8 @@ from kitchen.models import AuditRow, Closing, Kitchen, Membership
 from kitchen.services.access import membership, record, record_account
 
 GRACE = timedelta(days=14)
-HISTORY_KEPT = timedelta(days=400)
-UNPROVED_KEPT = timedelta(days=14)
+HISTORY_RETENTION = timedelta(days=400)
+UNPROVED_RETENTION = timedelta(days=14)
 
 
 @transaction.atomic
@@ -51,11 +51,11 @@ def close_account(user: User, *, on: bool) -> datetime | None:
     owned = Membership.objects.filter(user=user, role=Membership.Role.OWNER).values("kitchen_id")
     # Nobody else's going or coming may change the answer before it is kept.
     kitchens = Kitchen.objects.select_for_update().filter(pk__in=owned).order_by("pk")
-    left = next((kitchen for kitchen in kitchens if _would_lose_its_owner(kitchen, user)), None)
-    if left is not None:
+    orphaned = next((kitchen for kitchen in kitchens if _would_lose_its_owner(kitchen, user)), None)
+    if orphaned is not None:
         raise Refused(
             "others would be left without an owner",
-            got=left.name,
+            got=orphaned.name,
             remedy="make somebody else its owner, or take the others out, first",
         )
     day = timezone.now() + GRACE
@@ -94,11 +94,11 @@ def erase_what_is_due() -> dict[str, int]:
     kitchens = Kitchen.objects.filter(erased_at__lte=now)
     # Who signed up and never proved that the address is theirs: a stranger's, it may be.
     unproved = User.objects.filter(
-        date_joined__lt=now - UNPROVED_KEPT, last_login=None, emailaddress__verified=False
+        date_joined__lt=now - UNPROVED_RETENTION, last_login=None, emailaddress__verified=False
     ).exclude(emailaddress__verified=True)
     people = {*User.objects.filter(closing__erased_at__lte=now), *unproved}
     erased = [*kitchens, *Kitchen.objects.filter(pk__in=[pk for user in unproved for pk in _alone_in(user)])]
     for row in (*erased, *people):
         row.delete()
-    history, _ = AuditRow.objects.filter(at__lt=now - HISTORY_KEPT).delete()
+    history, _ = AuditRow.objects.filter(at__lt=now - HISTORY_RETENTION).delete()
     return {"kitchens": len(erased), "people": len(people), "history": history}

@@ -65,8 +65,8 @@ _NO_DEVICES = Bridge("", "")
 
 def _bridge_of(member: Membership) -> Bridge:
     """Return what listens to the devices of a kitchen; to none where it chose none, or other ones stand here."""
-    wanted = Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE
-    return _bridge() if member.kitchen.devices == wanted else _NO_DEVICES
+    kind = Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE
+    return _bridge() if member.kitchen.devices == kind else _NO_DEVICES
 
 
 def _simulated(member: Membership) -> bool:
@@ -75,10 +75,10 @@ def _simulated(member: Membership) -> bool:
 
 def device_choices() -> list[tuple[str, str]]:
     """Return the devices that a kitchen of this server may choose, with their names."""
-    there = [Kitchen.Devices.NONE]
+    choices = [Kitchen.Devices.NONE]
     if settings.BENCH_SCALE or settings.BENCH_PROBE:
-        there.append(Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE)
-    return [(choice.value, str(choice.label)) for choice in there]
+        choices.append(Kitchen.Devices.SIMULATED if settings.BENCH_SIMULATED else Kitchen.Devices.HERE)
+    return [(choice.value, str(choice.label)) for choice in choices]
 
 
 @transaction.atomic
@@ -89,12 +89,12 @@ def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
         Refused: when there are no such devices, or they stand in another kitchen.
     """
     member = membership(user, kitchen_id, BAKER)
-    there = [choice for choice, _ in device_choices()]
-    if devices not in there:
+    choices = [choice for choice, _ in device_choices()]
+    if devices not in choices:
         raise Refused(
             "this server has no such devices",
             got=devices[:20],
-            allowed=", ".join(filter(None, there)) or "none",
+            allowed=", ".join(filter(None, choices)) or "none",
             remedy="set SUBSTRATA_SCALE and SUBSTRATA_PROBE to their addresses",
             field="devices",
         )
@@ -120,9 +120,11 @@ def readings(user: User, kitchen_id: int) -> DeviceReadings:
     probes = {channel: bridge.probe.latest(channel) if bridge.probe else None for channel in ("core", "oven")}
 
     def probe(channel: str) -> ProbeReading:
-        found = probes[channel]
-        celsius = found.reading.celsius if found and found.reading and found.alive else None
-        return ProbeReading(alive=bool(found and found.alive and celsius is not None), celsius=celsius)
+        probe_reading = probes[channel]
+        celsius = (
+            probe_reading.reading.celsius if probe_reading and probe_reading.reading and probe_reading.alive else None
+        )
+        return ProbeReading(alive=bool(probe_reading and probe_reading.alive and celsius is not None), celsius=celsius)
 
     return DeviceReadings(
         scale=ScaleReading(

@@ -34,7 +34,7 @@ _SWITCHES = ("coconut_is_nut", "xanthan_is_grain", "low_salt")
 
 
 @dataclass(frozen=True, kw_only=True)
-class Taken:
+class TakenFile:
     """What an import brought."""
 
     formulas: list[Formula]
@@ -121,7 +121,7 @@ def _oven(oven: Oven) -> dict[str, Any]:
 
 
 @transaction.atomic
-def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> Taken:
+def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> TakenFile:
     """Put what a file holds into a kitchen: all of it, or, when a part of it cannot be read, nothing.
 
     Args:
@@ -146,7 +146,7 @@ def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings:
     if added:
         bump_revision(member.kitchen)
     record(member, "file.take", formulas=len(formulas), packs=added)
-    return Taken(formulas=formulas, packs_added=added, packs_known=len(keys) - added, settings_taken=settings)
+    return TakenFile(formulas=formulas, packs_added=added, packs_known=len(keys) - added, settings_taken=settings)
 
 
 def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
@@ -172,11 +172,11 @@ def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[s
 
 
 def _take_choices(user: User, member: Membership, content: dict[str, Any]) -> None:
-    told = content["kitchen"]
-    wanted = {name: told[name] for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency") if name in told}
-    change_settings(user, member.kitchen_id, wanted)
+    choices = content["kitchen"]
+    values = {name: choices[name] for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency") if name in choices}
+    change_settings(user, member.kitchen_id, values)
     if not Eater.objects.filter(kitchen_id=member.kitchen_id).exists():
-        set_eaters(user, member.kitchen_id, told.get("eaters") or [])
+        set_eaters(user, member.kitchen_id, choices.get("eaters") or [])
     here = set(member.kitchen.ovens.values_list("key", flat=True))
     listed = content.get("ovens") or []
     if not isinstance(listed, list) or not all(isinstance(oven, dict) for oven in listed):
@@ -196,9 +196,9 @@ def _number(value: Any) -> float | None:
     return float(value)
 
 
-def _take_pans(user: User, member: Membership, told: list[dict[str, Any]]) -> None:
+def _take_pans(user: User, member: Membership, pans: list[dict[str, Any]]) -> None:
     here = {pan["id"] for pan in member.kitchen.pans}
-    fresh = [pan for pan in told if isinstance(pan, dict) and pan.get("id") not in here]
+    fresh = [pan for pan in pans if isinstance(pan, dict) and pan.get("id") not in here]
     if fresh:
         set_pans(user, member.kitchen_id, [*member.kitchen.pans, *fresh])
         member.kitchen.refresh_from_db()
@@ -207,24 +207,24 @@ def _take_pans(user: User, member: Membership, told: list[dict[str, Any]]) -> No
 def _take_packs(user: User, member: Membership, packs: list[dict[str, Any]]) -> tuple[dict[str, str], int]:
     """Key in the file → key here; and how many were added. A pack that says the same is the same pack."""
     library = load_library()
-    here = {_said(lot.document): lot.key for lot in member.kitchen.lots.order_by("-archived_at", "pk")}
+    here = {_fingerprint(lot.document): lot.key for lot in member.kitchen.lots.order_by("-archived_at", "pk")}
     keys: dict[str, str] = {}
     added = 0
     for entry in packs:
-        said = _said(write_lot(read_lot(entry["document"], "new")))
-        if said not in here:
+        fingerprint = _fingerprint(write_lot(read_lot(entry["document"], "new")))
+        if fingerprint not in here:
             lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=user), entry["document"], library)
             lot.archived_at = timezone.now() if entry.get("archived") else None
             lot.save()
             if (on_hand := _number(entry.get("on_hand_g")) or 0.0) > 0:
                 receive(lot, on_hand, user)
-            here[said] = lot.key
+            here[fingerprint] = lot.key
             added += 1
-        keys[str(entry.get("key", ""))] = here[said]
+        keys[str(entry.get("key", ""))] = here[fingerprint]
     return keys, added
 
 
-def _said(document: dict[str, Any]) -> str:
+def _fingerprint(document: dict[str, Any]) -> str:
     return json.dumps(document, sort_keys=True)
 
 
@@ -238,19 +238,19 @@ def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: d
         raise Refused("a version cannot be read", got="something else", allowed="its document", field="versions")
     try:
         opened = create_formula(user, member.kitchen_id, _at_home(entry["document"], keys))
-        kept = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
+        versions_kept = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
     except SubstrataError as error:
         name = str(entry["document"].get("name", "a formula"))[:80]
         raise Refused(
             f"{name}: {error.what}", got=error.got, allowed=error.allowed, remedy=error.remedy, field=error.field
         ) from error
-    for version in kept:
+    for version in versions_kept:
         version.formula, version.author = opened.formula, user
-    FormulaVersion.objects.bulk_create(kept)
+    FormulaVersion.objects.bulk_create(versions_kept)
     draft = opened.draft
-    if kept:
-        draft.base_number = kept[-1].number
-        draft.changed = draft.document != kept[-1].document
+    if versions_kept:
+        draft.base_number = versions_kept[-1].number
+        draft.changed = draft.document != versions_kept[-1].document
         draft.save(update_fields=["base_number", "changed"])
     if entry.get("archived"):
         opened.formula.archived_at = timezone.now()
@@ -258,14 +258,14 @@ def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: d
     return opened.formula
 
 
-def _version(told: dict[str, Any], number: int, keys: dict[str, str]) -> FormulaVersion:
-    document = write_document(read_document(_at_home(told.get("document") or {}, keys)))
+def _version(version: dict[str, Any], number: int, keys: dict[str, str]) -> FormulaVersion:
+    document = write_document(read_document(_at_home(version.get("document") or {}, keys)))
     return FormulaVersion(
         number=number,
         document=document,
-        note=str(told.get("note", ""))[:500],
-        changes=[str(change)[:300] for change in told.get("changes") or []][:200],
-        created_at=parse_datetime(str(told.get("created_at", ""))) or timezone.now(),
+        note=str(version.get("note", ""))[:500],
+        changes=[str(change)[:300] for change in version.get("changes") or []][:200],
+        created_at=parse_datetime(str(version.get("created_at", ""))) or timezone.now(),
     )
 
 

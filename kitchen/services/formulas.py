@@ -95,8 +95,8 @@ def save_draft(
     draft = formula.draft
     clean = _clean({**document, "uid": draft.document.get("uid", "")})
     # The same work under an older lock, such as a page's last words sent twice, overwrites nothing.
-    own = bool(page) and draft.page == page and draft.updated_by_id == user.pk
-    if _clean(draft.document) != clean and not own:
+    same_page = bool(page) and draft.page == page and draft.updated_by_id == user.pk
+    if _clean(draft.document) != clean and not same_page:
         _guard(draft, lock, clean, member)
     draft.document, draft.lock, draft.updated_by, draft.page = clean, draft.lock + 1, user, page
     base = formula.versions.filter(number=draft.base_number).first()
@@ -232,9 +232,9 @@ def refresh_thumbs(limit: int = 500) -> int:
 
 def _free_uid(member: Membership, document: dict[str, Any]) -> str:
     """Return the id that a new formula has: that of its file where no formula here has it, else a new one."""
-    told = document.get("uid")
-    taken = isinstance(told, str) and Draft.objects.filter(formula__kitchen=member.kitchen, document__uid=told).exists()
-    return told if isinstance(told, str) and told and not taken else uuid4().hex
+    uid = document.get("uid")
+    in_use = isinstance(uid, str) and Draft.objects.filter(formula__kitchen=member.kitchen, document__uid=uid).exists()
+    return uid if isinstance(uid, str) and uid and not in_use else uuid4().hex
 
 
 def _may_edit(member: Membership) -> bool:

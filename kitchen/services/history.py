@@ -60,7 +60,7 @@ WORDS = {
     "stock.counted": "counted stock",
     "version.save": "kept a version",
 }
-_TOLD = ("name", "email", "role", "kind", "asked", "note")  # of a row's details, in this order
+_DETAIL_KEYS = ("name", "email", "role", "kind", "asked", "note")  # of a row's details, in this order
 # A person who is refused again and again leaves one row a minute.
 _REFUSED_ONCE_IN_S = 60
 
@@ -86,8 +86,12 @@ def text_of(row: AuditRow) -> str:
     if row.refused and row.action == "sign-in":
         done = "gave a wrong password"
     about = row.formula.name if row.formula else ""
-    told = [str(row.detail[key]) for key in _TOLD if isinstance(row.detail.get(key), str) and row.detail[key] != about]
-    return " · ".join([f"{done} {about}".strip(), *filter(None, told)])
+    parts = [
+        str(row.detail[key])
+        for key in _DETAIL_KEYS
+        if isinstance(row.detail.get(key), str) and row.detail[key] != about
+    ]
+    return " · ".join([f"{done} {about}".strip(), *filter(None, parts)])
 
 
 def _page(rows: QuerySet[AuditRow], before: int) -> list[AuditRow]:
@@ -96,10 +100,10 @@ def _page(rows: QuerySet[AuditRow], before: int) -> list[AuditRow]:
     return list(rows.select_related("user", "formula").order_by("-pk")[:PAGE])
 
 
-def record_refusal(user: User, kitchen_id: int, asked: str) -> None:
+def record_refusal(user: User, kitchen_id: int, action: str) -> None:
     """Leave a row that somebody of the kitchen was refused what their role does not allow."""
-    if not cache.add(f"refused {user.pk} {kitchen_id} {asked}"[:200].replace(" ", "-"), 1, _REFUSED_ONCE_IN_S):
+    if not cache.add(f"refused {user.pk} {kitchen_id} {action}"[:200].replace(" ", "-"), 1, _REFUSED_ONCE_IN_S):
         return
     AuditRow.objects.create(
-        kitchen_id=kitchen_id, user=user, action="refused", detail={"asked": asked}, place=client.get(), refused=True
+        kitchen_id=kitchen_id, user=user, action="refused", detail={"asked": action}, place=client.get(), refused=True
     )

@@ -30,7 +30,7 @@ BAKER = Membership.Role.BAKER
 State = PackImport.State
 CHECK, SAVE = "import-check", "import-save"
 MOST_TEXT = 8_000_000  # characters
-MOST_BAD_KEPT = 1_000
+MAX_BAD_ROWS = 1_000
 PREVIEW_ROWS = 8
 NO_TABLE = Table(headers=(), rows=(), first_number=1)
 _BAD = "bad"
@@ -77,10 +77,10 @@ def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
     return _import_of(membership(user, kitchen_id), import_id)
 
 
-def preview(found: PackImport) -> tuple[Table, list[ReadRow]]:
+def preview(imported: PackImport) -> tuple[Table, list[ReadRow]]:
     """The file, and its first rows read by the present matching."""
-    table = table_of(found)
-    return table, list(read_rows(table, mapped_of(found), load_library(), 0, PREVIEW_ROWS))
+    table = table_of(imported)
+    return table, list(read_rows(table, mapped_of(imported), load_library(), 0, PREVIEW_ROWS))
 
 
 @transaction.atomic
@@ -164,20 +164,20 @@ def run_check(job: Job, progress: Progress) -> dict[str, int] | None:
     good = 0
     for start in range(0, len(table.rows), _CHUNK):
         for row in read_rows(table, mapped, library, start, start + _CHUNK):
-            told = _described(row, Lot(key=""), library)
-            if isinstance(told, ReadRow):
-                bad.append(bad_row(told))
+            description = _described(row, Lot(key=""), library)
+            if isinstance(description, ReadRow):
+                bad.append(bad_row(description))
                 troubles[str(row.number)] = _BAD
                 continue
             good += 1
-            if told.trouble:
-                troubles[str(row.number)] = told.trouble
+            if description.trouble:
+                troubles[str(row.number)] = description.trouble
         if not progress.report(min(start + _CHUNK, len(table.rows))):
             return None
     odd = len(troubles) - len(bad)
     counts = {"good": good, "odd": odd, "bad": len(bad)}
     resting = PackImport.objects.filter(pk=result.pk, state=State.MATCHING)
-    resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MOST_BAD_KEPT], troubles=troubles)
+    resting.update(state=State.CHECKED, good=good, odd=odd, bad=bad[:MAX_BAD_ROWS], troubles=troubles)
     return counts
 
 
@@ -190,14 +190,14 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
     rows = []
     for read in read_rows(table, mapped, library):
         # What was found when the rows were looked at still holds: the file is the same. An earlier release did not keep it.
-        kept = bool(result.troubles) or not (result.odd or result.bad)
-        trouble = result.troubles.get(str(read.number), "") if kept else None
+        keeps_table = bool(result.troubles) or not (result.odd or result.bad)
+        trouble = result.troubles.get(str(read.number), "") if keeps_table else None
         if read.lot is not None and trouble != _BAD:
             lot = Lot(kitchen_id=result.kitchen_id, key=new_key(), updated_by_id=result.created_by_id)
-            told = _described(read, lot, library, trouble=trouble)
-            if isinstance(told, ReadRow):
+            description = _described(read, lot, library, trouble=trouble)
+            if isinstance(description, ReadRow):
                 continue
-            rows.append(told)
+            rows.append(description)
             rows[-1].touched_at = now
             if len(rows) % _CHUNK == 0 and not progress.report(len(rows)):
                 return None
@@ -236,17 +236,17 @@ def bad_row(row: ReadRow) -> dict[str, Any]:
     }
 
 
-def table_of(found: PackImport) -> Table:
+def table_of(imported: PackImport) -> Table:
     """The file as rows; empty once its packs are kept."""
-    if not found.text:
+    if not imported.text:
         return NO_TABLE
-    return read_file(found.text, "json" if found.kind == "json" else "csv")
+    return read_file(imported.text, "json" if imported.kind == "json" else "csv")
 
 
-def mapped_of(found: PackImport) -> Mapped:
+def mapped_of(imported: PackImport) -> Mapped:
     """How the columns are read at present."""
-    style = found.style or None
-    return Mapped(fields=tuple(found.fields), style=style, per_100=found.per_100)  # type: ignore[arg-type]  # checked when set
+    style = imported.style or None
+    return Mapped(fields=tuple(imported.fields), style=style, per_100=imported.per_100)  # type: ignore[arg-type]  # checked when set
 
 
 def _import_of(member: Membership, import_id: int, *, lock: bool = False) -> PackImport:
@@ -257,14 +257,14 @@ def _import_of(member: Membership, import_id: int, *, lock: bool = False) -> Pac
     return result
 
 
-def _must_be(found: PackImport, *states: str) -> None:
-    if found.state not in states:
+def _must_be(imported: PackImport, *states: str) -> None:
+    if imported.state not in states:
         raise Refused(
-            "the import is past that", got=found.get_state_display(), allowed=" or ".join(states), field="step"
+            "the import is past that", got=imported.get_state_display(), allowed=" or ".join(states), field="step"
         )
 
 
-def _must_rest(found: PackImport, *states: str) -> None:
-    _must_be(found, *states)
-    if found.job is not None and found.job.state in Job.UNDER_WAY:
-        raise Refused("the import is being worked on", got=found.job.kind, remedy="wait, or stop it", field="step")
+def _must_rest(imported: PackImport, *states: str) -> None:
+    _must_be(imported, *states)
+    if imported.job is not None and imported.job.state in Job.UNDER_WAY:
+        raise Refused("the import is being worked on", got=imported.job.kind, remedy="wait, or stop it", field="step")

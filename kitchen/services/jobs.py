@@ -22,7 +22,7 @@ from substrata.base.errors import SubstrataError
 
 Queue = Literal["quick", "heavy"]
 State = Job.State
-KEPT_FOR = timedelta(days=7)
+RETENTION = timedelta(days=7)
 MOST_TRIES = 3
 MOST_UNDER_WAY = 100  # jobs of one kitchen
 _WORKER_DIED = {
@@ -63,7 +63,7 @@ def job_kind(name: str, *, queue: Queue) -> Callable[[Callable[[Job, Progress], 
     return register
 
 
-def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) -> Job:
+def start_job(member: Membership, kind: str, job_input: dict[str, Any], total: int) -> Job:
     """Ask for work in the background. Called inside the transaction of the service that checks what is given."""
     now = timezone.now()
     Job.objects.filter(kitchen_id=member.kitchen_id, kept_until__lt=now).exclude(state__in=Job.UNDER_WAY).delete()
@@ -78,18 +78,18 @@ def start_job(member: Membership, kind: str, given: dict[str, Any], total: int) 
     job = Job.objects.create(
         kitchen_id=member.kitchen_id,
         kind=kind,
-        input=given,
+        input=job_input,
         total=total,
         created_by_id=member.user_id,
-        kept_until=now + KEPT_FOR,
+        kept_until=now + RETENTION,
     )
     transaction.on_commit(lambda: defer_job(job.pk, _KINDS[kind].queue, behind=under_way))
     return job
 
 
-def answered_job(member: Membership, kind: str, given: dict[str, Any]) -> Job | None:
+def answered_job(member: Membership, kind: str, job_input: dict[str, Any]) -> Job | None:
     """A job of the kitchen that was done for the very same question, the newest; None where it has to be done."""
-    rows = Job.objects.filter(kitchen_id=member.kitchen_id, kind=kind, state=State.DONE, input=given)
+    rows = Job.objects.filter(kitchen_id=member.kitchen_id, kind=kind, state=State.DONE, input=job_input)
     return rows.order_by("-pk").first()
 
 
@@ -142,12 +142,12 @@ def take_up_stalled() -> int:
 
     A job that has ended its worker so often is likely the cause: it is told as failed and not begun again.
     """
-    taken = 0
+    requeued = 0
     for number in end_stalled():
         rows = Job.objects.filter(pk=number, state=State.RUNNING)
-        given_up = rows.filter(tries__gte=MOST_TRIES).update(state=State.FAILED, problem=_WORKER_DIED)
+        failed = rows.filter(tries__gte=MOST_TRIES).update(state=State.FAILED, problem=_WORKER_DIED)
         job = rows.first()
-        if not given_up and job is not None and rows.update(state=State.WAITING):
+        if not failed and job is not None and rows.update(state=State.WAITING):
             defer_job(job.pk, _KINDS[job.kind].queue)
-            taken += 1
-    return taken
+            requeued += 1
+    return requeued

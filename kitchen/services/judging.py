@@ -62,13 +62,13 @@ def packs_named(document: dict[str, Any], deep: int = 0) -> frozenset[str]:
     """Keys of the packs that a document's lines, and its parts' lines, are taken from."""
     lines = document.get("lines")
     rows = [line for line in lines if isinstance(line, dict)] if isinstance(lines, list) else []
-    own = frozenset(key for line in rows if isinstance(key := line.get("lot"), str) and key)
+    keys = frozenset(key for line in rows if isinstance(key := line.get("lot"), str) and key)
     parts = [
         part["formula"]
         for line in rows
         if isinstance(part := line.get("part"), dict) and isinstance(part.get("formula"), dict)
     ]
-    return own.union(*(packs_named(part, deep + 1) for part in parts)) if deep < MOST_PARTS_DEEP else own
+    return keys.union(*(packs_named(part, deep + 1) for part in parts)) if deep < MOST_PARTS_DEEP else keys
 
 
 def library_of(kitchen: Kitchen, *documents: dict[str, Any]) -> Library:
@@ -100,8 +100,8 @@ class _Kept:
 
 
 @lru_cache(maxsize=2048)
-def _pack_ingredient(kept: _Kept) -> Ingredient:
-    lot = read_lot(kept.document, kept.key)
+def _pack_ingredient(cached: _Kept) -> Ingredient:
+    lot = read_lot(cached.document, cached.key)
     return ingredient_of_lot(lot, load_library()[lot.ingredient])
 
 

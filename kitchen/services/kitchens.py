@@ -90,7 +90,7 @@ def _choice(field: str, value: Any) -> Any:
 
 @transaction.atomic
 def set_eaters(
-    user: User, kitchen_id: int, eaters: list[dict[str, Any]], seen: list[dict[str, Any]] | None = None
+    user: User, kitchen_id: int, eaters: list[dict[str, Any]], base: list[dict[str, Any]] | None = None
 ) -> list[Eater]:
     """Keep the eaters of a kitchen, all at once.
 
@@ -98,7 +98,7 @@ def set_eaters(
         user: who keeps them.
         kitchen_id: their kitchen.
         eaters: all of them, as they are to be.
-        seen: all of them as the person last saw them; None overwrites whatever is there.
+        base: all of them as the person last saw them; None overwrites whatever is there.
 
     Raises:
         Conflict: when they are not as they were last seen.
@@ -107,7 +107,7 @@ def set_eaters(
     member = membership(user, kitchen_id, Membership.Role.BAKER)
     Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     present = [{"name": eater.name, "budgets": eater.budgets} for eater in member.kitchen.eaters.all()]
-    if seen is not None and present != [_eater(entry) for entry in seen]:
+    if base is not None and present != [_eater(entry) for entry in base]:
         raise Conflict(
             "somebody changed the eaters in between",
             current={"eaters": present},
@@ -164,12 +164,12 @@ def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
     Raises:
         Refused: when they are its last owner.
     """
-    own = person_id == user.pk
-    member = membership(user, kitchen_id, Membership.Role.VIEWER if own else Membership.Role.OWNER)
+    is_self = person_id == user.pk
+    member = membership(user, kitchen_id, Membership.Role.VIEWER if is_self else Membership.Role.OWNER)
     gone = membership(User(pk=person_id), kitchen_id)
     email, gone.role = gone.user.email, ""
     _keep_an_owner(gone)
-    record(member, "member.leave" if own else "member.remove", email=email)
+    record(member, "member.leave" if is_self else "member.remove", email=email)
     gone.delete()
 
 

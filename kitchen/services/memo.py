@@ -37,7 +37,7 @@ def document_mark(document: dict[str, Any]) -> str:
 
 
 @dataclass(frozen=True)
-class Asked:
+class MemoKey:
     """Something to be worked out, known by its key alone; what it is worked out from travels along."""
 
     key: Mark
@@ -47,4 +47,4 @@ class Asked:
         return hash(self.key)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Asked) and self.key == other.key
+        return isinstance(other, MemoKey) and self.key == other.key

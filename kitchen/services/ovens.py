@@ -78,17 +78,17 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
         Refused: when it has no name, or there are too many.
     """
     member = membership(user, kitchen_id, BAKER)
-    wanted = name.strip()[:80]
-    if not wanted:
+    oven_name = name.strip()[:80]
+    if not oven_name:
         raise Refused("the oven has no name", got="nothing", allowed="a name", field="name")
     checked_altitude(altitude_m)
     count = Oven.objects.filter(kitchen_id=member.kitchen_id).count()
     if count >= MOST_OVENS:
         raise Refused("too many ovens", got=str(count), allowed=f"up to {MOST_OVENS}", remedy="put one away")
-    base = slugify(wanted)[:30] or "oven"
-    taken = set(Oven.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
-    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_OVENS + 3))) if k not in taken)
-    created = Oven.objects.create(kitchen_id=member.kitchen_id, key=key, name=wanted, altitude_m=altitude_m)
+    base = slugify(oven_name)[:30] or "oven"
+    in_use = set(Oven.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
+    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_OVENS + 3))) if k not in in_use)
+    created = Oven.objects.create(kitchen_id=member.kitchen_id, key=key, name=oven_name, altitude_m=altitude_m)
     record(member, "oven.add", oven=created.name)
     return created
 
@@ -312,11 +312,11 @@ def bakes_as_runs(kitchen: Kitchen) -> list[CoreRun]:
 def offsets_of_old(kitchen: Kitchen) -> dict[str, list[tuple[str, float, float]]]:
     """Return what bakes of an earlier release, kept without their formula, said of each oven: id, offset and its sd, K."""
     rows = LoggedBake.objects.filter(oven__kitchen_id=kitchen.pk, document__isnull=True).select_related("oven")
-    told: dict[str, list[tuple[str, float, float]]] = {}
+    readings: dict[str, list[tuple[str, float, float]]] = {}
     for row in rows[:MOST_BAKES_READ]:
         for offset, sd in row.readings or []:
-            told.setdefault(row.oven.key, []).append((f"bake-{row.pk}", offset, sd))
-    return told
+            readings.setdefault(row.oven.key, []).append((f"bake-{row.pk}", offset, sd))
+    return readings
 
 
 @transaction.atomic

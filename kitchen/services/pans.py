@@ -13,20 +13,20 @@ from kitchen.services.kitchens import bump_revision
 from substrata.base.pans import PanKind, pans
 
 MOST_PANS = 60
-OWN_KINDS: tuple[str, ...] = get_args(PanKind)
+PAN_KINDS: tuple[str, ...] = get_args(PanKind)
 
 
 @transaction.atomic
 def set_pans(
-    user: User, kitchen_id: int, wanted: list[dict[str, Any]], seen: list[str] | None = None
+    user: User, kitchen_id: int, rows: list[dict[str, Any]], base: list[str] | None = None
 ) -> list[dict[str, Any]]:
     """Replace the kitchen's own pans.
 
     Args:
         user: who keeps them.
         kitchen_id: their kitchen.
-        wanted: all of them, as they are to be.
-        seen: the ids that the person last saw; None overwrites whatever is there.
+        rows: all of them, as they are to be.
+        base: the ids that the person last saw; None overwrites whatever is there.
 
     Raises:
         Conflict: when there are others than were last seen.
@@ -34,32 +34,32 @@ def set_pans(
     """
     member = membership(user, kitchen_id, Membership.Role.BAKER)
     kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
-    if seen is not None and sorted(seen) != sorted(pan["id"] for pan in kitchen.pans):
+    if base is not None and sorted(base) != sorted(pan["id"] for pan in kitchen.pans):
         raise Conflict(
             "somebody changed the pans in between",
             current={"pans": kitchen.pans},
             remedy="look again, then change yours",
         )
-    if len(wanted) > MOST_PANS:
-        raise Refused("too many pans", got=str(len(wanted)), allowed=f"up to {MOST_PANS}", field="pans")
-    kept: list[dict[str, Any]] = []
-    for pan in wanted:
-        kept.append(_checked(pan, {p["id"] for p in kept} | set(pans())))
-    kitchen.pans = kept
+    if len(rows) > MOST_PANS:
+        raise Refused("too many pans", got=str(len(rows)), allowed=f"up to {MOST_PANS}", field="pans")
+    checked: list[dict[str, Any]] = []
+    for pan in rows:
+        checked.append(_checked(pan, {p["id"] for p in checked} | set(pans())))
+    kitchen.pans = checked
     kitchen.save(update_fields=["pans"])
     bump_revision(kitchen)
-    record(member, "kitchen.pans", count=len(kept))
-    return kept
+    record(member, "kitchen.pans", count=len(checked))
+    return checked
 
 
-def _checked(pan: dict[str, Any], taken: set[str]) -> dict[str, Any]:
+def _checked(pan: dict[str, Any], names: set[str]) -> dict[str, Any]:
     name = str(pan.get("name", "")).strip()[:80]
     kind = pan.get("kind")
-    if not name or kind not in OWN_KINDS:
+    if not name or kind not in PAN_KINDS:
         raise Refused(
             "the pan cannot be read",
             got=f"{name or 'no name'}, {kind}",
-            allowed=", ".join(OWN_KINDS),
+            allowed=", ".join(PAN_KINDS),
             field="pans",
         )
     sizes = {}
@@ -71,6 +71,6 @@ def _checked(pan: dict[str, Any], taken: set[str]) -> dict[str, Any]:
             )
         sizes[side] = value
     base = f"own-{slugify(name)[:30] or 'pan'}"
-    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_PANS + 3))) if k not in taken)
+    key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_PANS + 3))) if k not in names)
     taper = 0.93 if kind == "tin" else 1.0
     return {"id": key, "name": name, "kind": kind, "region": "", "taper": taper, "source": "the kitchen's own", **sizes}

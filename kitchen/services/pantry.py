@@ -55,7 +55,7 @@ class OpenLot:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Wanted:
+class PantryQuery:
     """What to look for in the pantry."""
 
     search: str = ""  # words of the name
@@ -76,35 +76,35 @@ class PantryList:
     references_found: int
 
 
-def find(user: User, kitchen_id: int, wanted: Wanted, *, offset: int = 0, limit: int = 60) -> PantryList:
+def find(user: User, kitchen_id: int, query: PantryQuery, *, offset: int = 0, limit: int = 60) -> PantryList:
     """A page of what fits: a fixed number of queries, however many packs there are."""
     member = membership(user, kitchen_id)
-    rows, settings = packs(member, wanted), core_settings(member.kitchen)
+    rows, settings = packs(member, query), core_settings(member.kitchen)
     count = rows.count()
     row = list(rows[offset : offset + limit])
-    seen = compare([lot.key for lot in row], all_packs(row), settings)
-    references = [] if wanted.own or wanted.archived else _references(wanted)
+    compared = compare([lot.key for lot in row], all_packs(row), settings)
+    references = [] if query.own or query.archived else _references(query)
     start = max(offset - count, 0)
     page = references[start : start + limit - len(row)] if limit > len(row) else []
     plain = _compared_references(settings.convention, settings.polyol_rule)
     return PantryList(
-        packs=list(zip(row, seen, strict=True)),
+        packs=list(zip(row, compared, strict=True)),
         references=[plain[key] for key in page],
         packs_found=count,
         references_found=len(references),
     )
 
 
-def _references(wanted: Wanted) -> list[str]:
+def _references(query: PantryQuery) -> list[str]:
     library = load_library()
-    keys = library.names.search(wanted.search, len(library)) if wanted.search.strip() else [i.id for i in library]
-    banned = set(flags_starting(wanted.without)) if wanted.without else set()
+    keys = library.names.search(query.search, len(library)) if query.search.strip() else [i.id for i in library]
+    banned = set(flags_starting(query.without)) if query.without else set()
     return [
         key
         for key in keys
-        if (not wanted.role or library[key].role == wanted.role)
+        if (not query.role or library[key].role == query.role)
         and not banned & library[key].flags
-        and wanted.ingredient in ("", key)
+        and query.ingredient in ("", key)
     ]
 
 
@@ -113,20 +113,20 @@ def _compared_references(convention: Convention, rule: PolyolRule) -> dict[str, 
     """Every reference ingredient as it is listed."""
     library = load_library()
     settings = Settings(convention=convention, polyol_rule=rule)
-    return {seen.key: seen for seen in compare([i.id for i in library], library, settings)}
+    return {compared.key: compared for compared in compare([i.id for i in library], library, settings)}
 
 
-def packs(member: Membership, wanted: Wanted) -> QuerySet[Lot]:
+def packs(member: Membership, query: PantryQuery) -> QuerySet[Lot]:
     """Packs of the member's kitchen that fit, the last touched first."""
-    rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=not wanted.archived)
-    for word in wanted.search.split()[:8]:
+    rows = Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=not query.archived)
+    for word in query.search.split()[:8]:
         rows = rows.filter(name__icontains=word)
-    if wanted.role:
-        rows = rows.filter(role=wanted.role)
-    if wanted.ingredient:
-        rows = rows.filter(ingredient=wanted.ingredient)
-    if wanted.without:
-        rows = rows.exclude(flags__overlap=flags_starting(wanted.without))
+    if query.role:
+        rows = rows.filter(role=query.role)
+    if query.ingredient:
+        rows = rows.filter(ingredient=query.ingredient)
+    if query.without:
+        rows = rows.exclude(flags__overlap=flags_starting(query.without))
     return rows.order_by("-touched_at", "-pk")
 
 
@@ -160,11 +160,11 @@ def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredi
     row = load_library()[ingredient]
     settings = core_settings(member.kitchen)
     lots = list(packs_of(member, row.id)[:LONGEST_LIST])
-    seen = compare([lot.key for lot in lots], all_packs(lots), settings)
+    compared = compare([lot.key for lot in lots], all_packs(lots), settings)
     return OpenIngredient(
         ingredient=row,
         compared=_compared_references(settings.convention, settings.polyol_rule)[row.id],
-        packs=list(zip(lots, seen, strict=True)),
+        packs=list(zip(lots, compared, strict=True)),
     )
 
 
@@ -244,9 +244,9 @@ def side_by_side(user: User, kitchen_id: int, keys: list[str]) -> tuple[Compared
         UnknownIngredient: when one is in neither.
     """
     member = membership(user, kitchen_id)
-    wanted = keys[:MOST_COMPARED]
-    row = Lot.objects.filter(kitchen_id=member.kitchen_id, key__in=wanted)
-    return compare(wanted, all_packs(row), core_settings(member.kitchen))
+    chosen = keys[:MOST_COMPARED]
+    row = Lot.objects.filter(kitchen_id=member.kitchen_id, key__in=chosen)
+    return compare(chosen, all_packs(row), core_settings(member.kitchen))
 
 
 def cheaper(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[CheaperPack, ...]:
@@ -256,7 +256,7 @@ def cheaper(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[Chea
     formula, library, settings = read_document(document), library_of(kitchen, document), core_settings(kitchen)
     batch, _ = weigh_formula(formula, library, settings)
     roles = {w.ingredient.role for w in batch.lines}
-    rows = packs(member, Wanted()).filter(role__in=roles, document__price__isnull=False)[:MOST_OFFERS]
+    rows = packs(member, PantryQuery()).filter(role__in=roles, document__price__isnull=False)[:MOST_OFFERS]
     offers = [pack_ingredient(lot) for lot in rows]
     return cheaper_packs(batch, offers, formula.pieces, settings.currency)
 

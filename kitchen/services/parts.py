@@ -77,16 +77,16 @@ def newer_parts(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[
     """
     member = membership(user, kitchen_id)
     parts = [(line.id, line.part) for line in read_document(document).lines if line.part is not None]
-    wanted = {
+    formulas = {
         key_of(f.pk): f
         for f in Formula.objects.filter(kitchen_id=member.kitchen_id, pk__in=_ids(parts)).select_related("draft")
     }
-    told = (_newer(member, line, part, wanted.get(part.key)) for line, part in parts)
-    return tuple(one for one in told if one is not None)
+    candidates = (_newer(member, line, part, formulas.get(part.key)) for line, part in parts)
+    return tuple(candidate for candidate in candidates if candidate is not None)
 
 
 def _ids(parts: list[tuple[str, Part]]) -> list[int]:
-    return [int(own) for _, part in parts if (own := part.key.removeprefix("formula-")).isdigit() and len(own) < 10]
+    return [int(key) for _, part in parts if (key := part.key.removeprefix("formula-")).isdigit() and len(key) < 10]
 
 
 def _newer(member: Membership, line: str, part: Part, formula: Formula | None) -> NewerPart | None:

@@ -45,7 +45,7 @@ def add_photo(
         )
     photo = read_photo(file.read(), at=at, reference=reference)
     with transaction.atomic():
-        kept = RunPhoto.objects.create(
+        stored = RunPhoto.objects.create(
             run=run,
             jpeg=photo.jpeg,
             lightness=photo.colour.lightness,
@@ -54,7 +54,7 @@ def add_photo(
             created_by=user,
         )
         record(member, "run.photo", run.formula, run=run.pk)
-    return kept
+    return stored
 
 
 def photos_of(user: User, kitchen_id: int, run_id: int) -> list[RunPhoto]:

@@ -22,7 +22,7 @@ from kitchen.models import BakePick, Formula, Job, Lot, Membership, Oven, Plan, 
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
-from kitchen.services.memo import Asked, kitchen_mark, ovens_mark
+from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark
 from kitchen.services.ovens import profile_of
 from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
@@ -108,10 +108,10 @@ def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
     rows = read_bakes(text)
     named = Formula.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).annotate(plain=Lower("name"))
     # Of two with one name the one that was touched last.
-    found = dict(
+    formulas = dict(
         named.filter(plain__in={row.formula.lower() for row in rows}).order_by("touched_at").values_list("plain", "pk")
     )
-    return [NamedBake(formula_id=found.get(row.formula.lower(), 0), row=row) for row in rows]
+    return [NamedBake(formula_id=formulas.get(row.formula.lower(), 0), row=row) for row in rows]
 
 
 @transaction.atomic
@@ -177,11 +177,11 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
     """
     bakes = document.get("bakes")
     rows = [bake for bake in bakes if isinstance(bake, dict)] if isinstance(bakes, list) else []
-    wanted = {bake.get("formula_id") for bake in rows}
+    formula_ids = {bake.get("formula_id") for bake in rows}
     known = {
         formula.pk: formula
         for formula in Formula.objects.filter(
-            kitchen_id=member.kitchen_id, pk__in=[w for w in wanted if isinstance(w, int)]
+            kitchen_id=member.kitchen_id, pk__in=[w for w in formula_ids if isinstance(w, int)]
         )
         .select_related("draft")
         .only("pk", "draft__document")
@@ -199,23 +199,23 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
 
 
 @lru_cache(maxsize=16)
-def _bench(asked: Asked) -> Any:
-    from substrata.scheduling.plans.plan_problem import bench_of  # loaded late, as all that knows the solver
+def _plan_problem(memo_key: MemoKey) -> Any:
+    from substrata.scheduling.plans.plan_problem import plan_problem  # loaded late, as all that knows the solver
 
-    plan: Plan = asked.of
+    plan: Plan = memo_key.of
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
     if member is None:
         raise NotFound("no such plan", got=str(plan.pk))
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
     profiles = _profiles(plan.kitchen_id, core)
-    return bench_of(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
+    return plan_problem(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
 
 
-def bench(plan: Plan) -> Any:
+def plan_problem_of(plan: Plan) -> Any:
     """The plan made of its formulas, as they and the kitchen's ovens are now."""
     key = (*kitchen_mark(plan.kitchen), *ovens_mark(plan.kitchen), plan.pk, plan.lock, *_drafts(plan).items())
-    return _bench(Asked(key, plan))
+    return _plan_problem(MemoKey(key, plan))
 
 
 def _drafts(plan: Plan) -> dict[str, int]:
@@ -244,8 +244,8 @@ def _profiles(kitchen_id: int, core: CorePlan) -> dict[str, OvenProfile]:
     """Return what is known of a plan's ovens, by their names in the plan: found by id, in old plans by name."""
     rows = list(Oven.objects.filter(kitchen_id=kitchen_id, archived=False).order_by("pk"))
     by_key, by_name = {row.key: row for row in rows}, {row.name: row for row in reversed(rows)}
-    found = {oven.name: by_key.get(oven.key) or by_name.get(oven.name) for oven in core.ovens}
-    return {name: profile_of(row) for name, row in found.items() if row is not None}
+    profiles = {oven.name: by_key.get(oven.key) or by_name.get(oven.name) for oven in core.ovens}
+    return {name: profile_of(row) for name, row in profiles.items() if row is not None}
 
 
 @transaction.atomic
@@ -259,15 +259,15 @@ def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
 @job_kind(PLAN, queue="heavy")
 def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Plan it, as carefully as its deadlines allow."""
-    from substrata.scheduling.plans.planning import plan_of
+    from substrata.scheduling.plans.planning import make_plan
     from substrata.scheduling.solver.search_effort import Effort
 
     plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
     if plan is None:
         return None
-    made = bench(plan)
+    problem = plan_problem_of(plan)
     planned_from = {"drafts": _drafts(plan), "ovens": _mark_of_ovens(plan)}
-    begun = shown = time.monotonic()
+    started = shown = time.monotonic()
 
     def told(better: Callable[[], Any]) -> bool:
         nonlocal shown
@@ -276,9 +276,9 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
             return True
         shown = now
         Job.objects.filter(pk=job.pk).update(result=_json(better()))
-        return progress.report(min(round(100 * (now - begun) / _SECONDS), 99))
+        return progress.report(min(round(100 * (now - started) / _SECONDS), 99))
 
-    answer = plan_of(made, effort=Effort(seconds=_SECONDS, workers=2), told=told)
+    answer = make_plan(problem, effort=Effort(seconds=_SECONDS, workers=2), on_better=told)
     result = _json(answer)
     Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(
         planned=result, planned_lock=job.input["lock"], planned_from=planned_from
@@ -312,7 +312,7 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
     from substrata.scheduling.plans.manual_moves import conflicts
 
     plan = open_plan(user, kitchen_id, plan_id)
-    return conflicts(bench(plan), _placed(plan), task, start_min)
+    return conflicts(plan_problem_of(plan), _placed(plan), task, start_min)
 
 
 @transaction.atomic
@@ -326,8 +326,8 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
 
     member = membership(user, kitchen_id, BAKER)
     plan = _plan_of(member, plan_id, lock=True)
-    told = write_plan(replace(slipped(bench(plan), _placed(plan), task, minutes), bakes=()))
-    plan.document = {**plan.document, "pins": told["pins"], "happened": told["happened"]}
+    document = write_plan(replace(slipped(plan_problem_of(plan), _placed(plan), task, minutes), bakes=()))
+    plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
     plan.lock += 1
     plan.updated_by = user
     plan.save()
@@ -345,7 +345,7 @@ def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tupl
     doughs = [(bake.formula.name, Dough(bake.formula, library, settings), bake.batches) for bake in core.bakes]
     by_key = {lot.key: lot.ingredient for lot in Lot.objects.filter(kitchen_id=member.kitchen_id)}
     return plan, shopping(
-        doughs, load_library(), _packs(member, plan), of_pack=by_key, due=[bake.due for bake in core.bakes]
+        doughs, load_library(), _packs(member, plan), pack_names=by_key, due=[bake.due for bake in core.bakes]
     )
 
 
@@ -355,18 +355,18 @@ def _packs(member: Membership, plan: Plan) -> dict[str, Pack]:
     reserved = reserved_of(lots)
     for held in BakePick.objects.filter(bake__in=plan.reserved, bake__state=PlannedBake.State.PLANNED):
         reserved[held.lot_id] = reserved.get(held.lot_id, 0.0) - held.grams
-    told: dict[str, Pack] = {}
+    packs: dict[str, Pack] = {}
     for lot in lots:
         read = read_lot(lot.document, lot.key)
-        before = told.get(lot.ingredient)
-        told[lot.ingredient] = Pack(
+        before = packs.get(lot.ingredient)
+        packs[lot.ingredient] = Pack(
             name=lot.name,
             grams=read.pack_g or (before.grams if before else None),
             price=read.price if read.pack_g else (before.price if before else None),
             currency=member.kitchen.currency,
             on_hand_g=(before.on_hand_g if before else 0.0) + max(lot.on_hand_g - reserved.get(lot.pk, 0.0), 0.0),
         )
-    return told
+    return packs
 
 
 @transaction.atomic
@@ -376,7 +376,11 @@ def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bo
     plan = _plan_of(member, plan_id, lock=True)
     if ingredient not in load_library():
         raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
-    plan.ticked = sorted({*plan.ticked, ingredient} if done else {one for one in plan.ticked if one != ingredient})
+    plan.ticked = sorted(
+        {*plan.ticked, ingredient}
+        if done
+        else {ingredient_key for ingredient_key in plan.ticked if ingredient_key != ingredient}
+    )
     plan.save(update_fields=["ticked", "touched_at"])
     return plan
 
@@ -455,9 +459,9 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
 
 def plan_file(plan: Plan, style: str) -> str:
     """A planned plan as iCalendar or CSV."""
-    from substrata.publishing.plan_calendar import calendar, table, told_tasks
+    from substrata.publishing.plan_calendar import calendar, table, task_rows
 
-    tasks = told_tasks(plan.planned or {})
+    tasks = task_rows(plan.planned or {})
     if style == "csv":
         return table(tasks)
     return calendar(tasks, plan.name, key=f"plan-{plan.pk}", stamp=timezone.now())

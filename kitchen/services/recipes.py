@@ -94,12 +94,12 @@ def _recipe(
         )
     formula = read_document(document)
     if sort:
-        own = next((one for one in formula.sorts if one.name == sort), None)
-        if own is None:
+        chosen_sort = next((candidate for candidate in formula.sorts if candidate.name == sort), None)
+        if chosen_sort is None:
             raise Refused(
                 "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
             )
-        formula = sort_formula(formula, own)
+        formula = sort_formula(formula, chosen_sort)
     return recipe_of(_baked(member, document, formula), batches=batches, tried=() if sort else tried)
 
 
@@ -151,9 +151,9 @@ def label_of(
     return pack_label(recipe_document(user, kitchen_id, document), style, business, baked_on=baked_on)
 
 
-def bags_of(user: User, kitchen_id: int, document: dict[str, Any], bags: int, made_on: date) -> PremixBags:
+def bags_of(user: User, kitchen_id: int, document: dict[str, Any], bags: int, packed_on: date) -> PremixBags:
     """Premix bags of a document, without keeping it."""
-    return premix_bags(_baked(membership(user, kitchen_id), document), bags=bags, made_on=made_on)
+    return premix_bags(_baked(membership(user, kitchen_id), document), bags=bags, packed_on=packed_on)
 
 
 def bags_file(bags: PremixBags, width_mm: float, height_mm: float) -> bytes:
@@ -193,11 +193,11 @@ def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tup
         FormulaError: when it is none.
     """
     member = membership(user, kitchen_id)
-    found = file_recipe(data, name)
-    if found.document is not None:
-        read_document(found.document)
-        return found, ()
-    return found, import_text(found.text[:20_000], load_library(), core_settings(member.kitchen))
+    recipe = file_recipe(data, name)
+    if recipe.document is not None:
+        read_document(recipe.document)
+        return recipe, ()
+    return recipe, import_text(recipe.text[:20_000], load_library(), core_settings(member.kitchen))
 
 
 def share_of(user: User, kitchen_id: int, formula_id: int) -> Share | None:

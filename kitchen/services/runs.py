@@ -15,7 +15,7 @@ from django.utils import timezone
 from kitchen.errors import Refused
 from kitchen.models import FormulaVersion, Membership, Run, RunEntry
 from kitchen.services.access import formula_of, membership, record, run_of
-from kitchen.services.memo import Asked, kitchen_mark, profile_mark
+from kitchen.services.memo import MemoKey, kitchen_mark, profile_mark
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
@@ -139,8 +139,8 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
     run = run_of(member, run_id, lock=True)
     read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
     moments = [core.moment_of(entry) for entry in read]
-    there = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
-    if run.entries.count() + len(read) - len(there) > core.MOST_ENTRIES:
+    known_keys = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
+    if run.entries.count() + len(read) - len(known_keys) > core.MOST_ENTRIES:
         raise Refused(
             "the run holds no more",
             got=str(len(read)),
@@ -160,7 +160,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
             by=user,
         )
         for entry, at in zip(read, moments, strict=True)
-        if entry.id not in there
+        if entry.id not in known_keys
     }
     RunEntry.objects.bulk_create(rows.values(), ignore_conflicts=True)
     if rows:
@@ -295,8 +295,8 @@ def feel_run(
 
 
 def _in_dry_air(run: Run) -> bool:
-    told = run.entries.filter(kind="note", what="dry-air").order_by("pk").last()
-    return told is not None and told.word == "on"
+    note = run.entries.filter(kind="note", what="dry-air").order_by("pk").last()
+    return note is not None and note.word == "on"
 
 
 def _as_weighed(member: Membership, run: Run) -> Dough:
@@ -339,12 +339,12 @@ def case_of(member: Membership, run_id: int) -> BakeCase:
 def _live(member: Membership, run: Run) -> LiveBake:
     dough = dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven))
     key = (*kitchen_mark(member.kitchen), *profile_mark(dough.profile), run.pk)
-    return _live_bake(Asked(key, dough))
+    return _live_bake(MemoKey(key, dough))
 
 
 @lru_cache(maxsize=24)
-def _live_bake(asked: Asked) -> LiveBake:
-    return LiveBake(asked.of.case, asked.of.formula.form)
+def _live_bake(memo_key: MemoKey) -> LiveBake:
+    return LiveBake(memo_key.of.case, memo_key.of.formula.form)
 
 
 def _dough(member: Membership, document: dict[str, Any]) -> Dough:

@@ -80,8 +80,8 @@ def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> di
     A label that cannot be right would spoil every figure: such a pack is taken only by hand.
     """
     lines = read_document(document).lines
-    wanted = {line.ingredient for line in lines if not line.lot}
-    rows = _on_shelf(membership(user, kitchen_id)).filter(ingredient__in=wanted).exclude(trouble="wrong")
+    ingredients = {line.ingredient for line in lines if not line.lot}
+    rows = _on_shelf(membership(user, kitchen_id)).filter(ingredient__in=ingredients).exclude(trouble="wrong")
     first: dict[str, str] = {}
     for ingredient, key in rows.values_list("ingredient", "key"):
         first.setdefault(ingredient, key)
@@ -260,9 +260,9 @@ def take_weighed(member: Membership, user: User, grams: Mapping[str, float]) -> 
     # Locked in one order, so that two finishing runs cannot wait for each other.
     rows = Lot.objects.select_for_update().filter(kitchen_id=member.kitchen_id, key__in=list(grams)).order_by("pk")
     for lot in rows:
-        taken = min(grams[lot.key], lot.on_hand_g)
-        if taken > 0:
-            _move(lot, StockMove.Kind.USED, -taken, user)
+        portion = min(grams[lot.key], lot.on_hand_g)
+        if portion > 0:
+            _move(lot, StockMove.Kind.USED, -portion, user)
 
 
 def _amount(grams: float, above: float) -> float:

@@ -20,7 +20,7 @@ from kitchen.services.access import membership, record, run_of
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
 from kitchen.services.kitchens import bump_revision
-from kitchen.services.memo import Asked, document_mark, kitchen_mark, profile_mark
+from kitchen.services.memo import MemoKey, document_mark, kitchen_mark, profile_mark
 from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, named_profile, offsets_of_old
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
@@ -59,8 +59,8 @@ def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
             field="run_id",
         )
     last = run.entries.aggregate(last=Max("pk"))["last"] or 0
-    given = {"run": run.pk, "verdict": run.verdict, "entries": last, "science": SCIENCE_MARK}
-    return answered_job(member, WHY, given) or start_job(member, WHY, given, 1)
+    job_input = {"run": run.pk, "verdict": run.verdict, "entries": last, "science": SCIENCE_MARK}
+    return answered_job(member, WHY, job_input) or start_job(member, WHY, job_input, 1)
 
 
 @job_kind(WHY, queue="quick")
@@ -76,23 +76,23 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
     dough = Dough(run.formula, library_of(job.kitchen, row.document), house_settings(job.kitchen), profile)
     good = Run.objects.filter(kitchen_id=job.kitchen_id, formula=row.formula, liked="good", document=row.document)
     proven = good.exclude(pk=row.pk).exists()
-    told = asdict(
+    diagnosis_json = asdict(
         diagnose(
             dough,
             run,
             table=_table(
-                Asked((*kitchen_mark(job.kitchen), *profile_mark(profile), document_mark(row.document)), dough)
+                MemoKey((*kitchen_mark(job.kitchen), *profile_mark(profile), document_mark(row.document)), dough)
             ),
             proven=proven,
         )
     )
     progress.report(1)
-    return told
+    return diagnosis_json
 
 
 @lru_cache(maxsize=32)
-def _table(asked: Asked) -> CauseTable:
-    return cause_table(asked.of)
+def _table(memo_key: MemoKey) -> CauseTable:
+    return cause_table(memo_key.of)
 
 
 def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[str, Any]) -> Merged:
@@ -115,7 +115,7 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
             "the formula of this run is gone", got=run.name, remedy="begin a new one from the run", field="run_id"
         )
     base, new, now = (
-        write_document(read_document(one)) for one in (run.document, proposed, run.formula.draft.document)
+        write_document(read_document(document)) for document in (run.document, proposed, run.formula.draft.document)
     )
     return merge_change(base, new, now)
 
@@ -130,7 +130,7 @@ def start_learn(user: User, kitchen_id: int) -> Job:
 def _start_learn(member: Membership) -> Job:
     rows = _taught(member.kitchen)
     newest = rows.aggregate(last=Max("touched_at"))["last"]
-    given = {
+    job_input = {
         "runs": rows.count(),
         "touched": newest.isoformat() if newest else "",
         "bakes": list(
@@ -140,7 +140,7 @@ def _start_learn(member: Membership) -> Job:
         "revision": member.kitchen.revision,
         "science": SCIENCE_MARK,
     }
-    return answered_job(member, LEARN, given) or start_job(member, LEARN, given, 1)
+    return answered_job(member, LEARN, job_input) or start_job(member, LEARN, job_input, 1)
 
 
 def learn_by_this_science() -> int:
@@ -148,15 +148,15 @@ def learn_by_this_science() -> int:
     taught = Kitchen.objects.filter(Exists(Run.objects.filter(kitchen=OuterRef("pk"), finished_at__isnull=False))) | (
         Kitchen.objects.filter(Exists(LoggedBake.objects.filter(oven__kitchen=OuterRef("pk"))))
     )
-    asked = 0
+    started = 0
     for kitchen in taught.exclude(learned_by=SCIENCE_MARK):
         member = Membership.objects.select_related("kitchen").filter(kitchen=kitchen).order_by("pk").first()
         waits = Job.objects.filter(kitchen=kitchen, kind=LEARN, state__in=Job.UNDER_WAY).exists()
         if member is not None and not waits:
             with transaction.atomic():
                 _start_learn(member)
-            asked += 1
-    return asked
+            started += 1
+    return started
 
 
 def _taught(kitchen: Kitchen) -> QuerySet[Run]:
@@ -219,28 +219,28 @@ def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
         altitudes=dict(job.kitchen.ovens.values_list("key", "altitude_m")),
     )
     with transaction.atomic():
-        found = [asdict(lesson) for lesson in lessons(state)]
-        _keep_lessons(job.kitchen, found, ovens=keep_learned(job.kitchen, state))
+        lesson_rows = [asdict(lesson) for lesson in lessons(state)]
+        _keep_lessons(job.kitchen, lesson_rows, ovens=keep_learned(job.kitchen, state))
     progress.report(1)
     return {
         "runs": state.runs,
-        "learned": [asdict(one) for one in state.learned],
+        "learned": [asdict(parameter) for parameter in state.learned],
         "odd": [asdict(odd) for odd in state.odd],
         "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows}
         | {bake.id: bake.formula.name for bake in bakes},
     }
 
 
-def _keep_lessons(kitchen: Kitchen, found: list[dict[str, Any]], *, ovens: bool) -> None:
+def _keep_lessons(kitchen: Kitchen, lesson_rows: list[dict[str, Any]], *, ovens: bool) -> None:
     """Keep what forecasts take from now on; what did not change makes nothing old.
 
     Args:
         kitchen: whose.
-        found: its lessons.
+        lesson_rows: its lessons.
         ovens: whether what is known of an oven has changed.
     """
-    if found != kitchen.lessons or ovens:
-        kitchen.lessons = found
+    if lesson_rows != kitchen.lessons or ovens:
+        kitchen.lessons = lesson_rows
         bump_revision(kitchen)
     kitchen.learned_by = SCIENCE_MARK
     kitchen.save(update_fields=["lessons", "learned_by"])
@@ -334,8 +334,8 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
             "too many runs at once", got=str(len(rows)), allowed=f"up to {MOST_IN_A_FILE}", remedy="split the file"
         )
     read = [(read_run(row), _key_of(row)) for row in rows]
-    there = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
-    fresh = {key: run for run, key in read if key not in there}
+    known_keys = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
+    fresh = {key: run for run, key in read if key not in known_keys}
     for key, run in fresh.items():
         _taken(member, user, key, run)
     record(member, "run.take_file", runs=len(fresh))
@@ -395,7 +395,7 @@ def _csv(rows: list[Run]) -> str:
     for row in rows:
         done = done_of(read_run(as_document(row, row.entries.all())))
         verdict = row.verdict or {}
-        told: dict[str, Any] = {
+        cells: dict[str, Any] = {
             "started": row.started_at.isoformat(),
             "formula": row.name,
             "form": row.form,
@@ -408,7 +408,7 @@ def _csv(rows: list[Run]) -> str:
             "faults": " ".join(row.faults),
             "note": verdict.get("note", ""),
         }
-        table.writerow([safe_cell(told.get(column)) for column in _COLUMNS])
+        table.writerow([safe_cell(cells.get(column)) for column in _COLUMNS])
     return out.getvalue()
 
 

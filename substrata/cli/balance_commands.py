@@ -55,13 +55,13 @@ def add_balance_commands(commands: Any) -> None:
     ends.add_argument("file", help="a *.substrata.json file, or - for standard input")
     ends.add_argument("key", help="net_carbs, protein, …")
     ends.set_defaults(command=_reach)
-    begun = commands.add_parser("begin", help="starting formulas of a form on different bases")
-    begun.add_argument("--form", required=True)
-    begun.add_argument("--target", action="append", default=[])
-    begun.add_argument("--without", action="append", default=[])
-    begun.add_argument("--pieces", type=count(1, 10_000))
-    begun.add_argument("--table", action="store_true", help="for people instead of JSON")
-    begun.set_defaults(command=_begin)
+    start = commands.add_parser("begin", help="starting formulas of a form on different bases")
+    start.add_argument("--form", required=True)
+    start.add_argument("--target", action="append", default=[])
+    start.add_argument("--without", action="append", default=[])
+    start.add_argument("--pieces", type=count(1, 10_000))
+    start.add_argument("--table", action="store_true", help="for people instead of JSON")
+    start.set_defaults(command=_begin)
 
 
 def _file(parser: argparse.ArgumentParser) -> None:
@@ -80,7 +80,7 @@ def _balance(options: argparse.Namespace) -> str:
         minutes_most=options.minutes_most,
         thickness_most=options.thickness_most,
         without=tuple(options.without),
-        locked=tuple(_line(formula.lines, told) for told in options.lock),
+        locked=tuple(_line(formula.lines, lock) for lock in options.lock),
         margin=_SUREST if options.surest else 0.0,
         may_bring=not options.nothing_new,
         may_change_mass="mass" in free,
@@ -92,18 +92,18 @@ def _balance(options: argparse.Namespace) -> str:
     return _told(answer, options)
 
 
-def _line(lines: Any, told: str) -> str:
+def _line(lines: Any, name: str) -> str:
     """The id of a line, by its id or what it holds."""
-    found = next((line.id for line in lines if told in (line.id, line.ingredient)), None)
-    if found is None:
+    line_id = next((line.id for line in lines if name in (line.id, line.ingredient)), None)
+    if line_id is None:
         raise FormulaError(
             "no such line",
-            got=told[:60],
+            got=name[:60],
             allowed=", ".join(line.id for line in lines),
             remedy="name a line of the formula",
             field="lock",
         )
-    return str(found)
+    return str(line_id)
 
 
 def _swap(options: argparse.Namespace) -> str:
@@ -132,13 +132,13 @@ def _reach(options: argparse.Namespace) -> str:
     formula = read_document(document_of(options.file, "formula"))
     with _quiet():
         ends = reach(formula, load_library(), Settings(), (options.key,))
-    told = asdict(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
-    return json.dumps(told, ensure_ascii=False, indent=1)
+    answer = asdict(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
+    return json.dumps(answer, ensure_ascii=False, indent=1)
 
 
 def _begin(options: argparse.Namespace) -> str:
     with _quiet():
-        made = begin(
+        starters = begin(
             options.form,
             load_library(),
             Settings(),
@@ -147,9 +147,9 @@ def _begin(options: argparse.Namespace) -> str:
             pieces=options.pieces,
         )
     if not options.table:
-        return json.dumps(beginnings_json(made), ensure_ascii=False, indent=1)
+        return json.dumps(beginnings_json(starters), ensure_ascii=False, indent=1)
     rows = []
-    for b in made:
+    for b in starters:
         rows += ["", f"{b.skeleton.name}. {b.text}"]
         rows += [f"  {line.ingredient:24} {line.grams:7.1f} g" for line in b.formula.lines if line.grams is not None]
     return "\n".join(rows or ["nothing can be begun with that left out"])
@@ -161,7 +161,7 @@ def _quiet() -> Iterator[None]:
     try:
         out = sys.__stdout__.fileno() if sys.__stdout__ else 1
         sys.stdout.flush()
-        kept = os.dup(out)
+        original = os.dup(out)
     except (OSError, ValueError):
         yield
         return
@@ -169,5 +169,5 @@ def _quiet() -> Iterator[None]:
         os.dup2(2, out)
         yield
     finally:
-        os.dup2(kept, out)
-        os.close(kept)
+        os.dup2(original, out)
+        os.close(original)

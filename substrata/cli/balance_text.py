@@ -15,11 +15,11 @@ from substrata.reformulation.starter_formula import Beginning
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 
 
-def read_targets(told: Sequence[str], field: str = "target") -> dict[str, Window]:
+def read_targets(texts: Sequence[str], field: str = "target") -> dict[str, Window]:
     """Targets such as ``net_carbs<=3``; both bounds of one quantity may be told.
 
     Args:
-        told: the words.
+        texts: the words.
         field: what an error names.
 
     >>> read_targets(["net_carbs<=3", "protein>=8"])["protein"].low
@@ -29,7 +29,7 @@ def read_targets(told: Sequence[str], field: str = "target") -> dict[str, Window
         FormulaError: when one cannot be read.
     """
     windows: dict[str, Window] = {}
-    for text in told:
+    for text in texts:
         match = _TARGET.match(text)
         if match is None:
             raise FormulaError(
@@ -103,12 +103,12 @@ def settlement_table(settlement: Settlement) -> str:
     return "\n".join(rows)
 
 
-def beginnings_json(made: Sequence[Beginning]) -> dict[str, Any]:
+def beginnings_json(starters: Sequence[Beginning]) -> dict[str, Any]:
     """Beginnings as plain values."""
     return {
-        "formulas": [write_document(b.formula) for b in made],
+        "formulas": [write_document(b.formula) for b in starters],
         "told": [
             {"base": b.skeleton.base, "name": b.skeleton.name, "status": b.settlement.status, "text": b.text}
-            for b in made
+            for b in starters
         ],
     }

@@ -50,8 +50,8 @@ def _steps(options: argparse.Namespace) -> str:
             group = step.group
             rows += ["", group.upper()]
         minutes = f"{step.minutes:.0f} min" if step.minutes else ""
-        told = "; ".join(part for part in (step.target, step.measure, minutes, step.sign) if part)
-        rows.append(f"  {step.text}{': ' if told else ''}{told}")
+        details = "; ".join(part for part in (step.target, step.measure, minutes, step.sign) if part)
+        rows.append(f"  {step.text}{': ' if details else ''}{details}")
         rows += [f"    ! {caution}" for caution in step.cautions]
     return "\n".join(rows)
 

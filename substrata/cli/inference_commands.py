@@ -17,11 +17,11 @@ from substrata.ingredients.library import load_library
 
 def add_trial_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
-    told = commands.add_parser("why", help="what may have brought a run's faults, and what to do next")
-    told.add_argument("file", help="a *.run.json file with its verdict, or - for standard input")
-    told.add_argument("--good-before", action="store_true", help="this version was good before")
-    told.add_argument("--table", action="store_true", help="for people instead of JSON")
-    told.set_defaults(command=_why)
+    why_parser = commands.add_parser("why", help="what may have brought a run's faults, and what to do next")
+    why_parser.add_argument("file", help="a *.run.json file with its verdict, or - for standard input")
+    why_parser.add_argument("--good-before", action="store_true", help="this version was good before")
+    why_parser.add_argument("--table", action="store_true", help="for people instead of JSON")
+    why_parser.set_defaults(command=_why)
     taught = commands.add_parser("learn", help="what runs teach of an oven, hands and palate")
     taught.add_argument("files", nargs="+", help="*.run.json files, or one file with a list of runs")
     taught.add_argument("--off", action="append", default=[], choices=["oven", "hands", "palate"])
@@ -43,21 +43,23 @@ def _why(options: argparse.Namespace) -> str:
             remedy="say what came of it first",
             field="verdict",
         )
-    told = diagnose(Dough(run.formula, load_library()), run, proven=options.good_before)
+    diagnosis_ = diagnose(Dough(run.formula, load_library()), run, proven=options.good_before)
     if not options.table:
-        return json.dumps(asdict(told), ensure_ascii=False, indent=1)
-    rows = [told.text, "", "The formula as written"]
-    rows += [f"  {f.said:15} {f.words}: {'; '.join(f.evidence)}" for f in told.formula] or ["  nothing stands out"]
+        return json.dumps(asdict(diagnosis_), ensure_ascii=False, indent=1)
+    rows = [diagnosis_.text, "", "The formula as written"]
+    rows += [f"  {f.said:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
+        "  nothing stands out"
+    ]
     rows += ["", "In the making"]
-    rows += [f"  {c.said:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in told.making]
+    rows += [f"  {c.said:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in diagnosis_.making]
     rows += [
         "",
         "Would tell them apart",
-        *(f"  {q.text}" for q in told.questions),
-        *(f"  {c.text}" for c in told.checks),
+        *(f"  {q.text}" for q in diagnosis_.questions),
+        *(f"  {c.text}" for c in diagnosis_.checks),
     ]
     rows += ["", "Next time"]
-    rows += [f"  {n.text}{': ' if n.edits else ''}{', '.join(n.edits)}" for n in told.next]
+    rows += [f"  {n.text}{': ' if n.edits else ''}{', '.join(n.edits)}" for n in diagnosis_.next]
     return "\n".join(rows)
 
 
@@ -67,30 +69,30 @@ def _learn(options: argparse.Namespace) -> str:
     runs = [run for file in options.files for run in runs_of(file)]
     state = learn(runs, load_library(), off=frozenset(options.off))
     if options.table:
-        rows = [one.text for one in state.learned]
+        rows = [parameter.text for parameter in state.learned]
         rows += [
             f"run {odd.run} hardly fits the others ({odd.block}): it counts {100 * odd.trust:.0f} %"
             for odd in state.odd
         ]
         return "\n".join(rows or ["nothing learned yet"])
-    told = {
+    answer = {
         "runs": state.runs,
         "learned": [
             {
-                "key": one.key,
-                "block": one.block,
-                "words": one.words,
-                "unit": one.unit,
-                "prior": {"value": one.prior, "sd": one.prior_sd},
-                "posterior": {"value": one.posterior, "sd": one.posterior_sd},
-                "trials": list(one.trials),
-                "text": one.text,
+                "key": parameter.key,
+                "block": parameter.block,
+                "words": parameter.words,
+                "unit": parameter.unit,
+                "prior": {"value": parameter.prior, "sd": parameter.prior_sd},
+                "posterior": {"value": parameter.posterior, "sd": parameter.posterior_sd},
+                "trials": list(parameter.trials),
+                "text": parameter.text,
             }
-            for one in state.learned
+            for parameter in state.learned
         ],
         "odd": [asdict(odd) for odd in state.odd],
     }
-    return json.dumps(told, ensure_ascii=False, indent=1)
+    return json.dumps(answer, ensure_ascii=False, indent=1)
 
 
 def runs_of(file: str) -> Sequence[Run]:

@@ -236,12 +236,12 @@ def _percent(share: float | None) -> str:
 
 
 def _import(options: argparse.Namespace) -> str:
-    found = file_recipe(read_bytes(options.file), options.file)
-    if found.document is not None:
-        return json.dumps(write_document(read_document(found.document)), ensure_ascii=False, indent=1)
-    for key in found.unread:
+    recipe = file_recipe(read_bytes(options.file), options.file)
+    if recipe.document is not None:
+        return json.dumps(write_document(read_document(recipe.document)), ensure_ascii=False, indent=1)
+    for key in recipe.unread:
         print(f"not taken over: {key}", file=sys.stderr)
-    pasted = import_text(found.text, load_library())
+    pasted = import_text(recipe.text, load_library())
     for part in pasted:
         if part.problem:
             near = f" (nearest: {', '.join(part.nearest)})" if part.nearest else ""

@@ -52,12 +52,12 @@ def _with_formula(bake: Any, file: str) -> Any:
 
 def _plan(options: argparse.Namespace) -> str:
     # Imported here: the solver takes a while to load, and the other commands do not need it.
-    from substrata.scheduling.plans.plan_problem import bench_of
-    from substrata.scheduling.plans.planning import plan_of
+    from substrata.scheduling.plans.plan_problem import plan_problem
+    from substrata.scheduling.plans.planning import make_plan
     from substrata.scheduling.solver.search_effort import Effort
 
     plan = _read(options.file)
-    answer = plan_of(bench_of(plan, load_library()), effort=Effort(seconds=options.seconds))
+    answer = make_plan(plan_problem(plan, load_library()), effort=Effort(seconds=options.seconds))
     if options.table:
         rows = [answer.text, ""]
         for task in answer.tasks:
@@ -69,23 +69,25 @@ def _plan(options: argparse.Namespace) -> str:
             rows.append(f"{task.start:%a %H:%M}–{task.end:%H:%M}  {task.text}{look}")
         rows += [
             "",
-            *(f"tight: {one.text}" for one in answer.tight),
-            *(f"would help: {one.text}" for one in answer.helps),
+            *(f"tight: {entry.text}" for entry in answer.tight),
+            *(f"would help: {entry.text}" for entry in answer.helps),
         ]
         return "\n".join(rows)
-    told = asdict(answer)
-    told["tasks"] = [
+    plan_json = asdict(answer)
+    plan_json["tasks"] = [
         {
             **task,
             "uses": [*task["uses"], *([task["oven"]] if task["oven"] else []), *(["hands"] if task["hands"] else [])],
         }
-        for task in told["tasks"]
+        for task in plan_json["tasks"]
     ]
-    told["steps"] = [
-        {"start": task["start"], "bake": task["bake"], "text": task["text"]} for task in told["tasks"] if task["hands"]
+    plan_json["steps"] = [
+        {"start": task["start"], "bake": task["bake"], "text": task["text"]}
+        for task in plan_json["tasks"]
+        if task["hands"]
     ]
-    told["shopping"] = [asdict(row) for row in _rows(plan)]
-    return json.dumps(told, ensure_ascii=False, indent=1, default=_time)
+    plan_json["shopping"] = [asdict(row) for row in _rows(plan)]
+    return json.dumps(plan_json, ensure_ascii=False, indent=1, default=_time)
 
 
 def _time(value: Any) -> str:
@@ -103,9 +105,9 @@ def _shopping(options: argparse.Namespace) -> str:
     rows = _rows(_read(options.file))
     if not options.table:
         return json.dumps([asdict(row) for row in rows], ensure_ascii=False, indent=1)
-    told: list[str] = []
+    lines: list[str] = []
     for row in rows:
-        if not told or f"{row.section.upper()}" not in told:
-            told += ["", row.section.upper()]
-        told.append(f"  {row.text} ({', '.join(row.bakes)})")
-    return "\n".join(told).strip()
+        if not lines or f"{row.section.upper()}" not in lines:
+            lines += ["", row.section.upper()]
+        lines.append(f"  {row.text} ({', '.join(row.bakes)})")
+    return "\n".join(lines).strip()

@@ -100,9 +100,12 @@ def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
         FormulaError: when the sorts do not add up.
     """
     doughs = list(sort_doughs(dough))
-    common = [{a.name for a in allergens(own.batch) if not a.traces} for _, own in doughs]
+    common = [{a.name for a in allergens(variety_dough.batch) if not a.traces} for _, variety_dough in doughs]
     shared = set.intersection(*common) if common else set()
-    return tuple(_figures(sort, own, names, shared) for (sort, own), names in zip(doughs, common, strict=True))
+    return tuple(
+        _figures(sort, variety_dough, names, shared)
+        for (sort, variety_dough), names in zip(doughs, common, strict=True)
+    )
 
 
 def _figures(sort: Sort, dough: Dough, names: set[str], shared: set[str]) -> SortFigures:

@@ -37,7 +37,7 @@ def bake_steps(
     ready = forecast.ready_min
     now = 0.0
     last = len([s for s in forecast.stages if s.kind != "rest" and not s.moment]) - 1
-    seen = -1
+    last_stage = -1
     for number, stage in enumerate(s for s in forecast.stages if s.kind != "rest"):
         if stage.moment:
             yield RunStep(
@@ -51,8 +51,8 @@ def bake_steps(
                 target=f"after {now:.0f} min",
             )
             continue
-        seen += 1
-        final = seen == last
+        last_stage += 1
+        final = last_stage == last
         minutes = stage.end_min - stage.start_min
         now = stage.end_min
         yield RunStep(
@@ -62,7 +62,7 @@ def bake_steps(
             text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.oven_c:.0f} °C"),
             minutes=minutes,
             check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
-            moment="in" if seen == 0 else "",
+            moment="in" if last_stage == 0 else "",
             target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
             sign=signs.text("out") if final else "",
             cautions=forecast.cautions if final else (),

@@ -59,7 +59,7 @@ class RunsCompared:
     text: str
 
 
-_MADE: tuple[tuple[str, str, str], ...] = (
+_MAKING_COLUMNS: tuple[tuple[str, str, str], ...] = (
     ("rest_min", "rest", "min"),
     ("room_c", "room", "°C"),
     ("dough_c", "dough", "°C"),
@@ -97,14 +97,19 @@ def compared(
     done = [done_of(run) for run in runs]
     known = ovens or {}
     doughs = [Dough(run.formula, library, settings, known.get(run.oven, OvenProfile())) for run in runs]
-    forecasts = [as_done(dough, one) if dough.handling else None for dough, one in zip(doughs, done, strict=True)]
-    rows = [*_weights(runs, doughs, done), *_plain("making", _MADE, done), *_steps(done), *_plain("bake", _BAKED, done)]
-    losses = [_lost(one) for one in done]
-    told = [None if f is None else float(f.figures[PLACE["loss"]]) for f in forecasts]
+    forecasts = [as_done(dough, entry) if dough.handling else None for dough, entry in zip(doughs, done, strict=True)]
+    rows = [
+        *_weights(runs, doughs, done),
+        *_plain("making", _MAKING_COLUMNS, done),
+        *_steps(done),
+        *_plain("bake", _BAKED, done),
+    ]
+    losses = [_lost(entry) for entry in done]
+    forecast_losses = [None if f is None else float(f.figures[PLACE["loss"]]) for f in forecasts]
     rows.append(
         _row("loss", "bake", "weight lost", "%", [
             Cell(text="" if lost is None else f"{100 * lost:.1f}", value=None if lost is None else 100 * lost, forecast=None if f is None else 100 * f)
-            for lost, f in zip(losses, told, strict=True)
+            for lost, f in zip(losses, forecast_losses, strict=True)
         ])
     )  # fmt: skip
     rows += _verdicts(runs)
@@ -113,7 +118,7 @@ def compared(
     return RunsCompared(
         names=tuple(names.get(run.id, run.id) for run in runs),
         rows=tuple(rows),
-        held=tuple(_held(losses, told)),
+        held=tuple(_held(losses, forecast_losses)),
         text=f"Differed: {words}." if words else "Nothing that was logged differed.",
     )
 
@@ -132,9 +137,9 @@ def _weights(runs: Sequence[Run], doughs: Sequence[Dough], done: Sequence[Done])
     rows = []
     for line, name in names.items():
         cells = []
-        for dough, one in zip(doughs, done, strict=True):
+        for dough, entry in zip(doughs, done, strict=True):
             written = next((w.grams.value for w in dough.batch.lines if w.line.id == line), None)
-            weighed = one.grams.get(line)
+            weighed = entry.grams.get(line)
             value = weighed if weighed is not None else written
             cells.append(Cell(text="" if value is None else f"{value:.4g}", value=value, forecast=written))
         rows.append(_row(line, "weights", name.lower(), "g", cells))
@@ -144,11 +149,11 @@ def _weights(runs: Sequence[Run], doughs: Sequence[Dough], done: Sequence[Done])
 def _plain(group: str, fields: tuple[tuple[str, str, str], ...], done: Sequence[Done]) -> list[ComparedRow]:
     rows = []
     for key, label, unit in fields:
-        values = [getattr(one, key) for one in done]
+        values = [getattr(entry, key) for entry in done]
         if any(value is not None for value in values):
             cells = [Cell(text="" if value is None else f"{value:.3g}", value=value) for value in values]
             rows.append(_row(key, group, label, unit, cells))
-    felt = [one.felt[-1].class_name if one.felt else "" for one in done]
+    felt = [entry.felt[-1].class_name if entry.felt else "" for entry in done]
     if group == "making" and any(felt):
         rows.append(_row("felt", group, "felt", "", [Cell(text=word, value=None) for word in felt]))
     return rows
@@ -156,9 +161,10 @@ def _plain(group: str, fields: tuple[tuple[str, str, str], ...], done: Sequence[
 
 def _steps(done: Sequence[Done]) -> list[ComparedRow]:
     rows = []
-    for key in dict.fromkeys(key for one in done for key in one.steps):
+    for key in dict.fromkeys(key for entry in done for key in entry.steps):
         cells = [
-            Cell(text="" if key not in one.steps else "yes" if one.steps[key] else "no", value=None) for one in done
+            Cell(text="" if key not in entry.steps else "yes" if entry.steps[key] else "no", value=None)
+            for entry in done
         ]
         rows.append(_row(key, "making", slip_words()[key], "", cells))
     return [row for row in rows if row.differs]
@@ -173,8 +179,8 @@ def _lost(done: Done) -> float | None:
 def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
     verdicts = [run.verdict for run in runs]
 
-    def row(key: str, label: str, of: Callable[[Verdict], str]) -> ComparedRow:
-        return _row(key, "verdict", label, "", [Cell(text=of(v) if v else "", value=None) for v in verdicts])
+    def row(key: str, label: str, text_of: Callable[[Verdict], str]) -> ComparedRow:
+        return _row(key, "verdict", label, "", [Cell(text=text_of(v) if v else "", value=None) for v in verdicts])
 
     axes = dict.fromkeys(axis for v in verdicts if v for axis in v.scores)
     rows = [
@@ -194,8 +200,8 @@ def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
     return [r for r in rows if any(cell.text for cell in r.cells)]
 
 
-def _held(losses: list[float | None], told: list[float | None]) -> list[Held]:
-    pairs = [(lost, f) for lost, f in zip(losses, told, strict=True) if lost is not None and f is not None]
+def _held(losses: list[float | None], values: list[float | None]) -> list[Held]:
+    pairs = [(lost, f) for lost, f in zip(losses, values, strict=True) if lost is not None and f is not None]
     if not pairs:
         return []
     held = sum(abs(lost - f) <= _LOSS_HELD + _HAIR for lost, f in pairs)

@@ -58,7 +58,7 @@ class Marks:
     salt_low: float | None
     salt_high: float | None
     heat_set_least: float
-    core_wanted: float
+    target_core_c: float
     psyllium_cap: float  # % of dough
     gum_cap: float
     whey_cap: float
@@ -74,7 +74,7 @@ class Marks:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Written:
+class WrittenFormula:
     """A formula as it is written: its marks and the figures of a run without any slip."""
 
     marks: Marks
@@ -82,7 +82,7 @@ class Written:
     case: BakeCase | None
 
 
-def written(dough: Dough, minutes: float | None = None) -> Written:
+def written(dough: Dough, minutes: float | None = None) -> WrittenFormula:
     """The marks and figures of a dough as it is written.
 
     Args:
@@ -99,11 +99,11 @@ def written(dough: Dough, minutes: float | None = None) -> Written:
                 marks.burnt, float(figures[PLACE["top"]]) - _LOAF_DARK, float(figures[PLACE["edge"]]) - _LOAF_DARK
             ),
         )
-    return Written(marks=marks, figures=figures, case=case)
+    return WrittenFormula(marks=marks, figures=figures, case=case)
 
 
 def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]:
-    wanted, windows = dough.wanted_handling, dough.windows
+    target, windows = dough.wanted_handling, dough.windows
     try:
         case: BakeCase | None = dough.case
     except OvenError:
@@ -113,20 +113,20 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
     caps = {reading.name: reading for reading in dough.binder.caps}
 
     def cap(name: str, usual: float, between: float) -> float:
-        found = caps.get(name)
-        return found.soft_percent + between * (found.hard_percent - found.soft_percent) if found else usual
+        limit = caps.get(name)
+        return limit.soft_percent + between * (limit.hard_percent - limit.soft_percent) if limit else usual
 
     light = oven_number("dough_light")
     form = dough.form.id
     return Marks(
-        low=wanted.low,
-        high=wanted.high,
+        low=target.low,
+        high=target.high,
         load_low=windows["binder_load"].window.low,
         load_high=windows["binder_load"].window.high,
         salt_low=windows["salt"].window.low,
         salt_high=windows["salt"].window.high,
         heat_set_least=dough.form.heat_set_least or 0.0,
-        core_wanted=case.core_wanted_c if case else 96.0,
+        target_core_c=case.core_wanted_c if case else 96.0,
         psyllium_cap=cap("psyllium", 6.0, 0.5),
         gum_cap=cap("xanthan", 0.8, 0.0),
         whey_cap=cap("whey", 14.0, 0.0),
@@ -168,7 +168,7 @@ def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
     other = made(dough, making)
     values = dict.fromkeys(FIGURES, 0.0)
     values |= _of_the_dough(other, making)
-    values |= _of_the_shares(other)
+    values |= _share_figures(other)
     values |= _of_the_bake(other, making, marks, values)
     values["thickness"] = making.thickness
     values["topping"], values["filling"] = making.amounts.get("topping", 1.0), making.amounts.get("filling", 1.0)
@@ -215,16 +215,16 @@ def _shared() -> dict[str, tuple[frozenset[str], frozenset[str]]]:
     }
 
 
-def _of_the_shares(dough: Dough) -> dict[str, float]:
+def _share_figures(dough: Dough) -> dict[str, float]:
     inside = dough.inside
     whole = inside.dough_g or 1.0
-    told = {
+    shares = {
         name: 100
         * sum(w.grams.value for w in inside.lines if w.ingredient.id in ids or not flags.isdisjoint(w.ingredient.flags))
         / whole
         for name, (flags, ids) in _shared().items()
     }
-    return told | {"fat": 100 * float(inside.grams @ inside.nutrient("fat_g")[0]) / whole}
+    return shares | {"fat": 100 * float(inside.grams @ inside.nutrient("fat_g")[0]) / whole}
 
 
 def _of_the_bake(dough: Dough, making: Making, marks: Marks, so_far: dict[str, float]) -> dict[str, float]:
@@ -316,7 +316,9 @@ def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
         "wetter": wet - least,
         "drier": -wet,
         "moisture": f("moisture") if marks.cracker or marks.topped else none,
-        "core_short": marks.core_wanted - f("core") if marks.crumb else np.minimum(marks.core_wanted - f("core"), 20.0),
+        "core_short": marks.target_core_c - f("core")
+        if marks.crumb
+        else np.minimum(marks.target_core_c - f("core"), 20.0),
         "psyllium_over": f("psyllium") - marks.psyllium_cap,
         "gum_over": f("gum") - marks.gum_cap,
         "whey_over": f("whey") - marks.whey_cap,

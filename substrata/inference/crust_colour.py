@@ -22,7 +22,7 @@ Mask = NDArray[np.bool_]
 Reference = Literal["paper", "grey card"]
 MOST_BYTES = 25_000_000
 MOST_PIXELS = 60_000_000  # before anything is decoded: a small file may hold a picture that fills the memory
-KEPT_SIDE, _LOOKED_SIDE = 1280, 640
+STORED_SIDE, _ANALYSED_SIDE = 1280, 640
 _FORMATS = ("JPEG", "PNG", "WEBP")
 # Luminance of what the light is read off: white office paper has 0.84 to 0.90, a photographer's grey card 0.18 (from memory).
 REFLECTS = {"paper": 0.86, "grey card": 0.18}
@@ -68,12 +68,12 @@ def read_photo(data: bytes, *, at: tuple[float, float] | None = None, reference:
         FormulaError: when it is no picture, too large, or cannot tell.
     """
     picture = _opened(data)
-    looked = picture.copy()
-    looked.thumbnail((_LOOKED_SIDE, _LOOKED_SIDE))
-    colour = colour_of(np.asarray(looked, dtype=float), at=at, reference=reference)
-    kept = picture.copy()
-    kept.thumbnail((KEPT_SIDE, KEPT_SIDE))
-    plain = Image.fromarray(np.asarray(kept))  # pixels alone: place, time and camera stay behind
+    analysed = picture.copy()
+    analysed.thumbnail((_ANALYSED_SIDE, _ANALYSED_SIDE))
+    colour = colour_of(np.asarray(analysed, dtype=float), at=at, reference=reference)
+    stored = picture.copy()
+    stored.thumbnail((STORED_SIDE, STORED_SIDE))
+    plain = Image.fromarray(np.asarray(stored))  # pixels alone: place, time and camera stay behind
     out = io.BytesIO()
     plain.save(out, "JPEG", quality=85)
     return Photo(colour=colour, jpeg=out.getvalue())
@@ -100,7 +100,7 @@ def _opened(data: bytes) -> Image.Image:
             "take another one",
         )
     try:
-        picture.draft("RGB", (KEPT_SIDE, KEPT_SIDE))
+        picture.draft("RGB", (STORED_SIDE, STORED_SIDE))
         return ImageOps.exif_transpose(picture).convert("RGB")
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
         raise _refused(

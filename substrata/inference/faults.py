@@ -85,28 +85,28 @@ def mechanisms(form: str) -> Mechanisms:
     )
 
 
-def hazards(x: Floats, base: Floats, marks: Marks, of: Mechanisms) -> Floats:
+def hazards(x: Floats, base: Floats, marks: Marks, mechanisms_: Mechanisms) -> Floats:
     """``−ln(1 − λσ((x − θ)/w))`` of each mechanism, shape (…, m).
 
     Args:
         x: figures of the runs, shape (…, figures).
         base: figures as written.
         marks: of the dough as it is written.
-        of: the mechanisms.
+        mechanisms_: the mechanisms.
     """
     read = readings(x, base, marks)
-    values = np.stack([np.broadcast_to(read[name], x.shape[:-1]) for name in of.reads], axis=-1)
-    bent = 1 / (1 + np.exp(np.clip(-(values - of.threshold) / of.width, -60, 60)))
-    result: Floats = -np.log1p(-of.most * bent)
+    values = np.stack([np.broadcast_to(read[name], x.shape[:-1]) for name in mechanisms_.reads], axis=-1)
+    bent = 1 / (1 + np.exp(np.clip(-(values - mechanisms_.threshold) / mechanisms_.width, -60, 60)))
+    result: Floats = -np.log1p(-mechanisms_.most * bent)
     return result
 
 
-def likely(hazard: Floats, of: Mechanisms) -> Floats:
+def likely(hazard: Floats, mechanisms_: Mechanisms) -> Floats:
     """How likely each fault is, shape (…, f).
 
     Args:
         hazard: of each mechanism, shape (…, m).
-        of: the mechanisms.
+        mechanisms_: the mechanisms.
     """
-    result: Floats = 1 - _CHANCE * np.exp(-hazard @ of.of)
+    result: Floats = 1 - _CHANCE * np.exp(-hazard @ mechanisms_.of)
     return result

@@ -73,12 +73,12 @@ def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:
             field="figure",
         )
     points = [(run, _value(run, figure)) for run in runs]
-    told = [
+    history = [
         RunPoint(run=run.id, started=run.started, name=run.formula.name, value=value)
         for run, value in points
         if value is not None
     ]
-    return tuple(sorted(told, key=lambda point: point.started))
+    return tuple(sorted(history, key=lambda point: point.started))
 
 
 def _value(run: Run, figure: str) -> float | None:

@@ -127,7 +127,7 @@ def rim_of(case: BakeCase, making: Making) -> BakeCase:
     return replace(thin, h_factor=thin.h_factor * making.hot)
 
 
-def lines_of(dough: Dough, what: str) -> tuple[str, ...]:
+def selected_lines(dough: Dough, what: str) -> tuple[str, ...]:
     """The lines that a slip is about: the main absorber, the psyllium, the eggs ….
 
     Args:
@@ -151,18 +151,18 @@ def lines_of(dough: Dough, what: str) -> tuple[str, ...]:
     return tuple(w.line.id for w in lines if w.role == what)
 
 
-def kinds_of(dough: Dough) -> frozenset[str]:
+def making_kinds(dough: Dough) -> frozenset[str]:
     """What a dough is, as far as slips hang on it: ``melted``, ``fried``, ``psyllium``, ``crumb`` … (``causes.csv``, needs)."""
     form, inside = dough.form.id, dough.inside
     flags = {flag for w in inside.lines for flag in w.ingredient.flags}
-    found = {w.role for w in dough.batch.lines if w.grams.value > 0} | {"shaped"}
+    kinds = {w.role for w in dough.batch.lines if w.grams.value > 0} | {"shaped"}
     for what in ("psyllium", "gum", "flour", "binder"):
-        found |= {what} if lines_of(dough, what) else set()
-    if not lines_of(dough, "binder"):
-        found.discard("binder")
+        kinds |= {what} if selected_lines(dough, what) else set()
+    if not selected_lines(dough, "binder"):
+        kinds.discard("binder")
     fried = dough.batch.whole_g > 0 and dough.case.fried
     ids = {w.ingredient.id for w in dough.batch.lines}
-    told = {
+    conditions = {
         "fried": fried,
         "baked": not fried,
         "melted": cheese_share(inside) >= CHEESE_DOUGH and bool(dough.handling and dough.handling.melted),
@@ -180,7 +180,7 @@ def kinds_of(dough: Dough) -> frozenset[str]:
         "unchilled": form != "cookie" and not fried,
         "allulose": "allulose" in ids,
     }
-    return frozenset(found | {word for word, holds in told.items() if holds})
+    return frozenset(kinds | {word for word, holds in conditions.items() if holds})
 
 
 def moist_after(dough: Dough, case: BakeCase, loss: float) -> Baked:

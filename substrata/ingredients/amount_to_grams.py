@@ -62,17 +62,17 @@ def _with_range(term: Term, value: float, half: float) -> float:
     return hypot(half, in_range, value * term.extra_percent / 100)
 
 
-def _volume(found: Unit, ingredient: Ingredient, settings: Settings) -> Spread:
+def _volume(volume_unit: Unit, ingredient: Ingredient, settings: Settings) -> Spread:
     """Grams of one unit of volume: by its own weighed measure, else by bulk density; as this kitchen's own runs found it filled."""
-    measure = ingredient.measures.get(found.key)
+    measure = ingredient.measures.get(volume_unit.key)
     if measure is not None:
-        each = measure.grams.scaled(found.size / unit(found.key).size)
+        each = measure.grams.scaled(volume_unit.size / unit(volume_unit.key).size)
     else:
         density = ingredient.bulk_density
         if density is None:
-            raise _cannot(found.key, ingredient)
-        each = density.scaled(found.size)
-    by_hand = each.value * found.spread_percent / 100
+            raise _cannot(volume_unit.key, ingredient)
+        each = density.scaled(volume_unit.size)
+    by_hand = each.value * volume_unit.spread_percent / 100
     half = max(by_hand, (each.high - each.low) / 2)
     bias = _measure_biases(settings.lessons).get(ingredient.id.partition("@")[0]) if settings.lessons else None
     if bias is None:

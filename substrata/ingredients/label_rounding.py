@@ -138,17 +138,17 @@ def read_printed(text: str, figure: str) -> Printed:
             field=figure,
         )
     less, digits, unit = match.groups()
-    wanted = figure.rpartition("_")[2]
-    unit = _UNIT_NAMES.get(unit.lower(), unit.lower()) or wanted
-    factor = 1.0 if unit == wanted else _TO_UNIT.get((unit, wanted))
+    figure_unit = figure.rpartition("_")[2]
+    unit = _UNIT_NAMES.get(unit.lower(), unit.lower()) or figure_unit
+    factor = 1.0 if unit == figure_unit else _TO_UNIT.get((unit, figure_unit))
     if factor is None:
-        raise LabelError("the unit does not fit", got=unit, allowed=wanted, field=figure)
+        raise LabelError("the unit does not fit", got=unit, allowed=figure_unit, field=figure)
     plain = digits.replace(",", ".")
     return Printed(
         number=float(plain) * factor,
         less_than=less is not None and less.lower() in ("<", "less than", "under"),
         last_digit=10.0 ** -len(plain.partition(".")[2]) * factor,
-        converted=unit != wanted,
+        converted=unit != figure_unit,
     )
 
 

@@ -93,8 +93,8 @@ def as_baked(dough: Dough) -> Dough:
     if loss is None:
         return dough
     wet = wet_percent(dough.batch)
-    left = moisture_after(wet, min(loss, most_loss(wet)))
-    wish = replace(formula.bake, moisture_percent=left, moisture_from="oven")
+    moisture = moisture_after(wet, min(loss, most_loss(wet)))
+    wish = replace(formula.bake, moisture_percent=moisture, moisture_from="oven")
     return Dough(replace(formula, bake=wish), dough.library, dough.settings, dough.profile)
 
 
@@ -102,7 +102,7 @@ def card_of(dough: Dough) -> Card:
     """Make the card of a dough; see ``card``."""
     formula, batch, settings = dough.formula, dough.batch, dough.settings
     sheet, facts, after = dough.panel_sheet, dough.nutrition, dough.baked
-    told = claims(batch, settings, unweighed=dough.unweighed)
+    judged_claims = claims(batch, settings, unweighed=dough.unweighed)
     return Card(
         name=formula.name,
         form=dough.form.name,
@@ -115,8 +115,8 @@ def card_of(dough: Dough) -> Card:
         us_statement=statement(batch, "us", after.left),
         eu_statement=statement(batch, "eu", after.left),
         allergens=allergens(batch),
-        claims=tuple(c for c in told if c.verdict == "holds" and not c.hint),
-        unsure=tuple(c for c in told if c.verdict == "unsure" and not c.hint),
+        claims=tuple(c for c in judged_claims if c.verdict == "holds" and not c.hint),
+        unsure=tuple(c for c in judged_claims if c.verdict == "unsure" and not c.hint),
         cautions=tuple(_cautions(batch, after.bake_to_g)),
         problems=dough.problems,
     )
@@ -125,8 +125,8 @@ def card_of(dough: Dough) -> Card:
 def _net_carbs(facts: Nutrition, region: LabelStyle, settings: Settings) -> NetCarbs:
     """By the rule of the card's region, so that it goes with the panel beside it; a kitchen that takes nothing off does so on both."""
     convention: Convention = "total" if settings.convention == "total" else region
-    told = {"us": facts.net_carbs_us, "eu": facts.net_carbs_eu, "total": facts.net_carbs_total}
-    return NetCarbs(estimate=told[convention], rule=CONVENTIONS[convention])
+    by_convention = {"us": facts.net_carbs_us, "eu": facts.net_carbs_eu, "total": facts.net_carbs_total}
+    return NetCarbs(estimate=by_convention[convention], rule=CONVENTIONS[convention])
 
 
 def _cautions(batch: Batch, baked_g: float) -> Iterator[Caution]:

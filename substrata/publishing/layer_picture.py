@@ -66,8 +66,8 @@ def core_png(dough: Dough) -> bytes:
     title, text = ImageFont.load_default(_TITLE_PX), ImageFont.load_default(_TEXT_PX)
     formula = dough.formula
     draw.text((_MARGIN, _MARGIN - 8), _plain(formula.name)[:44] or "Formula", fill=_INK, font=title)
-    said = f"{grams(dough.batch.dough_g)} dough, {formula.pieces} {'piece' if formula.pieces == 1 else 'pieces'}, {dough.form.name.lower()}"
-    draw.text((_MARGIN, _MARGIN + 46), said, fill=_QUIET, font=text)
+    caption = f"{grams(dough.batch.dough_g)} dough, {formula.pieces} {'piece' if formula.pieces == 1 else 'pieces'}, {dough.form.name.lower()}"
+    draw.text((_MARGIN, _MARGIN + 46), caption, fill=_QUIET, font=text)
     high = heights([w.grams.value for w in lines], tall)
     tops = [top + sum(high[:n]) for n in range(len(lines))]
     labels = _beside([y + h / 2 - _LABEL_PX / 2 for y, h in zip(tops, high, strict=True)], top + tall - _LABEL_PX)
@@ -85,14 +85,14 @@ def core_png(dough: Dough) -> bytes:
     return out.getvalue()
 
 
-def _beside(wanted: list[float], lowest: float) -> list[float]:
+def _beside(positions: list[float], lowest: float) -> list[float]:
     """Places for labels, each near where it is wanted and none over another, the last no lower than it may be.
 
     >>> _beside([0.0, 10.0, 100.0], 60.0)
     [0.0, 30.0, 60.0]
     """
     places: list[float] = []
-    for y in wanted:
+    for y in positions:
         places.append(max(y, places[-1] + _LABEL_PX) if places else y)
     for n in reversed(range(len(places))):
         places[n] = min(places[n], lowest - (len(places) - 1 - n) * _LABEL_PX)

@@ -17,16 +17,16 @@ _ALARM_MIN = 5  # before work that takes hands
 COLUMNS = ("start", "end", "bake", "what", "check_from", "surely_out", "oven", "temperature_c", "uses", "hands_min")
 
 
-def told_tasks(planned: Mapping[str, Any]) -> tuple[PlannedTask, ...]:
+def task_rows(planned: Mapping[str, Any]) -> tuple[PlannedTask, ...]:
     """The tasks of an answer that was kept as JSON."""
-    told = []
+    rows = []
     for row in planned.get("tasks", ()):
         whole: dict[str, Any] = dict(row)
         for key in ("start", "end", "check", "surely"):
             whole[key] = datetime.fromisoformat(whole[key]) if whole[key] else None
         whole["hands"] = tuple(HandsAt(**span) for span in row["hands"])
-        told.append(PlannedTask(**whole))
-    return tuple(told)
+        rows.append(PlannedTask(**whole))
+    return tuple(rows)
 
 
 def calendar(tasks: Sequence[PlannedTask], name: str, *, key: str, stamp: datetime) -> str:

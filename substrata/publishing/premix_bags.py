@@ -72,13 +72,13 @@ def _keeping() -> dict[str, tuple[int, str]]:
     }
 
 
-def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
+def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
     """Bags of the dry things of a dough; a bag makes one batch.
 
     Args:
         dough: what is made of a bag, as its oven is forecast to leave it.
         bags: how many, 1 to 500.
-        made_on: the day they are filled.
+        packed_on: the day they are filled.
 
     Raises:
         FormulaError: when so many bags cannot be, or fewer than two lines are dry.
@@ -98,7 +98,7 @@ def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
         )
     recipe = recipe_of(dough)
     dry = [w for w in dough.batch.lines if is_dry(w) and w.grams.value > 0]
-    use_by, why = min(_ends(dry, made_on))
+    use_by, why = min(_ends(dry, packed_on))
     inside = _allergens(dough, {w.line.id for w in dry})
     later = _allergens(dough, {w.line.id for w in dough.batch.lines} - {w.line.id for w in dry})
     keep = "Keep airtight, cool and dark. " + " ".join(blend.cautions)
@@ -114,7 +114,7 @@ def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
         makes=recipe.yields,
         allergens=inside,
         to_add_allergens=tuple(name for name in later if name not in inside),
-        made_on=made_on,
+        made_on=packed_on,
         use_by=use_by,
         why_use_by=why,
         keep=keep.strip(),
@@ -124,20 +124,20 @@ def premix_bags(dough: Dough, *, bags: int, made_on: date) -> PremixBags:
             bake,
             f"Makes {recipe.yields}.",
             f"Contains {', '.join(inside)}." if inside else "Contains none of the listed allergens.",
-            f"Made {made_on:%d %b %Y}. Use by {use_by:%d %b %Y}.",
+            f"Made {packed_on:%d %b %Y}. Use by {use_by:%d %b %Y}.",
             keep.strip(),
         ),
     )
 
 
-def _ends(dry: list[WeighedLine], made_on: date) -> Iterator[tuple[date, str]]:
+def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, str]]:
     """Until when each thing lets the bag be kept, and why."""
     for line in dry:
         ingredient = line.ingredient
         fatty = line.role in ("base", "fibre") and ingredient.composition["fat_g"] >= _FATTY
         key = "fatty" if fatty else "dairy" if "milk" in ingredient.flags else "lift" if line.role == "lift" else "dry"
         months, why = _keeping()[key]
-        yield _later(made_on, months), f"{short_name(ingredient.name)}: {why}"
+        yield _later(packed_on, months), f"{short_name(ingredient.name)}: {why}"
         if ingredient.pack is not None and ingredient.pack.use_by is not None:
             yield ingredient.pack.use_by, f"{short_name(ingredient.name)}: its own pack's date"
 
@@ -156,8 +156,8 @@ def _later(day: date, months: int) -> date:
 def _allergens(dough: Dough, lines: set[str]) -> tuple[str, ...]:
     batch = replace(dough.formula, lines=tuple(line for line in dough.formula.lines if line.id in lines))
     region = "eu" if dough.settings.convention == "eu" else "us"
-    found = allergens(Dough(batch, dough.library, dough.settings).batch)
-    return tuple(a.name for a in found if not a.traces and region in a.regions)
+    allergens_here = allergens(Dough(batch, dough.library, dough.settings).batch)
+    return tuple(a.name for a in allergens_here if not a.traces and region in a.regions)
 
 
 def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
@@ -173,8 +173,8 @@ def _amount(line: RecipeLine, treatment: str) -> str:
     name = short_name(line.name)
     warm = _WARM.search(line.note) if name == "water" else None
     counted = line.measure and "egg" in line.measure
-    told = f"{line.measure} ({line.amount})" if counted else f"{line.amount} {name}"
-    return f"{told} ({warm.group() if warm else treatment})" if warm or treatment else told
+    text = f"{line.measure} ({line.amount})" if counted else f"{line.amount} {name}"
+    return f"{text} ({warm.group() if warm else treatment})" if warm or treatment else text
 
 
 def _bake(recipe: Recipe) -> str:

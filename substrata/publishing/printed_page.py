@@ -56,8 +56,8 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
     cautions = "".join(f'<p class="caution">{escape(text)}</p>' for text in recipe.cautions)
     allergens = f"<p><b>Allergens:</b> {escape(', '.join(recipe.allergens))}</p>" if recipe.allergens else ""
     price = f" · {escape(recipe.cost)}" if recipe.cost else ""
-    told = "".join(f"<li><b>{escape(v.name)}</b>: {escape(v.text)}</li>" for v in recipe.variants)
-    variants = f"<h2>Variants</h2><ul>{told}</ul>" if told else ""
+    items = "".join(f"<li><b>{escape(v.name)}</b>: {escape(v.text)}</li>" for v in recipe.variants)
+    variants = f"<h2>Variants</h2><ul>{items}</ul>" if items else ""
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
         f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '

@@ -102,7 +102,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         FormulaError: when there is no dough to make.
     """
     plan = run_steps(dough, batches=batches)
-    told = card_of(dough)
+    panels = card_of(dough)
     allowed = tolerances(dough)
     pieces = dough.formula.pieces * batches
     price = cost(dough.batch, dough.formula.pieces, dough.settings.currency)
@@ -111,7 +111,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
     return Recipe(
         name=dough.formula.name,
         form=dough.form.name,
-        yields=f"{pieces:g} {'piece' if pieces == 1 else 'pieces'} of about {told.piece_g.value:.0f} g",
+        yields=f"{pieces:g} {'piece' if pieces == 1 else 'pieces'} of about {panels.piece_g.value:.0f} g",
         pieces=pieces,
         groups=tuple(_groups(dough, allowed, batches)),
         steps=tuple(_steps(plan, dough.formula.method)),
@@ -122,17 +122,17 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         cost=f"{price.piece:.2f} {price.currency} a piece"
         if price.priced_share > _PRICED and price.piece >= _LEAST_PRICE
         else "",
-        figures=tuple(_figures(told, eu=region)),
-        net_carbs=f"{(told.eu_net_carbs if region else told.us_net_carbs).estimate.value:.1f} g",
+        figures=tuple(_figures(panels, eu=region)),
+        net_carbs=f"{(panels.eu_net_carbs if region else panels.us_net_carbs).estimate.value:.1f} g",
         incomplete=f"Incomplete: {without_weight(dough.unweighed)}. Figures, allergens and method leave that out."
         if dough.unweighed
         else "",
-        net_rule=(told.eu_net_carbs if region else told.us_net_carbs).rule,
-        allergens=tuple(a.name for a in told.allergens if not a.traces and ("eu" if region else "us") in a.regions),
-        cautions=tuple(caution.text for caution in told.cautions),
+        net_rule=(panels.eu_net_carbs if region else panels.us_net_carbs).rule,
+        allergens=tuple(a.name for a in panels.allergens if not a.traces and ("eu" if region else "us") in a.regions),
+        cautions=tuple(caution.text for caution in panels.cautions),
         variants=variants_of(dough, tried, batches=batches),
         notes=dough.formula.notes,
-        card=told,
+        card=panels,
     )
 
 
@@ -146,9 +146,9 @@ def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> I
     for weighed, bowl, note in weighing_order(dough):
         grams = weighed.grams.value * batches
         measure = kitchen_measure(weighed, grams, dough.settings)
-        own = allowed.get(weighed.line.id)
+        tolerance = allowed.get(weighed.line.id)
         # A measure that is off by more than what the dough forgives is told to be weighed.
-        unsure = bool(measure.text) and own is not None and measure.half_g > _FORGIVEN * own.grams * batches
+        unsure = bool(measure.text) and tolerance is not None and measure.half_g > _FORGIVEN * tolerance.grams * batches
         poured = as_poured(grams)
         row = RecipeLine(
             line=weighed.line.id,
@@ -218,9 +218,9 @@ def _repeats(step: RunStep) -> bool:
     return plain in step.text or step.target == raw or step.target.startswith("after ")
 
 
-def _figures(told: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:
+def _figures(panels: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:
     """The panel's own figures, so that card and panel say the same; a US panel tells a serving only."""
-    panel = told.eu_panel if eu else told.us_panel
+    panel = panels.eu_panel if eu else panels.us_panel
     for row in panel.rows:
         cells = [cell.text for cell in row.cells]
         yield row.name, cells[-1] if eu else cells[0], cells[0] if eu else ""

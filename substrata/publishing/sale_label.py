@@ -75,21 +75,21 @@ def pack_label(recipe: Recipe, style: LabelStyle, business: Business, *, baked_o
 
 
 def _missing(recipe: Recipe, style: LabelStyle, business: Business, *, to_read: bool) -> list[str]:
-    told = []
+    missing = []
     if not business.name:
-        told.append("the name of the business")
+        missing.append("the name of the business")
     if not business.address:
-        told.append("its address")
+        missing.append("its address")
     if to_read:
-        told.append("what the packs of compound ingredients say on their own labels")
+        missing.append("what the packs of compound ingredients say on their own labels")
     if recipe.card.problems:
-        told.append("lines that could not be weighed are not in these figures")
-    told.append("the shelf life is a rule of thumb: have it tested, or ask your authority what it accepts")
-    told.append("the figures are computed: ask whether your authority wants an analysis")
+        missing.append("lines that could not be weighed are not in these figures")
+    missing.append("the shelf life is a rule of thumb: have it tested, or ask your authority what it accepts")
+    missing.append("the figures are computed: ask whether your authority wants an analysis")
     if style == "us":
-        told.append("whether your state's cottage-food rules allow it, and their sentence for the label")
+        missing.append("whether your state's cottage-food rules allow it, and their sentence for the label")
     else:
-        told.append("registration as a food business, and a batch number where no day is printed")
+        missing.append("registration as a food business, and a batch number where no day is printed")
         if any(c.code == "allulose-eu" for c in recipe.card.cautions):
-            told.append("allulose may not be sold in the European Union")
-    return told
+            missing.append("allulose may not be sold in the European Union")
+    return missing

@@ -20,7 +20,7 @@ VariantKind = Literal["sort", "tried", "seasoning"]
 _SEASONINGS = 3  # are told of a dough
 _TRIED = 6
 _CHANGES = 5  # of a tried one; more is another dough
-_TOLD_G = 0.05  # net carbs a piece, below which a seasoning adds nothing to speak of
+_VISIBLE_G = 0.05  # net carbs a piece, below which a seasoning adds nothing to speak of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -65,12 +65,12 @@ def _sorts(dough: Dough, batches: float) -> Iterator[Variant]:
         figures = sort_figures(dough)
     except SubstrataError:  # they do not add up, and are told as such where they are set
         return
-    own = {sort.name: sort.lines for sort in dough.formula.sorts}
+    line_ids = {sort.name: sort.lines for sort in dough.formula.sorts}
     for sort in figures:
         lines = [
             f"{as_poured(w.grams.value * batches):g} g {_small(w.ingredient.name)}"
             for w in dough.batch.lines
-            if w.line.id in own[sort.name]
+            if w.line.id in line_ids[sort.name]
         ]
         with_ = f" with {', '.join(lines)}" if lines else " as they are"
         yield Variant(
@@ -108,7 +108,7 @@ def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
         more = Dough(formula, dough.library, dough.settings).bracketed.value("net_carbs") - dough.bracketed.value(
             "net_carbs"
         )
-        carbs = f"; {more:.1f} g net carbs more a piece" if more >= _TOLD_G else ""
+        carbs = f"; {more:.1f} g net carbs more a piece" if more >= _VISIBLE_G else ""
         yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, into the dry things{carbs}.")
 
 

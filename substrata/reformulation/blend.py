@@ -34,7 +34,7 @@ def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Form
     Raises:
         FormulaError: when a line is not in the formula, or no other line of the group can give.
     """
-    known = {own.id: own for own in formula.lines}
+    known = {formula_line.id: formula_line for formula_line in formula.lines}
     strange = [key for key in (*group, line) if key not in known]
     giving = [
         known[key] for key in group if key in known and key != line and not known[key].locked and known[key].grams
@@ -48,16 +48,18 @@ def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Form
             field="line",
         )
     before = known[line].grams or 0.0
-    room = sum(own.grams or 0.0 for own in giving)
+    room = sum(formula_line.grams or 0.0 for formula_line in giving)
     now = min(max(grams, 0.0), before + room)
     share = (room - (now - before)) / room if room > _TINY else 0.0
-    new_grams = {own.id: to_the_scale((own.grams or 0.0) * share) for own in giving}
-    largest = max(giving, key=lambda own: (own.grams or 0.0, own.id)).id
+    new_grams = {formula_line.id: to_the_scale((formula_line.grams or 0.0) * share) for formula_line in giving}
+    largest = max(giving, key=lambda formula_line: (formula_line.grams or 0.0, formula_line.id)).id
     new_grams[largest] = round(max(new_grams[largest] + before + room - now - sum(new_grams.values()), 0.0), 1)
     new_grams[line] = round(now, 1)
     lines = tuple(
-        replace(own, grams=new_grams[own.id], entered=f"{new_grams[own.id]:g} g") if own.id in new_grams else own
-        for own in formula.lines
+        replace(formula_line, grams=new_grams[formula_line.id], entered=f"{new_grams[formula_line.id]:g} g")
+        if formula_line.id in new_grams
+        else formula_line
+        for formula_line in formula.lines
     )
     return replace(formula, lines=lines)
 
@@ -107,8 +109,10 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
     largest = max(new_grams, key=lambda key: (new_grams[key], key))
     new_grams[largest] = round(new_grams[largest] + float(grams.sum()) - sum(new_grams.values()), 1)
     lines = tuple(
-        replace(own, grams=new_grams[own.id], entered=f"{new_grams[own.id]:g} g") if own.id in new_grams else own
-        for own in formula.lines
+        replace(formula_line, grams=new_grams[formula_line.id], entered=f"{new_grams[formula_line.id]:g} g")
+        if formula_line.id in new_grams
+        else formula_line
+        for formula_line in formula.lines
     )
     return replace(formula, lines=lines)
 

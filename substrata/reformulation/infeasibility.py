@@ -86,7 +86,7 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
             text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
         )
     relaxation = _least_relaxation(bench, rows, limit, solved)
-    row = max(limit.rows, key=lambda own: own.over(relaxation))
+    row = max(limit.rows, key=lambda linear_row: linear_row.over(relaxation))
     over = row.over(relaxation)
     text = limit_text(bench, row)
     if limit.kind in ("rail", "mass", "cap"):

@@ -106,17 +106,17 @@ def front(
         return None
     more = x in _MORE_IS_BETTER
     now, end = ends[0].now, ends[0].high if more else ends[0].low
-    made: list[FrontPoint] = []
+    front_points: list[FrontPoint] = []
     for number, bound in enumerate(np.linspace(now, end + _INSIDE * (now - end), points).tolist(), 1):
         window = Window(low=bound) if more else Window(high=bound)
         bench = Bench(formula, library, settings, Wish(targets={x: window}), saved=saved)
         point = _point(bench, x, y)
-        made += [point] if point is not None else []
+        front_points += [point] if point is not None else []
         if not step(number):
             return None
     start = Bench(formula, library, settings, Wish(), saved=saved)
     at = judge(start, start.start)
-    return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(made, x, y)))
+    return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(front_points, x, y)))
 
 
 def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:

@@ -109,9 +109,9 @@ def begin(
     form_of(form)
     known_only(targets or {}, target_keys(), "targets")
     known_only(without, tuple(exclusions()), "without")
-    wanted = tuple(without)
-    templates = [s for s in skeletons() if s.form == form and _may(s, library, wanted, stock)]
-    starters = [_made(s, library, settings, targets, wanted, stock, pieces) for s in templates]
+    excluded = tuple(without)
+    templates = [s for s in skeletons() if s.form == form and _may(s, library, excluded, stock)]
+    starters = [_made(s, library, settings, targets, excluded, stock, pieces) for s in templates]
     usable = [b for b in starters if b is not None]
     return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
 

@@ -53,7 +53,7 @@ def shopping(
     doughs: Sequence[tuple[str, Dough, float]],
     library: Library,
     packs: Mapping[str, Pack] | None = None,
-    of_pack: Mapping[str, str] | None = None,
+    pack_names: Mapping[str, str] | None = None,
     due: Sequence[str] = (),
 ) -> tuple[ShoppingRow, ...]:
     """What the doughs take together, less what is there, in whole packs; by the shop's sections.
@@ -62,18 +62,18 @@ def shopping(
         doughs: name, dough and batches of each bake.
         library: the ingredients.
         packs: how each ingredient is sold and what is there, by its id.
-        of_pack: ingredient of each of the kitchen's own packs, by key.
+        pack_names: ingredient of each of the kitchen's own packs, by key.
         due: when each bake is wanted, in their order.
     """
-    wanted: dict[str, float] = {}
+    needed_g: dict[str, float] = {}
     roles: dict[str, str] = {}
     where: dict[str, list[str]] = {}
     by: dict[str, str] = {}
     for number, (name, dough, batches) in enumerate(doughs):
         when = due[number] if number < len(due) else ""
         for line in dough.batch.lines:
-            key = (of_pack or {}).get(line.line.lot, line.line.ingredient)
-            wanted[key] = wanted.get(key, 0.0) + line.grams.value * batches
+            key = (pack_names or {}).get(line.line.lot, line.line.ingredient)
+            needed_g[key] = needed_g.get(key, 0.0) + line.grams.value * batches
             roles.setdefault(key, "fat" if line.role == FRYING else line.role)
             where.setdefault(key, [])
             by[key] = min(filter(None, (by.get(key), when)), default="")
@@ -81,7 +81,7 @@ def shopping(
                 where[key].append(name)
     rows = [
         _row(key, grams, roles[key], tuple(where[key]), by[key], library, (packs or {}).get(key))
-        for key, grams in wanted.items()
+        for key, grams in needed_g.items()
     ]
     rows = [row for row in rows if row.ingredient != "water"]
     return tuple(sorted(rows, key=lambda row: (row.section, row.name)))
@@ -91,8 +91,8 @@ def _row(
     key: str, grams: float, role: str, bakes: tuple[str, ...], by: str, library: Library, pack: Pack | None
 ) -> ShoppingRow:
     name = library[key].name if key in library else key
-    there = pack.on_hand_g if pack else 0.0
-    short = max(grams - there, 0.0)
+    on_hand = pack.on_hand_g if pack else 0.0
+    short = max(grams - on_hand, 0.0)
     size = pack.grams if pack else None
     number = ceil(short / size - 1e-9) if size else None
     price = number * pack.price if pack and pack.price is not None and number is not None else None
@@ -103,6 +103,6 @@ def _row(
     else:
         text = f"{name}: {short:.0f} g"
     return ShoppingRow(
-        ingredient=key, name=name, section=_sections().get(role, "other"), wanted_g=round(grams, 1), on_hand_g=there,
+        ingredient=key, name=name, section=_sections().get(role, "other"), wanted_g=round(grams, 1), on_hand_g=on_hand,
         short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, by=by, text=text,
     )  # fmt: skip

@@ -19,7 +19,7 @@ from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.utils import timezone
 
-from kitchen.accounts.tries import FREE_OF_ONE, pause_s
+from kitchen.accounts.tries import FREE_PER_CLIENT, pause_s
 from kitchen.models import Membership, SignInTries
 from tests.api.conftest import Caller
 
@@ -124,7 +124,7 @@ def test_a_stranger_who_guesses_waits_longer_each_time_and_the_person_not_at_all
             "POST", f"{AUTH}/login", {**WHO, "password": password}
         )
 
-    replies = [guess() for _ in range(FREE_OF_ONE + 1)]
+    replies = [guess() for _ in range(FREE_PER_CLIENT + 1)]
     assert [r.status_code for r in replies] == [400] * len(replies)
     assert "Wait 1 s" in replies[-1].json()["errors"][0]["message"]
     assert "Wait" in guess(WHO["password"]).json()["errors"][0]["message"]
@@ -184,7 +184,7 @@ def test_signing_up_costs_the_same_work_whether_the_address_is_known_or_not(arri
 
 def test_what_stands_in_a_forwarding_header_is_believed_only_of_proxies_that_are_counted(arrived, settings):
     arrived()
-    for n in range(FREE_OF_ONE):
+    for n in range(FREE_PER_CLIENT):
         Caller(HTTP_X_FORWARDED_FOR=f"10.0.0.{n}")("POST", f"{AUTH}/login", {**WHO, "password": "not-this-one"})
     assert "Wait" in Caller(HTTP_X_FORWARDED_FOR="10.0.0.77")("POST", f"{AUTH}/login", WHO).content.decode()
     settings.ALLAUTH_TRUSTED_PROXY_COUNT = 1

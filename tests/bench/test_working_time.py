@@ -10,7 +10,7 @@ from substrata.reformulation.program.candidate_batch import Bench
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.request.balance_request import Wish
 from substrata.scheduling.schedule_problem import Oven
-from substrata.scheduling.tasks.bake_tasks import tasks_of
+from substrata.scheduling.tasks.bake_tasks import bake_tasks
 from tests.bench.conftest import LIBRARY, made
 
 SHORT = {"cheddar": 140, "almond_flour": 105, "coconut_flour": 11, "egg": 45}
@@ -31,7 +31,7 @@ def test_a_short_working_time_is_said_and_counts_against_the_dough():
 
 def test_a_plan_gives_time_to_warm_pieces_again():
     def shaping(**lines):
-        tasks = tasks_of("b", made("wrap", 6, **lines), batches=3, ovens=(Oven(name="oven", trays=1),)).tasks
+        tasks = bake_tasks("b", made("wrap", 6, **lines), batches=3, ovens=(Oven(name="oven", trays=1),)).tasks
         return sum(task.usual for task in tasks if task.kind == "shape")
 
     roomy = {"mozzarella": 200, "almond_flour": 70, "egg": 50, "mascarpone": 30}

@@ -5,7 +5,7 @@ import pytest
 from django.db import IntegrityError, connection
 from django.utils import timezone
 
-from kitchen.accounts.tries import FREE_OF_ONE, Tries
+from kitchen.accounts.tries import FREE_PER_CLIENT, Tries
 from kitchen.errors import Conflict, KitchenError
 from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, SignInTries, StockMove
 from kitchen.services import formulas, ovens, pantry, stock
@@ -107,7 +107,7 @@ def test_many_who_sign_in_at_once_from_one_place_are_all_heard_and_guesses_at_on
     """An office in the morning, and somebody who guesses in parallel."""
     heard = at_once(*[lambda n=n: Tries(f"{n % 3}@kitchen.test", "198.51.100.1").wait_s() for n in range(12)])
     assert heard == [0.0] * 12
-    for _ in range(FREE_OF_ONE):
+    for _ in range(FREE_PER_CLIENT):
         Tries("a@kitchen.test", "203.0.113.9").wrong()
     SignInTries.objects.update(last_at=timezone.now() - timedelta(seconds=30))
     heard = at_once(*[lambda: Tries("a@kitchen.test", "203.0.113.9").wait_s() for _ in range(8)])

@@ -139,7 +139,7 @@ def test_the_history_is_the_owners_and_pages(people, kitchen, monkeypatch):
     assert [r.detail.get("name") for r in (*first, *second)][:5] == [f"Kitchen {n}" for n in (4, 3, 2, 1, 0)]
     with pytest.raises(Forbidden):
         history.kitchen_history(people["baker"], kitchen.pk)
-    AuditRow.objects.update(at=timezone.now() - closing.HISTORY_KEPT - timedelta(days=1))
+    AuditRow.objects.update(at=timezone.now() - closing.HISTORY_RETENTION - timedelta(days=1))
     assert closing.erase_what_is_due()["history"] >= 5
 
 
@@ -165,7 +165,7 @@ def test_a_letter_waits_for_its_carrier_and_its_words_are_forgotten_once_it_is_t
     assert mailoutbox[0].message().get_payload(decode=True).decode().strip() == "Grüße: 123"
     sent = Letter.objects.get()
     assert (bytes(sent.message), sent.trouble) == (b"", "")
-    Letter.objects.update(written_at=timezone.now() - mail.KEPT - timedelta(days=1))
+    Letter.objects.update(written_at=timezone.now() - mail.RETENTION - timedelta(days=1))
     assert mail.forget_old_letters() == 1
 
 

@@ -94,11 +94,11 @@ def test_the_demo_can_be_put_back_without_touching_other_kitchens(people):
 
 def test_eaters_and_pans_that_somebody_else_changed_are_not_overwritten(people, kitchen):
     ada, bo = ({"name": name, "budgets": {"net_carbs": 20.0}} for name in ("Ada", "Bo"))
-    kitchens.set_eaters(people["baker"], kitchen.pk, [ada], seen=[])
+    kitchens.set_eaters(people["baker"], kitchen.pk, [ada], base=[])
     with pytest.raises(Conflict) as conflict:
-        kitchens.set_eaters(people["owner"], kitchen.pk, [bo], seen=[])
+        kitchens.set_eaters(people["owner"], kitchen.pk, [bo], base=[])
     assert conflict.value.current == {"eaters": [ada]}
-    kitchens.set_eaters(people["owner"], kitchen.pk, [ada, bo], seen=[ada])
+    kitchens.set_eaters(people["owner"], kitchen.pk, [ada, bo], base=[ada])
     tray = {"name": "Tray", "kind": "tray", "length_mm": 400, "width_mm": 300, "height_mm": 20}
     kept = set_pans(people["baker"], kitchen.pk, [tray], [])
     with pytest.raises(Conflict, match="pans"):

@@ -11,7 +11,7 @@ from kitchen.models import Lot, PlannedBake, StockMove
 from kitchen.services import formulas, imports, kitchens, pantry, stock
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, judge, library_of
-from kitchen.services.pantry import Wanted
+from kitchen.services.pantry import PantryQuery
 from substrata.base.errors import LabelError, SubstrataError
 from tests.conftest import sample
 
@@ -122,7 +122,7 @@ def made_formula(baker, kitchen, flour):
 
 
 def found(user, kitchen, **wanted):
-    return [lot.name for lot, _ in pantry.find(user, kitchen.pk, Wanted(**{"own": True} | wanted)).packs]
+    return [lot.name for lot, _ in pantry.find(user, kitchen.pk, PantryQuery(**{"own": True} | wanted)).packs]
 
 
 def test_packs_are_found_by_letters_role_and_what_they_do_not_hold(baker, kitchen, flour):
@@ -138,8 +138,8 @@ def test_packs_are_found_by_letters_role_and_what_they_do_not_hold(baker, kitche
 
 
 def test_packs_come_before_the_reference_and_pages_run_through_both(baker, kitchen, flour):
-    first = pantry.find(baker, kitchen.pk, Wanted(search="almond"), limit=3)
-    rest = pantry.find(baker, kitchen.pk, Wanted(search="almond"), offset=3, limit=100)
+    first = pantry.find(baker, kitchen.pk, PantryQuery(search="almond"), limit=3)
+    rest = pantry.find(baker, kitchen.pk, PantryQuery(search="almond"), offset=3, limit=100)
     assert [lot.pk for lot, _ in first.packs] == [flour.pk]
     assert len(first.references) == 2
     assert len(rest.packs) == 0
@@ -156,7 +156,7 @@ def queries(act):
 
 
 def test_a_longer_pantry_asks_the_database_no_more_often(baker, kitchen, flour):
-    listing = lambda: pantry.find(baker, kitchen.pk, Wanted(search="a"))  # noqa: E731
+    listing = lambda: pantry.find(baker, kitchen.pk, PantryQuery(search="a"))  # noqa: E731
     shelf = lambda: stock.shelf(baker, kitchen.pk).lots  # noqa: E731
     few = queries(listing), queries(shelf)
     for number in range(12):

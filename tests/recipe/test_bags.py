@@ -19,13 +19,13 @@ MADE = date(2026, 12, 31)
 
 
 def bags_of(which, *, bags=6, made_on=MADE, settings=Settings(), **change):  # noqa: B008 - frozen
-    return premix_bags(as_baked(Dough(replace(DEMO[which], **change), LIBRARY, settings)), bags=bags, made_on=made_on)
+    return premix_bags(as_baked(Dough(replace(DEMO[which], **change), LIBRARY, settings)), bags=bags, packed_on=made_on)
 
 
 @pytest.mark.parametrize("which", sorted(DEMO))
 def test_bag_and_additions_together_are_the_whole_dough(which):
     dough = as_baked(Dough(DEMO[which], LIBRARY, Settings()))
-    bags = premix_bags(dough, bags=4, made_on=MADE)
+    bags = premix_bags(dough, bags=4, packed_on=MADE)
     inside = {part.line for part in bags.parts}
     assert bags.bag_g == pytest.approx(sum(part.grams for part in bags.parts), rel=1e-9)
     assert bags.whole_g == pytest.approx(4 * bags.bag_g, rel=1e-9)

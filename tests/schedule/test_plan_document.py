@@ -11,8 +11,8 @@ from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.scheduling.plans.manual_moves import conflicts, slipped
 from substrata.scheduling.plans.plan_document import Clock, plan_schema, read_plan, write_plan
-from substrata.scheduling.plans.plan_problem import bench_of
-from substrata.scheduling.plans.planning import plan_of
+from substrata.scheduling.plans.plan_problem import plan_problem
+from substrata.scheduling.plans.planning import make_plan
 from substrata.scheduling.purchasing import Pack, shopping
 from substrata.scheduling.schedule_problem import Placed, Schedule
 from substrata.scheduling.solver.plan_check import faults
@@ -32,8 +32,8 @@ def day(*names, due="2026-06-06T14:00", start="2026-06-06T06:00", **more):
 
 @pytest.fixture(scope="module")
 def two():
-    bench = bench_of(read_plan(day(ROLLS, CRACKERS)), LIBRARY)
-    return bench, plan_of(bench, effort=EFFORT)
+    bench = plan_problem(read_plan(day(ROLLS, CRACKERS)), LIBRARY)
+    return bench, make_plan(bench, effort=EFFORT)
 
 
 def placed(planned):
@@ -79,7 +79,7 @@ def test_moving_a_bake_away_from_its_dough_is_told(two):
 def test_a_slip_keeps_what_was_done(two):
     bench, planned = two
     plan = slipped(bench, placed(planned), "1:mix", 12)
-    mended = plan_of(bench_of(plan, LIBRARY), effort=EFFORT)
+    mended = make_plan(plan_problem(plan, LIBRARY), effort=EFFORT)
     was, now = placed(planned), placed(mended)
     mix = was["1:mix"]
     assert now["1:mix"].end == mix.end + 12
@@ -101,8 +101,8 @@ def test_a_dough_that_is_chilled_overnight_is_mixed_the_day_before_and_lies_in_t
             "id": "1",
         }
     ]
-    bench = bench_of(read_plan(document), LIBRARY)
-    planned = plan_of(bench, effort=EFFORT)
+    bench = plan_problem(read_plan(document), LIBRARY)
+    planned = make_plan(bench, effort=EFFORT)
     at = {task.id: task for task in planned.tasks}
     lie = at["1:lie"]
     assert not planned.late
@@ -119,7 +119,7 @@ def test_twelve_hours_of_ferment_are_not_shortened_by_a_deadline():
     document["bakes"][0:] = [
         {"formula": rested(ROLLS, rest_min=720, rest_in="warm"), "due": "2026-06-06T14:00", "id": "1"}
     ]
-    planned = plan_of(bench_of(read_plan(document), LIBRARY), effort=EFFORT)
+    planned = make_plan(plan_problem(read_plan(document), LIBRARY), effort=EFFORT)
     assert planned.late
     lie = next(task for task in planned.tasks if task.id == "1:lie")
     assert (lie.end_min - lie.start_min, lie.uses) == (720, ("proof",))
@@ -131,8 +131,8 @@ def test_one_tin_for_two_loaves_makes_two_loads_that_follow_one_another():
         document["bakes"] = [
             {"formula": write_document(DEMO["Pumpkin tin loaf"]), "due": "2026-06-06T14:00", "id": "1", "batches": 2}
         ]
-        bench = bench_of(read_plan(document), LIBRARY)
-        return bench, plan_of(bench, effort=EFFORT)
+        bench = plan_problem(read_plan(document), LIBRARY)
+        return bench, make_plan(bench, effort=EFFORT)
 
     _, ample = plan()
     bench, scarce = plan(tin=1)
@@ -146,14 +146,14 @@ def test_each_sort_is_in_the_oven_for_its_own_time_where_it_has_a_tray():
     def topped(**has):
         document = day(has=has, start="2026-06-06T00:00")
         document["bakes"] = [{"formula": write_document(halved(*HALVES)), "due": "2026-06-06T14:00", "id": "1"}]
-        bench = bench_of(read_plan(document), LIBRARY)
+        bench = plan_problem(read_plan(document), LIBRARY)
         return bench, [task for task in bench.problem.tasks if task.kind == "bake" and task.temp_c and ":2" in task.id]
 
     bench, (plain, laden) = topped()
     assert ("plain" in plain.text, "laden" in laden.text) == (True, True)
     assert laden.usual > 1.5 * plain.usual
     assert plain.trays == laden.trays == 1
-    planned = plan_of(bench, effort=EFFORT)
+    planned = make_plan(bench, effort=EFFORT)
     at = {task.id: task for task in planned.tasks}
     assert at["1:cool"].start_min == at[laden.id].end_min >= at[plain.id].end_min
     assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
@@ -169,21 +169,21 @@ def test_each_sort_is_in_the_oven_for_its_own_time_where_it_has_a_tray():
 def test_a_kitchen_without_what_a_bake_needs_says_so(has, told):
     document = day("Pumpkin tin loaf", has=has)
     with pytest.raises(FormulaError) as error:
-        bench_of(read_plan(document), LIBRARY)
+        plan_problem(read_plan(document), LIBRARY)
     assert told in error.value.got
 
 
 def test_wet_vegetable_is_dried_before_it_is_mixed():
-    bench = bench_of(read_plan(day(WRAPS)), LIBRARY)
-    planned = plan_of(bench, effort=EFFORT)
+    bench = plan_problem(read_plan(day(WRAPS)), LIBRARY)
+    planned = make_plan(bench, effort=EFFORT)
     order = [task.id for task in planned.tasks]
     assert order.index("1:grate:broccoli") < order.index("1:dry:broccoli:2") < order.index("1:mix")
     assert "plate" in next(task for task in planned.tasks if task.id == "1:dry:broccoli:1").uses
 
 
 def test_too_little_time_says_how_much_and_what_would_help():
-    bench = bench_of(read_plan(day(ROLLS, CRACKERS, due="2026-06-06T07:50")), LIBRARY)
-    planned = plan_of(bench, effort=EFFORT)
+    bench = plan_problem(read_plan(day(ROLLS, CRACKERS, due="2026-06-06T07:50")), LIBRARY)
+    planned = make_plan(bench, effort=EFFORT)
     assert planned.status == "late"
     assert sum(late.minutes for late in planned.late) > 0
     assert "late" in planned.text
@@ -231,11 +231,11 @@ def test_pins_stay_and_strange_ones_are_refused(two):
     _, planned = two
     bake = next(task for task in planned.tasks if task.id == "2:bake:1")
     pinned = day(ROLLS, CRACKERS, pins=[{"task": "2:bake:1", "start": bake.start.isoformat()}])
-    again = plan_of(bench_of(read_plan(pinned), LIBRARY), effort=EFFORT)
+    again = make_plan(plan_problem(read_plan(pinned), LIBRARY), effort=EFFORT)
     kept = next(task for task in again.tasks if task.id == "2:bake:1")
     assert (kept.start_min, kept.pinned) == (bake.start_min, True)
     with pytest.raises(FormulaError, match="names no task"):
-        bench_of(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
+        plan_problem(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
 
 
 def test_pins_that_cannot_be_are_refused_before_anything_is_planned(two):
@@ -247,8 +247,8 @@ def test_pins_that_cannot_be_are_refused_before_anything_is_planned(two):
             {"task": key.replace("_", ":"), "start": f"2026-06-06T{6 + m // 60:02d}:{m % 60:02d}"}
             for key, m in minutes.items()
         ]
-        bench = bench_of(read_plan(day(ROLLS, CRACKERS, pins=told)), LIBRARY)
-        return plan_of(bench, effort=Effort(seconds=0.5, workers=2))
+        bench = plan_problem(read_plan(day(ROLLS, CRACKERS, pins=told)), LIBRARY)
+        return make_plan(bench, effort=Effort(seconds=0.5, workers=2))
 
     with pytest.raises(FormulaError, match=r"Bake.*cannot begin so early") as error:
         pins(**{"1_bake": 5})
@@ -314,7 +314,7 @@ def test_plan_and_shopping_on_the_command_line(said, tmp_path):
 
 
 def test_any_demo_formula_can_be_planned():
-    bench = bench_of(read_plan(day(*DEMO, due="2026-06-07T18:00")), load_library())
+    bench = plan_problem(read_plan(day(*DEMO, due="2026-06-07T18:00")), load_library())
     assert len({task.id for task in bench.problem.tasks}) == len(bench.problem.tasks)
     ids = set(bench.problem.task)
     assert all(lag.before in ids and lag.after in ids for lag in bench.problem.lags)
@@ -326,14 +326,14 @@ def test_any_demo_formula_can_be_planned():
 def test_what_is_wanted_fresh_is_baked_late():
     told = day(ROLLS, CRACKERS)
     told["bakes"][1]["fresh_h"] = 0.5
-    planned = plan_of(bench_of(read_plan(told), LIBRARY), effort=EFFORT)
+    planned = make_plan(plan_problem(read_plan(told), LIBRARY), effort=EFFORT)
     crackers = next(bake for bake in planned.bakes if bake.id == "2")
     assert planned.late == ()
     assert 0 <= (crackers.due - crackers.ready).total_seconds() <= 30 * 60
 
 
 def test_a_cheese_dough_in_several_loads_is_rolled_warm_or_warmed_again():
-    bench = bench_of(read_plan(day("Gouda-melt crust", ovens=[{"name": "small", "trays": 1}])), LIBRARY)
-    planned = plan_of(bench, effort=EFFORT)
+    bench = plan_problem(read_plan(day("Gouda-melt crust", ovens=[{"name": "small", "trays": 1}])), LIBRARY)
+    planned = make_plan(bench, effort=EFFORT)
     assert planned.late == ()
     assert planned.bakes[0].loads == 2

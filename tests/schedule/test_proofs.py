@@ -189,7 +189,9 @@ def test_a_plan_begins_so_late_that_a_bake_is_ready_when_it_is_due():
 
 def test_a_stopped_search_ends_with_a_plan_no_dearer_than_it_showed():
     problem, shown = kitchen(24), []
-    plan = solve(problem, Effort(seconds=20, workers=2), told=lambda better: shown.append(better) or len(shown) < 4)
+    plan = solve(
+        problem, Effort(seconds=20, workers=2), on_better=lambda better: shown.append(better) or len(shown) < 4
+    )
     prices = [score(problem, better).price for better in shown]
     assert score(problem, plan).price <= min(prices)
     assert faults(problem, plan) == ()

@@ -268,7 +268,7 @@ def test_the_same_plan_again():
 
 def test_better_plans_are_shown_as_they_come_and_it_stops_when_told():
     shown = []
-    plan = solve(kitchen(5, bakes=4), QUICK, told=lambda better: shown.append(better) or len(shown) < 2)
+    plan = solve(kitchen(5, bakes=4), QUICK, on_better=lambda better: shown.append(better) or len(shown) < 2)
     assert len(shown) == 2
     assert plan.placed
 

@@ -18,7 +18,7 @@ from substrata.inference.calibration.hands_block import handling_bias
 from substrata.inference.calibration.learning import learn, lessons
 from substrata.inference.calibration.oven_block import oven_of
 from substrata.inference.calibration.palate_block import palate
-from substrata.inference.calibration.robust_update import Seen, update, update_together
+from substrata.inference.calibration.robust_update import Residual, update, update_together
 from substrata.ingredients.amount_to_grams import weigh
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.baking.oven_questions import coarse
@@ -28,7 +28,7 @@ ROLLS, TWISTS, LOAF = "Market rolls, egg-free", "Mustard twists", "Pumpkin tin l
 
 
 def seen(run, off, slope=1.0, noise=1.0):
-    return Seen(run=run, off=np.array([off]), slope=np.array([[slope]]), noise=np.array([noise]))
+    return Residual(run=run, off=np.array([off]), slope=np.array([[slope]]), noise=np.array([noise]))
 
 
 def test_one_reading_is_the_product_of_two_normals():
@@ -44,7 +44,7 @@ def test_many_readings_are_ridge_regression():
     rng = np.random.default_rng(4)
     slope, theta = rng.normal(size=(12, 3)), np.array([0.4, -0.2, 0.1])
     y = slope @ theta + rng.normal(size=12) * 0.05
-    runs = [Seen(run=str(n), off=y[n : n + 1], slope=slope[n : n + 1], noise=np.array([1.0])) for n in range(12)]
+    runs = [Residual(run=str(n), off=y[n : n + 1], slope=slope[n : n + 1], noise=np.array([1.0])) for n in range(12)]
     told = update(np.array([1.0, 1.0, 1.0]), runs)
     assert told.mean == pytest.approx(np.linalg.solve(slope.T @ slope + np.eye(3), slope.T @ y))
 

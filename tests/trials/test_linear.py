@@ -5,11 +5,11 @@ import pytest
 from scipy.integrate import quad
 from scipy.stats import norm
 
-from substrata.inference.calibration.robust_update import Seen, update
+from substrata.inference.calibration.robust_update import Residual, update
 
 
 def seen(off, noise, end=0, run="1"):
-    return Seen(
+    return Residual(
         run=run, off=np.array([off]), slope=np.ones((1, 1)), noise=np.array([noise]), end=np.array([float(end)])
     )
 

@@ -40,7 +40,7 @@ def mixing_steps(dough: Dough) -> tuple[MixingStep, ...]:
 
 def step_in(steps: Sequence[MixingStep], step: str) -> MixingStep | None:
     """Return the step that another step of the bake tells in its place; None where there is none."""
-    return next((one for one in steps if one.step == step), None)
+    return next((candidate for candidate in steps if candidate.step == step), None)
 
 
 def _steps(lines: Sequence[WeighedLine], kinds: tuple[str, ...]) -> list[MixingStep]:

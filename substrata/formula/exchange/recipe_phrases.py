@@ -98,7 +98,7 @@ def count_alone(part: str) -> RecipePhrases:
     match = _COUNTED.match(_short(part))
     form = form_in(match.group(3)) if match else None
     return (
-        RecipePhrases(pieces=_count_of(match.group(1), match.group(2)), form=form)
+        RecipePhrases(pieces=_piece_count(match.group(1), match.group(2)), form=form)
         if match and form
         else RecipePhrases()
     )
@@ -124,10 +124,10 @@ def _short(text: str) -> str:
 
 
 def _count(match: re.Match[str]) -> int:
-    return _count_of(*match.groups())
+    return _piece_count(*match.groups())
 
 
-def _count_of(*text: str | None) -> int:
+def _piece_count(*text: str | None) -> int:
     numbers = [int(n) for n in text if n]
     return min(max(round(sum(numbers) / len(numbers)), 1), _MOST_PIECES)
 

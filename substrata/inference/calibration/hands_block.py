@@ -13,54 +13,54 @@ from substrata.execution.feel_advice import middle_of
 from substrata.execution.run_document import CRUMBLY
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
-from substrata.inference.calibration.robust_update import Seen, Updated
+from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.process.rheology.handling_classes import band_of
 
 # Priors, one standard deviation, decades of handling (assumed); and what one run adds by itself.
 _KITCHEN, _FORM, _FORMULA = 0.25, 0.25, 0.2
-_HAND_SD, _OWN_DECADES = 0.25, 0.2
+_HAND_SD, _FEEL_NOISE_DECADES = 0.25, 0.2
 
 
 def hands(read: Sequence[Reading]) -> Work:
     """How much softer or stiffer the hand feels than the forecast says: of the kitchen, the form, the formula."""
-    felt = [one for one in read if _felt(one) is not None]
+    felt = [reading for reading in read if _felt(reading) is not None]
     if not felt:
         return []
-    forms_, formulas = ([*dict.fromkeys(key(one) for one in felt)] for key in (_form_of, _formula_of))
+    forms_, formulas = ([*dict.fromkeys(key(reading) for reading in felt)] for key in (_form_of, _formula_of))
     names = ["kitchen", *(f"form {form}" for form in forms_), *(f"formula {formula}" for formula in formulas)]
     prior = [_KITCHEN, *[_FORM] * len(forms_), *[_FORMULA] * len(formulas)]
-    seen = []
-    for one in felt:
-        value, sd = _felt(one) or (0.0, 1.0)
+    residuals = []
+    for reading in felt:
+        value, sd = _felt(reading) or (0.0, 1.0)
         row = np.zeros(len(names))
-        row[[0, names.index(f"form {_form_of(one)}"), names.index(f"formula {_formula_of(one)}")]] = 1.0
-        at = float(one.forecast.figures[PLACE["consistency"]])
-        seen.append(
-            Seen(
-                run=one.id,
+        row[[0, names.index(f"form {_form_of(reading)}"), names.index(f"formula {_formula_of(reading)}")]] = 1.0
+        at = float(reading.forecast.figures[PLACE["consistency"]])
+        residuals.append(
+            Residual(
+                run=reading.id,
                 off=np.array([value - at]),
                 slope=row[None, :],
-                noise=np.array([sqrt(sd**2 + _OWN_DECADES**2)]),
+                noise=np.array([sqrt(sd**2 + _FEEL_NOISE_DECADES**2)]),
             )
         )
-    return [("hands", names, prior, seen)]
+    return [("hands", names, prior, residuals)]
 
 
-def _form_of(one: Reading) -> str:
-    return one.run.formula.form
+def _form_of(reading: Reading) -> str:
+    return reading.run.formula.form
 
 
-def _formula_of(one: Reading) -> str:
-    return name_of(one.run)
+def _formula_of(reading: Reading) -> str:
+    return name_of(reading.run)
 
 
-def _felt(one: Reading) -> tuple[float, float] | None:
+def _felt(reading: Reading) -> tuple[float, float] | None:
     """A felt class as a reading and its doubt; an open end says nothing further out than it begins."""
-    felt = next((f for f in reversed(one.done.felt) if f.class_name and f.class_name != CRUMBLY), None)
+    felt = next((f for f in reversed(reading.done.felt) if f.class_name and f.class_name != CRUMBLY), None)
     if felt is None:
         return None
-    band = band_of(felt.class_name, one.dough.piece.thickness_mm)
-    middle, at = middle_of(band), float(one.forecast.figures[PLACE["consistency"]])
+    band = band_of(felt.class_name, reading.dough.piece.thickness_mm)
+    middle, at = middle_of(band), float(reading.forecast.figures[PLACE["consistency"]])
     if band.low < -8:
         return min(at, middle), 0.4
     if band.high > 8:
@@ -68,7 +68,7 @@ def _felt(one: Reading) -> tuple[float, float] | None:
     return middle, sqrt((band.high - band.low) ** 2 / 12 + _HAND_SD**2)
 
 
-def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
+def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> float:
     """What is left of the house's spread for a dough of which a part is the nearest that was learned.
 
     Args:
@@ -80,8 +80,8 @@ def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
     nearer = {"kitchen": [], "form": [part], "formula": [f"form {what.partition(':')[0]}", part]}[kind]
     known = [places[key] for key in ("kitchen", *nearer)]
     unknown = {"kitchen": _FORM**2 + _FORMULA**2, "form": _FORMULA**2, "formula": 0.0}[kind]
-    left = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
-    return min(sqrt(left / (_KITCHEN**2 + _FORM**2 + _FORMULA**2)), 1.0)
+    variance = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
+    return min(sqrt(variance / (_KITCHEN**2 + _FORM**2 + _FORMULA**2)), 1.0)
 
 
 def handling_bias(state: State, formula: Any) -> Backed:

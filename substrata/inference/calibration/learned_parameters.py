@@ -11,11 +11,11 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.run_document import Done, Run
 from substrata.inference.as_made_forecast import AsDone
-from substrata.inference.calibration.robust_update import Seen, Updated
+from substrata.inference.calibration.robust_update import Residual, Updated
 
 # Problems of a block: its key, the names of its parameters, their priors (one standard deviation) and what was seen.
-Work = list[tuple[str, list[str], list[float], list[Seen]]]
-_OWN_TRIALS = (
+Work = list[tuple[str, list[str], list[float], list[Residual]]]
+_PRIOR_BAKES = (
     0.67  # share of the variance that is left, from which a forecast counts as backed by the formula's own trials
 )
 
@@ -59,7 +59,7 @@ class State:
 
     def value(self, key: str) -> Learned | None:
         """One learned number by its key."""
-        return next((one for one in self.learned if one.key == key), None)
+        return next((parameter for parameter in self.learned if parameter.key == key), None)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -123,20 +123,20 @@ class Backed:
     text: str
 
 
-def backed(state: State, block: str, own: str, value: float, sd: float, plain: float) -> Backed:
+def backed(state: State, block: str, key: str, value: float, sd: float, plain: float) -> Backed:
     """A forecast with what stands behind it.
 
     Args:
         state: what was learned.
         block: that moves it.
-        own: its parameter of this formula alone.
+        key: its parameter of this formula alone.
         value: the forecast.
         sd: one standard deviation.
         plain: the same where nothing was learned.
     """
     runs = len(state.blocks[block].trust)
-    mine = len(state.taught[block].get(own, ()))
-    if mine and sd**2 <= _OWN_TRIALS * plain**2:
+    mine = len(state.taught[block].get(key, ()))
+    if mine and sd**2 <= _PRIOR_BAKES * plain**2:
         text = f"from {mine} of your own"
     elif runs:
         text = (

@@ -20,12 +20,12 @@ from substrata.formula.forms import forms
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.calibration.habits import habits
 from substrata.inference.calibration.hands_block import hands
-from substrata.inference.calibration.hands_block import left_of as hands_left
+from substrata.inference.calibration.hands_block import remaining_spread as hands_left
 from substrata.inference.calibration.learned_parameters import Learned, Odd, Reading, State, count, factor, name_of
-from substrata.inference.calibration.measures_block import MEASURES, measures, measures_told
+from substrata.inference.calibration.measures_block import MEASURES, measure_readings, measures
 from substrata.inference.calibration.oven_block import ovens
-from substrata.inference.calibration.palate_block import left_of as palate_left
 from substrata.inference.calibration.palate_block import palates
+from substrata.inference.calibration.palate_block import remaining_spread as palate_left
 from substrata.inference.calibration.robust_update import Updated, update_together
 from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
@@ -54,11 +54,11 @@ def learn(
         altitudes: where ovens stand, m, by their key.
     """
     read = [
-        one
+        reading
         for n, run in enumerate(runs)
-        if not run.left_out and (one := _read(run, n, library, settings, (altitudes or {}).get(run.oven, 0.0)))
+        if not run.left_out and (reading := _read(run, n, library, settings, (altitudes or {}).get(run.oven, 0.0)))
     ]
-    formulas = {name_of(one.run): one.run.formula.name for one in read}
+    formulas = {name_of(reading.run): reading.run.formula.name for reading in read}
     blocks: dict[str, Updated] = {}
     places: dict[str, dict[str, int]] = {}
     priors: dict[str, dict[str, float]] = {}
@@ -69,17 +69,17 @@ def learn(
             continue
         problems = ovens(read, offsets or {}) if work is ovens else work(read)
         # All axes of one verdict are believed together; each oven's runs are their own.
-        updates = update_together([(np.array(prior), seen) for _, _, prior, seen in problems])
-        for (key, names, prior, seen), updated in zip(problems, updates, strict=True):
+        updates = update_together([(np.array(prior), residuals) for _, _, prior, residuals in problems])
+        for (key, names, prior, residuals), updated in zip(problems, updates, strict=True):
             priors[key] = dict(zip(names, prior, strict=True))
             blocks[key], places[key] = updated, {name: n for n, name in enumerate(names)}
             taught[key] = {
-                name: tuple(s.run for s in seen if np.any(s.slope[:, n] != 0)) for n, name in enumerate(names)
+                name: tuple(s.run for s in residuals if np.any(s.slope[:, n] != 0)) for n, name in enumerate(names)
             }
             learned += (
-                measures_told(read, priors[key], taught[key], updated)
+                measure_readings(read, priors[key], taught[key], updated)
                 if block == MEASURES
-                else _told(block, key, names, prior, taught[key], updated, formulas)
+                else _parameter(block, key, names, prior, taught[key], updated, formulas)
             )
     learned += habits(read)
     odd = tuple(
@@ -119,7 +119,7 @@ def lessons(state: State) -> tuple[Lesson, ...]:
             part=part,
             value=round(float(updated.mean[place]), 4),
             runs=len(state.taught[block][part]),
-            left=round(_left(state, block, part), 4),
+            left=round(_remaining(state, block, part), 4),
         )
         for block, updated in state.blocks.items()
         if not block.startswith("oven")
@@ -127,7 +127,7 @@ def lessons(state: State) -> tuple[Lesson, ...]:
     )
 
 
-def _left(state: State, block: str, part: str) -> float:
+def _remaining(state: State, block: str, part: str) -> float:
     """What is left of the house's spread where this is the nearest thing that was learned."""
     updated, places = state.blocks[block], state.places[block]
     if block == MEASURES:
@@ -143,7 +143,7 @@ _SHOWN = {
 }
 
 
-def _told(
+def _parameter(
     block: str,
     key: str,
     names: list[str],
@@ -169,10 +169,10 @@ def _told(
         half = SDS_IN_HALF_90 * sd
         if unit == "decades":
             side = "stiffer" if value >= 0 else "softer"
-            said = f"{abs(value) / _CLASS:.1f} of a class {side} ± {half / _CLASS:.1f}"
+            value_text = f"{abs(value) / _CLASS:.1f} of a class {side} ± {half / _CLASS:.1f}"
         else:
-            said = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
-        text = f"{words}: {said}, from {count(len(teach))}"
+            value_text = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
+        text = f"{words}: {value_text}, from {count(len(teach))}"
         rows.append(
             Learned(
                 key=f"{key}.{name}",

@@ -12,7 +12,7 @@ from substrata.base.errors import AmountError
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
 from substrata.inference.calibration.learned_parameters import Learned, Reading, Work, count
-from substrata.inference.calibration.robust_update import Seen, Updated
+from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.ingredients.amount_to_grams import weigh
 
 MEASURES = "measures"
@@ -22,51 +22,53 @@ _FILLING_SD, _LEAST_SD = 0.05, 0.03
 
 def measures(read: Sequence[Reading]) -> Work:
     """How much fuller or emptier the kitchen's measures are than the house's, ln, of each ingredient that was filled and weighed."""
-    found = {one.id: fillings for one in read if (fillings := _fillings(one))}
+    fillings_by_run = {reading.id: fillings for reading in read if (fillings := _fillings(reading))}
     prior: dict[str, float] = {}
-    for ingredient, house, _, _ in (filling for fillings in found.values() for filling in fillings):
+    for ingredient, house, _, _ in (filling for fillings in fillings_by_run.values() for filling in fillings):
         prior.setdefault(ingredient, max((house.high - house.low) / 2 / SDS_IN_HALF_90 / house.value, _LEAST_SD))
     names = list(prior)
-    seen = [
-        Seen(
+    residuals = [
+        Residual(
             run=run,
             off=np.array([log(grams / house.value) for _, house, grams, _ in fillings]),
             slope=np.array([[float(name == ingredient) for name in names] for ingredient, *_ in fillings]),
             # Fillings of one hand are alike, and average out over several.
             noise=np.array([_FILLING_SD / sqrt(max(number, 1.0)) for *_, number in fillings]),
         )
-        for run, fillings in found.items()
+        for run, fillings in fillings_by_run.items()
     ]
-    return [(MEASURES, names, list(prior.values()), seen)] if seen else []
+    return [(MEASURES, names, list(prior.values()), residuals)] if residuals else []
 
 
-def _fillings(one: Reading) -> list[tuple[str, Spread, float, float]]:
+def _fillings(reading: Reading) -> list[tuple[str, Spread, float, float]]:
     """Of each line that was filled and weighed: its ingredient, what the house takes it for, what it weighed, and how many fillings."""
     rows = []
-    by_id = {w.line.id: w for w in one.dough.batch.lines}
-    for line, words in one.done.filled.items():
-        weighed, grams = by_id.get(line), one.done.grams.get(line, 0.0) * one.run.batches
+    by_id = {w.line.id: w for w in reading.dough.batch.lines}
+    for line, words in reading.done.filled.items():
+        weighed, grams = by_id.get(line), reading.done.grams.get(line, 0.0) * reading.run.batches
         if weighed is None or grams <= 0:
             continue
         try:
             amount = parse_amount(words)
-            house = weigh(amount, weighed.ingredient, one.dough.settings)
+            house = weigh(amount, weighed.ingredient, reading.dough.settings)
         except AmountError:
             continue  # a word that is no measure was kept as it was said, and teaches nothing
-        spoons = one.dough.settings.spoons
+        spoons = reading.dough.settings.spoons
         if house.value > 0 and all(term.unit and unit(term.unit, spoons).kind == "volume" for term in amount.terms):
             ingredient = weighed.ingredient.id.partition("@")[0]
             rows.append((ingredient, house, grams, sum(term.number for term in amount.terms)))
     return rows
 
 
-def measures_told(
+def measure_readings(
     read: Sequence[Reading], priors: Mapping[str, float], taught: Mapping[str, tuple[str, ...]], to: Updated
 ) -> list[Learned]:
     """A cup of each ingredient as it is filled here: 104 g (99 to 109), the house says 106."""
     rows = []
     lines = {
-        w.ingredient.id.partition("@")[0]: (w.ingredient, one.dough) for one in read for w in one.dough.batch.lines
+        w.ingredient.id.partition("@")[0]: (w.ingredient, reading.dough)
+        for reading in read
+        for w in reading.dough.batch.lines
     }
     for n, (name, before) in enumerate(priors.items()):
         ingredient, dough = lines[name]

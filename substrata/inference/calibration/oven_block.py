@@ -15,7 +15,7 @@ import numpy as np
 
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.calibration.learned_parameters import Reading, State, Work, name_of
-from substrata.inference.calibration.robust_update import Seen, update
+from substrata.inference.calibration.robust_update import Residual, update
 from substrata.inference.making import Making, baked_case, made
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
@@ -58,9 +58,9 @@ def ovens(
         offsets: readings of an offset itself, by oven: of which bake, K, and one standard deviation.
     """
     work: Work = []
-    for oven in dict.fromkeys((*(one.oven for one in read), *offsets)):
-        baked = [one for one in read if one.oven == oven and not one.dough.case.fried]
-        formulas = list(dict.fromkeys(name_of(one.run) for one in baked))
+    for oven in dict.fromkeys((*(reading.oven for reading in read), *offsets)):
+        baked = [reading for reading in read if reading.oven == oven and not reading.dough.case.fried]
+        formulas = list(dict.fromkeys(name_of(reading.run) for reading in baked))
         names = [name for name, *_ in OVEN]
         prior = [oven_number(sd) for *_, sd in OVEN]
         for formula in formulas:
@@ -68,28 +68,28 @@ def ovens(
                 names.append(f"{figure} of {formula}")
                 prior.append(sd)
         direct = [_direct(names, *row) for row in offsets.get(oven, ())]
-        seen = [*direct, *(s for one in baked if (s := _evidence(one, names)) is not None)]
-        if seen:
-            about = update(np.array(prior), seen).mean[: len(OVEN)]
+        residuals = [*direct, *(s for reading in baked if (s := _evidence(reading, names)) is not None)]
+        if residuals:
+            about = update(np.array(prior), residuals).mean[: len(OVEN)]
             if np.any(np.abs(about) > _STEP):
                 # Far from the model's oven the slopes are others: once more about what came out.
-                seen = [*direct, *(s for one in baked if (s := _evidence(one, names, about)) is not None)]
-            work.append((f"oven:{oven}" if oven else "oven", names, prior, seen))
+                residuals = [*direct, *(s for reading in baked if (s := _evidence(reading, names, about)) is not None)]
+            work.append((f"oven:{oven}" if oven else "oven", names, prior, residuals))
     return work
 
 
-def _direct(names: list[str], bake: str, offset_k: float, sd_k: float) -> Seen:
+def _direct(names: list[str], bake: str, offset_k: float, sd_k: float) -> Residual:
     """Return a reading of the offset itself; no reading is closer than a thermometer's."""
     sd = max(sd_k, oven_number("noise_probe"))
-    return Seen(run=bake, off=np.array([offset_k]), slope=_unit(len(names), 0)[None, :], noise=np.array([sd]))
+    return Residual(run=bake, off=np.array([offset_k]), slope=_unit(len(names), 0)[None, :], noise=np.array([sd]))
 
 
-def _color(one: Reading) -> list[_Observation]:
+def _color(reading: Reading) -> list[_Observation]:
     """Read the face: a lightness off a photo, else the chip beside the color that was wished for.
 
     The outermost chip is where the scale ends, half a chip before it.
     """
-    verdict, case = one.run.verdict, one.dough.case
+    verdict, case = reading.run.verdict, reading.dough.case
     if verdict and verdict.lightness is not None:
         return [_Observation(figure="top", value=verdict.lightness, sd=oven_number("noise_photo"))]
     if not verdict or verdict.colour is None or not case.form.asks_colour:
@@ -100,9 +100,9 @@ def _color(one: Reading) -> list[_Observation]:
     return [_Observation(figure="top", value=lightness, sd=_CHIP_L * _CHIP_SD, end=end)]
 
 
-def _clock(one: Reading) -> list[_Observation]:
+def _clock(reading: Reading) -> list[_Observation]:
     """Read the clock: the minutes of a bake that was called done as it was wanted, where no color says it better."""
-    verdict, minutes = one.run.verdict, one.done.minutes
+    verdict, minutes = reading.run.verdict, reading.done.minutes
     if minutes is None or minutes < _LEAST_MIN or not verdict or verdict.liked != "good":
         return []
     if verdict.colour is not None or verdict.lightness is not None:
@@ -110,34 +110,34 @@ def _clock(one: Reading) -> list[_Observation]:
     return [_Observation(figure="ready", value=log(minutes), sd=oven_number("noise_clock"))]
 
 
-def _observations(one: Reading) -> list[_Observation]:
+def _observations(reading: Reading) -> list[_Observation]:
     """List what a bake's readings say of what came out."""
-    done = one.done
-    rows = _color(one) + _clock(one)
+    done = reading.done
+    rows = _color(reading) + _clock(reading)
     if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
         loss = 1 - done.weight_out_g / done.weight_in_g
         rows.append(_Observation(figure="loss", value=loss, sd=oven_number("noise_weight")))
-    if done.core_c is not None and one.forecast.marks.crumb:
+    if done.core_c is not None and reading.forecast.marks.crumb:
         rows.append(_Observation(figure="core", value=done.core_c, sd=oven_number("noise_core")))
     return rows
 
 
-def _evidence(one: Reading, names: list[str], about: Floats = _HOUSE) -> Seen | None:
+def _evidence(reading: Reading, names: list[str], about: Floats = _HOUSE) -> Residual | None:
     """Linearise the readings of a bake about an oven; None where it says nothing.
 
     Args:
-        one: the bake with its forecast.
+        reading: the bake with its forecast.
         names: of the parameters, (p,).
         about: the oven that slopes are taken at: offset, convection, thickness, browning.
     """
-    done = one.done
-    rows = _observations(one)
+    done = reading.done
+    rows = _observations(reading)
     if not rows and done.probe_c is None and done.thickness_mm is None:
         return None
-    making = _in(one.forecast.making, about)
+    making = _in(reading.forecast.making, about)
     clocked = any(row.figure == "ready" for row in rows)
-    base = _figures(one, making, clocked=clocked) if rows else {}
-    slopes = _slopes(one, making, clocked=clocked) if rows else {}
+    base = _figures(reading, making, clocked=clocked) if rows else {}
+    slopes = _slopes(reading, making, clocked=clocked) if rows else {}
     offs, matrix, noise, ends = [], [], [], []
 
     def add(off: float, slope: Floats, sd: float, end: int = 0) -> None:
@@ -153,18 +153,22 @@ def _evidence(one: Reading, names: list[str], about: Floats = _HOUSE) -> Seen | 
         slope[: len(OVEN)] = slopes[row.figure]
         if done.thickness_mm is not None:
             slope[2] = 0.0  # it was measured, and is in the forecast already
-        slope[names.index(f"{row.figure} of {name_of(one.run)}")] = 1.0
+        slope[names.index(f"{row.figure} of {name_of(reading.run)}")] = 1.0
         add(row.value - base[row.figure] + float(slope[: len(OVEN)] @ about), slope, row.sd, row.end)
     if done.probe_c is not None:
-        setting = done.oven_c if done.oven_c is not None else one.dough.case.oven_c
+        setting = done.oven_c if done.oven_c is not None else reading.dough.case.oven_c
         add(done.probe_c - setting, _unit(len(names), 0), oven_number("noise_probe"))
     if done.thickness_mm is not None:
-        thicker = log(done.thickness_mm / one.dough.piece.thickness_mm)
+        thicker = log(done.thickness_mm / reading.dough.piece.thickness_mm)
         add(thicker, _unit(len(names), 2), oven_number("noise_thickness"))
     if not offs:
         return None
-    return Seen(
-        run=one.id, off=np.array(offs), slope=np.array(matrix), noise=np.array(noise), end=np.array(ends, dtype=float)
+    return Residual(
+        run=reading.id,
+        off=np.array(offs),
+        slope=np.array(matrix),
+        noise=np.array(noise),
+        end=np.array(ends, dtype=float),
     )
 
 
@@ -187,20 +191,20 @@ def _in(making: Making, about: Floats) -> Making:
     )
 
 
-def _figures(one: Reading, making: Making, *, clocked: bool) -> dict[str, float]:
+def _figures(reading: Reading, making: Making, *, clocked: bool) -> dict[str, float]:
     """Compute loss, lightness and core at the end of a bake, and the logarithm of its minutes where the clock was read."""
-    whole = run_figures(one.dough, making, one.forecast.marks)
-    told = {figure: float(whole[PLACE[figure]]) for figure in _REMAINS if figure != "ready"}
-    ready = coarse(baked_case(made(one.dough, making), making)).ready if clocked else None
-    return {**told, "ready": log(ready) if ready else float("nan")}
+    whole = run_figures(reading.dough, making, reading.forecast.marks)
+    forecast = {figure: float(whole[PLACE[figure]]) for figure in _REMAINS if figure != "ready"}
+    ready = coarse(baked_case(made(reading.dough, making), making)).ready if clocked else None
+    return {**forecast, "ready": log(ready) if ready else float("nan")}
 
 
-def _slopes(one: Reading, making: Making, *, clocked: bool) -> dict[str, Floats]:
+def _slopes(reading: Reading, making: Making, *, clocked: bool) -> dict[str, Floats]:
     """Compute how each figure goes with offset, convection, thickness and browning, each of shape (4,)."""
     columns: dict[str, list[float]] = {figure: [] for figure in _REMAINS}
     for n, step in enumerate(_STEP):
         aside = step * np.eye(len(_STEP))[n]
-        up, down = (_figures(one, _in(making, side), clocked=clocked) for side in (aside, -aside))
+        up, down = (_figures(reading, _in(making, side), clocked=clocked) for side in (aside, -aside))
         for figure, column in columns.items():
             column.append((up[figure] - down[figure]) / (2 * step))
     return {figure: np.array(column) for figure, column in columns.items()}

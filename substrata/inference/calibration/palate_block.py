@@ -11,7 +11,7 @@ import numpy as np
 from substrata.evaluation.learned_biases import formula_key
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
-from substrata.inference.calibration.robust_update import Seen, Updated
+from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.inference.making import moist_after
 from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
 
@@ -24,37 +24,39 @@ def palates(read: Sequence[Reading]) -> Work:
     """How this kitchen scores: its own scale of each axis, and the weight of what makes a score."""
     work: Work = []
     for axis in texture_keys():
-        own = [one for one in read if one.run.verdict and axis in one.run.verdict.scores]
-        if not own:
+        scored = [reading for reading in read if reading.run.verdict and axis in reading.run.verdict.scores]
+        if not scored:
             continue
-        textures = [_texture_of(one) for one in own]
+        textures = [_texture_of(reading) for reading in scored]
         terms = sorted({t.what for whole in textures if whole for s in whole.scores if s.key == axis for t in s.terms})
-        formulas = list(dict.fromkeys(name_of(one.run) for one in own))
+        formulas = list(dict.fromkeys(name_of(reading.run) for reading in scored))
         names = ["scale", *(f"weight {what}" for what in terms), *(f"formula {formula}" for formula in formulas)]
         prior = [_PALATE, *[_WEIGHT] * len(terms), *[_TASTE] * len(formulas)]
-        seen = []
-        for one, whole in zip(own, textures, strict=True):
-            if whole is None or one.run.verdict is None:
+        residuals = []
+        for reading, whole in zip(scored, textures, strict=True):
+            if whole is None or reading.run.verdict is None:
                 continue
             score = next(s for s in whole.scores if s.key == axis)
             row = np.zeros(len(names))
             row[0] = 1.0
             for term in score.terms:
                 row[names.index(f"weight {term.what}")] = term.amount
-            row[names.index(f"formula {name_of(one.run)}")] = 1.0
-            told = one.run.verdict.scores[axis]
+            row[names.index(f"formula {name_of(reading.run)}")] = 1.0
+            scores = reading.run.verdict.scores[axis]
             # A score at the end of the scale says nothing of how far beyond it would be.
             at = score.value
-            told = min(at, told) if told <= 0 else max(at, told) if told >= MOST else told
-            seen.append(Seen(run=one.id, off=np.array([told - at]), slope=row[None, :], noise=np.array([_SCORE_SD])))
-        work.append((f"palate:{axis}", names, prior, seen))
+            scores = min(at, scores) if scores <= 0 else max(at, scores) if scores >= MOST else scores
+            residuals.append(
+                Residual(run=reading.id, off=np.array([scores - at]), slope=row[None, :], noise=np.array([_SCORE_SD]))
+            )
+        work.append((f"palate:{axis}", names, prior, residuals))
     return work
 
 
-def _texture_of(one: Reading) -> Texture | None:
+def _texture_of(reading: Reading) -> Texture | None:
     """The texture forecast at the moisture that was really weighed, where it was."""
-    done, dough = one.done, one.dough
-    loss = float(one.forecast.figures[PLACE["loss"]])
+    done, dough = reading.done, reading.dough
+    loss = float(reading.forecast.figures[PLACE["loss"]])
     if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
         loss = 1 - done.weight_out_g / done.weight_in_g
     after = moist_after(dough, dough.case, loss)
@@ -64,13 +66,13 @@ def _texture_of(one: Reading) -> Texture | None:
         moisture_high=after.moisture_percent,
         thickness_mm=max(done.thickness_mm or dough.piece.thickness_mm, 0.2),
         oven_c=dough.case.oven_c,
-        binder_load=float(one.forecast.figures[PLACE["load"]]),
-        rise=float(one.forecast.figures[PLACE["rise"]]),
+        binder_load=float(reading.forecast.figures[PLACE["load"]]),
+        rise=float(reading.forecast.figures[PLACE["rise"]]),
     )
     return texture(dough.batch, after, eaten)
 
 
-def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
+def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> float:
     """What is left of the house's spread for what is eaten, where a part is the nearest that was learned.
 
     Args:
@@ -83,8 +85,8 @@ def left_of(updated: Updated, places: Mapping[str, int], part: str) -> float:
         return 1.0
     known = [places[key] for key in dict.fromkeys(("scale", part))]
     unknown = _TASTE**2 if kind == "scale" else 0.0
-    left = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
-    return min(sqrt(left / (_PALATE**2 + _TASTE**2)), 1.0)
+    variance = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
+    return min(sqrt(variance / (_PALATE**2 + _TASTE**2)), 1.0)
 
 
 def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
@@ -95,17 +97,17 @@ def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
         formula: what is eaten.
         whole: the house's texture forecast.
     """
-    told = {}
+    biases = {}
     for score in whole.scores:
         block = f"palate:{score.key}"
         updated, places = state.blocks.get(block), state.places.get(block, {})
         terms = {f"weight {t.what}": t.amount for t in score.terms}
-        own = f"formula {formula_key(formula)}"
-        row = {"scale": 1.0, **terms, own: 1.0}
-        priors = {"scale": _PALATE, own: _TASTE}
+        formula_part = f"formula {formula_key(formula)}"
+        row = {"scale": 1.0, **terms, formula_part: 1.0}
+        priors = {"scale": _PALATE, formula_part: _TASTE}
         plain = sqrt(sum((amount * priors.get(key, _WEIGHT)) ** 2 for key, amount in row.items()))
         if updated is None:
-            told[score.key] = Backed(value=score.value, sd=plain, from_own=0, from_others=0, text="house model")
+            biases[score.key] = Backed(value=score.value, sd=plain, from_own=0, from_others=0, text="house model")
             continue
         slope = np.zeros(len(places))
         rest = 0.0
@@ -116,5 +118,5 @@ def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
                 rest += (amount * priors.get(key, _WEIGHT)) ** 2
         value = min(max(score.value + float(slope @ updated.mean), 0.0), MOST)
         sd = sqrt(float(slope @ updated.covariance @ slope) + rest)
-        told[score.key] = backed(state, block, own, value, sd, plain)
-    return told
+        biases[score.key] = backed(state, block, formula_part, value, sd, plain)
+    return biases

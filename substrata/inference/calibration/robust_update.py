@@ -21,7 +21,7 @@ Read = tuple[Floats, Floats]  # readings and their noise
 
 
 @dataclass(frozen=True, kw_only=True)
-class Seen:
+class Residual:
     """The readings of one run, about a forecast."""
 
     run: str  # its id
@@ -51,62 +51,67 @@ class Updated:
         return result
 
 
-def update(prior_sd: Floats, seen: Sequence[Seen]) -> Updated:
+def update(prior_sd: Floats, residuals: Sequence[Residual]) -> Updated:
     """A normal prior about 0 and the runs together.
 
     Args:
         prior_sd: of each parameter, shape (p,).
-        seen: the runs.
+        residuals: the runs.
     """
-    return update_together([(prior_sd, seen)])[0]
+    return update_together([(prior_sd, residuals)])[0]
 
 
-def update_together(problems: Sequence[tuple[Floats, Sequence[Seen]]]) -> list[Updated]:
+def update_together(problems: Sequence[tuple[Floats, Sequence[Residual]]]) -> list[Updated]:
     """Several such updates that share no parameter but the runs: one that is odd in most of them is odd in all.
 
     Args:
         problems: of each, the prior's standard deviations and the runs.
     """
-    trust = {run.run: 1.0 for _, seen in problems for run in seen}
-    found: list[tuple[Floats, Floats]] = []
-    told = [[(run.off, run.noise) for run in seen] for _, seen in problems]
+    trust = {run.run: 1.0 for _, residuals in problems for run in residuals}
+    posteriors: list[tuple[Floats, Floats]] = []
+    values = [[(run.off, run.noise) for run in residuals] for _, residuals in problems]
     for _ in range(_PASSES):
-        found = [_weighed(prior, seen, said, trust) for (prior, seen), said in zip(problems, told, strict=True)]
-        told = [
-            [_beyond(run, said, *state) for run, said in zip(seen, before, strict=True)]
-            for (_, seen), before, state in zip(problems, told, found, strict=True)
+        posteriors = [
+            _weighed(prior, residuals, measured, trust)
+            for (prior, residuals), measured in zip(problems, values, strict=True)
+        ]
+        values = [
+            [_beyond(run, measured, *state) for run, measured in zip(residuals, before, strict=True)]
+            for (_, residuals), before, state in zip(problems, values, posteriors, strict=True)
         ]
         far: dict[str, float] = dict.fromkeys(trust, 0.0)
         count: dict[str, int] = dict.fromkeys(trust, 0)
-        for (_, seen), (mean, covariance) in zip(problems, found, strict=True):
-            for run in seen:
-                left = (run.off - run.slope @ mean) / run.noise
-                left = np.where(run.ends * left < 0, 0.0, left)  # beyond the end of a scale nothing is odd
+        for (_, residuals), (mean, covariance) in zip(problems, posteriors, strict=True):
+            for run in residuals:
+                deviation = (run.off - run.slope @ mean) / run.noise
+                deviation = np.where(
+                    run.ends * deviation < 0, 0.0, deviation
+                )  # beyond the end of a scale nothing is odd
                 # What is not known of the parameters themselves is no oddity of the run.
                 free = np.sqrt(1 + np.einsum("ij,jk,ik->i", run.slope, covariance, run.slope) / run.noise**2)
-                far[run.run] += float(np.sum((left / free) ** 2))
+                far[run.run] += float(np.sum((deviation / free) ** 2))
                 count[run.run] += len(run.off)
         trust = {run: min((_NU + count[run]) / (_NU + far[run]), 1.0) for run in trust}
     return [
-        Updated(mean=mean, covariance=covariance, trust={run.run: trust[run.run] for run in seen})
-        for (_, seen), (mean, covariance) in zip(problems, found, strict=True)
+        Updated(mean=mean, covariance=covariance, trust={run.run: trust[run.run] for run in residuals})
+        for (_, residuals), (mean, covariance) in zip(problems, posteriors, strict=True)
     ]
 
 
-def _beyond(run: Seen, said: Read, mean: Floats, covariance: Floats) -> Read:
+def _beyond(run: Residual, value: Read, mean: Floats, covariance: Floats) -> Read:
     """What the ends of scales say, as readings: the first two moments of what lies beyond them are kept (Minka 2001).
 
     Args:
         run: its readings.
-        said: each reading and its noise as they stood.
+        value: each reading and its noise as they stood.
         mean: of the parameters, with these.
         covariance: of them.
     """
     from scipy.special import erfcx  # late: whoever learns nothing does not load it
 
     if run.end is None:
-        return said
-    off, noise = said[0].copy(), said[1].copy()
+        return value
+    off, noise = value[0].copy(), value[1].copy()
     for n in np.flatnonzero(run.end):
         at, var = float(run.slope[n] @ mean), float(run.slope[n] @ covariance @ run.slope[n])
         if var <= 0:
@@ -117,19 +122,19 @@ def _beyond(run: Seen, said: Read, mean: Floats, covariance: Floats) -> Read:
         whole = sqrt(free + run.noise[n] ** 2)
         z = run.end[n] * (at - run.off[n]) / whole
         ratio = sqrt(2 / pi) / float(erfcx(-z / sqrt(2)))  # density over chance, of a normal; exact however far out
-        kept = free * (1 - free * ratio * (z + ratio) / whole**2)
+        variance = free * (1 - free * ratio * (z + ratio) / whole**2)
         middle = at + run.end[n] * free * ratio / whole
-        tells = max(1 / kept - 1 / free, 1 / _WIDEST**2)
-        off[n], noise[n] = (middle / kept - at / free) / tells, 1 / sqrt(tells)
+        tells = max(1 / variance - 1 / free, 1 / _WIDEST**2)
+        off[n], noise[n] = (middle / variance - at / free) / tells, 1 / sqrt(tells)
     return off, noise
 
 
 def _weighed(
-    prior_sd: Floats, seen: Sequence[Seen], said: Sequence[Read], trust: dict[str, float]
+    prior_sd: Floats, residuals: Sequence[Residual], values: Sequence[Read], trust: dict[str, float]
 ) -> tuple[Floats, Floats]:
     """Mean and covariance with each run weighed by how far it is believed."""
     inverse, right = np.diag(1 / prior_sd**2), np.zeros(len(prior_sd))
-    for run, (off, noise) in zip(seen, said, strict=True):
+    for run, (off, noise) in zip(residuals, values, strict=True):
         weight = trust[run.run] / noise**2
         inverse += run.slope.T @ (weight[:, None] * run.slope)
         right += run.slope.T @ (weight * off)

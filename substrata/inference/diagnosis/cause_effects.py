@@ -14,10 +14,10 @@ from math import exp
 import numpy as np
 
 from substrata.evaluation.dough import Dough
-from substrata.inference.bake_figures import PLACE, Written, run_figures, written
+from substrata.inference.bake_figures import PLACE, WrittenFormula, run_figures, written
 from substrata.inference.diagnosis.causes import Cause, planted, plantings, possible
 from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
-from substrata.inference.making import Making, kinds_of, lines_of
+from substrata.inference.making import Making, making_kinds, selected_lines
 from substrata.ingredients.library import Floats
 from substrata.process.baking.simulation.oven_constants import oven_number
 
@@ -45,7 +45,7 @@ class CauseTable:
     """Everything that a diagnosis of one version needs."""
 
     form: str
-    of: Written
+    of: WrittenFormula
     kinds: frozenset[str]
     planted: tuple[Planted, ...]
     spread: Floats  # J: change of the figures by one standard deviation of each parameter, (parameters, figures)
@@ -59,13 +59,13 @@ class CauseTable:
     @cached_property
     def rises(self) -> dict[str, Floats]:
         """By how much each cause raises each fault at most, without any spread; (faults,) by cause."""
-        base, marks, of = self.of.figures, self.of.marks, self.mechanisms
+        base, marks, mechanisms = self.of.figures, self.of.marks, self.mechanisms
         x = np.array([base, *(base + p.change for p in self.planted)])
-        p = likely(hazards(x, base, marks, of), of)
+        p = likely(hazards(x, base, marks, mechanisms), mechanisms)
         rises: dict[str, Floats] = {}
-        for n, one in enumerate(self.planted, 1):
-            rise, old = p[n] - p[0], rises.get(one.cause.id)
-            rises[one.cause.id] = rise if old is None else np.maximum(old, rise)
+        for n, effect in enumerate(self.planted, 1):
+            rise, old = p[n] - p[0], rises.get(effect.cause.id)
+            rises[effect.cause.id] = rise if old is None else np.maximum(old, rise)
         return rises
 
 
@@ -77,7 +77,7 @@ def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
         minutes: in the oven, where the baker had other ones in mind than the forecast's.
     """
     base = written(dough, minutes)
-    kinds = kinds_of(dough)
+    kinds = making_kinds(dough)
     work: list[tuple[Cause, float, float, Making]] = []
     for cause in possible(kinds):
         for size, weight in plantings(cause):
@@ -114,7 +114,7 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
     """Each parameter of the ordinary spread, at one standard deviation either side."""
 
     def factors(kind: str, what: str, sd: float) -> tuple[Making, Making] | None:
-        lines = lines_of(dough, what)
+        lines = selected_lines(dough, what)
         if not lines:
             return None
         low, high = (dict.fromkeys(lines, exp(sign * sd)) for sign in (-1, 1))
@@ -130,7 +130,7 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
     fried = dough.batch.whole_g > 0 and dough.case.fried
     oven = _OIL_K if fried else dough.profile.offset_sd
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
-    found: list[tuple[str, tuple[Making, Making] | None]] = [
+    spreads: list[tuple[str, tuple[Making, Making] | None]] = [
         ("lot", factors("capacity", "main", _CAPACITY)),
         ("psyllium lot", factors("capacity", "psyllium", _PSYLLIUM)),
         ("egg", factors("grams", "egg", _EGG)),
@@ -146,4 +146,4 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
         ("browning", both("browning", oven_number("browning_sd"))),
         ("minutes", both("minutes", _MINUTES)),
     ]
-    return [(name, pair) for name, pair in found if pair is not None]
+    return [(name, pair) for name, pair in spreads if pair is not None]

@@ -8,7 +8,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.evaluation.dough import Dough
-from substrata.inference.making import Making, dough_temperature, lines_of
+from substrata.inference.making import Making, dough_temperature, selected_lines
 
 SIZE_WEIGHTS = (0.3, 0.45, 0.25)  # small, middling and large slips
 _HOT_LIGHT = 1.0
@@ -84,9 +84,9 @@ def planted(dough: Dough, cause: Cause, size: float) -> Making | None:
         cause: what went otherwise.
         size: how much: a factor, degrees, or kelvin, as its row of ``causes.csv`` says.
     """
-    what, _, of = cause.plant.partition(":")
+    what, _, target = cause.plant.partition(":")
     if what in ("grams", "capacity"):
-        lines = lines_of(dough, of)
+        lines = selected_lines(dough, target)
         if not lines:
             return None
         factors = dict.fromkeys(lines, size)
@@ -96,12 +96,12 @@ def planted(dough: Dough, cause: Cause, size: float) -> Making | None:
     if what == "vegetable":
         grams = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
         return Making(water_g=size * grams) if grams else None
-    return _of_the_rest(what, of, size)
+    return _rest_making(what, target, size)
 
 
-def _of_the_rest(what: str, of: str, size: float) -> Making:
+def _rest_making(what: str, kind: str, size: float) -> Making:
     if what == "flag":
-        return Making(flags=frozenset((of,)))
+        return Making(flags=frozenset((kind,)))
     if what == "oil":
         flags = frozenset(("oil_cool",)) if size < -_OIL_COOL_K else frozenset()
         return Making(oven_k=size, flags=flags)

@@ -8,7 +8,7 @@ from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Run, Verdict, done_of
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.evidence import logged
-from substrata.inference.diagnosis.explanation import CauseFound, FlawFound, Question, why_of
+from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question, explain
 from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_trials
 from substrata.inference.diagnosis.posterior import posterior
 
@@ -23,8 +23,8 @@ class Diagnosis:
     """Why, and what next."""
 
     faults: tuple[str, ...]
-    formula: tuple[FlawFound, ...]
-    making: tuple[CauseFound, ...]
+    formula: tuple[LikelyFlaw, ...]
+    making: tuple[LikelyCause, ...]
     nothing: float
     questions: tuple[Question, ...]
     next: tuple[Proposal, ...]
@@ -45,15 +45,15 @@ def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven:
     planted = table or cause_table(dough)
     done, verdict = done_of(run), run.verdict or Verdict()
     log_ = logged(dough, done, planted.of.marks.minutes)
-    found = posterior(dough, planted, done, verdict, log_, proven=proven)
-    told = why_of(dough, planted, done, verdict, found)
+    belief = posterior(dough, planted, done, verdict, log_, proven=proven)
+    explanation = explain(dough, planted, done, verdict, belief)
     return Diagnosis(
-        faults=told.faults,
-        formula=told.formula,
-        making=told.making,
-        nothing=told.nothing,
-        questions=told.questions,
-        next=next_trials(dough, planted, found),
-        checks=checks(found, log_),
-        text=told.text,
+        faults=explanation.faults,
+        formula=explanation.formula,
+        making=explanation.making,
+        nothing=explanation.nothing,
+        questions=explanation.questions,
+        next=next_trials(dough, planted, belief),
+        checks=checks(belief, log_),
+        text=explanation.text,
     )

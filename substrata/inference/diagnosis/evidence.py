@@ -9,12 +9,12 @@ from math import exp, log, pi, sqrt
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Verdict, slip_words
 from substrata.inference.diagnosis.causes import Cause, causes
-from substrata.inference.making import dough_temperature, lines_of
+from substrata.inference.making import dough_temperature, selected_lines
 from substrata.process.rheology.handling.handling_forecast import rest_of
 
 _FLOOR = 0.03  # of a log that tells another thing than what happened
 _YES, _NO = 0.97, 0.03  # of a step that is logged
-_SAID_YES, _SAID_NO = 0.93, 0.06  # of an answer to a question
+_YES_PROBABILITY, _NO_PROBABILITY = 0.93, 0.06  # of an answer to a question
 # One standard deviation of a logged value about its size, of a slip and of what is as written.
 _SLIP, _EVEN = 0.07, 0.035
 _WIDE = {"rest_min": (0.35, 0.2), "thickness_mm": (0.09, 0.07), "minutes": (0.08, 0.06), "grams:egg": (0.06, 0.05)}
@@ -48,20 +48,20 @@ def logged(dough: Dough, done: Done, minutes: float) -> dict[str, Logged]:
 def _weights(dough: Dough, done: Done) -> list[Logged]:
     rows = []
     here = {w.line.id: w.grams.value for w in dough.batch.lines}
-    for of in ("egg", "liquid", "flour", "binder", "gum", "lift", "acid", "salt", "topping", "filling"):
-        lines = [line for line in lines_of(dough, of) if line in done.grams and here[line] > 0]
+    for kind in ("egg", "liquid", "flour", "binder", "gum", "lift", "acid", "salt", "topping", "filling"):
+        lines = [line for line in selected_lines(dough, kind) if line in done.grams and here[line] > 0]
         if not lines:
             continue
         factor = sum(done.grams[line] for line in lines) / sum(here[line] for line in lines)
-        slip, even = _WIDE.get(f"grams:{of}", (_SLIP, _EVEN))
+        slip, even = _WIDE.get(f"grams:{kind}", (_SLIP, _EVEN))
         rows.append(
             Logged(
-                field=f"grams:{of}",
+                field=f"grams:{kind}",
                 value=factor,
                 even=1.0,
                 slip_sd=max(slip, 0.12 * factor),
                 even_sd=even,
-                text=f"{_NAMES.get(of, of)}: {100 * factor:.0f} % of what is written",
+                text=f"{_NAMES.get(kind, kind)}: {100 * factor:.0f} % of what is written",
             )
         )
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
@@ -92,14 +92,14 @@ _NAMES = {
 def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
     rows = []
 
-    def factor(field: str, value: float | None, written: float, said: str) -> None:
+    def factor(field: str, value: float | None, written: float, reading: str) -> None:
         if value is None or written <= 0:
             return
         slip, even = _WIDE[field]
         share = value / written
         # A size is told as a factor of what is written; far off, a tenth more or less is no matter.
         rows.append(
-            Logged(field=field, value=share, even=1.0, slip_sd=max(slip, 0.15 * share), even_sd=even, text=said)
+            Logged(field=field, value=share, even=1.0, slip_sd=max(slip, 0.15 * share), even_sd=even, text=reading)
         )
 
     usual = rest_of(dough.inside, dough.formula)
@@ -183,7 +183,9 @@ def _step_words(key: str, happened: bool) -> str:
     return f"{slip_words()[key]}: {'yes' if happened else 'no'}"
 
 
-def of_the_log(cause: Cause | None, size: float, log_: Mapping[str, Logged], temperature: float | None = None) -> float:
+def log_evidence(
+    cause: Cause | None, size: float, log_: Mapping[str, Logged], temperature: float | None = None
+) -> float:
     """Log-likelihood of all that is logged, if this was the cause; None stands for no slip.
 
     Args:
@@ -193,32 +195,35 @@ def of_the_log(cause: Cause | None, size: float, log_: Mapping[str, Logged], tem
         temperature: that the dough has then, °C, for a cause that is told as a difference of it.
     """
     total = 0.0
-    for field, told in log_.items():
+    for field, logged_value in log_.items():
         about = cause is not None and cause.log == field
-        if told.even_sd == 0:
-            total += log(_YES if bool(told.value) == about else _NO)
+        if logged_value.even_sd == 0:
+            total += log(_YES if bool(logged_value.value) == about else _NO)
             continue
-        expected, sd = told.even, told.even_sd
+        expected, sd = logged_value.even, logged_value.even_sd
         if about:
-            expected, sd = (temperature if temperature is not None else size), told.slip_sd
+            expected, sd = (temperature if temperature is not None else size), logged_value.slip_sd
             if field == "trays":
                 expected = 1.0
-        total += log((1 - _FLOOR) * _normal(told.value, expected, sd) + _FLOOR * _wide(told.value, told.even, 8 * sd))
+        total += log(
+            (1 - _FLOOR) * _normal(logged_value.value, expected, sd)
+            + _FLOOR * _wide(logged_value.value, logged_value.even, 8 * sd)
+        )
     return total
 
 
-def of_the_answers(cause: Cause | None, verdict: Verdict) -> float:
+def answer_evidence(cause: Cause | None, verdict: Verdict) -> float:
     """Log-likelihood of the answers to what was asked."""
     total = 0.0
-    for asked, yes in verdict.asked.items():
-        about = cause is not None and (cause.id == asked or _same_question(cause, asked))
-        chance = _SAID_YES if about else _SAID_NO
+    for question, yes in verdict.asked.items():
+        about = cause is not None and (cause.id == question or _same_question(cause, question))
+        chance = _YES_PROBABILITY if about else _NO_PROBABILITY
         total += log(chance if yes else 1 - chance)
     return total
 
 
-def _same_question(cause: Cause, asked: str) -> bool:
-    other = causes().get(asked)
+def _same_question(cause: Cause, question: str) -> bool:
+    other = causes().get(question)
     return other is not None and other.asks == cause.asks
 
 

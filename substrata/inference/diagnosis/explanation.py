@@ -28,7 +28,7 @@ _SHOWN, _LEAST, _SHOWN_ANYWAY = 8, 0.02, 0.1
 
 
 @dataclass(frozen=True, kw_only=True)
-class CauseFound:
+class LikelyCause:
     """A cause of the making."""
 
     cause: str
@@ -41,7 +41,7 @@ class CauseFound:
 
 
 @dataclass(frozen=True, kw_only=True)
-class FlawFound:
+class LikelyFlaw:
     """What the formula brings by itself."""
 
     cause: str
@@ -65,8 +65,8 @@ class Why:
     """The answer."""
 
     faults: tuple[str, ...]
-    formula: tuple[FlawFound, ...]
-    making: tuple[CauseFound, ...]
+    formula: tuple[LikelyFlaw, ...]
+    making: tuple[LikelyCause, ...]
     nothing: float  # probability that nothing went otherwise
     questions: tuple[Question, ...]
     text: str
@@ -82,11 +82,11 @@ def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> W
         proven: this version was good before.
     """
     verdict, done = run.verdict or Verdict(), done_of(run)
-    found = posterior(dough, table, done, verdict, logged(dough, done, table.of.marks.minutes), proven=proven)
-    return why_of(dough, table, done, verdict, found)
+    belief = posterior(dough, table, done, verdict, logged(dough, done, table.of.marks.minutes), proven=proven)
+    return explain(dough, table, done, verdict, belief)
 
 
-def why_of(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, found: Posterior) -> Why:
+def explain(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, belief: Posterior) -> Why:
     """A belief in words.
 
     Args:
@@ -94,20 +94,20 @@ def why_of(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, found:
         table: its causes, planted.
         done: what was really done.
         verdict: what was said of it.
-        found: what is believed.
+        belief: what is believed.
     """
     log_ = logged(dough, done, table.of.marks.minutes)
-    of = table.mechanisms
-    making = _making(dough, found, table, of, log_)
-    flaws = _flaws(found, table, of)
-    nothing = float(found.weights[0].sum())
+    mechanisms = table.mechanisms
+    making = _making(dough, belief, table, mechanisms, log_)
+    flaws = _flaws(belief, table, mechanisms)
+    nothing = float(belief.weights[0].sum())
     return Why(
-        faults=found.seen,
+        faults=belief.seen,
         formula=flaws,
         making=making,
         nothing=nothing,
-        questions=_questions(found, log_, verdict),
-        text=_text(found.seen, making, flaws, nothing),
+        questions=_questions(belief, log_, verdict),
+        text=_text(belief.seen, making, flaws, nothing),
     )
 
 
@@ -124,39 +124,41 @@ def _said(probability: float) -> str:
 
 
 def _making(
-    dough: Dough, found: Posterior, table: CauseTable, of: Mechanisms, log_: Mapping[str, Logged]
-) -> tuple[CauseFound, ...]:
+    dough: Dough, belief: Posterior, table: CauseTable, mechanisms: Mechanisms, log_: Mapping[str, Logged]
+) -> tuple[LikelyCause, ...]:
     ids = dict.fromkeys(p.cause.id for p in table.planted)
     rises = table.rises
     by_id = {p.cause.id: p.cause for p in table.planted}
     # What the log shows and no fault comes of is a fact, and no answer to why: it stands behind what explains.
-    explains = {key: _explains(key, found.seen, of, rises[key]) for key in ids}
-    ranked = sorted(((found.of(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0]))
+    explains = {key: _explains(key, belief.seen, mechanisms, rises[key]) for key in ids}
+    ranked = sorted(((belief.of(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0]))
     rows = []
     for probability, key in ranked[: 2 * _SHOWN]:
         if probability < _LEAST:
             break
         cause = by_id[key]
-        evidence = tuple(_for(cause, found.seen, of, rises[key], log_))
+        evidence = tuple(_for(cause, belief.seen, mechanisms, rises[key], log_))
         if not evidence and probability < _SHOWN_ANYWAY:
             continue
         rows.append(
-            CauseFound(
+            LikelyCause(
                 cause=key,
                 words=cause.words,
                 probability=probability,
                 said=_said(probability),
                 scope=cause.scope,
                 evidence=(*evidence, *filter(None, (_known_oven(dough, cause),))),
-                against=tuple(_against(cause, found.seen, of, rises[key], log_)),
+                against=tuple(_against(cause, belief.seen, mechanisms, rises[key], log_)),
             )
         )
     return tuple(rows[:_SHOWN])
 
 
-def _explains(cause: str, seen: tuple[str, ...], of: Mechanisms, rise: Floats) -> bool:
+def _explains(cause: str, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats) -> bool:
     """Whether a cause brings any of the faults that were told, by this formula or by practice."""
-    return not seen or any(rise[of.faults.index(f)] >= HARDLY or strengths().get((f, cause)) for f in seen)
+    return not faults_rated or any(
+        rise[mechanisms.faults.index(f)] >= HARDLY or strengths().get((f, cause)) for f in faults_rated
+    )
 
 
 def _known_oven(dough: Dough, cause: Cause) -> str:
@@ -171,15 +173,17 @@ def _known_oven(dough: Dough, cause: Cause) -> str:
     )
 
 
-def _for(cause: Cause, seen: tuple[str, ...], of: Mechanisms, rise: Floats, log_: Mapping[str, Logged]) -> list[str]:
+def _for(
+    cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
+) -> list[str]:
     rows = []
-    told = log_.get(cause.log)
-    if told is not None and _off(told, cause):
-        rows.append(f"the log: {told.text}")
+    logged_value = log_.get(cause.log)
+    if logged_value is not None and _off(logged_value, cause):
+        rows.append(f"the log: {logged_value.text}")
     explained = []
     practised = []
-    for fault in seen:
-        place = of.faults.index(fault)
+    for fault in faults_rated:
+        place = mechanisms.faults.index(fault)
         words = fault_table()[fault].words
         if rise[place] >= HARDLY:
             explained.append(f"{words} (+{100 * rise[place]:.0f} %)")
@@ -192,65 +196,65 @@ def _for(cause: Cause, seen: tuple[str, ...], of: Mechanisms, rise: Floats, log_
     return rows
 
 
-def _off(told: Logged, cause: Cause) -> bool:
+def _off(logged_value: Logged, cause: Cause) -> bool:
     """Whether the log shows a slip on the side of this cause."""
-    if told.even_sd == 0:
-        return bool(told.value)
-    off = told.value - told.even
-    if abs(off) < 1.5 * told.even_sd:
+    if logged_value.even_sd == 0:
+        return bool(logged_value.value)
+    off = logged_value.value - logged_value.even
+    if abs(off) < 1.5 * logged_value.even_sd:
         return False
     sign = {"warmer": 1.0, "trays": 1.0, "vegetable": 1.0}.get(cause.plant)
     if sign is None:
         middle = cause.sizes[len(cause.sizes) // 2]
-        nominal = told.even if cause.log == "dough_c" else 0.0 if cause.log == "oven" else 1.0
+        nominal = logged_value.even if cause.log == "dough_c" else 0.0 if cause.log == "oven" else 1.0
         sign = 1.0 if middle > nominal else -1.0
     return off * sign > 0
 
 
 def _against(
-    cause: Cause, seen: tuple[str, ...], of: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
+    cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
 ) -> list[str]:
     rows = []
-    told = log_.get(cause.log)
-    if told is not None and not _off(told, cause):
-        rows.append(f"the log: {told.text}")
-    left = [
+    logged_value = log_.get(cause.log)
+    if logged_value is not None and not _off(logged_value, cause):
+        rows.append(f"the log: {logged_value.text}")
+    unexplained = [
         fault_table()[fault].words
-        for fault in seen
-        if rise[of.faults.index(fault)] < HARDLY and not strengths().get((fault, cause.id))
+        for fault in faults_rated
+        if rise[mechanisms.faults.index(fault)] < HARDLY and not strengths().get((fault, cause.id))
     ]
-    if left:
-        rows.append(f"does not bring: {', '.join(left)}")
+    if unexplained:
+        rows.append(f"does not bring: {', '.join(unexplained)}")
     return rows
 
 
-def _flaws(found: Posterior, table: CauseTable, of: Mechanisms) -> tuple[FlawFound, ...]:
+def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tuple[LikelyFlaw, ...]:
     """The share of each flaw in what happened: its hazard as written over all hazards as they were."""
-    if not found.seen:
+    if not belief.seen:
         return ()
     base, marks = table.of.figures, table.of.marks
-    as_written = hazards(base + found.spread, base, marks, of)  # (k, m)
-    x = base + found.changes[:, None, :] + found.spread[None, :, :]
-    happened = hazards(x, base, marks, of)  # (h, k, m)
+    as_written = hazards(base + belief.spread, base, marks, mechanisms)  # (k, m)
+    x = base + belief.changes[:, None, :] + belief.spread[None, :, :]
+    happened = hazards(x, base, marks, mechanisms)  # (h, k, m)
     words = {row.text("flaw"): row.text("words") for row in read_table("flaws.csv")}
     best: dict[str, tuple[float, str, str]] = {}
-    for fault in found.seen:
-        place = of.faults.index(fault)
-        rows = np.flatnonzero(of.of[:, place])
+    for fault in belief.seen:
+        place = mechanisms.faults.index(fault)
+        rows = np.flatnonzero(mechanisms.of[:, place])
         whole = happened[:, :, rows].sum(axis=-1)  # (h, k)
         for m in rows.tolist():
-            flaw = of.flaws[m]
+            flaw = mechanisms.flaws[m]
             if not flaw:
                 continue
-            own = as_written[:, m]
-            material = own / (own + _MATERIAL)
+            hazard = as_written[:, m]
+            material = hazard / (hazard + _MATERIAL)
             share = float(
-                (found.weights * np.minimum(own[None, :] / np.maximum(whole, 1e-9), 1.0) * material[None, :]).sum()
+                (belief.weights * np.minimum(hazard[None, :] / np.maximum(whole, 1e-9), 1.0) * material[None, :]).sum()
             )
             if share > best.get(flaw, (0.0, "", ""))[0]:
-                best[flaw] = share, fault, of.words[m]
-    told = [
-        FlawFound(
+                best[flaw] = share, fault, mechanisms.words[m]
+    flaws = [
+        LikelyFlaw(
             cause=flaw,
             words=words[flaw],
             probability=share,
@@ -260,17 +264,17 @@ def _flaws(found: Posterior, table: CauseTable, of: Mechanisms) -> tuple[FlawFou
         for flaw, (share, fault, mechanism) in best.items()
         if share >= _FLAGGED
     ]
-    return tuple(sorted(told, key=lambda flaw: -flaw.probability))
+    return tuple(sorted(flaws, key=lambda flaw: -flaw.probability))
 
 
-def _questions(found: Posterior, log_: Mapping[str, Logged], verdict: Verdict) -> tuple[Question, ...]:
+def _questions(belief: Posterior, log_: Mapping[str, Logged], verdict: Verdict) -> tuple[Question, ...]:
     """What is not known yet and would tell most: the entropy of its answer, as far as an answer can be trusted."""
     groups: dict[str, tuple[str, float]] = {}
-    for p in {p.cause.id: p.cause for h in found.hypotheses for p in h.causes}.values():
+    for p in {p.cause.id: p.cause for h in belief.hypotheses for p in h.causes}.values():
         if p.log in log_ or p.id in verdict.asked or not p.asks:
             continue
         first, chance = groups.get(p.asks, (p.id, 0.0))
-        groups[p.asks] = first, chance + found.of(p.id)
+        groups[p.asks] = first, chance + belief.of(p.id)
     rows = [
         Question(cause=cause, text=text, gain=entropy(min(chance, 1.0)))
         for text, (cause, chance) in groups.items()
@@ -288,8 +292,10 @@ def entropy(p: float) -> float:
     return sum(-share * log(share) for share in (p, 1 - p) if share > 0)
 
 
-def _text(seen: tuple[str, ...], making: tuple[CauseFound, ...], flaws: tuple[FlawFound, ...], nothing: float) -> str:
-    if not seen:
+def _text(
+    faults_rated: tuple[str, ...], making: tuple[LikelyCause, ...], flaws: tuple[LikelyFlaw, ...], nothing: float
+) -> str:
+    if not faults_rated:
         return "No fault was told: nothing to explain."
     parts = []
     if flaws:

@@ -26,7 +26,7 @@ from substrata.inference.diagnosis.causes import causes
 from substrata.inference.diagnosis.explanation import entropy
 from substrata.inference.diagnosis.posterior import Hypothesis, Posterior, with_practice
 from substrata.inference.faults import fault_table, hazards, likely, mechanisms
-from substrata.inference.making import Making, lines_of
+from substrata.inference.making import Making, selected_lines
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 
@@ -35,7 +35,7 @@ _UNSEEN = 0.3  # weight of a fault that was not seen this time
 _EACH = 0.06  # what each of two changes has to bring
 _WORTH = 0.03  # gain from which a change is better than the same again
 _SHOWN, _PAIRED = 4, 8
-_TOLD_NATS = 0.1  # of a check, from which it is shown
+_MIN_GAIN_NATS = 0.1  # of a check, from which it is shown
 _SAMPLES = 192  # picks that stand for what is believed
 
 
@@ -62,15 +62,15 @@ class Check:
     causes: tuple[str, ...]
 
 
-def next_trials(dough: Dough, table: CauseTable, found: Posterior) -> tuple[Proposal, ...]:
+def next_trials(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Proposal, ...]:
     """What to do next time, the best first.
 
     Args:
         dough: the formula as it was written.
         table: its causes, planted.
-        found: what is believed after the verdict.
+        belief: what is believed after the verdict.
     """
-    judge = _Judge(dough, table, found)
+    judge = _Judge(dough, table, belief)
     same = judge.bad()
     single = []
     for row in _actions(table.kinds):
@@ -92,18 +92,18 @@ def next_trials(dough: Dough, table: CauseTable, found: Posterior) -> tuple[Prop
             double.append((gain, (*a, *b), after))
     ranked = sorted((*single, *double), key=lambda entry: -entry[0])
     worth = [entry for entry in ranked if entry[0] >= _WORTH][:_SHOWN]
-    told = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
+    proposals = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
     again = Proposal(
         actions=(), text="The same again, weighed and timed", edits=(), document=None, gain=0.0, before=same, after=same
     )
-    return (*told, again)
+    return (*proposals, again)
 
 
-def checks(found: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
+def checks(belief: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
     """What would tell causes apart without a bake, by what its answer would tell.
 
     Args:
-        found: what is believed.
+        belief: what is believed.
         known: fields that the log of the run tells already.
     """
     rows = []
@@ -111,9 +111,9 @@ def checks(found: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
         ids = tuple(row.text("causes").split())
         if any(causes()[cause].log in known for cause in ids):
             continue
-        chance = min(sum(found.of(cause) for cause in ids), 1.0)
+        chance = min(sum(belief.of(cause) for cause in ids), 1.0)
         gain = _information(chance, row.number_in("sure", 0.5, 1))
-        if gain >= _TOLD_NATS:
+        if gain >= _MIN_GAIN_NATS:
             rows.append(Check(check=row.text("check"), text=row.text("words"), gain=gain, causes=ids))
     return tuple(sorted(rows, key=lambda check: -check.gain))
 
@@ -149,17 +149,17 @@ def _clash(a: Row, b: Row) -> bool:
 class _Judge:
     """What is expected of the next run."""
 
-    def __init__(self, dough: Dough, table: CauseTable, found: Posterior) -> None:
-        self.dough, self.table, self.found = dough, table, found
+    def __init__(self, dough: Dough, table: CauseTable, belief: Posterior) -> None:
+        self.dough, self.table, self.found = dough, table, belief
         self.of = mechanisms(dough.formula.form)
         severities = np.array([fault_table()[fault].severity for fault in self.of.faults])
-        seen = np.array([1.0 if fault in found.seen else _UNSEEN for fault in self.of.faults])
-        self.severity: Floats = severities * seen
+        weights = np.array([1.0 if fault in belief.seen else _UNSEEN for fault in self.of.faults])
+        self.severity: Floats = severities * weights
         # As many pairs of a cause and an ordinary spread as stand for what is believed, each as likely as the other.
-        flat = np.cumsum(found.weights.ravel())
+        flat = np.cumsum(belief.weights.ravel())
         picks = np.searchsorted(flat, (np.arange(_SAMPLES) + 0.5) / _SAMPLES * flat[-1])
-        self.places, draws = np.divmod(np.minimum(picks, flat.size - 1), found.weights.shape[1])
-        self.spread: Floats = found.spread[draws]
+        self.places, draws = np.divmod(np.minimum(picks, flat.size - 1), belief.weights.shape[1])
+        self.spread: Floats = belief.spread[draws]
         self.changes: dict[str, Floats | None] = {}
 
     def change(self, row: Row) -> Floats | None:
@@ -175,13 +175,13 @@ class _Judge:
     def bad(self, rows: tuple[Row, ...] = ()) -> float:
         """Severity to be expected next time, after some actions."""
         shift = np.zeros_like(self.table.of.figures)
-        taken: set[str] = set()
+        removed: set[str] = set()
         for row in rows:
             change = self.change(row)
             if change is not None:
                 shift = shift + change
-            taken |= set(row.text("takes").split())
-        lasting, once = self._kept(frozenset(taken), run=False), self._kept(frozenset(taken), run=True)
+            removed |= set(row.text("takes").split())
+        lasting, once = self._kept(frozenset(removed), run=False), self._kept(frozenset(removed), run=True)
         good = self._bad_of(lasting, shift)
         slipped = [
             n for n, (some, more) in enumerate(zip(lasting, once, strict=True)) if len(more.causes) > len(some.causes)
@@ -191,13 +191,15 @@ class _Judge:
             good[slipped] = (1 - _AGAIN) * good[slipped] + _AGAIN * worse
         return float(good.mean())
 
-    def _kept(self, taken: frozenset[str], *, run: bool) -> list[Hypothesis]:
+    def _kept(self, removed: frozenset[str], *, run: bool) -> list[Hypothesis]:
         """What of each pick's causes is still there: those that no action takes, with or without those of one run."""
         rows = {}
         for place in set(self.places.tolist()):
             hypothesis = self.found.hypotheses[place]
-            kept = tuple(p for p in hypothesis.causes if p.cause.id not in taken and (run or p.cause.scope != "run"))
-            rows[place] = replace(hypothesis, causes=kept)
+            causes_remaining = tuple(
+                p for p in hypothesis.causes if p.cause.id not in removed and (run or p.cause.scope != "run")
+            )
+            rows[place] = replace(hypothesis, causes=causes_remaining)
         return [rows[place] for place in self.places.tolist()]
 
     def _bad_of(self, hypotheses: list[Hypothesis], shift: Floats, places: list[int] | None = None) -> Floats:
@@ -240,13 +242,13 @@ def making_of(dough: Dough, change: str) -> Making | None:
 
 
 def _vegetable_factors(dough: Dough, share: float) -> dict[str, float]:
-    return dict.fromkeys(lines_of(dough, "vegetable"), 1 + share)
+    return dict.fromkeys(selected_lines(dough, "vegetable"), 1 + share)
 
 
 def factors_of(dough: Dough, change: str) -> dict[str, float]:
     """Factors by line of a change of grams; none where there is no such line."""
-    what, of, number = change.split(":")
-    lines, value = lines_of(dough, of), float(number)
+    what, target, number = change.split(":")
+    lines, value = selected_lines(dough, target), float(number)
     if not lines:
         return {}
     if what == "grams":
@@ -262,8 +264,8 @@ _LEAST_FACTOR = 0.3
 def _proposal(dough: Dough, rows: tuple[Row, ...], gain: float, before: float, after: float) -> Proposal:
     formula, edits = dough.formula, []
     for row in rows:
-        formula, said = edited(dough, formula, row.text("change"))
-        edits += said
+        formula, texts = edited(dough, formula, row.text("change"))
+        edits += texts
     words = [
         row.text("words") if row.text("kind") == "shift" else (row.text("text") or row.text("words")) for row in rows
     ]
@@ -292,7 +294,7 @@ def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[s
         factors = _vegetable_factors(dough, float(rest[-1])) if what == "vegetable" else factors_of(dough, change)
         here = {w.line.id: w for w in dough.batch.lines}
         new = {line: to_the_scale(here[line].grams.value * factor) for line, factor in factors.items()}
-        said = [
+        texts = [
             f"{here[line].ingredient.name.partition(',')[0].lower()} {here[line].grams.value:.4g} → {grams:g} g"
             for line, grams in new.items()
         ]
@@ -300,7 +302,7 @@ def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[s
             replace(line, grams=new[line.id], entered=f"{new[line.id]:g} g") if line.id in new else line
             for line in formula.lines
         )
-        return replace(formula, lines=lines), said
+        return replace(formula, lines=lines), texts
     if what == "oven":
         to = dough.case.oven_c + float(rest[-1])
         return replace(formula, bake=replace(formula.bake, oven_c=to)), [f"{dough.case.oven_c:.0f} → {to:.0f} °C"]

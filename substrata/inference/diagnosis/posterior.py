@@ -18,7 +18,7 @@ from substrata.execution.run_document import CRUMBLY, Done, Verdict
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.diagnosis.cause_effects import CauseTable, Planted
 from substrata.inference.diagnosis.causes import Cause, strengths
-from substrata.inference.diagnosis.evidence import Logged, of_the_answers, of_the_log
+from substrata.inference.diagnosis.evidence import Logged, answer_evidence, log_evidence
 from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling_classes import band_of
@@ -26,7 +26,7 @@ from substrata.process.rheology.handling_classes import band_of
 DRAWS = 64  # of the ordinary spread
 HARDLY = 0.05  # rise of a fault's probability from which the core moves for a cause
 _NO_SLIP, _NO_SLIP_PROVEN = 0.3, 0.12  # prior that nothing went otherwise; of a version that was good before
-_TOLD, _BY_CHANCE = 0.85, 0.004  # a fault that is there is told so often; one that is not, too
+_REPORT_RATE, _BY_CHANCE = 0.85, 0.004  # a fault that is there is told so often; one that is not, too
 _PAIRED = 8  # causes that are tried two at a time
 _PAIR = 0.5  # how much rarer two slips are than by chance
 _HAND_SD, _HAND_FLOOR = 0.35, 0.07  # decades; share of a hand that says another class
@@ -80,10 +80,10 @@ def posterior(
         log_: what the log tells.
         proven: this version was good before.
     """
-    seen = tuple(f.id for f in verdict.faults if f.id in mechanisms(dough.formula.form).faults)
+    faults_rated = tuple(f.id for f in verdict.faults if f.id in mechanisms(dough.formula.form).faults)
     spread = _draws(len(table.parameters)) @ table.spread
     singles = _singles(table, done, proven=proven)
-    logs = _scored(dough, table, singles, spread, seen, done, verdict, log_)
+    logs = _scored(dough, table, singles, spread, faults_rated, done, verdict, log_)
     best = _weights(logs)
     order = np.argsort(-best.sum(axis=1))
     top: dict[str, Planted] = {}
@@ -98,9 +98,9 @@ def posterior(
         if a.cause.plant != b.cause.plant
     ]
     every = (*singles, *pairs)
-    both = np.vstack((logs, _scored(dough, table, pairs, spread, seen, done, verdict, log_))) if pairs else logs
+    both = np.vstack((logs, _scored(dough, table, pairs, spread, faults_rated, done, verdict, log_))) if pairs else logs
     changes = np.array([_change(h, table) for h in every])
-    return Posterior(hypotheses=every, weights=_weights(both), changes=changes, spread=spread, seen=seen)
+    return Posterior(hypotheses=every, weights=_weights(both), changes=changes, spread=spread, seen=faults_rated)
 
 
 def _singles(table: CauseTable, done: Done, *, proven: bool) -> list[Hypothesis]:
@@ -141,77 +141,79 @@ def _scored(
     table: CauseTable,
     hypotheses: Sequence[Hypothesis],
     spread: Floats,
-    seen: tuple[str, ...],
+    faults_rated: tuple[str, ...],
     done: Done,
     verdict: Verdict,
     log_: Mapping[str, Logged],
 ) -> Floats:
     """Log of prior times likelihood of everything that is known, shape (h, k)."""
-    base, marks, of = table.of.figures, table.of.marks, mechanisms(dough.formula.form)
+    base, marks, mechanisms_ = table.of.figures, table.of.marks, mechanisms(dough.formula.form)
     changes = np.array([_change(h, table) for h in hypotheses])
     x = base + changes[:, None, :] + spread[None, :, :]
-    p = with_practice(likely(hazards(x, base, marks, of), of), hypotheses, table, of)
-    q = _TOLD * p + _BY_CHANCE
-    told = np.array([fault in seen for fault in of.faults])
+    p = with_practice(likely(hazards(x, base, marks, mechanisms_), mechanisms_), hypotheses, table, mechanisms_)
+    q = _REPORT_RATE * p + _BY_CHANCE
+    is_rated = np.array([fault in faults_rated for fault in mechanisms_.faults])
     # Without any verdict on faults nothing is said by their absence.
-    judged = bool(seen) or verdict.liked == "good"
-    score = np.where(told, np.log(q), np.log1p(-q)).sum(axis=-1) if judged else np.zeros(x.shape[:-1])
-    wanted = float(base[PLACE["top"]])
-    score = score + _of_the_hand(dough, x, done) + _of_the_bake(x, done, verdict, wanted=wanted, crumb=marks.crumb)
-    whole = np.array([log(max(h.prior, 1e-12)) + _log_of(h, log_, base) + _answered(h, verdict) for h in hypotheses])
+    judged = bool(faults_rated) or verdict.liked == "good"
+    score = np.where(is_rated, np.log(q), np.log1p(-q)).sum(axis=-1) if judged else np.zeros(x.shape[:-1])
+    top = float(base[PLACE["top"]])
+    score = score + _hand_score(dough, x, done) + _bake_score(x, done, verdict, target=top, crumb=marks.crumb)
+    whole = np.array(
+        [log(max(h.prior, 1e-12)) + _log_weight(h, log_, base) + _answered(h, verdict) for h in hypotheses]
+    )
     result: Floats = score + whole[:, None]
     return result
 
 
-def _log_of(hypothesis: Hypothesis, log_: Mapping[str, Logged], base: Floats) -> float:
+def _log_weight(hypothesis: Hypothesis, log_: Mapping[str, Logged], base: Floats) -> float:
     """Of two causes each tells its own field, and all else is as written."""
     if not hypothesis.causes:
-        return of_the_log(None, 0.0, log_)
+        return log_evidence(None, 0.0, log_)
     fields = {p.cause.log for p in hypothesis.causes}
-    total = of_the_log(None, 0.0, {key: told for key, told in log_.items() if key not in fields})
+    total = log_evidence(None, 0.0, {key: logged_value for key, logged_value in log_.items() if key not in fields})
     for p in hypothesis.causes:
-        own = {key: told for key, told in log_.items() if key == p.cause.log}
+        cause_log = {key: logged_value for key, logged_value in log_.items() if key == p.cause.log}
         warm = float(base[PLACE["temperature"]] + p.change[PLACE["temperature"]]) if p.cause.log == "dough_c" else None
-        total += of_the_log(p.cause, p.size, own, warm)
+        total += log_evidence(p.cause, p.size, cause_log, warm)
     return total
 
 
 def _answered(hypothesis: Hypothesis, verdict: Verdict) -> float:
     if not hypothesis.causes:
-        return of_the_answers(None, verdict)
-    each = [of_the_answers(p.cause, verdict) for p in hypothesis.causes]
+        return answer_evidence(None, verdict)
+    each = [answer_evidence(p.cause, verdict) for p in hypothesis.causes]
     if len(each) == 1:
         return each[0]
     # A question is answered by whichever of the two it is about.
     total = 0.0
-    for asked, yes in verdict.asked.items():
-        one = Verdict(asked={asked: yes})
-        scores = [of_the_answers(p.cause, one) for p in hypothesis.causes]
+    for question, yes in verdict.asked.items():
+        answer = Verdict(asked={question: yes})
+        scores = [answer_evidence(p.cause, answer) for p in hypothesis.causes]
         total += max(scores) if yes else min(scores)
     return total
 
 
-def with_practice(p: Floats, hypotheses: Sequence[Hypothesis], table: CauseTable, of: Mechanisms) -> Floats:
+def with_practice(p: Floats, hypotheses: Sequence[Hypothesis], table: CauseTable, mechanisms_: Mechanisms) -> Floats:
     """Where practice names a cause and the core hardly moves for it, practice's strength speaks.
 
     Args:
         p: probability of each fault, shape (h, k, f).
         hypotheses: the h hypotheses.
         table: the causes as they were planted.
-        of: the mechanisms.
+        mechanisms_: the mechanisms.
     """
     rises = table.rises
     result = p.copy()
     for n, hypothesis in enumerate(hypotheses):
         for planted in hypothesis.causes:
-            for place, fault in enumerate(of.faults):
+            for place, fault in enumerate(mechanisms_.faults):
                 strength = strengths().get((fault, planted.cause.id))
                 if strength and rises[planted.cause.id][place] < HARDLY:
                     result[n, :, place] = 1 - (1 - result[n, :, place]) * (1 - _RHO[strength])
     return result
 
 
-def _of_the_hand(dough: Dough, x: Floats, done: Done) -> Floats:
+def _hand_score(dough: Dough, x: Floats, done: Done) -> Floats:
     """Of the felt class at shaping, shape (h, k)."""
     felt = next((f for f in reversed(done.felt) if f.class_name), None)
     if felt is None:
@@ -224,14 +226,14 @@ def _of_the_hand(dough: Dough, x: Floats, done: Done) -> Floats:
     band = band_of(felt.class_name, dough.piece.thickness_mm)
     at = x[..., PLACE["consistency"]]
     chance = _phi((band.high - at) / _HAND_SD) - _phi((band.low - at) / _HAND_SD)
-    told: Floats = np.log(_HAND_FLOOR / 7 + (1 - _HAND_FLOOR) * np.maximum(chance, 0))
-    return told
+    log_probability: Floats = np.log(_HAND_FLOOR / 7 + (1 - _HAND_FLOOR) * np.maximum(chance, 0))
+    return log_probability
 
 
 _phi = np.vectorize(lambda z: 0.5 * (1 + erf(z / sqrt(2))), otypes=[float])
 
 
-def _of_the_bake(x: Floats, done: Done, verdict: Verdict, *, wanted: float, crumb: bool) -> Floats:
+def _bake_score(x: Floats, done: Done, verdict: Verdict, *, target: float, crumb: bool) -> Floats:
     """Of weight, colour and core, shape (h, k); each with heavy tails, so that one odd number does not decide."""
     total = np.zeros(x.shape[:-1])
     if done.weight_in_g and done.weight_out_g is not None and done.weight_out_g <= done.weight_in_g:
@@ -240,7 +242,7 @@ def _of_the_bake(x: Floats, done: Done, verdict: Verdict, *, wanted: float, crum
     if verdict.lightness is not None:
         total = total + _tailed((verdict.lightness - x[..., PLACE["top"]]) / _PHOTO_SD)
     elif verdict.colour is not None:
-        total = total + _tailed((verdict.colour - (wanted - x[..., PLACE["top"]]) / _CHIP_L) / _CHIP_SD)
+        total = total + _tailed((verdict.colour - (target - x[..., PLACE["top"]]) / _CHIP_L) / _CHIP_SD)
     if done.core_c is not None and crumb:
         total = total + _tailed((done.core_c - x[..., PLACE["core"]]) / _CORE_SD)
     return total

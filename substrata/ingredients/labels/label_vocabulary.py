@@ -57,15 +57,15 @@ def read_header(text: str) -> Header:
         if re.search(r"\b(per )?(serving|portion)$", phrase)
         else None
     )
-    kept = [
+    header_words = [
         w
         for w in re.sub(r"\b(per )?100 ?g\b", " ", phrase).split()
         if w not in ("per", "content", "value", "amount", "total", "unit")
     ]
-    if per_100 is False and kept and kept[-1] in ("serving", "portion") and len(kept) > 1:
-        kept = kept[:-1]
-    unit = kept[-1] if len(kept) > 1 and kept[-1] in _UNITS else ""
-    for tried in (" ".join(kept), " ".join(kept[:-1]) if unit else "", phrase):
+    if per_100 is False and header_words and header_words[-1] in ("serving", "portion") and len(header_words) > 1:
+        header_words = header_words[:-1]
+    unit = header_words[-1] if len(header_words) > 1 and header_words[-1] in _UNITS else ""
+    for tried in (" ".join(header_words), " ".join(header_words[:-1]) if unit else "", phrase):
         if tried in words():
             return Header(field=words()[tried], unit="ug" if unit == "mcg" else unit, per_100=per_100)
     return Header(field="", unit=unit, per_100=per_100)

@@ -66,8 +66,8 @@ def statement_facts(statement: str) -> StatementFacts:
     ['nut:almond']
     """
     text = _FREE.sub(" ", statement)
-    found = _TRACES.search(text)
-    certain, traces = (text[: found.start()], text[found.start() :]) if found else (text, "")
+    traces_match = _TRACES.search(text)
+    certain, traces = (text[: traces_match.start()], text[traces_match.start() :]) if traces_match else (text, "")
     # What stands after the sentence of traces is certain again: "May contain nuts. Contains: milk."
     ended, _, more = traces.partition(".")
     contains, may = _flags(f"{certain}. {more}"), _flags(ended)

@@ -127,7 +127,7 @@ def doneness(case: BakeCase, ran: Ran, rim: Ran | None = None) -> Doneness:
     )
 
 
-def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]:
+def _criteria(case: BakeCase, ran: Ran, visible_dose: Floats) -> dict[str, float | None]:
     """The moment at which each criterion of the form is met."""
     at, form = ran.minutes, case.form
     dose = case.gold_dose * case.wish_factor
@@ -135,14 +135,14 @@ def _criteria(case: BakeCase, ran: Ran, seen: Floats) -> dict[str, float | None]
         # The crust's own core is no criterion here: it was baked before.
         melted = first_over(at, np.nan_to_num(ran.topping_c, nan=-100.0), oven_number("topping_done_c"))
         browned = oven_number("topping_dose") if case.wish != "crisp" else 1.0
-        return {"topping": melted, "colour": first_over(at, seen, dose * browned)}
+        return {"topping": melted, "colour": first_over(at, visible_dose, dose * browned)}
     moisture = case.moisture(ran.loss)
     moments: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.core_wanted_c)}
-    colour = first_over(at, seen, dose)
+    colour = first_over(at, visible_dose, dose)
     if form.asks_pliable:
         bends = first_over(at, -moisture, -case.pliable_water)
         # It is coloured a little too: what bends from the start would else be done as soon as it is set.
-        pale = first_over(at, seen, case.gold_dose * oven_number("wish_pale"))
+        pale = first_over(at, visible_dose, case.gold_dose * oven_number("wish_pale"))
         if bends is not None and pale is not None:
             bends = soft_latest([bends, pale], oven_number("criteria_power"))
         sooner = [moment for moment in (colour, bends) if moment is not None]

@@ -220,10 +220,10 @@ def _opened(window: Window, factor: float) -> Window:
 def _blended(window: Window, others: list[tuple[Window, float]]) -> Window:
     """Between windows, in the logarithm: bounds are ratios."""
 
-    def bound(own: float | None, bounds: list[tuple[float | None, float]]) -> float | None:
-        if own is None or not bounds:
-            return own
-        return exp(log(own) + sum(weight * log(other / own) for other, weight in bounds if other))
+    def bound(single: float | None, bounds: list[tuple[float | None, float]]) -> float | None:
+        if single is None or not bounds:
+            return single
+        return exp(log(single) + sum(weight * log(other / single) for other, weight in bounds if other))
 
     return Window(
         low=bound(window.low, [(w.low, weight) for w, weight in others]),

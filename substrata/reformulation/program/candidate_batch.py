@@ -215,10 +215,10 @@ class Bench:
 
     def per_line(self, coefficients: Floats) -> Floats:
         """Coefficients of the n slots, that of the frying fat laid on the dough that brings it; (lines,) to (n,)."""
-        own = coefficients[: self.count]
+        own_coefficients = coefficients[: self.count]
         if len(coefficients) == self.count:
-            return own
-        result: Floats = own + self.frying * coefficients[self.count] * self.inside
+            return own_coefficients
+        result: Floats = own_coefficients + self.frying * coefficients[self.count] * self.inside
         return result
 
     def batch_at(self, grams: Floats) -> Batch:

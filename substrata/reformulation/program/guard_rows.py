@@ -58,8 +58,8 @@ def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
 
 def _kept_near(bench: Bench, rail: Rail) -> Iterator[Row]:
     """A quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
-    wanted = bench.given.windows.get(rail.id)
-    target = wanted.window if wanted and wanted.source == "target" else Window()
+    target_range = bench.given.windows.get(rail.id)
+    target = target_range.window if target_range and target_range.source == "target" else Window()
     now = _held(bench, rail.id)
     if now <= TINY:
         return

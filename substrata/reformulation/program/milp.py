@@ -116,7 +116,7 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     start = np.array([s.start for s in free])
     step = np.array([s.step.grams for s in free])
     most = np.array([max(s.most, 0.0) for s in free])
-    wanted = np.minimum(np.array([s.wanted for s in free]), most)
+    start_g = np.minimum(np.array([s.wanted for s in free]), most)
     reach, room = _reach(bench, places, ask, np.maximum(most, start) + 1.0)
     soft = [row for row in rows if row.price or row.kind in ask.elastic]
     width = col.lines + len(soft)
@@ -130,14 +130,14 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     if ask.aim is not None:
         cost *= 1e-3
         cost[col.step] += ask.aim[places] * step
-        cost[col.saved] += ask.aim[places] * (wanted - start)
+        cost[col.saved] += ask.aim[places] * (start_g - start)
 
     low, high = np.zeros(width), np.full(width, np.inf)
-    back = np.abs(wanted - start) > _TINY
-    low[col.step] = -np.floor(np.where(back, np.maximum(start, wanted), start) / step + 1e-9)
-    high[col.step] = np.floor((most - np.where(back, np.minimum(start, wanted), start)) / step + 1e-9)
+    back = np.abs(start_g - start) > _TINY
+    low[col.step] = -np.floor(np.where(back, np.maximum(start, start_g), start) / step + 1e-9)
+    high[col.step] = np.floor((most - np.where(back, np.minimum(start, start_g), start)) / step + 1e-9)
     high[col.saved] = back
-    high[col.more_to], high[col.less_to] = np.maximum(wanted - start, 0.0), np.maximum(start - wanted, 0.0)
+    high[col.more_to], high[col.less_to] = np.maximum(start_g - start, 0.0), np.maximum(start - start_g, 0.0)
     high[col.touched] = 1.0
 
     def block(**parts: Floats | float) -> Floats:
@@ -146,7 +146,7 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
             result[:, getattr(col, name)] = np.diag(np.broadcast_to(values, n))
         return result
 
-    moved = block(step=step, saved=wanted - start)
+    moved = block(step=step, saved=start_g - start)
     touches = block(more_to=1, more=1, less_to=1, less=1, touched=-reach)
     limits, bounds = _limits(bench, rows, places, moved)
     for i, row in enumerate(soft):
@@ -170,7 +170,7 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     if ask.whole_steps:
         steps, saved = np.round(steps), np.round(saved)
     grams = _settled(bench)
-    grams[places] = np.maximum(start + step * steps + (wanted - start) * saved, 0.0)
+    grams[places] = np.maximum(start + step * steps + (start_g - start) * saved, 0.0)
     dual = getattr(result, "mip_dual_bound", None)
     return Solved(
         status=result.status,

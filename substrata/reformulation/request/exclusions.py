@@ -25,11 +25,11 @@ class Exclusion:
         """Whether an ingredient, or the pack of one, is excluded."""
         if ingredient.id in self.ingredients:
             return True
-        return any(_matches(flag, own) for flag in self.flags for own in ingredient.flags)
+        return any(_matches(flag, has_flag) for flag in self.flags for has_flag in ingredient.flags)
 
 
-def _matches(flag: str, own: str) -> bool:
-    return own.startswith(flag) if flag.endswith(":") else own == flag
+def _matches(flag: str, has_flag: str) -> bool:
+    return has_flag.startswith(flag) if flag.endswith(":") else has_flag == flag
 
 
 @cache

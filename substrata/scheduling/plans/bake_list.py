@@ -63,20 +63,20 @@ def read_bakes(text: str) -> tuple[BakeRow, ...]:
             remedy="name the columns in the first row",
             field="text",
         )
-    told = [
+    bakes = [
         _read(number, dict(zip(known, (cell.strip() for cell in cells), strict=False)))
         for number, cells in enumerate(rows[1:], 2)
         if any(cell.strip() for cell in cells)
     ]
-    if not 1 <= len(told) <= MOST_BAKES:
+    if not 1 <= len(bakes) <= MOST_BAKES:
         raise FormulaError(
             "so many bakes are not planned at once",
-            got=str(len(told)),
+            got=str(len(bakes)),
             allowed=f"1 to {MOST_BAKES}",
             remedy="part the list by days",
             field="text",
         )
-    return tuple(told)
+    return tuple(bakes)
 
 
 def _column(name: str) -> str:

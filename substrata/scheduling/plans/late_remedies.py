@@ -23,11 +23,11 @@ def critical_min(problem: Problem, bake: str) -> int:
     tasks = {t.id: t for t in problem.tasks if t.bake == bake}
     length: dict[str, int] = {}
 
-    def until(task: Task, seen: frozenset[str] = frozenset()) -> int:
-        if task.id in length or task.id in seen:
+    def until(task: Task, visited: frozenset[str] = frozenset()) -> int:
+        if task.id in length or task.id in visited:
             return length.get(task.id, 0)
         before = [
-            until(tasks[lag.before], seen | {task.id}) + lag.least
+            until(tasks[lag.before], visited | {task.id}) + lag.least
             for lag in problem.lags
             if lag.after == task.id and lag.before in tasks
         ]
@@ -65,39 +65,39 @@ def helps(problem: Problem, effort: Effort) -> tuple[WouldHelp, ...]:
         second = replace(first, name="a second oven")
         both = tuple(replace(t, ovens=(*t.ovens, second.name)) if t.ovens else t for t in problem.tasks)
         rows.append(("oven", "a second oven", replace(problem, ovens=(*problem.ovens, second), tasks=both)))
-    told = []
+    suggestions = []
     for key, text, other in rows:
         late = _late(other, effort)
         if late == 0:
-            told.append(WouldHelp(key=key, text=f"{text} brings all in time", minutes=0))
+            suggestions.append(WouldHelp(key=key, text=f"{text} brings all in time", minutes=0))
     earlier = _all_later(problem, effort)
     if earlier:
-        told.append(
+        suggestions.append(
             WouldHelp(key="earlier", text=f"beginning {earlier} min earlier, or all {earlier} min later", minutes=0)
         )
     for due in problem.dues:
-        if len(problem.dues) > 1 and len(told) < 5:
-            kept = tuple(t for t in problem.tasks if t.bake != due.bake)
-            names = {t.id for t in kept}
+        if len(problem.dues) > 1 and len(suggestions) < 5:
+            tasks = tuple(t for t in problem.tasks if t.bake != due.bake)
+            names = {t.id for t in tasks}
             other = replace(
                 problem,
-                tasks=kept,
+                tasks=tasks,
                 lags=tuple(lag for lag in problem.lags if lag.before in names and lag.after in names),
                 dues=tuple(d for d in problem.dues if d.bake != due.bake),
             )
             if _late(other, effort) == 0:
-                told.append(
+                suggestions.append(
                     WouldHelp(key=f"without:{due.bake}", text=f"without {due.name} the others are in time", minutes=0)
                 )
-    return tuple(told)
+    return tuple(suggestions)
 
 
 def _late(problem: Problem, effort: Effort) -> int | None:
     model = Model(problem)
-    found = model.best(model.lateness, effort, None)
-    if found is None:
+    best = model.best(model.lateness, effort, None)
+    if best is None:
         return None
-    return sum(found.plan.late.values())
+    return sum(best.plan.late.values())
 
 
 def _all_later(problem: Problem, effort: Effort) -> int | None:
@@ -107,5 +107,5 @@ def _all_later(problem: Problem, effort: Effort) -> int | None:
     delay = m.new_int_var(0, problem.horizon, "delay")
     for due in problem.dues:
         m.add(model.end[due.task] <= due.minute + delay)
-    found = model.best(delay, effort, None)
-    return None if found is None else round(found.value)
+    best = model.best(delay, effort, None)
+    return None if best is None else round(best.value)

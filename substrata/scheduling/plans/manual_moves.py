@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.plan_document import Clock, Pin, Plan
-from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.plans.plan_problem import PlanProblem
 from substrata.scheduling.schedule_problem import Placed, Problem, Schedule
 from substrata.scheduling.solver.plan_check import faults
 
@@ -21,7 +21,7 @@ class MoveConflict:
     text: str
 
 
-def conflicts(bench: Bench, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
+def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
     """What stands in the way of moving one task; what comes after it in its own bake moves along.
 
     Args:
@@ -53,31 +53,31 @@ def conflicts(bench: Bench, placed: Mapping[str, Placed], task: str, start: int)
     }
     free = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
     before = {(fault.kind, fault.text) for fault in faults(free, Schedule(placed=dict(placed), status="feasible"))}
-    found: dict[str, MoveConflict] = {}
+    by_task: dict[str, MoveConflict] = {}
     for fault in faults(free, Schedule(placed=moved, status="feasible")):
         if (fault.kind, fault.text) not in before:
             other = next((key for key in fault.tasks if key != task), "")
-            found.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
+            by_task.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
     for due in problem.dues:
         over = moved[due.task].end - due.minute
         if due.task in along and over > 0:
-            found[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
-    return tuple(found.values())
+            by_task[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
+    return tuple(by_task.values())
 
 
 def _after(problem: Problem, task: str) -> set[str]:
     """A task and everything that waits for it."""
-    found, left = {task}, [task]
-    while left:
-        one = left.pop()
+    followers, frontier = {task}, [task]
+    while frontier:
+        current = frontier.pop()
         for lag in problem.lags:
-            if lag.before == one and lag.after not in found:
-                found.add(lag.after)
-                left.append(lag.after)
-    return found
+            if lag.before == current and lag.after not in followers:
+                followers.add(lag.after)
+                frontier.append(lag.after)
+    return followers
 
 
-def slipped(bench: Bench, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
+def slipped(bench: PlanProblem, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
     """The plan in which a task takes longer: what came before it is done, what runs beside it goes on.
 
     Raises:

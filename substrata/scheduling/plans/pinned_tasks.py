@@ -86,7 +86,7 @@ def _hands(problem: Problem, clock: Clock) -> None:
     ]
     spans.sort(key=lambda span: span[:2])
     for n, (start, _, task) in enumerate(spans):
-        busy = [other for begun, end, other in spans[:n] if end > start and other is not task]
+        busy = [other for earlier_span, end, other in spans[:n] if end > start and other is not task]
         if len(busy) >= problem.people:
             raise FormulaError(
                 f"“{task.text}” and “{busy[-1].text}” are pinned at once",

@@ -8,9 +8,9 @@ from datetime import datetime
 
 from substrata.scheduling.plans.late_remedies import WouldHelp
 from substrata.scheduling.plans.plan_document import Clock
-from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.plans.plan_problem import PlanProblem
 from substrata.scheduling.robustness.robust_plan import Care, Holds, Tight, careful, holds
-from substrata.scheduling.robustness.slack import slack_of
+from substrata.scheduling.robustness.slack import task_slack
 from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times, minutes_late
 from substrata.scheduling.solver.plan_check import score
 from substrata.scheduling.tasks.oven_on_times import OvenHeat, heat_curves
@@ -103,13 +103,13 @@ class Planned:
 Offered = Callable[[Callable[[], "Planned"]], bool]
 
 
-def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
+def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
     """A schedule as a baker reads it."""
     problem, clock = bench.problem, bench.clock
     # Where hands are kept free to look is told as it was planned.
     watched = careful(problem, care).task
     people = _people(problem, schedule)
-    slack = slack_of(problem, schedule)
+    slack = task_slack(problem, schedule)
     rows = []
     for task in sorted(problem.tasks, key=lambda t: (schedule.placed[t.id].start, t.id)):
         at = schedule.placed[task.id]
@@ -142,7 +142,7 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
     late = tuple(
         Late(bake=due.bake, name=due.name, minutes=behind[due.bake]) for due in problem.dues if due.bake in behind
     )
-    made = {own.bake: own for own in bench.bakes}
+    by_bake = {bake_tasks.bake: bake_tasks for bake_tasks in bench.bakes}
     return Planned(
         status="late" if late else schedule.status,
         gap=schedule.gap,
@@ -156,8 +156,8 @@ def told_of(bench: Bench, schedule: Schedule, care: Care) -> Planned:
                 due=clock.time(due.minute),
                 ready=clock.time(schedule.placed[due.task].end),
                 late_min=behind.get(due.bake, 0),
-                trays=made[due.bake].trays,
-                loads=made[due.bake].loads,
+                trays=by_bake[due.bake].trays,
+                loads=by_bake[due.bake].loads,
             )
             for due in problem.dues
         ),
@@ -177,7 +177,7 @@ def _text(problem: Problem, schedule: Schedule, sure: Holds, late: tuple[Late, .
     first = min(start for t in problem.tasks for start, _ in hand_times(t, schedule.placed[t.id]))
     when = f"First work at {clock.time(first):%H:%M}"
     if late:
-        return f"{when}; {'; '.join(f'{one.name} {one.minutes} min late' for one in late)}"
+        return f"{when}; {'; '.join(f'{bake.name} {bake.minutes} min late' for bake in late)}"
     best = ""
     if schedule.status == "optimal":
         best = "; no better plan there is"

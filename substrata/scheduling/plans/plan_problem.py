@@ -13,12 +13,12 @@ from substrata.process.baking.oven_profile import OvenProfile
 from substrata.scheduling.plans.pinned_tasks import pinned
 from substrata.scheduling.plans.plan_document import Clock, Plan
 from substrata.scheduling.schedule_problem import MOST_TASKS, Due, Oven, Problem
-from substrata.scheduling.tasks.bake_tasks import BakeTasks, tasks_of
+from substrata.scheduling.tasks.bake_tasks import BakeTasks, bake_tasks
 from substrata.scheduling.tasks.kitchen_things import capacities, things
 
 
 @dataclass(frozen=True, kw_only=True)
-class Bench:
+class PlanProblem:
     """A plan made of its formulas."""
 
     plan: Plan
@@ -27,12 +27,12 @@ class Bench:
     problem: Problem
 
 
-def bench_of(
+def plan_problem(
     plan: Plan,
     library: Library,
     settings: Settings = Settings(),  # noqa: B008 - frozen
     profiles: Mapping[str, OvenProfile] | None = None,
-) -> Bench:
+) -> PlanProblem:
     """Make the problem of a plan.
 
     Args:
@@ -47,7 +47,7 @@ def bench_of(
     clock = Clock(plan)
     ovens = tuple(Oven(name=o.name, trays=o.trays, share_k=o.share_k) for o in plan.ovens)
     has = capacities(plan.has)
-    made: list[BakeTasks] = []
+    all_tasks: list[BakeTasks] = []
     dues = []
     for number, bake in enumerate(plan.bakes):
         if bake.oven and bake.oven not in {oven.name for oven in ovens}:
@@ -60,18 +60,27 @@ def bench_of(
             )
         profile = (profiles or {}).get(bake.oven or ovens[0].name, OvenProfile())
         key = bake.id or str(number + 1)
-        if key in {one.bake for one in made}:
+        if key in {bake_tasks.bake for bake_tasks in all_tasks}:
             raise FormulaError(
                 "two bakes have one id", got=key[:40], allowed="ids of their own", field=f"bakes[{number}].id"
             )
         dough = Dough(bake.formula, library, settings, profile)
-        own = tasks_of(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven, has=has)
-        _there_is_one(own, has, f"bakes[{number}]")
-        made.append(own)
+        bake_tasks_here = bake_tasks(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven, has=has)
+        _check_things(bake_tasks_here, has, f"bakes[{number}]")
+        all_tasks.append(bake_tasks_here)
         fresh = None if bake.fresh_h is None else round(60 * bake.fresh_h)
         minute = clock.minute(bake.due, f"bakes[{number}].due")
-        dues.append(Due(bake=key, name=own.name, task=own.last, minute=minute, fresh=fresh, priority=bake.priority))
-    tasks = [task for own in made for task in own.tasks]
+        dues.append(
+            Due(
+                bake=key,
+                name=bake_tasks_here.name,
+                task=bake_tasks_here.last,
+                minute=minute,
+                fresh=fresh,
+                priority=bake.priority,
+            )
+        )
+    tasks = [task for bake_tasks_here in all_tasks for task in bake_tasks_here.tasks]
     if len(tasks) > MOST_TASKS:
         raise FormulaError(
             "so much is not planned at once",
@@ -86,24 +95,24 @@ def bench_of(
     )
     problem = Problem(
         tasks=tuple(pinned(tasks, plan.pins, clock)),
-        lags=tuple(lag for own in made for lag in own.lags),
+        lags=tuple(lag for bake_tasks_here in all_tasks for lag in bake_tasks_here.lags),
         dues=tuple(dues),
         ovens=ovens,
         people=plan.people,
         capacity=has,
-        holds=tuple(hold for own in made for hold in own.holds),
+        holds=tuple(hold for bake_tasks_here in all_tasks for hold in bake_tasks_here.holds),
         closed=tuple((max(a, 0), b) for a, b in closed if b > max(a, 0)),
     )
-    return Bench(plan=plan, clock=clock, bakes=tuple(made), problem=problem)
+    return PlanProblem(plan=plan, clock=clock, bakes=tuple(all_tasks), problem=problem)
 
 
-def _there_is_one(own: BakeTasks, has: Mapping[str, int], where: str) -> None:
-    wanted = {thing for task in own.tasks for thing in task.uses} | {hold.thing for hold in own.holds}
-    none = sorted(thing for thing in wanted if has.get(thing, 1) < 1)
+def _check_things(bake: BakeTasks, has: Mapping[str, int], where: str) -> None:
+    needed = {thing for task in bake.tasks for thing in task.uses} | {hold.thing for hold in bake.holds}
+    none = sorted(thing for thing in needed if has.get(thing, 1) < 1)
     if none:
         raise FormulaError(
             "the kitchen has none of what a bake needs",
-            got=f"{own.name}: {', '.join(things()[thing].name for thing in none)}",
+            got=f"{bake.name}: {', '.join(things()[thing].name for thing in none)}",
             allowed="one or more",
             remedy="say how many there are, or plan another bake",
             field=f"{where}.formula",

@@ -7,8 +7,8 @@ from dataclasses import replace
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.late_remedies import clashes, helps, pressed
 from substrata.scheduling.plans.pinned_tasks import check_pins
-from substrata.scheduling.plans.plan_answer import MovedTask, Offered, Planned, told_of
-from substrata.scheduling.plans.plan_problem import Bench
+from substrata.scheduling.plans.plan_answer import MovedTask, Offered, Planned, plan_answer
+from substrata.scheduling.plans.plan_problem import PlanProblem
 from substrata.scheduling.plans.replanning import Happened, replan
 from substrata.scheduling.robustness.robust_plan import CARES, STALE, Care, careful
 from substrata.scheduling.schedule_problem import Placed, Problem, Schedule, minutes_late
@@ -19,38 +19,38 @@ from substrata.scheduling.solver.solve import solve
 _FIRST_S = 3.0  # for each step of care that comes late, before the next is tried
 
 
-def plan_of(bench: Bench, *, effort: Effort = Effort(), told: Offered | None = None) -> Planned:  # noqa: B008 - frozen
+def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offered | None = None) -> Planned:  # noqa: B008 - frozen
     """Plan it, as carefully as its deadlines allow.
 
     Args:
         bench: what is wanted.
         effort: how long is sought.
-        told: is offered every better plan, which is worked out only when it is called for; False stops the search.
+        on_better: is offered every better plan, which is worked out only when it is called for; False stops the search.
 
     Raises:
         FormulaError: when it cannot be planned at all.
     """
     problem = bench.problem
     if bench.plan.happened:
-        return _mended(bench, effort)
+        return _replanned(bench, effort)
     check_pins(problem, bench.clock)
     hard = pressed(problem)
-    found: tuple[Schedule, Care] | None = None
+    best: tuple[Schedule, Care] | None = None
     for care in CARES:
-        show = (lambda better, care=care: told(lambda: told_of(bench, better, care))) if told else None
-        seconds = effort.seconds if found is None else max(effort.seconds / 3, _FIRST_S)
-        schedule = solve(careful(problem, care), replace(effort, seconds=seconds), told=show)
+        show = (lambda better, care=care: on_better(lambda: plan_answer(bench, better, care))) if on_better else None
+        seconds = effort.seconds if best is None else max(effort.seconds / 3, _FIRST_S)
+        schedule = solve(careful(problem, care), replace(effort, seconds=seconds), on_better=show)
         if not schedule.placed:
             continue
         schedule = replace(schedule, late=minutes_late(problem, schedule.placed))
-        if found is None or sum(schedule.late.values()) < sum(found[0].late.values()):
-            found = schedule, care
+        if best is None or sum(schedule.late.values()) < sum(best[0].late.values()):
+            best = schedule, care
         # A bake whose own work is too long is late however carelessly it is planned.
         if not schedule.late or hard:
             break
-    found = found or _at_all(problem, effort)
-    planned = told_of(bench, *found)
-    if found[0].late and effort.seconds >= 1:
+    best = best or _at_all(problem, effort)
+    planned = plan_answer(bench, *best)
+    if best[0].late and effort.seconds >= 1:
         planned = replace(planned, helps=helps(problem, replace(effort, seconds=min(1.5, effort.seconds))))
     return planned
 
@@ -76,19 +76,19 @@ def _at_all(problem: Problem, effort: Effort) -> tuple[Schedule, Care]:
     return by_list, CARES[-1]
 
 
-def _mended(bench: Bench, effort: Effort) -> Planned:
+def _replanned(bench: PlanProblem, effort: Effort) -> Planned:
     """A plan that is under way: what happened is told by its pins, what was planned by the others."""
     clock, problem = bench.clock, bench.problem
     happened = tuple(
         Happened(
-            task=one.task,
-            start=clock.minute(one.start, "happened.start"),
-            end=clock.minute(one.end, "happened.end") if one.end else None,
-            expected=clock.minute(one.expected, "happened.expected") if one.expected else None,
+            task=event.task,
+            start=clock.minute(event.start, "happened.start"),
+            end=clock.minute(event.end, "happened.end") if event.end else None,
+            expected=clock.minute(event.expected, "happened.expected") if event.expected else None,
         )
-        for one in bench.plan.happened
+        for event in bench.plan.happened
     )
-    strange = {one.task for one in happened} - set(problem.task)
+    strange = {event.task for event in happened} - set(problem.task)
     if strange:
         raise FormulaError(
             "what happened is no task of the plan",
@@ -115,7 +115,7 @@ def _mended(bench: Bench, effort: Effort) -> Planned:
         status="feasible",
     )
     open_ = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
-    now = max([*(one.end or one.start for one in happened), *(0,)])
+    now = max([*(event.end or event.start for event in happened), *(0,)])
     result = replan(open_, was, happened, now, replace(effort, seconds=min(effort.seconds, 5.0)))
     if result is None:
         raise FormulaError(
@@ -125,7 +125,7 @@ def _mended(bench: Bench, effort: Effort) -> Planned:
             remedy="try again",
         )
     under_way = replace(bench, problem=result.problem)
-    answer = told_of(under_way, replace(result.plan, late=minutes_late(problem, result.plan.placed)), CARES[-1])
+    answer = plan_answer(under_way, replace(result.plan, late=minutes_late(problem, result.plan.placed)), CARES[-1])
     return replace(
         answer,
         moved=tuple(MovedTask(task=key, minutes=by) for key, by in result.moved),

@@ -50,9 +50,9 @@ def replan(
         now: minute of the plan.
         effort: how long is sought.
     """
-    seen = {what.task: what for what in happened}
+    events = {what.task: what for what in happened}
     tasks = tuple(
-        _where_it_is(_as_it_is(task, seen[task.id]), plan) if task.id in seen else task for task in problem.tasks
+        _where_it_is(_as_it_is(task, events[task.id]), plan) if task.id in events else task for task in problem.tasks
     )
     # Greatest lags are no rows of the model any more: a broken window is a fact, and costs.
     later = replace(
@@ -84,28 +84,28 @@ def replan(
         moved = m.new_bool_var("")
         m.add(off <= _STILL).only_enforce_if(~moved)
         price += _MOVED * moved + off
-    found = model.best(price, effort, plan)
-    if found is None:
+    best = model.best(price, effort, plan)
+    if best is None:
         return None
-    told = tuple(
-        (task.id, found.plan.placed[task.id].start - plan.placed[task.id].start)
+    moved_tasks = tuple(
+        (task.id, best.plan.placed[task.id].start - plan.placed[task.id].start)
         for task in later.tasks
-        if task.fixed_start is None and abs(found.plan.placed[task.id].start - plan.placed[task.id].start) > _STILL
+        if task.fixed_start is None and abs(best.plan.placed[task.id].start - plan.placed[task.id].start) > _STILL
     )
-    broken_words = tuple(_broken(problem, found.plan, later))
-    late = [due for due in problem.dues if found.plan.placed[due.task].end > due.minute]
+    broken_words = tuple(_broken(problem, best.plan, later))
+    late = [due for due in problem.dues if best.plan.placed[due.task].end > due.minute]
     deadline = (
         "every deadline holds"
         if not late
-        else "; ".join(f"{d.name} {found.plan.placed[d.task].end - d.minute} min late" for d in late)
+        else "; ".join(f"{d.name} {best.plan.placed[d.task].end - d.minute} min late" for d in late)
     )
     things = (
         "nothing moves"
-        if not told
-        else f"{len(told)} thing{'s' if len(told) > 1 else ''} move{'' if len(told) > 1 else 's'}"
+        if not moved_tasks
+        else f"{len(moved_tasks)} thing{'s' if len(moved_tasks) > 1 else ''} move{'' if len(moved_tasks) > 1 else 's'}"
     )
     text = "; ".join((f"{things}, {deadline}", *broken_words))
-    return Replanned(plan=found.plan, problem=later, moved=told, broken=broken_words, text=text)
+    return Replanned(plan=best.plan, problem=later, moved=moved_tasks, broken=broken_words, text=text)
 
 
 def _where_it_is(task: Task, plan: Schedule) -> Task:
@@ -114,12 +114,12 @@ def _where_it_is(task: Task, plan: Schedule) -> Task:
     return replace(task, ovens=(at.oven,)) if at is not None and at.oven in task.ovens else task
 
 
-def _as_it_is(task: Task, seen: Happened) -> Task:
-    if seen.end is not None:
-        return replace(task, fixed_start=seen.start, fixed_end=max(seen.end, seen.start))
-    length = max((seen.expected or seen.start + task.minutes) - seen.start, 1)
+def _as_it_is(task: Task, event: Happened) -> Task:
+    if event.end is not None:
+        return replace(task, fixed_start=event.start, fixed_end=max(event.end, event.start))
+    length = max((event.expected or event.start + task.minutes) - event.start, 1)
     # What is in the oven may be left a little longer than it needs, when nobody has a hand free.
-    return replace(task, fixed_start=seen.start, minutes=length, passive=bool(task.ovens), longest=length + _LONGER)
+    return replace(task, fixed_start=event.start, minutes=length, passive=bool(task.ovens), longest=length + _LONGER)
 
 
 def _broken(problem: Problem, plan: Schedule, later: Problem) -> list[str]:

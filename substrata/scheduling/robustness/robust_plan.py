@@ -193,11 +193,11 @@ class _Days:
         for lag in self.into[task.id]:
             begin = np.maximum(begin, self.end[lag.before] + lag.least)
         # At its time, or before its window closes when what went before was quick.
-        asked = np.full(self.runs, float(at.start))
+        starts = np.full(self.runs, float(at.start))
         for lag in self.into[task.id]:
             if lag.most is not None:
-                asked = np.minimum(asked, self.end[lag.before] + lag.most - (length if lag.to_end else 0))
-        begin = np.maximum(begin, asked)
+                starts = np.minimum(starts, self.end[lag.before] + lag.most - (length if lag.to_end else 0))
+        begin = np.maximum(begin, starts)
         if task.ovens:
             begin = np.maximum(begin, _oven_ready(self.problem, task, at, self.baked, self.end, self.runs))
             self.baked.append((task, at))
@@ -216,13 +216,13 @@ class _Days:
 
     def windows(self) -> dict[str, np.ndarray]:
         """On which days a task comes after its time."""
-        told: dict[str, np.ndarray] = {}
+        by_task: dict[str, np.ndarray] = {}
         for lag in self.problem.lags:
             if lag.most is not None and self.problem.task[lag.after].fixed_start is None:
                 when = (self.end if lag.to_end else self.start)[lag.after]
                 over = when - self.end[lag.before] - lag.most > _WINDOW_MIN
-                told[lag.after] = told.get(lag.after, np.zeros(self.runs, bool)) | over
-        return told
+                by_task[lag.after] = by_task.get(lag.after, np.zeros(self.runs, bool)) | over
+        return by_task
 
     def late(self) -> dict[str, np.ndarray]:
         """And on which a bake is late."""
@@ -293,11 +293,11 @@ def _oven_ready(
     """When an oven is empty enough and has its temperature."""
     oven = problem.oven_named(at.oven)
     ready = np.full(runs, 0.0 if before else float(at.start))
-    for other, there in before:
-        if there.oven != at.oven or other.id not in end:
+    for other, previous in before:
+        if previous.oven != at.oven or other.id not in end:
             continue
         if not task.shares(other, oven.share_k):
             ready = np.maximum(ready, end[other.id] + oven.gap(other.leaves_c, task.temp_c))
-        elif there.end <= at.start and other.trays + task.trays > oven.trays:
+        elif previous.end <= at.start and other.trays + task.trays > oven.trays:
             ready = np.maximum(ready, end[other.id])
     return ready

@@ -7,7 +7,7 @@ from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times
 _MOST_SLACK = 240
 
 
-def slack_of(problem: Problem, schedule: Schedule) -> dict[str, int]:
+def task_slack(problem: Problem, schedule: Schedule) -> dict[str, int]:
     """By how much each task may move later while all others stay where they are."""
     busy = sorted((start, end, t.id) for t in problem.tasks for start, end in hand_times(t, schedule.placed[t.id]))
     slack = {}
@@ -27,9 +27,9 @@ def slack_of(problem: Problem, schedule: Schedule) -> dict[str, int]:
         if task.ovens:
             oven = problem.oven_named(at.oven)
             for other in problem.tasks:
-                there = schedule.placed[other.id]
-                if other.ovens and other is not task and there.oven == at.oven and there.start >= at.end:
+                placed = schedule.placed[other.id]
+                if other.ovens and other is not task and placed.oven == at.oven and placed.start >= at.end:
                     gap = 0 if task.shares(other, oven.share_k) else oven.gap(task.leaves_c, other.temp_c)
-                    room.append(there.start - gap - at.end)
+                    room.append(placed.start - gap - at.end)
         slack[task.id] = 0 if task.fixed_start is not None else max(min(room), 0)
     return slack

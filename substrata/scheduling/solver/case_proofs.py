@@ -18,7 +18,7 @@ from threading import Lock
 
 from substrata.scheduling.schedule_problem import Problem, Schedule
 from substrata.scheduling.solver.cost_bounds import anchors, tied, work
-from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.cp_model import Model, OnBetter, Solution
 from substrata.scheduling.solver.plan_check import EARLY, HANDS, OVEN_ON
 from substrata.scheduling.solver.search_effort import Effort
 
@@ -27,7 +27,7 @@ _GOALS = (0.03, 0.01, 0.0)  # shares of the price by which the best plan may sti
 _PASSES = (0.15, 0.6, 0.8)  # shares of what time is left: a first look, which tells good plans; the proof; what it left
 _BESIDE = 0.07  # share of the time in which the whole day is sought beside the two best smaller ones
 _HEARD_S = 0.1  # so often is looked whether a better plan was found
-_ASKED_S = 0.5  # and so often, where none was, is asked whether the search is to go on
+_CASE_SECONDS = 0.5  # and so often, where none was, is asked whether the search is to go on
 _LEAST_S = 0.02  # of a case that has no time left: it is seen at least that it cannot be
 
 
@@ -37,7 +37,7 @@ class _Case:
 
     bake: str
     bound: float  # what one of them costs at least
-    smaller: Found | None = None  # of what is tied to the ovens, the best
+    smaller: Solution | None = None  # of what is tied to the ovens, the best
     beside: bool = False  # whether the whole day was sought beside it
     open: bool = True  # a smaller day that costs less may yet be found
 
@@ -52,8 +52,8 @@ class Cases:
         told: is shown every better plan, and the best again where none comes; False stops the search.
     """
 
-    def __init__(self, problem: Problem, first: Found, effort: Effort, told: Told | None = None) -> None:
-        self.problem, self.effort, self.told = problem, effort, told
+    def __init__(self, problem: Problem, first: Solution, effort: Effort, on_better: OnBetter | None = None) -> None:
+        self.problem, self.effort, self.told = problem, effort, on_better
         self.best, self.price = first.plan, first.value
         self.stopped = False
         self._hands = HANDS * -(-work(problem) // problem.people)  # no day asks for them less long than for its work
@@ -76,11 +76,11 @@ class Cases:
         """
         until = time.monotonic() + seconds
         for number, part in enumerate(_PASSES):
-            left = seconds if self.effort.steady else until - time.monotonic()
+            seconds_left = seconds if self.effort.steady else until - time.monotonic()
             open_ = [case for case in self._cases if case.open and case.bound <= self._most(_GOALS[0])]
             if not open_ or (number > 1 and 2 * len(open_) > len(self._cases)):
                 return
-            self._each(self._smaller, open_, part * left)
+            self._each(self._smaller, open_, part * seconds_left)
             good = [
                 case for case in self._cases if case.smaller and not case.beside and case.smaller.value < self.price
             ]
@@ -94,11 +94,11 @@ class Cases:
         """
         until = time.monotonic() + seconds
         for goal in _GOALS:
-            left = seconds / len(_GOALS) if self.effort.steady else until - time.monotonic()
+            seconds_each = seconds / len(_GOALS) if self.effort.steady else until - time.monotonic()
             below = [case for case in self._cases if case.bound <= self._most(goal)]
             if any(case.open for case in below):
                 return  # what is not seen of the smaller day is not seen of the whole
-            self._each(partial(self._whole, goal), sorted(below, key=attrgetter("bound")), left)
+            self._each(partial(self._whole, goal), sorted(below, key=attrgetter("bound")), seconds_each)
             if self.bound <= self._most(goal):
                 return
 
@@ -117,11 +117,11 @@ class Cases:
         model = self._model(tied(self.problem), case)
         price = self._hands + OVEN_ON * model.oven_on + EARLY * model.early
         model.keep(price, most)
-        found = model.best(price, effort, None, how="prove")
+        best = model.best(price, effort, None, how="prove")
         case.open = model.status in ("unknown", "feasible")
         self._proven(case, model, most)
-        if found is not None and (case.smaller is None or found.value < case.smaller.value):
-            case.smaller, case.beside = found, False
+        if best is not None and (case.smaller is None or best.value < case.smaller.value):
+            case.smaller, case.beside = best, False
 
     def _beside(self, case: _Case, effort: Effort) -> None:
         if case.smaller is None:
@@ -145,11 +145,11 @@ class Cases:
         bound = most + 1 if model.status == "infeasible" else min(model.bound, most + 1)
         case.bound = max(case.bound, bound)
 
-    def _take(self, found: Found | None) -> None:
-        if found is None:
+    def _take(self, solution: Solution | None) -> None:
+        if solution is None:
             return
-        plan, minutes = as_late_as_may_be(self.problem, found.plan)
-        price = found.value - EARLY * minutes * len(self.problem.dues)
+        plan, minutes = as_late_as_may_be(self.problem, solution.plan)
+        price = solution.value - EARLY * minutes * len(self.problem.dues)
         with self._lock:
             if price < self.price:
                 self.best, self.price = plan, price
@@ -167,17 +167,17 @@ class Cases:
         with ThreadPoolExecutor(many) as pool:
             while (waiting and not self.stopped) or under_way:
                 while waiting and len(under_way) < many and not self.stopped:
-                    left = max(until - time.monotonic(), _LEAST_S)
-                    part = left * min(many / len(waiting), 1.0)
+                    seconds_left = max(until - time.monotonic(), _LEAST_S)
+                    part = seconds_left * min(many / len(waiting), 1.0)
                     under_way.add(pool.submit(step, waiting.pop(0), replace(alone, seconds=part)))
                 done, under_way = wait(under_way, timeout=_HEARD_S, return_when=FIRST_COMPLETED)
-                for one in done:
-                    one.result()
+                for outcome in done:
+                    outcome.result()
                 self._hear()
 
     def _hear(self) -> None:
         now, best = time.monotonic(), self.best
-        if self.told and not self.stopped and (best is not self._shown or now - self._heard > _ASKED_S):
+        if self.told and not self.stopped and (best is not self._shown or now - self._heard > _CASE_SECONDS):
             self._shown, self._heard = best, now
             self.stopped = not self.told(best)
         if self.stopped:

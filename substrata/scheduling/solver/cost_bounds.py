@@ -32,13 +32,13 @@ def _one_by_one(oven: Oven, rows: list[Task]) -> list[Task]:
 
 
 def _in_groups(oven: Oven, rows: list[Task]) -> int:
-    left, least = list(rows), 0
-    while left:
-        group = [left.pop()]
+    remaining, least = list(rows), 0
+    while remaining:
+        group = [remaining.pop()]
         for task in group:  # grows while it is gone through
-            near = [other for other in left if task.shares(other, oven.share_k)]
+            near = [other for other in remaining if task.shares(other, oven.share_k)]
             group += near
-            left = [other for other in left if other not in near]
+            remaining = [other for other in remaining if other not in near]
         filled = ceil(sum(task.minutes * task.trays for task in group) / oven.trays)
         least += max(filled, *(task.minutes for task in group))
     return least
@@ -59,12 +59,12 @@ def tied(problem: Problem, most: int = TIED_MIN) -> Problem:
         after.setdefault(lag.before, []).append(lag.after)
         if lag.most is not None and lag.most <= most:
             before.setdefault(lag.after, []).append(lag.before)
-    kept = [task.id for task in problem.tasks if task.ovens]
-    for found in (after, before):
-        for key in kept:  # grows while it is gone through
-            kept += [other for other in found.get(key, ()) if other not in kept]
-    kept += [due.task for due in problem.dues if due.task not in kept]
-    names = set(kept)
+    task_ids = [task.id for task in problem.tasks if task.ovens]
+    for neighbours in (after, before):
+        for key in task_ids:  # grows while it is gone through
+            task_ids += [other for other in neighbours.get(key, ()) if other not in task_ids]
+    task_ids += [due.task for due in problem.dues if due.task not in task_ids]
+    names = set(task_ids)
     return replace(
         problem,
         tasks=tuple(task for task in problem.tasks if task.id in names),

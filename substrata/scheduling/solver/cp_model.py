@@ -35,7 +35,7 @@ _MOST_OFF = 3  # pauses in which an oven is off that are looked for
 _BOUNDING = ("objective_lb_search_no_lp", "quick_restart_no_lp")
 _HAIR = 1e-6
 _DOOR = 9  # more than any oven is opened for at once
-Told = Callable[[Schedule], bool]
+OnBetter = Callable[[Schedule], bool]
 
 
 # What those who search do: look for good plans; that, while one of them raises the bound, so that the gap says more; one alone tries
@@ -44,7 +44,7 @@ How = Literal["seek", "both", "prove", "hold"]
 
 
 @dataclass(frozen=True)
-class Found:
+class Solution:
     """A solution of the model."""
 
     plan: Schedule
@@ -184,17 +184,17 @@ class Model:
         return times
 
     def _things(self) -> None:
-        taken: dict[str, list[tuple[Any, int]]] = {}
+        intervals: dict[str, list[tuple[Any, int]]] = {}
         for t in self.problem.tasks:
             for name in t.uses:
                 box = self.model.new_interval_var(self.start[t.id], self.size[t.id], self.end[t.id], f"{t.id} {name}")
-                taken.setdefault(name, []).append((box, 1))
+                intervals.setdefault(name, []).append((box, 1))
         for hold in self.problem.holds:
             length = self.model.new_int_var(0, self.horizon * 2, "")
             start, end = self.start[hold.since], self.end[hold.until]
             box = self.model.new_interval_var(start, length, end, f"{hold.since} {hold.thing}")
-            taken.setdefault(hold.thing, []).append((box, hold.count))
-        for name, rows in taken.items():
+            intervals.setdefault(hold.thing, []).append((box, hold.count))
+        for name, rows in intervals.items():
             capacity = self.problem.capacity.get(name, 1)
             if capacity == 1 and all(count == 1 for _, count in rows):
                 self.model.add_no_overlap([box for box, _ in rows])
@@ -217,15 +217,15 @@ class Model:
             for t in rows
         }
         m.add_cumulative(list(boxes.values()), [t.trays for t in rows], oven.trays)
-        for n, one in enumerate(rows):
+        for n, row in enumerate(rows):
             for other in rows[n + 1 :]:
-                if not one.shares(other, oven.share_k):
-                    both, first = [here[one.id], here[other.id]], m.new_bool_var("")
+                if not row.shares(other, oven.share_k):
+                    both, first = [here[row.id], here[other.id]], m.new_bool_var("")
                     m.add(
-                        self.start[other.id] >= self.end[one.id] + oven.gap(one.leaves_c, other.temp_c)
+                        self.start[other.id] >= self.end[row.id] + oven.gap(row.leaves_c, other.temp_c)
                     ).only_enforce_if([*both, first])
                     m.add(
-                        self.start[one.id] >= self.end[other.id] + oven.gap(other.leaves_c, one.temp_c)
+                        self.start[row.id] >= self.end[other.id] + oven.gap(other.leaves_c, row.temp_c)
                     ).only_enforce_if([*both, ~first])
         self._door(rows, here)
         hot = self.problem.hot or any(t.fixed_start is not None for t in rows)
@@ -277,13 +277,13 @@ class Model:
             return
         m, boxes, wants = self.model, [], []
         for t in rows:
-            start, end, there = self.start[t.id], self.end[t.id], here[t.id]
+            start, end, present = self.start[t.id], self.end[t.id], here[t.id]
             if t.shut > 1:
-                boxes.append(m.new_optional_fixed_size_interval_var(start + 1, t.shut - 1, there, ""))
+                boxes.append(m.new_optional_fixed_size_interval_var(start + 1, t.shut - 1, present, ""))
                 wants.append(_DOOR)
             boxes += [
-                m.new_optional_fixed_size_interval_var(start, 1, there, ""),
-                m.new_optional_fixed_size_interval_var(end - 1, 1, there, ""),
+                m.new_optional_fixed_size_interval_var(start, 1, present, ""),
+                m.new_optional_fixed_size_interval_var(end - 1, 1, present, ""),
             ]
             wants += [1, 1]
         m.add_cumulative(boxes, wants, _DOOR)
@@ -367,8 +367,8 @@ class Model:
         them it learns anew for the next: with it proofs are ten times as quick.
         """
         at = [self.model.new_bool_var("") for _ in self.problem.dues]
-        for due, there in zip(self.problem.dues, at, strict=True):
-            self.model.add(self.end[due.task] == due.minute).only_enforce_if(there)
+        for due, at_due in zip(self.problem.dues, at, strict=True):
+            self.model.add(self.end[due.task] == due.minute).only_enforce_if(at_due)
         self.model.add_bool_or(at)
 
     def beside(self, plan: Schedule, within: int) -> None:
@@ -384,19 +384,19 @@ class Model:
         self,
         objective: Any,
         effort: Effort,
-        hint: Found | Schedule | None,
-        told: Told | None = None,
+        hint: Solution | Schedule | None,
+        on_better: OnBetter | None = None,
         *,
         how: How = "seek",
         within: float = 0.0,
-    ) -> Found | None:
+    ) -> Solution | None:
         """The least of an objective that is found; None when nothing was.
 
         Args:
             objective: what is to be small.
             effort: how long is sought.
             hint: a plan to begin with, or a solution of a model of the same day.
-            told: is shown every better plan.
+            on_better: is shown every better plan.
             how: what those who search do.
             within: share of a plan's price that it may be above the least: that near it is good enough.
         """
@@ -420,7 +420,7 @@ class Model:
             solver.parameters.max_deterministic_time = effort.seconds
         else:
             solver.parameters.max_time_in_seconds = effort.seconds
-        watcher = _Watcher.make(cp, self, told) if told else None
+        watcher = _Watcher.make(cp, self, on_better) if on_better else None
         self._solver = solver
         state = solver.solve(m, watcher) if watcher else solver.solve(m)
         names: dict[Any, Status] = {cp.OPTIMAL: "optimal", cp.FEASIBLE: "feasible", cp.INFEASIBLE: "infeasible"}
@@ -429,11 +429,11 @@ class Model:
             self.bound = max(solver.best_objective_bound, 0.0)
         if state not in (cp.OPTIMAL, cp.FEASIBLE):
             return None
-        return Found(
+        return Solution(
             plan=self.plan_of(solver.value),
             value=solver.objective_value,
             bound=solver.best_objective_bound,
-            of=lambda of: int(solver.value(of)),
+            of=lambda expression: int(solver.value(expression)),
             values=tuple(solver.response_proto.solution[n] for n in range(len(m.proto.variables))),
         )
 
@@ -442,8 +442,8 @@ class Model:
         if self._solver is not None:
             self._solver.stop_search()
 
-    def _hint(self, hint: Found | Schedule) -> None:
-        if isinstance(hint, Found):
+    def _hint(self, hint: Solution | Schedule) -> None:
+        if isinstance(hint, Solution):
             # All of a solution: with the starts alone a phase may end with nothing.
             for n, value in enumerate(hint.values):
                 self.model.add_hint(self.model.get_int_var_from_proto_index(n), value)
@@ -472,10 +472,10 @@ class _Watcher:
     """Shows better plans as they are found."""
 
     @staticmethod
-    def make(cp: Any, model: Model, told: Told) -> cp_model.CpSolverSolutionCallback:
+    def make(cp: Any, model: Model, on_better: OnBetter) -> cp_model.CpSolverSolutionCallback:
         class Watching(cp.CpSolverSolutionCallback):  # type: ignore[misc]  # a class that is loaded late
             def on_solution_callback(self) -> None:
-                if not told(model.plan_of(self.value)):
+                if not on_better(model.plan_of(self.value)):
                     self.stop_search()
 
         return Watching()

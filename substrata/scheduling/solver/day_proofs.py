@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from substrata.scheduling.solver.cost_bounds import tied
-from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.cp_model import Model, OnBetter, Solution
 from substrata.scheduling.solver.plan_check import EARLY, OVEN_ON
 from substrata.scheduling.solver.search_effort import Effort
 
@@ -17,14 +17,14 @@ _NEAR = (15, 45)  # minutes by which a bake of the whole day may lie beside wher
 Spend = Callable[..., Effort]  # a part of the time, by its share, as far as another is not kept for later
 
 
-def prove(model: Model, first: Found, spend: Spend, told: Told | None = None) -> Found:
+def prove(model: Model, first: Solution, spend: Spend, on_better: OnBetter | None = None) -> Solution:
     """Tell a model what its price is at least, and find a good plan to begin with.
 
     Args:
         model: of the whole day; nobody is later in it than in the first plan.
         first: a plan in which nobody is later than they must be.
         spend: a part of the time, by its share.
-        told: is shown every better plan.
+        on_better: is shown every better plan.
     """
     problem = model.problem
     soonest = model.best(model.early, spend(0.08), first, how="both")
@@ -44,7 +44,7 @@ def prove(model: Model, first: Found, spend: Spend, told: Told | None = None) ->
         whole = Model(problem)
         whole.keep(whole.lateness, first.value)
         whole.beside(both.plan, within)
-        near = whole.best(whole.price, spend(0.07), None, told)
+        near = whole.best(whole.price, spend(0.07), None, on_better)
         if near is not None:
             return near
     return first

@@ -39,7 +39,7 @@ def listed(problem: Problem) -> Schedule | None:
 
 
 @dataclass
-class _Taken:
+class _Occupied:
     """What is taken already, minute by minute."""
 
     hands: dict[int, int] = field(default_factory=dict)
@@ -48,47 +48,47 @@ class _Taken:
 
 
 def _built(problem: Problem, order: Sequence[str]) -> Schedule | None:
-    taken, placed = _Taken(), {}
+    occupied, placed = _Occupied(), {}
     for task in problem.tasks:
         if task.fixed_start is not None:
             end = task.fixed_end if task.fixed_end is not None else task.fixed_start + task.minutes
             placed[task.id] = Placed(start=task.fixed_start, end=end, oven=task.ovens[0] if task.ovens else "")
-            _take(taken, task, placed[task.id])
+            _take(occupied, task, placed[task.id])
     for bake in order:
         tasks = _sorted(problem, bake)
         lags = [lag for lag in problem.lags if problem.task[lag.after].bake == bake]
         due = next((d for d in problem.dues if d.bake == bake), None)
-        block = _fitted(problem, taken, tasks, lags, due.minute if due else problem.horizon, placed)
+        block = _fitted(problem, occupied, tasks, lags, due.minute if due else problem.horizon, placed)
         if block is None:
             return None
         for task in tasks:
             if task.fixed_start is None:
                 placed[task.id] = block[task.id]
-                _take(taken, task, block[task.id])
-                _hold(problem, taken, task, placed)
+                _take(occupied, task, block[task.id])
+                _hold(problem, occupied, task, placed)
     late = minutes_late(problem, placed)
     return Schedule(placed=placed, status="feasible", late=late, by="list")
 
 
 def _sorted(problem: Problem, bake: str) -> list[Task]:
     """A bake's tasks, each after what it waits for."""
-    left = [task for task in problem.tasks if task.bake == bake]
+    tasks = [task for task in problem.tasks if task.bake == bake]
     done: list[Task] = []
-    while left:
+    while tasks:
         ready = [
             t
-            for t in left
-            if not any(lag.after == t.id and any(o.id == lag.before for o in left) for lag in problem.lags)
+            for t in tasks
+            if not any(lag.after == t.id and any(o.id == lag.before for o in tasks) for lag in problem.lags)
         ]
         if not ready:
-            return done + left
+            return done + tasks
         done += ready
-        left = [t for t in left if t not in ready]
+        tasks = [t for t in tasks if t not in ready]
     return done
 
 
 def _fitted(
-    problem: Problem, taken: _Taken, tasks: list[Task], lags: list[Lag], due: int, there: dict[str, Placed]
+    problem: Problem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], due: int, placed: dict[str, Placed]
 ) -> dict[str, Placed] | None:
     """The bake as early as it goes from some minute on; the latest such minute that keeps the deadline, else the first that works."""
     fallback = None
@@ -97,7 +97,7 @@ def _fitted(
     for begin in [*range(latest, problem.now - 1, -5), *range(max(due, problem.now), problem.horizon, 10)]:
         if begin < due - 4 * length - 600:
             break
-        block = _from(problem, taken, tasks, lags, begin, there)
+        block = _from(problem, occupied, tasks, lags, begin, placed)
         if block is None:
             continue
         end = max((at.end for at in block.values()), default=begin)
@@ -111,14 +111,14 @@ def _fitted(
 
 
 def _from(
-    problem: Problem, taken: _Taken, tasks: list[Task], lags: list[Lag], begin: int, there: dict[str, Placed]
+    problem: Problem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], begin: int, placed: dict[str, Placed]
 ) -> dict[str, Placed] | None:
     block: dict[str, Placed] = {}
-    mine = _Taken(dict(taken.hands), dict(taken.things), {k: list(v) for k, v in taken.ovens.items()})
+    mine = _Occupied(dict(occupied.hands), dict(occupied.things), {k: list(v) for k, v in occupied.ovens.items()})
     for task in tasks:
         if task.fixed_start is not None:
             continue
-        known = there | block
+        known = placed | block
         into = [lag for lag in lags if lag.after == task.id and lag.before in known]
         earliest = max([begin, problem.now, *(known[lag.before].end + lag.least for lag in into)])
         latest = min(
@@ -146,7 +146,7 @@ def _from(
                 block[lag.before] = Placed(start=was.start, end=at.start - lag.most, oven=was.oven)
         block[task.id] = at
         _take(mine, task, at)
-        _hold(problem, mine, task, there | block)
+        _hold(problem, mine, task, placed | block)
     return block
 
 
@@ -158,34 +158,34 @@ def _until(problem: Problem, known: dict[str, Placed], block: dict[str, Placed],
     return was.end
 
 
-def _fits(problem: Problem, taken: _Taken, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
+def _fits(problem: Problem, occupied: _Occupied, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
     end = start + task.minutes
     for hold in problem.holds:
         if hold.until == task.id and (hold.since in known or hold.since == task.id):
             since = start if hold.since == task.id else known[hold.since].start
             most = problem.capacity.get(hold.thing, 1) - hold.count
-            if any(taken.things.get((hold.thing, m), 0) > most for m in range(since, end)):
+            if any(occupied.things.get((hold.thing, m), 0) > most for m in range(since, end)):
                 return None
     for name in task.ovens or ("",):
         at = Placed(start=start, end=end, oven=name)
         minutes = [m for a, b in hand_times(task, at) for m in range(a, b)]
-        if any(taken.hands.get(m, 0) >= problem.people for m in minutes):
+        if any(occupied.hands.get(m, 0) >= problem.people for m in minutes):
             return None
         if any(a <= m < b for a, b in problem.closed for m in minutes):
             return None
         if any(
-            taken.things.get((use, m), 0) >= problem.capacity.get(use, 1)
+            occupied.things.get((use, m), 0) >= problem.capacity.get(use, 1)
             for use in task.uses
             for m in range(start, end)
         ):
             return None
-        if not name or _oven_free(problem, taken, task, at):
+        if not name or _oven_free(problem, occupied, task, at):
             return at
     return None
 
 
-def _oven_free(problem: Problem, taken: _Taken, task: Task, at: Placed) -> bool:
-    oven, rows = problem.oven_named(at.oven), taken.ovens.get(at.oven, [])
+def _oven_free(problem: Problem, occupied: _Occupied, task: Task, at: Placed) -> bool:
+    oven, rows = problem.oven_named(at.oven), occupied.ovens.get(at.oven, [])
     if at.start < problem.now + oven.heating(task.temp_c) and not any(t.fixed_start is not None for _, _, t in rows):
         return False
     for start, end, other in rows:
@@ -202,21 +202,21 @@ def _oven_free(problem: Problem, taken: _Taken, task: Task, at: Placed) -> bool:
     return all(sum(t.trays for s, e, t in rows if s <= m < e) + task.trays <= oven.trays for m in moments)
 
 
-def _hold(problem: Problem, taken: _Taken, task: Task, known: Mapping[str, Placed]) -> None:
+def _hold(problem: Problem, occupied: _Occupied, task: Task, known: Mapping[str, Placed]) -> None:
     """What is taken until the end of a task that has its place now."""
     for hold in problem.holds:
         if hold.until == task.id:
             for minute in range(known[hold.since].start, known[task.id].end):
-                taken.things[hold.thing, minute] = taken.things.get((hold.thing, minute), 0) + hold.count
+                occupied.things[hold.thing, minute] = occupied.things.get((hold.thing, minute), 0) + hold.count
 
 
-def _take(taken: _Taken, task: Task, at: Placed) -> None:
+def _take(occupied: _Occupied, task: Task, at: Placed) -> None:
     if task.fixed_end is None:
         for a, b in hand_times(task, at):
             for minute in range(a, b):
-                taken.hands[minute] = taken.hands.get(minute, 0) + 1
+                occupied.hands[minute] = occupied.hands.get(minute, 0) + 1
     for use in task.uses:
         for minute in range(at.start, at.end):
-            taken.things[use, minute] = taken.things.get((use, minute), 0) + 1
+            occupied.things[use, minute] = occupied.things.get((use, minute), 0) + 1
     if at.oven:
-        taken.ovens.setdefault(at.oven, []).append((at.start, at.end, task))
+        occupied.ovens.setdefault(at.oven, []).append((at.start, at.end, task))

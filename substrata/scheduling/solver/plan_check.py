@@ -34,47 +34,49 @@ def faults(problem: Problem, plan: Schedule, *, soft_lags: bool = False) -> tupl
     missing = [task.id for task in problem.tasks if task.id not in plan.placed]
     if missing:
         return (Fault(kind="missing", tasks=tuple(missing), minute=0, text=f"not planned: {', '.join(missing)}"),)
-    found = [
+    all_faults = [
         *_each(problem, plan),
         *_between(problem, plan, soft_lags),
         *_minutes(problem, plan),
         *_ovens(problem, plan),
     ]
-    return tuple(found)
+    return tuple(all_faults)
 
 
 def _each(problem: Problem, plan: Schedule) -> list[Fault]:
-    found = []
+    faults_here = []
     for task in problem.tasks:
         at = plan.placed[task.id]
         length = at.end - at.start
         longest = task.longest if task.passive else task.minutes
         open_ = task.fixed_end is None and task.fixed_start is None
         if open_ and (length < task.minutes or (longest is not None and length > longest)):
-            found.append(
+            faults_here.append(
                 Fault(kind="length", tasks=(task.id,), minute=at.start, text=f"{task.text} takes {length} min")
             )
         if open_ and at.start < problem.now:
-            found.append(
+            faults_here.append(
                 Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
             )
         if task.fixed_start is not None and at.start != task.fixed_start:
-            found.append(Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
+            faults_here.append(Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
         if task.ovens and at.oven not in task.ovens:
-            found.append(Fault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
+            faults_here.append(Fault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
     for due in problem.dues:
         end = plan.placed[due.task].end
         if due.fresh is not None and end < due.minute - due.fresh:
-            found.append(Fault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early"))
-    return found
+            faults_here.append(
+                Fault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early")
+            )
+    return faults_here
 
 
 def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
-    found = []
+    faults_here = []
     for lag in problem.lags:
-        one, other = plan.placed[lag.before], plan.placed[lag.after]
-        if other.start < one.end + lag.least:
-            found.append(
+        first, other = plan.placed[lag.before], plan.placed[lag.after]
+        if other.start < first.end + lag.least:
+            faults_here.append(
                 Fault(
                     kind="lag",
                     tasks=(lag.before, lag.after),
@@ -82,8 +84,8 @@ def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
                     text=f"too soon after “{problem.task[lag.before].text}”",
                 )
             )
-        if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > one.end + lag.most:
-            found.append(
+        if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > first.end + lag.most:
+            faults_here.append(
                 Fault(
                     kind="lag",
                     tasks=(lag.before, lag.after),
@@ -91,7 +93,7 @@ def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
                     text=f"too late after “{problem.task[lag.before].text}”: {lag.reason}",
                 )
             )
-    return found
+    return faults_here
 
 
 def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
@@ -106,32 +108,32 @@ def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
         for name in task.uses:
             things.setdefault(name, Counter()).update(range(at.start, at.end))
     for hold in problem.holds:
-        taken_from, taken_to = plan.placed[hold.since].start, plan.placed[hold.until].end
+        occupied_from, occupied_to = plan.placed[hold.since].start, plan.placed[hold.until].end
         things.setdefault(hold.thing, Counter()).update(
-            dict.fromkeys(range(taken_from, max(taken_to, taken_from)), hold.count)
+            dict.fromkeys(range(occupied_from, max(occupied_to, occupied_from)), hold.count)
         )
-    found = [
-        Fault(kind="hands", tasks=(), minute=minute, text=f"{taken} pairs of hands are wanted")
-        for minute, taken in hands.items()
-        if taken > problem.people
+    faults_here = [
+        Fault(kind="hands", tasks=(), minute=minute, text=f"{busy} pairs of hands are wanted")
+        for minute, busy in hands.items()
+        if busy > problem.people
     ]
-    found += [
+    faults_here += [
         Fault(kind="asleep", tasks=(), minute=minute, text="work while everybody sleeps")
         for start, end in problem.closed
         for minute in range(start, end)
         if hands[minute] and minute >= problem.now
     ]
-    found += [
-        Fault(kind="uses", tasks=(), minute=minute, text=f"{taken} of {name} are wanted")
+    faults_here += [
+        Fault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} are wanted")
         for name, counted in things.items()
-        for minute, taken in counted.items()
-        if taken > problem.capacity.get(name, 1)
+        for minute, busy in counted.items()
+        if busy > problem.capacity.get(name, 1)
     ]
-    return found
+    return faults_here
 
 
 def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
-    found = []
+    faults_here = []
     for oven in problem.ovens:
         inside = [t for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
         inside.sort(key=lambda t: plan.placed[t.id].start)
@@ -141,26 +143,28 @@ def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
             trays.update(dict.fromkeys(range(at.start, at.end), task.trays))
             heat = _heats(problem, oven.heating(task.temp_c)) if task is inside[0] else 0
             if task.fixed_start is None and at.start < problem.now + heat:
-                found.append(Fault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet"))
-        found += [
-            Fault(kind="trays", tasks=(), minute=minute, text=f"{taken} trays in {oven.name}")
-            for minute, taken in trays.items()
-            if taken > oven.trays
+                faults_here.append(
+                    Fault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet")
+                )
+        faults_here += [
+            Fault(kind="trays", tasks=(), minute=minute, text=f"{trays_in} trays in {oven.name}")
+            for minute, trays_in in trays.items()
+            if trays_in > oven.trays
         ]
-        for n, one in enumerate(inside):
+        for n, placed_task in enumerate(inside):
             for other in inside[n + 1 :]:
-                found += _temperatures(plan, oven, one, other)
-            found += _door(plan, one, inside)
-    return found
+                faults_here += _temperatures(plan, oven, placed_task, other)
+            faults_here += _door(plan, placed_task, inside)
+    return faults_here
 
 
-def _temperatures(plan: Schedule, oven: Oven, one: Task, other: Task) -> list[Fault]:
+def _temperatures(plan: Schedule, oven: Oven, task: Task, other: Task) -> list[Fault]:
     """Two bakes of one oven, the first begun first."""
-    a, b = plan.placed[one.id], plan.placed[other.id]
-    if one.shares(other, oven.share_k) or b.start >= a.end + oven.gap(one.leaves_c, other.temp_c):
+    a, b = plan.placed[task.id], plan.placed[other.id]
+    if task.shares(other, oven.share_k) or b.start >= a.end + oven.gap(task.leaves_c, other.temp_c):
         return []
     text = "two temperatures at once" if b.start < a.end else f"{oven.name} is not there yet"
-    return [Fault(kind="heat", tasks=(one.id, other.id), minute=b.start, text=text)]
+    return [Fault(kind="heat", tasks=(task.id, other.id), minute=b.start, text=text)]
 
 
 def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[Fault]:
@@ -200,13 +204,13 @@ def score(problem: Problem, plan: Schedule) -> Score:
         inside = in_oven(problem, plan, oven)
         if inside:
             on += sum(end - begin for begin, end in on_times(oven, inside))
-            changes += sum(not one.shares(other, oven.share_k) for (_, one), (_, other) in pairwise(inside))
+            changes += sum(not first.shares(other, oven.share_k) for (_, first), (_, other) in pairwise(inside))
     days: dict[int, list[int]] = {}
     for task in problem.tasks:
         for start, end in hand_times(task, plan.placed[task.id]):
             days.setdefault(sum(closed <= start for closed, _ in problem.closed), []).extend((start, end))
     hands = sum(max(times) - min(times) for times in days.values())
-    told = Score(
+    result = Score(
         late=sum(late.values()),
         late_bakes=sum(1 for minutes in late.values() if minutes),
         oven_on=on,
@@ -215,5 +219,7 @@ def score(problem: Problem, plan: Schedule) -> Score:
         early=early,
         price=0,
     )
-    price = LATE * told.late + A_LATE_BAKE * LATE * told.late_bakes // 60 + OVEN_ON * on + HANDS * hands + EARLY * early
-    return Score(**{**vars(told), "price": price})
+    price = (
+        LATE * result.late + A_LATE_BAKE * LATE * result.late_bakes // 60 + OVEN_ON * on + HANDS * hands + EARLY * early
+    )
+    return Score(**{**vars(result), "price": price})

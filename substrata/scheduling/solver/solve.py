@@ -8,7 +8,7 @@ from dataclasses import replace
 from substrata.scheduling.schedule_problem import Problem, Schedule
 from substrata.scheduling.solver.case_proofs import Cases
 from substrata.scheduling.solver.cost_bounds import movable
-from substrata.scheduling.solver.cp_model import Found, Model, Told
+from substrata.scheduling.solver.cp_model import Model, OnBetter, Solution
 from substrata.scheduling.solver.day_proofs import Spend, prove
 from substrata.scheduling.solver.search_effort import Effort
 
@@ -22,7 +22,7 @@ def solve(
     effort: Effort = Effort(),  # noqa: B008 - frozen
     *,
     hint: Schedule | None = None,
-    told: Told | None = None,
+    on_better: OnBetter | None = None,
 ) -> Schedule:
     """The best plan that is found in a time.
 
@@ -30,14 +30,14 @@ def solve(
         problem: what is to be planned.
         effort: how long is sought.
         hint: a plan to begin with.
-        told: is shown every better plan; False stops the search.
+        on_better: is shown every better plan; False stops the search.
     """
     model = Model(problem)
-    begun, stopped = time.monotonic(), False
+    started, stopped = time.monotonic(), False
 
     def shown(plan: Schedule) -> bool:
         nonlocal stopped
-        stopped = stopped or (told is not None and not told(plan))
+        stopped = stopped or (on_better is not None and not on_better(plan))
         return not stopped
 
     def spend(part: float, keep: float = 0.0) -> Effort:
@@ -46,10 +46,10 @@ def solve(
             return replace(effort, seconds=_AT_LEAST_S)
         if effort.steady:
             return replace(effort, seconds=effort.seconds * part)
-        left = effort.seconds - keep * effort.seconds - (time.monotonic() - begun)
-        return replace(effort, seconds=max(min(effort.seconds * part, left), _AT_LEAST_S))
+        seconds_left = effort.seconds - keep * effort.seconds - (time.monotonic() - started)
+        return replace(effort, seconds=max(min(effort.seconds * part, seconds_left), _AT_LEAST_S))
 
-    watch = shown if told else None
+    watch = shown if on_better else None
     # Nobody late; stops at once when that is proven.
     first = model.best(model.lateness, spend(0.25), hint, watch)
     if first is None:
@@ -71,7 +71,7 @@ def solve(
     return replace(best.plan, status="optimal" if proven else "feasible", gap=0.0 if proven else gap)
 
 
-def _by_cases(model: Model, first: Found, spend: Spend, watch: Told | None) -> Found:
+def _by_cases(model: Model, first: Solution, spend: Spend, watch: OnBetter | None) -> Solution:
     """Tell a model what its price is at least, and find a good plan to begin with."""
     model.one_at_its_due()
     effort = spend(1.0)
@@ -82,5 +82,5 @@ def _by_cases(model: Model, first: Found, spend: Spend, watch: Told | None) -> F
     model.at_least(model.price, cases.bound)
     model.keep(model.price, cases.price)
     # All of a solution is told: with the starts alone the solver may end with nothing. A plan that was shown is never lost.
-    found = model.best(model.price, replace(effort, seconds=_HELD_S), cases.best, how="hold")
-    return found or replace(first, plan=cases.best)
+    best = model.best(model.price, replace(effort, seconds=_HELD_S), cases.best, how="hold")
+    return best or replace(first, plan=cases.best)

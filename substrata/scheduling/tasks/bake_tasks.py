@@ -46,7 +46,7 @@ class BakeTasks:
     loads: int
 
 
-def tasks_of(
+def bake_tasks(
     bake: str,
     dough: Dough,
     *,
@@ -68,8 +68,8 @@ def tasks_of(
     Raises:
         FormulaError: when there is no dough to make.
     """
-    own = [o for o in ovens if not oven or o.name == oven] or list(ovens)
-    maker = _Maker(bake, dough, batches, own, has or {})
+    usable = [o for o in ovens if not oven or o.name == oven] or list(ovens)
+    maker = _Maker(bake, dough, batches, usable, has or {})
     maker.make()
     return BakeTasks(
         bake=bake,
@@ -117,10 +117,10 @@ class _Maker:
         # In what it lies, and how much of that there is: a load is no larger.
         piece = self.shape.piece if self.shape else None
         self.lies_in = TIN if piece is not None and piece.fill_share > 0 else TRAY
-        there_are = max(has.get(self.lies_in, bodies), 1)
-        each = min(each, there_are) if self.lies_in == TIN else each
+        available = max(has.get(self.lies_in, bodies), 1)
+        each = min(each, available) if self.lies_in == TIN else each
         self.bodies, self.trays = bodies, max(ceil(bodies / each), 1)
-        fitting = there_are // each if self.lies_in == TIN else there_are
+        fitting = available // each if self.lies_in == TIN else available
         self.a_load = max(min(max((o.trays for o in ovens), default=1), self.trays, fitting), 1)
         self.loads = ceil(self.trays / self.a_load)
 
@@ -185,7 +185,7 @@ class _Maker:
 
     def _parts(self) -> list[str]:
         """What is a formula of its own is made before it is mixed in."""
-        made = []
+        tasks = []
         for line in self.dough.formula.lines:
             if line.part is not None and line.grams:
                 count = len(line.part.formula.lines)
@@ -194,8 +194,8 @@ class _Maker:
                 )
                 text = f"Make the {line.part.formula.name}"
                 steps = (f"part:{line.id}",)
-                made.append(self._add(f"part:{line.id}", "prep", text, usual, low, high, hands="all", steps=steps))
-        return made
+                tasks.append(self._add(f"part:{line.id}", "prep", text, usual, low, high, hands="all", steps=steps))
+        return tasks
 
     def _vegetables(self) -> list[str]:
         """Raw vegetable: grated, dried, squeezed; returns what mixing waits for."""
@@ -222,17 +222,17 @@ class _Maker:
             steps=(steps[0].id,),
         )
         for number, act in enumerate(card.steps, 1):
-            own = f"dry:{card.line}:{number}"
-            text = next((step.text for step in steps if step.id == own), act.act)
+            task_id = f"dry:{card.line}:{number}"
+            text = next((step.text for step in steps if step.id == task_id), act.act)
             if act.act == "squeeze":
                 minutes = self._minutes("squeeze", weight)
-                task = self._add(own, "prep", f"{text}: {name}", *minutes, hands="all", steps=(own,))
+                task = self._add(task_id, "prep", f"{text}: {name}", *minutes, hands="all", steps=(task_id,))
             else:
                 most = max(act.minutes, 1.0)
                 uses = (_DRY_USES[act.act],) if act.act in _DRY_USES else ()
                 task = self._add(
-                    own, "dry", f"{text}: {name}", most, 0.85 * most, 1.2 * most,
-                    hands="ends", head=1, tail=1, uses=uses, steps=(own,),
+                    task_id, "dry", f"{text}: {name}", most, 0.85 * most, 1.2 * most,
+                    hands="ends", head=1, tail=1, uses=uses, steps=(task_id,),
                 )  # fmt: skip
             self._lag(before, task)
             before = task
@@ -342,8 +342,8 @@ class _Maker:
             first, out = self._fry(pieces) if self._fried else self._load(suffix, load, share)
             last = out[-1]
             if self.lies_in in self.has and not self._fried:
-                taken = pieces if self.lies_in == TIN else max(round(self.trays * share), 1)
-                self.holds.append(Hold(thing=self.lies_in, count=taken, since=shape, until=last))
+                things = pieces if self.lies_in == TIN else max(round(self.trays * share), 1)
+                self.holds.append(Hold(thing=self.lies_in, count=things, since=shape, until=last))
             if self._raised:
                 self._proof(suffix, shape, first)
             elif self._lifts() and load == 0:
@@ -445,17 +445,19 @@ class _Maker:
             name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
             where = f", load {load + 1}" if suffix else ""
             whole = Lot("", "", usual, low, high, trays)
-            for of in in_sorts(self.dough.formula.name, sorts, whole, before) if final else [whole]:
+            for oven_part in in_sorts(self.dough.formula.name, sorts, whole, before) if final else [whole]:
                 task = self._add(
-                    name + of.suffix, "bake", f"Bake {of.name or self.dough.formula.name} at {part.in_c:.0f} °C{where}",
-                    of.usual, of.low, of.high,
+                    name + oven_part.suffix, "bake", f"Bake {oven_part.name or self.dough.formula.name} at {part.in_c:.0f} °C{where}",
+                    oven_part.usual, oven_part.low, oven_part.high,
                     hands="ends", head=max(ceil(head), 1), tail=max(ceil(tail), 1), ovens=tuple(o.name for o in self.ovens),
-                    temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=of.trays,
+                    temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=oven_part.trays,
                     steps=steps if not last else (),
                 )  # fmt: skip
-                own = self.tasks[-1]
-                if own.head + own.tail > own.minutes:
-                    self.tasks[-1] = replace(own, minutes=own.head + own.tail, usual=own.head + own.tail)
+                last_task = self.tasks[-1]
+                if last_task.head + last_task.tail > last_task.minutes:
+                    self.tasks[-1] = replace(
+                        last_task, minutes=last_task.head + last_task.tail, usual=last_task.head + last_task.tail
+                    )
                 if between:
                     self._lag(between, task, most=window, reason=why)
                 first = first or task

@@ -45,14 +45,14 @@ def on_times(oven: Oven, inside: list[tuple[Placed, Task]]) -> list[tuple[int, i
 
 def heat_curves(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
     """The temperature of each oven that is used, as the plan wants it; off, it cools towards the room."""
-    told = []
+    curves = []
     for oven in problem.ovens:
         inside = in_oven(problem, schedule, oven)
         minutes: list[int] = []
         degrees: list[float] = []
         for begin, end in on_times(oven, inside):
-            left = max(degrees[-1] - (begin - minutes[-1]) * oven.down_k_min, ROOM_C) if minutes else ROOM_C
-            minutes, degrees = [*minutes, begin], [*degrees, left]
+            start_c = max(degrees[-1] - (begin - minutes[-1]) * oven.down_k_min, ROOM_C) if minutes else ROOM_C
+            minutes, degrees = [*minutes, begin], [*degrees, start_c]
             for at, task in inside:
                 if not begin <= at.start <= end:
                     continue
@@ -61,5 +61,5 @@ def heat_curves(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
                     minutes, degrees = [*minutes, since, at.start], [*degrees, degrees[-1], task.temp_c]
                 minutes, degrees = [*minutes, at.end], [*degrees, task.leaves_c]
         if minutes:
-            told.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
-    return tuple(told)
+            curves.append(OvenHeat(oven=oven.name, minutes=tuple(minutes), degrees=tuple(degrees)))
+    return tuple(curves)

@@ -59,16 +59,16 @@ def in_sorts(name: str, sorts: Sequence[SortBake], part: Lot, before: float) -> 
     """
     if not sorts:
         return [part]
-    told = []
+    parts = []
     for number, sort in enumerate(sorts, 1):
         best, least, most = (
             max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
         )
-        told.append(Lot(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
+        parts.append(Lot(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
     if part.trays < len(sorts):
-        return [replace(told[-1], suffix="", name="", trays=part.trays)]
+        return [replace(parts[-1], suffix="", name="", trays=part.trays)]
     # The trays that are over go to the sorts of which there are most on each.
     for _ in range(part.trays - len(sorts)):
-        full = max(range(len(told)), key=lambda n: (sorts[n].pieces / told[n].trays, -n))
-        told[full] = replace(told[full], trays=told[full].trays + 1)
-    return told
+        full = max(range(len(parts)), key=lambda n: (sorts[n].pieces / parts[n].trays, -n))
+        parts[full] = replace(parts[full], trays=parts[full].trays + 1)
+    return parts

@@ -210,7 +210,7 @@ def bake_stage(
     rows = int(seconds / keep_s) + 3
     series = np.zeros((rows, 10 + 2 * n))
     colour = np.array([browning.factor, browning.beta_top, browning.beta_bottom, heat.air_c])
-    written, taken = integrator.run_stage(
+    written, step_count = integrator.run_stage(
         dough.state,
         dough.cells,
         _around(heat, support),
@@ -224,7 +224,7 @@ def bake_stage(
         steps.most_s,
         series,
     )
-    if taken < 0 or not np.isfinite(dough.state).all():
+    if step_count < 0 or not np.isfinite(dough.state).all():
         raise OvenError(
             "this bake cannot be followed",
             got=f"{float(np.mean(dough.state[1:, 1])):.1f} g water to each gram of dry matter",
@@ -248,7 +248,7 @@ def bake_stage(
         scorch_bottom=scorched[:, 1],
         temperatures=s[:, 10 : 10 + n],
         waters=s[:, 10 + n :],
-        steps=taken,
+        steps=step_count,
     )
     dough.seconds += seconds
     dough.past.append(result)

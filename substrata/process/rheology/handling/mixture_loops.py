@@ -168,8 +168,8 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             could[line] = max(capacity[line] + capacity_sd[line] * normals[draw, line], 0.2 * capacity[line])
             in_cells += could[line] * is_shreds[line]
         # Cells keep their water but for what a grip would still press out of them: drier matter draws that.
-        kept = min((1 - p[SHREDS_GIVE]) * in_cells, available)
-        water = max(available - kept, TINY)
+        water_held = min((1 - p[SHREDS_GIVE]) * in_cells, available)
+        water = max(available - water_held, TINY)
         worked = p[OIL_PRESSED] if pressed else p[OIL_MIXED]
         could_flow = cheese * (melted + (1 - melted) * p[COLD_CHEESE_FLOWS])
         for point in range(count):
@@ -206,7 +206,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             particles = (
                 dry
                 - released
-                + kept
+                + water_held
                 + saturation * flours
                 + absorbed
                 + (sweet - dissolved)
@@ -216,7 +216,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             )
             particles = max(particles, 0.0)
             continuous = thin + flowing + hard
-            in_shreds = kept + saturation * p[SHREDS_GIVE] * in_cells
+            in_shreds = water_held + saturation * p[SHREDS_GIVE] * in_cells
             shreds_share = min((shreds_ml + in_shreds) / max(particles, TINY), 1.0)
             # Grains between wet shreds lie against a few of them each: half of shreds binds three quarters.
             loose_share = max(1 - shreds_share - matting / max(particles, TINY), 0.0)

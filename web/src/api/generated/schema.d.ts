@@ -2975,26 +2975,6 @@ export interface components {
             us_statement: components["schemas"]["Statement"];
         };
         /**
-         * CauseFound
-         * @description A cause of the making.
-         */
-        CauseFound: {
-            /** Against */
-            against: string[];
-            /** Cause */
-            cause: string;
-            /** Evidence */
-            evidence: string[];
-            /** Probability */
-            probability: number;
-            /** Said */
-            said: string;
-            /** Scope */
-            scope: string;
-            /** Words */
-            words: string;
-        };
-        /**
          * Caution
          * @description Something to print with the food.
          */
@@ -3382,9 +3362,9 @@ export interface components {
             /** Faults */
             faults: string[];
             /** Formula */
-            formula: components["schemas"]["FlawFound"][];
+            formula: components["schemas"]["LikelyFlaw"][];
             /** Making */
-            making: components["schemas"]["CauseFound"][];
+            making: components["schemas"]["LikelyCause"][];
             /** Next */
             next: components["schemas"]["ProposalOut"][];
             /** Nothing */
@@ -3466,8 +3446,8 @@ export interface components {
             start_g: number;
             /** Sugars Lost G */
             sugars_lost_g: number;
-            /** Water Left */
-            water_left: number;
+            /** Water G */
+            water_g: number;
             /** Water Percent */
             water_percent: number;
         };
@@ -3924,22 +3904,6 @@ export interface components {
             severity: "wrong" | "odd" | "note";
             /** Text */
             text: string;
-        };
-        /**
-         * FlawFound
-         * @description What the formula brings by itself.
-         */
-        FlawFound: {
-            /** Cause */
-            cause: string;
-            /** Evidence */
-            evidence: string[];
-            /** Probability */
-            probability: number;
-            /** Said */
-            said: string;
-            /** Words */
-            words: string;
         };
         /**
          * ForkIn
@@ -5095,8 +5059,8 @@ export interface components {
          * @description The rising power of a dough.
          */
         Lift: {
-            /** Acid Left G */
-            acid_left_g: number;
+            /** Acid Excess G */
+            acid_excess_g: number;
             /** Dough Ml */
             dough_ml: number;
             gas: components["schemas"]["Estimate"];
@@ -5104,16 +5068,52 @@ export interface components {
             gas_ml: number;
             /** Rise */
             rise: number;
+            /** Soda Excess G */
+            soda_excess_g: number;
             /** Soda G */
             soda_g: number;
-            /** Soda Left G */
-            soda_left_g: number;
             /** Strain */
             strain: number;
             /** Sugar For Yeast G */
             sugar_for_yeast_g: number;
             /** Yeast G */
             yeast_g: number;
+        };
+        /**
+         * LikelyCause
+         * @description A cause of the making.
+         */
+        LikelyCause: {
+            /** Against */
+            against: string[];
+            /** Cause */
+            cause: string;
+            /** Evidence */
+            evidence: string[];
+            /** Probability */
+            probability: number;
+            /** Said */
+            said: string;
+            /** Scope */
+            scope: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LikelyFlaw
+         * @description What the formula brings by itself.
+         */
+        LikelyFlaw: {
+            /** Cause */
+            cause: string;
+            /** Evidence */
+            evidence: string[];
+            /** Probability */
+            probability: number;
+            /** Said */
+            said: string;
+            /** Words */
+            words: string;
         };
         /**
          * Line
@@ -6567,7 +6567,7 @@ export interface components {
             status: "read" | "unsure" | "unknown" | "section" | "told";
             /** Text */
             text: string;
-            told?: components["schemas"]["Told"] | null;
+            told?: components["schemas"]["RecipePhrases"] | null;
             /**
              * Weights
              * @default []
@@ -7530,6 +7530,26 @@ export interface components {
             variants: components["schemas"]["Variant"][];
             /** Yields */
             yields: string;
+        };
+        /**
+         * RecipePhrases
+         * @description What a line of a paste says of the whole formula; None where it says nothing.
+         */
+        RecipePhrases: {
+            /** Fan */
+            fan?: boolean | null;
+            /** Form */
+            form?: string | null;
+            /** Minutes */
+            minutes?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Note */
+            note?: string | null;
+            /** Oven C */
+            oven_c?: number | null;
+            /** Pieces */
+            pieces?: number | null;
         };
         /**
          * RecipeStep
@@ -8811,26 +8831,6 @@ export interface components {
             stopped: boolean;
         };
         /**
-         * Told
-         * @description What a line of a paste says of the whole formula; None where it says nothing.
-         */
-        Told: {
-            /** Fan */
-            fan?: boolean | null;
-            /** Form */
-            form?: string | null;
-            /** Minutes */
-            minutes?: number | null;
-            /** Name */
-            name?: string | null;
-            /** Note */
-            note?: string | null;
-            /** Oven C */
-            oven_c?: number | null;
-            /** Pieces */
-            pieces?: number | null;
-        };
-        /**
          * Totals
          * @description The whole dough.
          */
@@ -9072,8 +9072,8 @@ export interface components {
             dough_c: number;
             /** Limit C */
             limit_c: number;
-            /** Wanted Dough C */
-            wanted_dough_c: number;
+            /** Target Dough C */
+            target_dough_c: number;
             /** Water C */
             water_c: number;
             /** Within */
