@@ -26,7 +26,7 @@ class InvitationOut(Schema):
     valid_until: datetime
 
     @classmethod
-    def of(cls, row: Invitation) -> "InvitationOut":
+    def from_service(cls, row: Invitation) -> "InvitationOut":
         """An invitation as its owner sees it."""
         return cls(id=row.pk, email=row.email, role=row.role, valid_until=row.valid_until)
 
@@ -43,7 +43,7 @@ class InvitationSeen(Schema):
     valid_until: datetime
 
     @classmethod
-    def of(cls, row: Invitation, email: str) -> "InvitationSeen":
+    def from_service(cls, row: Invitation, email: str) -> "InvitationSeen":
         """An invitation, seen by a person."""
         return cls(
             kitchen=row.kitchen.name,
@@ -62,7 +62,7 @@ class AcceptedOut(Schema):
     kitchen_id: int
 
     @classmethod
-    def of(cls, member: Membership) -> "AcceptedOut":
+    def from_service(cls, member: Membership) -> "AcceptedOut":
         """A membership that has just begun."""
         return cls(kitchen_id=member.kitchen_id)
 
@@ -79,7 +79,7 @@ class HistoryRow(Schema):
     refused: bool
 
     @classmethod
-    def of(cls, row: AuditRow) -> "HistoryRow":
+    def from_service(cls, row: AuditRow) -> "HistoryRow":
         """A row of the history."""
         return cls(
             id=row.pk,
@@ -99,9 +99,9 @@ class HistoryOut(Schema):
     before: int
 
     @classmethod
-    def of(cls, rows: list[AuditRow], most: int) -> "HistoryOut":
+    def from_service(cls, rows: list[AuditRow], most: int) -> "HistoryOut":
         """A page."""
-        return cls(rows=[HistoryRow.of(row) for row in rows], before=rows[-1].pk if len(rows) == most else 0)
+        return cls(rows=[HistoryRow.from_service(row) for row in rows], before=rows[-1].pk if len(rows) == most else 0)
 
 
 class AccountClosingIn(Schema):

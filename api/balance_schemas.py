@@ -39,28 +39,28 @@ class WishIn(Schema):
     margin: float = Field(default=0.0, ge=0, le=1.3)
 
 
-class OfFormula(Schema):
+class FormulaJobIn(Schema):
     """A document, and the formula that it is the draft of: its last saved version is what changes are measured against."""
 
     document: FormulaDocument
     formula_id: int = 0
 
 
-class SettleJobIn(OfFormula):
+class SettleJobIn(FormulaJobIn):
     """A formula that is to be settled."""
 
     kind: Literal["settle"]
     wish: WishIn
 
 
-class ReachJobIn(OfFormula):
+class ReachJobIn(FormulaJobIn):
     """Quantities whose ends are asked for."""
 
     kind: Literal["reach"]
     keys: list[str] = Field(max_length=6)
 
 
-class FrontJobIn(OfFormula):
+class FrontJobIn(FormulaJobIn):
     """Two quantities whose trade-off is asked for."""
 
     kind: Literal["front"]

@@ -41,7 +41,7 @@ def connect(api: NinjaAPI) -> None:
         return response
 
     def core(request: HttpRequest, error: SubstrataError) -> HttpResponse:
-        return answer(request, _of_refusal(error, 422, line=error.line))
+        return answer(request, _refusal_problem(error, 422, line=error.line))
 
     def kitchen(request: HttpRequest, error: KitchenError) -> HttpResponse:
         current = error.current if isinstance(error, Conflict) else None
@@ -50,16 +50,16 @@ def connect(api: NinjaAPI) -> None:
         kitchen_id = place.kwargs.get("kitchen_id") if place else None
         if isinstance(error, Forbidden) and place and kitchen_id and isinstance(request.user, User):
             record_refusal(request.user, kitchen_id, f"{request.method} {place.route}")
-        return answer(request, _of_refusal(error, error.status, current=current))
+        return answer(request, _refusal_problem(error, error.status, current=current))
 
     def validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return answer(request, _of_validation(error.errors))
+        return answer(request, _validation_problem(error.errors))
 
     def signed_out(request: HttpRequest, _: AuthenticationError) -> HttpResponse:
         return answer(request, ProblemOut(title="you are signed out", status=401, remedy="sign in"))
 
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
-        return answer(request, _of_http(error))
+        return answer(request, _http_problem(error))
 
     def large(request: HttpRequest, _: RequestDataTooBig) -> HttpResponse:
         return answer(request, _TOO_MUCH)
@@ -76,17 +76,17 @@ def connect(api: NinjaAPI) -> None:
         api.add_exception_handler(error, handler)
 
 
-def _of_http(error: HttpError) -> ProblemOut:
+def _http_problem(error: HttpError) -> ProblemOut:
     """A refusal of the framework; its parser wraps what stopped it, and a body too large to read is not one that cannot be read."""
     cause = error.__context__
     if isinstance(cause, RequestDataTooBig):
         return _TOO_MUCH
     if isinstance(cause, KitchenError):
-        return _of_refusal(cause, cause.status)
+        return _refusal_problem(cause, cause.status)
     return ProblemOut(title=str(error), status=error.status_code)
 
 
-def _of_refusal(error: SubstrataError | KitchenError, status: int, **more: Any) -> ProblemOut:
+def _refusal_problem(error: SubstrataError | KitchenError, status: int, **more: Any) -> ProblemOut:
     """A refusal of the core or the kitchen: the same four things under the same names."""
     return ProblemOut(
         title=error.what,
@@ -99,7 +99,7 @@ def _of_refusal(error: SubstrataError | KitchenError, status: int, **more: Any) 
     )
 
 
-def _of_validation(errors: list[dict[str, Any]]) -> ProblemOut:
+def _validation_problem(errors: list[dict[str, Any]]) -> ProblemOut:
     """The first type error of a request, placed at its line and field."""
     first = errors[0]
     place = [part for part in first["loc"] if part not in ("body", "payload", "query", "path")]

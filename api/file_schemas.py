@@ -35,7 +35,7 @@ class FileIn(Schema):
     settings: bool = False  # take the choices, eaters and ovens of a kitchen's file too
 
 
-class TakenOut(Schema):
+class ImportedFileOut(Schema):
     """What an import brought."""
 
     formulas: list[ShelfOut]

@@ -70,7 +70,7 @@ class ImportOut(Schema):
     created_at: datetime
 
     @classmethod
-    def of(cls, imported: PackImport) -> "ImportOut":
+    def from_service(cls, imported: PackImport) -> "ImportOut":
         """An import with its first rows."""
         resting = imported.state in (PackImport.State.MATCHING, PackImport.State.CHECKED)
         table, read = preview(imported) if resting else (NO_TABLE, [])
@@ -99,6 +99,6 @@ class ImportOut(Schema):
             style=imported.style,
             per_100=imported.per_100,
             rows=rows,
-            job=JobOut.of(imported.job) if imported.job else None,
+            job=JobOut.from_service(imported.job) if imported.job else None,
             created_at=imported.created_at,
         )

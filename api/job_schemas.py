@@ -68,7 +68,7 @@ class JobOut(Schema):
     created_at: datetime
 
     @classmethod
-    def of(cls, job: Job) -> "JobOut":
+    def from_service(cls, job: Job) -> "JobOut":
         """A row."""
         return cls(
             id=job.pk,

@@ -31,7 +31,7 @@ class KitchenOut(Schema):
     erased_at: datetime | None  # its owner wants it to end then
 
     @classmethod
-    def of(cls, member: Membership) -> "KitchenOut":
+    def from_service(cls, member: Membership) -> "KitchenOut":
         """A membership as a kitchen."""
         k = member.kitchen
         return cls(
@@ -112,7 +112,7 @@ class MemberOut(Schema):
     role: str
 
     @classmethod
-    def of(cls, member: Membership) -> "MemberOut":
+    def from_service(cls, member: Membership) -> "MemberOut":
         """A membership as a person."""
         return cls(id=member.user_id, email=member.user.email, role=member.role)
 

@@ -11,7 +11,7 @@ from kitchen.models import LoggedBake, Oven
 from substrata.process.baking.oven_profile import OvenProfile
 
 
-class BakeAsked(Schema):
+class BakeQuestion(Schema):
     """A document to bake, and perhaps the minutes there are."""
 
     document: FormulaDocument
@@ -76,7 +76,7 @@ class LoggedBakeOut(Schema):
     logged_at: datetime
 
     @classmethod
-    def of(cls, bake: LoggedBake) -> "LoggedBakeOut":
+    def from_service(cls, bake: LoggedBake) -> "LoggedBakeOut":
         """From a row."""
         return cls(
             id=bake.pk,
@@ -105,7 +105,7 @@ class OvenOut(Schema):
     text: str
 
     @classmethod
-    def of(cls, oven: Oven, profile: OvenProfile) -> "OvenOut":
+    def from_service(cls, oven: Oven, profile: OvenProfile) -> "OvenOut":
         """From a row and its profile."""
         return cls(
             id=oven.pk,
@@ -116,7 +116,7 @@ class OvenOut(Schema):
             offset_k=profile.offset_k,
             offset_half_k=profile.half_90_k,
             prior_half_k=OvenProfile().half_90_k,
-            bakes=[LoggedBakeOut.of(bake) for bake in oven.bakes.all()],
+            bakes=[LoggedBakeOut.from_service(bake) for bake in oven.bakes.all()],
             learned_from=profile.bakes,
             text=profile.text,
         )

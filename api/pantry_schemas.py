@@ -99,7 +99,7 @@ class PantryPage(Schema):
     references: int
 
     @classmethod
-    def of(cls, page: PantryList) -> "PantryPage":
+    def from_service(cls, page: PantryList) -> "PantryPage":
         """A page of the services."""
         return cls(
             items=[
@@ -123,7 +123,7 @@ class ParameterOut(Schema):
     note: str
 
     @classmethod
-    def of(cls, name: str, spread: Spread, unit: str, source: str, note: str) -> "ParameterOut":
+    def from_service(cls, name: str, spread: Spread, unit: str, source: str, note: str) -> "ParameterOut":
         """A parameter of the core."""
         return cls(name=name, value=spread.value, low=spread.low, high=spread.high, unit=unit, source=source, note=note)
 
@@ -140,16 +140,16 @@ class IngredientPage(Schema):
     packs: list[PantryRow]
 
     @classmethod
-    def of(cls, opened: OpenIngredient) -> "IngredientPage":
+    def from_service(cls, opened: OpenIngredient) -> "IngredientPage":
         """An opened ingredient."""
         result = opened.ingredient
         return cls(
             compared=opened.compared,
             composition=list(reference_figures(result)),
             parameters=[
-                ParameterOut.of(name, p.spread, p.unit, p.source, p.note) for name, p in result.behaviour.items()
+                ParameterOut.from_service(name, p.spread, p.unit, p.source, p.note) for name, p in result.behaviour.items()
             ],
-            measures=[ParameterOut.of(name, m.grams, "g", m.source, "") for name, m in result.measures.items()],
+            measures=[ParameterOut.from_service(name, m.grams, "g", m.source, "") for name, m in result.measures.items()],
             aliases=list(result.aliases),
             note=result.note,
             packs=[PantryRow.of_compared(compared, lot) for lot, compared in opened.packs],
@@ -165,7 +165,7 @@ class MistakeOut(Schema):
     ingredient: str
 
     @classmethod
-    def of(cls, mistake: Mistake) -> "MistakeOut":
+    def from_service(cls, mistake: Mistake) -> "MistakeOut":
         """A mistake of the core."""
         label = LabelDocument(**write_record(mistake.label)) if mistake.label else None
         return cls(code=mistake.code, text=mistake.text, label=label, ingredient=mistake.ingredient)
@@ -182,13 +182,13 @@ class ReadingOut(Schema):
     reference: Compared
 
     @classmethod
-    def of(cls, reading: PackReading) -> "ReadingOut":
+    def from_service(cls, reading: PackReading) -> "ReadingOut":
         """A reading of the services."""
         check = reading.check
         return cls(
             figures=list(reading.figures),
             findings=list(check.findings),
-            mistake=MistakeOut.of(check.mistake) if check.mistake else None,
+            mistake=MistakeOut.from_service(check.mistake) if check.mistake else None,
             passes=check.passes,
             pack=reading.compared[0],
             reference=reading.compared[1],
@@ -202,7 +202,7 @@ class UseOut(Schema):
     name: str
 
     @classmethod
-    def of(cls, formula: Formula) -> "UseOut":
+    def from_service(cls, formula: Formula) -> "UseOut":
         """A formula in the list."""
         return cls(id=formula.pk, name=formula.name)
 
@@ -222,7 +222,7 @@ class LotOut(Schema):
     may_edit: bool
 
     @classmethod
-    def of(cls, opened: OpenLot) -> "LotOut":
+    def from_service(cls, opened: OpenLot) -> "LotOut":
         """An opened pack."""
         return cls(
             id=opened.lot.pk,
@@ -232,8 +232,8 @@ class LotOut(Schema):
             archived=opened.lot.archived_at is not None,
             on_hand_g=opened.lot.on_hand_g,
             reserved_g=opened.reserved_g,
-            reading=ReadingOut.of(opened.reading),
-            uses=[UseOut.of(formula) for formula in opened.uses],
+            reading=ReadingOut.from_service(opened.reading),
+            uses=[UseOut.from_service(formula) for formula in opened.uses],
             may_edit=opened.may_edit,
         )
 
@@ -276,7 +276,7 @@ class PanelTextOut(Schema):
     notes: list[str]
 
     @classmethod
-    def of(cls, read: PanelText) -> "PanelTextOut":
+    def from_service(cls, read: PanelText) -> "PanelTextOut":
         """A read panel."""
         return cls(
             style=read.style,

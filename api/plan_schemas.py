@@ -87,7 +87,7 @@ class PlanRow(Schema):
     touched_at: datetime
 
     @classmethod
-    def of(cls, plan: Plan) -> "PlanRow":
+    def from_service(cls, plan: Plan) -> "PlanRow":
         """A row."""
         count = len(plan.document.get("bakes", []))
         return cls(id=plan.pk, name=plan.name, on=plan.on, bakes=count, touched_at=plan.touched_at)
@@ -120,7 +120,7 @@ class PlanOut(Schema):
     feed: str  # private address of its calendar; "" for none
 
     @classmethod
-    def of(cls, plan: Plan) -> "PlanOut":
+    def from_service(cls, plan: Plan) -> "PlanOut":
         """A row."""
         return cls(
             id=plan.pk,
@@ -214,7 +214,7 @@ class NamedBakeOut(Schema):
     fresh_h: float | None
 
     @classmethod
-    def of(cls, bake: NamedBake) -> "NamedBakeOut":
+    def from_service(cls, bake: NamedBake) -> "NamedBakeOut":
         """The row as the page takes it."""
         row = bake.row
         return cls(

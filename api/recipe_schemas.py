@@ -64,7 +64,7 @@ class LabelIn(Schema):
     width_mm: float = 90.0
     height_mm: float = 60.0
 
-    def of(self) -> Business:
+    def to_core(self) -> Business:
         """Who sells it."""
         return Business(name=self.business, address=self.address, pieces_a_pack=self.pieces_a_pack, lot=self.lot)
 

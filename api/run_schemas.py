@@ -17,7 +17,7 @@ from substrata.inference.calibration.learned_parameters import Learned, Odd
 from substrata.inference.crust_colour import Reference
 from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question
 from substrata.inference.diagnosis.next_test import Check
-from substrata.inference.figure_history import FigureKind, RunPoint
+from substrata.inference.figure_history import HistoryFigure, RunPoint
 
 MOST_AT_ONCE = 500  # entries of a device that was long without a network
 
@@ -68,7 +68,7 @@ class EntryOut(Schema):
     source: str
 
     @classmethod
-    def of(cls, entry: RunEntry) -> "EntryOut":
+    def from_service(cls, entry: RunEntry) -> "EntryOut":
         """A row."""
         return cls(
             seq=entry.pk,
@@ -110,7 +110,7 @@ class RunRow(Schema):
     by: str
 
     @classmethod
-    def of(cls, run: Run) -> "RunRow":
+    def from_service(cls, run: Run) -> "RunRow":
         """A row."""
         return cls(
             id=run.pk,
@@ -150,14 +150,14 @@ class RunOut(Schema):
     formula_archived: bool
 
     @classmethod
-    def of(cls, opened: OpenRun) -> "RunOut":
+    def from_service(cls, opened: OpenRun) -> "RunOut":
         """An opened run."""
         return cls(
-            run=RunRow.of(opened.run),
+            run=RunRow.from_service(opened.run),
             document=FormulaDocument.model_validate(opened.run.document),
             plan=opened.run.plan,
             verdict=None if opened.run.verdict is None else VerdictDocument.model_validate(opened.run.verdict),
-            entries=[EntryOut.of(entry) for entry in opened.entries],
+            entries=[EntryOut.from_service(entry) for entry in opened.entries],
             log=opened.log,
             formula_archived=opened.formula_archived,
         )
@@ -316,7 +316,7 @@ class LineOut(Schema):
     """A figure over time, and what else can be drawn."""
 
     points: list[RunPoint]
-    kinds: list[FigureKind]
+    kinds: list[HistoryFigure]
 
 
 class RunsFileIn(Schema):
@@ -325,7 +325,7 @@ class RunsFileIn(Schema):
     file: dict[str, Any]
 
 
-class RunsTakenOut(Schema):
+class ImportedRunsOut(Schema):
     """How many were new."""
 
     runs: int

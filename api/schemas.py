@@ -68,7 +68,7 @@ class ShelfOut(Schema):
     touched_at: datetime
 
     @classmethod
-    def of(cls, formula: Formula) -> "ShelfOut":
+    def from_service(cls, formula: Formula) -> "ShelfOut":
         """A row of the shelf."""
         return cls(
             id=formula.pk,
@@ -139,7 +139,7 @@ class FormulaOut(Schema):
     updated_by: str
 
     @classmethod
-    def of(cls, opened: OpenFormula) -> "FormulaOut":
+    def from_service(cls, opened: OpenFormula) -> "FormulaOut":
         """An opened formula."""
         draft: Draft = opened.draft
         return cls(
@@ -179,7 +179,7 @@ class VersionOut(Schema):
     created_at: datetime
 
     @classmethod
-    def of(cls, version: FormulaVersion) -> "VersionOut":
+    def from_service(cls, version: FormulaVersion) -> "VersionOut":
         """A row of the versions panel."""
         return cls(
             number=version.number,
@@ -216,7 +216,7 @@ class ChangeOut(Schema):
     line: str | None
 
     @classmethod
-    def of(cls, change: Change) -> "ChangeOut":
+    def from_service(cls, change: Change) -> "ChangeOut":
         """A change of the core."""
         return cls(kind=change.kind, text=change.text, line=change.line)
 
@@ -239,7 +239,7 @@ class IngredientOut(Schema):
     far: bool = False  # only like what was typed: offered, and never taken by itself
 
     @classmethod
-    def of(cls, ingredient: Ingredient, *, far: bool = False) -> "IngredientOut":
+    def from_service(cls, ingredient: Ingredient, *, far: bool = False) -> "IngredientOut":
         """An ingredient of the library."""
         return cls(
             id=ingredient.id,

@@ -24,7 +24,7 @@ class StockOut(Schema):
     trouble: str
 
     @classmethod
-    def of(cls, shelved: ShelfLot) -> "StockOut":
+    def from_service(cls, shelved: ShelfLot) -> "StockOut":
         """A pack of the services."""
         lot = shelved.lot
         return cls(
@@ -91,7 +91,7 @@ class BakeOut(Schema):
     shortages: list[ShortageOut]
 
     @classmethod
-    def of(cls, bake: PlannedBake) -> "BakeOut":
+    def from_service(cls, bake: PlannedBake) -> "BakeOut":
         """A row of bakes."""
         return cls(
             id=bake.pk,

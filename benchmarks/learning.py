@@ -23,7 +23,7 @@ from substrata.execution.run_document import Done, Felt, Run, Verdict
 from substrata.inference.as_made_forecast import AsDone, as_done
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.calibration.hands_block import handling_bias
-from substrata.inference.calibration.learned_parameters import State
+from substrata.inference.calibration.learned_parameters import CalibrationState
 from substrata.inference.calibration.learning import learn
 from substrata.inference.calibration.oven_block import oven_of
 from substrata.inference.calibration.palate_block import palate
@@ -150,7 +150,7 @@ class Tally:
         self.errors[what, trial].append(off)
         self.covered[what, trial].append(abs(off) <= 1.645 * sd)
 
-    def judge(self, state: State, kitchen: Kitchen, own: list[Dough], trial: int) -> None:
+    def judge(self, state: CalibrationState, kitchen: Kitchen, own: list[Dough], trial: int) -> None:
         """Everything that is forecast after so many trials."""
         profile = oven_of(state)
         self.add("oven K", trial, profile.offset_k - kitchen.oven, profile.offset_sd)

@@ -31,7 +31,7 @@ from substrata.evaluation.dough import Dough  # noqa: E402
 from substrata.execution.run_document import Done  # noqa: E402
 from substrata.inference.as_made_forecast import as_done  # noqa: E402
 from substrata.inference.bake_figures import PLACE, run_figures  # noqa: E402
-from substrata.inference.making import Making, baked_case, made  # noqa: E402
+from substrata.inference.making import Making, baked_case, make  # noqa: E402
 from substrata.process.baking.oven_questions import coarse  # noqa: E402
 
 BAKES = (0, 1, 3, 5, 10)
@@ -88,7 +88,7 @@ def measure(rng: np.random.Generator, errors: dict, covered: dict) -> None:
         told = as_done(dough, Done())
         plain.append(told)
         real.append(run_figures(dough, truth, told.marks))
-        ready.append(coarse(baked_case(made(dough, truth), truth)).ready)
+        ready.append(coarse(baked_case(make(dough, truth), truth)).ready)
     for bakes in range(max(BAKES) + 1):
         if bakes in BAKES:
             learn(kitchen)

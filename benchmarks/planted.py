@@ -15,7 +15,7 @@ from benchmarks.kitchens import demo_formulas
 from substrata.base.settings import Settings
 from substrata.ingredients.library import load_library
 from substrata.reformulation.program.amount_steps import TOUCHED
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.successive_linearisation import search
@@ -48,7 +48,7 @@ def balanced(library, settings, rng, count):
     """The demo formulas and random ones, each settled first where something of it was out."""
     made = []
     for formula in (*demo_formulas(), *drawn_formulas(rng, count)):
-        bench = Bench(formula, library, settings, Wish(may_bring=False))
+        bench = CandidateBatch(formula, library, settings, Wish(may_bring=False))
         found = search(bench, start=judge(bench, bench.start))
         if found.met:
             made.append(bench.formula_at(found.verdict.grams))
@@ -79,10 +79,10 @@ def main(cases=60, seed=7):
     print(f"{len(bases)} formulas in balance")
     while red < cases:
         formula = bases[red] if red < len(bases) else rng.choice(bases)
-        bench = Bench(formula, library, settings, Wish())
+        bench = CandidateBatch(formula, library, settings, Wish())
         draft = disturbed(formula, bench, rng, most=0.6)
         drawn += 1
-        work = Bench(draft, library, settings, Wish(), saved=formula)
+        work = CandidateBatch(draft, library, settings, Wish(), saved=formula)
         start = judge(work, work.start)
         if not start.missed or start.figures is None:
             continue

@@ -19,7 +19,7 @@ import numpy as np
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, FaultSeen, Felt, Run, Verdict
+from substrata.execution.run_document import Done, Felt, RatedFault, Run, Verdict
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.causes import Cause, causes, planted, possible, strengths
@@ -122,7 +122,7 @@ def told(
     seen = happened & (rng.random(len(p)) < (0.75 if kitchen.harsh else 0.85))
     if kitchen.harsh and rng.random() < 0.3:
         seen[rng.integers(len(p))] = True
-    faults = tuple(FaultSeen(id=fault) for fault, yes in zip(of.faults, seen, strict=True) if yes)
+    faults = tuple(RatedFault(id=fault) for fault, yes in zip(of.faults, seen, strict=True) if yes)
     base = x[PLACE["top"]]
     chips = int(np.clip(round(float((table.of.figures[PLACE["top"]] - base) / 6 + rng.normal() * 0.7)), -2, 2))
     return Verdict(faults=faults, colour=chips, liked="bad" if faults else "good"), p, x

@@ -39,13 +39,13 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 def open_invitations(request: HttpRequest, kitchen_id: int) -> list[InvitationOut]:
     """Who is asked in and has not come yet; for owners."""
     member = membership(person(request), kitchen_id, Membership.Role.OWNER)
-    return [InvitationOut.of(row) for row in member.kitchen.invitations.all()]
+    return [InvitationOut.from_service(row) for row in member.kitchen.invitations.all()]
 
 
 @router.post("/kitchens/{int:kitchen_id}/invitations", response={200: InvitationOut, **Problems}, operation_id="invite")
 def invite(request: HttpRequest, kitchen_id: int, payload: InvitationIn) -> InvitationOut:
     """Ask somebody in by a letter, or once more."""
-    return InvitationOut.of(invitations.invite(person(request), kitchen_id, payload.email, payload.role))
+    return InvitationOut.from_service(invitations.invite(person(request), kitchen_id, payload.email, payload.role))
 
 
 @router.delete(
@@ -64,7 +64,7 @@ def take_back(request: HttpRequest, kitchen_id: int, invitation_id: int) -> tupl
 )
 def see_invitation(request: HttpRequest, key: str) -> InvitationSeen:
     """What an invitation is about: who has its link need not be signed in."""
-    return InvitationSeen.of(
+    return InvitationSeen.from_service(
         invitations.invitation_at(key), request.user.email if isinstance(request.user, User) else ""
     )
 
@@ -72,7 +72,7 @@ def see_invitation(request: HttpRequest, key: str) -> InvitationSeen:
 @router.post("/invitations/{key}", response={200: AcceptedOut, **Problems}, operation_id="accept_invitation")
 def accept_invitation(request: HttpRequest, key: str) -> AcceptedOut:
     """Come in."""
-    return AcceptedOut.of(invitations.accept(person(request), key))
+    return AcceptedOut.from_service(invitations.accept(person(request), key))
 
 
 @router.get(
@@ -80,13 +80,13 @@ def accept_invitation(request: HttpRequest, key: str) -> AcceptedOut:
 )
 def kitchen_history(request: HttpRequest, kitchen_id: int, before: int = 0) -> HistoryOut:
     """What happened in the kitchen, and what was refused; for owners."""
-    return HistoryOut.of(history.kitchen_history(person(request), kitchen_id, before), history.PAGE)
+    return HistoryOut.from_service(history.kitchen_history(person(request), kitchen_id, before), history.PAGE)
 
 
 @router.get("/account/history", response={200: HistoryOut, 401: ProblemOut}, operation_id="account_history")
 def account_history(request: HttpRequest, before: int = 0) -> HistoryOut:
     """What happened with one's own account."""
-    return HistoryOut.of(history.own_history(person(request), before), history.PAGE)
+    return HistoryOut.from_service(history.own_history(person(request), before), history.PAGE)
 
 
 @router.put("/account/closing", response={200: AccountClosingOut, **Problems}, operation_id="close_account")

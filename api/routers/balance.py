@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from api.balance_schemas import LeanIn, MixIn, MixOut, OfFormula, SweepIn
+from api.balance_schemas import FormulaJobIn, LeanIn, MixIn, MixOut, SweepIn
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
@@ -21,7 +21,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 
 @router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[Mend], **Problems}, operation_id="remedies")
 @heavy
-def remedies(request: HttpRequest, kitchen_id: int, payload: OfFormula) -> list[Mend]:
+def remedies(request: HttpRequest, kitchen_id: int, payload: FormulaJobIn) -> list[Mend]:
     """What to do about everything that is out, each checked against all else."""
     document = payload.document.model_dump()
     return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))

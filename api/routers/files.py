@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from api.errors import ProblemOut
-from api.file_schemas import FileIn, FileOut, HouseIn, HouseOut, TakenOut
+from api.file_schemas import FileIn, FileOut, HouseIn, HouseOut, ImportedFileOut
 from api.person import person
 from api.schemas import FormulaOut, ShelfOut
 from kitchen.services import files, house
@@ -31,12 +31,12 @@ def kitchen_file(request: HttpRequest, kitchen_id: int) -> dict[str, Any]:
     return files.kitchen_file(person(request), kitchen_id)
 
 
-@router.post(f"{KITCHEN}/file", response={201: TakenOut, **Problems}, operation_id="take_file")
-def take_file(request: HttpRequest, kitchen_id: int, payload: FileIn) -> tuple[int, TakenOut]:
+@router.post(f"{KITCHEN}/file", response={201: ImportedFileOut, **Problems}, operation_id="take_file")
+def take_file(request: HttpRequest, kitchen_id: int, payload: FileIn) -> tuple[int, ImportedFileOut]:
     """Bring what a file holds into the kitchen: all of it or nothing."""
     result = files.take_file(person(request), kitchen_id, payload.file, settings=payload.settings)
-    return 201, TakenOut(
-        formulas=[ShelfOut.of(formula) for formula in result.formulas],
+    return 201, ImportedFileOut(
+        formulas=[ShelfOut.from_service(formula) for formula in result.formulas],
         packs_added=result.packs_added,
         packs_known=result.packs_known,
     )
@@ -52,4 +52,4 @@ def house_formulas(request: HttpRequest, kitchen_id: int) -> list[house.HouseFor
 @router.post(f"{KITCHEN}/house-formulas", response={201: FormulaOut, **Problems}, operation_id="copy_house_formula")
 def copy_house_formula(request: HttpRequest, kitchen_id: int, payload: HouseIn) -> tuple[int, FormulaOut]:
     """Copy one onto the shelf."""
-    return 201, FormulaOut.of(house.copy_house_formula(person(request), kitchen_id, payload.name))
+    return 201, FormulaOut.from_service(house.copy_house_formula(person(request), kitchen_id, payload.name))

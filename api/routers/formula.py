@@ -73,7 +73,7 @@ def shelf(request: HttpRequest, kitchen_id: int, query: Query[ShelfQuery]) -> Sh
     """Formulas on the shelf, the last touched first."""
     rows = formulas.shelf(person(request), kitchen_id, search=query.search, form=query.form, archived=query.archived)
     page = rows[query.offset : query.offset + query.limit]
-    return ShelfPage(items=[ShelfOut.of(row) for row in page], total=rows.count())
+    return ShelfPage(items=[ShelfOut.from_service(row) for row in page], total=rows.count())
 
 
 @router.post(
@@ -81,20 +81,20 @@ def shelf(request: HttpRequest, kitchen_id: int, query: Query[ShelfQuery]) -> Sh
 )
 def create_formula(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> tuple[int, FormulaOut]:
     """Put a new formula on the shelf."""
-    return 201, FormulaOut.of(formulas.create_formula(person(request), kitchen_id, payload.model_dump()))
+    return 201, FormulaOut.from_service(formulas.create_formula(person(request), kitchen_id, payload.model_dump()))
 
 
 @router.get(FORMULA, response={200: FormulaOut, **Problems}, operation_id="open_formula")
 def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> FormulaOut:
     """A formula with its draft."""
-    return FormulaOut.of(formulas.open_formula(person(request), kitchen_id, formula_id))
+    return FormulaOut.from_service(formulas.open_formula(person(request), kitchen_id, formula_id))
 
 
 @router.put(f"{FORMULA}/draft", response={200: FormulaOut, 409: ProblemOut, **Problems}, operation_id="save_draft")
 def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: DraftIn) -> FormulaOut:
     """Save what is being edited."""
     document = payload.document.model_dump()
-    return FormulaOut.of(
+    return FormulaOut.from_service(
         formulas.save_draft(person(request), kitchen_id, formula_id, document, payload.lock, payload.page)
     )
 
@@ -105,33 +105,33 @@ def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: 
 def save_version(request: HttpRequest, kitchen_id: int, formula_id: int, payload: VersionIn) -> tuple[int, VersionOut]:
     """Keep the draft as the next version."""
     saved = formulas.save_version(person(request), kitchen_id, formula_id, payload.lock, payload.note)
-    return 201, VersionOut.of(saved)
+    return 201, VersionOut.from_service(saved)
 
 
 @router.get(f"{FORMULA}/versions", response={200: list[VersionOut], **Problems}, operation_id="versions")
 def versions(request: HttpRequest, kitchen_id: int, formula_id: int) -> list[VersionOut]:
     """All versions, the newest first."""
-    return [VersionOut.of(v) for v in formulas.versions(person(request), kitchen_id, formula_id)]
+    return [VersionOut.from_service(v) for v in formulas.versions(person(request), kitchen_id, formula_id)]
 
 
 @router.get(f"{FORMULA}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
 def version(request: HttpRequest, kitchen_id: int, formula_id: int, number: int) -> VersionDocument:
     """One version with its document."""
     result = formulas.version(person(request), kitchen_id, formula_id, number)
-    return VersionDocument(**VersionOut.of(result).model_dump(), document=result.document)
+    return VersionDocument(**VersionOut.from_service(result).model_dump(), document=result.document)
 
 
 @router.get(f"{FORMULA}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")
 def compare(request: HttpRequest, kitchen_id: int, formula_id: int, before: int, after: int) -> list[ChangeOut]:
     """Differences in words between two versions; 0 is the draft."""
     changes = formulas.compare(person(request), kitchen_id, formula_id, before, after)
-    return [ChangeOut.of(change) for change in changes]
+    return [ChangeOut.from_service(change) for change in changes]
 
 
 @router.post(f"{FORMULA}/fork", response={201: FormulaOut, **Problems}, operation_id="fork_formula")
 def fork_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ForkIn) -> tuple[int, FormulaOut]:
     """Start a new formula from this one."""
-    return 201, FormulaOut.of(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
+    return 201, FormulaOut.from_service(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
 
 
 @router.delete(f"{FORMULA}/blank", response={204: None, **Problems}, operation_id="discard_blank")
@@ -145,4 +145,4 @@ def discard_blank(request: HttpRequest, kitchen_id: int, formula_id: int) -> tup
 def archive_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ArchiveIn) -> ShelfOut:
     """Put a formula away, or back on the shelf."""
     changed = formulas.archive_formula(person(request), kitchen_id, formula_id, archived=payload.archived)
-    return ShelfOut.of(changed)
+    return ShelfOut.from_service(changed)

@@ -25,7 +25,7 @@ JOB = f"{ALL}/{{int:job_id}}"
 @router.post(ALL, response={201: JobOut, **Problems}, operation_id="start_job")
 def start_job(request: HttpRequest, kitchen_id: int, payload: JobRequest) -> tuple[int, JobOut]:
     """Ask for work in the background."""
-    return 201, JobOut.of(_started(person(request), kitchen_id, payload))
+    return 201, JobOut.from_service(_started(person(request), kitchen_id, payload))
 
 
 def _started(user: User, kitchen_id: int, job_request: JobRequest) -> Job:
@@ -63,10 +63,10 @@ def _start_document_job(
 @router.get(JOB, response={200: JobOut, **Problems}, operation_id="open_job")
 def open_job(request: HttpRequest, kitchen_id: int, job_id: int) -> JobOut:
     """A job, as far as it is."""
-    return JobOut.of(jobs.open_job(person(request), kitchen_id, job_id))
+    return JobOut.from_service(jobs.open_job(person(request), kitchen_id, job_id))
 
 
 @router.post(f"{JOB}/stop", response={200: JobOut, **Problems}, operation_id="stop_job")
 def stop_job(request: HttpRequest, kitchen_id: int, job_id: int) -> JobOut:
     """Stop a job."""
-    return JobOut.of(jobs.stop_job(person(request), kitchen_id, job_id))
+    return JobOut.from_service(jobs.stop_job(person(request), kitchen_id, job_id))

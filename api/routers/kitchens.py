@@ -34,7 +34,7 @@ def me(request: HttpRequest) -> MeOut:
     return MeOut(
         id=person(request).pk,
         email=person(request).email,
-        kitchens=[KitchenOut.of(m) for m in rows],
+        kitchens=[KitchenOut.from_service(m) for m in rows],
         erased_at=closing.erased_at if closing else None,
     )
 
@@ -42,7 +42,7 @@ def me(request: HttpRequest) -> MeOut:
 @router.post("/kitchens", response={201: KitchenOut, **Problems}, operation_id="open_kitchen")
 def open_kitchen(request: HttpRequest, payload: KitchenIn) -> tuple[int, KitchenOut]:
     """Open a kitchen of one's own."""
-    return 201, KitchenOut.of(kitchens.open_kitchen(person(request), payload.name))
+    return 201, KitchenOut.from_service(kitchens.open_kitchen(person(request), payload.name))
 
 
 @router.patch("/kitchens/{int:kitchen_id}", response={200: KitchenOut, **Problems}, operation_id="change_settings")
@@ -52,14 +52,14 @@ def change_settings(
     """Change spoons, egg sizes, convention, units or name."""
     changes = payload.model_dump(exclude_none=True)
     forget_pass(response)
-    return KitchenOut.of(kitchens.change_settings(person(request), kitchen_id, changes))
+    return KitchenOut.from_service(kitchens.change_settings(person(request), kitchen_id, changes))
 
 
 @router.get("/kitchens/{int:kitchen_id}/members", response={200: list[MemberOut], **Problems}, operation_id="members")
 def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
     """The people of a kitchen."""
     member = membership(person(request), kitchen_id)
-    return [MemberOut.of(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
+    return [MemberOut.from_service(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
 
 
 @router.patch(
@@ -69,7 +69,7 @@ def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
 )
 def change_role(request: HttpRequest, kitchen_id: int, person_id: int, payload: RoleIn) -> MemberOut:
     """Change what a person may do."""
-    return MemberOut.of(kitchens.change_role(person(request), kitchen_id, person_id, payload.role))
+    return MemberOut.from_service(kitchens.change_role(person(request), kitchen_id, person_id, payload.role))
 
 
 @router.delete(
@@ -84,7 +84,7 @@ def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tupl
 @router.put("/kitchens/{int:kitchen_id}/closing", response={200: KitchenOut, **Problems}, operation_id="close_kitchen")
 def close_kitchen(request: HttpRequest, kitchen_id: int, payload: ClosingIn) -> KitchenOut:
     """Announce the end of a kitchen, or keep it after all."""
-    return KitchenOut.of(closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name))
+    return KitchenOut.from_service(closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name))
 
 
 @router.get("/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="eaters")

@@ -8,7 +8,7 @@ from api.bench_pass import forget_pass
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
-from api.oven_schemas import BakeAsked, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
+from api.oven_schemas import BakeQuestion, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import person
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
@@ -30,7 +30,7 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
 @heavy
-def bake(request: HttpRequest, kitchen_id: int, payload: BakeAsked) -> HttpResponse:
+def bake(request: HttpRequest, kitchen_id: int, payload: BakeQuestion) -> HttpResponse:
     """The bake of a document in the oven it names, without keeping it."""
     forecast = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
     return HttpResponse(orjson.dumps(forecast), content_type="application/json")
@@ -52,19 +52,19 @@ def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: H
 @router.get(ALL, response={200: list[OvenOut], **Problems}, operation_id="ovens")
 def list_ovens(request: HttpRequest, kitchen_id: int) -> list[OvenOut]:
     """The kitchen's ovens with what is known of them."""
-    return [OvenOut.of(oven, profile) for oven, profile in ovens.ovens(person(request), kitchen_id)]
+    return [OvenOut.from_service(oven, profile) for oven, profile in ovens.ovens(person(request), kitchen_id)]
 
 
 @router.post(ALL, response={201: OvenOut, **Problems}, operation_id="add_oven")
 def add_oven(request: HttpRequest, kitchen_id: int, payload: OvenIn) -> tuple[int, OvenOut]:
     """A new oven."""
-    return 201, _told(ovens.add_oven(person(request), kitchen_id, payload.name, payload.altitude_m))
+    return 201, _bake_answer(ovens.add_oven(person(request), kitchen_id, payload.name, payload.altitude_m))
 
 
 @router.patch(OVEN, response={200: OvenOut, **Problems}, operation_id="change_oven")
 def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: OvenChange) -> OvenOut:
     """Rename an oven, say where it stands, or put it away."""
-    return _told(ovens.change_oven(person(request), kitchen_id, oven_id, **payload.model_dump()))
+    return _bake_answer(ovens.change_oven(person(request), kitchen_id, oven_id, **payload.model_dump()))
 
 
 @router.post(f"{OVEN}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
@@ -73,7 +73,7 @@ def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Logge
     """Log a bake; what it teaches is worked out in the background."""
     read = BakeReadings(**payload.model_dump(exclude={"document"}))
     created = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), read)
-    return 201, _told(created.oven)
+    return 201, _bake_answer(created.oven)
 
 
 @router.delete(f"{OVEN}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
@@ -83,5 +83,5 @@ def delete_logged_bake(request: HttpRequest, kitchen_id: int, oven_id: int, logg
     return 204, None
 
 
-def _told(oven: Oven) -> OvenOut:
-    return OvenOut.of(oven, ovens.profile_of(oven))
+def _bake_answer(oven: Oven) -> OvenOut:
+    return OvenOut.from_service(oven, ovens.profile_of(oven))

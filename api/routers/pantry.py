@@ -50,7 +50,7 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
     """Ingredients whose name or alias fits a few typed letters, the plainest first; like ones where none fits."""
     library = load_library()
     far = bool(query.search.strip()) and not library.names.spelled(query.search)
-    return [IngredientOut.of(library[key], far=far) for key in library.names.search(query.search, query.limit)]
+    return [IngredientOut.from_service(library[key], far=far) for key in library.names.search(query.search, query.limit)]
 
 
 @router.get(f"{KITCHEN}/pantry", response={200: PantryPage, **Problems}, operation_id="find_in_pantry")
@@ -58,7 +58,7 @@ def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery
     """Packs and ingredients that fit, packs first."""
     pantry_query = pantry.PantryQuery(**query.model_dump(exclude={"limit", "offset"}))
     result = pantry.find(person(request), kitchen_id, pantry_query, offset=query.offset, limit=query.limit)
-    return PantryPage.of(result)
+    return PantryPage.from_service(result)
 
 
 @router.get(
@@ -66,7 +66,7 @@ def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery
 )
 def open_ingredient(request: HttpRequest, kitchen_id: int, ingredient: str) -> IngredientPage:
     """All that is known of a reference ingredient, with the kitchen's packs of it."""
-    return IngredientPage.of(pantry.open_ingredient(person(request), kitchen_id, ingredient))
+    return IngredientPage.from_service(pantry.open_ingredient(person(request), kitchen_id, ingredient))
 
 
 @router.get(f"{KITCHEN}/compare", response={200: list[Compared], **Problems}, operation_id="compare_ingredients")
@@ -90,14 +90,14 @@ def choose_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument
 @router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
 def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
     """What a pack means, before it is kept: what the page asks while a label is typed."""
-    return ReadingOut.of(pantry.read(person(request), kitchen_id, payload.model_dump()))
+    return ReadingOut.from_service(pantry.read(person(request), kitchen_id, payload.model_dump()))
 
 
 @router.post(f"{KITCHEN}/packs/panel", response={200: PanelTextOut, **Problems}, operation_id="read_panel")
 def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn) -> PanelTextOut:
     """Read a pasted nutrition panel."""
     membership(person(request), kitchen_id)
-    return PanelTextOut.of(read_panel(payload.text))
+    return PanelTextOut.from_service(read_panel(payload.text))
 
 
 @router.post(f"{KITCHEN}/packs", response={201: LotOut, **Problems}, operation_id="create_pack")
@@ -105,13 +105,13 @@ def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response:
     """Put a pack into the pantry."""
     forget_pass(response)
     created = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
-    return 201, LotOut.of(created)
+    return 201, LotOut.from_service(created)
 
 
 @router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
 def open_pack(request: HttpRequest, kitchen_id: int, lot_id: int) -> LotOut:
     """A pack with what it means and where it is used."""
-    return LotOut.of(pantry.open_lot(person(request), kitchen_id, lot_id))
+    return LotOut.from_service(pantry.open_lot(person(request), kitchen_id, lot_id))
 
 
 @router.put(LOT, response={200: LotOut, 409: ProblemOut, **Problems}, operation_id="save_pack")
@@ -121,7 +121,7 @@ def save_pack(
     """Change a pack."""
     forget_pass(response)
     document = payload.document.model_dump()
-    return LotOut.of(pantry.save_lot(person(request), kitchen_id, lot_id, document, payload.lock))
+    return LotOut.from_service(pantry.save_lot(person(request), kitchen_id, lot_id, document, payload.lock))
 
 
 @router.post(f"{LOT}/archive", response={200: ArchivedOut, **Problems}, operation_id="archive_pack")
@@ -134,62 +134,62 @@ def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: Ar
 @router.post(f"{LOT}/stock", response={200: StockOut, **Problems}, operation_id="change_stock")
 def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: StockIn) -> StockOut:
     """So much came in, or so much was counted."""
-    return StockOut.of(stock.change_stock(person(request), kitchen_id, lot_id, payload.kind, payload.grams))
+    return StockOut.from_service(stock.change_stock(person(request), kitchen_id, lot_id, payload.kind, payload.grams))
 
 
 @router.get(f"{KITCHEN}/stock", response={200: StockPage, **Problems}, operation_id="stock")
 def stock_list(request: HttpRequest, kitchen_id: int, query: Query[StockQuery]) -> StockPage:
     """What is on hand, the next to be used up first."""
     page = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
-    return StockPage(items=[StockOut.of(shelved) for shelved in page.lots], total=page.total)
+    return StockPage(items=[StockOut.from_service(shelved) for shelved in page.lots], total=page.total)
 
 
 @router.get(f"{KITCHEN}/bakes", response={200: list[BakeOut], **Problems}, operation_id="bakes")
 def bakes(request: HttpRequest, kitchen_id: int, over: bool = False) -> list[BakeOut]:
     """Planned bakes, or those that are over."""
     rows = stock.bakes(person(request), kitchen_id, planned=not over)
-    return [BakeOut.of(bake) for bake in rows[: stock.MOST_BAKES]]
+    return [BakeOut.from_service(bake) for bake in rows[: stock.MOST_BAKES]]
 
 
 @router.post(f"{KITCHEN}/bakes", response={201: BakeOut, **Problems}, operation_id="plan_bake")
 def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[int, BakeOut]:
     """Plan a bake and reserve what it takes."""
     created = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
-    return 201, BakeOut.of(created)
+    return 201, BakeOut.from_service(created)
 
 
 @router.post(f"{BAKE}/done", response={200: BakeOut, **Problems}, operation_id="finish_bake")
 def finish_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
     """The bake is done: its packs lose what it took."""
-    return BakeOut.of(stock.finish_bake(person(request), kitchen_id, bake_id))
+    return BakeOut.from_service(stock.finish_bake(person(request), kitchen_id, bake_id))
 
 
 @router.post(f"{BAKE}/cancel", response={200: BakeOut, **Problems}, operation_id="cancel_bake")
 def cancel_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
     """The bake will not be: its packs are free again."""
-    return BakeOut.of(stock.cancel_bake(person(request), kitchen_id, bake_id))
+    return BakeOut.from_service(stock.cancel_bake(person(request), kitchen_id, bake_id))
 
 
 @router.post(f"{KITCHEN}/imports", response={201: ImportOut, **Problems}, operation_id="start_import")
 def start_import(request: HttpRequest, kitchen_id: int, payload: ImportIn) -> tuple[int, ImportOut]:
     """Take a file of products in and match its columns."""
-    return 201, ImportOut.of(imports.start_import(person(request), kitchen_id, payload.file_name, payload.text))
+    return 201, ImportOut.from_service(imports.start_import(person(request), kitchen_id, payload.file_name, payload.text))
 
 
 @router.get(IMPORT, response={200: ImportOut, **Problems}, operation_id="open_import")
 def open_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
     """How far an import is."""
-    return ImportOut.of(imports.open_import(person(request), kitchen_id, import_id))
+    return ImportOut.from_service(imports.open_import(person(request), kitchen_id, import_id))
 
 
 @router.put(f"{IMPORT}/columns", response={200: ImportOut, **Problems}, operation_id="match_columns")
 def match_columns(request: HttpRequest, kitchen_id: int, import_id: int, payload: MatchIn) -> ImportOut:
     """Change how the columns are read."""
     matched = imports.match_columns(person(request), kitchen_id, import_id, **payload.model_dump())
-    return ImportOut.of(matched)
+    return ImportOut.from_service(matched)
 
 
 @router.post(f"{IMPORT}/stop", response={200: ImportOut, **Problems}, operation_id="stop_import")
 def stop_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
     """Give an import up."""
-    return ImportOut.of(imports.stop_import(person(request), kitchen_id, import_id))
+    return ImportOut.from_service(imports.stop_import(person(request), kitchen_id, import_id))

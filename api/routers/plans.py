@@ -36,32 +36,32 @@ PLAN = f"{ALL}/{{int:plan_id}}"
 def list_plans(request: HttpRequest, kitchen_id: int, query: Query[PlansQuery]) -> PlansPage:
     """The kitchen's plans, the latest day first."""
     page = plans.plans(person(request), kitchen_id, offset=query.offset)
-    return PlansPage(rows=[PlanRow.of(plan) for plan in page.rows], total=page.total)
+    return PlansPage(rows=[PlanRow.from_service(plan) for plan in page.rows], total=page.total)
 
 
 @router.post(ALL, response={201: PlanOut, **Problems}, operation_id="create_plan")
 def create_plan(request: HttpRequest, kitchen_id: int, payload: PlanDocument) -> tuple[int, PlanOut]:
     """A new plan."""
-    return 201, PlanOut.of(plans.create_plan(person(request), kitchen_id, payload.model_dump()))
+    return 201, PlanOut.from_service(plans.create_plan(person(request), kitchen_id, payload.model_dump()))
 
 
 @router.post(f"{ALL}/read", response={200: list[NamedBakeOut], **Problems}, operation_id="read_bakes")
 def read_bakes(request: HttpRequest, kitchen_id: int, payload: BakesIn) -> list[NamedBakeOut]:
     """A list of bakes as a table of text, with the formulas that it names; nothing is kept."""
-    return [NamedBakeOut.of(bake) for bake in plans.named_bakes(person(request), kitchen_id, payload.text)]
+    return [NamedBakeOut.from_service(bake) for bake in plans.named_bakes(person(request), kitchen_id, payload.text)]
 
 
 @router.get(PLAN, response={200: PlanOut, **Problems}, operation_id="open_plan")
 def open_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> PlanOut:
     """One plan with its last answer."""
-    return PlanOut.of(plans.open_plan(person(request), kitchen_id, plan_id))
+    return PlanOut.from_service(plans.open_plan(person(request), kitchen_id, plan_id))
 
 
 @router.put(PLAN, response={200: PlanOut, **Problems}, operation_id="save_plan")
 def save_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: PlanSaveIn) -> PlanOut:
     """Keep a plan."""
     saved = plans.save_plan(person(request), kitchen_id, plan_id, payload.document.model_dump(), payload.lock)
-    return PlanOut.of(saved)
+    return PlanOut.from_service(saved)
 
 
 @router.delete(PLAN, response={204: None, **Problems}, operation_id="delete_plan")
@@ -81,7 +81,7 @@ def try_move(request: HttpRequest, kitchen_id: int, plan_id: int, payload: MoveI
 @router.post(f"{PLAN}/slip", response={200: PlanOut, **Problems}, operation_id="slip_plan")
 def slip_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: SlipIn) -> PlanOut:
     """A task took longer: its rest is to be planned anew."""
-    return PlanOut.of(plans.slip(person(request), kitchen_id, plan_id, payload.task, payload.minutes))
+    return PlanOut.from_service(plans.slip(person(request), kitchen_id, plan_id, payload.task, payload.minutes))
 
 
 @router.get(f"{PLAN}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
@@ -102,19 +102,19 @@ def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> Shoppi
 @router.post(f"{PLAN}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
 def tick_shopping(request: HttpRequest, kitchen_id: int, plan_id: int, payload: TickIn) -> PlanRow:
     """Tick something off the shopping list."""
-    return PlanRow.of(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
+    return PlanRow.from_service(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
 
 
 @router.post(f"{PLAN}/reserve", response={200: PlanRow, **Problems}, operation_id="reserve_plan")
 def reserve_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: ReserveIn) -> PlanRow:
     """Hold packs for its bakes, or let them go."""
-    return PlanRow.of(plans.reserve(person(request), kitchen_id, plan_id, on=payload.on))
+    return PlanRow.from_service(plans.reserve(person(request), kitchen_id, plan_id, on=payload.on))
 
 
 @router.post(f"{PLAN}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")
 def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: FeedIn) -> PlanOut:
     """Open or close the private address of its calendar."""
-    return PlanOut.of(plans.change_feed(person(request), kitchen_id, plan_id, on=payload.on))
+    return PlanOut.from_service(plans.change_feed(person(request), kitchen_id, plan_id, on=payload.on))
 
 
 @router.get(f"{PLAN}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")

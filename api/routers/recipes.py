@@ -80,7 +80,7 @@ def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpRes
 def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
     """The label of a pack for sale."""
     label_ = recipes.label_of(
-        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.of(), payload.baked_on
+        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
     )
     return LabelOut(**{name: getattr(label_, name) for name in LabelOut.model_fields})
 
@@ -90,7 +90,7 @@ def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
 def label_file(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> HttpResponse:
     """It as PDF."""
     label_ = recipes.label_of(
-        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.of(), payload.baked_on
+        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
     )
     return _download("label.pdf", "application/pdf", recipes.label_file(label_, payload.width_mm, payload.height_mm))
 

@@ -17,6 +17,7 @@ from api.run_schemas import (
     EntriesOut,
     EntryOut,
     FeelIn,
+    ImportedRunsOut,
     LearningChange,
     LineOut,
     LineQuery,
@@ -34,7 +35,6 @@ from api.run_schemas import (
     RunsFileIn,
     RunsPage,
     RunsQuery,
-    RunsTakenOut,
     RunStartIn,
     VerdictDocument,
 )
@@ -59,7 +59,7 @@ def list_runs(request: HttpRequest, kitchen_id: int, query: Query[RunQuery]) -> 
     """The kitchen's runs, the newest first."""
     rows = runs.runs_of(person(request), kitchen_id, formula_id=query.formula_id, open_only=query.open_only)
     page = rows[query.offset : query.offset + runs.PAGE]
-    return RunsPage(runs=[RunRow.of(run) for run in page], total=rows.count())
+    return RunsPage(runs=[RunRow.from_service(run) for run in page], total=rows.count())
 
 
 @router.post(ALL, response={201: RunOut, **Problems}, operation_id="start_run")
@@ -69,13 +69,13 @@ def start_run(request: HttpRequest, kitchen_id: int, payload: RunStartIn) -> tup
     run = runs.start_run(
         user, kitchen_id, payload.formula_id, payload.key, batches=payload.batches, started_at=payload.started_at
     )
-    return 201, RunOut.of(runs.open_run(user, kitchen_id, run.pk))
+    return 201, RunOut.from_service(runs.open_run(user, kitchen_id, run.pk))
 
 
 @router.get(RUN, response={200: RunOut, **Problems}, operation_id="open_run")
 def open_run(request: HttpRequest, kitchen_id: int, run_id: int, since: int = 0) -> RunOut:
     """A run with its steps, and what was done after an entry that is known."""
-    return RunOut.of(runs.open_run(person(request), kitchen_id, run_id, since))
+    return RunOut.from_service(runs.open_run(person(request), kitchen_id, run_id, since))
 
 
 @router.post(f"{RUN}/entries", response={200: EntriesOut, **Problems}, operation_id="write_entries")
@@ -84,7 +84,7 @@ def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: E
     user = person(request)
     new = runs.write_entries(user, kitchen_id, run_id, [entry.model_dump() for entry in payload.entries])
     opened = runs.open_run(user, kitchen_id, run_id, payload.since)
-    return EntriesOut(new=new, entries=[EntryOut.of(entry) for entry in opened.entries])
+    return EntriesOut(new=new, entries=[EntryOut.from_service(entry) for entry in opened.entries])
 
 
 @router.post(f"{RUN}/proposal", response={200: ProposalOnDraft, **Problems}, operation_id="proposal_on_draft")
@@ -97,7 +97,7 @@ def proposal_on_draft(request: HttpRequest, kitchen_id: int, run_id: int, payloa
 @router.post(f"{RUN}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")
 def finish_run(request: HttpRequest, kitchen_id: int, run_id: int) -> RunRow:
     """It is done: packs lose what was weighed."""
-    return RunRow.of(runs.finish_run(person(request), kitchen_id, run_id))
+    return RunRow.from_service(runs.finish_run(person(request), kitchen_id, run_id))
 
 
 @router.put(f"{RUN}/verdict", response={200: RunRow, **Problems}, operation_id="give_verdict")
@@ -106,13 +106,13 @@ def give_verdict(
 ) -> RunRow:
     """Say what came of it."""
     forget_pass(response)
-    return RunRow.of(runs.give_verdict(person(request), kitchen_id, run_id, payload.model_dump()))
+    return RunRow.from_service(runs.give_verdict(person(request), kitchen_id, run_id, payload.model_dump()))
 
 
 @router.patch(RUN, response={200: RunRow, **Problems}, operation_id="change_run")
 def change_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: RunChange) -> RunRow:
     """Leave it out of all learning, or take it back in."""
-    return RunRow.of(runs.change_run(person(request), kitchen_id, run_id, left_out=payload.left_out))
+    return RunRow.from_service(runs.change_run(person(request), kitchen_id, run_id, left_out=payload.left_out))
 
 
 @router.patch(
@@ -125,7 +125,7 @@ def change_learning(
     forget_pass(response)
     user = person(request)
     trials.change_learning(user, kitchen_id, off=payload.off, forget=payload.forget)
-    return KitchenOut.of(membership(user, kitchen_id))
+    return KitchenOut.from_service(membership(user, kitchen_id))
 
 
 @router.delete(RUN, response={204: None, **Problems}, operation_id="delete_run")
@@ -172,10 +172,10 @@ def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> Run
     return RunFileOut(name=name, text=text)
 
 
-@router.post("/kitchens/{int:kitchen_id}/runs-file", response={201: RunsTakenOut, **Problems}, operation_id="take_runs")
-def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tuple[int, RunsTakenOut]:
+@router.post("/kitchens/{int:kitchen_id}/runs-file", response={201: ImportedRunsOut, **Problems}, operation_id="take_runs")
+def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tuple[int, ImportedRunsOut]:
     """Bring the runs of a file into the kitchen: all of it or nothing."""
-    return 201, RunsTakenOut(runs=trials.take_runs(person(request), kitchen_id, payload.file))
+    return 201, ImportedRunsOut(runs=trials.take_runs(person(request), kitchen_id, payload.file))
 
 
 @router.get("/kitchens/{int:kitchen_id}/devices", response={200: DeviceReadings, **Problems}, operation_id="devices")
@@ -189,7 +189,7 @@ def choose_devices(request: HttpRequest, kitchen_id: int, payload: DevicesIn) ->
     """Choose which scale and thermometers the kitchen reads."""
     user = person(request)
     devices.choose_devices(user, kitchen_id, payload.devices)
-    return KitchenOut.of(membership(user, kitchen_id))
+    return KitchenOut.from_service(membership(user, kitchen_id))
 
 
 @router.post("/kitchens/{int:kitchen_id}/devices", response={200: DeviceOut, **Problems}, operation_id="tell_device")

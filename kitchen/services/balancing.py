@@ -70,7 +70,7 @@ def _saved(kitchen_id: int, formula_id: int) -> dict[str, Any] | None:
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Given:
+class _BalanceInput:
     """A document as the core takes it, with the version that it is measured against."""
 
     formula: Formula
@@ -79,9 +79,9 @@ class _Given:
     settings: Settings
 
 
-def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _Given:
+def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) -> _BalanceInput:
     saved = _saved(kitchen.pk, formula_id)
-    return _Given(
+    return _BalanceInput(
         formula=read_document(document),
         saved=read_document(saved) if saved else None,
         library=library_of(kitchen, document, saved or {}),

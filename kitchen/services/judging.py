@@ -10,10 +10,10 @@ from substrata import Analysis, Library, Settings, analyse, load_library, read_d
 from substrata.base.pans import Pan
 from substrata.base.settings import Eater, Lesson
 from substrata.base.tables.science_mark import science_mark
-from substrata.evaluation.analysis.analyse import analysis_of
+from substrata.evaluation.analysis.analyse import analyse_dough
 from substrata.evaluation.analysis.figure_changes import FigureChange, changes
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, prep_plan_of
+from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, plan_preparation
 from substrata.evaluation.scaling import Scaled, ScaleWish, scale
 from substrata.evaluation.target_ranges import fails
 from substrata.formula.exchange.text_import import PastedLine, import_text
@@ -91,7 +91,7 @@ def kitchen_library(kitchen_id: int, revision: int, keys: frozenset[str]) -> Lib
 
 
 @dataclass(frozen=True)
-class _Kept:
+class _CachedPack:
     """A pack as it was kept: the same key and lock are the same document."""
 
     key: str
@@ -100,14 +100,14 @@ class _Kept:
 
 
 @lru_cache(maxsize=2048)
-def _pack_ingredient(cached: _Kept) -> Ingredient:
+def _pack_ingredient(cached: _CachedPack) -> Ingredient:
     lot = read_lot(cached.document, cached.key)
     return ingredient_of_lot(lot, load_library()[lot.ingredient])
 
 
 def pack_ingredient(lot: Lot) -> Ingredient:
     """A pack as the core sees it; read once, since lists show the same packs again and again."""
-    return _pack_ingredient(_Kept(lot.key, lot.lock, lot.document))
+    return _pack_ingredient(_CachedPack(lot.key, lot.lock, lot.document))
 
 
 def all_packs(lots: Iterable[Lot]) -> Library:
@@ -143,8 +143,8 @@ def prepare(
     dough = Dough(read_document(document), library, settings)
     moved: tuple[FigureChange, ...] = ()
     if before is not None:
-        moved = changes(analyse(read_document(before), library, settings), analysis_of(dough))
-    return Prepared(plan=prep_plan_of(dough), changes=moved)
+        moved = changes(analyse(read_document(before), library, settings), analyse_dough(dough))
+    return Prepared(plan=plan_preparation(dough), changes=moved)
 
 
 def scale_document(kitchen: Kitchen, document: dict[str, Any], wish: ScaleWish) -> Scaled:

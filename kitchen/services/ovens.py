@@ -17,12 +17,12 @@ from kitchen.services.judging import core_settings, library_of
 from kitchen.services.kitchens import bump_revision
 from substrata import read_document, write_document
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
-from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
 from substrata.execution.run_document import Done, Verdict
 from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.formula import Formula
-from substrata.inference.calibration.learned_parameters import State
+from substrata.inference.calibration.learned_parameters import CalibrationState
 from substrata.inference.calibration.oven_block import oven_of
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in
@@ -51,7 +51,7 @@ def profile_of(oven: Oven) -> OvenProfile:
 _LEARNED = ("offset_k", "offset_sd", "convection", "thickness", "browning", "bakes")
 
 
-def keep_learned(kitchen: Kitchen, state: State) -> bool:
+def keep_learned(kitchen: Kitchen, state: CalibrationState) -> bool:
     """Keep what the bakes of a kitchen say of each of its ovens; returns whether anything is other than before."""
     changed = False
     for oven in Oven.objects.filter(kitchen_id=kitchen.pk):
@@ -343,7 +343,7 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
     member = membership(user, kitchen_id)
     formula = read_document(document)
     dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
-    forecast = forecast_of(dough)
+    forecast = forecast_bake(dough)
     thickest = thickest_in(dough.case, within_min) if forecast is not None and within_min is not None else None
     return BakeAnswer(forecast=forecast, thickest_mm=thickest)
 
@@ -366,7 +366,7 @@ def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Sha
         FormulaError: when the document cannot be read.
     """
     member = membership(user, kitchen_id)
-    return shape_plan_of(dough_in(member, read_document(document), document, OvenProfile()))
+    return plan_shape(dough_in(member, read_document(document), document, OvenProfile()))
 
 
 def named_profile(member: Membership, key: str) -> OvenProfile:

@@ -22,7 +22,7 @@ def key_of(formula_id: int) -> str:
 
 
 @dataclass(frozen=True, kw_only=True)
-class PartTaken:
+class InsertedPart:
     """A formula, ready to be a line of another."""
 
     part: dict[str, Any]
@@ -42,7 +42,7 @@ class NewerPart:
     part: dict[str, Any]  # the newest, ready to take its place
 
 
-def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> PartTaken:
+def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> InsertedPart:
     """A formula as a part of another.
 
     Raises:
@@ -66,7 +66,7 @@ def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> PartTake
     )
     if grams <= 0:
         raise Refused("the formula is empty", got=formula.name, allowed="a formula with lines", field="formula_id")
-    return PartTaken(part=_part(formula, document, number), name=formula.name, grams=round(grams, 1))
+    return InsertedPart(part=_part(formula, document, number), name=formula.name, grams=round(grams, 1))
 
 
 def newer_parts(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[NewerPart, ...]:

@@ -27,7 +27,7 @@ from substrata.execution.feel_advice import FeelAdvice, feel
 from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
 from substrata.execution.pour_advice import PourAdvice, poured
 from substrata.execution.protocol import run_steps
-from substrata.execution.run_document import Entry, LogState, Verdict, done_of, log_state, read_run
+from substrata.execution.run_document import Entry, LogState, Verdict, log_state, read_run, what_was_done
 from substrata.process.baking.bake_case import BakeCase
 
 BAKER = Membership.Role.BAKER
@@ -190,7 +190,7 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
 def _take_stock(member: Membership, user: User, run: Run) -> None:
     """What was weighed leaves its packs; a line that was not weighed leaves what is written."""
     document = as_document(run)
-    done = done_of(read_run(document))
+    done = what_was_done(read_run(document))
     dough = _dough(member, run.document)
     lots: dict[str, float] = {}
     for weighed in dough.batch.lines:
@@ -301,7 +301,7 @@ def _in_dry_air(run: Run) -> bool:
 
 def _as_weighed(member: Membership, run: Run) -> Dough:
     dough = _dough(member, run.document)
-    done = done_of(read_run(as_document(run)))
+    done = what_was_done(read_run(as_document(run)))
     here = {w.line.id for w in dough.batch.lines if w.grams.value > 0} & {line.id for line in dough.formula.lines}
     grams = {line: value for line, value in done.grams.items() if line in here and value > 0}
     return dough.but(grams=grams) if grams else dough
@@ -311,7 +311,7 @@ def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, 
     """What the rest of the formula answers to a weight."""
     member = membership(user, kitchen_id)
     run = run_of(member, run_id)
-    done = done_of(read_run(as_document(run)))
+    done = what_was_done(read_run(as_document(run)))
     return poured(_dough(member, run.document), line, grams, before=tuple(done.grams), batches=run.batches, mixed=mixed)
 
 

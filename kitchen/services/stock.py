@@ -42,19 +42,19 @@ class ShelfLot:
 
 
 @dataclass(frozen=True, kw_only=True)
-class ShelfOfPacks:
+class StockList:
     """Some of the packs on the shelf, and how many there are."""
 
     lots: list[ShelfLot]
     total: int
 
 
-def shelf(user: User, kitchen_id: int, *, offset: int = 0, limit: int = PAGE) -> ShelfOfPacks:
+def shelf(user: User, kitchen_id: int, *, offset: int = 0, limit: int = PAGE) -> StockList:
     """Packs with something on hand or reserved, the next to be used up first."""
     rows = _on_shelf(membership(user, kitchen_id))
     lots = list(rows[offset : offset + limit])
     reserved = reserved_of(lots)
-    return ShelfOfPacks(
+    return StockList(
         lots=[ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots], total=rows.count()
     )
 

@@ -25,7 +25,7 @@ from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, n
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Entry, done_of, moment_of, read_run, write_run
+from substrata.execution.run_document import Done, Entry, moment_of, read_run, what_was_done, write_run
 from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.exchange.draft_merge import Merged, merge_change
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
@@ -337,7 +337,7 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
     known_keys = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
     fresh = {key: run for run, key in read if key not in known_keys}
     for key, run in fresh.items():
-        _taken(member, user, key, run)
+        _imported(member, user, key, run)
     record(member, "run.take_file", runs=len(fresh))
     _start_learn(member)
     return len(fresh)
@@ -349,7 +349,7 @@ def _key_of(row: dict[str, Any]) -> str:
     return f"file-{sha256(plain).hexdigest()[:30]}"
 
 
-def _taken(member: Membership, user: User, key: str, run: CoreRun) -> None:
+def _imported(member: Membership, user: User, key: str, run: CoreRun) -> None:
     """One run of a file; its weights have left their packs long ago."""
     moments = [moment_of(entry) for entry in run.entries]
     started = (
@@ -393,7 +393,7 @@ def _csv(rows: list[Run]) -> str:
     table = csv.writer(out)
     table.writerow(_COLUMNS)
     for row in rows:
-        done = done_of(read_run(as_document(row, row.entries.all())))
+        done = what_was_done(read_run(as_document(row, row.entries.all())))
         verdict = row.verdict or {}
         cells: dict[str, Any] = {
             "started": row.started_at.isoformat(),

@@ -89,7 +89,7 @@ def _balance(options: argparse.Namespace) -> str:
     )
     with _quiet():
         answer = settle(formula, load_library(), Settings(), wish, saved=saved)
-    return _told(answer, options)
+    return _answer_text(answer, options)
 
 
 def _line(lines: Any, name: str) -> str:
@@ -111,10 +111,10 @@ def _swap(options: argparse.Namespace) -> str:
     wish = Wish(targets=read_targets(options.target), without=tuple(options.without))
     with _quiet():
         answer = settle(formula, load_library(), Settings(), wish)
-    return _told(answer, options)
+    return _answer_text(answer, options)
 
 
-def _told(answer: Settlement, options: argparse.Namespace) -> str:
+def _answer_text(answer: Settlement, options: argparse.Namespace) -> str:
     if options.table:
         return settlement_table(answer)
     return json.dumps(settlement_json(answer), ensure_ascii=False, indent=1)

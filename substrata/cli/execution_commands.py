@@ -17,7 +17,7 @@ from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
 
 
-def add_bench_commands(commands: Any) -> None:
+def add_execution_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
     done = commands.add_parser("steps", help="what is done at the bench, one thing at a time")
     done.add_argument("file", help="a *.substrata.json file, or - for standard input")

@@ -15,7 +15,7 @@ from substrata.execution.run_document import Run, read_run, run_schema
 from substrata.ingredients.library import load_library
 
 
-def add_trial_commands(commands: Any) -> None:
+def add_inference_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
     why_parser = commands.add_parser("why", help="what may have brought a run's faults, and what to do next")
     why_parser.add_argument("file", help="a *.run.json file with its verdict, or - for standard input")
@@ -66,7 +66,7 @@ def _why(options: argparse.Namespace) -> str:
 def _learn(options: argparse.Namespace) -> str:
     from substrata.inference.calibration.learning import learn
 
-    runs = [run for file in options.files for run in runs_of(file)]
+    runs = [run for file in options.files for run in read_runs(file)]
     state = learn(runs, load_library(), off=frozenset(options.off))
     if options.table:
         rows = [parameter.text for parameter in state.learned]
@@ -95,7 +95,7 @@ def _learn(options: argparse.Namespace) -> str:
     return json.dumps(answer, ensure_ascii=False, indent=1)
 
 
-def runs_of(file: str) -> Sequence[Run]:
+def read_runs(file: str) -> Sequence[Run]:
     """The runs of a file: one document, a list of them, or an object with ``runs``.
 
     Raises:

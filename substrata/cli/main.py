@@ -19,8 +19,8 @@ from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.cli.balance_commands import add_balance_commands
 from substrata.cli.document_files import document_of, read_bytes
-from substrata.cli.execution_commands import add_bench_commands
-from substrata.cli.inference_commands import add_trial_commands
+from substrata.cli.execution_commands import add_execution_commands
+from substrata.cli.inference_commands import add_inference_commands
 from substrata.cli.number_arguments import count, number
 from substrata.cli.plan_commands import add_plan_commands
 from substrata.cli.publishing_commands import add_recipe_commands
@@ -109,8 +109,8 @@ def _parser() -> argparse.ArgumentParser:
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     add_balance_commands(commands)
-    add_bench_commands(commands)
-    add_trial_commands(commands)
+    add_execution_commands(commands)
+    add_inference_commands(commands)
     add_plan_commands(commands)
     add_recipe_commands(commands)
     commands.add_parser("schema", help="the JSON Schema of a formula document").set_defaults(command=_schema)

@@ -44,7 +44,7 @@ def _export(options: argparse.Namespace) -> str:
     if options.to in _BYTES:
         data = _bytes(dough, recipe, options)
         if options.out:
-            _kept(options.out, data)
+            _written_file(options.out, data)
             return f"written: {options.out}"
         if sys.stdout.isatty():
             raise FormulaError(
@@ -54,7 +54,7 @@ def _export(options: argparse.Namespace) -> str:
         return ""
     text = recipe_html(recipe, options.paper) if options.to == "html" else written(recipe, options.to)
     if options.out:
-        _kept(options.out, text.encode("utf8"))
+        _written_file(options.out, text.encode("utf8"))
         return f"written: {options.out}"
     return text.rstrip("\n")
 
@@ -69,7 +69,7 @@ def _bytes(dough: Dough, recipe: Recipe, options: argparse.Namespace) -> bytes:
     return as_xlsx(recipe) if options.to == "xlsx" else as_pdf(recipe_html(recipe, options.paper))
 
 
-def _kept(file: str, data: bytes) -> None:
+def _written_file(file: str, data: bytes) -> None:
     try:
         Path(file).write_bytes(data)
     except OSError as error:

@@ -8,11 +8,11 @@ from dataclasses import replace
 from substrata.base.settings import Settings
 from substrata.evaluation.derived_value import Worked, worked
 from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
-from substrata.evaluation.learned_biases import hands_of, palate_of
+from substrata.evaluation.learned_biases import hand_bias, palate_bias
 from substrata.evaluation.target_ranges import TargetRange, target_ranges
 from substrata.formula.batch.baked_weight import Baked, baked, oven_c
 from substrata.formula.batch.propagation import Ratio, Sheet
-from substrata.formula.batch.weighed_lines import Batch, Problem, reweigh_formula, weigh_formula
+from substrata.formula.batch.weighed_lines import Batch, LineProblem, reweigh_formula, weigh_formula
 from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
@@ -26,7 +26,7 @@ from substrata.process.rheology.dough_kind import DoughKind, dough_kind
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast, Hands, bowl_of, handling_forecast
 from substrata.process.rheology.handling.handling_roots import Bowl
 from substrata.process.rheology.leavening import Lift, lift, rise_of
-from substrata.process.rheology.target_handling import WantedHandling, wanted_handling
+from substrata.process.rheology.target_handling import TargetHandling, target_handling
 from substrata.process.rheology.texture import Eaten, Palate, Texture, texture, texture_values
 from substrata.process.shaping.piece import Piece, piece_of
 
@@ -102,7 +102,7 @@ class Dough:
         return other
 
     @worked("grams", "capacity")
-    def weighed(self) -> tuple[Batch, tuple[Problem, ...]]:
+    def weighed(self) -> tuple[Batch, tuple[LineProblem, ...]]:
         """The lines that count, and why others do not."""
         batch, problems = weigh_formula(self.formula, self.library, self.settings)
         return (batch.with_capacity(self.capacity) if self.capacity else batch), problems
@@ -113,7 +113,7 @@ class Dough:
         return self.weighed[0]
 
     @property
-    def problems(self) -> tuple[Problem, ...]:
+    def problems(self) -> tuple[LineProblem, ...]:
         """Lines that could not be weighed."""
         return self.weighed[1]
 
@@ -214,19 +214,19 @@ class Dough:
         )
 
     @worked("grams", "thickness")
-    def wanted_handling(self) -> WantedHandling:
+    def wanted_handling(self) -> TargetHandling:
         """Where it has to be to be shaped."""
-        return wanted_handling(self.inside, self.formula, self.piece.thickness_mm)
+        return target_handling(self.inside, self.formula, self.piece.thickness_mm)
 
     @property
     def hands(self) -> Hands:
         """What the kitchen's runs have taught of how it handles."""
-        return hands_of(self.settings.lessons, self.formula)
+        return hand_bias(self.settings.lessons, self.formula)
 
     @property
     def palate(self) -> Palate:
         """And of how it is scored."""
-        return palate_of(self.settings.lessons, self.formula)
+        return palate_bias(self.settings.lessons, self.formula)
 
     def bowl(self, rest_min: float | None = None) -> Bowl:
         """It as it is mixed, in this kitchen's hands.

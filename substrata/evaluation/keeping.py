@@ -52,7 +52,7 @@ class Keeping:
     text: str
 
 
-def keeping_of(dough: Dough) -> Keeping:
+def keeping(dough: Dough) -> Keeping:
     """Estimate how long the pieces of a dough keep at room temperature, in the fridge and in the freezer.
 
     Args:
@@ -62,7 +62,7 @@ def keeping_of(dough: Dough) -> Keeping:
     of .88; pH is not computed and earns nothing here. Days in the fridge: USDA/FDA cold storage chart.
     """
     likely, wet = (_whole_activity(dough, moisture) for moisture in _moistures(dough))
-    fresh = max((_raw_activity(dough.batch, rows) for rows in _laid_fresh(dough.batch)), default=0.0)
+    fresh = max((_raw_activity(dough.batch, rows) for rows in _added_fresh(dough.batch)), default=0.0)
     likely, wet = max(likely, fresh), max(wet, fresh)
     perishables = (*_uncounted(dough), *_perishables(dough.batch))
     form = _storage().get(dough.formula.form, _storage()[""])
@@ -112,7 +112,7 @@ def _activity(batch: Batch, rows: Floats, water_g: float, sorption: float) -> fl
     return water_activity_ross(water_g, max(solids - dissolving, 0.0), sorption, amounts)
 
 
-def _laid_fresh(batch: Batch) -> Iterator[Floats]:
+def _added_fresh(batch: Batch) -> Iterator[Floats]:
     """Yield the lines that keep their own water: fillings, and toppings of fresh food; each of shape (n,)."""
     for n, weighed in enumerate(batch.lines):
         if weighed.grams.value <= 0 or weighed.in_dough or weighed.role == FRYING:

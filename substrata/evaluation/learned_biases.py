@@ -19,12 +19,12 @@ def formula_key(formula: Formula) -> str:
     return f"{formula.form}:{formula.uid or formula.name}"
 
 
-def hands_of(lessons: tuple[Lesson, ...], formula: Formula) -> Hands:
+def hand_bias(lessons: tuple[Lesson, ...], formula: Formula) -> Hands:
     """By how much this kitchen finds a formula's dough stiffer, and what that comes from."""
     return _hands(lessons, formula.form, formula_key(formula)) if lessons else HOUSE_HANDS
 
 
-def palate_of(lessons: tuple[Lesson, ...], formula: Formula) -> Palate:
+def palate_bias(lessons: tuple[Lesson, ...], formula: Formula) -> Palate:
     """How this kitchen scores a formula, and what that comes from."""
     return _palate(lessons, formula_key(formula)) if lessons else HOUSE_PALATE
 

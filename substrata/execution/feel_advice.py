@@ -150,7 +150,7 @@ class _Hand:
         if self.felt == _TEARS:
             # What tears is too stiff to bend, by half a class.
             return self.high + _END / 2
-        return middle_of(band_of(self.felt, self.thick))
+        return band_middle(band_of(self.felt, self.thick))
 
     @property
     def off_by(self) -> float:
@@ -209,7 +209,7 @@ class _Hand:
         return f"{self.felt.capitalize()} for a {form}: {ways_text}."
 
 
-def middle_of(band: ClassBand) -> float:
+def band_middle(band: ClassBand) -> float:
     """The consistency that a felt class stands for: its middle, or somewhat inside of an open end.
 
     >>> middle_of(ClassBand(class_name="tacky", low=2.5, high=3.3))

@@ -90,7 +90,7 @@ def poured(
             PourWay(kind="out", text=f"take {_grams(off * batches)} out", grams={line: written * batches}, worse=())
         )
     if off > 0 or mixed:
-        ways += _kept(dough, weighed, off, batches)
+        ways += _still_in_range(dough, weighed, off, batches)
         ways.append(_scaled(dough, weighed, grams, written * batches, before, batches))
     side = "too much" if off > 0 else "short of"
     return PourAdvice(
@@ -103,7 +103,7 @@ def poured(
     )
 
 
-def _kept(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[PourWay]:
+def _still_in_range(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[PourWay]:
     """One other line that keeps the handling as it was written; what is in the bowl already may only grow, and does."""
     now = dough.but(grams={line.line.id: line.grams.value + off})
     before, after = figures(dough), figures(now)
@@ -130,7 +130,7 @@ def _keeping(now: Dough, correction: Correction, batches: float) -> PourWay:
     here = {w.line.id: w.grams.value for w in now.batch.lines}
     name = correction.name.partition(",")[0].lower()
     whole = (here.get(correction.line, 0.0) + correction.grams) * batches
-    worse = _said(correction.worse)
+    worse = _sentence(correction.worse)
     exception = f" (then {' and '.join(worse)} leaves its window)" if worse else ""
     return PourWay(
         kind="keeps",
@@ -161,7 +161,7 @@ def _scaled(
     )
 
 
-def _said(keys: tuple[str, ...]) -> tuple[str, ...]:
+def _sentence(keys: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(bracket_kinds()[key].label.lower() for key in keys)
 
 

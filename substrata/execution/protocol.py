@@ -13,10 +13,10 @@ from math import ceil
 from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
 from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_in
-from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, prep_plan_of
-from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, plan_preparation
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.execution.feel_advice import as_poured
 from substrata.execution.oven_steps import bake_steps, cooling_step
@@ -77,13 +77,13 @@ class _Maker:
 
     def __init__(self, dough: Dough, batches: float) -> None:
         self.dough, self.batches = dough, batches
-        self.prep: PrepPlan = prep_plan_of(dough)
-        self.shape: ShapePlan | None = shape_plan_of(dough)
+        self.prep: PrepPlan = plan_preparation(dough)
+        self.shape: ShapePlan | None = plan_shape(dough)
         self.allowed: dict[str, Tolerance] = tolerances(dough)
         self.method: tuple[MixingStep, ...] = mixing_steps(dough)
         self.signs: Row = _signs().get(dough.formula.form, _signs()[""])
         try:
-            self.forecast: BakeForecast | None = forecast_of(dough, further=False)
+            self.forecast: BakeForecast | None = forecast_bake(dough, further=False)
         except OvenError:
             self.forecast = None
 

@@ -107,7 +107,7 @@ class Done:
 
 
 @dataclass(frozen=True, kw_only=True)
-class FaultSeen:
+class RatedFault:
     """A fault, and where."""
 
     id: Annotated[str, Word(of=_fault_ids, what="is no fault that is known", asked=True)]
@@ -122,7 +122,7 @@ class Verdict:
     hours_after: Annotated[float | None, Number(low=0, high=2000, unit="h")] = None  # of the oven, when it was eaten
     liked: Annotated[LIKED, Word(of=get_args(LIKED))] = ""
     again: Annotated[AGAIN, Word(of=get_args(AGAIN))] = ""
-    faults: Annotated[tuple[FaultSeen, ...], Listed(of=FaultSeen, most=40)] = ()
+    faults: Annotated[tuple[RatedFault, ...], Listed(of=RatedFault, most=40)] = ()
     # −2 far too pale … 2 far too dark
     colour: Annotated[int | None, Whole(low=-2, high=2, optional=True)] = None
     lightness: Annotated[float | None, Number(low=0, high=100, unit="L*", note="of the crust, from a photo")] = None
@@ -285,7 +285,7 @@ def standing(run: Run) -> tuple[Entry, ...]:
     return tuple(sorted(entries_standing, key=lambda entry: (moment_of(entry), entry.id)))
 
 
-def done_of(run: Run, *, simulated: bool = True) -> Done:
+def what_was_done(run: Run, *, simulated: bool = True) -> Done:
     """Collect what was really done: the entries in the order of their times, and over them what the document says itself.
 
     Args:

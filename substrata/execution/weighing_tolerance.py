@@ -30,11 +30,11 @@ def tolerances(dough: Dough) -> dict[str, Tolerance]:
     """
     base = figures(dough)
     return {
-        w.line.id: _of(dough, base, w.line.id, w.grams.value) for w in dough.batch.lines if w.line.id and w.grams.value
+        w.line.id: _line_tolerance(dough, base, w.line.id, w.grams.value) for w in dough.batch.lines if w.line.id and w.grams.value
     }
 
 
-def _of(dough: Dough, base: Figures | None, line: str, grams: float) -> Tolerance:
+def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float) -> Tolerance:
     most = Tolerance(grams=nice(_MOST_SHARE * grams), because="")
     if base is None or line not in {entry.id for entry in dough.formula.lines}:
         return most

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Run, Verdict, done_of, slip_words
+from substrata.execution.run_document import Done, Run, Verdict, slip_words, what_was_done
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.faults import fault_table
@@ -94,7 +94,7 @@ def compared(
         names: of each run, by its id.
         ovens: what is known of each oven, by its key; an oven that is not told is an unknown one.
     """
-    done = [done_of(run) for run in runs]
+    done = [what_was_done(run) for run in runs]
     known = ovens or {}
     doughs = [Dough(run.formula, library, settings, known.get(run.oven, OvenProfile())) for run in runs]
     forecasts = [as_done(dough, entry) if dough.handling else None for dough, entry in zip(doughs, done, strict=True)]
@@ -118,7 +118,7 @@ def compared(
     return RunsCompared(
         names=tuple(names.get(run.id, run.id) for run in runs),
         rows=tuple(rows),
-        held=tuple(_held(losses, forecast_losses)),
+        held=tuple(_correlations(losses, forecast_losses)),
         text=f"Differed: {words}." if words else "Nothing that was logged differed.",
     )
 
@@ -200,7 +200,7 @@ def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
     return [r for r in rows if any(cell.text for cell in r.cells)]
 
 
-def _held(losses: list[float | None], values: list[float | None]) -> list[Held]:
+def _correlations(losses: list[float | None], values: list[float | None]) -> list[Held]:
     pairs = [(lost, f) for lost, f in zip(losses, values, strict=True) if lost is not None and f is not None]
     if not pairs:
         return []

@@ -13,7 +13,7 @@ import numpy as np
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
-from substrata.inference.making import Making, baked_case, made, moist_after, rim_of
+from substrata.inference.making import Making, baked_case, make, moist_after, rim_of
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run
@@ -165,18 +165,18 @@ def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
         making: how it was made.
         marks: of the dough as it is written.
     """
-    other = made(dough, making)
+    other = make(dough, making)
     values = dict.fromkeys(FIGURES, 0.0)
-    values |= _of_the_dough(other, making)
+    values |= _dough_figures(other, making)
     values |= _share_figures(other)
-    values |= _of_the_bake(other, making, marks, values)
+    values |= _bake_figures(other, making, marks, values)
     values["thickness"] = making.thickness
     values["topping"], values["filling"] = making.amounts.get("topping", 1.0), making.amounts.get("filling", 1.0)
     values |= dict.fromkeys(making.flags, 1.0)
     return np.array([values[name] for name in FIGURES])
 
 
-def _of_the_dough(dough: Dough, making: Making) -> dict[str, float]:
+def _dough_figures(dough: Dough, making: Making) -> dict[str, float]:
     bowl = dough.bowl()
     minutes = np.array([bowl.rest_min, max(bowl.rest_min, _LATER_MIN), bowl.rest_min])
     degrees = np.array([bowl.shaped_c, bowl.shaped_c, bowl.shaped_c + _WARM_K])
@@ -227,7 +227,7 @@ def _share_figures(dough: Dough) -> dict[str, float]:
     return shares | {"fat": 100 * float(inside.grams @ inside.nutrient("fat_g")[0]) / whole}
 
 
-def _of_the_bake(dough: Dough, making: Making, marks: Marks, so_far: dict[str, float]) -> dict[str, float]:
+def _bake_figures(dough: Dough, making: Making, marks: Marks, so_far: dict[str, float]) -> dict[str, float]:
     """The bake for as long as it was in: not until it was done."""
     try:
         case = baked_case(dough, making)

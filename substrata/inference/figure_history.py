@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.errors import FormulaError
-from substrata.execution.run_document import Done, Run, done_of
+from substrata.execution.run_document import Done, Run, what_was_done
 from substrata.process.rheology.texture import texture_words
 
 
 @dataclass(frozen=True, kw_only=True)
-class FigureKind:
+class HistoryFigure:
     """A figure that runs tell."""
 
     key: str
@@ -48,11 +48,11 @@ _MEASURED: dict[str, tuple[str, str, Callable[[Done], float | None]]] = {
 
 
 @cache
-def run_figure_kinds() -> tuple[FigureKind, ...]:
+def run_figure_kinds() -> tuple[HistoryFigure, ...]:
     """Every figure that can be drawn: what is measured, then scores."""
-    measured = (FigureKind(key=key, label=label, unit=unit) for key, (label, unit, _) in _MEASURED.items())
-    scores = (FigureKind(key=f"score:{key}", label=label, unit="of 10") for key, label in texture_words().items())
-    return (*measured, *scores, FigureKind(key="lightness", label="lightness of the crust", unit="L*"))
+    measured = (HistoryFigure(key=key, label=label, unit=unit) for key, (label, unit, _) in _MEASURED.items())
+    scores = (HistoryFigure(key=f"score:{key}", label=label, unit="of 10") for key, label in texture_words().items())
+    return (*measured, *scores, HistoryFigure(key="lightness", label="lightness of the crust", unit="L*"))
 
 
 def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:
@@ -83,7 +83,7 @@ def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:
 
 def _value(run: Run, figure: str) -> float | None:
     if figure in _MEASURED:
-        return _MEASURED[figure][2](done_of(run))
+        return _MEASURED[figure][2](what_was_done(run))
     if run.verdict is None:
         return None
     return run.verdict.lightness if figure == "lightness" else run.verdict.scores.get(figure.removeprefix("score:"))

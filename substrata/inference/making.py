@@ -50,7 +50,7 @@ class Making:
         return replace(self, **changes)  # type: ignore[arg-type]  # by name
 
 
-def made(dough: Dough, making: Making) -> Dough:
+def make(dough: Dough, making: Making) -> Dough:
     """The dough that came of it.
 
     Args:

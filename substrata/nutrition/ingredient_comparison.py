@@ -77,12 +77,12 @@ def compare(keys: Sequence[str], library: Library, settings: Settings) -> tuple[
     net_carbs = net_carbs_per_gram(batch, settings.convention, settings.polyol_rule)
     figures = {"net_carbs": net_carbs} | {key: batch.nutrient(f"{key}_g") for key in ("protein", "fat", "fibre")}
     return tuple(
-        _compared(ingredient, {key: _of_100g(per_gram, row) for key, per_gram in figures.items()})
+        _compared(ingredient, {key: _per_100g(per_gram, row) for key, per_gram in figures.items()})
         for row, ingredient in enumerate(rows)
     )
 
 
-def _of_100g(per_gram: Coefficient, row: int) -> Estimate:
+def _per_100g(per_gram: Coefficient, row: int) -> Estimate:
     value, half = 100 * float(per_gram[0][row]), 100 * SDS_IN_HALF_90 * float(per_gram[1][row])
     return Estimate(value=value, low=max(value - half, 0.0), high=value + half, unit="g")
 

@@ -12,7 +12,7 @@ from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.batch.propagation import Estimate
-from substrata.formula.batch.weighed_lines import Batch, Problem
+from substrata.formula.batch.weighed_lines import Batch, LineProblem
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.ingredients.library import Library
@@ -61,7 +61,7 @@ class Card:
     claims: tuple[Claim, ...]  # those that hold
     unsure: tuple[Claim, ...]  # those that want a certificate first
     cautions: tuple[Caution, ...]
-    problems: tuple[Problem, ...]
+    problems: tuple[LineProblem, ...]
 
 
 def card(

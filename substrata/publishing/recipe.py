@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.keeping import Keeping, keeping_of
+from substrata.evaluation.keeping import Keeping, keeping
 from substrata.execution.feel_advice import as_poured
 from substrata.execution.protocol import run_steps
 from substrata.execution.protocol_step import RunPlan, RunStep
@@ -118,7 +118,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         work_min=sum(step.minutes or 0 for step in plan.steps if step.id != "preheat"),
         bake_min=sum(step.minutes or 0 for step in bake) or None,
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
-        keeping=keeping_of(dough),
+        keeping=keeping(dough),
         cost=f"{price.piece:.2f} {price.currency} a piece"
         if price.priced_share > _PRICED and price.piece >= _LEAST_PRICE
         else "",
@@ -171,7 +171,7 @@ def _steps(plan: RunPlan, edits: Mapping[str, MethodEdit]) -> Iterator[RecipeSte
     for step in plan.steps:
         if step.group == "weigh" or step.id in _LOGGED or step.kind == "feel":
             continue
-        computed = said(step)
+        computed = ingredient_text(step)
         if turn and step.group == "bake" and step.kind == "wait":
             computed, turn = f"{computed} {turn}", ""
         edit = edits.get(step.id)
@@ -187,7 +187,7 @@ def _steps(plan: RunPlan, edits: Mapping[str, MethodEdit]) -> Iterator[RecipeSte
         )
 
 
-def said(step: RunStep) -> str:
+def ingredient_text(step: RunStep) -> str:
     """A step of the bench as a sentence of a recipe."""
     text = step.text.rstrip(".")
     amount = f", {step.grams:g} g" if step.kind == "weigh" and step.grams else ""

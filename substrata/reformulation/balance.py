@@ -9,8 +9,8 @@ from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.reformulation.infeasibility import clash_at
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.piece_changes import Shaped, as_shaped, other_shapes, shape_name
 from substrata.reformulation.request.balance_answer import Relax, Settlement, Status
 from substrata.reformulation.request.balance_request import Wish, check_wish
@@ -58,7 +58,7 @@ def settle(
         FormulaError: when the wish cannot be meant; ``check_wish`` says how.
     """
     check_wish(wish, [line.id for line in formula.lines])
-    bench = Bench(formula, library, settings, wish, saved=saved)
+    bench = CandidateBatch(formula, library, settings, wish, saved=saved)
     stop = _cannot_begin(bench)
     if stop:
         return stop
@@ -86,11 +86,11 @@ def settle(
     )
 
 
-def _grams(bench: Bench) -> dict[str, float]:
+def _grams(bench: CandidateBatch) -> dict[str, float]:
     return {slot.id: slot.start for slot in bench.slots if slot.start > 0}
 
 
-def _cannot_begin(bench: Bench) -> Settlement | None:
+def _cannot_begin(bench: CandidateBatch) -> Settlement | None:
     """Where there is nothing to settle: an empty bowl, no line that may move, or another bread."""
 
     def stopped(status: Status, text: str) -> Settlement:
@@ -107,7 +107,7 @@ def _cannot_begin(bench: Bench) -> Settlement | None:
     return _another_bread(bench)
 
 
-def _another_bread(bench: Bench) -> Settlement | None:
+def _another_bread(bench: CandidateBatch) -> Settlement | None:
     whole = bench.kept.batch.dough_g
     for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
         slots = [s for s in bench.slots if s.role == role and s.wanted > 0]
@@ -168,7 +168,7 @@ def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
     )
 
 
-def _moves(bench: Bench, verdict: Verdict) -> tuple[str, ...]:
+def _moves(bench: CandidateBatch, verdict: ModelCheck) -> tuple[str, ...]:
     """What helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
     if "thickness" in verdict.missed:
         return ("thinner in a wider tin, or with less dough in it",)
@@ -198,12 +198,12 @@ def _text(answer: Answer) -> str:
     return f"{count} {'edit brings' if count == 1 else 'edits bring'} everything inside."
 
 
-def _surer(bench: Bench, verdict: Verdict) -> str:
+def _surer(bench: CandidateBatch, verdict: ModelCheck) -> str:
     """How sure it could be made where that is less than was wished, and what would do more than any edit."""
     return " ".join(filter(None, (_less_sure(bench, verdict), _whose_doubt(bench, verdict))))
 
 
-def _less_sure(bench: Bench, verdict: Verdict) -> str:
+def _less_sure(bench: CandidateBatch, verdict: ModelCheck) -> str:
     if not bench.wish.margin or not bench.targets:
         return ""
     reached = min((sure.probability for sure in sureness(bench.at(verdict.grams))), default=1.0)
@@ -213,7 +213,7 @@ def _less_sure(bench: Bench, verdict: Verdict) -> str:
     return f"No surer than {ten(reached)} was found, with all else kept."
 
 
-def _whose_doubt(bench: Bench, verdict: Verdict) -> str:
+def _whose_doubt(bench: CandidateBatch, verdict: ModelCheck) -> str:
     """The one flour that is most of a target's doubt: its own label would do more than any edit."""
     for key in bench.targets:
         if key not in bench.base.ratios_of:

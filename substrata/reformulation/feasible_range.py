@@ -10,10 +10,10 @@ from substrata.base.settings import Settings
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.linear_figures import ratio_of
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
 from substrata.reformulation.program.milp import Ask, solve
@@ -59,15 +59,15 @@ def reach(
         FormulaError: when the wish cannot be meant.
     """
     check_wish(wish.but(targets=dict(wish.targets)), [line.id for line in formula.lines])
-    bench = Bench(formula, library, settings, wish, saved=saved)
+    bench = CandidateBatch(formula, library, settings, wish, saved=saved)
     if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
         return ()
     start = judge(bench, bench.start)
     present = start.figures.consistency if start.figures else None
-    return tuple(_of_one(bench, key, present) for key in keys)
+    return tuple(_one_range(bench, key, present) for key in keys)
 
 
-def _of_one(bench: Bench, key: str, present: float | None) -> Reach:
+def _one_range(bench: CandidateBatch, key: str, present: float | None) -> Reach:
     dough = bench.given
     now = ratio_of(key, dough).value(dough.batch.grams)
     low, high = (_end(bench, key, sign, present) for sign in (1.0, -1.0))
@@ -75,7 +75,7 @@ def _of_one(bench: Bench, key: str, present: float | None) -> Reach:
     return Reach(key=key, now=now, low=min([*ends, now]) if ends else None, high=max([*ends, now]) if ends else None)
 
 
-def _end(bench: Bench, key: str, sign: float, present: float | None) -> float | None:
+def _end(bench: CandidateBatch, key: str, sign: float, present: float | None) -> float | None:
     """The least (or with a sign of -1 the most) of a quantity, by rounds of new slopes."""
     point, best = bench.start, None
     for _ in range(_ROUNDS):
@@ -99,14 +99,14 @@ def _end(bench: Bench, key: str, sign: float, present: float | None) -> float | 
     return best
 
 
-def _counts(bench: Bench, row: Row, key: str) -> bool:
+def _counts(bench: CandidateBatch, row: LinearRow, key: str) -> bool:
     """All rows but those of the quantity itself; what is only kept near counts where the formula keeps it."""
     if row.key in (key, f"rail:{key}", f"soft:{key}"):
         return False
     return not row.price or row.over(bench.start) <= _ENOUGH
 
 
-def _best_of(bench: Bench, rows: list[Row], key: str, sign: float, near: Floats, *, whole_steps: bool) -> Floats | None:
+def _best_of(bench: CandidateBatch, rows: list[LinearRow], key: str, sign: float, near: Floats, *, whole_steps: bool) -> Floats | None:
     ratio = ratio_of(key, bench.base, bench.batch_at(near))
     point = near
     for _ in range(_DINKELBACH if ratio.offset == 0 else 1):
@@ -124,7 +124,7 @@ def _best_of(bench: Bench, rows: list[Row], key: str, sign: float, near: Floats,
     return point
 
 
-def _aim(bench: Bench, ratio: Ratio, point: Floats) -> Floats:
+def _aim(bench: CandidateBatch, ratio: Ratio, point: Floats) -> Floats:
     """What to make small: the numerator, less the ratio's present value times its denominator; per gram, scaled to one."""
     batch = bench.batch_at(point)
     top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])

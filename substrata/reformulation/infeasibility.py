@@ -13,8 +13,8 @@ from math import ceil
 from typing import Literal
 
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.linear_row import Kind, Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.linear_row import Kind, LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import INSIDE_SCORE, SCORE_UNIT, slopes_at
 from substrata.reformulation.program.milp import Ask, Solved, solve
@@ -32,12 +32,12 @@ class Limit:
 
     key: str
     kind: Kind
-    rows: tuple[Row, ...]
+    rows: tuple[LinearRow, ...]
 
 
-def limits_of(rows: Sequence[Row]) -> list[Limit]:
+def limits_of(rows: Sequence[LinearRow]) -> list[Limit]:
     """The limits that must hold, in the order in which they are let go."""
-    table: dict[tuple[str, str], list[Row]] = {}
+    table: dict[tuple[str, str], list[LinearRow]] = {}
     for row in rows:
         if row.kind != "soft" and not row.price:
             table.setdefault((row.key, "" if row.kind in ("rail", "mass") else row.side), []).append(row)
@@ -45,13 +45,13 @@ def limits_of(rows: Sequence[Row]) -> list[Limit]:
     return sorted(limits, key=lambda limit: (_ORDER.index(limit.kind), limit.key))
 
 
-def feasible(bench: Bench, limits: Sequence[Limit]) -> bool:
+def feasible(bench: CandidateBatch, limits: Sequence[Limit]) -> bool:
     """Whether some weights, in whatever steps, keep all limits."""
     rows = [row for limit in limits for row in limit.rows]
     return solve(bench, rows, Ask(elastic={}, whole_steps=False)).grams is not None
 
 
-def irreducible(bench: Bench, limits: Sequence[Limit]) -> tuple[Limit, ...]:
+def irreducible(bench: CandidateBatch, limits: Sequence[Limit]) -> tuple[Limit, ...]:
     """A set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
     if feasible(bench, limits):
         return ()
@@ -63,7 +63,7 @@ def irreducible(bench: Bench, limits: Sequence[Limit]) -> tuple[Limit, ...]:
     return tuple(subset)
 
 
-def clash_at(bench: Bench, grams: Floats, present: float | None) -> tuple[Relax, ...]:
+def clash_at(bench: CandidateBatch, grams: Floats, present: float | None) -> tuple[Relax, ...]:
     """The clash at a point, each limit with what it would have to give; those that can give nothing are left out."""
     rows = rows_at(bench, grams, slopes_at(bench, grams, present=present))
     limits = limits_of(rows)
@@ -73,7 +73,7 @@ def clash_at(bench: Bench, grams: Floats, present: float | None) -> tuple[Relax,
     return tuple(_relaxed(bench, limits, limit) for limit in conflict)
 
 
-def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
+def _relaxed(bench: CandidateBatch, limits: Sequence[Limit], limit: Limit) -> Relax:
     """By how much one limit would have to give with all others kept; another clash may stand behind this one."""
     rows = [replace(row, price=_PRICE) if other is limit else row for other in limits for row in other.rows]
     solved = solve(bench, rows, Ask(elastic={}, aim=None))
@@ -103,18 +103,18 @@ def _relaxed(bench: Bench, limits: Sequence[Limit], limit: Limit) -> Relax:
     return _target(limit.key, row, over, text)
 
 
-def _least_relaxation(bench: Bench, rows: Sequence[Row], limit: Limit, first: Solved) -> Floats:
+def _least_relaxation(bench: CandidateBatch, rows: Sequence[LinearRow], limit: Limit, first: Solved) -> Floats:
     """The answer that asks least of the limit: its price far above every edit."""
     dear = [replace(row, price=1e6) if row.price and row.key == limit.key else row for row in rows]
     solved = solve(bench, dear, Ask(elastic={}))
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
 
 
-def _bound(key: str, row: Row, would: float, text: str, price: str) -> Relax:
+def _bound(key: str, row: LinearRow, would: float, text: str, price: str) -> Relax:
     low, high = (None, would) if row.side == "high" else (would, None)
     return Relax(text=text, kind="target", key=key, price=price, low=low, high=high)
 
 
-def _target(key: str, row: Row, over: float, text: str) -> Relax:
+def _target(key: str, row: LinearRow, over: float, text: str) -> Relax:
     would = row.limit * (1 + over * _ROOM) if row.side == "high" else row.limit * (1 - over * _ROOM)
     return _bound(key, row, would, text, f"{amount(key, would)} would do")

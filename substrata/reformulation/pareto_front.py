@@ -15,8 +15,8 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.texture import texture_keys, texture_words
 from substrata.reformulation.feasible_range import reach
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linearisation import minutes_slope, texture_slope
 from substrata.reformulation.program.successive_linearisation import search
@@ -109,17 +109,17 @@ def front(
     front_points: list[FrontPoint] = []
     for number, bound in enumerate(np.linspace(now, end + _INSIDE * (now - end), points).tolist(), 1):
         window = Window(low=bound) if more else Window(high=bound)
-        bench = Bench(formula, library, settings, Wish(targets={x: window}), saved=saved)
+        bench = CandidateBatch(formula, library, settings, Wish(targets={x: window}), saved=saved)
         point = _point(bench, x, y)
         front_points += [point] if point is not None else []
         if not step(number):
             return None
-    start = Bench(formula, library, settings, Wish(), saved=saved)
+    start = CandidateBatch(formula, library, settings, Wish(), saved=saved)
     at = judge(start, start.start)
     return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(front_points, x, y)))
 
 
-def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
+def _point(bench: CandidateBatch, x: str, y: str) -> FrontPoint | None:
     start = judge(bench, bench.start)
     solved = search(bench, start=start, aim=_aim(bench, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
     verdict = solved.verdict if solved is not None else start
@@ -135,7 +135,7 @@ def _point(bench: Bench, x: str, y: str) -> FrontPoint | None:
     )
 
 
-def _aim(bench: Bench, y: str) -> Floats | None:
+def _aim(bench: CandidateBatch, y: str) -> Floats | None:
     """What to make small, per gram; None makes the change small."""
     if y == CHANGE:
         return None
@@ -153,7 +153,7 @@ def _aim(bench: Bench, y: str) -> Floats | None:
     return sign * run / size if size else None
 
 
-def _read(bench: Bench, verdict: Verdict, y: str) -> float:
+def _read(bench: CandidateBatch, verdict: ModelCheck, y: str) -> float:
     if y == CHANGE:
         return verdict.cost
     dough = bench.at(verdict.grams)

@@ -19,9 +19,9 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.vegetable_drying import drying_numbers
-from substrata.reformulation.program.candidate_batch import Bench, Slot
-from substrata.reformulation.program.full_model_check import Verdict, judge
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
 from substrata.reformulation.program.milp import change_cost
@@ -76,7 +76,7 @@ def remedies(
     """
     if len(formula.lines) > MOST_LINES:
         return ()
-    bench = Bench(formula, library, settings, Wish(), saved=saved)
+    bench = CandidateBatch(formula, library, settings, Wish(), saved=saved)
     if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
         return ()
     verdict = judge(bench, bench.start)
@@ -94,7 +94,7 @@ def remedies(
         if fix is None:
             break
         slot, after = fix
-        fixes.append(_told(bench, slot, verdict, after))
+        fixes.append(_quick_fix(bench, slot, verdict, after))
         moved.add(slot.id)
         verdict = after
         rest = {key: miss for key, miss in after.missed.items() if key in rest}
@@ -103,7 +103,7 @@ def remedies(
 
 def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[Mend]:
     """More pieces of the same dough, where each holds too many net carbs and that makes nothing else worse."""
-    here = Bench(formula, library, settings, Wish(may_bring=False))
+    here = CandidateBatch(formula, library, settings, Wish(may_bring=False))
     before = judge(here, here.start)
     dough = here.given
     high = dough.windows["net_carbs"].window.high
@@ -112,7 +112,7 @@ def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> I
     needed = ceil(dough.bracketed.value("net_carbs") * formula.pieces / high - 1e-9)
     if not formula.pieces < needed <= _MOST_PIECES * formula.pieces:
         return
-    other = Bench(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
+    other = CandidateBatch(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
     after = judge(other, other.start)
     if not _spoils(before, after):
         yield Mend(
@@ -147,7 +147,7 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
         )
 
 
-def _best(bench: Bench, now: Verdict, moved: set[str], saved_as: Mapping[str, float]) -> tuple[Slot, Verdict] | None:
+def _best(bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]) -> tuple[Slot, ModelCheck] | None:
     """The single edit that mends most; None when none does without making something else worse.
 
     What the saved version missed itself is no reason against a way back to it.
@@ -158,7 +158,7 @@ def _best(bench: Bench, now: Verdict, moved: set[str], saved_as: Mapping[str, fl
         for row in rows_at(bench, now.grams, slopes_at(bench, now.grams, present=present))
         if row.kind not in ("soft", "mass") and not row.price
     ]
-    best: tuple[float, Slot, Verdict] | None = None
+    best: tuple[float, Slot, ModelCheck] | None = None
     for slot, grams in _promising(bench, rows, now.grams, moved):
         verdict = judge(bench, grams)
         allowed = saved_as if _is_back(bench, slot, grams) else {}
@@ -170,7 +170,7 @@ def _best(bench: Bench, now: Verdict, moved: set[str], saved_as: Mapping[str, fl
     return (best[1], best[2]) if best else None
 
 
-def _promising(bench: Bench, rows: list[Row], here: Floats, moved: set[str]) -> list[tuple[Slot, Floats]]:
+def _promising(bench: CandidateBatch, rows: list[LinearRow], here: Floats, moved: set[str]) -> list[tuple[Slot, Floats]]:
     """The trials worth the full model: by the linear problem the best of each line, and every way back."""
     trials = [(slot, value) for slot, value in _trials(bench, here) if slot.id not in moved]
     if not trials:
@@ -203,7 +203,7 @@ def _with(here: Floats, place: int, value: float) -> Floats:
     return other
 
 
-def _trials(bench: Bench, here: Floats) -> Iterator[tuple[Slot, float]]:
+def _trials(bench: CandidateBatch, here: Floats) -> Iterator[tuple[Slot, float]]:
     """Every line at many weights, none that changes the dough by more than a third but for the way back to the saved version."""
     most = _MOST_MOVED * float(here @ bench.inside)
     for place, slot in enumerate(bench.slots):
@@ -218,29 +218,29 @@ def _trials(bench: Bench, here: Floats) -> Iterator[tuple[Slot, float]]:
         yield from ((slot, value) for value in sorted(near) if abs(value - now) > _LEAST_G)
 
 
-def _price(bench: Bench, slot: Slot, grams: Floats) -> float:
+def _price(bench: CandidateBatch, slot: Slot, grams: Floats) -> float:
     back = _is_back(bench, slot, grams)
     return change_cost(bench, grams) * (_BACK if back else 1.0) + (_NEW if slot.new else 0.0)
 
 
-def _is_back(bench: Bench, slot: Slot, grams: Floats) -> bool:
+def _is_back(bench: CandidateBatch, slot: Slot, grams: Floats) -> bool:
     """Whether a line goes back to what it weighed in the saved version."""
     return slot.wanted != slot.start and abs(float(grams[bench.slots.index(slot)]) - slot.wanted) < _LEAST_G
 
 
-def _mends(before: Verdict, after: Verdict) -> bool:
+def _mends(before: ModelCheck, after: ModelCheck) -> bool:
     """Whether an edit mends something for good, and much of all."""
     healed = any(key not in after.missed for key in before.missed)
     return after.violation <= (1 - (_MENDS if healed else _MENDS_ALONE)) * before.violation
 
 
-def _spoils(before: Verdict, after: Verdict, allowed: Mapping[str, float] = MappingProxyType({})) -> bool:
+def _spoils(before: ModelCheck, after: ModelCheck, allowed: Mapping[str, float] = MappingProxyType({})) -> bool:
     return any(
         miss > max(before.missed.get(key, 0.0), allowed.get(key, 0.0)) + _WORSE for key, miss in after.missed.items()
     )
 
 
-def _told(bench: Bench, slot: Slot, before: Verdict, after: Verdict) -> Mend:
+def _quick_fix(bench: CandidateBatch, slot: Slot, before: ModelCheck, after: ModelCheck) -> Mend:
     now = next(float(g) for s, g in zip(bench.slots, after.grams, strict=True) if s is slot)
     texts = dict(zip(before.missed, missed_texts(bench, before), strict=True))
     mended = [key for key in before.missed if after.missed.get(key, 0.0) < before.missed[key] * 0.5]

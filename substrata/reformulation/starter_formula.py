@@ -111,7 +111,7 @@ def begin(
     known_only(without, tuple(exclusions()), "without")
     excluded = tuple(without)
     templates = [s for s in skeletons() if s.form == form and _may(s, library, excluded, stock)]
-    starters = [_made(s, library, settings, targets, excluded, stock, pieces) for s in templates]
+    starters = [_starter(s, library, settings, targets, excluded, stock, pieces) for s in templates]
     usable = [b for b in starters if b is not None]
     return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
 
@@ -129,7 +129,7 @@ def _may(skeleton: Skeleton, library: Library, without: tuple[str, ...], stock: 
     return True
 
 
-def _made(
+def _starter(
     skeleton: Skeleton,
     library: Library,
     settings: Settings,

@@ -92,7 +92,7 @@ class Due:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Oven:
+class ScheduledOven:
     """An oven."""
 
     name: str
@@ -113,13 +113,13 @@ class Oven:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Problem:
+class ScheduleProblem:
     """All of it."""
 
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
     dues: tuple[Due, ...]
-    ovens: tuple[Oven, ...]
+    ovens: tuple[ScheduledOven, ...]
     people: int = 1
     capacity: Mapping[str, int] = field(default_factory=dict)  # of microwave, plate, mixer …
     holds: tuple[Hold, ...] = ()
@@ -142,7 +142,7 @@ class Problem:
         )
         return max((due.minute for due in self.dues), default=0) + self.now + whole + asleep + heat + 60
 
-    def oven_named(self, name: str) -> Oven:
+    def oven_named(self, name: str) -> ScheduledOven:
         """An oven."""
         return next(oven for oven in self.ovens if oven.name == name)
 
@@ -170,7 +170,7 @@ class Schedule:
     by: str = "solver"  # or "list", when the solver is not there
 
 
-def minutes_late(problem: Problem, placed: Mapping[str, Placed]) -> dict[str, int]:
+def minutes_late(problem: ScheduleProblem, placed: Mapping[str, Placed]) -> dict[str, int]:
     """By how much each bake is late, of those that are."""
     return {due.bake: late for due in problem.dues if (late := max(placed[due.task].end - due.minute, 0))}
 

@@ -8,7 +8,7 @@ import pytest
 from api.document_schemas import model_of
 from substrata.base.documents.collection_kinds import Nested
 from substrata.base.documents.field_kinds import Number, Where
-from substrata.base.documents.records import read_record, record_schema, told_differences, write_record
+from substrata.base.documents.records import described_differences, read_record, record_schema, write_record
 from substrata.base.errors import FormulaError, LibraryError
 from substrata.base.settings import Settings
 from substrata.formula.bake_settings import BakeWish
@@ -96,7 +96,7 @@ def test_a_made_up_bake_field_is_read_written_refused_described_told_and_in_the_
     with pytest.raises(FormulaError, match=r"bake.steam_g cannot be read; got 900; allowed: 0 to 200 g"):
         read_record(SteamyFormula, sample() | {"bake": {"steam_g": 900}}, Where())
     plain = read_record(SteamyFormula, sample(), Where())
-    assert list(told_differences(plain.bake, formula.bake)) == ["steam as usual → 40 g"]
+    assert list(described_differences(plain.bake, formula.bake)) == ["steam as usual → 40 g"]
     contract = model_of(SteamyFormula).model_json_schema()["$defs"]["SteamyDocument"]
     assert contract["properties"]["steam_g"]["anyOf"] == [{"type": "number"}, {"type": "null"}]
     assert model_of(SteamyFormula)(**document).model_dump()["bake"]["steam_g"] == 40

@@ -4,7 +4,7 @@ from benchmarks.kitchens import demo_formulas
 from substrata import Settings, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
@@ -36,7 +36,7 @@ def values(formula):
 
 def searched(formula, wish=None, saved=None):
     """The bench of a formula and the answer that the search finds."""
-    bench = Bench(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
+    bench = CandidateBatch(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
     return bench, search(bench, start=judge(bench, bench.start))
 
 

@@ -9,7 +9,7 @@ from substrata import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
@@ -23,7 +23,7 @@ BUN = {"almond_flour": 150, "psyllium_powder": 20, "egg": 150, "water": 150, "sa
 
 @pytest.mark.parametrize("name", DEMO)
 def test_candidates_of_no_weight_change_no_figure(name):
-    bench = Bench(DEMO[name], LIBRARY, Settings(), Wish())
+    bench = CandidateBatch(DEMO[name], LIBRARY, Settings(), Wish())
     plain, joined = figures(Dough(DEMO[name], LIBRARY)), figures(bench.base)
     assert joined.values == pytest.approx(plain.values)
     assert joined.consistency == pytest.approx(plain.consistency)
@@ -33,7 +33,7 @@ def test_candidates_of_no_weight_change_no_figure(name):
 @pytest.mark.parametrize("name", ["Mustard twists", "Orange drop doughnuts", "Gouda-melt crust"])
 def test_every_row_says_what_the_full_model_says(name):
     """A row that is just kept is a figure at its bound, wherever the lines stand; what is fried takes up its fat."""
-    bench = Bench(
+    bench = CandidateBatch(
         DEMO[name], LIBRARY, Settings(), Wish(targets={"net_carbs": Window(high=3.0), "energy": Window(high=150)})
     )
     rng = np.random.default_rng(3)
@@ -48,7 +48,7 @@ def test_every_row_says_what_the_full_model_says(name):
 
 
 def test_the_slopes_of_handling_are_those_of_the_model():
-    bench = Bench(DEMO["Market rolls, egg-free"], LIBRARY, Settings(), Wish())
+    bench = CandidateBatch(DEMO["Market rolls, egg-free"], LIBRARY, Settings(), Wish())
     slope = next(s for s in slopes_at(bench, bench.start, present=None).hard if s.key == "handling")
     water = next(i for i, s in enumerate(bench.slots) if s.ingredient == "water")
     more = bench.start.copy()
@@ -62,7 +62,7 @@ def test_the_slopes_of_handling_are_those_of_the_model():
 def test_no_combination_of_steps_is_cheaper_than_the_answer(targets):
     """Every combination of steps of four lines is tried on the same rows; bound and gap are the solver's own."""
     wish = Wish(targets={k: Window(low=a, high=b) for k, (a, b) in targets.items()}, may_bring=False, locked=("egg", "baking-powder"))  # fmt: skip
-    bench = Bench(made(**BUN), LIBRARY, Settings(), wish)
+    bench = CandidateBatch(made(**BUN), LIBRARY, Settings(), wish)
     rows = [row for row in rows_at(bench, bench.start, None) if row.kind != "soft"]
     solved = solve(bench, rows, Ask(elastic={}, gap=0.0))
     free = [i for i, slot in enumerate(bench.slots) if slot.free and not slot.new]
@@ -82,11 +82,11 @@ def test_no_combination_of_steps_is_cheaper_than_the_answer(targets):
 
 def test_what_is_locked_or_lies_outside_the_dough_never_moves():
     formula = DEMO["Market rolls, egg-free"]
-    bench = Bench(formula, LIBRARY, Settings(), Wish(locked=("water",)))
+    bench = CandidateBatch(formula, LIBRARY, Settings(), Wish(locked=("water",)))
     fixed = {slot.id for slot in bench.slots if not slot.free}
     assert {"water", "sesame-seeds"} <= fixed
 
 
 def test_a_dough_of_nothing_is_judged_and_not_divided_by():
-    bench = Bench(made(almond_flour=100, egg=50), LIBRARY, Settings(), Wish())
+    bench = CandidateBatch(made(almond_flour=100, egg=50), LIBRARY, Settings(), Wish())
     assert judge(bench, bench.start * 0).missed == {"dough": 1.0}

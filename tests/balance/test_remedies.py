@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from substrata import Settings
 from substrata.formula.formula import Mix
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.quick_fixes import remedies
 from substrata.reformulation.request.balance_request import Wish
@@ -114,7 +114,7 @@ def test_no_remedy_makes_anything_else_worse_and_no_line_moves_twice(parts, form
     formula = made(form, 6, **parts)
     told = [mend for mend in offered(formula) if mend.grams is not None]
     assert len({mend.line for mend in told}) == len(told)
-    bench = Bench(formula, LIBRARY, Settings(), Wish())
+    bench = CandidateBatch(formula, LIBRARY, Settings(), Wish())
     place = {slot.id: i for i, slot in enumerate(bench.slots)}
     grams, before = bench.start.copy(), judge(bench, bench.start)
     for mend in told:

@@ -15,7 +15,7 @@ from substrata.formula.forms import Window
 from substrata.formula.formula import Target
 from substrata.reformulation.balance import settle
 from substrata.reformulation.infeasibility import feasible, irreducible, limits_of
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.full_model_check import judge, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -38,8 +38,8 @@ def test_it_comes_back_from_planted_disturbances(balanced):
     names = sorted(balanced)
     while red < 25:
         formula = balanced[rng.choice(names)]
-        draft = disturbed(formula, Bench(formula, LIBRARY, Settings(), Wish()), rng, most=0.6)
-        bench = Bench(draft, LIBRARY, Settings(), Wish(), saved=formula)
+        draft = disturbed(formula, CandidateBatch(formula, LIBRARY, Settings(), Wish()), rng, most=0.6)
+        bench = CandidateBatch(draft, LIBRARY, Settings(), Wish(), saved=formula)
         start = judge(bench, bench.start)
         if not start.missed or start.figures is None:
             continue
@@ -210,7 +210,7 @@ def test_a_clash_is_irreducible():
                 "protein": Window(low=now["protein"] * rng.uniform(1.1, 1.6)),
             }
         )
-        bench = Bench(formula, LIBRARY, Settings(), wish)
+        bench = CandidateBatch(formula, LIBRARY, Settings(), wish)
         limits = limits_of(rows_at(bench, bench.start, slopes_at(bench, bench.start, present=None)))
         clash = irreducible(bench, limits)
         if not clash:

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
 from substrata.execution.correction import as_felt, consistency_at, with_more
-from substrata.execution.feel_advice import feel, middle_of
+from substrata.execution.feel_advice import feel, band_middle
 from substrata.execution.run_document import felt_words
 from substrata.process.rheology.handling_classes import ClassBand, band_of
 from tests.bench.conftest import DEMO, demo, made
@@ -21,10 +21,10 @@ def test_what_is_inside_is_shaped_and_what_is_not_gets_something_to_do(name, fel
     advice = feel(dough, class_name=felt, minute=5)
     band = band_of(felt, dough.piece.thickness_mm)
     wanted = dough.wanted_handling
-    inside = wanted.low <= middle_of(band) < wanted.high
+    inside = wanted.low <= band_middle(band) < wanted.high
     assert advice.fits == inside
     assert bool(advice.ways) != inside
-    assert (advice.off_by < 0) == (middle_of(band) < wanted.low)
+    assert (advice.off_by < 0) == (band_middle(band) < wanted.low)
 
 
 def test_too_stiff_wants_liquid_and_too_soft_wants_flour_or_time(rolls):
@@ -66,12 +66,12 @@ def test_a_crumbly_dough_is_pressed_and_moistened():
 def test_the_added_grams_bring_the_felt_dough_into_the_window():
     wraps = demo("Broccoli wraps")
     advice = feel(wraps, class_name="spoonable", minute=5)
-    warm, felt = wraps.handling.temperature_c, middle_of(band_of("spoonable"))
+    warm, felt = wraps.handling.temperature_c, band_middle(band_of("spoonable"))
     real = as_felt(wraps, felt, 5.0, warm)
     before = consistency_at(real, 5.0, warm)
     way = next(w for w in advice.ways if w.kind == "add" and "feel again" not in w.text)
     after = consistency_at(with_more(real, way.line, way.grams), 5.0, warm)
-    # From the middle of the felt class to .3 decades inside of the window, as it is aimed.
+    # From the band_middle of the felt class to .3 decades inside of the window, as it is aimed.
     assert after - before == pytest.approx(wraps.wanted_handling.low + 0.3 - felt, abs=0.05)
 
 
@@ -87,13 +87,13 @@ def test_twice_the_dough_wants_twice_the_grams(name, felt, batches):
 
 def test_the_felt_dough_feels_like_what_was_felt(rolls):
     for word in ("spreadable", "tacky", "rollable"):
-        wanted = middle_of(band_of(word, rolls.piece.thickness_mm))
+        wanted = band_middle(band_of(word, rolls.piece.thickness_mm))
         assert consistency_at(as_felt(rolls, wanted, 10.0), 10.0) == pytest.approx(wanted, abs=0.03)
 
 
 def test_an_open_class_stands_for_somewhat_inside_of_its_end():
-    assert middle_of(ClassBand(class_name="pourable", low=-99.0, high=0.9)) == pytest.approx(0.5)
-    assert middle_of(ClassBand(class_name="stiff", low=4.4, high=9.0)) == pytest.approx(4.8)
+    assert band_middle(ClassBand(class_name="pourable", low=-99.0, high=0.9)) == pytest.approx(0.5)
+    assert band_middle(ClassBand(class_name="stiff", low=4.4, high=9.0)) == pytest.approx(4.8)
 
 
 @pytest.mark.parametrize(

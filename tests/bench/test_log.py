@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from substrata.execution.run_document import Entry, Run, done_of, log_state
+from substrata.execution.run_document import Entry, Run, log_state, what_was_done
 from tests.bench.conftest import DEMO
 
 EXAMPLES = json.loads(Path(__file__).with_name("log_examples.json").read_text(encoding="utf8"))
@@ -38,7 +38,7 @@ def test_readings_of_the_live_bake_reach_what_was_done():
         (29, "reading", "core", 95.5, "thermometer"),
         (30, "moment", "out", None, ""),
     )
-    done = done_of(Run(formula=ROLLS, entries=log))
+    done = what_was_done(Run(formula=ROLLS, entries=log))
     assert (done.minutes, done.core_c, done.probe_c) == (30, 95.5, 185)
 
 
@@ -52,7 +52,7 @@ def test_what_a_simulated_device_reads_is_shown_and_never_teaches():
         (31, "moment", "out", None, ""),
     )
     run = replace(Run(formula=ROLLS), entries=log)
-    assert done_of(run).core_c == 22
-    taught = done_of(run, simulated=False)
+    assert what_was_done(run).core_c == 22
+    taught = what_was_done(run, simulated=False)
     assert (taught.core_c, taught.probe_c, taught.minutes) == (None, None, 29)
     assert set(taught.grams) == {"salt"}

@@ -11,7 +11,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.execution.run_document import Done, Entry, Felt, Run, done_of, read_run, run_schema, standing, write_run
+from substrata.execution.run_document import (
+    Done,
+    Entry,
+    Felt,
+    Run,
+    read_run,
+    run_schema,
+    standing,
+    what_was_done,
+    write_run,
+)
 from substrata.formula.formula_document import write_document
 from tests.bench.conftest import DEMO
 
@@ -62,7 +72,7 @@ def test_minutes_follow_from_moments_and_the_last_out_counts():
         entry(8, "skipped", "turn", minute=40),
         entry(9, "weighed", "water", 840.0, minute=-5),
     )
-    done = done_of(Run(formula=ROLLS, batches=2.0, entries=entries))
+    done = what_was_done(Run(formula=ROLLS, batches=2.0, entries=entries))
     assert (done.rest_min, done.minutes, done.core_c) == (11.0, 29.0, 95.0)
     assert done.felt == (Felt(minute=8.0, class_name="tacky"),)
     assert done.steps == {"turn": False}
@@ -71,12 +81,12 @@ def test_minutes_follow_from_moments_and_the_last_out_counts():
 
 def test_what_is_undone_does_not_stand():
     entries = (entry(1, "weighed", "water", 300.0), entry(2, "undo", "e1", minute=1))
-    assert done_of(Run(formula=ROLLS, entries=entries)).grams == {}
+    assert what_was_done(Run(formula=ROLLS, entries=entries)).grams == {}
 
 
 def test_what_is_told_at_once_stands_over_the_entries():
     run = Run(formula=ROLLS, entries=(entry(1, "measured", "dough_c", 30.0),), done=Done(dough_c=36.0))
-    assert done_of(run).dough_c == 36.0
+    assert what_was_done(run).dough_c == 36.0
 
 
 @given(st.randoms(use_true_random=False))
@@ -93,8 +103,8 @@ def test_two_devices_may_send_in_any_order_and_twice(rng: random.Random):
     rng.shuffle(mixed)
     run = Run(formula=ROLLS, entries=tuple(mixed))
     assert standing(run) == standing(replace(run, entries=tuple(entries)))
-    assert done_of(run).rest_min == 12.0
-    assert done_of(run).grams == {"water": 421.0}
+    assert what_was_done(run).rest_min == 12.0
+    assert what_was_done(run).grams == {"water": 421.0}
 
 
 @pytest.mark.parametrize(

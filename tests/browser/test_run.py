@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from kitchen.demo.load import DEMO_NAME
 from kitchen.models import Kitchen, Run, RunEntry
 from kitchen.services import devices
-from substrata.execution.run_document import done_of, read_run
+from substrata.execution.run_document import read_run, what_was_done
 from tests.browser.conftest import formula_link, sign_in
 from tests.browser.test_access import violations
 from tests.browser.test_settle import work
@@ -89,7 +89,7 @@ def test_a_whole_run_on_a_phone_offline_in_the_middle(shelf, site):
     page.context.set_offline(False)
     sent(page)
     run = Run.objects.get(finished_at=None)
-    done = done_of(read_run(_document(run)))
+    done = what_was_done(read_run(_document(run)))
     assert done.grams["almond-flour"] == 195
     assert done.grams["water"] > 425  # the answer that was taken moved its target
     assert len(done.grams) == len(run.document["lines"])

@@ -16,7 +16,7 @@ from kitchen.services import formulas, ovens, pantry, runs, trials
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
 from substrata.execution.live_forecast import BakeReading
-from substrata.execution.run_document import done_of, read_run, run_schema
+from substrata.execution.run_document import read_run, run_schema, what_was_done
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)
@@ -128,7 +128,7 @@ def test_the_document_of_a_run_is_the_open_format_and_tells_what_was_done(people
     runs.give_verdict(people["baker"], kitchen.pk, run.pk, {"faults": [{"id": "gummy"}], "scores": {"moist": 7}})
     document = runs.as_document(Run.objects.get(pk=run.pk))
     jsonschema.Draft202012Validator(run_schema()).validate(json.loads(json.dumps(document)))
-    done = done_of(read_run(document))
+    done = what_was_done(read_run(document))
     assert (done.minutes, done.rest_min, done.grams) == (28.0, 10.0, {"water": 420.0})
 
 
@@ -217,8 +217,8 @@ def test_a_file_of_runs_is_taken_once_whole_or_not_at_all(people, kitchen, run):
     assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 2
     assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 0
     taken = {row.faults[0] if row.faults else "": row for row in Run.objects.filter(kitchen=elsewhere)}
-    assert done_of(read_run(runs.as_document(taken["dark"]))).minutes == 28
-    assert done_of(read_run(runs.as_document(taken[""]))).minutes == 31
+    assert what_was_done(read_run(runs.as_document(taken["dark"]))).minutes == 28
+    assert what_was_done(read_run(runs.as_document(taken[""]))).minutes == 31
     file["runs"].append({"formula": {"form": {}}})
     with pytest.raises(FormulaError):
         trials.take_runs(people["baker"], kitchen.pk, file)

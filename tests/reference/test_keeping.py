@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.keeping import keeping_of
+from substrata.evaluation.keeping import keeping
 from substrata.formula.formula import Formula, Line
 from substrata.nutrition.water_activity import solutes, water_activity_norrish, water_activity_ross
 from substrata.publishing.card_panels import as_baked
@@ -39,7 +39,7 @@ def dough(form="cracker", pieces=24, oven=170.0, moisture=None, **grams):
 
 
 def kept(*args, **how):
-    return keeping_of(as_baked(dough(*args, **how)))
+    return keeping(as_baked(dough(*args, **how)))
 
 
 @pytest.mark.parametrize(
@@ -79,8 +79,8 @@ def test_a_fresh_topping_or_filling_decides_whatever_the_piece_is():
     topped = replace(
         dry.formula, lines=(*dry.formula.lines, Line(id="top", ingredient="cream-cheese", grams=90, role="topping"))
     )
-    assert keeping_of(as_baked(dry)).room_days > 0
-    assert keeping_of(as_baked(Dough(topped, LIBRARY))).room_days == 0
+    assert keeping(as_baked(dry)).room_days > 0
+    assert keeping(as_baked(Dough(topped, LIBRARY))).room_days == 0
 
 
 @given(
@@ -92,7 +92,7 @@ def test_a_fresh_topping_or_filling_decides_whatever_the_piece_is():
 def test_more_water_never_keeps_longer(moisture, more, fish, egg):
     grams = {"almond_flour": 150, "egg": egg, "erythritol": 30, "salt": 2, "smoked_salmon": fish}
     grams = {key: value for key, value in grams.items() if value}
-    plain, wetter = (keeping_of(dough(moisture=water, **grams)) for water in (moisture, moisture + more))
+    plain, wetter = (keeping(dough(moisture=water, **grams)) for water in (moisture, moisture + more))
     assert wetter.room_days <= plain.room_days
     assert wetter.water_activity >= plain.water_activity
     if fish and plain.water_activity_high > 0.85:
@@ -128,4 +128,4 @@ def test_a_dry_store_without_a_weight_does_not_make_it_perishable():
     pinch = Line(id="pinch", ingredient="salt")
     salted = Dough(replace(base.formula, lines=(*base.formula.lines, pinch)), LIBRARY)
     assert salted.unweighed
-    assert keeping_of(as_baked(salted)).room_days == kept(flax_meal=80, egg=40).room_days > 0
+    assert keeping(as_baked(salted)).room_days == kept(flax_meal=80, egg=40).room_days > 0

@@ -122,8 +122,8 @@ def test_high_up_the_middle_stays_cooler_by_what_the_boil_falls():
     )
     assert 0.8 * fall < early[0] - early[1] <= fall
     assert late[0] - late[1] == pytest.approx(fall, rel=0.1)
-    assert low.core_wanted_c == oven_number("core_done")
-    assert low.core_wanted_c - high.core_wanted_c == pytest.approx(fall)
+    assert low.target_core_c == oven_number("core_done")
+    assert low.target_core_c - high.target_core_c == pytest.approx(fall)
     assert high.safe_c == low.safe_c  # germs do not mind the height
 
 

@@ -3,7 +3,7 @@
 import random
 from itertools import pairwise
 
-from substrata.scheduling.schedule_problem import Due, Hold, Lag, Oven, Problem, Task
+from substrata.scheduling.schedule_problem import Due, Hold, Lag, ScheduledOven, ScheduleProblem, Task
 from substrata.scheduling.solver.search_effort import Effort
 
 QUICK = Effort(seconds=1.0, workers=1, steady=True)
@@ -60,7 +60,7 @@ def crowded(seed):
         if name == "bake0" and rng.random() < 0.7:
             holds.append(Hold(thing="tin", count=rng.choice((1, 2)), since=f"{bake}:shape", until=task.id))
     capacity = {"fridge": rng.choice((1, 2)), "tin": 2}
-    return Problem(
+    return ScheduleProblem(
         **{**vars_of(problem), "tasks": tuple(tasks), "lags": tuple(lags), "holds": tuple(holds), "capacity": capacity}
     )
 
@@ -75,7 +75,7 @@ def kitchen(seed, bakes=None, people=None):
     tasks, lags, dues = [], [], []
     count = bakes or rng.randint(2, 4)
     two = rng.random() < 0.25
-    ovens = (Oven(name="oven", trays=rng.choice((1, 2, 2))), *((Oven(name="small", trays=1),) if two else ()))
+    ovens = (ScheduledOven(name="oven", trays=rng.choice((1, 2, 2))), *((ScheduledOven(name="small", trays=1),) if two else ()))
     names = tuple(oven.name for oven in ovens)
     for n in range(count):
         bake = f"b{n}"
@@ -103,7 +103,7 @@ def kitchen(seed, bakes=None, people=None):
             Due(bake=bake, name=bake, task=cool.id, minute=rng.randint(240, 420), fresh=rng.choice((None, 200)))
         )
     closed = ((90, 120),) if rng.random() < 0.3 else ()
-    return Problem(
+    return ScheduleProblem(
         tasks=tuple(tasks),
         lags=tuple(lags),
         dues=tuple(dues),

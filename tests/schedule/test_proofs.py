@@ -5,7 +5,7 @@ from functools import cache
 
 import pytest
 
-from substrata.scheduling.schedule_problem import Due, Lag, Problem, Schedule
+from substrata.scheduling.schedule_problem import Due, Lag, Schedule, ScheduleProblem
 from substrata.scheduling.solver.case_proofs import Cases, as_late_as_may_be
 from substrata.scheduling.solver.cost_bounds import anchors, movable, tied, work
 from substrata.scheduling.solver.cp_model import Model
@@ -46,7 +46,7 @@ def test_every_plan_is_one_of_the_smaller_day(seed, most):
 def test_a_smaller_day_keeps_what_is_tied_and_leaves_what_may_be_done_long_before():
     tasks = hands("weigh", 5), hands("mix", 5), hands("shape", 9), baking("bake", 20), idle("cool", 30)
     weigh, mix, shape, bake, cool = tasks
-    problem = Problem(
+    problem = ScheduleProblem(
         tasks=tasks,
         lags=(
             Lag(before=weigh.id, after=mix.id),
@@ -138,7 +138,7 @@ def test_the_cheapest_of_the_cases_is_the_cheapest_day(seed):
 
 def fried_while_it_bakes():
     """Two bakes of an oven, and one that is fried by the same hands, and has least to spare when it may."""
-    return Problem(
+    return ScheduleProblem(
         tasks=(
             hands("a:shape", 10, bake="a"), baking("a:bake", 40, bake="a"), idle("a:cool", 5, bake="a"),
             hands("b:shape", 10, bake="b"), baking("b:bake", 30, bake="b"), idle("b:cool", 5, bake="b"),

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from substrata.scheduling.schedule_problem import Due, Hold, Lag, Oven, Placed, Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import Due, Hold, Lag, Placed, Schedule, ScheduledOven, ScheduleProblem, Task
 from substrata.scheduling.solver.cost_bounds import least_on
 from substrata.scheduling.solver.cp_model import Model
 from substrata.scheduling.solver.list_schedule import listed
@@ -66,7 +66,7 @@ def test_the_check_sees_a_tin_that_is_wanted_twice():
     holds = (Hold(thing="tin", count=1, since="a", until="b"), Hold(thing="tin", count=1, since="c", until="d"))
     lags = (*chain(*tasks[:2]), *chain(*tasks[2:]))
     dues = (Due(bake="a", name="a", task="b", minute=300), Due(bake="z", name="z", task="d", minute=300))
-    problem = Problem(tasks=tasks, lags=lags, dues=dues, ovens=(Oven(name="oven"),), capacity={"tin": 1}, holds=holds)
+    problem = ScheduleProblem(tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven"),), capacity={"tin": 1}, holds=holds)
     plan = solve(problem, QUICK)
     assert faults(problem, plan) == ()
     first, last = sorted((plan.placed["a"].start, plan.placed["c"].start))
@@ -108,11 +108,11 @@ def brute(problem, until):
     ],
 )
 def test_small_plans_are_as_good_as_every_other_way(tasks, lags, dues):
-    problem = Problem(
+    problem = ScheduleProblem(
         tasks=tasks,
         lags=tuple(Lag(before=a, after=b, least=low, most=high) for a, b, low, high in lags),
         dues=tuple(Due(bake=task, name=task, task=task, minute=minute) for task, minute in dues),
-        ovens=(Oven(name="oven", trays=1),),
+        ovens=(ScheduledOven(name="oven", trays=1),),
     )
     plan = solve(problem, QUICK)
     assert faults(problem, plan) == ()
@@ -142,7 +142,7 @@ def test_published_job_shops_come_to_their_optimum(shop):
         tasks += row
         lags += [*chain(*row), Lag(before=row[-1].id, after="end")]
     due = Due(bake="a", name="all", task="end", minute=1)
-    problem = Problem(tasks=(*tasks, end), lags=tuple(lags), dues=(due,), ovens=())
+    problem = ScheduleProblem(tasks=(*tasks, end), lags=tuple(lags), dues=(due,), ovens=())
     model = Model(problem)
     found = model.best(model.late["a"][2], Effort(seconds=20, workers=2), None)
     assert found is not None
@@ -167,7 +167,7 @@ def made():
         Due(bake="a", name="a", task="cool", minute=150, fresh=100),
         Due(bake="b", name="b", task="b:bake", minute=150),
     )
-    return Problem(tasks=tasks, lags=lags, dues=dues, ovens=(Oven(name="oven", trays=1),), closed=((0, 5),))
+    return ScheduleProblem(tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven", trays=1),), closed=((0, 5),))
 
 
 @pytest.mark.parametrize(
@@ -233,7 +233,7 @@ def morning_and_evening(between, celsius=180.0):
         Due(bake="a", name="a", task="b0", minute=120, fresh=0),
         Due(bake="b", name="b", task="b1", minute=120 + between, fresh=0),
     )
-    return Problem(tasks=(first, second), lags=(), dues=dues, ovens=(Oven(name="oven"),))
+    return ScheduleProblem(tasks=(first, second), lags=(), dues=dues, ovens=(ScheduledOven(name="oven"),))
 
 
 @pytest.mark.parametrize(("between", "on"), [(300, 2 * (20 + 30)), (90, 20 + 120), (94, 20 + 124), (95, 2 * 50)])

@@ -12,7 +12,7 @@ from substrata.scheduling.plans.plan_document import read_plan
 from substrata.scheduling.plans.plan_problem import plan_problem
 from substrata.scheduling.plans.replanning import Happened, replan
 from substrata.scheduling.robustness.robust_plan import CARES, careful, holds, slow
-from substrata.scheduling.schedule_problem import Due, Lag, Oven, Problem, Task, hand_times
+from substrata.scheduling.schedule_problem import Due, Lag, ScheduledOven, ScheduleProblem, Task, hand_times
 from substrata.scheduling.solver.plan_check import faults
 from substrata.scheduling.solver.search_effort import Effort
 from substrata.scheduling.solver.solve import solve
@@ -69,7 +69,7 @@ def test_two_sorts_that_are_topped_and_baked_at_once_are_planned_with_all_care()
     )  # fmt: skip
     lags = tuple(Lag(before="top", after=task.id, most=4) for task in tasks[1:])
     due = Due(bake="a", name="A", task="laden", minute=200)
-    problem = replace(kitchen(0), tasks=tasks, lags=lags, dues=(due,), holds=(), ovens=(Oven(name="oven"),), people=1)
+    problem = replace(kitchen(0), tasks=tasks, lags=lags, dues=(due,), holds=(), ovens=(ScheduledOven(name="oven"),), people=1)
     wanted = careful(problem, CAREFUL)
     plan = solve(wanted, QUICK)
     assert plan.placed
@@ -236,7 +236,7 @@ def tight():
     tasks = (hands("mix", 10), baking("bake", 40), hands("b:mix", 10, bake="b"), baking("b:bake", 40, bake="b"))
     lags = (Lag(before="mix", after="bake"), Lag(before="b:mix", after="b:bake"))
     dues = (Due(bake="a", name="Loaf", task="bake", minute=85), Due(bake="b", name="Rolls", task="b:bake", minute=85))
-    return Problem(tasks=tasks, lags=lags, dues=dues, ovens=(Oven(name="oven", trays=1),))
+    return ScheduleProblem(tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven", trays=1),))
 
 
 def test_what_would_help_is_told():
@@ -263,7 +263,7 @@ def test_rest_may_lie_longer_but_not_for_ever():
         Lag(before="rest", after="shape", most=0),
         Lag(before="shape", after="end", least=0),
     )
-    problem = Problem(
+    problem = ScheduleProblem(
         tasks=tasks, lags=lags, dues=(Due(bake="a", name="a", task="end", minute=200),), ovens=(), closed=((12, 40),)
     )
     plan = solve(problem, QUICK)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from substrata import read_document, write_document
 from substrata.base.documents.field_kinds import Number, Text, Where
-from substrata.base.documents.records import declared, read_record, record_schema, told_differences, write_record
+from substrata.base.documents.records import declared, described_differences, read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
 from substrata.ingredients.labels.pack_document import read_lot, write_lot
 
@@ -36,7 +36,7 @@ def test_a_record_is_read_written_and_described_from_its_declaration():
     assert record_schema(Kettle)["properties"]["litres"] == {"type": ["number", "null"], "minimum": 0.5, "maximum": 4}
     assert record_schema(Kettle)["properties"]["top"]["properties"]["cover"]["maxLength"] == 120
     other = read_record(Kettle, FULL | {"litres": None}, Where())
-    assert list(told_differences(kettle, other)) == ["kettle 1.5 L → as usual"]
+    assert list(described_differences(kettle, other)) == ["kettle 1.5 L → as usual"]
 
 
 def test_an_older_key_is_still_read_and_written_under_its_new_name():

@@ -160,8 +160,8 @@ def test_soda_needs_acid_and_fifteen_grams_of_vinegar_meet_one_gram(judged):
     bare = judged(almond_flour=100, egg=50, baking_soda=2)
     met = judged(almond_flour=100, egg=50, baking_soda=2, cider_vinegar=30)
     assert bare.lift.gas_ml == 0
-    assert bare.lift.soda_left_g == 2
-    assert met.lift.soda_left_g == pytest.approx(0, abs=0.1)
+    assert bare.lift.soda_excess_g == 2
+    assert met.lift.soda_excess_g == pytest.approx(0, abs=0.1)
     assert "soda-unneutralised" in {w.code for w in bare.warnings} - {w.code for w in met.warnings}
 
 

@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 
 from benchmarks.same_answers import demo_documents, differences, random_document
 from substrata import Settings, analyse, load_library, read_document
-from substrata.evaluation.analysis.analyse import analysis_of
+from substrata.evaluation.analysis.analyse import analyse_dough
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.evaluation.forecasts.bake_forecast import forecast_of
-from substrata.evaluation.forecasts.shape_forecast import shape_plan_of
+from substrata.evaluation.forecasts.bake_forecast import forecast_bake
+from substrata.evaluation.forecasts.shape_forecast import plan_shape
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.publishing.card_panels import card_of
 
@@ -23,7 +23,7 @@ CRUST, TWISTS = DEMO["Celeriac flatbread"], DEMO["Mustard twists"]
 
 def answers(dough):
     """Everything that hangs on grams, capacity, rest, temperature, thickness and oven."""
-    parts = (analysis_of(dough), shape_plan_of(dough), card_of(dough), figures(dough))
+    parts = (analyse_dough(dough), plan_shape(dough), card_of(dough), figures(dough))
     return [asdict(part) if part is not None else None for part in parts]
 
 
@@ -82,7 +82,7 @@ def test_longer_rest_stiffens_and_more_capacity_dries():
 def test_a_hotter_oven_is_sooner_and_shares_the_dough():
     dough = Dough(TWISTS, LIBRARY)
     hot = dough.but(oven=OvenProfile(offset_k=25.0))
-    assert forecast_of(hot).ready_min.best < forecast_of(dough).ready_min.best
+    assert forecast_bake(hot).ready_min.best < forecast_bake(dough).ready_min.best
 
 
 def test_a_line_that_is_not_there_is_refused():

@@ -9,7 +9,7 @@ from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
 from substrata.process.rheology.handling.consistency import DRAWS, Method, drawn_parameters, handling, parameters
-from substrata.process.rheology.handling.mixture_loops import crowding, taken_up
+from substrata.process.rheology.handling.mixture_loops import crowding, uptake
 from substrata.process.rheology.handling_classes import class_of, classes
 from substrata.process.rheology.phases import phase_of, volumes_ml
 from substrata.process.rheology.water_fill import available_per_gram, held_water
@@ -189,7 +189,7 @@ def test_water_is_conserved(lines):
 def test_a_dough_takes_up_what_the_waters_rule_says(demand, water):
     """The compiled loop and the bracket's own sum are one rule: (D^-n + W^-n)^(-1/n)."""
     n = constant("sharing_exponent")
-    assert taken_up(demand, water, n) == pytest.approx(held_water(water, demand), rel=1e-9)
+    assert uptake(demand, water, n) == pytest.approx(held_water(water, demand), rel=1e-9)
 
 
 def test_volumes_weigh_what_the_lines_weigh():

@@ -8,7 +8,7 @@ from substrata import analyse, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import forecast_of
+from substrata.evaluation.forecasts.bake_forecast import forecast_bake
 from substrata.evaluation.forecasts.variety_bakes import sort_bakes
 from substrata.evaluation.varieties import check_sorts, sort_doughs, sort_figures
 from substrata.execution.protocol import run_steps
@@ -195,7 +195,7 @@ def test_a_laden_top_is_done_later_than_cheese_alone():
     assert (plain.name, laden.name) == ("plain", "laden")
     assert after[1] > 1.5 * after[0]
     assert plain.ready_min.low < plain.ready_min.best < plain.ready_min.high
-    whole = forecast_of(dough, further=False)
+    whole = forecast_bake(dough, further=False)
     assert whole.sorts == (plain, laden)
     steps = [step for step in run_steps(dough).steps if step.moment == "out" or step.id.startswith("out:")]
     assert [step.text for step in steps] == ["Out of the oven: plain", "Out of the oven: laden"]

@@ -54,9 +54,9 @@ def test_the_fridge_makes_it_colder_and_stiffer_and_longer_more_so(name):
 
 def test_butter_dough_from_the_fridge_goes_cold_into_the_oven_and_takes_longer():
     def minutes(formula):
-        from substrata.evaluation.forecasts.bake_forecast import forecast_of
+        from substrata.evaluation.forecasts.bake_forecast import forecast_bake
 
-        return forecast_of(Dough(formula, LIBRARY), further=False).ready_min.best
+        return forecast_bake(Dough(formula, LIBRARY), further=False).ready_min.best
 
     assert minutes(resting(COINS, rest_min=240, rest_in="fridge")) > minutes(COINS)
 

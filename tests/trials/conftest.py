@@ -1,6 +1,6 @@
 from functools import cache
 
-from substrata.execution.run_document import Done, FaultSeen, Run, Verdict
+from substrata.execution.run_document import Done, RatedFault, Run, Verdict
 from substrata.inference.diagnosis.cause_effects import cause_table
 from tests.bench.conftest import DEMO, LIBRARY, demo
 
@@ -15,5 +15,5 @@ def planted_table(name):
 
 def run_of(name, *faults, done=None, number="1", **verdict):
     """A run of a demo formula with its verdict."""
-    told = Verdict(faults=tuple(FaultSeen(id=fault) for fault in faults), liked="bad" if faults else "good", **verdict)
+    told = Verdict(faults=tuple(RatedFault(id=fault) for fault in faults), liked="bad" if faults else "good", **verdict)
     return Run(formula=DEMO[name], id=number, done=done or Done(), verdict=told)

@@ -10,7 +10,7 @@ from benchmarks.learning import Kitchen, Tally
 from substrata.base.amounts import parse_amount
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.learned_biases import hands_of
+from substrata.evaluation.learned_biases import hand_bias
 from substrata.execution.run_document import Done, Felt, Run, Verdict
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.bake_figures import PLACE
@@ -131,7 +131,7 @@ def test_a_rename_keeps_what_was_learned_and_a_namesake_shares_nothing():
     mine, twin = replace(DEMO[ROLLS], uid="one"), replace(DEMO[ROLLS], uid="two")
     runs = [replace(logged(ROLLS, n, felt=(Felt(class_name="stiff"),)), formula=mine) for n in range(3)]
     told = Settings(lessons=lessons(learn(runs, LIBRARY)))
-    stiffer = [hands_of(told.lessons, one).stiffer for one in (mine, replace(mine, name="Another name"), twin)]
+    stiffer = [hand_bias(told.lessons, one).stiffer for one in (mine, replace(mine, name="Another name"), twin)]
     assert stiffer[0] == stiffer[1] > stiffer[2]
 
 

@@ -149,7 +149,7 @@ def _object_schema(record: type, group: str) -> dict[str, Any]:
     return table | ({"required": required} if required else {})
 
 
-def told_differences(before: Any, after: Any) -> Iterator[str]:
+def described_differences(before: Any, after: Any) -> Iterator[str]:
     """What is set otherwise in one of two records of a kind: ``oven as usual → 200 °C``."""
     for field in declared(type(before)):
         was, now = getattr(before, field.name), getattr(after, field.name)

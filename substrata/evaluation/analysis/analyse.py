@@ -19,7 +19,7 @@ from substrata.formula.batch.bakers_percent import bakers_percent
 from substrata.formula.batch.cost import Cost, cost
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.batch.rounding_steps import kitchen_step
-from substrata.formula.batch.weighed_lines import FRYING, Batch, Problem
+from substrata.formula.batch.weighed_lines import FRYING, Batch, LineProblem
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
@@ -110,7 +110,7 @@ class Analysis:
     warnings: tuple[DoughWarning, ...]
     sorts: tuple[SortFigures, ...]  # of a dough that is made into several
     sorts_problem: str  # why they do not add up; "" when they do
-    problems: tuple[Problem, ...]
+    problems: tuple[LineProblem, ...]
     basis: Basis
 
 
@@ -127,15 +127,15 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
     Raises:
         FormulaError: when the form is unknown.
     """
-    return analysis_of(Dough(formula, library, settings))
+    return analyse_dough(Dough(formula, library, settings))
 
 
-def analysis_of(dough: Dough) -> Analysis:
+def analyse_dough(dough: Dough) -> Analysis:
     """Judge a dough; see ``analyse``."""
     settings = dough.settings
     judged = brackets(dough)
     sorts, trouble = _sorts(dough)
-    inputs = WarningInputs(dough=dough, net_carbs=_of(judged, "net_carbs"))
+    inputs = WarningInputs(dough=dough, net_carbs=_analysis(judged, "net_carbs"))
     return Analysis(
         summary=summary(
             dough.formula,
@@ -199,7 +199,7 @@ def _no_handling(dough: Dough) -> str:
     return "Cannot be said: there is too little of it to handle."
 
 
-def _of(judged: tuple[Bracket, ...], key: str) -> Bracket:
+def _analysis(judged: tuple[Bracket, ...], key: str) -> Bracket:
     return next(bracket for bracket in judged if bracket.key == key)
 
 

@@ -76,7 +76,7 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_most_of(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}: {_settle(r, top.line)}.",
+            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}: {_settle(r, top.line)}.",
         )
 
 
@@ -110,7 +110,7 @@ def _strange_packs(r: WarningInputs) -> Iterator[DoughWarning]:
         )
 
 
-def _most_of(share: float) -> str:
+def _largest_share(share: float) -> str:
     return "Nearly all of" if share > 0.95 else f"{percent(share)} of"
 
 

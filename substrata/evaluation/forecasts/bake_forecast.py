@@ -96,10 +96,10 @@ def bake(
     Raises:
         FormulaError: when form, pan or ware are unknown.
     """
-    return forecast_of(Dough(formula, library, settings, profile))
+    return forecast_bake(Dough(formula, library, settings, profile))
 
 
-def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
+def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     """Forecast the bake of a dough; see ``bake``.
 
     Args:
@@ -126,7 +126,7 @@ def forecast_of(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         best = weight * (1 - loss.best) + oil
         bake_to = Between(low=best - half, best=best, high=best + half)
     edge = next(iter(many([case.rim()]))) if case.piece.kind in ("round", "cut", "rect") else None
-    forecast = _Told(
+    forecast = _Sentences(
         case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
     )
     marks = _marks(whole, out, rested)
@@ -229,7 +229,7 @@ _LONG = ("core", "gel", "weight", "safe")  # decided by the inside: the colour f
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Told:
+class _Sentences:
     case: BakeCase
     done: Doneness
     ready: Between | None
@@ -239,7 +239,7 @@ class _Told:
     open_from: float
 
 
-def _flags(t: _Told) -> tuple[str, ...]:
+def _flags(t: _Sentences) -> tuple[str, ...]:
     """Where the model is known to be weak, or the bake goes wrong."""
     rows = []
     done, case = t.done, t.case
@@ -296,7 +296,7 @@ def _cautions(case: BakeCase) -> tuple[str, ...]:
     return tuple(rows)
 
 
-def _text(t: _Told) -> str:
+def _text(t: _Sentences) -> str:
     """Check at 14 min; gold at about 16; burnt two minutes after; core safe at 9; take out at 412 g."""
     done = t.done
     if t.ready is None or done.ready is None:

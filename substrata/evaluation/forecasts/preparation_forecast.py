@@ -9,8 +9,8 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
-from substrata.evaluation.working_time import bench_cooling, usual_thickness
-from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
+from substrata.evaluation.working_time import surface_cooling, usual_thickness
+from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
@@ -58,11 +58,11 @@ class PrepPlan:
     dough_kind: str
     room: tuple[PrepInput, ...]  # what holds for all cards
     tasks: tuple[PrepTask, ...]
-    problems: tuple[Problem, ...]
+    problems: tuple[LineProblem, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Bench:
+class _WorkSurface:
     """What the cards are made of."""
 
     of: Dough
@@ -96,14 +96,14 @@ def prep_plan(formula: Formula, library: Library, settings: Settings = Settings(
     Raises:
         FormulaError: when the form is unknown.
     """
-    return prep_plan_of(Dough(formula, library, settings))
+    return plan_preparation(Dough(formula, library, settings))
 
 
-def prep_plan_of(dough: Dough) -> PrepPlan:
+def plan_preparation(dough: Dough) -> PrepPlan:
     """What is to be done for a dough; see ``prep_plan``."""
     room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
-    makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_bench, _rewarm, _gel, _fry)
-    bench = _Bench(of=dough, handling=dough.handling) if dough.handling else None
+    makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_surface, _rewarm, _gel, _fry)
+    bench = _WorkSurface(of=dough, handling=dough.handling) if dough.handling else None
     return PrepPlan(
         dough_kind=dough.kind,
         room=room,
@@ -112,7 +112,7 @@ def prep_plan_of(dough: Dough) -> PrepPlan:
     )
 
 
-def _premix(b: _Bench) -> Iterator[PrepTask]:
+def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
     codes = {role.id: role.code for role in roles().values()}
     result = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
     if result is None:
@@ -130,7 +130,7 @@ def _premix(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _vegetables(b: _Bench) -> Iterator[PrepTask]:
+def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
     for line in b.of.batch.lines:
         if is_wet_vegetable(line):
             card = vegetable_drying(line)
@@ -149,7 +149,7 @@ def _vegetables(b: _Bench) -> Iterator[PrepTask]:
             )
 
 
-def _yeast(b: _Bench) -> Iterator[PrepTask]:
+def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
     lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
@@ -177,7 +177,7 @@ def _yeast(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _water(b: _Bench) -> Iterator[PrepTask]:
+def _water(b: _WorkSurface) -> Iterator[PrepTask]:
     lines = [w for w in b.dough.lines if w.ingredient.id == "water" and w.grams.value > 0]
     if not lines:
         return
@@ -208,7 +208,7 @@ def _water(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _melt(b: _Bench) -> Iterator[PrepTask]:
+def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
     if not b.melts:
         return
     rows = [n for n, w in enumerate(b.dough.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"]
@@ -235,7 +235,7 @@ def _warmed(batch: Batch, rows: list[int]) -> Warmed:
     return Warmed(grams=float(batch.grams[rows].sum()), j_per_k=float(held[rows].sum()), fat_g=float(fat[rows].sum()))
 
 
-def _mix(b: _Bench) -> Iterator[PrepTask]:
+def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
     yield PrepTask(
         kind="mix",
         title="Mix",
@@ -248,9 +248,9 @@ def _mix(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
+def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
     """The clock only runs for a dough that is warmer than the room and minds it."""
-    result = bench_cooling(b.of)
+    result = surface_cooling(b.of)
     if result is None or result.until_c is None:
         return
     until, usual = result.until_c, usual_thickness(b.of)
@@ -279,7 +279,7 @@ def _on_the_bench(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _rewarm(b: _Bench) -> Iterator[PrepTask]:
+def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
     """Warming one piece again, once it has gone stiff."""
     until = b.handling.brittle_below_c
     if until is None:
@@ -306,7 +306,7 @@ def _rewarm(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _gel(b: _Bench) -> Iterator[PrepTask]:
+def _gel(b: _WorkSurface) -> Iterator[PrepTask]:
     """Shown where a filling is usual, or one is wanted."""
     if not b.of.form.filled and "gel_percent" not in b.formula.prep:
         return
@@ -329,7 +329,7 @@ def _gel(b: _Bench) -> Iterator[PrepTask]:
     )
 
 
-def _fry(b: _Bench) -> Iterator[PrepTask]:
+def _fry(b: _WorkSurface) -> Iterator[PrepTask]:
     if not is_fried(b.formula):
         return
     oil = number_set(b.formula, "fry_c", b.of.form.oven_c)

@@ -9,7 +9,7 @@ from substrata.base.pans import Pan, pan_of, pans
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import Batch, Problem, is_fried
+from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.process.shaping.piece import Piece, ShapeForm, shape_forms
@@ -57,7 +57,7 @@ class ShapePlan:
     others: tuple[OtherPan, ...]
     text: str
     notes: tuple[str, ...]
-    problems: tuple[Problem, ...]
+    problems: tuple[LineProblem, ...]
 
 
 def shape_plan(
@@ -70,10 +70,10 @@ def shape_plan(
     Raises:
         FormulaError: when form or pan are unknown.
     """
-    return shape_plan_of(Dough(formula, library, settings))
+    return plan_shape(Dough(formula, library, settings))
 
 
-def shape_plan_of(dough: Dough) -> ShapePlan | None:
+def plan_shape(dough: Dough) -> ShapePlan | None:
     """From a dough to pieces on trays; see ``shape_plan``."""
     formula, batch, piece = dough.formula, dough.batch, dough.piece
     if batch.dough_g <= 0:

@@ -58,7 +58,7 @@ def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredi
     if (key, settings) not in cached:
         if len(cached) >= _CACHE_SIZE:
             cached.clear()
-        cached[key, settings] = _made(part, f"part-{key}", library, settings)
+        cached[key, settings] = _part_ingredient(part, f"part-{key}", library, settings)
     return cached[key, settings]
 
 
@@ -92,7 +92,7 @@ def keys_in(formula: Formula) -> frozenset[str]:
     return frozenset().union(*({part.key} | keys_in(part.formula) for part in keys))
 
 
-def _made(part: Part, key: str, library: Library, settings: Settings) -> Ingredient:
+def _part_ingredient(part: Part, key: str, library: Library, settings: Settings) -> Ingredient:
     batch, problems = weigh_formula(part.formula, library, settings)
     name = part.formula.name or "a part"
     if problems:

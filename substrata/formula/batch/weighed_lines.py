@@ -35,7 +35,7 @@ _parse = lru_cache(maxsize=4096)(parse_amount)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Problem:
+class LineProblem:
     """Why a line is left out of the figures; the same fields as an error."""
 
     line: str | None
@@ -47,7 +47,7 @@ class Problem:
     name: str = ""  # of the ingredient, where that is known
 
     @classmethod
-    def of(cls, error: SubstrataError, line: str | None = None, name: str = "") -> Problem:
+    def of(cls, error: SubstrataError, line: str | None = None, name: str = "") -> LineProblem:
         """The problem an error describes."""
         return cls(
             line=line or error.line,
@@ -230,7 +230,7 @@ _COUNTED: dict[Matter, dict[str, float]] = {
 _OF_MATTERS: Floats = np.array([[float(_COUNTED[m].get(name, 0)) for name in NUTRIENTS] for m in MATTERS])
 
 
-def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tuple[Batch, tuple[Problem, ...]]:
+def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tuple[Batch, tuple[LineProblem, ...]]:
     """Weigh every line; a line that cannot be weighed becomes a problem and the rest is kept."""
     weighed, problems = [], []
     for line in formula.lines:
@@ -238,7 +238,7 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
             weighed.append(weigh_line(line, library, settings))
         except SubstrataError as error:
             known_as = library[line.ingredient].name if line.ingredient in library else ""
-            problems.append(Problem.of(error, line.id, known_as))
+            problems.append(LineProblem.of(error, line.id, known_as))
     known = library.with_packs(w.ingredient for w in weighed if w.line.part is not None)
     return Batch([*weighed, *_frying_fat(formula, weighed, library)], known), tuple(problems)
 

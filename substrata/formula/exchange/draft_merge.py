@@ -70,7 +70,7 @@ def _objects(
             result[key] = _objects(old, new, now, name, conflicts)
             continue
         if now != old:
-            conflicts.append(MergeConflict(what=name, present=_said(now), proposed=_said(new)))
+            conflicts.append(MergeConflict(what=name, present=_described(now), proposed=_described(new)))
         if new is _MISSING:
             result.pop(key, None)
         else:
@@ -135,7 +135,7 @@ def _weight(line: Mapping[str, Any]) -> str:
     return f"{grams:g} g" if isinstance(grams, int | float) else str(line.get("entered", ""))
 
 
-def _said(value: object) -> str:
+def _described(value: object) -> str:
     if value is _MISSING or value is None:
         return "nothing"
     return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else str(value)[:60]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from substrata.base.documents.field_kinds import AS_USUAL, Number
-from substrata.base.documents.records import told_differences
+from substrata.base.documents.records import described_differences
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.formula.batch.weighed_lines import weigh_line
@@ -92,7 +92,7 @@ def _text_change(old: Line, new: Line, name: str) -> Change | None:
         return Change(kind="text", line=new.id, text=measured)
     if old.locked != new.locked:
         return Change(kind="text", line=new.id, text=f"{name} {'locked' if new.locked else 'unlocked'}")
-    forecast = next(told_differences(old, new), None)
+    forecast = next(described_differences(old, new), None)
     return Change(kind="text", line=new.id, text=f"{name}: {forecast}") if forecast else None
 
 
@@ -120,7 +120,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         ("size", before.size, after.size),
     )
     for where, pair, other in pairs:
-        changes += [Change(kind="text", text=f"{where}: {wish}") for wish in told_differences(pair, other)]
+        changes += [Change(kind="text", text=f"{where}: {wish}") for wish in described_differences(pair, other)]
     changes += _prep_changes(before.prep, after.prep)
     changes += _sort_changes(before, after)
     if before.notes != after.notes:

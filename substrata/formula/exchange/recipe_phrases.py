@@ -104,7 +104,7 @@ def count_alone(part: str) -> RecipePhrases:
     )
 
 
-def told_in_title(title: str) -> tuple[str, int | None]:
+def phrases_in_title(title: str) -> tuple[str, int | None]:
     """A title without the count behind it, and that count.
 
     >>> told_in_title("Seed crackers – makes about 36"), told_in_title("Muffins (12)"), told_in_title("Rolls, seeded")

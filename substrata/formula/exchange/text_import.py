@@ -14,9 +14,9 @@ from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
 from substrata.formula.bake_settings import BakeStage
-from substrata.formula.batch.weighed_lines import Problem, weigh_line
+from substrata.formula.batch.weighed_lines import LineProblem, weigh_line
 from substrata.formula.exchange.form_vocabulary import form_in, usual_pieces
-from substrata.formula.exchange.recipe_phrases import RecipePhrases, count_alone, phrases_in, told_in_title
+from substrata.formula.exchange.recipe_phrases import RecipePhrases, count_alone, phrases_in, phrases_in_title
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.ingredients.library import Library
 from substrata.ingredients.vegetable_drying import dry, is_squeezable
@@ -44,7 +44,7 @@ class PastedLine:
     nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
     weights: tuple[Spread | None, ...] = ()  # grams of each line by the kitchen's measures; None: not to be weighed
     told: RecipePhrases | None = None  # what it says of the whole formula
-    problem: Problem | None = None
+    problem: LineProblem | None = None
 
 
 def import_text(text: str, library: Library, settings: Settings = Settings()) -> tuple[PastedLine, ...]:  # noqa: B008 - frozen
@@ -79,7 +79,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
     below: Literal["", "method", "besides"] = ""
     for number, part in written:
         section = _section_role(part)
-        below = _told_below(part) if section is not None else below
+        below = _phrases_below(part) if section is not None else below
         if below and section is None:
             # Below the head of the method stands what is done, with what it says of the oven; below others there is only talk.
             phrases = phrases_in(part) if below == "method" else RecipePhrases()
@@ -144,7 +144,7 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     outright = match is not None and match.sure and not match.beside and not form_in(rows[0].text)
     if outright or sum(any(line.entered for line in row.lines) for row in rows[1:]) < _LEAST_AMOUNTS:
         return rows
-    name, pieces = told_in_title(rows[0].text.strip(" #*_:-–"))
+    name, pieces = phrases_in_title(rows[0].text.strip(" #*_:-–"))
     phrases = RecipePhrases(name=name[:120], pieces=pieces)
     return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=phrases), *rows[1:]]
 
@@ -199,7 +199,7 @@ _METHOD = ("method", "instructions", "directions", "preparation", "steps", "what
 _BESIDES = ("variants", "variations", "notes", "tips", "storage", "keeping", "nutrition")
 
 
-def _told_below(part: str) -> Literal["", "method", "besides"]:
+def _phrases_below(part: str) -> Literal["", "method", "besides"]:
     """What stands below a head: what is done, what is said besides, or ingredients."""
     head = part.rstrip(": ").strip("#* ").lower()
     return "method" if head in _METHOD else "besides" if head in _BESIDES else ""
@@ -224,7 +224,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
         ]
         lines = tuple(replace(l, id=f"p{number}{c}") for row, c in zip(both, "ab", strict=True) for l in row.lines)
         return replace(both[0], text=part, lines=lines)
-    body, same = _said_twice(_BULLET.sub("", part)[:LONGEST_LINE])
+    body, same = _repeated(_BULLET.sub("", part)[:LONGEST_LINE])
     amount, name, problem = _amount_and_name(body)
     key = f"p{number}"
     match = library.names.told_apart(name)
@@ -242,7 +242,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
     if not sure:
         near = tuple(dict.fromkeys([*([ingredient] if ingredient else []), *library.names.nearest(name, 5)]))[:5]
         what = "not sure which ingredient is meant" if ingredient else "unknown ingredient"
-        problem = Problem(
+        problem = LineProblem(
             line=key,
             field="ingredient",
             what=what,
@@ -266,7 +266,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
 _BEHIND = re.compile(r"\s*\((?:about |ca\.? ?|approx\.? )?([^()]{1,60})\)\s*$", re.IGNORECASE)
 
 
-def _said_twice(body: str) -> tuple[str, str]:
+def _repeated(body: str) -> tuple[str, str]:
     """A line without the measure in brackets behind it, where a weight stands before it; and that measure.
 
     >>> _said_twice("160 g almond flour (1½ cups)")
@@ -285,7 +285,7 @@ def _said_twice(body: str) -> tuple[str, str]:
     return (body[: behind.start()], behind.group().strip(" ()")) if weighed and plain else (body, "")
 
 
-def _amount_and_name(body: str) -> tuple[Amount | None, str, Problem | None]:
+def _amount_and_name(body: str) -> tuple[Amount | None, str, LineProblem | None]:
     try:
         amount = split_amount(body)
     except AmountError as error:
@@ -294,7 +294,7 @@ def _amount_and_name(body: str) -> tuple[Amount | None, str, Problem | None]:
         try:
             return split_amount(tail), head, None
         except AmountError:
-            return None, body, Problem.of(error)
+            return None, body, LineProblem.of(error)
     return amount, _LEADING_OF.sub("", amount.rest), None
 
 

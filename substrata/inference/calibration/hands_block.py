@@ -9,10 +9,10 @@ from typing import Any
 import numpy as np
 
 from substrata.evaluation.learned_biases import formula_key
-from substrata.execution.feel_advice import middle_of
+from substrata.execution.feel_advice import band_middle
 from substrata.execution.run_document import CRUMBLY
 from substrata.inference.bake_figures import PLACE
-from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
+from substrata.inference.calibration.learned_parameters import Backed, CalibrationState, Reading, Work, backed, name_of
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.process.rheology.handling_classes import band_of
 
@@ -60,7 +60,7 @@ def _felt(reading: Reading) -> tuple[float, float] | None:
     if felt is None:
         return None
     band = band_of(felt.class_name, reading.dough.piece.thickness_mm)
-    middle, at = middle_of(band), float(reading.forecast.figures[PLACE["consistency"]])
+    middle, at = band_middle(band), float(reading.forecast.figures[PLACE["consistency"]])
     if band.low < -8:
         return min(at, middle), 0.4
     if band.high > 8:
@@ -84,7 +84,7 @@ def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> 
     return min(sqrt(variance / (_KITCHEN**2 + _FORM**2 + _FORMULA**2)), 1.0)
 
 
-def handling_bias(state: State, formula: Any) -> Backed:
+def handling_bias(state: CalibrationState, formula: Any) -> Backed:
     """By how many decades this kitchen feels a formula's dough stiffer than it is forecast, and what stands behind it.
 
     Args:

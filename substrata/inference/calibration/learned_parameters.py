@@ -46,7 +46,7 @@ class Odd:
 
 
 @dataclass(frozen=True, kw_only=True)
-class State:
+class CalibrationState:
     """What a kitchen has learned."""
 
     runs: int
@@ -123,7 +123,7 @@ class Backed:
     text: str
 
 
-def backed(state: State, block: str, key: str, value: float, sd: float, plain: float) -> Backed:
+def backed(state: CalibrationState, block: str, key: str, value: float, sd: float, plain: float) -> Backed:
     """A forecast with what stands behind it.
 
     Args:

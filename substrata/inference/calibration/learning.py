@@ -15,13 +15,21 @@ import numpy as np
 from substrata.base.settings import Lesson, Settings
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Run, done_of
+from substrata.execution.run_document import Run, what_was_done
 from substrata.formula.forms import forms
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.calibration.habits import habits
 from substrata.inference.calibration.hands_block import hands
 from substrata.inference.calibration.hands_block import remaining_spread as hands_left
-from substrata.inference.calibration.learned_parameters import Learned, Odd, Reading, State, count, factor, name_of
+from substrata.inference.calibration.learned_parameters import (
+    CalibrationState,
+    Learned,
+    Odd,
+    Reading,
+    count,
+    factor,
+    name_of,
+)
 from substrata.inference.calibration.measures_block import MEASURES, measure_readings, measures
 from substrata.inference.calibration.oven_block import ovens
 from substrata.inference.calibration.palate_block import palates
@@ -42,7 +50,7 @@ def learn(
     off: frozenset[str] = frozenset(),
     offsets: Mapping[str, Sequence[tuple[str, float, float]]] | None = None,
     altitudes: Mapping[str, float] | None = None,
-) -> State:
+) -> CalibrationState:
     """What runs teach. A pure function.
 
     Args:
@@ -88,7 +96,7 @@ def learn(
         for run, trust in updated.trust.items()
         if trust < 0.35
     )
-    return State(
+    return CalibrationState(
         runs=len(read),
         learned=tuple(learned),
         odd=odd,
@@ -104,14 +112,14 @@ def _read(run: Run, number: int, library: Library, settings: Settings, altitude_
     dough = Dough(run.formula, library, replace(settings, lessons=()), OvenProfile(altitude_m=altitude_m))
     if dough.handling is None:
         return None
-    done = done_of(run, simulated=False)
+    done = what_was_done(run, simulated=False)
     forecast = as_done(dough, done)
     if forecast is None:
         return None
     return Reading(run=run, id=run.id or str(number + 1), done=done, dough=dough, forecast=forecast, oven=run.oven)
 
 
-def lessons(state: State) -> tuple[Lesson, ...]:
+def lessons(state: CalibrationState) -> tuple[Lesson, ...]:
     """What the forecasts of a kitchen take from it; the oven's part stands in its profile."""
     return tuple(
         Lesson(
@@ -127,7 +135,7 @@ def lessons(state: State) -> tuple[Lesson, ...]:
     )
 
 
-def _remaining(state: State, block: str, part: str) -> float:
+def _remaining(state: CalibrationState, block: str, part: str) -> float:
     """What is left of the house's spread where this is the nearest thing that was learned."""
     updated, places = state.blocks[block], state.places[block]
     if block == MEASURES:

@@ -14,9 +14,9 @@ from types import MappingProxyType
 import numpy as np
 
 from substrata.inference.bake_figures import PLACE, run_figures
-from substrata.inference.calibration.learned_parameters import Reading, State, Work, name_of
+from substrata.inference.calibration.learned_parameters import CalibrationState, Reading, Work, name_of
 from substrata.inference.calibration.robust_update import Residual, update
-from substrata.inference.making import Making, baked_case, made
+from substrata.inference.making import Making, baked_case, make
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
 from substrata.process.baking.oven_questions import coarse
@@ -195,7 +195,7 @@ def _figures(reading: Reading, making: Making, *, clocked: bool) -> dict[str, fl
     """Compute loss, lightness and core at the end of a bake, and the logarithm of its minutes where the clock was read."""
     whole = run_figures(reading.dough, making, reading.forecast.marks)
     forecast = {figure: float(whole[PLACE[figure]]) for figure in _REMAINS if figure != "ready"}
-    ready = coarse(baked_case(made(reading.dough, making), making)).ready if clocked else None
+    ready = coarse(baked_case(make(reading.dough, making), making)).ready if clocked else None
     return {**forecast, "ready": log(ready) if ready else float("nan")}
 
 
@@ -210,7 +210,7 @@ def _slopes(reading: Reading, making: Making, *, clocked: bool) -> dict[str, Flo
     return {figure: np.array(column) for figure, column in columns.items()}
 
 
-def oven_of(state: State, oven: str = "", name: str = "this oven", altitude_m: float = 0.0) -> OvenProfile:
+def oven_of(state: CalibrationState, oven: str = "", name: str = "this oven", altitude_m: float = 0.0) -> OvenProfile:
     """Return an oven as its bakes tell it.
 
     Args:

@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.evaluation.learned_biases import formula_key
 from substrata.inference.bake_figures import PLACE
-from substrata.inference.calibration.learned_parameters import Backed, Reading, State, Work, backed, name_of
+from substrata.inference.calibration.learned_parameters import Backed, CalibrationState, Reading, Work, backed, name_of
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.inference.making import moist_after
 from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
@@ -89,7 +89,7 @@ def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> 
     return min(sqrt(variance / (_PALATE**2 + _TASTE**2)), 1.0)
 
 
-def palate(state: State, formula: Any, whole: Texture) -> dict[str, Backed]:
+def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, Backed]:
     """Every score as this kitchen would give it.
 
     Args:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Run, Verdict, done_of
+from substrata.execution.run_document import Run, Verdict, what_was_done
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.evidence import logged
 from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question, explain
@@ -43,7 +43,7 @@ def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven:
         proven: this version was good before.
     """
     planted = table or cause_table(dough)
-    done, verdict = done_of(run), run.verdict or Verdict()
+    done, verdict = what_was_done(run), run.verdict or Verdict()
     log_ = logged(dough, done, planted.of.marks.minutes)
     belief = posterior(dough, planted, done, verdict, log_, proven=proven)
     explanation = explain(dough, planted, done, verdict, belief)

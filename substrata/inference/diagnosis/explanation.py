@@ -14,7 +14,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Run, Verdict, done_of
+from substrata.execution.run_document import Done, Run, Verdict, what_was_done
 from substrata.inference.diagnosis.cause_effects import CauseTable
 from substrata.inference.diagnosis.causes import Cause, strengths
 from substrata.inference.diagnosis.evidence import Logged, logged
@@ -81,7 +81,7 @@ def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> W
         run: what was done, and the verdict.
         proven: this version was good before.
     """
-    verdict, done = run.verdict or Verdict(), done_of(run)
+    verdict, done = run.verdict or Verdict(), what_was_done(run)
     belief = posterior(dough, table, done, verdict, logged(dough, done, table.of.marks.minutes), proven=proven)
     return explain(dough, table, done, verdict, belief)
 
@@ -111,7 +111,7 @@ def explain(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, belie
     )
 
 
-def _said(probability: float) -> str:
+def _probability_words(probability: float) -> str:
     return (
         "likely"
         if probability >= 0.5
@@ -145,7 +145,7 @@ def _making(
                 cause=key,
                 words=cause.words,
                 probability=probability,
-                said=_said(probability),
+                said=_probability_words(probability),
                 scope=cause.scope,
                 evidence=(*evidence, *filter(None, (_known_oven(dough, cause),))),
                 against=tuple(_against(cause, belief.seen, mechanisms, rises[key], log_)),
@@ -258,7 +258,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             cause=flaw,
             words=words[flaw],
             probability=share,
-            said=_said(share),
+            said=_probability_words(share),
             evidence=(f"as written: {mechanism}, which brings {fault_table()[fault].words}",),
         )
         for flaw, (share, fault, mechanism) in best.items()

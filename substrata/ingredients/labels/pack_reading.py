@@ -211,7 +211,7 @@ def ingredient_of_lot(lot: Lot, reference: Ingredient) -> Ingredient:
 
 def measures_of_lot(lot: Lot, reference: Ingredient) -> dict[str, Measure]:
     """What a spoon, a cup or a piece of a pack weighs: by the kitchen's own scale, else by its label, else as of its kind."""
-    return dict(reference.measures) | _serving_measure(lot.label) | _own_measures(lot)
+    return dict(reference.measures) | _serving_measure(lot.label) | _pack_measures(lot)
 
 
 def contained(lot: Lot) -> frozenset[str]:
@@ -219,7 +219,7 @@ def contained(lot: Lot) -> frozenset[str]:
     return lot.contains | statement_facts(lot.statement).contains
 
 
-def _own_measures(lot: Lot) -> dict[str, Measure]:
+def _pack_measures(lot: Lot) -> dict[str, Measure]:
     error = constant("own_measure_error")
     return {
         key: Measure(grams=Spread.around(grams, grams * error), source="weighed by the kitchen")

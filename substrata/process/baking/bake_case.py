@@ -314,7 +314,7 @@ def bake_case(
         fried=is_fried(formula),
         has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),
         stages=stages_of(formula),
-        topping=_laid(batch, piece, sorption, ("topping",) if piece.layers > 1 else ("topping", "filling")),
+        topping=_toppings(batch, piece, sorption, ("topping",) if piece.layers > 1 else ("topping", "filling")),
         filling=_filling(batch, piece, sorption),
         wet_percent=_wet(batch) if piece.filling_mm else wet,
         target_loss=after.loss.value if after.source == "set" else None,
@@ -403,7 +403,7 @@ def _wet(batch: Batch) -> float:
     return 100 * float((batch.grams * batch.nutrient("water_g")[0]) @ rows) / float(batch.grams @ rows)
 
 
-def _laid(batch: Batch, piece: Piece, sorption: float, roles: tuple[str, ...]) -> Topping | None:
+def _toppings(batch: Batch, piece: Piece, sorption: float, roles: tuple[str, ...]) -> Topping | None:
     rows = batch.apart(*roles)
     grams = float(batch.grams @ rows)
     if grams <= 0 or piece.area_cm2 <= 0:

@@ -11,7 +11,7 @@ _INCH_MM, _FOOT_M, _KELVIN = 25.4, 0.3048, 1 / 1.8  # NIST SP 811 appendix B.8
 
 
 @dataclass(frozen=True, kw_only=True)
-class Steps:
+class SettingSteps:
     """One step of each kind, and how it is said."""
 
     dial_k: float  # between temperatures that are offered
@@ -28,8 +28,8 @@ def _fahrenheit_dial(celsius: float) -> float:
     return (25 * round((1.8 * celsius + 32) / 25) - 32) / 1.8
 
 
-_STEPS: dict[Units, Steps] = {
-    "metric": Steps(
+_STEPS: dict[Units, SettingSteps] = {
+    "metric": SettingSteps(
         dial_k=10,
         oil_k=4,
         on_dial=lambda celsius: celsius,
@@ -39,7 +39,7 @@ _STEPS: dict[Units, Steps] = {
         thick=(5, "5 mm"),
         altitude=(1500, "1500 m"),
     ),
-    "us": Steps(
+    "us": SettingSteps(
         dial_k=25 * _KELVIN,
         oil_k=10 * _KELVIN,
         on_dial=_fahrenheit_dial,
@@ -52,6 +52,6 @@ _STEPS: dict[Units, Steps] = {
 }
 
 
-def steps_in(units: Units) -> Steps:
+def steps_in(units: Units) -> SettingSteps:
     """The steps of a kitchen that measures so."""
     return _STEPS[units]

@@ -19,7 +19,7 @@ _RULE = 0.5  # how far egg has to carry a dough for it to be called a batter
 
 
 @dataclass(frozen=True, kw_only=True)
-class WantedHandling:
+class TargetHandling:
     """The consistencies in which a dough is shaped."""
 
     lowest: str  # class
@@ -28,7 +28,7 @@ class WantedHandling:
     high: float
 
 
-def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> WantedHandling:
+def target_handling(inside: Batch, formula: Formula, thickness_mm: float) -> TargetHandling:
     """Where a dough has to be to be shaped.
 
     A flat form, a ring or a mould takes a batter that sets by itself, and hot oil one that is dropped from a spoon: what would be
@@ -52,7 +52,7 @@ def wanted_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Wan
     if habit.seeded and (seeds := min(whole_seeds(inside) / ALL_SEEDS, 1.0)):
         low += seeds * min(band_of(habit.seeded, thickness_mm).low - low, 0.0)
         lowest = class_of(low, thickness_mm)
-    return WantedHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
+    return TargetHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
 
 
 def is_poured(inside: Batch, formula: Formula) -> bool:

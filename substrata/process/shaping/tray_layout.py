@@ -9,7 +9,7 @@ _HAIR = 1e-9  # mm, so that an exact fit fits
 
 
 @dataclass(frozen=True, kw_only=True)
-class Laid:
+class PlacedPiece:
     """Where one piece lies: its middle, mm from the tray's left upper corner, and its size there."""
 
     x_mm: float
@@ -23,7 +23,7 @@ class TrayLayout:
     """Pieces on one tray."""
 
     way: str  # rows, staggered, upright, turned
-    places: tuple[Laid, ...]
+    places: tuple[PlacedPiece, ...]
 
     @property
     def count(self) -> int:
@@ -56,7 +56,7 @@ def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: f
         TrayLayout(
             way="staggered",
             places=tuple(
-                Laid(x_mm=p.y_mm, y_mm=p.x_mm, width_mm=p.width_mm, height_mm=p.height_mm) for p in turned.places
+                PlacedPiece(x_mm=p.y_mm, y_mm=p.x_mm, width_mm=p.width_mm, height_mm=p.height_mm) for p in turned.places
             ),
         )
     )
@@ -68,7 +68,7 @@ def _rows(width: float, height: float, d: float, gap: float) -> TrayLayout:
     across, down = _across(width, d, gap), _across(height, d, gap)
     x_0, y_0 = (width - across * pitch) / 2 + pitch / 2, (height - down * pitch) / 2 + pitch / 2
     places = [
-        Laid(x_mm=x_0 + i * pitch, y_mm=y_0 + j * pitch, width_mm=d, height_mm=d)
+        PlacedPiece(x_mm=x_0 + i * pitch, y_mm=y_0 + j * pitch, width_mm=d, height_mm=d)
         for j in range(down)
         for i in range(across)
     ]
@@ -88,7 +88,7 @@ def _staggered(width: float, height: float, d: float, gap: float) -> TrayLayout:
     used = full * pitch + (pitch / 2 if shifted == full and rows > 1 else 0)
     x_0, y_0 = (width - used) / 2 + pitch / 2, (height - pitch - (rows - 1) * step) / 2 + pitch / 2
     places = [
-        Laid(x_mm=x_0 + (i + (row % 2) / 2) * pitch, y_mm=y_0 + row * step, width_mm=d, height_mm=d)
+        PlacedPiece(x_mm=x_0 + (i + (row % 2) / 2) * pitch, y_mm=y_0 + row * step, width_mm=d, height_mm=d)
         for row in range(rows)
         for i in range(shifted if row % 2 else full)
     ]
@@ -120,9 +120,9 @@ def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, 
     return max(entries, key=lambda laying: laying.count)
 
 
-def _block(x: float, y: float, across: int, down: int, a: float, b: float, gap: float) -> list[Laid]:
+def _block(x: float, y: float, across: int, down: int, a: float, b: float, gap: float) -> list[PlacedPiece]:
     return [
-        Laid(x_mm=x + (i + 0.5) * (a + gap), y_mm=y + (j + 0.5) * (b + gap), width_mm=a, height_mm=b)
+        PlacedPiece(x_mm=x + (i + 0.5) * (a + gap), y_mm=y + (j + 0.5) * (b + gap), width_mm=a, height_mm=b)
         for j in range(down)
         for i in range(across)
     ]

@@ -48,7 +48,7 @@ class Slot:
     most: float  # g
 
 
-class Bench:
+class CandidateBatch:
     """A formula, all that may be brought into it, and how it is looked at.
 
     Attributes:

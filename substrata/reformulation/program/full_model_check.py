@@ -15,11 +15,11 @@ from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.binder import caps_of
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.linear_figures import ratio_of
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import judged_keys
-from substrata.reformulation.program.linearisation import wanted_band
+from substrata.reformulation.program.linearisation import target_band
 from substrata.reformulation.program.milp import change_cost
 
 _HAIR = 1e-6
@@ -27,7 +27,7 @@ NEVER_MIN = 999.0  # a bake that does not come to an end
 
 
 @dataclass(frozen=True, kw_only=True)
-class Verdict:
+class ModelCheck:
     """One answer as the full model sees it."""
 
     grams: Floats  # shape (n,)
@@ -47,19 +47,19 @@ class Verdict:
         return round(self.violation, 5), self.cost
 
 
-def judge(bench: Bench, grams: Floats) -> Verdict:
+def judge(bench: CandidateBatch, grams: Floats) -> ModelCheck:
     """Judge the dough at some weights, shape (n,), by the full model."""
     dough = bench.at(grams)
     values = figures(dough)
     missed: dict[str, float] = {}
     minutes = None
     if values is None:
-        return Verdict(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
+        return ModelCheck(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
     for key in judged_keys(bench, dough):
         window = dough.windows[key].window
         value = values.values[key] if key in values.values else ratio_of(key, dough).value(dough.batch.grams)
         _miss(missed, key, value, window)
-    band = wanted_band(bench, dough)
+    band = target_band(bench, dough)
     if "handling" not in bench.wish.released:
         _miss(missed, "handling", values.consistency, Window(low=band.low, high=band.high), relative=False)
     if values.coheres < 1 - _HAIR:
@@ -79,10 +79,10 @@ def judge(bench: Bench, grams: Floats) -> Verdict:
         for slot, now in zip(bench.slots, grams.tolist(), strict=True)
         if slot.gone and now > 0
     }
-    return Verdict(grams=grams, figures=values, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
+    return ModelCheck(grams=grams, figures=values, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
 
 
-def _working_time(bench: Bench, dough: Dough, missed: dict[str, float]) -> None:
+def _working_time(bench: CandidateBatch, dough: Dough, missed: dict[str, float]) -> None:
     working, least = short_working_minutes(dough), constant("short_working_time")
     if working is not None and "handling" not in bench.wish.released:
         missed["working_time"] = (least - working) / least
@@ -97,7 +97,7 @@ def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, r
                 missed[key] = short
 
 
-def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
+def _caps(bench: CandidateBatch, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
     whole = float(grams @ bench.inside)
     for cap in caps_of(dough.formula.form, dough.batch):
         held = sum(g for slot, g in zip(bench.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients)
@@ -118,6 +118,6 @@ def _caps(bench: Bench, dough: Dough, grams: Floats, missed: dict[str, float]) -
         missed["rail:greasy"] = fat / whole - constant("greasy_fat")
 
 
-def rails_broken(rows: list[Row], grams: Floats) -> tuple[str, ...]:
+def rails_broken(rows: list[LinearRow], grams: Floats) -> tuple[str, ...]:
     """Keys of the guard rails that an answer does not keep."""
     return tuple(sorted({row.key for row in rows if row.kind in ("rail", "mass") and row.over(grams) > 1e-4}))

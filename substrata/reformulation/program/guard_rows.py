@@ -10,9 +10,9 @@ import numpy as np
 from substrata.evaluation.target_ranges import is_outside
 from substrata.formula.forms import Window
 from substrata.process.rheology.phases import is_solid_fat
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.linear_figures import ratio_of
-from substrata.reformulation.program.linear_row import TINY, Row, ratio_rows, total_row
+from substrata.reformulation.program.linear_row import TINY, LinearRow, ratio_rows, total_row
 from substrata.reformulation.request.guard_limits import Rail, rails
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
@@ -20,14 +20,14 @@ _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener",
 _GIVES = 200.0  # price of a rail that gives where something has to go
 
 
-def rail_rows(bench: Bench) -> Iterator[Row]:
+def rail_rows(bench: CandidateBatch) -> Iterator[LinearRow]:
     """All of them, but those that the baker has let go."""
     for rail in rails().values():
         if rail.id not in bench.wish.released:
             yield from _rows_of_rail(bench, rail)
 
 
-def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
+def _rows_of_rail(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """The rows of one rail, against the dough that is kept to."""
     if rail.id == "mass":
         if not bench.wish.may_change_mass:
@@ -37,13 +37,13 @@ def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
     elif rail.id.removeprefix("soft:") in bench.base.ratios_of and rail.id.startswith("soft:"):
         yield from _soft(bench, rail, rail.id.removeprefix("soft:"))
     elif rail.id in ("protein", "fat", "sweetness", "heat_set"):
-        yield from _kept_near(bench, rail)
+        yield from _near_original(bench, rail)
     elif rail.id == "soft:added_fat":
         yield from _added_fat(bench, rail)
     elif rail.id == "identity":
         yield from _identity(bench, rail)
     elif rail.id in ("egg", "cheese", "solid_fat"):
-        yield from _kept_sum(bench, rail)
+        yield from _sum_row(bench, rail)
     elif rail.id == "fat_follows" and _gone(bench, "fat"):
         # Butter that goes is replaced by fat: nothing else makes it short.
         batch = bench.base.batch
@@ -56,44 +56,44 @@ def _rows_of_rail(bench: Bench, rail: Rail) -> Iterator[Row]:
         yield total_row("rail:fat_follows", "rail", "low", fat, rail.low * now, size=max(now, 1.0))
 
 
-def _kept_near(bench: Bench, rail: Rail) -> Iterator[Row]:
+def _near_original(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """A quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
     target_range = bench.given.windows.get(rail.id)
     target = target_range.window if target_range and target_range.source == "target" else Window()
     now = _held(bench, rail.id)
     if now <= TINY:
         return
-    low = now * rail.low if rail.low and not _asked_below(target, now * rail.low) else None
-    high = now * rail.high if rail.high < inf and not _asked_above(target, now * rail.high) else None
+    low = now * rail.low if rail.low and not _requested_below(target, now * rail.low) else None
+    high = now * rail.high if rail.high < inf and not _requested_above(target, now * rail.high) else None
     ratio = ratio_of(rail.id, bench.base)
     price = 0.0 if rail.id == "sweetness" and not _gone(bench, "sweetener") else _soft_when_excluded(bench)
     yield from ratio_rows(bench, ratio, f"rail:{rail.id}", "rail", Window(low=low, high=high), bench.start, price=price)
 
 
-def _held(bench: Bench, key: str) -> float:
+def _held(bench: CandidateBatch, key: str) -> float:
     """The quantity in the dough that is kept to."""
     return bench.kept.bracketed.value(key) if bench.kept.batch.dough_g > 0 else 0.0
 
 
-def _asked_below(target: Window, low: float) -> bool:
+def _requested_below(target: Window, low: float) -> bool:
     return target.high is not None and target.high < low
 
 
-def _asked_above(target: Window, high: float) -> bool:
+def _requested_above(target: Window, high: float) -> bool:
     return target.low is not None and target.low > high
 
 
-def _gone(bench: Bench, role: str) -> bool:
+def _gone(bench: CandidateBatch, role: str) -> bool:
     """Whether something of a role has to go."""
     return any(slot.gone and slot.start > 0 and slot.role == role for slot in bench.slots)
 
 
-def _soft_when_excluded(bench: Bench) -> float:
+def _soft_when_excluded(bench: CandidateBatch) -> float:
     """Where something has to go, what it held gives a little, at a price."""
     return _GIVES if any(slot.gone and slot.start > 0 for slot in bench.slots) else 0.0
 
 
-def _soft(bench: Bench, rail: Rail, key: str) -> Iterator[Row]:
+def _soft(bench: CandidateBatch, rail: Rail, key: str) -> Iterator[LinearRow]:
     now = _held(bench, key)
     target = bench.given.windows.get(key)
     if target is not None:
@@ -107,7 +107,7 @@ def _soft(bench: Bench, rail: Rail, key: str) -> Iterator[Row]:
         )
 
 
-def _identity(bench: Bench, rail: Rail) -> Iterator[Row]:
+def _identity(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """At least half of each flour, binder, egg, cheese and fat that makes the bread what it is."""
     for role in _MAKES_IT:
         if role == "lift" and is_outside(bench.lift_state):
@@ -121,7 +121,7 @@ def _identity(bench: Bench, rail: Rail) -> Iterator[Row]:
                 yield total_row(f"rail:identity:{slot.id}", "rail", "low", counted, least, size=max(slot.wanted, 1.0))
 
 
-def _kept_sum(bench: Bench, rail: Rail) -> Iterator[Row]:
+def _sum_row(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """Egg, cheese or solid fat near what it was."""
     counted = np.array([float(_counts(bench, rail.id, i)) for i in range(bench.count)]) * bench.inside
     now = float(counted @ np.array([s.wanted for s in bench.slots]))
@@ -136,7 +136,7 @@ def _kept_sum(bench: Bench, rail: Rail) -> Iterator[Row]:
         yield total_row(f"rail:{rail.id}", "rail", "low", counted, min(now * rail.low, here), size=now)
 
 
-def _added_fat(bench: Bench, rail: Rail) -> Iterator[Row]:
+def _added_fat(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """Butter and oil near what they were, at a price: fat is no flour."""
     counted = np.array([float(slot.role == "fat") for slot in bench.slots]) * bench.inside
     now = float(counted @ np.array([s.wanted for s in bench.slots]))
@@ -145,7 +145,7 @@ def _added_fat(bench: Bench, rail: Rail) -> Iterator[Row]:
         yield total_row(rail.id, "soft", "low", counted, now * rail.low, size=now, price=rail.price)
 
 
-def _counts(bench: Bench, rail: str, place: int) -> bool:
+def _counts(bench: CandidateBatch, rail: str, place: int) -> bool:
     slot = bench.slots[place]
     if rail == "solid_fat":
         return slot.role == "fat" and is_solid_fat(slot.ingredient, slot.role)

@@ -13,7 +13,7 @@ from typing import Literal
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 
 # What a row stands for, in the order in which a clash lets go of it.
 Kind = Literal["rail", "mass", "cap", "window", "handling", "wish", "soft"]
@@ -22,7 +22,7 @@ TINY = 1e-9
 
 
 @dataclass(frozen=True, kw_only=True)
-class Row:
+class LinearRow:
     """One limit."""
 
     key: str
@@ -39,7 +39,7 @@ class Row:
 
 
 def ratio_rows(
-    bench: Bench,
+    bench: CandidateBatch,
     ratio: Ratio,
     key: str,
     kind: Kind,
@@ -48,7 +48,7 @@ def ratio_rows(
     *,
     price: float = 0.0,
     margin: float = 0.0,
-) -> Iterator[Row]:
+) -> Iterator[LinearRow]:
     """The rows of a window on a ratio."""
     top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
     below = ratio.offset + float(grams @ bottom)
@@ -58,7 +58,7 @@ def ratio_rows(
         aim = limit * (1 - margin) if side == "high" else limit * (1 + margin)
         size = max(abs(limit) * below, TINY) if limit else max(float(grams @ top), 1.0)
         sign = 1.0 if side == "high" else -1.0
-        yield Row(
+        yield LinearRow(
             key=key,
             kind=kind,
             side=side,  # type: ignore[arg-type]  # one of the two
@@ -69,10 +69,10 @@ def ratio_rows(
         )
 
 
-def share_row(key: str, kind: Kind, side: Side, counted: Floats, total: Floats, share: float, size: float) -> Row:
+def share_row(key: str, kind: Kind, side: Side, counted: Floats, total: Floats, share: float, size: float) -> LinearRow:
     """``counted · g`` at most (at least) a share of ``of · g``."""
     sign = 1.0 if side == "high" else -1.0
-    return Row(
+    return LinearRow(
         key=key, kind=kind, side=side, coefficients=sign * (counted - share * total) / size, bound=0.0, limit=share
     )
 
@@ -86,10 +86,10 @@ def total_row(
     *,
     size: float,
     price: float = 0.0,
-) -> Row:
+) -> LinearRow:
     """``counted · g`` at most (at least) a limit."""
     sign = 1.0 if side == "high" else -1.0
-    return Row(
+    return LinearRow(
         key=key,
         kind=kind,
         side=side,

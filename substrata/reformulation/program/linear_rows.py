@@ -11,10 +11,10 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import TargetRange
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.binder import caps_of
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.program.guard_rows import rail_rows
 from substrata.reformulation.program.linear_figures import ratio_of
-from substrata.reformulation.program.linear_row import Kind, Row, ratio_rows, share_row
+from substrata.reformulation.program.linear_row import Kind, LinearRow, ratio_rows, share_row
 from substrata.reformulation.program.linearisation import Slopes
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
@@ -22,7 +22,7 @@ _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener",
 TINY = 1e-9
 
 
-def rows_at(bench: Bench, grams: Floats, slopes: Slopes | None) -> list[Row]:
+def rows_at(bench: CandidateBatch, grams: Floats, slopes: Slopes | None) -> list[LinearRow]:
     """All rows at a point.
 
     Args:
@@ -35,7 +35,7 @@ def rows_at(bench: Bench, grams: Floats, slopes: Slopes | None) -> list[Row]:
     return rows + (list(_sloped(grams, slopes)) if slopes else [])
 
 
-def judged_keys(bench: Bench, dough: Dough) -> dict[str, TargetRange]:
+def judged_keys(bench: CandidateBatch, dough: Dough) -> dict[str, TargetRange]:
     """Every quantity with a window, the brackets first.
 
     The house's window of water is one of how the form is usually handled: a wish for another class takes its place.
@@ -46,7 +46,7 @@ def judged_keys(bench: Bench, dough: Dough) -> dict[str, TargetRange]:
     return targets
 
 
-def _windows(bench: Bench, dough: Dough, grams: Floats) -> Iterator[Row]:
+def _windows(bench: CandidateBatch, dough: Dough, grams: Floats) -> Iterator[LinearRow]:
     batch = bench.batch_at(grams)
     for key, target in judged_keys(bench, dough).items():
         ratio = ratio_of(key, bench.base, batch)
@@ -65,7 +65,7 @@ def _relative_sd(dough: Dough, key: str) -> float:
     return (estimate.high - estimate.value) / 1.6449 / estimate.value if estimate.value > 0 else 0.0
 
 
-def _caps(bench: Bench, dough: Dough) -> Iterator[Row]:
+def _caps(bench: CandidateBatch, dough: Dough) -> Iterator[LinearRow]:
     size = max(dough.batch.dough_g, 1.0) / 100
     for cap in caps_of(bench.base.formula.form, dough.batch):
         counted = np.array([float(slot.ingredient in cap.ingredients) for slot in bench.slots])
@@ -75,7 +75,7 @@ def _caps(bench: Bench, dough: Dough) -> Iterator[Row]:
             )
 
 
-def _lift_rows(bench: Bench, dough: Dough) -> Iterator[Row]:
+def _lift_rows(bench: CandidateBatch, dough: Dough) -> Iterator[LinearRow]:
     """No more bare soda than the acid meets, no more than a little acid beyond it; no more fat than the dough holds."""
     batch, whole = bench.base.batch, max(dough.batch.dough_g, 1.0)
     soda = bench.per_line(batch.behaviour("soda")[0])
@@ -89,7 +89,7 @@ def _lift_rows(bench: Bench, dough: Dough) -> Iterator[Row]:
         yield share_row("rail:greasy", "cap", "high", fat, bench.inside, constant("greasy_fat"), 0.3 * whole)
 
 
-def _sloped(grams: Floats, slopes: Slopes) -> Iterator[Row]:
+def _sloped(grams: Floats, slopes: Slopes) -> Iterator[LinearRow]:
     """Handling, texture and minutes, as they run at the point."""
     for slope in slopes.every():
         value, run = slope.value, slope.per_gram
@@ -97,7 +97,7 @@ def _sloped(grams: Floats, slopes: Slopes) -> Iterator[Row]:
         for side, limit in (("high", slope.high), ("low", slope.low)):
             if limit is not None:
                 sign = 1.0 if side == "high" else -1.0
-                yield Row(
+                yield LinearRow(
                     key=slope.key,
                     kind=slope.kind,
                     side=side,  # type: ignore[arg-type]  # one of the two

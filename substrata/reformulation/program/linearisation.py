@@ -14,7 +14,7 @@ from substrata.evaluation.figures import shaped_at
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.handling_classes import band_of
-from substrata.reformulation.program.candidate_batch import Bench
+from substrata.reformulation.program.candidate_batch import CandidateBatch
 from substrata.reformulation.request.guard_limits import rails
 
 Kind = Literal["window", "handling", "wish", "soft"]
@@ -55,22 +55,22 @@ class Slopes:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Band:
+class SlopeBand:
     """Consistencies at which a dough is shaped as wanted, log10 Pa s."""
 
     low: float
     high: float
 
 
-def wanted_band(bench: Bench, dough: Dough) -> Band:
+def target_band(bench: CandidateBatch, dough: Dough) -> SlopeBand:
     """The class that is wished for, else those in which the form is shaped."""
     if bench.wish.handling:
         band = band_of(bench.wish.handling, dough.piece.thickness_mm)
-        return Band(low=band.low, high=band.high)
-    return Band(low=dough.wanted_handling.low, high=dough.wanted_handling.high)
+        return SlopeBand(low=band.low, high=band.high)
+    return SlopeBand(low=dough.wanted_handling.low, high=dough.wanted_handling.high)
 
 
-def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
+def slopes_at(bench: CandidateBatch, grams: Floats, *, present: float | None) -> Slopes:
     """Handling, texture and minutes at a point with their slopes by central differences.
 
     Args:
@@ -83,7 +83,7 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
         return Slopes()
     hard, soft = [], []
     consistency, filled, run = _handling(bench, grams)
-    band = wanted_band(bench, dough)
+    band = target_band(bench, dough)
     usual = bench.usual_consistency
     low, high = _aim(band, present, usual)
     hard.append(
@@ -101,12 +101,12 @@ def slopes_at(bench: Bench, grams: Floats, *, present: float | None) -> Slopes:
             )
         )  # fmt: skip
     hard += _texture_wishes(bench, grams)
-    soft += _texture_kept(bench, grams)
+    soft += _texture_bounds(bench, grams)
     hard += _minutes(bench, grams)
     return Slopes(hard=tuple(hard), soft=tuple(soft))
 
 
-def _aim(band: Band, *known: float | None) -> tuple[float, float]:
+def _aim(band: SlopeBand, *known: float | None) -> tuple[float, float]:
     """A little inside the class, but never further than the dough is, or was, already."""
     low, high = band.low + PAD, band.high - PAD
     if low > high:
@@ -117,7 +117,7 @@ def _aim(band: Band, *known: float | None) -> tuple[float, float]:
     return low, high
 
 
-def _handling(bench: Bench, grams: Floats) -> tuple[float, float, tuple[Floats, Floats]]:
+def _handling(bench: CandidateBatch, grams: Floats) -> tuple[float, float, tuple[Floats, Floats]]:
     def read(at: Floats) -> tuple[float, float]:
         consistency, filled = shaped_at(
             bench.batch_at(at).dough(), bench.base.formula, stiffer=bench.base.hands.stiffer
@@ -132,7 +132,7 @@ def _handling(bench: Bench, grams: Floats) -> tuple[float, float, tuple[Floats, 
     return *here, (thick, full)
 
 
-def _steps(bench: Bench, grams: Floats) -> Iterator[tuple[int, float, float]]:
+def _steps(bench: CandidateBatch, grams: Floats) -> Iterator[tuple[int, float, float]]:
     """Each free line with the two weights between which its slope is taken."""
     least = _LEAST_STEP * max(bench.kept.batch.dough_g, 1.0)
     for place, slot in enumerate(bench.slots):
@@ -156,7 +156,7 @@ class _Eaten:
     runs: Mapping[str, Floats]
 
 
-def _eaten(bench: Bench, grams: Floats) -> _Eaten:
+def _eaten(bench: CandidateBatch, grams: Floats) -> _Eaten:
     def read(at: Floats) -> dict[str, float]:
         dough = bench.at(at)
         return dough.scores()
@@ -170,12 +170,12 @@ def _eaten(bench: Bench, grams: Floats) -> _Eaten:
     return _Eaten(scores=here, runs=runs)
 
 
-def texture_slope(bench: Bench, grams: Floats, key: str) -> Floats:
+def texture_slope(bench: CandidateBatch, grams: Floats, key: str) -> Floats:
     """How a score of texture runs with each line's grams at a point, shape (n,)."""
     return _eaten(bench, grams).runs[key]
 
 
-def _texture_wishes(bench: Bench, grams: Floats) -> Iterator[Slope]:
+def _texture_wishes(bench: CandidateBatch, grams: Floats) -> Iterator[Slope]:
     if not bench.wish.texture:
         return
     here = _eaten(bench, grams)
@@ -188,7 +188,7 @@ def _texture_wishes(bench: Bench, grams: Floats) -> Iterator[Slope]:
             )  # fmt: skip
 
 
-def _texture_kept(bench: Bench, grams: Floats) -> Iterator[Slope]:
+def _texture_bounds(bench: CandidateBatch, grams: Floats) -> Iterator[Slope]:
     """Every score that is not wished for is kept near what it was, at a price; its slopes are taken where the formula stands."""
     usual, rail = bench.usual_texture, rails()["soft:texture"]
     if not usual or rail.id in bench.wish.released:
@@ -202,7 +202,7 @@ def _texture_kept(bench: Bench, grams: Floats) -> Iterator[Slope]:
             )  # fmt: skip
 
 
-def _minutes(bench: Bench, grams: Floats) -> Iterator[Slope]:
+def _minutes(bench: CandidateBatch, grams: Floats) -> Iterator[Slope]:
     most = bench.wish.minutes_most
     here = coarse(bench.at(grams).case).ready if most is not None else None
     if most is None or here is None:
@@ -211,7 +211,7 @@ def _minutes(bench: Bench, grams: Floats) -> Iterator[Slope]:
     yield Slope(key="minutes", kind="wish", value=here, per_gram=run, low=None, high=most * _INSIDE_MINUTES, unit=most)
 
 
-def minutes_slope(bench: Bench, grams: Floats) -> Floats:
+def minutes_slope(bench: CandidateBatch, grams: Floats) -> Floats:
     """How the minutes in the oven run with each line's grams at a point, shape (n,); 0 for what the formula does not hold."""
     run = np.zeros(bench.count)
     for place, below, above in _steps(bench, grams):

@@ -15,8 +15,8 @@ import numpy as np
 
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.amount_steps import NEW, TOUCHED
-from substrata.reformulation.program.candidate_batch import Bench, Slot
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.linear_row import LinearRow
 
 OPTIMAL, LIMIT, INFEASIBLE = 0, 1, 2
 _TOWARDS = 0.4  # cost of a gram that brings a line back to the saved version, against one that takes it away
@@ -51,7 +51,7 @@ class Solved:
     bound: float  # least that any answer could cost
 
 
-def change_cost(bench: Bench, grams: Floats) -> float:
+def change_cost(bench: CandidateBatch, grams: Floats) -> float:
     """What a change costs, in grams of flour: what the program minimises, without its ties."""
     total = 0.0
     for slot, now in zip(bench.slots, grams.tolist(), strict=True):
@@ -102,7 +102,7 @@ def _program(
     )
 
 
-def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
+def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
     """Solve one program.
 
     Args:
@@ -181,12 +181,12 @@ def solve(bench: Bench, rows: Sequence[Row], ask: Ask) -> Solved:
     )
 
 
-def _settled(bench: Bench) -> Floats:
+def _settled(bench: CandidateBatch) -> Floats:
     """The weights of what does not move: as it stands, and nothing of what has to go."""
     return np.array([0.0 if slot.gone else slot.start for slot in bench.slots])
 
 
-def _reach(bench: Bench, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
+def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
     """The most by which a line can move, and the room around the point it stays near, each shape (m,).
 
     The tighter the first is, the sooner the whole steps are found.
@@ -201,7 +201,7 @@ def _reach(bench: Bench, places: list[int], ask: Ask, whole: Floats) -> tuple[Fl
     return np.minimum(whole, np.abs(near - bench.start[places]) + room), room
 
 
-def _limits(bench: Bench, rows: Sequence[Row], places: list[int], moved: Floats) -> tuple[Floats, Floats]:
+def _limits(bench: CandidateBatch, rows: Sequence[LinearRow], places: list[int], moved: Floats) -> tuple[Floats, Floats]:
     """The rows over the variables, shape (rows, width), and their bounds."""
     settled = _settled(bench)
     if not rows:
@@ -210,7 +210,7 @@ def _limits(bench: Bench, rows: Sequence[Row], places: list[int], moved: Floats)
     return every[:, places] @ moved, np.array([row.bound for row in rows]) - every @ settled + _TINY
 
 
-def _order(bench: Bench, ask: Ask) -> list[int]:
+def _order(bench: CandidateBatch, ask: Ask) -> list[int]:
     """Places of the lines that may move, in an order that does not hang on how the formula lists them."""
 
     def may(slot: Slot) -> bool:

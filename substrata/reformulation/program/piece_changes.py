@@ -16,8 +16,8 @@ from typing import TypeVar
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.request.balance_answer import ShapeChange
 from substrata.reformulation.request.balance_request import Wish
 
@@ -37,18 +37,18 @@ _Read = TypeVar("_Read", int, float)
 class Shaped:
     """A bench on which the dough is made into other pieces."""
 
-    bench: Bench
-    given: Bench  # in the pieces of the formula as it stands
+    bench: CandidateBatch
+    given: CandidateBatch  # in the pieces of the formula as it stands
     changes: tuple[ShapeChange, ...] = ()
     price: float = 0.0  # in grams of flour, as a change of the grams is told
 
     @cached_property
-    def start(self) -> Verdict:
+    def start(self) -> ModelCheck:
         """The formula as it stands, in these pieces."""
         return judge(self.bench, self.bench.start)
 
 
-def as_shaped(bench: Bench) -> Shaped:
+def as_shaped(bench: CandidateBatch) -> Shaped:
     """The pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
     most = bench.wish.thickness_most
     if most is None or not can_hold_thickness(bench.given.formula) or bench.given.piece.thickness_mm <= most + _HAIR:
@@ -109,7 +109,7 @@ def _counts(pieces: int) -> Iterator[int]:
         yield from every[::step] if low > pieces else reversed(every[::-1][::step])
 
 
-def _thicknesses(bench: Bench) -> Iterator[float]:
+def _thicknesses(bench: CandidateBatch) -> Iterator[float]:
     now, most = bench.given.piece.thickness_mm, bench.wish.thickness_most
     step = _FINE_MM if now < _COARSE_FROM_MM else _COARSE_MM
     first, last = ceil(_THINNEST * now / step), floor(_THICKEST * now / step)
@@ -119,13 +119,13 @@ def _thicknesses(bench: Bench) -> Iterator[float]:
     yield from fitting[::thin]
 
 
-def _shaped(bench: Bench, pieces: int, thickness_mm: float | None) -> Shaped:
+def _shaped(bench: CandidateBatch, pieces: int, thickness_mm: float | None) -> Shaped:
     """The bench with other pieces; None keeps the thickness as the formula has it."""
     formula = bench.given.formula
     size = formula.size
     if thickness_mm is not None:
         size = replace(size, held="thickness", thickness_mm=round(thickness_mm, 3))
-    candidate = Bench(
+    candidate = CandidateBatch(
         replace(formula, pieces=pieces, size=size),
         bench.library,
         bench.settings,

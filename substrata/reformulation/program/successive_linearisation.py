@@ -9,9 +9,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict, judge, rails_broken
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck, judge, rails_broken
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
 from substrata.reformulation.program.milp import Ask, Solved, solve
@@ -29,24 +29,24 @@ _FEW_USED = 1e-6
 
 
 @dataclass(frozen=True, kw_only=True)
-class Found:
+class SearchResult:
     """The best answer of some rounds."""
 
-    verdict: Verdict
+    verdict: ModelCheck
     met: bool  # everything wished for holds in the full model, and every rail is kept
     rounds: int
 
 
 def search(
-    bench: Bench,
+    bench: CandidateBatch,
     *,
-    start: Verdict,
+    start: ModelCheck,
     untouched: frozenset[str] = frozenset(),
     aim: Floats | None = None,
     new_price: float | None = None,
     at: Floats | None = None,
     quick: bool = False,
-) -> Found:
+) -> SearchResult:
     """The least change that meets the wish, or the nearest to it.
 
     Args:
@@ -60,7 +60,7 @@ def search(
     """
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
-    best: Verdict | None = None
+    best: ModelCheck | None = None
     trust, last_new = _TRUST, None
     best_rank, best_hard = (math.inf, math.inf), True
     visited: set[tuple[float, ...]] = set()
@@ -92,16 +92,16 @@ def search(
         trust *= _SHRINK if not better else 1.0
     best = best or start
     feasible = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
-    return Found(verdict=best, met=best.violation <= _ENOUGH and feasible, rounds=number)
+    return SearchResult(verdict=best, met=best.violation <= _ENOUGH and feasible, rounds=number)
 
 
-def _rank(verdict: Verdict, aim: Floats | None) -> tuple[float, float]:
+def _rank(verdict: ModelCheck, aim: Floats | None) -> tuple[float, float]:
     if aim is None:
         return verdict.rank
     return verdict.rank[0], float(aim @ verdict.grams)
 
 
-def solve_or_bend(bench: Bench, rows: Sequence[Row], ask: Ask) -> tuple[Solved, bool]:
+def solve_or_bend(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> tuple[Solved, bool]:
     """Solve with every row hard; where that cannot be, with the wishes and windows at a price, then with rails too."""
     solved = solve(bench, rows, ask)
     if solved.grams is not None:
@@ -113,7 +113,7 @@ def solve_or_bend(bench: Bench, rows: Sequence[Row], ask: Ask) -> tuple[Solved, 
     return solved, False
 
 
-def used_new(bench: Bench, rows: Sequence[Row], ask: Ask) -> frozenset[str]:
+def used_new(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> frozenset[str]:
     """The new ingredients worth a look: those that three easy problems take up."""
     new = [slot.id for slot in bench.slots if slot.new and slot.most > 0]
     if not new:

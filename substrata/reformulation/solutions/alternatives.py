@@ -11,10 +11,10 @@ import numpy as np
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict, judge
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.piece_changes import Shaped, shape_name
-from substrata.reformulation.program.successive_linearisation import Found, search
+from substrata.reformulation.program.successive_linearisation import SearchResult, search
 
 _FORBIDDEN = 2  # dearest edits of the first way that are forbidden in turn
 _APART = 0.35  # of both changes: ways nearer than this are one
@@ -30,11 +30,11 @@ class Answer:
     """One answer, and the pieces that it is for."""
 
     shaped: Shaped
-    verdict: Verdict
+    verdict: ModelCheck
     met: bool = True
 
     @property
-    def bench(self) -> Bench:
+    def bench(self) -> CandidateBatch:
         """What it was settled on."""
         return self.shaped.bench
 
@@ -44,10 +44,10 @@ class Answer:
         return self.verdict.cost + self.shaped.price
 
 
-def settled_in(shaped: Shaped, *, quick: bool = False) -> Found:
+def settled_in(shaped: Shaped, *, quick: bool = False) -> SearchResult:
     """The least change of the grams in these pieces; none where they fit already."""
     if not shaped.start.missed:
-        return Found(verdict=shaped.start, met=True, rounds=0)
+        return SearchResult(verdict=shaped.start, met=True, rounds=0)
     return search(shaped.bench, start=shaped.start, quick=quick)
 
 
@@ -57,11 +57,11 @@ def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
     return [Answer(shaped=shaped, verdict=pair.verdict, met=pair.met) for shaped, pair in solved]
 
 
-def different_ways(shaped: Shaped, solved: Found, most: int, on_progress: Progress) -> list[Answer]:
+def different_ways(shaped: Shaped, solved: SearchResult, most: int, on_progress: Progress) -> list[Answer]:
     """Different answers in the same pieces: forbid the dearest edits of the first in turn, bring in less, be surer."""
     bench, start = shaped.bench, shaped.start
     answers = [solved.verdict]
-    tries: list[Callable[[], Verdict | None]] = []
+    tries: list[Callable[[], ModelCheck | None]] = []
     if most > 1:
         tries += [partial(_untouched, bench, start, slot) for slot in _dearest(bench, solved.verdict)]
         tries += [partial(_without_new, bench, start)] if _new(bench, solved.verdict) else []
@@ -74,19 +74,19 @@ def different_ways(shaped: Shaped, solved: Found, most: int, on_progress: Progre
     return [Answer(shaped=shaped, verdict=verdict) for verdict in answers]
 
 
-def _untouched(bench: Bench, start: Verdict, slot: str) -> Verdict | None:
+def _untouched(bench: CandidateBatch, start: ModelCheck, slot: str) -> ModelCheck | None:
     return _met(search(bench, start=start, untouched=frozenset((slot,)), quick=True))
 
 
-def _without_new(bench: Bench, start: Verdict) -> Verdict | None:
+def _without_new(bench: CandidateBatch, start: ModelCheck) -> ModelCheck | None:
     return _met(search(bench, start=start, new_price=_NO_NEW, quick=True))
 
 
-def _met(solved: Found) -> Verdict | None:
+def _met(solved: SearchResult) -> ModelCheck | None:
     return solved.verdict if solved.met else None
 
 
-def _dearest(bench: Bench, verdict: Verdict) -> list[str]:
+def _dearest(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
     moved = [
         (slot.step.weight * abs(float(g) - slot.start) + (8.0 if slot.new else 0.0), slot.id)
         for slot, g in zip(bench.slots, verdict.grams, strict=True)
@@ -95,11 +95,11 @@ def _dearest(bench: Bench, verdict: Verdict) -> list[str]:
     return [key for _, key in sorted(moved, reverse=True)[:_FORBIDDEN]]
 
 
-def _new(bench: Bench, verdict: Verdict) -> int:
+def _new(bench: CandidateBatch, verdict: ModelCheck) -> int:
     return sum(1 for s, g in zip(bench.slots, verdict.grams, strict=True) if s.new and g > _LEAST_G)
 
 
-def _surer_way(bench: Bench, plain: Verdict) -> Verdict | None:
+def _surer_way(bench: CandidateBatch, plain: ModelCheck) -> ModelCheck | None:
     """An answer that keeps half a standard deviation away from its targets, if that does not take much more."""
     surer = _with_margin(bench, _HALF_SD)
     surer_solution = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
@@ -111,8 +111,8 @@ def _surer_way(bench: Bench, plain: Verdict) -> Verdict | None:
     )
 
 
-def _with_margin(bench: Bench, margin: float) -> Bench:
-    return Bench(
+def _with_margin(bench: CandidateBatch, margin: float) -> CandidateBatch:
+    return CandidateBatch(
         bench.given.formula, bench.library, bench.settings, bench.wish.but(margin=margin), saved=bench.kept.formula
     )
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
-from substrata.reformulation.program.candidate_batch import Bench, Slot
+from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
 from substrata.reformulation.request.exclusions import excluded_by
 
 _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 
 
-def losses(bench: Bench, grams: Floats) -> tuple[str, ...]:
+def losses(bench: CandidateBatch, grams: Floats) -> tuple[str, ...]:
     """What is lost with what an exclusion takes away."""
     gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
     texts = [
@@ -22,7 +22,7 @@ def losses(bench: Bench, grams: Floats) -> tuple[str, ...]:
     return (*dict.fromkeys(texts), *_school(bench, gone, grams))
 
 
-def _school(bench: Bench, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
+def _school(bench: CandidateBatch, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
     """On which school of nut to coconut flour an answer lands."""
     nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.of.flags) and s.role == "base")
     coconut = sum(
@@ -41,7 +41,7 @@ def _school(bench: Bench, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
     )
 
 
-def cautions(bench: Bench, after: Dough) -> tuple[str, ...]:
+def cautions(bench: CandidateBatch, after: Dough) -> tuple[str, ...]:
     """What a way brings that somebody has to know."""
     had = {a.name for a in allergens(bench.given.batch)}
     texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]

@@ -13,8 +13,8 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.texture import Texture
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -42,7 +42,7 @@ def minutes_of(dough: Dough) -> float | None:
 class Teller:
     """Tells the ways of one bench: what the formula was is worked out once."""
 
-    def __init__(self, bench: Bench, start: Verdict) -> None:
+    def __init__(self, bench: CandidateBatch, start: ModelCheck) -> None:
         self.given, self.start = bench, start
 
     @cached_property
@@ -111,7 +111,7 @@ class Teller:
         return rows
 
 
-def line_changes(bench: Bench, grams: Floats) -> tuple[LineChange, ...]:
+def line_changes(bench: CandidateBatch, grams: Floats) -> tuple[LineChange, ...]:
     """The edits of the lines, the largest first."""
     rows = [
         (
@@ -137,7 +137,7 @@ def _has_moved(old: Bracket, new: Bracket) -> bool:
     return old.state != new.state or abs(old.estimate.value - new.estimate.value) >= _MOVED * 10.0**-new.decimals
 
 
-def _wished(bench: Bench, formula: Formula) -> Formula:
+def _wished(bench: CandidateBatch, formula: Formula) -> Formula:
     """The formula with the wish's targets: its brackets are told against them."""
     return replace(formula, targets=bench.base.formula.targets)
 
@@ -155,7 +155,7 @@ def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...
     )  # fmt: skip
 
 
-def missed_texts(bench: Bench, verdict: Verdict) -> list[str]:
+def missed_texts(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
     """What an answer does not meet, in words."""
     values = verdict.figures
     if values is None:

@@ -6,8 +6,8 @@ from collections.abc import Callable
 
 from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.analysis.target_states import bracket_kinds
-from substrata.reformulation.program.candidate_batch import Bench, Slot
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linearisation import INSIDE_SCORE
 from substrata.reformulation.request.balance_request import PER_100_G
 from substrata.reformulation.request.guard_limits import rails
@@ -42,7 +42,7 @@ def _eggs(slot: Slot, moved: float) -> str:
     return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""
 
 
-def limit_text(bench: Bench, row: Row) -> str:
+def limit_text(bench: CandidateBatch, row: LinearRow) -> str:
     """What a row stands for."""
     kind, _, name = row.key.partition(":")
     side = "at least" if row.side == "low" else "at most"
@@ -58,7 +58,7 @@ def limit_text(bench: Bench, row: Row) -> str:
     return texts[kind]() if kind in texts else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
 
 
-def _rail_text(bench: Bench, name: str) -> str:
+def _rail_text(bench: CandidateBatch, name: str) -> str:
     rail, _, line = name.partition(":")
     if not line:
         return rails()[rail].text
@@ -66,7 +66,7 @@ def _rail_text(bench: Bench, name: str) -> str:
     return f"at least half of the {short_name(slot.name)}"
 
 
-def _handling_text(bench: Bench) -> str:
+def _handling_text(bench: CandidateBatch) -> str:
     if bench.wish.handling:
         return f"{bench.wish.handling} at shaping"
     target = bench.given.wanted_handling

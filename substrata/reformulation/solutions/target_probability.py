@@ -10,9 +10,9 @@ from statistics import NormalDist
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import Bench
-from substrata.reformulation.program.full_model_check import Verdict
-from substrata.reformulation.program.linear_row import Row
+from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.full_model_check import ModelCheck
+from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.milp import Ask, solve
 from substrata.reformulation.request.balance_answer import Sure
 from substrata.reformulation.solutions.solution_text import amount, printed, quantity_text
@@ -20,7 +20,7 @@ from substrata.reformulation.solutions.solution_text import amount, printed, qua
 _TIGHTER = 0.05  # of a target: the step whose price is told
 
 
-def prices_of_more(bench: Bench, rows: list[Row], binding: list[Row], verdict: Verdict) -> list[str]:
+def prices_of_more(bench: CandidateBatch, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck) -> list[str]:
     """What a little more of each binding target would take, by the linear problem at the answer."""
     texts: list[str] = []
     for row in binding:
@@ -46,7 +46,7 @@ def prices_of_more(bench: Bench, rows: list[Row], binding: list[Row], verdict: V
     return texts
 
 
-def _tightened(row: Row, step: float) -> Row:
+def _tightened(row: LinearRow, step: float) -> LinearRow:
     return replace(row, bound=row.bound - step)
 
 
@@ -106,7 +106,7 @@ def ten(share: float) -> str:
     return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"
 
 
-def spread_over(bench: Bench, grams: Floats, key: str) -> tuple[str, float]:
+def spread_over(bench: CandidateBatch, grams: Floats, key: str) -> tuple[str, float]:
     """The line that makes a quantity most doubtful: its name, and its share of the doubt."""
     figure = bench.at(grams).sheet.figure(key)
     top = max(figure.contributions, key=lambda c: c.spread_share, default=None)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from substrata.scheduling.schedule_problem import Problem, Task
+from substrata.scheduling.schedule_problem import ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
 from substrata.scheduling.solver.search_effort import Effort
 
@@ -18,7 +18,7 @@ class WouldHelp:
     minutes: int  # that are late with it; 0 when all is in time
 
 
-def critical_min(problem: Problem, bake: str) -> int:
+def critical_min(problem: ScheduleProblem, bake: str) -> int:
     """The least minutes that a bake takes from its first work to its end, whoever helps."""
     tasks = {t.id: t for t in problem.tasks if t.bake == bake}
     length: dict[str, int] = {}
@@ -38,12 +38,12 @@ def critical_min(problem: Problem, bake: str) -> int:
     return max((until(task) for task in tasks.values()), default=0)
 
 
-def pressed(problem: Problem) -> tuple[str, ...]:
+def pressed(problem: ScheduleProblem) -> tuple[str, ...]:
     """Bakes that cannot be in time whoever helps: their own chain of work is too long."""
     return tuple(due.bake for due in problem.dues if problem.now + critical_min(problem, due.bake) > due.minute)
 
 
-def clashes(problem: Problem) -> str:
+def clashes(problem: ScheduleProblem) -> str:
     """What stands in the way, in a sentence."""
     names = {due.bake: due.name for due in problem.dues}
     too_long = pressed(problem)
@@ -53,9 +53,9 @@ def clashes(problem: Problem) -> str:
     return "begin earlier, let somebody help, or leave a bake out"
 
 
-def helps(problem: Problem, effort: Effort) -> tuple[WouldHelp, ...]:
+def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
     """What would bring all in time, each tried for a moment; a try that ran out of time is not told."""
-    rows: list[tuple[str, str, Problem]] = [
+    rows: list[tuple[str, str, ScheduleProblem]] = [
         ("people", "a second pair of hands", replace(problem, people=problem.people + 1)),
     ]
     if problem.ovens:
@@ -92,7 +92,7 @@ def helps(problem: Problem, effort: Effort) -> tuple[WouldHelp, ...]:
     return tuple(suggestions)
 
 
-def _late(problem: Problem, effort: Effort) -> int | None:
+def _late(problem: ScheduleProblem, effort: Effort) -> int | None:
     model = Model(problem)
     best = model.best(model.lateness, effort, None)
     if best is None:
@@ -100,7 +100,7 @@ def _late(problem: Problem, effort: Effort) -> int | None:
     return sum(best.plan.late.values())
 
 
-def _all_later(problem: Problem, effort: Effort) -> int | None:
+def _all_later(problem: ScheduleProblem, effort: Effort) -> int | None:
     """By how many minutes all would have to be later together; None when it was not found."""
     model = Model(problem)
     m = model.model

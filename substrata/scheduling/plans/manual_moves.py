@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.plan_document import Clock, Pin, Plan
 from substrata.scheduling.plans.plan_problem import PlanProblem
-from substrata.scheduling.schedule_problem import Placed, Problem, Schedule
+from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduleProblem
 from substrata.scheduling.solver.plan_check import faults
 
 
@@ -65,7 +65,7 @@ def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start
     return tuple(by_task.values())
 
 
-def _after(problem: Problem, task: str) -> set[str]:
+def _after(problem: ScheduleProblem, task: str) -> set[str]:
     """A task and everything that waits for it."""
     followers, frontier = {task}, [task]
     while frontier:
@@ -90,14 +90,14 @@ def slipped(bench: PlanProblem, placed: Mapping[str, Placed], task: str, minutes
     rows = []
     for key, at in placed.items():
         if key == task:
-            rows.append(Pin(task=key, start=_told(clock, at.start), expected=_told(clock, at.end + minutes)))
+            rows.append(Pin(task=key, start=_conflict(clock, at.start), expected=_conflict(clock, at.end + minutes)))
         elif at.end <= now:
-            rows.append(Pin(task=key, start=_told(clock, at.start), end=_told(clock, at.end)))
+            rows.append(Pin(task=key, start=_conflict(clock, at.start), end=_conflict(clock, at.end)))
         elif at.start < now:
-            rows.append(Pin(task=key, start=_told(clock, at.start)))
-    pins = tuple(Pin(task=key, start=_told(clock, at.start)) for key, at in placed.items())
+            rows.append(Pin(task=key, start=_conflict(clock, at.start)))
+    pins = tuple(Pin(task=key, start=_conflict(clock, at.start)) for key, at in placed.items())
     return replace(bench.plan, pins=pins, happened=tuple(rows))
 
 
-def _told(clock: Clock, minute: int) -> str:
+def _conflict(clock: Clock, minute: int) -> str:
     return clock.time(minute).isoformat()

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.plan_document import Clock, Pin
-from substrata.scheduling.schedule_problem import Placed, Problem, Task, hand_times
+from substrata.scheduling.schedule_problem import Placed, ScheduleProblem, Task, hand_times
 
 
 def pinned(tasks: Sequence[Task], pins: Sequence[Pin], clock: Clock) -> list[Task]:
@@ -29,7 +29,7 @@ def pinned(tasks: Sequence[Task], pins: Sequence[Pin], clock: Clock) -> list[Tas
     return [replace(task, fixed_start=max(where[task.id], 0)) if task.id in where else task for task in tasks]
 
 
-def check_pins(problem: Problem, clock: Clock) -> None:
+def check_pins(problem: ScheduleProblem, clock: Clock) -> None:
     """Refuse pins that cannot be, whatever else is planned: before what they wait for, or two at once for one pair of hands.
 
     Raises:
@@ -48,7 +48,7 @@ def check_pins(problem: Problem, clock: Clock) -> None:
     _hands(problem, clock)
 
 
-def _earliest(problem: Problem) -> dict[str, int]:
+def _earliest(problem: ScheduleProblem) -> dict[str, int]:
     """The minute at which each task can begin at the earliest, by what it waits for; a pinned one counts from where it stands."""
     known: dict[str, int] = {}
     into: dict[str, list[tuple[str, int]]] = {task.id: [] for task in problem.tasks}
@@ -71,13 +71,13 @@ def _earliest(problem: Problem) -> dict[str, int]:
     return known
 
 
-def _heated(problem: Problem, task: Task) -> int:
+def _heated(problem: ScheduleProblem, task: Task) -> int:
     if not task.ovens or problem.hot:
         return 0
     return min(problem.oven_named(name).heating(task.temp_c) for name in task.ovens)
 
 
-def _hands(problem: Problem, clock: Clock) -> None:
+def _hands(problem: ScheduleProblem, clock: Clock) -> None:
     spans = [
         (start, end, task)
         for task in problem.tasks

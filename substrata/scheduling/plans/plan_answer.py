@@ -11,7 +11,7 @@ from substrata.scheduling.plans.plan_document import Clock
 from substrata.scheduling.plans.plan_problem import PlanProblem
 from substrata.scheduling.robustness.robust_plan import Care, Holds, Tight, careful, holds
 from substrata.scheduling.robustness.slack import task_slack
-from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times, minutes_late
+from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, hand_times, minutes_late
 from substrata.scheduling.solver.plan_check import score
 from substrata.scheduling.tasks.oven_on_times import OvenHeat, heat_curves
 
@@ -173,7 +173,7 @@ def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
     )
 
 
-def _text(problem: Problem, schedule: Schedule, sure: Holds, late: tuple[Late, ...], clock: Clock) -> str:
+def _text(problem: ScheduleProblem, schedule: Schedule, sure: Holds, late: tuple[Late, ...], clock: Clock) -> str:
     first = min(start for t in problem.tasks for start, _ in hand_times(t, schedule.placed[t.id]))
     when = f"First work at {clock.time(first):%H:%M}"
     if late:
@@ -187,7 +187,7 @@ def _text(problem: Problem, schedule: Schedule, sure: Holds, late: tuple[Late, .
     return f"{when}; all in time, {sure.text}; oven on {cost.oven_on // 60} h {cost.oven_on % 60:02d}{best}"
 
 
-def _people(problem: Problem, schedule: Schedule) -> dict[str, int]:
+def _people(problem: ScheduleProblem, schedule: Schedule) -> dict[str, int]:
     """Who does what: intervals that each take one are coloured with as many colours as ever overlap."""
     rows = sorted(
         (start, end, task.id) for task in problem.tasks for start, end in hand_times(task, schedule.placed[task.id])

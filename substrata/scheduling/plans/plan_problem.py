@@ -12,7 +12,7 @@ from substrata.ingredients.library import Library
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.scheduling.plans.pinned_tasks import pinned
 from substrata.scheduling.plans.plan_document import Clock, Plan
-from substrata.scheduling.schedule_problem import MOST_TASKS, Due, Oven, Problem
+from substrata.scheduling.schedule_problem import MOST_TASKS, Due, ScheduledOven, ScheduleProblem
 from substrata.scheduling.tasks.bake_tasks import BakeTasks, bake_tasks
 from substrata.scheduling.tasks.kitchen_things import capacities, things
 
@@ -24,7 +24,7 @@ class PlanProblem:
     plan: Plan
     clock: Clock
     bakes: tuple[BakeTasks, ...]
-    problem: Problem
+    problem: ScheduleProblem
 
 
 def plan_problem(
@@ -45,7 +45,7 @@ def plan_problem(
         FormulaError: when a formula makes no dough, or an oven does not exist.
     """
     clock = Clock(plan)
-    ovens = tuple(Oven(name=o.name, trays=o.trays, share_k=o.share_k) for o in plan.ovens)
+    ovens = tuple(ScheduledOven(name=o.name, trays=o.trays, share_k=o.share_k) for o in plan.ovens)
     has = capacities(plan.has)
     all_tasks: list[BakeTasks] = []
     dues = []
@@ -93,7 +93,7 @@ def plan_problem(
         (clock.minute(c.start, f"closed[{n}].start"), clock.minute(c.end, f"closed[{n}].end"))
         for n, c in enumerate(plan.closed)
     )
-    problem = Problem(
+    problem = ScheduleProblem(
         tasks=tuple(pinned(tasks, plan.pins, clock)),
         lags=tuple(lag for bake_tasks_here in all_tasks for lag in bake_tasks_here.lags),
         dues=tuple(dues),

@@ -11,7 +11,7 @@ from substrata.scheduling.plans.plan_answer import MovedTask, Offered, Planned, 
 from substrata.scheduling.plans.plan_problem import PlanProblem
 from substrata.scheduling.plans.replanning import Happened, replan
 from substrata.scheduling.robustness.robust_plan import CARES, STALE, Care, careful
-from substrata.scheduling.schedule_problem import Placed, Problem, Schedule, minutes_late
+from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduleProblem, minutes_late
 from substrata.scheduling.solver.list_schedule import listed
 from substrata.scheduling.solver.search_effort import Effort
 from substrata.scheduling.solver.solve import solve
@@ -55,7 +55,7 @@ def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offer
     return planned
 
 
-def _at_all(problem: Problem, effort: Effort) -> tuple[Schedule, Care]:
+def _at_all(problem: ScheduleProblem, effort: Effort) -> tuple[Schedule, Care]:
     """A plan where no careful one was found: without freshness, which is said, else by a plain list.
 
     Raises:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from substrata.scheduling.schedule_problem import Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
 from substrata.scheduling.solver.search_effort import Effort
 
@@ -28,14 +28,14 @@ class Replanned:
     """The plan from now on."""
 
     plan: Schedule
-    problem: Problem  # with what has happened
+    problem: ScheduleProblem  # with what has happened
     moved: tuple[tuple[str, int], ...]  # task, minutes later (below 0: sooner)
     broken: tuple[str, ...]  # windows, in words
     text: str
 
 
 def replan(
-    problem: Problem,
+    problem: ScheduleProblem,
     plan: Schedule,
     happened: tuple[Happened, ...],
     now: int,
@@ -122,7 +122,7 @@ def _as_it_is(task: Task, event: Happened) -> Task:
     return replace(task, fixed_start=event.start, minutes=length, passive=bool(task.ovens), longest=length + _LONGER)
 
 
-def _broken(problem: Problem, plan: Schedule, later: Problem) -> list[str]:
+def _broken(problem: ScheduleProblem, plan: Schedule, later: ScheduleProblem) -> list[str]:
     rows = []
     for lag in problem.lags:
         after = later.task[lag.after]

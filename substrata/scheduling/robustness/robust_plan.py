@@ -13,7 +13,7 @@ from math import ceil, exp, floor, log
 import numpy as np
 
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.scheduling.schedule_problem import Lag, Placed, Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import Lag, Placed, Schedule, ScheduleProblem, Task
 
 _TENTH_SDS = 1.2816  # of a normal from its middle to one tenth
 EARLY_MIN = 10  # before serving that everything is planned to be ready (house choice)
@@ -60,9 +60,9 @@ def slow(task: Task, sds: float = _TENTH_SDS) -> int:
     return ceil(minutes - 1e-9) if sds > 0 else floor(minutes)
 
 
-def careful(problem: Problem, care: Care) -> Problem:
+def careful(problem: ScheduleProblem, care: Care) -> ScheduleProblem:
     """The problem as it is planned: longer bakes, shorter windows, hands by the oven."""
-    tasks = _seen_together(problem, tuple(_padded(task, care) for task in problem.tasks))
+    tasks = _watched_together(problem, tuple(_padded(task, care) for task in problem.tasks))
     lags = tuple(_shortened({t.id: t for t in tasks}, lag) for lag in problem.lags) if care.windows else problem.lags
     dues = tuple(
         replace(
@@ -82,7 +82,7 @@ def _padded(task: Task, care: Care) -> Task:
     return replace(task, minutes=minutes, watch=max(min(watch, room), 0))
 
 
-def _seen_together(problem: Problem, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
+def _watched_together(problem: ScheduleProblem, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     """What goes into the oven at once is looked at by the same eyes: hands are kept free for what is left when the rest is out.
 
     Each kept free for itself, two sorts of one crust that are topped and baked side by side could not be planned with care at all.
@@ -134,7 +134,7 @@ class Holds:
     text: str
 
 
-def holds(problem: Problem, plan: Schedule, *, runs: int = RUNS, seed: int = 7) -> Holds:
+def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: int = 7) -> Holds:
     """How often a plan holds when every task takes as long as it may (log-normal in its range).
 
     The order of the plan is kept; a bake is taken out when it is done, which interrupts other work; nothing begins before its time but
@@ -170,7 +170,7 @@ def holds(problem: Problem, plan: Schedule, *, runs: int = RUNS, seed: int = 7) 
 class _Days:
     """Many days of one plan, each with lengths of its own; every array has one number a day."""
 
-    def __init__(self, problem: Problem, plan: Schedule, runs: int, rng: np.random.Generator) -> None:
+    def __init__(self, problem: ScheduleProblem, plan: Schedule, runs: int, rng: np.random.Generator) -> None:
         self.problem, self.plan, self.runs = problem, plan, runs
         self.lengths = {task.id: _drawn(rng, task, runs) for task in problem.tasks}
         self.free = np.full((runs, problem.people), float(problem.now))
@@ -249,7 +249,7 @@ def _drawn(rng: np.random.Generator, task: Task, runs: int) -> np.ndarray:
     return np.asarray(task.usual * np.exp(sd * rng.standard_normal(runs)))
 
 
-def _moments(problem: Problem, plan: Schedule) -> list[tuple[str, Task]]:
+def _moments(problem: ScheduleProblem, plan: Schedule) -> list[tuple[str, Task]]:
     """Beginnings, and takings out of the oven, in the order of the plan; of what begins together, what waits comes last."""
     rows = [(plan.placed[t.id].start, 1, "in", t) for t in problem.tasks]
     rows += [
@@ -283,7 +283,7 @@ def _worked(free: np.ndarray, begin: np.ndarray, minutes: np.ndarray) -> np.ndar
 
 
 def _oven_ready(
-    problem: Problem,
+    problem: ScheduleProblem,
     task: Task,
     at: Placed,
     before: list[tuple[Task, Placed]],

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from substrata.scheduling.schedule_problem import Problem, Schedule, hand_times
+from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, hand_times
 
 _MOST_SLACK = 240
 
 
-def task_slack(problem: Problem, schedule: Schedule) -> dict[str, int]:
+def task_slack(problem: ScheduleProblem, schedule: Schedule) -> dict[str, int]:
     """By how much each task may move later while all others stay where they are."""
     busy = sorted((start, end, t.id) for t in problem.tasks for start, end in hand_times(t, schedule.placed[t.id]))
     slack = {}

@@ -16,7 +16,7 @@ from math import floor
 from operator import attrgetter
 from threading import Lock
 
-from substrata.scheduling.schedule_problem import Problem, Schedule
+from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem
 from substrata.scheduling.solver.cost_bounds import anchors, tied, work
 from substrata.scheduling.solver.cp_model import Model, OnBetter, Solution
 from substrata.scheduling.solver.plan_check import EARLY, HANDS, OVEN_ON
@@ -52,7 +52,7 @@ class Cases:
         told: is shown every better plan, and the best again where none comes; False stops the search.
     """
 
-    def __init__(self, problem: Problem, first: Solution, effort: Effort, on_better: OnBetter | None = None) -> None:
+    def __init__(self, problem: ScheduleProblem, first: Solution, effort: Effort, on_better: OnBetter | None = None) -> None:
         self.problem, self.effort, self.told = problem, effort, on_better
         self.best, self.price = first.plan, first.value
         self.stopped = False
@@ -106,7 +106,7 @@ class Cases:
         """What a plan may cost that is better by more than a share."""
         return min(floor((1 - goal) * self.price), floor(self.price) - 1)
 
-    def _model(self, problem: Problem, case: _Case) -> Model:
+    def _model(self, problem: ScheduleProblem, case: _Case) -> Model:
         model = Model(problem, at_due=case.bake)
         model.keep(model.lateness, 0)
         self._models.append(model)
@@ -185,7 +185,7 @@ class Cases:
                 model.stop()
 
 
-def as_late_as_may_be(problem: Problem, plan: Schedule) -> tuple[Schedule, int]:
+def as_late_as_may_be(problem: ScheduleProblem, plan: Schedule) -> tuple[Schedule, int]:
     """A plan of a day that may slide, begun so much later that a bake is ready when it is due; and by how many minutes."""
     minutes = min(due.minute - plan.placed[due.task].end for due in problem.dues)
     placed = {task: replace(at, start=at.start + minutes, end=at.end + minutes) for task, at in plan.placed.items()}

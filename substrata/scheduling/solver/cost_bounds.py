@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from math import ceil
 
-from substrata.scheduling.schedule_problem import ROOM_C, Oven, Problem, Task
+from substrata.scheduling.schedule_problem import ROOM_C, ScheduledOven, ScheduleProblem, Task
 
 TIED_MIN = 60  # minutes that may lie between what is tied to an oven and the oven
 
 
-def least_on(oven: Oven, rows: list[Task]) -> int:
+def least_on(oven: ScheduledOven, rows: list[Task]) -> int:
     """Minutes that an oven is on at least: what cannot share it comes one after the other, and it has to get as hot as the hottest.
 
     Stages that may share it, be it through others, are one group; a group takes as long as its longest, and as its trays one beside
@@ -18,11 +18,11 @@ def least_on(oven: Oven, rows: list[Task]) -> int:
     together is at least from the room to the hottest stage.
     """
     hottest = max(task.temp_c for task in rows)
-    apart = sum(task.minutes for task in _one_by_one(oven, rows))
+    apart = sum(task.minutes for task in _sequential(oven, rows))
     return max(_in_groups(oven, rows), apart) + oven.heating(max(hottest - oven.share_k, ROOM_C))
 
 
-def _one_by_one(oven: Oven, rows: list[Task]) -> list[Task]:
+def _sequential(oven: ScheduledOven, rows: list[Task]) -> list[Task]:
     """Stages no two of which can be in an oven at once, taken by their length."""
     chosen: list[Task] = []
     for task in sorted(rows, key=lambda t: (-t.minutes, t.id)):
@@ -31,7 +31,7 @@ def _one_by_one(oven: Oven, rows: list[Task]) -> list[Task]:
     return chosen
 
 
-def _in_groups(oven: Oven, rows: list[Task]) -> int:
+def _in_groups(oven: ScheduledOven, rows: list[Task]) -> int:
     remaining, least = list(rows), 0
     while remaining:
         group = [remaining.pop()]
@@ -44,7 +44,7 @@ def _in_groups(oven: Oven, rows: list[Task]) -> int:
     return least
 
 
-def tied(problem: Problem, most: int = TIED_MIN) -> Problem:
+def tied(problem: ScheduleProblem, most: int = TIED_MIN) -> ScheduleProblem:
     """What is tied to the ovens: their stages, all that comes after one, and what has to be done so soon before.
 
     What may be done long before is left out. Every plan of the whole is one of this, so that what this costs at least the whole does too.
@@ -73,7 +73,7 @@ def tied(problem: Problem, most: int = TIED_MIN) -> Problem:
     )
 
 
-def work(problem: Problem) -> int:
+def work(problem: ScheduleProblem) -> int:
     """Minutes of hands that are still to come."""
     return sum(
         task.minutes if task.hands == "all" else task.head + task.tail + task.watch
@@ -82,12 +82,12 @@ def work(problem: Problem) -> int:
     )
 
 
-def anchors(problem: Problem) -> frozenset[str]:
+def anchors(problem: ScheduleProblem) -> frozenset[str]:
     """Bakes that hold a day in its place once one of them is at its due: those in an oven, or all where there is none."""
     dues = {due.bake for due in problem.dues}
     return frozenset({task.bake for task in problem.tasks if task.ovens} & dues or dues)
 
 
-def movable(problem: Problem) -> bool:
+def movable(problem: ScheduleProblem) -> bool:
     """Whether a day can begin later as a whole: nobody sleeps in it, nothing has begun or is pinned."""
     return not problem.hot and not problem.closed and all(task.fixed_start is None for task in problem.tasks)

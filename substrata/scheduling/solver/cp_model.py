@@ -15,10 +15,10 @@ from typing import TYPE_CHECKING, Any, Literal
 from substrata.scheduling.schedule_problem import (
     ROOM_C,
     Due,
-    Oven,
     Placed,
-    Problem,
     Schedule,
+    ScheduledOven,
+    ScheduleProblem,
     Status,
     Task,
     minutes_late,
@@ -66,7 +66,7 @@ class _Pause:
 class Model:
     """The problem as the solver takes it. Alters as its objectives are kept."""
 
-    def __init__(self, problem: Problem, *, at_due: str | None = None) -> None:
+    def __init__(self, problem: ScheduleProblem, *, at_due: str | None = None) -> None:
         """Ask for a day, or for those days in which one bake has least to spare: they lie so that it is ready when it is due.
 
         Args:
@@ -251,7 +251,7 @@ class Model:
         m.add(stop == 0).only_enforce_if(~some)
         return used
 
-    def _offs(self, oven: Oven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any) -> list[_Pause]:
+    def _offs(self, oven: ScheduledOven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any) -> list[_Pause]:
         """Pauses in which the oven may be off, whether and for how long: all stages lie before or behind, and it heats up anew for those behind."""
         m, pauses = self.model, list[_Pause]()
         for n in range(min(sum(end > self.problem.now for _, end in self.problem.closed) + 1, _MOST_OFF)):

@@ -6,13 +6,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import permutations
 
-from substrata.scheduling.schedule_problem import Lag, Placed, Problem, Schedule, Task, hand_times, minutes_late
+from substrata.scheduling.schedule_problem import Lag, Placed, Schedule, ScheduleProblem, Task, hand_times, minutes_late
 
 _MOST_ORDERS = 24
 _LONGEST = 1440  # minutes that anything waits
 
 
-def listed(problem: Problem) -> Schedule | None:
+def listed(problem: ScheduleProblem) -> Schedule | None:
     """The best of a few orders of the bakes, each put in as a block, as late as its deadline allows, else as early as it goes.
 
     Returns:
@@ -47,7 +47,7 @@ class _Occupied:
     ovens: dict[str, list[tuple[int, int, Task]]] = field(default_factory=dict)
 
 
-def _built(problem: Problem, order: Sequence[str]) -> Schedule | None:
+def _built(problem: ScheduleProblem, order: Sequence[str]) -> Schedule | None:
     occupied, placed = _Occupied(), {}
     for task in problem.tasks:
         if task.fixed_start is not None:
@@ -70,7 +70,7 @@ def _built(problem: Problem, order: Sequence[str]) -> Schedule | None:
     return Schedule(placed=placed, status="feasible", late=late, by="list")
 
 
-def _sorted(problem: Problem, bake: str) -> list[Task]:
+def _sorted(problem: ScheduleProblem, bake: str) -> list[Task]:
     """A bake's tasks, each after what it waits for."""
     tasks = [task for task in problem.tasks if task.bake == bake]
     done: list[Task] = []
@@ -88,7 +88,7 @@ def _sorted(problem: Problem, bake: str) -> list[Task]:
 
 
 def _fitted(
-    problem: Problem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], due: int, placed: dict[str, Placed]
+    problem: ScheduleProblem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], due: int, placed: dict[str, Placed]
 ) -> dict[str, Placed] | None:
     """The bake as early as it goes from some minute on; the latest such minute that keeps the deadline, else the first that works."""
     fallback = None
@@ -111,7 +111,7 @@ def _fitted(
 
 
 def _from(
-    problem: Problem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], begin: int, placed: dict[str, Placed]
+    problem: ScheduleProblem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], begin: int, placed: dict[str, Placed]
 ) -> dict[str, Placed] | None:
     block: dict[str, Placed] = {}
     mine = _Occupied(dict(occupied.hands), dict(occupied.things), {k: list(v) for k, v in occupied.ovens.items()})
@@ -150,7 +150,7 @@ def _from(
     return block
 
 
-def _until(problem: Problem, known: dict[str, Placed], block: dict[str, Placed], lag: Lag) -> int:
+def _until(problem: ScheduleProblem, known: dict[str, Placed], block: dict[str, Placed], lag: Lag) -> int:
     """When what goes before may end at the latest: what lies may lie longer."""
     before, was = problem.task[lag.before], known[lag.before]
     if before.passive and lag.before in block:
@@ -158,7 +158,7 @@ def _until(problem: Problem, known: dict[str, Placed], block: dict[str, Placed],
     return was.end
 
 
-def _fits(problem: Problem, occupied: _Occupied, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
+def _fits(problem: ScheduleProblem, occupied: _Occupied, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
     end = start + task.minutes
     for hold in problem.holds:
         if hold.until == task.id and (hold.since in known or hold.since == task.id):
@@ -184,7 +184,7 @@ def _fits(problem: Problem, occupied: _Occupied, task: Task, start: int, known: 
     return None
 
 
-def _oven_free(problem: Problem, occupied: _Occupied, task: Task, at: Placed) -> bool:
+def _oven_free(problem: ScheduleProblem, occupied: _Occupied, task: Task, at: Placed) -> bool:
     oven, rows = problem.oven_named(at.oven), occupied.ovens.get(at.oven, [])
     if at.start < problem.now + oven.heating(task.temp_c) and not any(t.fixed_start is not None for _, _, t in rows):
         return False
@@ -202,7 +202,7 @@ def _oven_free(problem: Problem, occupied: _Occupied, task: Task, at: Placed) ->
     return all(sum(t.trays for s, e, t in rows if s <= m < e) + task.trays <= oven.trays for m in moments)
 
 
-def _hold(problem: Problem, occupied: _Occupied, task: Task, known: Mapping[str, Placed]) -> None:
+def _hold(problem: ScheduleProblem, occupied: _Occupied, task: Task, known: Mapping[str, Placed]) -> None:
     """What is taken until the end of a task that has its place now."""
     for hold in problem.holds:
         if hold.until == task.id:

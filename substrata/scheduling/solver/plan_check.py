@@ -6,7 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 
-from substrata.scheduling.schedule_problem import Oven, Problem, Schedule, Task, hand_times
+from substrata.scheduling.schedule_problem import Schedule, ScheduledOven, ScheduleProblem, Task, hand_times
 from substrata.scheduling.tasks.oven_on_times import in_oven, on_times
 
 # Prices, in minutes of somebody's patience (house choice, as the study of plans had them).
@@ -14,7 +14,7 @@ LATE, A_LATE_BAKE, OVEN_ON, HANDS, EARLY = 2000, 60, 20, 3, 1
 
 
 @dataclass(frozen=True, kw_only=True)
-class Fault:
+class PlanFault:
     """Where a plan cannot be done."""
 
     kind: str  # missing, length, before, lag, hands, asleep, uses, trays, heat, door, early
@@ -23,7 +23,7 @@ class Fault:
     text: str
 
 
-def faults(problem: Problem, plan: Schedule, *, soft_lags: bool = False) -> tuple[Fault, ...]:
+def faults(problem: ScheduleProblem, plan: Schedule, *, soft_lags: bool = False) -> tuple[PlanFault, ...]:
     """Everything that is wrong with a plan; lateness is no fault.
 
     Args:
@@ -33,7 +33,7 @@ def faults(problem: Problem, plan: Schedule, *, soft_lags: bool = False) -> tupl
     """
     missing = [task.id for task in problem.tasks if task.id not in plan.placed]
     if missing:
-        return (Fault(kind="missing", tasks=tuple(missing), minute=0, text=f"not planned: {', '.join(missing)}"),)
+        return (PlanFault(kind="missing", tasks=tuple(missing), minute=0, text=f"not planned: {', '.join(missing)}"),)
     all_faults = [
         *_each(problem, plan),
         *_between(problem, plan, soft_lags),
@@ -43,7 +43,7 @@ def faults(problem: Problem, plan: Schedule, *, soft_lags: bool = False) -> tupl
     return tuple(all_faults)
 
 
-def _each(problem: Problem, plan: Schedule) -> list[Fault]:
+def _each(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
     faults_here = []
     for task in problem.tasks:
         at = plan.placed[task.id]
@@ -52,32 +52,32 @@ def _each(problem: Problem, plan: Schedule) -> list[Fault]:
         open_ = task.fixed_end is None and task.fixed_start is None
         if open_ and (length < task.minutes or (longest is not None and length > longest)):
             faults_here.append(
-                Fault(kind="length", tasks=(task.id,), minute=at.start, text=f"{task.text} takes {length} min")
+                PlanFault(kind="length", tasks=(task.id,), minute=at.start, text=f"{task.text} takes {length} min")
             )
         if open_ and at.start < problem.now:
             faults_here.append(
-                Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
+                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
             )
         if task.fixed_start is not None and at.start != task.fixed_start:
-            faults_here.append(Fault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
+            faults_here.append(PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
         if task.ovens and at.oven not in task.ovens:
-            faults_here.append(Fault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
+            faults_here.append(PlanFault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
     for due in problem.dues:
         end = plan.placed[due.task].end
         if due.fresh is not None and end < due.minute - due.fresh:
             faults_here.append(
-                Fault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early")
+                PlanFault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early")
             )
     return faults_here
 
 
-def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
+def _between(problem: ScheduleProblem, plan: Schedule, soft: bool) -> list[PlanFault]:
     faults_here = []
     for lag in problem.lags:
         first, other = plan.placed[lag.before], plan.placed[lag.after]
         if other.start < first.end + lag.least:
             faults_here.append(
-                Fault(
+                PlanFault(
                     kind="lag",
                     tasks=(lag.before, lag.after),
                     minute=other.start,
@@ -86,7 +86,7 @@ def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
             )
         if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > first.end + lag.most:
             faults_here.append(
-                Fault(
+                PlanFault(
                     kind="lag",
                     tasks=(lag.before, lag.after),
                     minute=other.start,
@@ -96,7 +96,7 @@ def _between(problem: Problem, plan: Schedule, soft: bool) -> list[Fault]:
     return faults_here
 
 
-def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
+def _minutes(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
     """Hands and things, minute by minute."""
     hands: Counter[int] = Counter()
     things: dict[str, Counter[int]] = {name: Counter() for name in problem.capacity}
@@ -113,18 +113,18 @@ def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
             dict.fromkeys(range(occupied_from, max(occupied_to, occupied_from)), hold.count)
         )
     faults_here = [
-        Fault(kind="hands", tasks=(), minute=minute, text=f"{busy} pairs of hands are wanted")
+        PlanFault(kind="hands", tasks=(), minute=minute, text=f"{busy} pairs of hands are wanted")
         for minute, busy in hands.items()
         if busy > problem.people
     ]
     faults_here += [
-        Fault(kind="asleep", tasks=(), minute=minute, text="work while everybody sleeps")
+        PlanFault(kind="asleep", tasks=(), minute=minute, text="work while everybody sleeps")
         for start, end in problem.closed
         for minute in range(start, end)
         if hands[minute] and minute >= problem.now
     ]
     faults_here += [
-        Fault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} are wanted")
+        PlanFault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} are wanted")
         for name, counted in things.items()
         for minute, busy in counted.items()
         if busy > problem.capacity.get(name, 1)
@@ -132,7 +132,7 @@ def _minutes(problem: Problem, plan: Schedule) -> list[Fault]:
     return faults_here
 
 
-def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
+def _ovens(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
     faults_here = []
     for oven in problem.ovens:
         inside = [t for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
@@ -144,10 +144,10 @@ def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
             heat = _heats(problem, oven.heating(task.temp_c)) if task is inside[0] else 0
             if task.fixed_start is None and at.start < problem.now + heat:
                 faults_here.append(
-                    Fault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet")
+                    PlanFault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet")
                 )
         faults_here += [
-            Fault(kind="trays", tasks=(), minute=minute, text=f"{trays_in} trays in {oven.name}")
+            PlanFault(kind="trays", tasks=(), minute=minute, text=f"{trays_in} trays in {oven.name}")
             for minute, trays_in in trays.items()
             if trays_in > oven.trays
         ]
@@ -158,26 +158,26 @@ def _ovens(problem: Problem, plan: Schedule) -> list[Fault]:
     return faults_here
 
 
-def _temperatures(plan: Schedule, oven: Oven, task: Task, other: Task) -> list[Fault]:
+def _temperatures(plan: Schedule, oven: ScheduledOven, task: Task, other: Task) -> list[PlanFault]:
     """Two bakes of one oven, the first begun first."""
     a, b = plan.placed[task.id], plan.placed[other.id]
     if task.shares(other, oven.share_k) or b.start >= a.end + oven.gap(task.leaves_c, other.temp_c):
         return []
     text = "two temperatures at once" if b.start < a.end else f"{oven.name} is not there yet"
-    return [Fault(kind="heat", tasks=(task.id, other.id), minute=b.start, text=text)]
+    return [PlanFault(kind="heat", tasks=(task.id, other.id), minute=b.start, text=text)]
 
 
-def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[Fault]:
+def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[PlanFault]:
     at = plan.placed[task.id]
     quiet = range(at.start + 1, at.start + task.shut)
     return [
-        Fault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the door is opened too early")
+        PlanFault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the door is opened too early")
         for other in inside
         if other is not task and (plan.placed[other.id].start in quiet or plan.placed[other.id].end - 1 in quiet)
     ]
 
 
-def _heats(problem: Problem, minutes: int) -> int:
+def _heats(problem: ScheduleProblem, minutes: int) -> int:
     """A plan that is under way has its oven hot already."""
     return 0 if problem.hot or any(task.fixed_start is not None and task.ovens for task in problem.tasks) else minutes
 
@@ -195,7 +195,7 @@ class Score:
     price: int
 
 
-def score(problem: Problem, plan: Schedule) -> Score:
+def score(problem: ScheduleProblem, plan: Schedule) -> Score:
     """What a plan costs, counted from the plan alone."""
     late = {due.bake: max(plan.placed[due.task].end - due.minute, 0) for due in problem.dues}
     early = sum(max(due.minute - plan.placed[due.task].end, 0) for due in problem.dues)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 
-from substrata.scheduling.schedule_problem import Problem, Schedule
+from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem
 from substrata.scheduling.solver.case_proofs import Cases
 from substrata.scheduling.solver.cost_bounds import movable
 from substrata.scheduling.solver.cp_model import Model, OnBetter, Solution
@@ -18,7 +18,7 @@ _AT_LEAST_S = 0.05  # of each phase: what is sought for less finds nothing
 
 
 def solve(
-    problem: Problem,
+    problem: ScheduleProblem,
     effort: Effort = Effort(),  # noqa: B008 - frozen
     *,
     hint: Schedule | None = None,

@@ -10,17 +10,17 @@ from math import ceil
 from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_of
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan_of
-from substrata.evaluation.forecasts.shape_forecast import ShapePlan, shape_plan_of
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
+from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
+from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
 from substrata.execution.protocol import run_steps
 from substrata.execution.protocol_step import RunPlan, RunStep
 from substrata.process.preparation.vegetable_stages import VegetableDrying
 from substrata.process.rheology.handling.resting import place_of
 from substrata.process.rheology.yeast_kinetics import yeast_lines
-from substrata.scheduling.schedule_problem import Hold, Lag, Oven, Task
+from substrata.scheduling.schedule_problem import Hold, Lag, ScheduledOven, Task
 from substrata.scheduling.tasks.kitchen_things import COUNTER, MIXER, PROOF, TIN, TRAY
-from substrata.scheduling.tasks.oven_parts import Lot, Part, in_sorts, parts_of
+from substrata.scheduling.tasks.oven_parts import LoadPart, OvenPart, in_sorts, parts_of
 
 _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
 _FRIED_AT_ONCE = 4  # pieces in the oil (common practice)
@@ -51,7 +51,7 @@ def bake_tasks(
     dough: Dough,
     *,
     batches: float,
-    ovens: Sequence[Oven],
+    ovens: Sequence[ScheduledOven],
     oven: str = "",
     has: Mapping[str, int] | None = None,
 ) -> BakeTasks:
@@ -100,15 +100,15 @@ def _windows() -> dict[str, tuple[int, str]]:
 class _Maker:
     """Puts the tasks in their order."""
 
-    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[Oven], has: Mapping[str, int]) -> None:
+    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[ScheduledOven], has: Mapping[str, int]) -> None:
         self.bake, self.dough, self.batches, self.has = bake, dough, batches, has
         self.tasks: list[Task] = []
         self.lags: list[Lag] = []
         self.holds: list[Hold] = []
         self.run = run_steps(dough, batches=batches)
-        self.shape: ShapePlan | None = shape_plan_of(dough)
+        self.shape: ShapePlan | None = plan_shape(dough)
         try:
-            self.forecast: BakeForecast | None = forecast_of(dough, further=False)
+            self.forecast: BakeForecast | None = forecast_bake(dough, further=False)
         except OvenError:
             self.forecast = None
         self.ovens = ovens
@@ -199,7 +199,7 @@ class _Maker:
 
     def _vegetables(self) -> list[str]:
         """Raw vegetable: grated, dried, squeezed; returns what mixing waits for."""
-        cards = (task.vegetable for task in prep_plan_of(self.dough).tasks)
+        cards = (task.vegetable for task in plan_preparation(self.dough).tasks)
         return [self._vegetable(card) for card in cards if card is not None and card.steps]
 
     def _vegetable(self, card: VegetableDrying) -> str:
@@ -296,7 +296,7 @@ class _Maker:
             count: what the minutes of shaping go by.
             window: minutes until it cracks.
         """
-        card = next((task for task in prep_plan_of(self.dough).tasks if task.kind == "rewarm"), None)
+        card = next((task for task in plan_preparation(self.dough).tasks if task.kind == "rewarm"), None)
         shaping = self._minutes("shape", max(count, 1))[0]
         if card is None or card.bursts is None or shaping <= window:
             return 0.0
@@ -425,7 +425,7 @@ class _Maker:
         sorts = self.forecast.sorts if self.forecast else ()
         ready = self.forecast.ready_min if self.forecast else None
         if not parts:
-            parts = [Part(minutes=30.0, in_c=180.0, out_c=180.0, then="")]
+            parts = [OvenPart(minutes=30.0, in_c=180.0, out_c=180.0, then="")]
         # The doubt of the whole bake lies in its last part: the ones before are as long as the baker says.
         before = sum(part.minutes for part in parts[:-1])
         steps = tuple(step.id for step in self._steps("bake")) if load == 0 else ()
@@ -444,7 +444,7 @@ class _Maker:
                 self._lag(last, between, most=window, reason=why)
             name = f"bake{suffix}" + (f":{number + 1}" if len(parts) > 1 else "")
             where = f", load {load + 1}" if suffix else ""
-            whole = Lot("", "", usual, low, high, trays)
+            whole = LoadPart("", "", usual, low, high, trays)
             for oven_part in in_sorts(self.dough.formula.name, sorts, whole, before) if final else [whole]:
                 task = self._add(
                     name + oven_part.suffix, "bake", f"Bake {oven_part.name or self.dough.formula.name} at {part.in_c:.0f} °C{where}",

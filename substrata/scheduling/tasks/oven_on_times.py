@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.scheduling.schedule_problem import ROOM_C, Oven, Placed, Problem, Schedule, Task
+from substrata.scheduling.schedule_problem import ROOM_C, Placed, Schedule, ScheduledOven, ScheduleProblem, Task
 
 OFF_LEAST = 45  # minutes off, below which an oven is left on (house choice)
 
@@ -18,13 +18,13 @@ class OvenHeat:
     degrees: tuple[float, ...]
 
 
-def in_oven(problem: Problem, plan: Schedule, oven: Oven) -> list[tuple[Placed, Task]]:
+def in_oven(problem: ScheduleProblem, plan: Schedule, oven: ScheduledOven) -> list[tuple[Placed, Task]]:
     """What is baked in an oven, in the order of its starts."""
     inside = [(plan.placed[t.id], t) for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
     return sorted(inside, key=lambda row: row[0].start)
 
 
-def on_times(oven: Oven, inside: list[tuple[Placed, Task]]) -> list[tuple[int, int]]:
+def on_times(oven: ScheduledOven, inside: list[tuple[Placed, Task]]) -> list[tuple[int, int]]:
     """When it is on, with heating up.
 
     Switched off after its last stage for a while, it counts as cold when it is wanted again: it cools by then, or nearly.
@@ -43,7 +43,7 @@ def on_times(oven: Oven, inside: list[tuple[Placed, Task]]) -> list[tuple[int, i
     return times
 
 
-def heat_curves(problem: Problem, schedule: Schedule) -> tuple[OvenHeat, ...]:
+def heat_curves(problem: ScheduleProblem, schedule: Schedule) -> tuple[OvenHeat, ...]:
     """The temperature of each oven that is used, as the plan wants it; off, it cools towards the room."""
     curves = []
     for oven in problem.ovens:

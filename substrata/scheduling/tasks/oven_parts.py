@@ -12,7 +12,7 @@ _BETWEEN = ("flip", "top")  # moments for which a tray comes out
 
 
 @dataclass(frozen=True)
-class Lot:
+class LoadPart:
     """What is in the oven together, and comes out together."""
 
     suffix: str
@@ -24,7 +24,7 @@ class Lot:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Part:
+class OvenPart:
     """What lies in the oven in one go."""
 
     minutes: float
@@ -33,26 +33,26 @@ class Part:
     then: str  # what it comes out for
 
 
-def parts_of(stages: Sequence[StageMark]) -> list[Part]:
+def parts_of(stages: Sequence[StageMark]) -> list[OvenPart]:
     """What goes in and comes out between the moments at which a tray is taken out."""
-    parts: list[Part] = []
+    parts: list[OvenPart] = []
     minutes, in_c, out_c = 0.0, 0.0, 0.0
     for stage in stages:
         if stage.kind == "rest":
             continue
         if stage.kind in _BETWEEN and minutes:
-            parts.append(Part(minutes=minutes, in_c=in_c, out_c=out_c, then=stage.kind))
+            parts.append(OvenPart(minutes=minutes, in_c=in_c, out_c=out_c, then=stage.kind))
             minutes = 0.0
         length = stage.end_min - stage.start_min
         if length > 0:
             in_c = in_c if minutes else stage.oven_c
             minutes, out_c = minutes + length, stage.oven_c
     if minutes:
-        parts.append(Part(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
+        parts.append(OvenPart(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
     return parts
 
 
-def in_sorts(name: str, sorts: Sequence[SortBake], part: Lot, before: float) -> list[Lot]:
+def in_sorts(name: str, sorts: Sequence[SortBake], part: LoadPart, before: float) -> list[LoadPart]:
     """The last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
 
     What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.
@@ -64,7 +64,7 @@ def in_sorts(name: str, sorts: Sequence[SortBake], part: Lot, before: float) -> 
         best, least, most = (
             max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
         )
-        parts.append(Lot(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
+        parts.append(LoadPart(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
     if part.trays < len(sorts):
         return [replace(parts[-1], suffix="", name="", trays=part.trays)]
     # The trays that are over go to the sorts of which there are most on each.

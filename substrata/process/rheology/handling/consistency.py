@@ -42,7 +42,7 @@ def _normals(columns: int) -> Floats:
 
 
 @cache
-def _of_capacities(lines: int) -> Floats:
+def _capacity_draws(lines: int) -> Floats:
     """Draws of the lines' capacities, beside those of the parameters; shape (DRAWS, lines)."""
     known = len(parameters())
     return np.ascontiguousarray(_normals(known + lines)[:, known:])
@@ -114,7 +114,7 @@ def handling(
         temperature_c,
         np.interp(temperature_c, _BUTTER_C, _BUTTER),
         drawn_parameters() if draws is None else draws,
-        _of_capacities(material.lines.shape[1]),
+        _capacity_draws(material.lines.shape[1]),
         material.lines,
         material.amounts,
         (float(method.melted), float(method.pressed), float(method.fat_melted), float(method.stiffer)),

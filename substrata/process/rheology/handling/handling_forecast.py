@@ -24,7 +24,7 @@ from substrata.process.rheology.handling.handling_limits import HandlingCause, c
 from substrata.process.rheology.handling.handling_roots import Bowl, crossings
 from substrata.process.rheology.handling.resting import place_c, place_of
 from substrata.process.rheology.handling_classes import ClassBand, band_of, classes, form_handling, habit_of
-from substrata.process.rheology.target_handling import wanted_handling
+from substrata.process.rheology.target_handling import target_handling
 
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)
@@ -131,7 +131,7 @@ def handling_forecast(
     points = _points(minutes, degrees, drawn, thick)
     shaping = len(minutes) - 1
     crumbly = float((result.fill[:, shaping] < 1).mean())
-    target = wanted_handling(batch, formula, thick)
+    target = target_handling(batch, formula, thick)
     typical = result.consistency[0]
     at = points[shaping]
     rising = typical[: len(MINUTES)]
@@ -212,8 +212,8 @@ def bowl_of(
     heat = dough_heat(
         batch,
         melted=melted,
-        room_c=_told(formula, "room_c"),
-        melted_c=_told(formula, "melt_to_c"),
+        room_c=_class_bands(formula, "room_c"),
+        melted_c=_class_bands(formula, "melt_to_c"),
     )
     bowl = Bowl(
         batch=batch,
@@ -230,7 +230,7 @@ def bowl_of(
     return bowl, heat
 
 
-def _told(formula: Formula, choice: str) -> float | None:
+def _class_bands(formula: Formula, choice: str) -> float | None:
     """What is set on the Prep station; None when nothing is."""
     value = formula.prep.get(choice)
     return float(value) if value is not None else None

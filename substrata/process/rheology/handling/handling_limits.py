@@ -9,7 +9,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import constant
 from substrata.process.rheology.handling.handling_roots import Bowl
-from substrata.process.rheology.target_handling import WantedHandling
+from substrata.process.rheology.target_handling import TargetHandling
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,7 +27,7 @@ def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
 
 def limiting_cause(
     bowl: Bowl,
-    target: WantedHandling,
+    target: TargetHandling,
     *,
     crumbly: bool,
     ready_min: float | None,
