@@ -27,7 +27,7 @@ def _default(field: Declared) -> Any:
     if field.default is MISSING:
         return ...
     if isinstance(field.kind, Nested):
-        return None if field.kind.optional else Field(default_factory=model_of(field.kind.of))
+        return None if field.kind.optional else Field(default_factory=model_of(field.kind.record))
     if isinstance(field.kind, Number) and field.kind.optional:
         return None
     usual = field.usual
@@ -40,11 +40,11 @@ def _default(field: Declared) -> Any:
 
 def _annotation(kind: Kind) -> Any:
     if isinstance(kind, Listed):
-        return Annotated[list[model_of(kind.of)], Field(max_length=_MOST_TIMES * kind.most)]  # type: ignore[misc]  # made here
+        return Annotated[list[model_of(kind.item)], Field(max_length=_MOST_TIMES * kind.most)]  # type: ignore[misc]  # made here
     if isinstance(kind, Nested):
-        return model_of(kind.of) | None if kind.optional else model_of(kind.of)
-    if isinstance(kind, Named) and isinstance(kind.of, Nested):
-        return dict[str, model_of(kind.of.of)]  # type: ignore[misc]  # made here
+        return model_of(kind.record) | None if kind.optional else model_of(kind.record)
+    if isinstance(kind, Named) and isinstance(kind.item, Nested):
+        return dict[str, model_of(kind.item.record)]  # type: ignore[misc]  # made here
     return kind.plain()
 
 

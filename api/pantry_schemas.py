@@ -147,9 +147,12 @@ class IngredientPage(Schema):
             compared=opened.compared,
             composition=list(reference_figures(result)),
             parameters=[
-                ParameterOut.from_service(name, p.spread, p.unit, p.source, p.note) for name, p in result.behaviour.items()
+                ParameterOut.from_service(name, p.spread, p.unit, p.source, p.note)
+                for name, p in result.behaviour.items()
             ],
-            measures=[ParameterOut.from_service(name, m.grams, "g", m.source, "") for name, m in result.measures.items()],
+            measures=[
+                ParameterOut.from_service(name, m.grams, "g", m.source, "") for name, m in result.measures.items()
+            ],
             aliases=list(result.aliases),
             note=result.note,
             packs=[PantryRow.of_compared(compared, lot) for lot, compared in opened.packs],

@@ -17,6 +17,6 @@ if __name__ == "__main__":
 
     def moved() -> None:
         grams["water"] += 0.01
-        figures(dough.but(grams=grams))
+        figures(dough.with_changes(grams=grams))
 
     print(line("figures of the same dough, but …", timed(moved, 400), 1.5))

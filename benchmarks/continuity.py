@@ -84,7 +84,7 @@ def jumps(formula: Formula) -> list[Jump]:
             continue
         before = None
         for share in STEPS.tolist():
-            now = point(dough.but(grams={line: weighed.grams.value * share}))
+            now = point(dough.with_changes(grams={line: weighed.grams.value * share}))
             if before is not None and now is not None:
                 for what, by, one, other in moves(before, now):
                     if by > MOST[what.split()[0]] * (1 + 1e-9):

@@ -92,7 +92,7 @@ def main(cases=60, seed=7):
         seconds.append(time.perf_counter() - begun)
         rounds.append(found.rounds)
         back += found.met
-        wanted = np.array([s.wanted for s in work.slots])
+        wanted = np.array([s.reference_g for s in work.slots])
         planted, own = plain_cost(work, wanted), plain_cost(work, found.verdict.grams)
         broken = rails_broken(rows_at(work, found.verdict.grams, None), found.verdict.grams)
         kept += not broken
@@ -101,9 +101,9 @@ def main(cases=60, seed=7):
         inside.append(depth(found.verdict, work))
         if not found.met or own > planted * 1.001 or broken:
             moved = [
-                f"{s.name[:14]} {s.start:g}>{g:g} ({s.wanted:g})"
+                f"{s.name[:14]} {s.start:g}>{g:g} ({s.reference_g:g})"
                 for s, g in zip(work.slots, found.verdict.grams, strict=True)
-                if abs(g - s.start) > 1e-6 or abs(s.wanted - s.start) > 1e-6
+                if abs(g - s.start) > 1e-6 or abs(s.reference_g - s.start) > 1e-6
             ]
             ends = f"start {short(start.missed)} end {short(found.verdict.missed)} rails {broken}"
             print(f"  {formula.name}: {ends} own {own:.0f} planted {planted:.0f} | {', '.join(moved)}")

@@ -110,10 +110,10 @@ def told(
         threshold=of.threshold + rng.uniform(-jitter, jitter, len(of.threshold)) * of.width,
         most=of.most * (rng.random(len(of.most)) > (1 / 6 if kitchen.harsh else 0.0)),
     )
-    x = run_figures(dough, made, table.of.marks)
+    x = run_figures(dough, made, table.written.marks)
     for key in ("gummy", "eggy", "coconut", "crumbly"):
         x[PLACE[key]] += rng.normal() * 0.8
-    p = likely(hazards(x, table.of.figures, table.of.marks, own), own)
+    p = likely(hazards(x, table.written.figures, table.written.marks, own), own)
     for place, fault in enumerate(of.faults):
         strength = strengths().get((fault, cause.id)) if cause else None
         if strength:
@@ -124,7 +124,7 @@ def told(
         seen[rng.integers(len(p))] = True
     faults = tuple(RatedFault(id=fault) for fault, yes in zip(of.faults, seen, strict=True) if yes)
     base = x[PLACE["top"]]
-    chips = int(np.clip(round(float((table.of.figures[PLACE["top"]] - base) / 6 + rng.normal() * 0.7)), -2, 2))
+    chips = int(np.clip(round(float((table.written.figures[PLACE["top"]] - base) / 6 + rng.normal() * 0.7)), -2, 2))
     return Verdict(faults=faults, colour=chips, liked="bad" if faults else "good"), p, x
 
 
@@ -169,7 +169,7 @@ def log_of(kitchen: Kitchen, dough: Dough, made: Making, x: np.ndarray, cause: C
 
 def x_minutes(dough: Dough, made: Making) -> float:
     """Minutes in the oven."""
-    return _TABLES[dough.formula.name].of.marks.minutes * made.minutes
+    return _TABLES[dough.formula.name].written.marks.minutes * made.minutes
 
 
 def _felt(dough: Dough, x: np.ndarray) -> tuple[Felt, ...]:

@@ -84,7 +84,9 @@ def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tupl
 @router.put("/kitchens/{int:kitchen_id}/closing", response={200: KitchenOut, **Problems}, operation_id="close_kitchen")
 def close_kitchen(request: HttpRequest, kitchen_id: int, payload: ClosingIn) -> KitchenOut:
     """Announce the end of a kitchen, or keep it after all."""
-    return KitchenOut.from_service(closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name))
+    return KitchenOut.from_service(
+        closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name)
+    )
 
 
 @router.get("/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="eaters")

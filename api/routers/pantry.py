@@ -50,7 +50,9 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
     """Ingredients whose name or alias fits a few typed letters, the plainest first; like ones where none fits."""
     library = load_library()
     far = bool(query.search.strip()) and not library.names.spelled(query.search)
-    return [IngredientOut.from_service(library[key], far=far) for key in library.names.search(query.search, query.limit)]
+    return [
+        IngredientOut.from_service(library[key], far=far) for key in library.names.search(query.search, query.limit)
+    ]
 
 
 @router.get(f"{KITCHEN}/pantry", response={200: PantryPage, **Problems}, operation_id="find_in_pantry")
@@ -173,7 +175,9 @@ def cancel_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
 @router.post(f"{KITCHEN}/imports", response={201: ImportOut, **Problems}, operation_id="start_import")
 def start_import(request: HttpRequest, kitchen_id: int, payload: ImportIn) -> tuple[int, ImportOut]:
     """Take a file of products in and match its columns."""
-    return 201, ImportOut.from_service(imports.start_import(person(request), kitchen_id, payload.file_name, payload.text))
+    return 201, ImportOut.from_service(
+        imports.start_import(person(request), kitchen_id, payload.file_name, payload.text)
+    )
 
 
 @router.get(IMPORT, response={200: ImportOut, **Problems}, operation_id="open_import")

@@ -172,7 +172,9 @@ def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> Run
     return RunFileOut(name=name, text=text)
 
 
-@router.post("/kitchens/{int:kitchen_id}/runs-file", response={201: ImportedRunsOut, **Problems}, operation_id="take_runs")
+@router.post(
+    "/kitchens/{int:kitchen_id}/runs-file", response={201: ImportedRunsOut, **Problems}, operation_id="take_runs"
+)
 def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tuple[int, ImportedRunsOut]:
     """Bring the runs of a file into the kitchen: all of it or nothing."""
     return 201, ImportedRunsOut(runs=trials.take_runs(person(request), kitchen_id, payload.file))

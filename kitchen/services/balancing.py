@@ -46,7 +46,7 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     """Settle it; the answer tells which grams it is for."""
     request, wish = _balance_input(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
     if job.input["wish"].get("only_stock"):
-        wish = wish.but(stock=at_hand(job.kitchen_id))
+        wish = wish.with_changes(stock=at_hand(job.kitchen_id))
     answer = settle(
         request.formula,
         request.library,

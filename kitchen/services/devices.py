@@ -29,7 +29,7 @@ _OVEN_OFF_K = 9.0  # by which the simulated oven differs from its forecast
 class ScaleReading:
     """What the scale shows."""
 
-    there: bool  # a scale is set up
+    present: bool  # a scale is set up
     alive: bool
     grams: float | None
     stable: bool
@@ -128,7 +128,7 @@ def readings(user: User, kitchen_id: int) -> DeviceReadings:
 
     return DeviceReadings(
         scale=ScaleReading(
-            there=scale is not None,
+            present=scale is not None,
             alive=bool(scale and scale.alive),
             grams=scale.reading.grams if scale and scale.reading else None,
             stable=bool(scale and scale.reading and scale.reading.stable),

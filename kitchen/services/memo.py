@@ -41,7 +41,7 @@ class MemoKey:
     """Something to be worked out, known by its key alone; what it is worked out from travels along."""
 
     key: Mark
-    of: Any
+    payload: Any
 
     def __hash__(self) -> int:
         return hash(self.key)

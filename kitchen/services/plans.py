@@ -202,7 +202,7 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
 def _plan_problem(memo_key: MemoKey) -> Any:
     from substrata.scheduling.plans.plan_problem import plan_problem  # loaded late, as all that knows the solver
 
-    plan: Plan = memo_key.of
+    plan: Plan = memo_key.payload
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
     if member is None:
         raise NotFound("no such plan", got=str(plan.pk))

@@ -304,7 +304,7 @@ def _as_weighed(member: Membership, run: Run) -> Dough:
     done = what_was_done(read_run(as_document(run)))
     here = {w.line.id for w in dough.batch.lines if w.grams.value > 0} & {line.id for line in dough.formula.lines}
     grams = {line: value for line, value in done.grams.items() if line in here and value > 0}
-    return dough.but(grams=grams) if grams else dough
+    return dough.with_changes(grams=grams) if grams else dough
 
 
 def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
@@ -323,7 +323,7 @@ def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: 
     """
     member = membership(user, kitchen_id)
     run = run_of(member, run_id)
-    return _live(member, run).told(minute, readings)
+    return _live(member, run).forecast(minute, readings)
 
 
 def case_of(member: Membership, run_id: int) -> BakeCase:
@@ -344,7 +344,7 @@ def _live(member: Membership, run: Run) -> LiveBake:
 
 @lru_cache(maxsize=24)
 def _live_bake(memo_key: MemoKey) -> LiveBake:
-    return LiveBake(memo_key.of.case, memo_key.of.formula.form)
+    return LiveBake(memo_key.payload.case, memo_key.payload.formula.form)
 
 
 def _dough(member: Membership, document: dict[str, Any]) -> Dough:

@@ -54,9 +54,7 @@ def shelf(user: User, kitchen_id: int, *, offset: int = 0, limit: int = PAGE) ->
     rows = _on_shelf(membership(user, kitchen_id))
     lots = list(rows[offset : offset + limit])
     reserved = reserved_of(lots)
-    return StockList(
-        lots=[ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots], total=rows.count()
-    )
+    return StockList(lots=[ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots], total=rows.count())
 
 
 def _on_shelf(member: Membership) -> QuerySet[Lot]:

@@ -92,7 +92,7 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
 
 @lru_cache(maxsize=32)
 def _table(memo_key: MemoKey) -> CauseTable:
-    return cause_table(memo_key.of)
+    return cause_table(memo_key.payload)
 
 
 def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[str, Any]) -> Merged:

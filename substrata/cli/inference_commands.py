@@ -47,11 +47,11 @@ def _why(options: argparse.Namespace) -> str:
     if not options.table:
         return json.dumps(asdict(diagnosis_), ensure_ascii=False, indent=1)
     rows = [diagnosis_.text, "", "The formula as written"]
-    rows += [f"  {f.said:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
+    rows += [f"  {f.probability_text:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
         "  nothing stands out"
     ]
     rows += ["", "In the making"]
-    rows += [f"  {c.said:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in diagnosis_.making]
+    rows += [f"  {c.probability_text:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in diagnosis_.making]
     rows += [
         "",
         "Would tell them apart",

@@ -58,7 +58,7 @@ class Dough:
         self.formula, self.library, self.settings, self.profile = formula, library, settings, profile
         self.capacity, self.rest_min = dict(capacity or {}), rest_min
 
-    def but(
+    def with_changes(
         self,
         *,
         grams: Mapping[str, float] | None = None,
@@ -214,7 +214,7 @@ class Dough:
         )
 
     @worked("grams", "thickness")
-    def wanted_handling(self) -> TargetHandling:
+    def target_handling(self) -> TargetHandling:
         """Where it has to be to be shaped."""
         return target_handling(self.inside, self.formula, self.piece.thickness_mm)
 

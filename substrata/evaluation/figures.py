@@ -71,7 +71,7 @@ def figures(dough: Dough) -> Figures | None:
     states = {key: _state(dough, key, value, defined or value > 0) for key, value in values.items()}
     thick = dough.piece.thickness_mm
     consistency, coheres = shaped_at(dough.inside, dough.formula, rest_min=dough.rest_min, stiffer=dough.hands.stiffer)
-    target = dough.wanted_handling
+    target = dough.target_handling
     return Figures(
         dough_g=dough.batch.dough_g,
         piece_g=dough.piece.dough_g,

@@ -36,12 +36,12 @@ def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
     stiffer = sum(lesson.value for lesson in mine.values())
     remaining = next((mine[part].left for part in parts if part in mine), 1.0)
     if abs(stiffer) < _LEAST_DECADES:
-        return Hands(stiffer=stiffer, left=remaining)
+        return Hands(stiffer=stiffer, remaining=remaining)
     word = "stiffer" if stiffer > 0 else "softer"
     by_formula, whole = mine.get(f"formula {key}"), mine.get("kitchen")
     return Hands(
         stiffer=stiffer,
-        left=remaining,
+        remaining=remaining,
         text=f"{abs(stiffer):.1f} {word} than the house model, {_source(by_formula, whole)}",
     )
 
@@ -64,7 +64,7 @@ def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
         }
         remaining[score] = next((parts[part].left for part in (formula_key, "scale") if part in parts), 1.0)
         texts[score] = _source(parts.get(formula_key), parts.get("scale")).capitalize()
-    return Palate(offsets=offsets, weights=weights, left=remaining, texts=texts)
+    return Palate(offsets=offsets, weights=weights, remaining=remaining, texts=texts)
 
 
 def _source(lesson: Lesson | None, whole: Lesson | None) -> str:

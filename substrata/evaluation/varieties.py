@@ -20,7 +20,7 @@ class SortFigures:
     name: str
     pieces: int
     piece_g: float  # before the oven
-    own_g: float  # of lines that only it has, a piece
+    separate_g: float  # of lines that only it has, a piece
     net_carbs: float  # a piece, by the kitchen's convention
     net_carbs_low: float
     net_carbs_high: float
@@ -116,7 +116,7 @@ def _figures(sort: Sort, dough: Dough, names: set[str], shared: set[str]) -> Sor
         name=sort.name,
         pieces=sort.pieces,
         piece_g=dough.batch.whole_g / sort.pieces,
-        own_g=mine / sort.pieces,
+        separate_g=mine / sort.pieces,
         net_carbs=piece.net_carbs.value,
         net_carbs_low=piece.net_carbs.low,
         net_carbs_high=piece.net_carbs.high,

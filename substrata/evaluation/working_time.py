@@ -62,7 +62,7 @@ def _minutes_to_crack(dough: Dough, start_c: float, room_c: float, tau_s: float)
     bowl = dough.bowl()
     temperatures = room_c + (start_c - room_c) * np.exp(-60 * _GRID_MIN / tau_s)
     consistency = handling_at(bowl.materials, bowl.method, _GRID_MIN, temperatures, draws=typical_draw()).consistency[0]
-    stiff = min(dough.wanted_handling.high, constant("brittle_cheese"))
+    stiff = min(dough.target_handling.high, constant("brittle_cheese"))
     if consistency[0] >= stiff:
         return 0.0
     over = np.flatnonzero(consistency >= stiff)

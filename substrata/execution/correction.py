@@ -56,7 +56,7 @@ def with_more(dough: Dough, line: str, grams: float, ingredient: str = _WATER) -
     """The same dough with so much more of a line; water may come in that was not there."""
     here = {w.line.id: w.grams.value for w in dough.batch.lines}
     if line in here:
-        return dough.but(grams={line: here[line] + grams})
+        return dough.with_changes(grams={line: here[line] + grams})
     formula: Formula = replace(
         dough.formula,
         lines=(*dough.formula.lines, Line(id=line, ingredient=ingredient, grams=grams, entered=f"{grams:g} g")),
@@ -90,10 +90,14 @@ def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: floa
 
     def shifted(amount: float) -> Dough:
         factor = 1 - amount * _DRINKS_LESS if off < 0 else 1 + amount * _DRINKS_MORE
-        drunk = dough.but(capacity={line: dough.capacity.get(line, 1.0) * factor for line in drinkers})
+        drunk = dough.with_changes(capacity={line: dough.capacity.get(line, 1.0) * factor for line in drinkers})
         if off < 0:
             return with_more(drunk, _water_of(dough), amount * _WETTEST * dough.inside.dough_g)
-        return drunk.but(grams={line: grams * (1 - amount * _DRIEST) for line, grams in wet.items()}) if wet else drunk
+        return (
+            drunk.with_changes(grams={line: grams * (1 - amount * _DRIEST) for line, grams in wet.items()})
+            if wet
+            else drunk
+        )
 
     def left(amount: float) -> float:
         return consistency_at(shifted(amount), minute, temperature_c) - consistency

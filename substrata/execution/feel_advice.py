@@ -52,8 +52,8 @@ class FeelAdvice:
 
     felt: str
     minute: float
-    wanted_low: str
-    wanted_high: str
+    target_low: str
+    target_high: str
     fits: bool
     off_by: float  # decades from the nearer edge of the window; 0 inside
     bias: float  # decades by which the hand differs from the forecast; what a kitchen learns from
@@ -115,13 +115,13 @@ def _in_dry_air(dough: Dough, batches: float) -> str:
 
 def _advice(hand: _Hand, class_name: str) -> FeelAdvice:
     if class_name == _GREASY:
-        return hand.told(0.0, _greasy(hand), fits=False)
+        return hand.advice(0.0, _greasy(hand), fits=False)
     if class_name == CRUMBLY:
-        return hand.told(0.0, _crumbly(hand), fits=False)
+        return hand.advice(0.0, _crumbly(hand), fits=False)
     off = hand.off_by
     if off == 0:
-        return hand.told(off, (), fits=True)
-    return hand.told(off, _ways(hand), fits=False)
+        return hand.advice(off, (), fits=True)
+    return hand.advice(off, _ways(hand), fits=False)
 
 
 class _Hand:
@@ -131,7 +131,7 @@ class _Hand:
         self, dough: Dough, felt: str, minute: float | None, temperature_c: float | None, batches: float
     ) -> None:
         self.dough, self.felt, self.batches = dough, felt, batches
-        self.wanted = dough.wanted_handling
+        self.wanted = dough.target_handling
         self.minute = dough.bowl().rest_min if minute is None else minute
         self.temperature_c = dough.bowl(self.minute).shaped_c if temperature_c is None else temperature_c
         self.thick = dough.piece.thickness_mm
@@ -182,13 +182,13 @@ class _Hand:
         indices = np.flatnonzero(felt >= self.high)
         return float(waited[indices[0]]) if len(indices) and felt[0] < self.high else None
 
-    def told(self, off: float, ways: tuple[FeelWay, ...], *, fits: bool) -> FeelAdvice:
+    def advice(self, off: float, ways: tuple[FeelWay, ...], *, fits: bool) -> FeelAdvice:
         closes = self.closes() if fits else None
         return FeelAdvice(
             felt=self.felt,
             minute=self.minute,
-            wanted_low=self.wanted.lowest,
-            wanted_high=self.wanted.highest,
+            target_low=self.wanted.lowest,
+            target_high=self.wanted.highest,
             fits=fits,
             off_by=off,
             bias=0.0 if self.felt in (CRUMBLY, *ALSO) else self.bias,

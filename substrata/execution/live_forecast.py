@@ -52,7 +52,7 @@ class LiveForecast:
     ready_min: float | None
     low_min: float | None
     high_min: float | None
-    left_min: float | None  # until it is done
+    remaining_min: float | None  # until it is done
     before_min: float | None  # what was forecast before the first reading
     before_low_min: float | None
     before_high_min: float | None
@@ -79,7 +79,7 @@ class LiveBake:
         self.offsets: Floats = np.array([c.offset_k for c in self.cases])
         self.knows = len(known) >= MEMBERS // 2
 
-    def told(self, minute: float, readings: Sequence[BakeReading] = ()) -> LiveForecast:
+    def forecast(self, minute: float, readings: Sequence[BakeReading] = ()) -> LiveForecast:
         """The window after some readings.
 
         Args:
@@ -109,7 +109,7 @@ class LiveBake:
             ready_min=ready,
             low_min=low,
             high_min=high,
-            left_min=ready - minute,
+            remaining_min=ready - minute,
             before_min=exp(float(before[0])),
             before_low_min=exp(float(before[0]) - SDS_IN_HALF_90 * first),
             before_high_min=exp(float(before[0]) + SDS_IN_HALF_90 * first),

@@ -105,7 +105,7 @@ def poured(
 
 def _still_in_range(dough: Dough, line: WeighedLine, off: float, batches: float) -> list[PourWay]:
     """One other line that keeps the handling as it was written; what is in the bowl already may only grow, and does."""
-    now = dough.but(grams={line.line.id: line.grams.value + off})
+    now = dough.with_changes(grams={line.line.id: line.grams.value + off})
     before, after = figures(dough), figures(now)
     if before is None or after is None:
         return []

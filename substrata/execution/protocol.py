@@ -65,8 +65,8 @@ def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
         pieces=dough.formula.pieces * batches,
         piece_g=dough.piece.dough_g,
         ready_min=ready,
-        wanted_low=dough.handling.wanted_low,
-        wanted_high=dough.handling.wanted_high,
+        wanted_low=dough.handling.target_low,
+        wanted_high=dough.handling.target_high,
         text=f"{len(steps)} steps; {dough.batch.dough_g * batches:.0f} g of dough for "
         f"{dough.formula.pieces * batches:g} pieces of {as_poured(dough.piece.dough_g):g} g.",
     )
@@ -245,7 +245,7 @@ class _Maker:
             group="mix",
             kind="wait",
             text=f"Melt {method.names}" if method else task.title,
-            lines=tuple(melted),
+            lines=tuple(w.line.id for w in self.dough.inside.lines if w.line.id in melted),
             grams=as_poured(grams),
             minutes=seconds / 60 or None,
             target=f"{amount}{again}",
@@ -419,14 +419,14 @@ _ACTS = {
 
 
 def _classes(handling: HandlingForecast) -> str:
-    low, high = handling.wanted_low, handling.wanted_high
+    low, high = handling.target_low, handling.target_high
     return low if low == high else f"{low} to {high}"
 
 
 def _says_something(handling: HandlingForecast) -> bool:
     """Whether what is wanted is narrow enough to be felt for: a batter may be nearly anything."""
     names = [band.class_name for band in handling.bands]
-    return names.index(handling.wanted_high) - names.index(handling.wanted_low) <= _TELLING
+    return names.index(handling.target_high) - names.index(handling.target_low) <= _TELLING
 
 
 @cache

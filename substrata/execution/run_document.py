@@ -67,7 +67,7 @@ class Felt:
     """What a hand felt."""
 
     minute: Annotated[float | None, MINUTES] = None  # after mixing; None: at shaping
-    class_name: Annotated[str, Word(of=_felt_words, key="class")] = ""
+    class_name: Annotated[str, Word(options=_felt_words, key="class")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 
 
@@ -75,18 +75,18 @@ class Felt:
 class Done:
     """What was really done; what was not looked at is None, and is not taken as well done."""
 
-    grams: Annotated[Mapping[str, float], Named(of=Number(low=0, high=200_000, unit="g", note="by line"))] = field(
+    grams: Annotated[Mapping[str, float], Named(item=Number(low=0, high=200_000, unit="g", note="by line"))] = field(
         default_factory=dict
     )
-    swapped: Annotated[Mapping[str, str], Named(of=Text(most=200, note="what was taken instead, by line"))] = field(
+    swapped: Annotated[Mapping[str, str], Named(item=Text(most=200, note="what was taken instead, by line"))] = field(
         default_factory=dict
     )
     filled: Annotated[
         Mapping[str, str],
-        Named(of=Text(most=60, note="what it was filled by before it was weighed, of all batches, by line")),
+        Named(item=Text(most=60, note="what it was filled by before it was weighed, of all batches, by line")),
     ] = field(default_factory=dict)
-    new_packs: Annotated[Mapping[str, bool], Named(of=Flag(note="a pack opened since the last run, by line"))] = field(
-        default_factory=dict
+    new_packs: Annotated[Mapping[str, bool], Named(item=Flag(note="a pack opened since the last run, by line"))] = (
+        field(default_factory=dict)
     )
     rest_min: Annotated[float | None, MINUTES] = None
     room_c: Annotated[float | None, DEGREES] = None
@@ -101,8 +101,8 @@ class Done:
     core_c: Annotated[float | None, DEGREES] = None  # as it came out
     squeezed_g: Annotated[float | None, GRAMS] = None  # of the vegetable, after drying
     # Small things that are done or left: "dock", "vent", "turn", "wash" … (``slips.csv``); what is not told is not known.
-    steps: Annotated[Mapping[str, bool], Named(of=Flag())] = field(default_factory=dict)
-    felt: Annotated[tuple[Felt, ...], Listed(of=Felt, most=50)] = ()
+    steps: Annotated[Mapping[str, bool], Named(item=Flag())] = field(default_factory=dict)
+    felt: Annotated[tuple[Felt, ...], Listed(item=Felt, most=50)] = ()
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -110,8 +110,8 @@ class Done:
 class RatedFault:
     """A fault, and where."""
 
-    id: Annotated[str, Word(of=_fault_ids, what="is no fault that is known", asked=True)]
-    where: Annotated[WHERE, Word(of=get_args(WHERE))] = ""
+    id: Annotated[str, Word(options=_fault_ids, what="is no fault that is known", required=True)]
+    where: Annotated[WHERE, Word(options=get_args(WHERE))] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 
 
@@ -120,17 +120,17 @@ class Verdict:
     """What the baker says of a run; more can be said, nothing must."""
 
     hours_after: Annotated[float | None, Number(low=0, high=2000, unit="h")] = None  # of the oven, when it was eaten
-    liked: Annotated[LIKED, Word(of=get_args(LIKED))] = ""
-    again: Annotated[AGAIN, Word(of=get_args(AGAIN))] = ""
-    faults: Annotated[tuple[RatedFault, ...], Listed(of=RatedFault, most=40)] = ()
+    liked: Annotated[LIKED, Word(options=get_args(LIKED))] = ""
+    again: Annotated[AGAIN, Word(options=get_args(AGAIN))] = ""
+    faults: Annotated[tuple[RatedFault, ...], Listed(item=RatedFault, most=40)] = ()
     # −2 far too pale … 2 far too dark
     colour: Annotated[int | None, Whole(low=-2, high=2, optional=True)] = None
     lightness: Annotated[float | None, Number(low=0, high=100, unit="L*", note="of the crust, from a photo")] = None
-    scores: Annotated[Mapping[str, float], Named(of=Number(low=0, high=10, note="0 to 10, by axis"))] = field(
+    scores: Annotated[Mapping[str, float], Named(item=Number(low=0, high=10, note="0 to 10, by axis"))] = field(
         default_factory=dict
     )
     # Answers to what the ranking asked: cause → whether it was so.
-    asked: Annotated[Mapping[str, bool], Named(of=Flag())] = field(default_factory=dict)
+    asked: Annotated[Mapping[str, bool], Named(item=Flag())] = field(default_factory=dict)
     note: Annotated[str, Text(most=5000)] = ""
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
@@ -139,18 +139,18 @@ class Verdict:
 class Entry:
     """One thing that was done, with its time."""
 
-    id: Annotated[str, Text(least=1, most=60, asked=True, note="one of its own: a second sending changes nothing")]
-    at: Annotated[str, Text(least=1, most=40, asked=True, note="date and time, ISO 8601")]
-    kind: Annotated[ENTRY_KINDS, Word(of=get_args(ENTRY_KINDS), asked=True)]
+    id: Annotated[str, Text(least=1, most=60, required=True, note="one of its own: a second sending changes nothing")]
+    at: Annotated[str, Text(least=1, most=40, required=True, note="date and time, ISO 8601")]
+    kind: Annotated[ENTRY_KINDS, Word(options=get_args(ENTRY_KINDS), required=True)]
     # What: a line (weighed, swapped), a field of what was done (measured), a moment, a step, or the entry that is undone. The word
     # of something weighed is what it was filled by before: "2 cups".
     what: Annotated[str, Text(most=120)] = ""
     value: Annotated[float | None, Number()] = None
     word: Annotated[str, Text(most=5000)] = ""
     by: Annotated[str, Text(most=120)] = ""  # who
-    source: Annotated[SOURCES, Word(of=get_args(SOURCES), note="of a number: typed, scale, thermometer, simulated")] = (
-        ""
-    )
+    source: Annotated[
+        SOURCES, Word(options=get_args(SOURCES), note="of a number: typed, scale, thermometer, simulated")
+    ] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 
 
@@ -158,14 +158,14 @@ class Entry:
 class Run:
     """One bake as it really happened."""
 
-    formula: Annotated[Formula, Nested(of=Formula, asked=True)]  # as written
+    formula: Annotated[Formula, Nested(record=Formula, required=True)]  # as written
     id: Annotated[str, Text(most=60)] = ""
     started: Annotated[str, Text(most=40, note="date and time, ISO 8601")] = ""
     batches: Annotated[float, Number(low=0.05, high=200, optional=False)] = 1.0
     oven: Annotated[str, Text(most=60, note="key of an oven of the kitchen")] = ""
-    done: Annotated[Done, Nested(of=Done)] = Done()
-    entries: Annotated[tuple[Entry, ...], Listed(of=Entry, most=MOST_ENTRIES)] = ()
-    verdict: Annotated[Verdict | None, Nested(of=Verdict, optional=True)] = None
+    done: Annotated[Done, Nested(record=Done)] = Done()
+    entries: Annotated[tuple[Entry, ...], Listed(item=Entry, most=MOST_ENTRIES)] = ()
+    verdict: Annotated[Verdict | None, Nested(record=Verdict, optional=True)] = None
     # Left out of all learning.
     left_out: Annotated[bool, Flag()] = False
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -30,7 +30,9 @@ def tolerances(dough: Dough) -> dict[str, Tolerance]:
     """
     base = figures(dough)
     return {
-        w.line.id: _line_tolerance(dough, base, w.line.id, w.grams.value) for w in dough.batch.lines if w.line.id and w.grams.value
+        w.line.id: _line_tolerance(dough, base, w.line.id, w.grams.value)
+        for w in dough.batch.lines
+        if w.line.id and w.grams.value
     }
 
 
@@ -39,7 +41,7 @@ def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float)
     if base is None or line not in {entry.id for entry in dough.formula.lines}:
         return most
     step = max(_STEP * grams, 0.2)
-    other = figures(dough.but(grams={line: grams + step}))
+    other = figures(dough.with_changes(grams={line: grams + step}))
     if other is None:
         return most
     tolerances = [(_DECADES * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")]

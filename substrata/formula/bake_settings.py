@@ -11,7 +11,7 @@ from substrata.base.documents.collection_kinds import Listed
 from substrata.base.documents.field_kinds import Flag, Number, Text, Whole, Word
 from substrata.base.tables.table_reader import read_table
 
-OVEN_C = Number(low=60, high=350, unit="°C", said="oven")
+OVEN_C = Number(low=60, high=350, unit="°C", label="oven")
 MOST_TRAYS = 6  # baked at once
 FRYING = Literal["", "fried", "baked"]
 DONENESS = Literal["", "soft", "crisp"]
@@ -60,7 +60,7 @@ def is_moment(kind: str) -> bool:
 class BakeStage:
     """One stage of a bake."""
 
-    kind: Annotated[str, Word(of=_stage_ids, asked=True)]
+    kind: Annotated[str, Word(options=_stage_ids, required=True)]
     # None: until it is done; of a moment (flip, rotate, door, top) nothing.
     minutes: Annotated[float | None, Number(low=0, high=300, unit="min", note="null: until done")] = None
     oven_c: Annotated[float | None, OVEN_C] = None  # None: as before
@@ -82,22 +82,24 @@ class BakeWish:
     """What is wanted of the oven; what is left open follows from the form."""
 
     # Of the baked piece.
-    moisture_percent: Annotated[float | None, Number(low=1, high=90, unit="%", said="water left")] = None
+    moisture_percent: Annotated[float | None, Number(low=1, high=90, unit="%", label="water left")] = None
     # Where that number comes from: the baker, or the simulated bake.
-    moisture_from: Annotated[MOISTURE_FROM, Word(of=get_args(MOISTURE_FROM))] = ""
+    moisture_from: Annotated[MOISTURE_FROM, Word(options=get_args(MOISTURE_FROM))] = ""
     oven_c: Annotated[float | None, OVEN_C] = None
-    fan: Annotated[bool, Flag(said="fan")] = False
-    oven: Annotated[str, Text(most=60, said="oven", note="key of an oven of the kitchen")] = ""
-    ware: Annotated[str, Text(most=60, said="baked on")] = ""  # tray, stone; "" is the form's usual one
-    trays: Annotated[int, Whole(low=1, high=MOST_TRAYS, said="trays")] = 1  # baked at once
+    fan: Annotated[bool, Flag(label="fan")] = False
+    oven: Annotated[str, Text(most=60, label="oven", note="key of an oven of the kitchen")] = ""
+    ware: Annotated[str, Text(most=60, label="baked on")] = ""  # tray, stone; "" is the form's usual one
+    trays: Annotated[int, Whole(low=1, high=MOST_TRAYS, label="trays")] = 1  # baked at once
     # Temperature of the dough going in; None: as it was mixed.
-    dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", said="dough goes in at")] = None
+    dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", label="dough goes in at")] = None
     # 0: where its oven stands.
-    altitude_m: Annotated[float, Number(low=-400, high=5000, unit="m", said="altitude")] = 0.0
-    stages: Annotated[tuple[BakeStage, ...], Listed(of=BakeStage, most=16, said="stages", told=_stage_words)] = ()
+    altitude_m: Annotated[float, Number(low=-400, high=5000, unit="m", label="altitude")] = 0.0
+    stages: Annotated[
+        tuple[BakeStage, ...], Listed(item=BakeStage, most=16, label="stages", describe=_stage_words)
+    ] = ()
     # How it is wanted out of the oven; "" is as usual.
-    doneness: Annotated[DONENESS, Word(of=get_args(DONENESS), said="wanted")] = ""
+    doneness: Annotated[DONENESS, Word(options=get_args(DONENESS), label="wanted")] = ""
     # A doughnut is fried unless told otherwise.
-    fried: Annotated[FRYING, Word(of=get_args(FRYING), said="fried or baked")] = ""
-    frying_fat: Annotated[str, Text(said="frying fat")] = ""  # ingredient
+    fried: Annotated[FRYING, Word(options=get_args(FRYING), label="fried or baked")] = ""
+    frying_fat: Annotated[str, Text(label="frying fat")] = ""  # ingredient
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -34,7 +34,7 @@ class Form:
     dried_to: float | None  # % water the piece is dried to; None where the loss is the habit
     thickness_mm: float  # usual, before baking
     oven_c: float  # usual oven, or oil
-    fat_taken: Spread  # share of the dough's weight taken up as frying fat, when it is fried
+    fat_absorbed: Spread  # share of the dough's weight taken up as frying fat, when it is fried
     net_carbs: Window  # g a piece: a starting target
     protein: Window  # g a piece: a starting target
     dough_kind: str  # of every dough of this form; "" where what is in it decides
@@ -78,7 +78,7 @@ def forms() -> dict[str, Form]:
             dried_to=number("dried_to", 0, 100) if row.text("dried_to") else None,
             thickness_mm=number("thickness_mm", 0, 500),
             oven_c=number("oven_c", 0, 400),
-            fat_taken=row.spread("fat_taken_low", "fat_taken", "fat_taken_high").scaled(0.01),
+            fat_absorbed=row.spread("fat_taken_low", "fat_taken", "fat_taken_high").scaled(0.01),
             net_carbs=Window(high=number("piece_net_carbs")),
             protein=Window(low=number("piece_protein") or None),
             dough_kind=row.text("dough_kind"),

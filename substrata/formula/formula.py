@@ -51,7 +51,7 @@ class LineStep(DryingStep):
 class LinePrep:
     """How the raw matter of a line is dried; the line's grams are what goes into the dough."""
 
-    steps: Annotated[tuple[LineStep, ...], Listed(of=LineStep, most=12)] = ()
+    steps: Annotated[tuple[LineStep, ...], Listed(item=LineStep, most=12)] = ()
     # Raw weight; None takes what the steps need to give the line's grams.
     start_g: Annotated[float | None, Number(low=0, high=50_000, above=True, unit="g", note="raw weight")] = None
     # The line's grams stand on the scale, and are no forecast.
@@ -107,7 +107,7 @@ MOST_PARTS_DEEP = 5
 class Part:
     """A formula as a line of another: pinned as it was when it was taken."""
 
-    formula: Annotated[Formula, _Whole(asked=True, note="the part's own document, as it was pinned")]
+    formula: Annotated[Formula, _Whole(required=True, note="the part's own document, as it was pinned")]
     # What tells it from other formulas, where it is from.
     key: Annotated[str, Text(most=60)] = ""
     number: Annotated[int, Whole(low=0, high=100_000)] = 0  # of its version; 0 for a draft
@@ -128,26 +128,30 @@ class Line:
     With ``grams`` None the weight is taken from ``entered``.
     """
 
-    id: Annotated[str, Text(least=1, most=40, asked=True)]  # stable within the formula
+    id: Annotated[str, Text(least=1, most=40, required=True)]  # stable within the formula
     # Id in the pantry; unknown ones are kept and reported.
-    ingredient: Annotated[str, Text(asked=True, note="id in the pantry")] = ""
+    ingredient: Annotated[str, Text(required=True, note="id in the pantry")] = ""
     # Key of the pack it is taken from; "" means the reference.
     lot: Annotated[str, Text(most=40, note="key of a pack; the ingredient answers where it is not known")] = ""
     grams: Annotated[float | None, Number(low=0, soft=True, note="null: take the weight from entered")] = None
     entered: Annotated[str, Text(most=300)] = ""  # amount as typed: "1 1/2 cup", "90 g"
-    role: Annotated[str, Word(of=_role_words, said="role")] = ""  # "" means the ingredient's usual role
-    stage: Annotated[str, Text(most=60, said="stage")] = ""  # mix stage
-    treatment: Annotated[str, Text(said="treatment")] = ""  # "squeezed", "melted"
-    note: Annotated[str, Text(most=500, said="note")] = ""  # "softened", "divided", and what else stood in the list
+    role: Annotated[str, Word(options=_role_words, label="role")] = ""  # "" means the ingredient's usual role
+    stage: Annotated[str, Text(most=60, label="stage")] = ""  # mix stage
+    treatment: Annotated[str, Text(label="treatment")] = ""  # "squeezed", "melted"
+    note: Annotated[str, Text(most=500, label="note")] = ""  # "softened", "divided", and what else stood in the list
     locked: Annotated[bool, Flag()] = False  # the solver leaves it alone
     # Its own when it goes in; None takes the usual one.
-    temperature_c: Annotated[float | None, Number(low=-20, high=110, unit="°C", said="temperature", sparse=True)] = None
+    temperature_c: Annotated[float | None, Number(low=-20, high=110, unit="°C", label="temperature", sparse=True)] = (
+        None
+    )
     # How it is dried first.
     prep: Annotated[
-        LinePrep | None, Nested(of=LinePrep, optional=True, said="drying", told=_prep_words, sparse=True)
+        LinePrep | None, Nested(record=LinePrep, optional=True, label="drying", describe=_prep_words, sparse=True)
     ] = None
     # A formula of its own, whose ingredient is then "part".
-    part: Annotated[Part | None, Nested(of=Part, optional=True, said="part", told=_part_words, sparse=True)] = None
+    part: Annotated[
+        Part | None, Nested(record=Part, optional=True, label="part", describe=_part_words, sparse=True)
+    ] = None
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -156,14 +160,14 @@ class Mix:
     """How a dough is mixed; what is left open follows from what is in it."""
 
     # After mixing.
-    temperature_c: Annotated[float | None, Number(low=0, high=90, unit="°C", said="dough")] = None
+    temperature_c: Annotated[float | None, Number(low=0, high=90, unit="°C", label="dough")] = None
     # Melted first, or shredded and stirred in cold.
-    cheese: Annotated[CHEESE_METHODS, Word(of=get_args(CHEESE_METHODS), said="cheese")] = ""
+    cheese: Annotated[CHEESE_METHODS, Word(options=get_args(CHEESE_METHODS), label="cheese")] = ""
     # Kneaded or pressed, or only stirred.
-    work: Annotated[WORK_METHODS, Word(of=get_args(WORK_METHODS), said="work")] = ""
+    work: Annotated[WORK_METHODS, Word(options=get_args(WORK_METHODS), label="work")] = ""
     # Before it is shaped; None takes what the form usually has.
-    rest_min: Annotated[float | None, Number(low=0, high=2880, unit="min", said="rest")] = None
-    rest_in: Annotated[REST_PLACES, Word(of=get_args(REST_PLACES), said="rests")] = ""
+    rest_min: Annotated[float | None, Number(low=0, high=2880, unit="min", label="rest")] = None
+    rest_in: Annotated[REST_PLACES, Word(options=get_args(REST_PLACES), label="rests")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -172,17 +176,17 @@ class Size:
     """How a piece is shaped: one measure is held, the others follow from the dough's weight and density."""
 
     # "" holds what the form usually holds.
-    held: Annotated[HELD, Word(of=get_args(HELD), said="held")] = ""
+    held: Annotated[HELD, Word(options=get_args(HELD), label="held")] = ""
     # Of a sheet, diameter of a rope, height of a bun.
-    thickness_mm: Annotated[float | None, Number(low=0.5, high=200, unit="mm", said="thickness")] = None
+    thickness_mm: Annotated[float | None, Number(low=0.5, high=200, unit="mm", label="thickness")] = None
     # Diameter of a round, length of a rope, side of a cut piece.
-    length_mm: Annotated[float | None, Number(low=5, high=1000, unit="mm", said="length")] = None
-    pan: Annotated[str, Text(most=60, said="pan")] = ""  # for what is baked in one
-    tray: Annotated[str, Text(most=60, said="tray")] = ""
+    length_mm: Annotated[float | None, Number(low=5, high=1000, unit="mm", label="length")] = None
+    pan: Annotated[str, Text(most=60, label="pan")] = ""  # for what is baked in one
+    tray: Annotated[str, Text(most=60, label="tray")] = ""
     # Between pieces on a tray.
-    gap_mm: Annotated[float | None, Number(low=0, high=200, unit="mm", said="gap")] = None
+    gap_mm: Annotated[float | None, Number(low=0, high=200, unit="mm", label="gap")] = None
     # Of a bun or doughnut that is a ring; None or 0 for one without.
-    hole_mm: Annotated[float | None, Number(low=0, high=300, unit="mm", said="hole")] = None
+    hole_mm: Annotated[float | None, Number(low=0, high=300, unit="mm", label="hole")] = None
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 
@@ -204,8 +208,8 @@ class Target:
 class Sort:
     """One kind of piece out of a dough: so many of them, and the lines that only they have."""
 
-    name: Annotated[str, Text(least=1, most=80, asked=True)]
-    pieces: Annotated[int, Whole(low=1, high=10_000, asked=True)]
+    name: Annotated[str, Text(least=1, most=80, required=True)]
+    pieces: Annotated[int, Whole(low=1, high=10_000, required=True)]
     lines: Annotated[
         frozenset[str], Texts(most=200, note="ids of its own lines; their grams are for all of its pieces")
     ] = frozenset()
@@ -225,29 +229,31 @@ class MethodEdit:
 class Formula:
     """Lines, form, pieces and targets."""
 
-    name: Annotated[str, Text(asked=True)] = ""
+    name: Annotated[str, Text(required=True)] = ""
     # Id in forms.csv.
-    form: Annotated[str, Word(of=_form_ids, what="is unknown", group="form", key="kind", field="form", asked=True)]
-    pieces: Annotated[int, Whole(low=1, high=10_000, group="form", asked=True)] = 1
-    lines: Annotated[tuple[Line, ...], Listed(of=Line, most=200, named_by="id", asked=True)] = ()
-    size: Annotated[Size, Nested(of=Size, group="form")] = Size()
+    form: Annotated[
+        str, Word(options=_form_ids, what="is unknown", group="form", key="kind", field="form", required=True)
+    ]
+    pieces: Annotated[int, Whole(low=1, high=10_000, group="form", required=True)] = 1
+    lines: Annotated[tuple[Line, ...], Listed(item=Line, most=200, named_by="id", required=True)] = ()
+    size: Annotated[Size, Nested(record=Size, group="form")] = Size()
     # Pieces that are eaten as one serving.
     serving_pieces: Annotated[int, Whole(low=1, high=10_000, group="form")] = 1
     notes: Annotated[str, Text(most=20_000)] = ""
     # By which its bakes and lessons know it: a rename changes nothing, a copy has one of its own.
     uid: Annotated[str, Text(most=40, note="stable id of the formula", sparse=True)] = ""
-    mix: Annotated[Mix, Nested(of=Mix)] = Mix()
-    bake: Annotated[BakeWish, Nested(of=BakeWish)] = BakeWish()  # noqa: RUF009 - frozen
+    mix: Annotated[Mix, Nested(record=Mix)] = Mix()
+    bake: Annotated[BakeWish, Nested(record=BakeWish)] = BakeWish()  # noqa: RUF009 - frozen
     # What is set on the Prep station, by name.
     prep: Annotated[Mapping[str, float | str], PrepChoices(note="what is set on the Prep station")] = field(
         default_factory=dict
     )
     # Bracket key -> wanted bounds.
-    targets: Annotated[Mapping[str, Target], Named(of=Nested(of=Target))] = field(default_factory=dict)
+    targets: Annotated[Mapping[str, Target], Named(item=Nested(record=Target))] = field(default_factory=dict)
     # Kinds of piece out of one dough, each with lines of its own.
-    sorts: Annotated[tuple[Sort, ...], Listed(of=Sort, most=12, named_by="name", sparse=True)] = ()
+    sorts: Annotated[tuple[Sort, ...], Listed(item=Sort, most=12, named_by="name", sparse=True)] = ()
     # Steps of the printed method that were written anew, by id.
-    method: Annotated[Mapping[str, MethodEdit], Named(of=Nested(of=MethodEdit), sparse=True)] = field(
+    method: Annotated[Mapping[str, MethodEdit], Named(item=Nested(record=MethodEdit), sparse=True)] = field(
         default_factory=dict
     )
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document

@@ -27,7 +27,7 @@ def choice_kind(key: str) -> Kind | None:
     if row is None:
         return None
     if row.text("words"):
-        return Word(of=row.text("words").split())
+        return Word(options=row.text("words").split())
     return Number(low=row.number_in("low"), high=row.number_in("high"), unit=row.text("unit"), optional=False)
 
 

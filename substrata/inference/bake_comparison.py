@@ -45,7 +45,7 @@ class Held:
 
     what: str
     held: int
-    of: int
+    count: int
     text: str
 
 
@@ -206,5 +206,7 @@ def _correlations(losses: list[float | None], values: list[float | None]) -> lis
         return []
     held = sum(abs(lost - f) <= _LOSS_HELD + _HAIR for lost, f in pairs)
     return [
-        Held(what="loss", held=held, of=len(pairs), text=f"the forecast of the weight held in {held} of {len(pairs)}")
+        Held(
+            what="loss", held=held, count=len(pairs), text=f"the forecast of the weight held in {held} of {len(pairs)}"
+        )
     ]

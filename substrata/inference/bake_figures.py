@@ -103,7 +103,7 @@ def written(dough: Dough, minutes: float | None = None) -> WrittenFormula:
 
 
 def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]:
-    target, windows = dough.wanted_handling, dough.windows
+    target, windows = dough.target_handling, dough.windows
     try:
         case: BakeCase | None = dough.case
     except OvenError:
@@ -126,7 +126,7 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
         salt_low=windows["salt"].window.low,
         salt_high=windows["salt"].window.high,
         heat_set_least=dough.form.heat_set_least or 0.0,
-        target_core_c=case.core_wanted_c if case else 96.0,
+        target_core_c=case.target_core_c if case else 96.0,
         psyllium_cap=cap("psyllium", 6.0, 0.5),
         gum_cap=cap("xanthan", 0.8, 0.0),
         whey_cap=cap("whey", 14.0, 0.0),

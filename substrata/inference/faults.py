@@ -59,7 +59,7 @@ class Mechanisms:
     reads: tuple[str, ...]  # which figure each reads
     words: tuple[str, ...]
     flaws: tuple[str, ...]  # flaw of the formula that it stands for; "" for none
-    of: Floats  # 1.0 where a mechanism is one of a fault, (m, f)
+    membership: Floats  # 1.0 where a mechanism is one of a fault, (m, f)
     threshold: Floats  # (m,)
     width: Floats
     most: Floats
@@ -78,7 +78,7 @@ def mechanisms(form: str) -> Mechanisms:
         reads=tuple(row.text("figure") for row in rows),
         words=tuple(row.text("mechanism") for row in rows),
         flaws=tuple(row.text("flaw") for row in rows),
-        of=np.array([[float(row.text("fault") == fault) for fault in faults] for row in rows]),
+        membership=np.array([[float(row.text("fault") == fault) for fault in faults] for row in rows]),
         threshold=np.array([row.number_in("threshold") for row in rows]),
         width=np.array([row.number_in("width", 1e-6) for row in rows]),
         most=np.array([row.number_in("most", 0, 0.999) for row in rows]),
@@ -108,5 +108,5 @@ def likely(hazard: Floats, mechanisms_: Mechanisms) -> Floats:
         hazard: of each mechanism, shape (…, m).
         mechanisms_: the mechanisms.
     """
-    result: Floats = 1 - _CHANCE * np.exp(-hazard @ mechanisms_.of)
+    result: Floats = 1 - _CHANCE * np.exp(-hazard @ mechanisms_.membership)
     return result

@@ -45,7 +45,7 @@ class Making:
     flags: frozenset[str] = frozenset()  # of what no physics tells: "undocked", "cut_warm" …
     amounts: Mapping[str, float] = field(default_factory=dict)  # factor of topping and filling
 
-    def but(self, **changes: object) -> Making:
+    def with_changes(self, **changes: object) -> Making:
         """The same, but for what is told."""
         return replace(self, **changes)  # type: ignore[arg-type]  # by name
 
@@ -62,20 +62,20 @@ def make(dough: Dough, making: Making) -> Dough:
     for line in [w.line.id for w in dough.batch.lines if w.role in making.amounts]:
         role = next(w.role for w in dough.batch.lines if w.line.id == line)
         grams[line] = here[line] * making.amounts[role]
-    result = dough.but(grams=grams) if grams else dough
+    result = dough.with_changes(grams=grams) if grams else dough
     if making.capacity:
         factors = {line: dough.capacity.get(line, 1.0) * factor for line, factor in making.capacity.items()}
-        result = result.but(capacity={**dough.capacity, **factors})
+        result = result.with_changes(capacity={**dough.capacity, **factors})
     if making.water_g > 0:
         result = with_more(result, _water(dough), making.water_g)
     if making.rest != 1.0:
         usual = rest_of(dough.inside, dough.formula) if dough.rest_min is None else dough.rest_min
-        result = result.but(rest=usual * making.rest)
+        result = result.with_changes(rest=usual * making.rest)
     if making.thickness != 1.0:
-        result = result.but(thickness=dough.piece.thickness_mm * making.thickness)
+        result = result.with_changes(thickness=dough.piece.thickness_mm * making.thickness)
     if making.dough_c is not None or making.warmer_k:
         warm = dough_temperature(dough) if making.dough_c is None else making.dough_c
-        result = result.but(temperature=min(max(warm + making.warmer_k, 1.0), 89.0))
+        result = result.with_changes(temperature=min(max(warm + making.warmer_k, 1.0), 89.0))
     if not making.pressed:
         mix = replace(result.formula.mix, work="stirred")
         result = Dough(
@@ -188,4 +188,4 @@ def moist_after(dough: Dough, case: BakeCase, loss: float) -> Baked:
     water = float(case.moisture(np.array([loss]))[0]) * 100
     after = dough.baked
     whole = dough.batch.whole_g
-    return replace(after, moisture_percent=water, bake_to_g=max(whole * (1 - loss) + after.fat_taken_g, 1e-6))
+    return replace(after, moisture_percent=water, bake_to_g=max(whole * (1 - loss) + after.fat_absorbed_g, 1e-6))

@@ -37,9 +37,9 @@ class Lot:
 
     # Unlike any other kitchen's, so that a formula that travels never meets a stranger's pack. No document carries it.
     key: str
-    ingredient: Annotated[str, Text(asked=True)]  # id of the reference it is a pack of
-    name: Annotated[str, Text(asked=True)]  # brand and kind, as the baker calls it
-    label: Annotated[Label | None, Nested(of=Label, optional=True)] = None
+    ingredient: Annotated[str, Text(required=True)]  # id of the reference it is a pack of
+    name: Annotated[str, Text(required=True)]  # brand and kind, as the baker calls it
+    label: Annotated[Label | None, Nested(record=Label, optional=True)] = None
     # Of one pack, in the kitchen's currency.
     price: Annotated[float | None, Number(low=0, high=1_000_000)] = None
     # Net weight of one pack.
@@ -51,15 +51,15 @@ class Lot:
     # Own weighings: cup, tbsp, tsp, piece -> g.
     measures: Annotated[
         Mapping[str, float],
-        Named(of=Number(low=0, above=True, high=5_000, unit="g", optional=False), names=PACK_MEASURES),
+        Named(item=Number(low=0, above=True, high=5_000, unit="g", optional=False), names=PACK_MEASURES),
     ] = field(default_factory=dict)
     # Own measurement, g water a g.
     capacity: Annotated[float | None, Number(low=0, above=True, high=200, unit="g/g")] = None
     # Flags that the pack adds to the ingredient's.
-    contains: Annotated[frozenset[str], Words(of=pack_flags)] = frozenset()
-    may_contain: Annotated[frozenset[str], Words(of=pack_flags)] = frozenset()  # "may contain traces of"
+    contains: Annotated[frozenset[str], Words(options=pack_flags)] = frozenset()
+    may_contain: Annotated[frozenset[str], Words(options=pack_flags)] = frozenset()  # "may contain traces of"
     # Claims printed on the pack: gluten-free …
-    certificates: Annotated[frozenset[str], Words(of=printed_claims)] = frozenset()
+    certificates: Annotated[frozenset[str], Words(options=printed_claims)] = frozenset()
     # Its own ingredient list, for the sub-ingredients of a card.
     statement: Annotated[str, Text(most=2_000)] = ""
     # Of the husk or flour, which colours the crumb.

@@ -54,9 +54,11 @@ MOST_SERVING_G = 5_000.0
 class Label:
     """The nutrition label of a pack, as printed."""
 
-    style: Annotated[LabelStyle, Word(of=STYLES, asked=True, note="us: carbohydrate includes fibre; eu: it does not")]
+    style: Annotated[
+        LabelStyle, Word(options=STYLES, required=True, note="us: carbohydrate includes fibre; eu: it does not")
+    ]
     # Grams that the figures are for: the serving, or 100.
-    per_g: Annotated[float, Number(low=0, above=True, high=MOST_SERVING_G, unit="g", optional=False, asked=True)]
+    per_g: Annotated[float, Number(low=0, above=True, high=MOST_SERVING_G, unit="g", optional=False, required=True)]
     # Size of the last digit of those grams; 0 for "per 100 g".
     per_digit_g: Annotated[
         float, Number(low=0, high=100, unit="g", optional=False, note="size of the last digit of per_g")
@@ -64,7 +66,8 @@ class Label:
     serving_measure: Annotated[str, Text(most=60)] = ""  # "2 tbsp": what the serving is said to be
     # Figure -> text as printed.
     figures: Annotated[
-        Mapping[str, str], Named(of=Text(most=40, note="as printed: 12, 0, <1"), names=tuple(FIGURES), blank=(None, ""))
+        Mapping[str, str],
+        Named(item=Text(most=40, note="as printed: 12, 0, <1"), names=tuple(FIGURES), blank=(None, "")),
     ] = field(default_factory=dict)
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 

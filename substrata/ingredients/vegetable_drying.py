@@ -32,7 +32,7 @@ _DRYEST = 0.05  # share of its water that no kitchen takes out of a vegetable
 class DryingStep:
     """One thing done to a vegetable before it goes into the dough."""
 
-    act: Annotated[DryingAct, Word(of=ACTS, asked=True)]
+    act: Annotated[DryingAct, Word(options=ACTS, required=True)]
     # Of waiting or heating.
     minutes: Annotated[float, Number(low=0, high=240, unit="min", sparse=True)] = 0.0
     # On the microwave's door; of a pan, what reaches the food.

@@ -131,7 +131,7 @@ def scaled(estimate: Estimate, factor: float) -> Estimate:
 
 def _baked(raw: Estimate, after: Baked) -> Estimate:
     loss = after.loss
-    half = float(hypot((raw.high - raw.low) / 2 * after.left, raw.value * (loss.high - loss.low) / 2))
+    half = float(hypot((raw.high - raw.low) / 2 * after.remaining, raw.value * (loss.high - loss.low) / 2))
     middle = after.bake_to_g
     return Estimate(value=middle, low=max(middle - half, 0.0), high=middle + half, unit="g")
 

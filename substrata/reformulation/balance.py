@@ -110,9 +110,9 @@ def _cannot_begin(bench: CandidateBatch) -> Settlement | None:
 def _another_bread(bench: CandidateBatch) -> Settlement | None:
     whole = bench.kept.batch.dough_g
     for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
-        slots = [s for s in bench.slots if s.role == role and s.wanted > 0]
-        had = sum(s.wanted for s in slots)
-        remaining = sum(s.wanted for s in slots if not s.gone)
+        slots = [s for s in bench.slots if s.role == role and s.reference_g > 0]
+        had = sum(s.reference_g for s in slots)
+        remaining = sum(s.reference_g for s in slots if not s.gone)
         carries = had > _BATTER * whole
         back = any(s.role == role and s.new and s.most > 0 for s in bench.slots)
         if carries and had - remaining > share * had and not back:
@@ -121,8 +121,8 @@ def _another_bread(bench: CandidateBatch) -> Settlement | None:
                 "Begin from another base."
             )
             return Settlement(status="begin", text=text)
-    gel = [s for s in bench.slots if "psyllium" in s.of.flags and s.wanted > 0]
-    if gel and all(s.gone for s in gel) and sum(s.wanted for s in gel) > constant("psyllium_dough") * whole:
+    gel = [s for s in bench.slots if "psyllium" in s.material.flags and s.reference_g > 0]
+    if gel and all(s.gone for s in gel) and sum(s.reference_g for s in gel) > constant("psyllium_dough") * whole:
         text = (
             "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
         )
@@ -153,7 +153,7 @@ def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
     wish = original.bench.wish
     labels = {"pieces": "the number of pieces", "thickness": "the thickness"}
     for key, text in labels.items():
-        free = wish.but(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
+        free = wish.with_changes(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
         if getattr(wish, f"may_change_{key}"):
             continue
         answer = next((a for a in in_other_shapes(other_shapes(original, free)) if a.met), None)
@@ -178,7 +178,7 @@ def _moves(bench: CandidateBatch, verdict: ModelCheck) -> tuple[str, ...]:
     forecast = dough.handling
     if forecast is None:
         return ()
-    target_class = bench.wish.handling or forecast.wanted_low
+    target_class = bench.wish.handling or forecast.target_low
     moves = []
     point = next((p for p in forecast.minutes if p.class_name == target_class), None)
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
@@ -220,7 +220,7 @@ def _whose_doubt(bench: CandidateBatch, verdict: ModelCheck) -> str:
             continue
         name, share = spread_over(bench, verdict.grams, key)
         slot = next((s for s in bench.slots if s.name == name), None)
-        from_pack = slot is not None and slot.of.name != slot.name
+        from_pack = slot is not None and slot.material.name != slot.name
         if share >= _LARGE_DOUBT_SHARE and not from_pack:
             return (
                 f"{100 * share:.0f} % of the doubt is the {name.partition(',')[0].lower()}: its own pack's label "

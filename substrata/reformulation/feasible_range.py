@@ -58,7 +58,7 @@ def reach(
     Raises:
         FormulaError: when the wish cannot be meant.
     """
-    check_wish(wish.but(targets=dict(wish.targets)), [line.id for line in formula.lines])
+    check_wish(wish.with_changes(targets=dict(wish.targets)), [line.id for line in formula.lines])
     bench = CandidateBatch(formula, library, settings, wish, saved=saved)
     if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
         return ()
@@ -106,7 +106,9 @@ def _counts(bench: CandidateBatch, row: LinearRow, key: str) -> bool:
     return not row.price or row.over(bench.start) <= _ENOUGH
 
 
-def _best_of(bench: CandidateBatch, rows: list[LinearRow], key: str, sign: float, near: Floats, *, whole_steps: bool) -> Floats | None:
+def _best_of(
+    bench: CandidateBatch, rows: list[LinearRow], key: str, sign: float, near: Floats, *, whole_steps: bool
+) -> Floats | None:
     ratio = ratio_of(key, bench.base, bench.batch_at(near))
     point = near
     for _ in range(_DINKELBACH if ratio.offset == 0 else 1):

@@ -81,7 +81,7 @@ def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> 
     if figures(dough) is None:
         return None
     at = [float(g) for g in np.linspace(1 - SPAN, 1 + SPAN, POINTS) * now]
-    doughs = [dough.but(grams={line: g}) for g in at]
+    doughs = [dough.with_changes(grams={line: g}) for g in at]
     read = [figures(figures_at) for figures_at in doughs]
     points = [(g, figures_at) for g, figures_at in zip(at, read, strict=True) if figures_at is not None]
     curves = tuple(
@@ -122,7 +122,7 @@ def _curve(
         a, b = points[out][0], points[within][0]
         for _ in range(_HALVINGS):
             half = (a + b) / 2
-            half_way = figures(dough.but(grams={line: half}))
+            half_way = figures(dough.with_changes(grams={line: half}))
             if half_way is not None and not is_outside(half_way.states[key]):
                 b = half
             else:

@@ -88,7 +88,7 @@ def remedies(
         rest.pop("handling", None)
     fixes: list[Mend] = []
     moved: set[str] = set()
-    saved_as = judge(bench, np.array([slot.wanted for slot in bench.slots])).missed if saved else {}
+    saved_as = judge(bench, np.array([slot.reference_g for slot in bench.slots])).missed if saved else {}
     while rest and len(fixes) < _MOST:
         fix = _best(bench, verdict, moved, saved_as)
         if fix is None:
@@ -147,7 +147,9 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
         )
 
 
-def _best(bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]) -> tuple[Slot, ModelCheck] | None:
+def _best(
+    bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]
+) -> tuple[Slot, ModelCheck] | None:
     """The single edit that mends most; None when none does without making something else worse.
 
     What the saved version missed itself is no reason against a way back to it.
@@ -170,7 +172,9 @@ def _best(bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Map
     return (best[1], best[2]) if best else None
 
 
-def _promising(bench: CandidateBatch, rows: list[LinearRow], here: Floats, moved: set[str]) -> list[tuple[Slot, Floats]]:
+def _promising(
+    bench: CandidateBatch, rows: list[LinearRow], here: Floats, moved: set[str]
+) -> list[tuple[Slot, Floats]]:
     """The trials worth the full model: by the linear problem the best of each line, and every way back."""
     trials = [(slot, value) for slot, value in _trials(bench, here) if slot.id not in moved]
     if not trials:
@@ -214,7 +218,7 @@ def _trials(bench: CandidateBatch, here: Floats) -> Iterator[tuple[Slot, float]]
         count = int(max(now - least, top - now) / step) + 1
         stride = max(1, count // _FINE)
         values = {round(now + k * step, 3) for k in range(-count, count + 1, stride)}
-        near = {value for value in values if least <= value <= top} | {slot.wanted}
+        near = {value for value in values if least <= value <= top} | {slot.reference_g}
         yield from ((slot, value) for value in sorted(near) if abs(value - now) > _LEAST_G)
 
 
@@ -225,7 +229,7 @@ def _price(bench: CandidateBatch, slot: Slot, grams: Floats) -> float:
 
 def _is_back(bench: CandidateBatch, slot: Slot, grams: Floats) -> bool:
     """Whether a line goes back to what it weighed in the saved version."""
-    return slot.wanted != slot.start and abs(float(grams[bench.slots.index(slot)]) - slot.wanted) < _LEAST_G
+    return slot.reference_g != slot.start and abs(float(grams[bench.slots.index(slot)]) - slot.reference_g) < _LEAST_G
 
 
 def _mends(before: ModelCheck, after: ModelCheck) -> bool:

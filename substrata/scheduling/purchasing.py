@@ -37,7 +37,7 @@ class ShoppingRow:
     ingredient: str
     name: str
     section: str
-    wanted_g: float
+    needed_g: float
     on_hand_g: float
     short_g: float
     packs: int | None  # to buy; None when the size of a pack is not known
@@ -103,6 +103,6 @@ def _row(
     else:
         text = f"{name}: {short:.0f} g"
     return ShoppingRow(
-        ingredient=key, name=name, section=_sections().get(role, "other"), wanted_g=round(grams, 1), on_hand_g=on_hand,
+        ingredient=key, name=name, section=_sections().get(role, "other"), needed_g=round(grams, 1), on_hand_g=on_hand,
         short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, by=by, text=text,
     )  # fmt: skip

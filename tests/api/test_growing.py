@@ -77,14 +77,14 @@ def test_a_row_that_names_what_is_not_there_stops_with_file_and_line(tmp_path, m
 class SteamyWish(BakeWish):
     """A bake wish with a field that was made up."""
 
-    steam_g: Annotated[float | None, Number(low=0, high=200, unit="g", said="steam")] = None
+    steam_g: Annotated[float | None, Number(low=0, high=200, unit="g", label="steam")] = None
 
 
 @dataclass(frozen=True, kw_only=True)
 class SteamyFormula(Formula):
     """A formula that has it."""
 
-    bake: Annotated[SteamyWish, Nested(of=SteamyWish)] = SteamyWish()
+    bake: Annotated[SteamyWish, Nested(record=SteamyWish)] = SteamyWish()
 
 
 def test_a_made_up_bake_field_is_read_written_refused_described_told_and_in_the_contract():

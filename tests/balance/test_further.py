@@ -68,9 +68,9 @@ def test_a_sweep_is_the_dough_with_other_grams_and_finds_where_each_window_ends(
     curve = {c.key: c for c in told.curves}["water_fill"]
     assert list(curve.values) == sorted(curve.values)
     for place in (0, 12, 24):
-        dough = Dough(ROLLS, LIBRARY).but(grams={"water": told.grams[place]})
+        dough = Dough(ROLLS, LIBRARY).with_changes(grams={"water": told.grams[place]})
         assert figures(dough).values["water_fill"] == pytest.approx(curve.values[place])
-    edge = figures(Dough(ROLLS, LIBRARY).but(grams={"water": curve.leaves_high_g}))
+    edge = figures(Dough(ROLLS, LIBRARY).with_changes(grams={"water": curve.leaves_high_g}))
     assert edge.values["water_fill"] == pytest.approx(curve.window.high, rel=0.01)
     assert f"{curve.leaves_low_g:.0f}" in told.text
     carbs = {c.key: c for c in told.curves}["net_carbs"]

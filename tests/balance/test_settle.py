@@ -45,7 +45,7 @@ def test_it_comes_back_from_planted_disturbances(balanced):
             continue
         red += 1
         found = search(bench, start=start)
-        planted = np.array([slot.wanted for slot in bench.slots])
+        planted = np.array([slot.reference_g for slot in bench.slots])
         assert found.met, (formula.name, start.missed, found.verdict.missed)
         assert not rails_broken(rows_at(bench, found.verdict.grams, None), found.verdict.grams)
         mass = found.verdict.figures.dough_g / bench.kept.batch.dough_g

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
 from substrata.execution.correction import as_felt, consistency_at, with_more
-from substrata.execution.feel_advice import feel, band_middle
+from substrata.execution.feel_advice import band_middle, feel
 from substrata.execution.run_document import felt_words
 from substrata.process.rheology.handling_classes import ClassBand, band_of
 from tests.bench.conftest import DEMO, demo, made

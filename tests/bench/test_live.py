@@ -48,7 +48,7 @@ def at_half_time(name, **which):
     rng = np.random.default_rng(2)
     before, after, inside = [], [], []
     for case, ran, ready in truths(name, **which):
-        told = BAKES[name].told(ready / 2, [*seen(case, ran, ready / 4, rng), *seen(case, ran, ready / 2, rng)])
+        told = BAKES[name].forecast(ready / 2, [*seen(case, ran, ready / 4, rng), *seen(case, ran, ready / 2, rng)])
         before.append(np.log(told.before_min / ready))
         after.append(np.log(told.ready_min / ready))
         inside.append(told.low_min <= ready <= told.high_min)
@@ -71,7 +71,7 @@ def test_an_oven_that_is_off_is_found_out_at_half_time(name):
 
 def test_a_hot_oven_is_done_sooner_and_a_cool_one_later():
     bake, dial = BAKES["Market rolls, egg-free"], CASES["Market rolls, egg-free"].case.oven_c
-    hot, cool = (bake.told(5, [BakeReading(minute=5, kind="oven", value=dial + k)]) for k in (18, -18))
+    hot, cool = (bake.forecast(5, [BakeReading(minute=5, kind="oven", value=dial + k)]) for k in (18, -18))
     assert hot.ready_min < hot.before_min < cool.ready_min
     assert hot.offset_k > 8
     assert cool.offset_k < -8
@@ -82,14 +82,14 @@ def test_more_weight_lost_than_forecast_is_done_sooner():
     ran, _ = live._one(case)
     at = 8.0
     lost = float(np.interp(at, ran.minutes, ran.loss))
-    more, less = (bake.told(at, [BakeReading(minute=at, kind="weight", value=lost + d)]) for d in (0.05, -0.05))
+    more, less = (bake.forecast(at, [BakeReading(minute=at, kind="weight", value=lost + d)]) for d in (0.05, -0.05))
     assert more.ready_min < less.ready_min
 
 
 def test_browner_than_forecast_is_done_sooner_where_colour_decides():
     dough = demo("Mustard twists")
     bake = LiveBake(dough.case, dough.formula.form)
-    brown, pale = (bake.told(12, [BakeReading(minute=12, kind="colour", value=v)]) for v in (0.0, -2.0))
+    brown, pale = (bake.forecast(12, [BakeReading(minute=12, kind="colour", value=v)]) for v in (0.0, -2.0))
     assert brown.ready_min < pale.ready_min
 
 
@@ -98,16 +98,16 @@ def test_one_wrong_number_does_not_move_the_bake():
     ran, _ = live._one(case)
     good = [BakeReading(minute=m, kind="core", value=float(np.interp(m, ran.minutes, ran.core_c))) for m in (6, 9, 12)]
     bad = [*good, BakeReading(minute=12, kind="weight", value=0.7)]
-    plain, odd = bake.told(13, good), bake.told(13, bad)
+    plain, odd = bake.forecast(13, good), bake.forecast(13, bad)
     assert odd.odd == (3,)
     assert abs(odd.ready_min / plain.ready_min - 1) < 0.12
 
 
 def test_nothing_seen_is_the_forecast_and_the_same_question_has_the_same_answer():
     bake = BAKES["Market rolls, egg-free"]
-    told = bake.told(0.0)
+    told = bake.forecast(0.0)
     assert told.ready_min == pytest.approx(told.before_min)
-    assert bake.told(0.0) == told
+    assert bake.forecast(0.0) == told
     assert "to go" in told.text
 
 
@@ -121,4 +121,4 @@ def test_nothing_seen_is_the_forecast_and_the_same_question_has_the_same_answer(
 )
 def test_a_reading_that_cannot_be_meant_is_refused(reading):
     with pytest.raises(FormulaError):
-        BAKES["Market rolls, egg-free"].told(4, [reading])
+        BAKES["Market rolls, egg-free"].forecast(4, [reading])

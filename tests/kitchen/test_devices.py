@@ -19,12 +19,12 @@ def simulated(settings):
 
 def test_nobody_has_devices_until_they_are_chosen(people, kitchen, simulated):
     told = devices.readings(people["viewer"], kitchen.pk)
-    assert (told.scale.there, told.simulated, told.core.celsius) == (False, False, None)
+    assert (told.scale.present, told.simulated, told.core.celsius) == (False, False, None)
     with pytest.raises(Refused, match="no scale"):
         devices.say(people["baker"], kitchen.pk, "pour", 100)
     devices.choose_devices(people["baker"], kitchen.pk, "simulated")
     told = devices.readings(people["viewer"], kitchen.pk)
-    assert (told.scale.there, told.simulated) == (True, True)
+    assert (told.scale.present, told.simulated) == (True, True)
 
 
 def test_devices_stand_in_one_kitchen(people, kitchen, simulated):
@@ -32,7 +32,7 @@ def test_devices_stand_in_one_kitchen(people, kitchen, simulated):
     devices.choose_devices(people["baker"], kitchen.pk, "simulated")
     with pytest.raises(Refused, match="another kitchen"):
         devices.choose_devices(people["outsider"], elsewhere.pk, "simulated")
-    assert not devices.readings(people["outsider"], elsewhere.pk).scale.there
+    assert not devices.readings(people["outsider"], elsewhere.pk).scale.present
     devices.choose_devices(people["baker"], kitchen.pk, "")
     devices.choose_devices(people["outsider"], elsewhere.pk, "simulated")
 

@@ -66,7 +66,7 @@ def test_the_demo_has_a_dough_in_two_sorts_with_a_part():
     assert not judged.sorts_problem
     plain, laden = judged.sorts
     assert (plain.name, laden.name) == ("plain", "laden")
-    assert laden.own_g > 2 * plain.own_g
+    assert laden.separate_g > 2 * plain.separate_g
     assert any(line.name == "Pepper and tomato sauce" for line in judged.lines)
     assert [b.key for b in judged.brackets if b.state in ("low", "high")] == []
     assert not [w.code for w in judged.warnings if w.severity == "act"]

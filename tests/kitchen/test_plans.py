@@ -101,7 +101,7 @@ def test_the_shopping_list_takes_off_what_is_there_in_whole_packs(people, kitche
     _, rows = plans.shopping_list(baker, kitchen.pk, plan.pk)
     almond = next(row for row in rows if row.ingredient == "almond-flour")
     # Two batches take 320 g, 100 are there: one pack of 250 g.
-    assert (almond.wanted_g, almond.short_g, almond.packs, almond.price) == (320.0, 220.0, 1, 9.0)
+    assert (almond.needed_g, almond.short_g, almond.packs, almond.price) == (320.0, 220.0, 1, 9.0)
     assert "water" not in {row.ingredient for row in rows}
     assert plans.tick(baker, kitchen.pk, plan.pk, "almond-flour", done=True).ticked == ["almond-flour"]
     assert plans.tick(baker, kitchen.pk, plan.pk, "salt", done=True).ticked == ["almond-flour", "salt"]

@@ -187,7 +187,7 @@ def test_runs_are_put_side_by_side(people, kitchen, formula, run):
     rows = {row.key: row for row in told.rows}
     assert [cell.value for cell in rows["water"].cells] == [420, 440]
     assert rows["loss"].cells[0].value == pytest.approx(10)
-    assert told.held[0].of == 1
+    assert told.held[0].count == 1
     assert "water" in told.text
     with pytest.raises(Refused):
         trials.compare_runs(people["viewer"], kitchen.pk, [run.pk])

@@ -121,7 +121,7 @@ def test_the_told_moments_are_roots_of_the_curve():
     formula = read_document(made(MIXED))
     found = analyse(formula, LIBRARY).handling
     warm = found.temperature_c
-    for minute, name in ((found.ready_min, found.wanted_low), (found.knead_min, "tacky")):
+    for minute, name in ((found.ready_min, found.target_low), (found.knead_min, "tacky")):
         assert consistency(MIXED, warm, minute) == pytest.approx(
             band_of(name, form_of("bun").thickness_mm).low, abs=0.05
         )

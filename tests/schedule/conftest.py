@@ -75,7 +75,10 @@ def kitchen(seed, bakes=None, people=None):
     tasks, lags, dues = [], [], []
     count = bakes or rng.randint(2, 4)
     two = rng.random() < 0.25
-    ovens = (ScheduledOven(name="oven", trays=rng.choice((1, 2, 2))), *((ScheduledOven(name="small", trays=1),) if two else ()))
+    ovens = (
+        ScheduledOven(name="oven", trays=rng.choice((1, 2, 2))),
+        *((ScheduledOven(name="small", trays=1),) if two else ()),
+    )
     names = tuple(oven.name for oven in ovens)
     for n in range(count):
         bake = f"b{n}"

@@ -273,11 +273,11 @@ def test_the_list_is_the_sum_of_the_formulas():
     for _, dough, batches in doughs:
         for weighed in dough.batch.lines:
             by_hand[weighed.ingredient.id] = by_hand.get(weighed.ingredient.id, 0) + weighed.grams.value * batches
-    assert {key: row.wanted_g for key, row in rows.items()} == pytest.approx(
+    assert {key: row.needed_g for key, row in rows.items()} == pytest.approx(
         {key: grams for key, grams in by_hand.items() if key != "water"}, abs=0.06
     )
     almond = rows["almond-flour"]
-    assert almond.packs == -(-(almond.wanted_g - 33) // 400)
+    assert almond.packs == -(-(almond.needed_g - 33) // 400)
     assert almond.price == almond.packs * 7
 
 
@@ -285,7 +285,7 @@ def test_ten_thousand_lines_are_summed():
     doughs = [(f"{n}", Dough(DEMO[ROLLS], LIBRARY), 1.0) for n in range(1)] * 1000
     rows = shopping(doughs, LIBRARY)
     one = {w.ingredient.id: w.grams.value for w in Dough(DEMO[ROLLS], LIBRARY).batch.lines}
-    assert next(r for r in rows if r.ingredient == "salt").wanted_g == pytest.approx(1000 * one["salt"])
+    assert next(r for r in rows if r.ingredient == "salt").needed_g == pytest.approx(1000 * one["salt"])
 
 
 def test_plan_and_shopping_on_the_command_line(said, tmp_path):

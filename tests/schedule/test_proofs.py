@@ -170,7 +170,7 @@ def test_what_is_baked_in_no_oven_may_have_less_to_spare_than_what_is():
         assert found is not None
         assert faults(problem, found.plan) == ()
         assert score(problem, found.plan).price == found.value
-        slid.append((found.value, found.of(model.slid)))
+        slid.append((found.value, found.evaluate(model.slid)))
     assert min(slid)[0] == best.value
     assert min(slid)[1] > 0  # the frying leaves no hands to take anything out: all that is baked is ready sooner
 

@@ -66,7 +66,9 @@ def test_the_check_sees_a_tin_that_is_wanted_twice():
     holds = (Hold(thing="tin", count=1, since="a", until="b"), Hold(thing="tin", count=1, since="c", until="d"))
     lags = (*chain(*tasks[:2]), *chain(*tasks[2:]))
     dues = (Due(bake="a", name="a", task="b", minute=300), Due(bake="z", name="z", task="d", minute=300))
-    problem = ScheduleProblem(tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven"),), capacity={"tin": 1}, holds=holds)
+    problem = ScheduleProblem(
+        tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven"),), capacity={"tin": 1}, holds=holds
+    )
     plan = solve(problem, QUICK)
     assert faults(problem, plan) == ()
     first, last = sorted((plan.placed["a"].start, plan.placed["c"].start))
@@ -167,7 +169,9 @@ def made():
         Due(bake="a", name="a", task="cool", minute=150, fresh=100),
         Due(bake="b", name="b", task="b:bake", minute=150),
     )
-    return ScheduleProblem(tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven", trays=1),), closed=((0, 5),))
+    return ScheduleProblem(
+        tasks=tasks, lags=lags, dues=dues, ovens=(ScheduledOven(name="oven", trays=1),), closed=((0, 5),)
+    )
 
 
 @pytest.mark.parametrize(

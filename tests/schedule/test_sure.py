@@ -69,7 +69,9 @@ def test_two_sorts_that_are_topped_and_baked_at_once_are_planned_with_all_care()
     )  # fmt: skip
     lags = tuple(Lag(before="top", after=task.id, most=4) for task in tasks[1:])
     due = Due(bake="a", name="A", task="laden", minute=200)
-    problem = replace(kitchen(0), tasks=tasks, lags=lags, dues=(due,), holds=(), ovens=(ScheduledOven(name="oven"),), people=1)
+    problem = replace(
+        kitchen(0), tasks=tasks, lags=lags, dues=(due,), holds=(), ovens=(ScheduledOven(name="oven"),), people=1
+    )
     wanted = careful(problem, CAREFUL)
     plan = solve(wanted, QUICK)
     assert plan.placed

@@ -37,7 +37,7 @@ def test_a_fiftieth_of_a_line_moves_no_figure_by_much(body, grams, parts, form, 
     )
     moved = data.draw(st.integers(0, len(amounts) - 1))
     dough = Dough(formula, LIBRARY)
-    before, after = point(dough), point(dough.but(grams={f"l{moved}": amounts[moved][1] * 1.02}))
+    before, after = point(dough), point(dough.with_changes(grams={f"l{moved}": amounts[moved][1] * 1.02}))
     assert before
     assert after
     for what, by, one, other in moves(before, after):

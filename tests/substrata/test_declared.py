@@ -20,7 +20,7 @@ from substrata.ingredients.labels.pack_document import read_lot, write_lot
 class Kettle:
     """A made-up record."""
 
-    litres: Annotated[float | None, Number(low=0.5, high=4, unit="L", said="kettle")] = None
+    litres: Annotated[float | None, Number(low=0.5, high=4, unit="L", label="kettle")] = None
     colour: Annotated[str, Text(most=8, formerly="paint")] = ""
     lid: Annotated[str, Text(group="top", key="cover")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict)

@@ -162,11 +162,11 @@ def test_every_station_tells_one_weight_to_bake_to():
 
 def test_cooler_oil_soaks_in_more():
     taken = [
-        Dough(formula("doughnut", 8, {"oven_c": c}, **DOUGHNUT), LIBRARY).baked.fat_taken_g
+        Dough(formula("doughnut", 8, {"oven_c": c}, **DOUGHNUT), LIBRARY).baked.fat_absorbed_g
         for c in (150, 165, 178, 190)
     ]
     assert all(one > other for one, other in pairwise(taken))
-    assert taken[2] == Dough(formula("doughnut", 8, **DOUGHNUT), LIBRARY).baked.fat_taken_g
+    assert taken[2] == Dough(formula("doughnut", 8, **DOUGHNUT), LIBRARY).baked.fat_absorbed_g
 
 
 def test_a_pocket_is_not_kept_in_the_oven_for_the_water_of_its_filling():

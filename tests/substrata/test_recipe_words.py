@@ -91,7 +91,7 @@ def test_weights_go_by_the_kitchens_spoons():
 
 @pytest.mark.parametrize("text", ["almond flour\n2 eggs\n3 g salt", "2 eggs\n3 g salt", "Topping:\n2 eggs\n3 g salt"])
 def test_a_first_line_that_is_an_ingredient_or_a_head_is_no_name(text):
-    assert import_text(text, LIBRARY)[0].told is None
+    assert import_text(text, LIBRARY)[0].phrases is None
 
 
 @pytest.mark.parametrize(

@@ -64,7 +64,7 @@ def test_butter_dough_from_the_fridge_goes_cold_into_the_oven_and_takes_longer()
 def test_a_chilled_cookie_may_be_cut_stiff_and_asks_for_no_more_yolk():
     """Common practice: rolls of cookie dough are cut from the fridge; cold melted-cheese dough cracks and is warmed again."""
     cold = analyse(resting(COINS, rest_min=600, rest_in="fridge"), LIBRARY)
-    assert (cold.handling.wanted_high, cold.handling.fits) == ("stiff", True)
+    assert (cold.handling.target_high, cold.handling.fits) == ("stiff", True)
     assert "stiff after 10 h" in cold.handling.text
     assert not shaped(resting(DEMO["Mustard twists"], rest_min=600, rest_in="fridge")).fits
 

@@ -81,7 +81,7 @@ def test_a_paste_that_is_too_long_is_refused_with_its_size(text):
 @given(st.text(max_size=300))
 def test_any_text_is_read_or_reported(text):
     rows = import_text(text, LIBRARY)
-    assert all(row.status in ("read", "section") or row.told or row.problem for row in rows)
+    assert all(row.status in ("read", "section") or row.phrases or row.problem for row in rows)
     assert all(line.ingredient in LIBRARY for row in rows if row.status == "read" for line in row.lines)
 
 
@@ -115,4 +115,4 @@ def test_what_is_said_below_other_heads_is_no_ingredient_and_sets_no_oven():
         LIBRARY,
     )
     assert [line.ingredient for row in rows for line in row.lines] == ["almond-flour", "egg"]
-    assert [row.told.oven_c for row in rows if row.told and row.told.oven_c] == [175]
+    assert [row.phrases.oven_c for row in rows if row.phrases and row.phrases.oven_c] == [175]

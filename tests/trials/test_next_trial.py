@@ -91,7 +91,7 @@ def test_every_shift_says_in_the_document_what_it_does_to_the_dough(row):
         if table is None:
             continue
         counted = run_figures(dough, making, table.of.marks)
-        written = run_figures(Dough(formula, LIBRARY), making.but(grams={}), table.of.marks)
+        written = run_figures(Dough(formula, LIBRARY), making.with_changes(grams={}), table.of.marks)
         assert counted[PLACE["consistency"]] == pytest.approx(written[PLACE["consistency"]], abs=0.03)
         assert counted[PLACE["load"]] == pytest.approx(written[PLACE["load"]], rel=0.02)
 

@@ -162,7 +162,7 @@ def test_mechanisms_join_as_a_noisy_or():
     x[PLACE["cut_warm"]] = 1.0
     hazard = hazards(x, table.of.figures, table.of.marks, of)
     place = of.faults.index("gummy")
-    each = 1 - np.exp(-hazard[of.of[:, place] > 0])
+    each = 1 - np.exp(-hazard[of.membership[:, place] > 0])
     by_hand = 1 - 0.988 * np.prod(1 - each)
     assert likely(hazard, of)[place] == pytest.approx(by_hand)
     warm = of.reads.index("cut_warm")

@@ -14,13 +14,13 @@ from substrata.base.documents.records import described, read_record, record_sche
 class Nested(Kind):
     """A record of its own."""
 
-    of: type
+    record: type
     optional: bool = False  # null is a value of its own
-    told: Callable[[Any], str] = str  # in the words of a difference
+    describe: Callable[[Any], str] = str  # in the words of a difference
 
     def read(self, value: object, where: Where) -> Any:
         """The record."""
-        return read_record(self.of, value, where)
+        return read_record(self.record, value, where)
 
     def write(self, value: Any) -> Any:
         """The record as an object."""
@@ -28,25 +28,25 @@ class Nested(Kind):
 
     def schema(self) -> dict[str, Any]:
         """An object."""
-        return record_schema(self.of, open_to_nothing=self.optional)
+        return record_schema(self.record, open_to_nothing=self.optional)
 
     def plain(self) -> Any:
         """The record: a model of it is made where this is read."""
-        return self.of | None if self.optional else self.of
+        return self.record | None if self.optional else self.record
 
     def words(self, value: Any) -> str:
         """The record in a few words."""
-        return self.told(value)
+        return self.describe(value)
 
 
 @dataclass(frozen=True, kw_only=True)
 class Listed(Kind):
     """A list of records."""
 
-    of: type
+    item: type
     most: int
     named_by: str = ""  # the key that names an entry in refusals; "" counts them
-    told: Callable[[Any], str] = str
+    describe: Callable[[Any], str] = str
     many: str = ""  # what a refusal calls too many of them
 
     def read(self, value: object, where: Where) -> tuple[Any, ...]:
@@ -59,13 +59,13 @@ class Listed(Kind):
 
     def _entry(self, entry: object, where: Where, number: int) -> Any:
         if not self.named_by:
-            return read_record(self.of, entry, where.key(str(number)))
+            return read_record(self.item, entry, where.key(str(number)))
         unnamed = replace(where, line=f"line {number}")
         if not isinstance(entry, Mapping):
             raise unnamed.refusal(entry, "an object for each line")
         name = entry.get(self.named_by)
         return read_record(
-            self.of, entry, replace(unnamed, field="", line=name if name and isinstance(name, str) else unnamed.line)
+            self.item, entry, replace(unnamed, field="", line=name if name and isinstance(name, str) else unnamed.line)
         )
 
     def write(self, value: Any) -> Any:
@@ -74,7 +74,7 @@ class Listed(Kind):
 
     def schema(self) -> dict[str, Any]:
         """An array."""
-        return {"type": "array", "maxItems": self.most, "items": record_schema(self.of)}
+        return {"type": "array", "maxItems": self.most, "items": record_schema(self.item)}
 
     def plain(self) -> Any:
         """A list of the records."""
@@ -82,14 +82,14 @@ class Listed(Kind):
 
     def words(self, value: Any) -> str:
         """The records, one after the other."""
-        return ", ".join(map(self.told, value)) or AS_USUAL
+        return ", ".join(map(self.describe, value)) or AS_USUAL
 
 
 @dataclass(frozen=True, kw_only=True)
 class Named(Kind):
     """Values of one kind by name."""
 
-    of: Kind
+    item: Kind
     names: Sequence[str] | None = None  # None takes any
     blank: tuple[Any, ...] = (None,)  # values that are as if they were left out
 
@@ -101,24 +101,24 @@ class Named(Kind):
         if strange:
             raise where.refusal(", ".join(strange), ", ".join(self.names or ()))
         return {
-            str(name): self.of.read(entry, where.key(str(name)))
+            str(name): self.item.read(entry, where.key(str(name)))
             for name, entry in value.items()
             if entry not in self.blank
         }
 
     def write(self, value: Any) -> Any:
         """The values as an object."""
-        return {name: self.of.write(entry) for name, entry in value.items()}
+        return {name: self.item.write(entry) for name, entry in value.items()}
 
     def schema(self) -> dict[str, Any]:
         """An object."""
         names = {"propertyNames": {"enum": list(self.names)}} if self.names is not None else {}
-        return {"type": "object", **names, "additionalProperties": described(self.of)}
+        return {"type": "object", **names, "additionalProperties": described(self.item)}
 
     def plain(self) -> Any:
         """A mapping."""
-        inner = self.of.plain()
-        return dict[str, inner | None if isinstance(self.of, Number) else inner]  # type: ignore[misc]  # known when this runs
+        inner = self.item.plain()
+        return dict[str, inner | None if isinstance(self.item, Number) else inner]  # type: ignore[misc]  # known when this runs
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -152,11 +152,11 @@ class Texts(Kind):
 class Words(Kind):
     """Some of a set of words."""
 
-    of: Callable[[], Sequence[str]]
+    options: Callable[[], Sequence[str]]
 
     def read(self, value: object, where: Where) -> frozenset[str]:
         """The words."""
-        allowed = self.of()
+        allowed = self.options()
         if not isinstance(value, list):
             raise where.refusal(value, ", ".join(allowed))
         strange = [word for word in value if word not in allowed]
@@ -170,7 +170,7 @@ class Words(Kind):
 
     def schema(self) -> dict[str, Any]:
         """An array of them."""
-        return {"type": "array", "items": {"enum": list(self.of())}}
+        return {"type": "array", "items": {"enum": list(self.options())}}
 
     def plain(self) -> Any:
         """A list."""

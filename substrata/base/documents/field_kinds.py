@@ -42,9 +42,9 @@ class Where:
 class Kind:
     """What a field may hold. A null is read as if the key were left out."""
 
-    said: str = ""  # its name in the words of a difference; "" for a field whose changes are told elsewhere
+    label: str = ""  # its name in the words of a difference; "" for a field whose changes are told elsewhere
     note: str = ""  # its description in the schema
-    asked: bool = False  # the schema wants the key
+    required: bool = False  # the schema wants the key
     sparse: bool = False  # left out of the written document while it has its default
     group: str = ""  # object of the document that it stands in, where the record is flat
     key: str = ""  # its key there; "" for the field's own name
@@ -218,13 +218,13 @@ class Flag(Kind):
 class Word(Kind):
     """One of some words; the empty word leaves it open."""
 
-    of: Sequence[str] | Callable[[], Sequence[str]]
+    options: Sequence[str] | Callable[[], Sequence[str]]
     what: str = ""  # what a refusal says is wrong with a word that is none of them
 
     @property
     def choices(self) -> tuple[str, ...]:
         """The words."""
-        return tuple(self.of() if callable(self.of) else self.of)
+        return tuple(self.options() if callable(self.options) else self.options)
 
     def read(self, value: object, where: Where) -> str:
         """The word."""

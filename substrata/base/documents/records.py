@@ -143,7 +143,7 @@ def record_schema(record: type, *, open_to_nothing: bool = False) -> dict[str, A
 
 def _object_schema(record: type, group: str) -> dict[str, Any]:
     here = [f for f in declared(record) if f.kind.group == group]
-    required = [f.key for f in here if f.kind.asked]
+    required = [f.key for f in here if f.kind.required]
     properties = {f.key: described(f.kind) for f in here}
     table: dict[str, Any] = {"type": "object", "additionalProperties": True, "properties": properties}
     return table | ({"required": required} if required else {})
@@ -153,5 +153,5 @@ def described_differences(before: Any, after: Any) -> Iterator[str]:
     """What is set otherwise in one of two records of a kind: ``oven as usual → 200 °C``."""
     for field in declared(type(before)):
         was, now = getattr(before, field.name), getattr(after, field.name)
-        if field.kind.said and was != now:
-            yield f"{field.kind.said} {field.kind.words(was)} → {field.kind.words(now)}"
+        if field.kind.label and was != now:
+            yield f"{field.kind.label} {field.kind.words(was)} → {field.kind.words(now)}"

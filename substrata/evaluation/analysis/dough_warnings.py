@@ -136,7 +136,7 @@ def _may_fit(forecast: HandlingForecast) -> bool:
     if forecast.crumbly >= _IN_DOUBT:
         return False
     names = [band.class_name for band in classes()]
-    target_classes = names[names.index(forecast.wanted_low) : names.index(forecast.wanted_high) + 1]
+    target_classes = names[names.index(forecast.target_low) : names.index(forecast.target_high) + 1]
     return sum(share.probability for share in forecast.probabilities if share.class_name in target_classes) >= _IN_DOUBT
 
 

@@ -118,7 +118,7 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     loss = between_shares(done.loss, [d.loss for d in draws], most=most_loss(wet))
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
-    weight, oil = batch.whole_g, dough.baked.fat_taken_g
+    weight, oil = batch.whole_g, dough.baked.fat_absorbed_g
     bake_to = None
     if loss:
         # Where the loss itself decides, what is left to doubt is the scale and the evaporation before the oven.

@@ -65,17 +65,17 @@ class PrepPlan:
 class _WorkSurface:
     """What the cards are made of."""
 
-    of: Dough
+    dough: Dough
     handling: HandlingForecast
 
     @property
     def formula(self) -> Formula:
-        return self.of.formula
+        return self.dough.formula
 
     @property
-    def dough(self) -> Batch:
+    def inside(self) -> Batch:
         """The lines of the dough."""
-        return self.of.inside
+        return self.dough.inside
 
     @property
     def room_c(self) -> float:
@@ -87,7 +87,7 @@ class _WorkSurface:
 
     @property
     def melts(self) -> bool:
-        return self.of.kind == "melted-cheese"
+        return self.dough.kind == "melted-cheese"
 
 
 def prep_plan(formula: Formula, library: Library, settings: Settings = Settings()) -> PrepPlan:  # noqa: B008 - frozen
@@ -103,7 +103,7 @@ def plan_preparation(dough: Dough) -> PrepPlan:
     """What is to be done for a dough; see ``prep_plan``."""
     room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_surface, _rewarm, _gel, _fry)
-    bench = _WorkSurface(of=dough, handling=dough.handling) if dough.handling else None
+    bench = _WorkSurface(dough=dough, handling=dough.handling) if dough.handling else None
     return PrepPlan(
         dough_kind=dough.kind,
         room=room,
@@ -114,7 +114,7 @@ def plan_preparation(dough: Dough) -> PrepPlan:
 
 def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
     codes = {role.id: role.code for role in roles().values()}
-    result = premix(b.of.batch, int(number_set(b.formula, "batches")), codes)
+    result = premix(b.dough.batch, int(number_set(b.formula, "batches")), codes)
     if result is None:
         return
     yield PrepTask(
@@ -131,7 +131,7 @@ def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
 
 
 def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
-    for line in b.of.batch.lines:
+    for line in b.dough.batch.lines:
         if is_wet_vegetable(line):
             card = vegetable_drying(line)
             yield PrepTask(
@@ -150,10 +150,10 @@ def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
 
 
 def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
-    lines = [w for w in b.of.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
+    lines = [w for w in b.dough.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
-    sugar = sum(w.grams.value for w in b.dough.lines if "sugar" in w.ingredient.flags)
+    sugar = sum(w.grams.value for w in b.inside.lines if "sugar" in w.ingredient.flags)
     result = waking(
         # Fresh yeast counts as the dry yeast that does the same work.
         sum(w.grams.value * w.ingredient.parameter("yeast_rate").value for w in lines) / yeast_number("rate_30c").value,
@@ -178,12 +178,12 @@ def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
 
 
 def _water(b: _WorkSurface) -> Iterator[PrepTask]:
-    lines = [w for w in b.dough.lines if w.ingredient.id == "water" and w.grams.value > 0]
+    lines = [w for w in b.inside.lines if w.ingredient.id == "water" and w.grams.value > 0]
     if not lines:
         return
     largest = max(lines, key=lambda w: w.grams.value)
     target_c = number_set(b.formula, "dough_c", round(b.handling.temperature_c))
-    egg = any(w.role == "egg" for w in b.dough.lines)
+    egg = any(w.role == "egg" for w in b.inside.lines)
     result = water_for(b.heat, largest.line.id, target_c, room_c=b.room_c, has_egg=egg)
     if result.within:
         text = f"{largest.grams.value:.0f} g water at {result.water_c:.0f} °C make a dough of {target_c:.0f} °C."
@@ -193,7 +193,7 @@ def _water(b: _WorkSurface) -> Iterator[PrepTask]:
             f"; {result.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {result.dough_at_limit_c:.0f} °C"
         )
         text = f"{target_c:.0f} °C would take {side} water{reach if result.water_c > result.limit_c else ''}: warm or chill the rest."
-    gelled = any("psyllium" in w.ingredient.flags for w in b.dough.lines)
+    gelled = any("psyllium" in w.ingredient.flags for w in b.inside.lines)
     cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
     yield PrepTask(
         kind="water",
@@ -211,8 +211,10 @@ def _water(b: _WorkSurface) -> Iterator[PrepTask]:
 def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
     if not b.melts:
         return
-    rows = [n for n, w in enumerate(b.dough.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"]
-    matter = _warmed(b.dough, rows)
+    rows = [
+        n for n, w in enumerate(b.inside.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"
+    ]
+    matter = _warmed(b.inside, rows)
     fridge, aim = number_set(b.formula, "fridge_c"), number_set(b.formula, "melt_to_c")
     watts, length = number_set(b.formula, "microwave_watts"), number_set(b.formula, "burst_seconds")
     result = bursts(matter, fridge, aim, watts=watts, burst_s=length)
@@ -221,7 +223,7 @@ def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
         title="Melt the cheese",
         text=f"{matter.grams:.0f} g from the fridge: {len(result.bursts)} bursts, {result.seconds:.0f} s in all "
         f"({result.low_s:.0f} to {result.high_s:.0f} s), stirring between.",
-        lines=tuple(b.dough.lines[n].line.id for n in rows),
+        lines=tuple(b.inside.lines[n].line.id for n in rows),
         inputs=tuple(prep_input(b.formula, key) for key in ("burst_seconds", "melt_to_c")),
         steps=("Stop when it flows; too hot and the fat runs out.",),
         cautions=("It holds the heat: it burns fingers.",),
@@ -242,18 +244,18 @@ def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
         text=b.handling.text,
         lines=(),
         inputs=(),
-        steps=tuple(step.text for step in mixing_steps(b.of)),
-        cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.dough.lines) else (),
+        steps=tuple(step.text for step in mixing_steps(b.dough)),
+        cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.inside.lines) else (),
         confidence="rule of thumb",
     )
 
 
 def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
     """The clock only runs for a dough that is warmer than the room and minds it."""
-    result = surface_cooling(b.of)
+    result = surface_cooling(b.dough)
     if result is None or result.until_c is None:
         return
-    until, usual = result.until_c, usual_thickness(b.of)
+    until, usual = result.until_c, usual_thickness(b.dough)
     if result.minutes is None:
         text = f"In this room it stays workable: it cracks below {until:.0f} °C and the room has {b.room_c:.0f} °C."
     elif result.minutes <= 0:
@@ -285,7 +287,7 @@ def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
     if until is None:
         return
     share = 1 / b.formula.pieces
-    whole = _warmed(b.dough, list(range(len(b.dough.lines))))
+    whole = _warmed(b.inside, list(range(len(b.inside.lines))))
     piece = Warmed(grams=whole.grams * share, j_per_k=whole.j_per_k * share, fat_g=whole.fat_g * share)
     aim = max(number_set(b.formula, "warm_to_c"), until)
     watts = number_set(b.formula, "microwave_watts")
@@ -308,7 +310,7 @@ def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
 
 def _gel(b: _WorkSurface) -> Iterator[PrepTask]:
     """Shown where a filling is usual, or one is wanted."""
-    if not b.of.form.filled and "gel_percent" not in b.formula.prep:
+    if not b.dough.form.filled and "gel_percent" not in b.formula.prep:
         return
     percent = b.formula.prep.get("gel_percent")
     water = number_set(b.formula, "gel_water_g")
@@ -332,9 +334,10 @@ def _gel(b: _WorkSurface) -> Iterator[PrepTask]:
 def _fry(b: _WorkSurface) -> Iterator[PrepTask]:
     if not is_fried(b.formula):
         return
-    oil = number_set(b.formula, "fry_c", b.of.form.oven_c)
+    oil = number_set(b.formula, "fry_c", b.dough.form.oven_c)
     fats = frying_fats(
-        oil, {key: b.of.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))}
+        oil,
+        {key: b.dough.library[key].name for key in (row.text("ingredient") for row in read_table("frying_fats.csv"))},
     )
     good = [fat.name.partition(",")[0].lower() for fat in fats if fat.verdict == "good"]
     yield PrepTask(

@@ -29,22 +29,22 @@ class Baked:
     source: Source  # set by the baker, dried to the form's mark, or the form's habit
     bake_to_g: float  # weight of the whole batch out of the oven
     bake_to_piece_g: float
-    fat_taken_g: float  # taken up in frying
+    fat_absorbed_g: float  # taken up in frying
 
     @property
-    def left(self) -> float:
+    def remaining(self) -> float:
         """What the vapour leaves, of the weight before the oven."""
         return 1 - self.loss.value
 
     @property
     def relative(self) -> float:
         """90 % half-range of the weight after the oven, as a share of it: how much water leaves is a doubt too."""
-        return (self.loss.high - self.loss.low) / 2 / self.left
+        return (self.loss.high - self.loss.low) / 2 / self.remaining
 
     @property
     def whole_per_baked(self) -> float:
         """Weight before the oven, of the weight after."""
-        before = (self.bake_to_g - self.fat_taken_g) / self.left
+        before = (self.bake_to_g - self.fat_absorbed_g) / self.remaining
         return before / self.bake_to_g if self.bake_to_g else 1.0
 
 
@@ -71,7 +71,7 @@ def baked(batch: Batch, formula: Formula) -> Baked:
         source=source,
         bake_to_g=after,
         bake_to_piece_g=after / formula.pieces,
-        fat_taken_g=fat,
+        fat_absorbed_g=fat,
     )
 
 

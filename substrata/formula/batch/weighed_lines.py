@@ -276,7 +276,7 @@ def _dry_base_roles() -> tuple[str, ...]:
 
 def is_fried(formula: Formula) -> bool:
     """Whether the form is one that is fried, and the baker has not chosen the oven."""
-    return form_of(formula.form).fat_taken.value > 0 and formula.bake.fried != "baked"
+    return form_of(formula.form).fat_absorbed.value > 0 and formula.bake.fried != "baked"
 
 
 def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Library) -> list[WeighedLine]:
@@ -285,7 +285,7 @@ def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Libra
     if not is_fried(formula) or dough <= 0:
         return []
     fat = library[formula.bake.frying_fat or USUAL_FRYING_FAT]
-    grams = form_of(formula.form).fat_taken.scaled(dough * _soaked(formula))
+    grams = form_of(formula.form).fat_absorbed.scaled(dough * _soaked(formula))
     line = Line(id=FRYING, ingredient=fat.id, grams=grams.value, role="topping")
     return [WeighedLine(line=line, ingredient=fat, grams=grams, role=FRYING, in_dough=False)]
 

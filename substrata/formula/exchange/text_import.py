@@ -43,7 +43,7 @@ class PastedLine:
     lines: tuple[Line, ...] = ()  # usually one; "2 eggs + 2 whites" gives two
     nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
     weights: tuple[Spread | None, ...] = ()  # grams of each line by the kitchen's measures; None: not to be weighed
-    told: RecipePhrases | None = None  # what it says of the whole formula
+    phrases: RecipePhrases | None = None  # what it says of the whole formula
     problem: LineProblem | None = None
 
 
@@ -88,7 +88,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
                     number=number,
                     text=part,
                     status="told",
-                    told=replace(phrases, note=phrases.note or part[:LONGEST_LINE]),
+                    phrases=replace(phrases, note=phrases.note or part[:LONGEST_LINE]),
                 )
             )
             continue
@@ -103,7 +103,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         if not phrases_of_part and row.status == "unknown":
             phrases_of_part = count_alone(part)
         if phrases_of_part and not (phrases_of_part.note and weighed):
-            row = PastedLine(number=number, text=part, status="told", told=phrases_of_part)
+            row = PastedLine(number=number, text=part, status="told", phrases=phrases_of_part)
         result.append(row)
     rows = [
         _pressed_out(replace(p, weights=tuple(_weight(line, library, settings) for line in p.lines)), library)
@@ -138,7 +138,7 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     """The first line is the name when it has no amount, names no ingredient outright, and amounts stand below."""
     if not rows or rows[0].status == "section" or any(line.entered for line in rows[0].lines):
         return rows
-    if rows[0].told and (rows[0].told.note is None or rows[0].text.endswith(".")):
+    if rows[0].phrases and (rows[0].phrases.note is None or rows[0].text.endswith(".")):
         return rows
     match = library.names.find(rows[0].text)
     outright = match is not None and match.sure and not match.beside and not form_in(rows[0].text)
@@ -146,32 +146,33 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
         return rows
     name, pieces = phrases_in_title(rows[0].text.strip(" #*_:-–"))
     phrases = RecipePhrases(name=name[:120], pieces=pieces)
-    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", told=phrases), *rows[1:]]
+    return [PastedLine(number=rows[0].number, text=rows[0].text, status="told", phrases=phrases), *rows[1:]]
 
 
 def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
     """The title says a form too, and with it how many pieces there usually are, where nothing below says otherwise."""
-    title = next((row for row in rows if row.told and row.told.name), None)
-    if title is None or title.told is None or title.told.name is None:
+    title = next((row for row in rows if row.phrases and row.phrases.name), None)
+    if title is None or title.phrases is None or title.phrases.name is None:
         return rows
     here = [line.ingredient for row in rows for line in row.lines if line.ingredient in library]
-    form = form_in(title.told.name, sweet=any(library[i].role == "sweetener" for i in here))
-    below = [row.told for row in rows if row.told and row is not title]
+    form = form_in(title.phrases.name, sweet=any(library[i].role == "sweetener" for i in here))
+    below = [row.phrases for row in rows if row.phrases and row is not title]
     if form is None:
         return rows
     grams = sum(weight.value for row in rows for weight in row.weights if weight)
-    has_pieces = title.told.pieces or any(phrases.pieces for phrases in below) or not grams
-    pieces = title.told.pieces if has_pieces else usual_pieces(form, grams)
-    named = replace(title, told=replace(title.told, form=form, pieces=pieces))
+    has_pieces = title.phrases.pieces or any(phrases.pieces for phrases in below) or not grams
+    pieces = title.phrases.pieces if has_pieces else usual_pieces(form, grams)
+    named = replace(title, phrases=replace(title.phrases, form=form, pieces=pieces))
     # A title that names a form is surer than a word beside a number.
     return [
-        named if row is title else replace(row, told=replace(row.told, form=None)) if row.told else row for row in rows
+        named if row is title else replace(row, phrases=replace(row.phrases, form=None)) if row.phrases else row
+        for row in rows
     ]
 
 
 def with_phrases(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
     """A formula with what the paste says of the whole of it: its name, form, pieces, oven and what to do."""
-    for phrases in (row.told for row in pasted if row.told):
+    for phrases in (row.phrases for row in pasted if row.phrases):
         bake = formula.bake
         if phrases.oven_c is not None:
             bake = replace(bake, oven_c=phrases.oven_c, fan=bake.fan if phrases.fan is None else phrases.fan)

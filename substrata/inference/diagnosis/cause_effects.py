@@ -45,7 +45,7 @@ class CauseTable:
     """Everything that a diagnosis of one version needs."""
 
     form: str
-    of: WrittenFormula
+    written: WrittenFormula
     kinds: frozenset[str]
     planted: tuple[Planted, ...]
     spread: Floats  # J: change of the figures by one standard deviation of each parameter, (parameters, figures)
@@ -59,7 +59,7 @@ class CauseTable:
     @cached_property
     def rises(self) -> dict[str, Floats]:
         """By how much each cause raises each fault at most, without any spread; (faults,) by cause."""
-        base, marks, mechanisms = self.of.figures, self.of.marks, self.mechanisms
+        base, marks, mechanisms = self.written.figures, self.written.marks, self.mechanisms
         x = np.array([base, *(base + p.change for p in self.planted)])
         p = likely(hazards(x, base, marks, mechanisms), mechanisms)
         rises: dict[str, Floats] = {}
@@ -102,7 +102,12 @@ def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
         rows.append(row)
         names.append(name)
     return CauseTable(
-        form=dough.formula.form, of=base, kinds=kinds, planted=table, spread=np.array(rows), parameters=tuple(names)
+        form=dough.formula.form,
+        written=base,
+        kinds=kinds,
+        planted=table,
+        spread=np.array(rows),
+        parameters=tuple(names),
     )
 
 
@@ -125,7 +130,7 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
         )
 
     def both(name: str, sd: float) -> tuple[Making, Making]:
-        return Making().but(**{name: exp(-sd)}), Making().but(**{name: exp(sd)})
+        return Making().with_changes(**{name: exp(-sd)}), Making().with_changes(**{name: exp(sd)})
 
     fried = dough.batch.whole_g > 0 and dough.case.fried
     oven = _OIL_K if fried else dough.profile.offset_sd

@@ -44,7 +44,7 @@ def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven:
     """
     planted = table or cause_table(dough)
     done, verdict = what_was_done(run), run.verdict or Verdict()
-    log_ = logged(dough, done, planted.of.marks.minutes)
+    log_ = logged(dough, done, planted.written.marks.minutes)
     belief = posterior(dough, planted, done, verdict, log_, proven=proven)
     explanation = explain(dough, planted, done, verdict, belief)
     return Diagnosis(

@@ -34,7 +34,7 @@ class LikelyCause:
     cause: str
     words: str
     probability: float
-    said: str  # likely, quite possible, possible, hardly
+    probability_text: str  # likely, quite possible, possible, hardly
     scope: str  # run, habit, lot, oven
     evidence: tuple[str, ...]
     against: tuple[str, ...]
@@ -47,7 +47,7 @@ class LikelyFlaw:
     cause: str
     words: str
     probability: float  # its share in what happened
-    said: str
+    probability_text: str
     evidence: tuple[str, ...]
 
 
@@ -82,7 +82,7 @@ def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> W
         proven: this version was good before.
     """
     verdict, done = run.verdict or Verdict(), what_was_done(run)
-    belief = posterior(dough, table, done, verdict, logged(dough, done, table.of.marks.minutes), proven=proven)
+    belief = posterior(dough, table, done, verdict, logged(dough, done, table.written.marks.minutes), proven=proven)
     return explain(dough, table, done, verdict, belief)
 
 
@@ -96,18 +96,18 @@ def explain(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, belie
         verdict: what was said of it.
         belief: what is believed.
     """
-    log_ = logged(dough, done, table.of.marks.minutes)
+    log_ = logged(dough, done, table.written.marks.minutes)
     mechanisms = table.mechanisms
     making = _making(dough, belief, table, mechanisms, log_)
     flaws = _flaws(belief, table, mechanisms)
     nothing = float(belief.weights[0].sum())
     return Why(
-        faults=belief.seen,
+        faults=belief.faults,
         formula=flaws,
         making=making,
         nothing=nothing,
         questions=_questions(belief, log_, verdict),
-        text=_text(belief.seen, making, flaws, nothing),
+        text=_text(belief.faults, making, flaws, nothing),
     )
 
 
@@ -130,14 +130,16 @@ def _making(
     rises = table.rises
     by_id = {p.cause.id: p.cause for p in table.planted}
     # What the log shows and no fault comes of is a fact, and no answer to why: it stands behind what explains.
-    explains = {key: _explains(key, belief.seen, mechanisms, rises[key]) for key in ids}
-    ranked = sorted(((belief.of(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0]))
+    explains = {key: _explains(key, belief.faults, mechanisms, rises[key]) for key in ids}
+    ranked = sorted(
+        ((belief.probability(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0])
+    )
     rows = []
     for probability, key in ranked[: 2 * _SHOWN]:
         if probability < _LEAST:
             break
         cause = by_id[key]
-        evidence = tuple(_for(cause, belief.seen, mechanisms, rises[key], log_))
+        evidence = tuple(_for(cause, belief.faults, mechanisms, rises[key], log_))
         if not evidence and probability < _SHOWN_ANYWAY:
             continue
         rows.append(
@@ -145,10 +147,10 @@ def _making(
                 cause=key,
                 words=cause.words,
                 probability=probability,
-                said=_probability_words(probability),
+                probability_text=_probability_words(probability),
                 scope=cause.scope,
                 evidence=(*evidence, *filter(None, (_known_oven(dough, cause),))),
-                against=tuple(_against(cause, belief.seen, mechanisms, rises[key], log_)),
+                against=tuple(_against(cause, belief.faults, mechanisms, rises[key], log_)),
             )
         )
     return tuple(rows[:_SHOWN])
@@ -230,17 +232,17 @@ def _against(
 
 def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tuple[LikelyFlaw, ...]:
     """The share of each flaw in what happened: its hazard as written over all hazards as they were."""
-    if not belief.seen:
+    if not belief.faults:
         return ()
-    base, marks = table.of.figures, table.of.marks
+    base, marks = table.written.figures, table.written.marks
     as_written = hazards(base + belief.spread, base, marks, mechanisms)  # (k, m)
     x = base + belief.changes[:, None, :] + belief.spread[None, :, :]
     happened = hazards(x, base, marks, mechanisms)  # (h, k, m)
     words = {row.text("flaw"): row.text("words") for row in read_table("flaws.csv")}
     best: dict[str, tuple[float, str, str]] = {}
-    for fault in belief.seen:
+    for fault in belief.faults:
         place = mechanisms.faults.index(fault)
-        rows = np.flatnonzero(mechanisms.of[:, place])
+        rows = np.flatnonzero(mechanisms.membership[:, place])
         whole = happened[:, :, rows].sum(axis=-1)  # (h, k)
         for m in rows.tolist():
             flaw = mechanisms.flaws[m]
@@ -258,7 +260,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             cause=flaw,
             words=words[flaw],
             probability=share,
-            said=_probability_words(share),
+            probability_text=_probability_words(share),
             evidence=(f"as written: {mechanism}, which brings {fault_table()[fault].words}",),
         )
         for flaw, (share, fault, mechanism) in best.items()
@@ -274,7 +276,7 @@ def _questions(belief: Posterior, log_: Mapping[str, Logged], verdict: Verdict) 
         if p.log in log_ or p.id in verdict.asked or not p.asks:
             continue
         first, chance = groups.get(p.asks, (p.id, 0.0))
-        groups[p.asks] = first, chance + belief.of(p.id)
+        groups[p.asks] = first, chance + belief.probability(p.id)
     rows = [
         Question(cause=cause, text=text, gain=entropy(min(chance, 1.0)))
         for text, (cause, chance) in groups.items()
@@ -299,10 +301,10 @@ def _text(
         return "No fault was told: nothing to explain."
     parts = []
     if flaws:
-        parts.append(f"The formula itself: {flaws[0].words} ({flaws[0].said})")
+        parts.append(f"The formula itself: {flaws[0].words} ({flaws[0].probability_text})")
     if making and making[0].probability > max(nothing, 0.1):
         also = f", or {making[1].words}" if len(making) > 1 and making[1].probability > 0.1 else ""
-        parts.append(f"in the making, {making[0].said}: {making[0].words}{also}")
+        parts.append(f"in the making, {making[0].probability_text}: {making[0].words}{also}")
     elif not flaws:
         parts.append("chance, or the forecast itself is off for this dough: no slip explains it well")
     return f"{'; '.join(parts)}."[:1].upper() + f"{'; '.join(parts)}."[1:]

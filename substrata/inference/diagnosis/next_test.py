@@ -111,7 +111,7 @@ def checks(belief: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
         ids = tuple(row.text("causes").split())
         if any(causes()[cause].log in known for cause in ids):
             continue
-        chance = min(sum(belief.of(cause) for cause in ids), 1.0)
+        chance = min(sum(belief.probability(cause) for cause in ids), 1.0)
         gain = _information(chance, row.number_in("sure", 0.5, 1))
         if gain >= _MIN_GAIN_NATS:
             rows.append(Check(check=row.text("check"), text=row.text("words"), gain=gain, causes=ids))
@@ -153,7 +153,7 @@ class _Judge:
         self.dough, self.table, self.found = dough, table, belief
         self.of = mechanisms(dough.formula.form)
         severities = np.array([fault_table()[fault].severity for fault in self.of.faults])
-        weights = np.array([1.0 if fault in belief.seen else _UNSEEN for fault in self.of.faults])
+        weights = np.array([1.0 if fault in belief.faults else _UNSEEN for fault in self.of.faults])
         self.severity: Floats = severities * weights
         # As many pairs of a cause and an ordinary spread as stand for what is believed, each as likely as the other.
         flat = np.cumsum(belief.weights.ravel())
@@ -168,13 +168,15 @@ class _Judge:
         if key not in self.changes:
             making = making_of(self.dough, row.text("change"))
             self.changes[key] = (
-                None if making is None else run_figures(self.dough, making, self.table.of.marks) - self.table.of.figures
+                None
+                if making is None
+                else run_figures(self.dough, making, self.table.written.marks) - self.table.written.figures
             )
         return self.changes[key]
 
     def bad(self, rows: tuple[Row, ...] = ()) -> float:
         """Severity to be expected next time, after some actions."""
-        shift = np.zeros_like(self.table.of.figures)
+        shift = np.zeros_like(self.table.written.figures)
         removed: set[str] = set()
         for row in rows:
             change = self.change(row)
@@ -204,7 +206,7 @@ class _Judge:
 
     def _bad_of(self, hypotheses: list[Hypothesis], shift: Floats, places: list[int] | None = None) -> Floats:
         """Severity of each pick, shape (picks,)."""
-        base, marks = self.table.of.figures, self.table.of.marks
+        base, marks = self.table.written.figures, self.table.written.marks
         none = np.zeros_like(base)
         changes = np.array([sum((p.change for p in h.causes), none) for h in hypotheses])
         x = base + changes + (self.spread if places is None else self.spread[places]) + shift

@@ -52,9 +52,9 @@ class Posterior:
     weights: Floats  # (h, k), summing to 1
     changes: Floats  # (h, figures)
     spread: Floats  # (k, figures)
-    seen: tuple[str, ...]  # faults told
+    faults: tuple[str, ...]  # faults told
 
-    def of(self, cause: str) -> float:
+    def probability(self, cause: str) -> float:
         """Probability that a cause was at work."""
         rows = [n for n, h in enumerate(self.hypotheses) if any(p.cause.id == cause for p in h.causes)]
         return float(self.weights[rows].sum()) if rows else 0.0
@@ -100,7 +100,7 @@ def posterior(
     every = (*singles, *pairs)
     both = np.vstack((logs, _scored(dough, table, pairs, spread, faults_rated, done, verdict, log_))) if pairs else logs
     changes = np.array([_change(h, table) for h in every])
-    return Posterior(hypotheses=every, weights=_weights(both), changes=changes, spread=spread, seen=faults_rated)
+    return Posterior(hypotheses=every, weights=_weights(both), changes=changes, spread=spread, faults=faults_rated)
 
 
 def _singles(table: CauseTable, done: Done, *, proven: bool) -> list[Hypothesis]:
@@ -124,7 +124,7 @@ def _prior_of(singles: Sequence[Hypothesis], cause: str) -> float:
 
 
 def _change(hypothesis: Hypothesis, table: CauseTable) -> Floats:
-    result: Floats = np.zeros_like(table.of.figures)
+    result: Floats = np.zeros_like(table.written.figures)
     for p in hypothesis.causes:
         result = result + p.change
     return result
@@ -147,7 +147,7 @@ def _scored(
     log_: Mapping[str, Logged],
 ) -> Floats:
     """Log of prior times likelihood of everything that is known, shape (h, k)."""
-    base, marks, mechanisms_ = table.of.figures, table.of.marks, mechanisms(dough.formula.form)
+    base, marks, mechanisms_ = table.written.figures, table.written.marks, mechanisms(dough.formula.form)
     changes = np.array([_change(h, table) for h in hypotheses])
     x = base + changes[:, None, :] + spread[None, :, :]
     p = with_practice(likely(hazards(x, base, marks, mechanisms_), mechanisms_), hypotheses, table, mechanisms_)

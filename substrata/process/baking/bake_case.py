@@ -153,7 +153,7 @@ class BakeCase:
         return constant("standard_pressure") * exp(-self.altitude_m / oven_number("altitude_scale"))
 
     @property
-    def core_wanted_c(self) -> float:
+    def target_core_c(self) -> float:
         """Core temperature of a baked crumb: as far below the boil as at sea level (common practice)."""
         return oven_number("core_done") - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
 

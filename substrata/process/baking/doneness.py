@@ -137,7 +137,7 @@ def _criteria(case: BakeCase, ran: Ran, visible_dose: Floats) -> dict[str, float
         browned = oven_number("topping_dose") if case.wish != "crisp" else 1.0
         return {"topping": melted, "colour": first_over(at, visible_dose, dose * browned)}
     moisture = case.moisture(ran.loss)
-    moments: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.core_wanted_c)}
+    moments: dict[str, float | None] = {"core": first_over(at, ran.core_c, case.target_core_c)}
     colour = first_over(at, visible_dose, dose)
     if form.asks_pliable:
         bends = first_over(at, -moisture, -case.pliable_water)

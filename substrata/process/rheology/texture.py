@@ -86,7 +86,7 @@ class Palate:
 
     offsets: Mapping[str, float]  # points, by score
     weights: Mapping[tuple[str, str], float]  # share more of what makes a score, by (score, what)
-    left: Mapping[str, float]  # of the house's spread, by score
+    remaining: Mapping[str, float]  # of the house's spread, by score
     texts: Mapping[str, str]  # what it comes from, by score
 
     def points(self) -> Floats:
@@ -96,7 +96,7 @@ class Palate:
         )
 
 
-THE_HOUSES = Palate(offsets={}, weights={}, left={}, texts={})
+THE_HOUSES = Palate(offsets={}, weights={}, remaining={}, texts={})
 
 
 @cache
@@ -344,7 +344,7 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     scores = []
     for key, label, confidence, low_word, high_word, half, basis in _kinds():
         value, level, other = values[key]
-        spread = half * palate.left.get(key, 1.0)
+        spread = half * palate.remaining.get(key, 1.0)
         scores.append(
             TextureScore(
                 key=key,

@@ -36,11 +36,11 @@ class Slot:
 
     id: str
     ingredient: str
-    of: Ingredient
+    material: Ingredient
     name: str
     role: str
     start: float  # g
-    wanted: float  # g of the last saved version; the start where there is none
+    reference_g: float  # g of the last saved version; the start where there is none
     free: bool
     new: bool  # not in the formula
     gone: bool  # has to go
@@ -70,7 +70,7 @@ class CandidateBatch:
         invited: tuple[str, ...] = (),
     ) -> None:
         if settings.coconut_is_nut and {"nut", "tree-nut"} & set(wish.without):
-            wish = wish.but(without=(*wish.without, "coconut"))
+            wish = wish.with_changes(without=(*wish.without, "coconut"))
         self.wish, self.library, self.settings = wish, library, settings
         self.given = Dough(_with_targets(formula, wish), library, settings)
         reference = saved if saved is not None and saved.form == formula.form else formula
@@ -137,11 +137,11 @@ class CandidateBatch:
                 Slot(
                     id=w.line.id,
                     ingredient=w.ingredient.id,
-                    of=w.ingredient,
+                    material=w.ingredient,
                     name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
                     role=w.role,
                     start=start,
-                    wanted=saved.get(w.line.id, start),
+                    reference_g=saved.get(w.line.id, start),
                     free=gone or not (held or weighed or barred),
                     new=new and not back,
                     gone=gone,
@@ -230,7 +230,7 @@ class CandidateBatch:
     def at(self, grams: Floats) -> Dough:
         """The dough at some weights, shape (n,)."""
         changed = {s.id: g for s, g in zip(self.slots, grams.tolist(), strict=True) if abs(g - s.start) > 1e-9}
-        return self.base.but(grams=changed) if changed else self.base
+        return self.base.with_changes(grams=changed) if changed else self.base
 
     def formula_at(self, grams: Floats) -> Formula:
         """The formula at some weights: what is at nothing is left out, and a changed line is written in grams."""

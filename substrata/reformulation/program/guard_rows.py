@@ -113,18 +113,20 @@ def _identity(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
         if role == "lift" and is_outside(bench.lift_state):
             continue  # what is to be mended may go
         slots = [s for s, i in zip(bench.slots, bench.inside, strict=True) if s.role == role and i and not s.new]
-        whole = sum(s.wanted for s in slots)
+        whole = sum(s.reference_g for s in slots)
         for slot in slots:
-            if slot.free and not slot.gone and whole and slot.wanted >= _MAIN * whole:
+            if slot.free and not slot.gone and whole and slot.reference_g >= _MAIN * whole:
                 counted = np.array([float(other is slot) for other in bench.slots])
-                least = rail.low * min(slot.wanted, slot.start)
-                yield total_row(f"rail:identity:{slot.id}", "rail", "low", counted, least, size=max(slot.wanted, 1.0))
+                least = rail.low * min(slot.reference_g, slot.start)
+                yield total_row(
+                    f"rail:identity:{slot.id}", "rail", "low", counted, least, size=max(slot.reference_g, 1.0)
+                )
 
 
 def _sum_row(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """Egg, cheese or solid fat near what it was."""
     counted = np.array([float(_counts(bench, rail.id, i)) for i in range(bench.count)]) * bench.inside
-    now = float(counted @ np.array([s.wanted for s in bench.slots]))
+    now = float(counted @ np.array([s.reference_g for s in bench.slots]))
     here = float(counted @ bench.start)
     if now <= 0 or any(slot.gone and c for slot, c in zip(bench.slots, counted, strict=True)):
         return
@@ -139,7 +141,7 @@ def _sum_row(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
 def _added_fat(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
     """Butter and oil near what they were, at a price: fat is no flour."""
     counted = np.array([float(slot.role == "fat") for slot in bench.slots]) * bench.inside
-    now = float(counted @ np.array([s.wanted for s in bench.slots]))
+    now = float(counted @ np.array([s.reference_g for s in bench.slots]))
     if now > 0:
         yield total_row(rail.id, "soft", "high", counted, now * rail.high, size=now, price=rail.price)
         yield total_row(rail.id, "soft", "low", counted, now * rail.low, size=now, price=rail.price)

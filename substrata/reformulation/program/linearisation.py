@@ -67,7 +67,7 @@ def target_band(bench: CandidateBatch, dough: Dough) -> SlopeBand:
     if bench.wish.handling:
         band = band_of(bench.wish.handling, dough.piece.thickness_mm)
         return SlopeBand(low=band.low, high=band.high)
-    return SlopeBand(low=dough.wanted_handling.low, high=dough.wanted_handling.high)
+    return SlopeBand(low=dough.target_handling.low, high=dough.target_handling.high)
 
 
 def slopes_at(bench: CandidateBatch, grams: Floats, *, present: float | None) -> Slopes:

@@ -63,7 +63,7 @@ def change_cost(bench: CandidateBatch, grams: Floats) -> float:
 
 def _moved_cost(slot: Slot, now: float) -> float:
     """Grams towards the saved version are cheap, beyond it and away from it they are not."""
-    moved, room = now - slot.start, slot.wanted - slot.start
+    moved, room = now - slot.start, slot.reference_g - slot.start
     cheap = max(min(moved / room, 1.0), 0.0) * abs(room) if room else 0.0
     return slot.step.weight * (_TOWARDS * cheap + abs(moved) - cheap)
 
@@ -116,7 +116,7 @@ def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
     start = np.array([s.start for s in free])
     step = np.array([s.step.grams for s in free])
     most = np.array([max(s.most, 0.0) for s in free])
-    start_g = np.minimum(np.array([s.wanted for s in free]), most)
+    start_g = np.minimum(np.array([s.reference_g for s in free]), most)
     reach, room = _reach(bench, places, ask, np.maximum(most, start) + 1.0)
     soft = [row for row in rows if row.price or row.kind in ask.elastic]
     width = col.lines + len(soft)
@@ -201,7 +201,9 @@ def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) ->
     return np.minimum(whole, np.abs(near - bench.start[places]) + room), room
 
 
-def _limits(bench: CandidateBatch, rows: Sequence[LinearRow], places: list[int], moved: Floats) -> tuple[Floats, Floats]:
+def _limits(
+    bench: CandidateBatch, rows: Sequence[LinearRow], places: list[int], moved: Floats
+) -> tuple[Floats, Floats]:
     """The rows over the variables, shape (rows, width), and their bounds."""
     settled = _settled(bench)
     if not rows:

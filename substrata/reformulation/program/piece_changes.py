@@ -38,7 +38,7 @@ class Shaped:
     """A bench on which the dough is made into other pieces."""
 
     bench: CandidateBatch
-    given: CandidateBatch  # in the pieces of the formula as it stands
+    original: CandidateBatch  # in the pieces of the formula as it stands
     changes: tuple[ShapeChange, ...] = ()
     price: float = 0.0  # in grams of flour, as a change of the grams is told
 
@@ -52,7 +52,7 @@ def as_shaped(bench: CandidateBatch) -> Shaped:
     """The pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
     most = bench.wish.thickness_most
     if most is None or not can_hold_thickness(bench.given.formula) or bench.given.piece.thickness_mm <= most + _HAIR:
-        return Shaped(bench=bench, given=bench)
+        return Shaped(bench=bench, original=bench)
     return _shaped(bench, bench.given.formula.pieces, most)
 
 
@@ -69,7 +69,7 @@ def other_shapes(original: Shaped, wish: Wish | None = None) -> list[Shaped]:
         original: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
         wish: what may be changed; None takes the bench's own.
     """
-    bench, formula, wish = original.given, original.given.given.formula, wish or original.given.wish
+    bench, formula, wish = original.original, original.original.given.formula, wish or original.original.wish
     forced = wish.thickness_most if original.changes else None
     counts = list(_counts(formula.pieces)) if wish.may_change_pieces and not formula.sorts else []
     thick = list(_thicknesses(bench)) if wish.may_change_thickness and can_hold_thickness(formula) else []
@@ -137,7 +137,7 @@ def _shaped(bench: CandidateBatch, pieces: int, thickness_mm: float | None) -> S
         (_PIECES_PRICE if change.kind == "pieces" else _THICKNESS_PRICE) * abs(log2(change.after / change.before))
         for change in changes
     )
-    return Shaped(bench=candidate, given=bench, changes=changes, price=price * bench.kept.batch.dough_g)
+    return Shaped(bench=candidate, original=bench, changes=changes, price=price * bench.kept.batch.dough_g)
 
 
 def _changes(old: Dough, new: Dough, thickness_mm: float | None) -> Iterator[ShapeChange]:

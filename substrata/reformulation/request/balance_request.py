@@ -42,7 +42,7 @@ class Wish:
     released: frozenset[str] = frozenset()  # guard rails that the baker has let go
     margin: float = 0.0  # standard deviations by which a target is met
 
-    def but(self, **changes: object) -> Wish:
+    def with_changes(self, **changes: object) -> Wish:
         """The same wish, but for what is told."""
         return replace(self, **changes)  # type: ignore[arg-type]  # by name
 

@@ -113,7 +113,11 @@ def _surer_way(bench: CandidateBatch, plain: ModelCheck) -> ModelCheck | None:
 
 def _with_margin(bench: CandidateBatch, margin: float) -> CandidateBatch:
     return CandidateBatch(
-        bench.given.formula, bench.library, bench.settings, bench.wish.but(margin=margin), saved=bench.kept.formula
+        bench.given.formula,
+        bench.library,
+        bench.settings,
+        bench.wish.with_changes(margin=margin),
+        saved=bench.kept.formula,
     )
 
 

@@ -17,14 +17,14 @@ def losses(bench: CandidateBatch, grams: Floats) -> tuple[str, ...]:
     texts = [
         f"Without {exclusion.name} it loses {exclusion.lost}."
         for slot in gone
-        for exclusion in excluded_by(slot.of, bench.wish.without)
+        for exclusion in excluded_by(slot.material, bench.wish.without)
     ]
     return (*dict.fromkeys(texts), *_school(bench, gone, grams))
 
 
 def _school(bench: CandidateBatch, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
     """On which school of nut to coconut flour an answer lands."""
-    nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.of.flags) and s.role == "base")
+    nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.material.flags) and s.role == "base")
     coconut = sum(
         float(g) - s.start for s, g in zip(bench.slots, grams, strict=True) if s.ingredient == "coconut-flour"
     )

@@ -69,7 +69,7 @@ def _rail_text(bench: CandidateBatch, name: str) -> str:
 def _handling_text(bench: CandidateBatch) -> str:
     if bench.wish.handling:
         return f"{bench.wish.handling} at shaping"
-    target = bench.given.wanted_handling
+    target = bench.given.target_handling
     return f"{target.lowest if target.lowest == target.highest else f'{target.lowest} to {target.highest}'} at shaping"
 
 

@@ -20,7 +20,9 @@ from substrata.reformulation.solutions.solution_text import amount, printed, qua
 _TIGHTER = 0.05  # of a target: the step whose price is told
 
 
-def prices_of_more(bench: CandidateBatch, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck) -> list[str]:
+def prices_of_more(
+    bench: CandidateBatch, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck
+) -> list[str]:
     """What a little more of each binding target would take, by the linear problem at the answer."""
     texts: list[str] = []
     for row in binding:

@@ -27,8 +27,8 @@ _WHERE = Where()
 class PlannedBake:
     """One formula, how much of it, and when it is wanted."""
 
-    formula: Annotated[Formula, Nested(of=Formula, asked=True)]
-    due: Annotated[str, Text(least=1, most=40, asked=True, note="date and time it is to be ready at, ISO 8601")]
+    formula: Annotated[Formula, Nested(record=Formula, required=True)]
+    due: Annotated[str, Text(least=1, most=40, required=True, note="date and time it is to be ready at, ISO 8601")]
     id: Annotated[str, Text(most=60, note="one of its own; else its number")] = ""
     batches: Annotated[float, Number(low=0.05, high=200, optional=False)] = 1.0
     fresh_h: Annotated[float | None, Number(low=0, high=240, unit="h", note="before it is wanted, at most")] = None
@@ -41,7 +41,7 @@ class PlannedBake:
 class PlannedOven:
     """An oven of the plan."""
 
-    name: Annotated[str, Text(least=1, most=60, asked=True)]
+    name: Annotated[str, Text(least=1, most=60, required=True)]
     key: Annotated[str, Text(most=40, note="id of the kitchen's oven; its name may change", sparse=True)] = ""
     trays: Annotated[int, Whole(low=1, high=40)] = 2
     share_k: Annotated[float, Number(low=0, high=60, optional=False, unit="K", note="bakes so far apart share it")] = (
@@ -54,8 +54,8 @@ class PlannedOven:
 class Closed:
     """A time in which nobody works."""
 
-    start: Annotated[str, Text(least=1, most=40, asked=True, note="date and time, ISO 8601")]
-    end: Annotated[str, Text(least=1, most=40, asked=True)]
+    start: Annotated[str, Text(least=1, most=40, required=True, note="date and time, ISO 8601")]
+    end: Annotated[str, Text(least=1, most=40, required=True)]
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 
 
@@ -63,8 +63,8 @@ class Closed:
 class Pin:
     """A task that stays where it was put, or has happened."""
 
-    task: Annotated[str, Text(least=1, most=120, asked=True)]
-    start: Annotated[str, Text(least=1, most=40, asked=True, note="date and time, ISO 8601")]
+    task: Annotated[str, Text(least=1, most=120, required=True)]
+    start: Annotated[str, Text(least=1, most=40, required=True, note="date and time, ISO 8601")]
     end: Annotated[str, Text(most=40, note="of what is done")] = ""
     expected: Annotated[str, Text(most=40, note="when what runs will be over, as it looks now")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
@@ -74,17 +74,17 @@ class Pin:
 class Plan:
     """Several bakes, and what there is to do them with."""
 
-    bakes: Annotated[tuple[PlannedBake, ...], Listed(of=PlannedBake, most=MOST_BAKES)]
-    start: Annotated[str, Text(least=1, most=40, asked=True, note="when work may begin, ISO 8601")]
+    bakes: Annotated[tuple[PlannedBake, ...], Listed(item=PlannedBake, most=MOST_BAKES)]
+    start: Annotated[str, Text(least=1, most=40, required=True, note="when work may begin, ISO 8601")]
     name: Annotated[str, Text(most=120)] = ""
     zone: Annotated[str, Text(most=60, note="IANA name of the kitchen's time zone, of times without an offset")] = ""
     people: Annotated[int, Whole(low=1, high=20)] = 1
-    ovens: Annotated[tuple[PlannedOven, ...], Listed(of=PlannedOven, most=12)] = (PlannedOven(name="oven"),)
+    ovens: Annotated[tuple[PlannedOven, ...], Listed(item=PlannedOven, most=12)] = (PlannedOven(name="oven"),)
     # How many there are of microwave, plate, mixer; what is not named there is one of.
-    has: Annotated[Mapping[str, float], Named(of=Number(low=0, high=40))] = field(default_factory=dict)
-    closed: Annotated[tuple[Closed, ...], Listed(of=Closed, most=40)] = ()
-    pins: Annotated[tuple[Pin, ...], Listed(of=Pin, most=400)] = ()
-    happened: Annotated[tuple[Pin, ...], Listed(of=Pin, most=400)] = ()
+    has: Annotated[Mapping[str, float], Named(item=Number(low=0, high=40))] = field(default_factory=dict)
+    closed: Annotated[tuple[Closed, ...], Listed(item=Closed, most=40)] = ()
+    pins: Annotated[tuple[Pin, ...], Listed(item=Pin, most=400)] = ()
+    happened: Annotated[tuple[Pin, ...], Listed(item=Pin, most=400)] = ()
     extra: Mapping[str, Any] = field(default_factory=dict)  # unknown keys of the document
 
 

@@ -52,7 +52,9 @@ class Cases:
         told: is shown every better plan, and the best again where none comes; False stops the search.
     """
 
-    def __init__(self, problem: ScheduleProblem, first: Solution, effort: Effort, on_better: OnBetter | None = None) -> None:
+    def __init__(
+        self, problem: ScheduleProblem, first: Solution, effort: Effort, on_better: OnBetter | None = None
+    ) -> None:
         self.problem, self.effort, self.told = problem, effort, on_better
         self.best, self.price = first.plan, first.value
         self.stopped = False

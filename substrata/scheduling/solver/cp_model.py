@@ -50,7 +50,7 @@ class Solution:
     plan: Schedule
     value: float
     bound: float
-    of: Callable[[Any], int]
+    evaluate: Callable[[Any], int]
     values: tuple[int, ...]  # of all that the model asks for, in its order
 
 
@@ -251,7 +251,9 @@ class Model:
         m.add(stop == 0).only_enforce_if(~some)
         return used
 
-    def _offs(self, oven: ScheduledOven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any) -> list[_Pause]:
+    def _offs(
+        self, oven: ScheduledOven, rows: list[Task], here: Mapping[str, Any], begin: Any, stop: Any
+    ) -> list[_Pause]:
         """Pauses in which the oven may be off, whether and for how long: all stages lie before or behind, and it heats up anew for those behind."""
         m, pauses = self.model, list[_Pause]()
         for n in range(min(sum(end > self.problem.now for _, end in self.problem.closed) + 1, _MOST_OFF)):
@@ -433,7 +435,7 @@ class Model:
             plan=self.plan_of(solver.value),
             value=solver.objective_value,
             bound=solver.best_objective_bound,
-            of=lambda expression: int(solver.value(expression)),
+            evaluate=lambda expression: int(solver.value(expression)),
             values=tuple(solver.response_proto.solution[n] for n in range(len(m.proto.variables))),
         )
 

@@ -88,7 +88,12 @@ def _sorted(problem: ScheduleProblem, bake: str) -> list[Task]:
 
 
 def _fitted(
-    problem: ScheduleProblem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], due: int, placed: dict[str, Placed]
+    problem: ScheduleProblem,
+    occupied: _Occupied,
+    tasks: list[Task],
+    lags: list[Lag],
+    due: int,
+    placed: dict[str, Placed],
 ) -> dict[str, Placed] | None:
     """The bake as early as it goes from some minute on; the latest such minute that keeps the deadline, else the first that works."""
     fallback = None
@@ -111,7 +116,12 @@ def _fitted(
 
 
 def _from(
-    problem: ScheduleProblem, occupied: _Occupied, tasks: list[Task], lags: list[Lag], begin: int, placed: dict[str, Placed]
+    problem: ScheduleProblem,
+    occupied: _Occupied,
+    tasks: list[Task],
+    lags: list[Lag],
+    begin: int,
+    placed: dict[str, Placed],
 ) -> dict[str, Placed] | None:
     block: dict[str, Placed] = {}
     mine = _Occupied(dict(occupied.hands), dict(occupied.things), {k: list(v) for k, v in occupied.ovens.items()})
@@ -158,7 +168,9 @@ def _until(problem: ScheduleProblem, known: dict[str, Placed], block: dict[str, 
     return was.end
 
 
-def _fits(problem: ScheduleProblem, occupied: _Occupied, task: Task, start: int, known: Mapping[str, Placed]) -> Placed | None:
+def _fits(
+    problem: ScheduleProblem, occupied: _Occupied, task: Task, start: int, known: Mapping[str, Placed]
+) -> Placed | None:
     end = start + task.minutes
     for hold in problem.holds:
         if hold.until == task.id and (hold.since in known or hold.since == task.id):

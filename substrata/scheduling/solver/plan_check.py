@@ -59,9 +59,13 @@ def _each(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
                 PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
             )
         if task.fixed_start is not None and at.start != task.fixed_start:
-            faults_here.append(PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved"))
+            faults_here.append(
+                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved")
+            )
         if task.ovens and at.oven not in task.ovens:
-            faults_here.append(PlanFault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven"))
+            faults_here.append(
+                PlanFault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven")
+            )
     for due in problem.dues:
         end = plan.placed[due.task].end
         if due.fresh is not None and end < due.minute - due.fresh:

@@ -75,7 +75,7 @@ def _by_cases(model: Model, first: Solution, spend: Spend, watch: OnBetter | Non
     """Tell a model what its price is at least, and find a good plan to begin with."""
     model.one_at_its_due()
     effort = spend(1.0)
-    cases = Cases(model.problem, replace(first, value=first.of(model.price)), effort, watch)
+    cases = Cases(model.problem, replace(first, value=first.evaluate(model.price)), effort, watch)
     part = 0.3 if effort.steady else 1.0
     cases.smaller(spend(part, _FOR_THE_REST).seconds)
     cases.whole(spend(part, _FOR_THE_REST).seconds)

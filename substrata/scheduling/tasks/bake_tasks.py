@@ -100,7 +100,9 @@ def _windows() -> dict[str, tuple[int, str]]:
 class _Maker:
     """Puts the tasks in their order."""
 
-    def __init__(self, bake: str, dough: Dough, batches: float, ovens: Sequence[ScheduledOven], has: Mapping[str, int]) -> None:
+    def __init__(
+        self, bake: str, dough: Dough, batches: float, ovens: Sequence[ScheduledOven], has: Mapping[str, int]
+    ) -> None:
         self.bake, self.dough, self.batches, self.has = bake, dough, batches, has
         self.tasks: list[Task] = []
         self.lags: list[Lag] = []

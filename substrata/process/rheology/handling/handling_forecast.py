@@ -73,8 +73,8 @@ class HandlingForecast:
     at_shaping: HandlingPoint
     probabilities: tuple[ClassShare, ...]  # at shaping, likeliest first; "crumbly" is a want of cohesion
     crumbly: float  # probability
-    wanted_low: str  # lowest class the form is shaped at
-    wanted_high: str  # highest
+    target_low: str  # lowest class the form is shaped at
+    target_high: str  # highest
     fits: bool
     minutes: tuple[HandlingPoint, ...]  # 0 to 20 min of rest
     degrees: tuple[HandlingPoint, ...]  # 5 to 70 degC after the rest
@@ -95,7 +95,7 @@ class Hands:
     """How a kitchen's own hands differ from the house's."""
 
     stiffer: float = 0.0  # decades
-    left: float = 1.0  # of the house's spread
+    remaining: float = 1.0  # of the house's spread
     text: str = ""
 
 
@@ -127,7 +127,7 @@ def handling_forecast(
     degrees = np.concatenate((bowl.warmth(MINUTES), DEGREES, [bowl.shaped_c]))
     result = handling(bowl.materials, method, minutes, degrees)
     # What its own runs have taught narrows the draws about the typical one.
-    drawn = result.consistency[0] + hands.left * (result.consistency - result.consistency[0])
+    drawn = result.consistency[0] + hands.remaining * (result.consistency - result.consistency[0])
     points = _points(minutes, degrees, drawn, thick)
     shaping = len(minutes) - 1
     crumbly = float((result.fill[:, shaping] < 1).mean())
@@ -160,8 +160,8 @@ def handling_forecast(
         at_shaping=at,
         probabilities=shares,
         crumbly=crumbly,
-        wanted_low=target.lowest,
-        wanted_high=target.highest,
+        target_low=target.lowest,
+        target_high=target.highest,
         fits=fits,
         minutes=points[: len(MINUTES)],
         degrees=points[len(MINUTES) : -1],

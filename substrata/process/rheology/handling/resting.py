@@ -24,7 +24,7 @@ class RestPlace:
     name: str
     where: str  # in a sentence: "in the fridge"
     degrees: float | None  # °C, usually; None where the dough keeps its own, covered on the bench
-    told: str  # choice of the Prep station that says otherwise; "" where none does
+    setting: str  # choice of the Prep station that says otherwise; "" where none does
     thing: str  # of a plan: what of the kitchen it takes up; "" where nothing
 
 
@@ -37,7 +37,7 @@ def rest_places() -> dict[str, RestPlace]:
             name=row.text("name"),
             where=row.text("where"),
             degrees=constant(row.text("constant")) if row.text("constant") else None,
-            told=row.text("told"),
+            setting=row.text("told"),
             thing=row.text("thing"),
         )
         for row in read_table("rest_places.csv")
@@ -52,7 +52,7 @@ def place_of(mix: Mix) -> RestPlace:
 def place_c(formula: Formula) -> float | None:
     """How warm it is where a formula's dough rests, °C: as the kitchen has said, else as usual; None on the bench."""
     place = place_of(formula.mix)
-    chosen = formula.prep.get(place.told) if place.told else None
+    chosen = formula.prep.get(place.setting) if place.setting else None
     return place.degrees if chosen is None else float(chosen)
 
 

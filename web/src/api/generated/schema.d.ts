@@ -2238,7 +2238,7 @@ export interface components {
             lines: components["schemas"]["LineFigures"][];
             nutrition: components["schemas"]["Nutrition"];
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["LineProblem"][];
             salt: components["schemas"]["Estimate"];
             /** Sorts */
             sorts: components["schemas"]["SortFigures"][];
@@ -2340,15 +2340,6 @@ export interface components {
             forecast: components["schemas"]["BakeForecast"] | null;
             /** Thickest Mm */
             thickest_mm: number | null;
-        };
-        /**
-         * BakeAsked
-         * @description A document to bake, and perhaps the minutes there are.
-         */
-        BakeAsked: {
-            document: components["schemas"]["FormulaDocument"];
-            /** Within Min */
-            within_min?: number | null;
         };
         /**
          * BakeDocument
@@ -2538,6 +2529,15 @@ export interface components {
             state: string;
         };
         /**
+         * BakeQuestion
+         * @description A document to bake, and perhaps the minutes there are.
+         */
+        BakeQuestion: {
+            document: components["schemas"]["FormulaDocument"];
+            /** Within Min */
+            within_min?: number | null;
+        };
+        /**
          * BakeRead
          * @description Something that was read while it baked.
          */
@@ -2698,8 +2698,8 @@ export interface components {
             bake_to_g: number;
             /** Bake To Piece G */
             bake_to_piece_g: number;
-            /** Fat Taken G */
-            fat_taken_g: number;
+            /** Fat Absorbed G */
+            fat_absorbed_g: number;
             loss: components["schemas"]["Spread"];
             /** Moisture High */
             moisture_high: number;
@@ -2967,7 +2967,7 @@ export interface components {
             /** Pieces */
             pieces: number;
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["LineProblem"][];
             /** Unsure */
             unsure: components["schemas"]["Claim"][];
             us_net_carbs: components["schemas"]["NetCarbs"];
@@ -3689,21 +3689,6 @@ export interface components {
             picture: string;
         };
         /**
-         * FaultSeenDocument
-         * @description A fault, and where.
-         */
-        FaultSeenDocument: {
-            /** Id */
-            id: string;
-            /**
-             * Where
-             * @default
-             */
-            where: string;
-        } & {
-            [key: string]: unknown;
-        };
-        /**
          * FeedIn
          * @description Whether the calendar has a private address.
          */
@@ -3730,12 +3715,12 @@ export interface components {
             minute: number;
             /** Off By */
             off_by: number;
+            /** Target High */
+            target_high: string;
+            /** Target Low */
+            target_low: string;
             /** Text */
             text: string;
-            /** Wanted High */
-            wanted_high: string;
-            /** Wanted Low */
-            wanted_low: string;
             /** Ways */
             ways: components["schemas"]["FeelWay"][];
         };
@@ -3796,18 +3781,6 @@ export interface components {
             state_before: string;
             /** Text */
             text: string;
-            /** Unit */
-            unit: string;
-        };
-        /**
-         * FigureKind
-         * @description A figure that runs tell.
-         */
-        FigureKind: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
             /** Unit */
             unit: string;
         };
@@ -4118,6 +4091,18 @@ export interface components {
             }[];
         };
         /**
+         * FormulaJobIn
+         * @description A document, and the formula that it is the draft of: its last saved version is what changes are measured against.
+         */
+        FormulaJobIn: {
+            document: components["schemas"]["FormulaDocument"];
+            /**
+             * Formula Id
+             * @default 0
+             */
+            formula_id: number;
+        };
+        /**
          * FormulaOut
          * @description A formula on the bench.
          */
@@ -4317,16 +4302,16 @@ export interface components {
             shaped_c: number;
             /** Tack */
             tack: number;
+            /** Target High */
+            target_high: string;
+            /** Target Low */
+            target_low: string;
             /** Temperature C */
             temperature_c: number;
             /** Text */
             text: string;
             /** Usual C */
             usual_c: number;
-            /** Wanted High */
-            wanted_high: string;
-            /** Wanted Low */
-            wanted_low: string;
         };
         /**
          * HandlingPoint
@@ -4363,10 +4348,10 @@ export interface components {
          * @description How often a forecast held.
          */
         Held: {
+            /** Count */
+            count: number;
             /** Held */
             held: number;
-            /** Of */
-            of: number;
             /** Text */
             text: string;
             /** What */
@@ -4409,6 +4394,18 @@ export interface components {
             per_g: number;
             /** Printed */
             printed: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * HistoryFigure
+         * @description A figure that runs tell.
+         */
+        HistoryFigure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
             /** Unit */
             unit: string;
         };
@@ -4546,6 +4543,26 @@ export interface components {
             style: string;
             /** Total */
             total: number;
+        };
+        /**
+         * ImportedFileOut
+         * @description What an import brought.
+         */
+        ImportedFileOut: {
+            /** Formulas */
+            formulas: components["schemas"]["ShelfOut"][];
+            /** Packs Added */
+            packs_added: number;
+            /** Packs Known */
+            packs_known: number;
+        };
+        /**
+         * ImportedRunsOut
+         * @description How many were new.
+         */
+        ImportedRunsOut: {
+            /** Runs */
+            runs: number;
         };
         /**
          * IngredientOut
@@ -4921,20 +4938,6 @@ export interface components {
             words: string[];
         };
         /**
-         * Laid
-         * @description Where one piece lies: its middle, mm from the tray's left upper corner, and its size there.
-         */
-        Laid: {
-            /** Height Mm */
-            height_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /**
          * Late
          * @description What comes late, by how much.
          */
@@ -5092,8 +5095,8 @@ export interface components {
             evidence: string[];
             /** Probability */
             probability: number;
-            /** Said */
-            said: string;
+            /** Probability Text */
+            probability_text: string;
             /** Scope */
             scope: string;
             /** Words */
@@ -5110,8 +5113,8 @@ export interface components {
             evidence: string[];
             /** Probability */
             probability: number;
-            /** Said */
-            said: string;
+            /** Probability Text */
+            probability_text: string;
             /** Words */
             words: string;
         };
@@ -5322,7 +5325,7 @@ export interface components {
          */
         LineOut: {
             /** Kinds */
-            kinds: components["schemas"]["FigureKind"][];
+            kinds: components["schemas"]["HistoryFigure"][];
             /** Points */
             points: components["schemas"]["RunPoint"][];
         };
@@ -5364,6 +5367,29 @@ export interface components {
             weighed: boolean;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LineProblem
+         * @description Why a line is left out of the figures; the same fields as an error.
+         */
+        LineProblem: {
+            /** Allowed */
+            allowed: string;
+            /** Field */
+            field: string | null;
+            /** Got */
+            got: string;
+            /** Line */
+            line: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Remedy */
+            remedy: string;
+            /** What */
+            what: string;
         };
         /**
          * LineQuery
@@ -5456,8 +5482,6 @@ export interface components {
             check_min: number | null;
             /** High Min */
             high_min: number | null;
-            /** Left Min */
-            left_min: number | null;
             /** Low Min */
             low_min: number | null;
             /** Minute */
@@ -5470,6 +5494,8 @@ export interface components {
             offset_sd: number;
             /** Ready Min */
             ready_min: number | null;
+            /** Remaining Min */
+            remaining_min: number | null;
             /** Text */
             text: string;
         };
@@ -6070,18 +6096,6 @@ export interface components {
             trust: number;
         };
         /**
-         * OfFormula
-         * @description A document, and the formula that it is the draft of: its last saved version is what changes are measured against.
-         */
-        OfFormula: {
-            document: components["schemas"]["FormulaDocument"];
-            /**
-             * Formula Id
-             * @default 0
-             */
-            formula_id: number;
-        };
-        /**
          * OtherPan
          * @description The same dough in another pan at the same thickness.
          */
@@ -6559,7 +6573,8 @@ export interface components {
             nearest: string[];
             /** Number */
             number: number;
-            problem?: components["schemas"]["Problem"] | null;
+            phrases?: components["schemas"]["RecipePhrases"] | null;
+            problem?: components["schemas"]["LineProblem"] | null;
             /**
              * Status
              * @enum {string}
@@ -6567,7 +6582,6 @@ export interface components {
             status: "read" | "unsure" | "unknown" | "section" | "told";
             /** Text */
             text: string;
-            told?: components["schemas"]["RecipePhrases"] | null;
             /**
              * Weights
              * @default []
@@ -6681,6 +6695,20 @@ export interface components {
             whole_g: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * PlacedPiece
+         * @description Where one piece lies: its middle, mm from the tray's left upper corner, and its size there.
+         */
+        PlacedPiece: {
+            /** Height Mm */
+            height_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * PlanBakeIn
@@ -7209,7 +7237,7 @@ export interface components {
             /** Dough Kind */
             dough_kind: string;
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["LineProblem"][];
             /** Room */
             room: components["schemas"]["PrepInput"][];
             /** Tasks */
@@ -7286,29 +7314,6 @@ export interface components {
             alive: boolean;
             /** Celsius */
             celsius: number | null;
-        };
-        /**
-         * Problem
-         * @description Why a line is left out of the figures; the same fields as an error.
-         */
-        Problem: {
-            /** Allowed */
-            allowed: string;
-            /** Field */
-            field: string | null;
-            /** Got */
-            got: string;
-            /** Line */
-            line: string | null;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /** Remedy */
-            remedy: string;
-            /** What */
-            what: string;
         };
         /**
          * ProblemOut
@@ -7404,6 +7409,21 @@ export interface components {
             rate: number;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * RatedFaultDocument
+         * @description A fault, and where.
+         */
+        RatedFaultDocument: {
+            /** Id */
+            id: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Reach
@@ -7961,14 +7981,6 @@ export interface components {
             runs: string;
         };
         /**
-         * RunsTakenOut
-         * @description How many were new.
-         */
-        RunsTakenOut: {
-            /** Runs */
-            runs: number;
-        };
-        /**
          * ScaleIn
          * @description How much of a dough is wanted.
          */
@@ -8006,10 +8018,10 @@ export interface components {
             grams: number | null;
             /** Overload */
             overload: boolean;
+            /** Present */
+            present: boolean;
             /** Stable */
             stable: boolean;
-            /** There */
-            there: boolean;
         };
         /**
          * ScaledOut
@@ -8119,7 +8131,7 @@ export interface components {
             /** Pieces */
             pieces: number;
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["LineProblem"][];
             /** Rerolls */
             rerolls: number;
             /** Rings */
@@ -8250,6 +8262,8 @@ export interface components {
             ingredient: string;
             /** Name */
             name: string;
+            /** Needed G */
+            needed_g: number;
             /** On Hand G */
             on_hand_g: number;
             /** Pack G */
@@ -8264,8 +8278,6 @@ export interface components {
             short_g: number;
             /** Text */
             text: string;
-            /** Wanted G */
-            wanted_g: number;
         };
         /**
          * ShortageOut
@@ -8443,14 +8455,14 @@ export interface components {
             net_carbs_high: number;
             /** Net Carbs Low */
             net_carbs_low: number;
-            /** Own G */
-            own_g: number;
             /** Piece G */
             piece_g: number;
             /** Pieces */
             pieces: number;
             /** Protein */
             protein: number;
+            /** Separate G */
+            separate_g: number;
         };
         /**
          * Spread
@@ -8660,18 +8672,6 @@ export interface components {
             line: string;
         };
         /**
-         * TakenOut
-         * @description What an import brought.
-         */
-        TakenOut: {
-            /** Formulas */
-            formulas: components["schemas"]["ShelfOut"][];
-            /** Packs Added */
-            packs_added: number;
-            /** Packs Known */
-            packs_known: number;
-        };
-        /**
          * Target
          * @description Wanted bounds of a bracket, set by the baker; None leaves that side open.
          */
@@ -8858,7 +8858,7 @@ export interface components {
          */
         TrayLayout: {
             /** Places */
-            places: components["schemas"]["Laid"][];
+            places: components["schemas"]["PlacedPiece"][];
             /** Way */
             way: string;
         };
@@ -8933,7 +8933,7 @@ export interface components {
             /** Colour */
             colour?: number | null;
             /** Faults */
-            faults?: components["schemas"]["FaultSeenDocument"][];
+            faults?: components["schemas"]["RatedFaultDocument"][];
             /** Hours After */
             hours_after?: number | null;
             /** Lightness */
@@ -9731,7 +9731,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BakeAsked"];
+                "application/json": components["schemas"]["BakeQuestion"];
             };
         };
         responses: {
@@ -10839,7 +10839,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenOut"];
+                    "application/json": components["schemas"]["ImportedFileOut"];
                 };
             };
             /** @description Unauthorized */
@@ -16048,7 +16048,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OfFormula"];
+                "application/json": components["schemas"]["FormulaJobIn"];
             };
         };
         responses: {
@@ -16409,7 +16409,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunsTakenOut"];
+                    "application/json": components["schemas"]["ImportedRunsOut"];
                 };
             };
             /** @description Unauthorized */

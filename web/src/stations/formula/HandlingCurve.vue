@@ -47,8 +47,8 @@ const band = computed(() =>
 const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y(b.high), bottom: y(b.low) })))
 const wanted = computed(() => {
   const all = forecast.value?.bands ?? []
-  const from = all.find((b) => b.class_name === forecast.value?.wanted_low)
-  const to = all.find((b) => b.class_name === forecast.value?.wanted_high)
+  const from = all.find((b) => b.class_name === forecast.value?.target_low)
+  const to = all.find((b) => b.class_name === forecast.value?.target_high)
   return from && to ? { top: y(to.high), bottom: y(from.low) } : null
 })
 const marks = computed(() => {

@@ -53,7 +53,7 @@ const rows = computed<readonly PastedLine[]>(() =>
 /** Rows that the baker leaves out, by their text. What is told of the whole formula is left out where one is on the bench already. */
 const ignored = ref<Record<string, boolean>>({})
 const fresh = computed(() => bench.lines.length === 0)
-const isIgnored = (row: PastedLine): boolean => ignored.value[row.text] ?? (row.status === 'told' && !row.told?.note && !fresh.value)
+const isIgnored = (row: PastedLine): boolean => ignored.value[row.text] ?? (row.status === 'told' && !row.phrases?.note && !fresh.value)
 const isRead = (row: PastedLine): boolean => row.status === 'read' || !!chosen.value[row.text]
 
 const ready = computed<LineDocument[]>(
@@ -67,7 +67,7 @@ const ready = computed<LineDocument[]>(
         return []
       }) as LineDocument[],
 )
-const told = computed(() => rows.value.filter((row) => row.told && !isIgnored(row)).map((row) => row.told as Told))
+const told = computed(() => rows.value.filter((row) => row.phrases && !isIgnored(row)).map((row) => row.phrases as Told))
 const left = computed(() => rows.value.filter((row) => ['unsure', 'unknown'].includes(row.status) && !isRead(row) && !isIgnored(row)))
 function onPaste(event: ClipboardEvent): void {
   if (!panels.takes(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault()
@@ -185,8 +185,8 @@ function add(): void {
         <b v-if="row.status === 'section'">{{ row.text }}</b>
         <template v-else>
           <span class="said">{{ row.text }}</span>
-          <span v-if="row.told" class="means"
-            ><b>{{ means(row.told) }}</b></span
+          <span v-if="row.phrases" class="means"
+            ><b>{{ means(row.phrases) }}</b></span
           >
           <span v-else-if="row.status === 'read'" class="means">
             <span v-for="(line, i) in row.lines" :key="line.id"

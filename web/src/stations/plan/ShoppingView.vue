@@ -117,7 +117,7 @@ function save(): void {
       </section>
       <details v-if="there.length">
         <summary>{{ there.length }} in the cupboard already</summary>
-        <p class="note">{{ there.map((r) => `${r.name}, ${Math.ceil(r.wanted_g)} g of ${Math.round(r.on_hand_g)} g`).join(' · ') }}</p>
+        <p class="note">{{ there.map((r) => `${r.name}, ${Math.ceil(r.needed_g)} g of ${Math.round(r.on_hand_g)} g`).join(' · ') }}</p>
       </details>
       <p v-if="!buy.length" class="note">Everything is there.</p>
     </template>

@@ -196,12 +196,12 @@ defineExpose({ take })
           Put an empty bowl on the scale.
           <v-btn class="way" @click="bowlFor = step.id">It has none</v-btn>
         </p>
-        <p v-else-if="scaled && scale?.there && scale.overload" class="act">The scale is overloaded: take some off.</p>
-        <p v-else-if="scaled && scale?.there && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
+        <p v-else-if="scaled && scale?.present && scale.overload" class="act">The scale is overloaded: take some off.</p>
+        <p v-else-if="scaled && scale?.present && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
         <p v-if="devices.shown.value?.simulated && scale?.alive && run.mayWrite" class="pour">
           <v-btn class="way" @click="devices.tell('pour', Math.max(target - Math.max(live ?? 0, 0), 0))">Pour (simulated scale)</v-btn>
         </p>
-        <p v-if="scale?.there" class="note">
+        <p v-if="scale?.present" class="note">
           <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'without the scale' : 'use the scale' }}</v-btn>
           <template v-if="scaled">
             · <v-btn class="link" @click="tare">tare</v-btn> ·

@@ -27,7 +27,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
         <h3>The formula as written</h3>
         <article v-for="f in diagnosis.formula" :key="f.cause" class="cause">
           <p class="name">
-            <b>{{ f.words }}</b> <span class="said">{{ f.said }}</span>
+            <b>{{ f.words }}</b> <span class="said">{{ f.probability_text }}</span>
           </p>
           <p v-for="e in f.evidence" :key="e" class="note">{{ text(e) }}</p>
         </article>
@@ -37,7 +37,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
         <h3>In the making</h3>
         <article v-for="c in causes" :key="c.cause" class="cause">
           <p class="name">
-            <b>{{ c.words }}</b> <span class="said">{{ c.said }}</span><span class="note"> · {{ scopes[c.scope] }}</span>
+            <b>{{ c.words }}</b> <span class="said">{{ c.probability_text }}</span><span class="note"> · {{ scopes[c.scope] }}</span>
           </p>
           <svg class="bar" viewBox="0 0 100 5" preserveAspectRatio="none" role="img" :aria-label="percent(c.probability)">
             <rect width="100" height="5" class="rail" />
