@@ -27,7 +27,7 @@ class InvitationOut(Schema):
 
     @classmethod
     def from_service(cls, row: Invitation) -> "InvitationOut":
-        """An invitation as its owner sees it."""
+        """Build an invitation as its owner sees it."""
         return cls(id=row.pk, email=row.email, role=row.role, valid_until=row.valid_until)
 
 
@@ -44,7 +44,7 @@ class InvitationSeen(Schema):
 
     @classmethod
     def from_service(cls, row: Invitation, email: str) -> "InvitationSeen":
-        """An invitation, seen by a person."""
+        """Build an invitation, seen by a person."""
         return cls(
             kitchen=row.kitchen.name,
             role=row.role,
@@ -63,7 +63,7 @@ class AcceptedOut(Schema):
 
     @classmethod
     def from_service(cls, member: Membership) -> "AcceptedOut":
-        """A membership that has just begun."""
+        """Build a membership that has just begun."""
         return cls(kitchen_id=member.kitchen_id)
 
 
@@ -80,7 +80,7 @@ class HistoryRow(Schema):
 
     @classmethod
     def from_service(cls, row: AuditRow) -> "HistoryRow":
-        """A row of the history."""
+        """Build a row of the history."""
         return cls(
             id=row.pk,
             at=row.at,
@@ -100,7 +100,7 @@ class HistoryOut(Schema):
 
     @classmethod
     def from_service(cls, rows: list[AuditRow], most: int) -> "HistoryOut":
-        """A page."""
+        """Build a page."""
         return cls(rows=[HistoryRow.from_service(row) for row in rows], before=rows[-1].pk if len(rows) == most else 0)
 
 

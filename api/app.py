@@ -35,6 +35,9 @@ class OrjsonParser(Parser):
     def parse_body(self, request: HttpRequest) -> Any:
         """Read the body.
 
+        Returns:
+            The parsed JSON.
+
         Raises:
             Refused: when it holds a NUL.
         """

@@ -55,7 +55,7 @@ class BenchAuth(SessionAuth):
 
 
 def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
-    """The kitchen's choices, and whether a new pass should be handed out.
+    """Return the kitchen's choices, and whether a new pass should be handed out.
 
     Raises:
         NotFound: when the kitchen is not the person's.
@@ -96,12 +96,12 @@ def _session_key(request: HttpRequest) -> str:
 
 
 def _marked(request: HttpRequest) -> str:
-    """The session as a mark from which it cannot be told."""
+    """Return the session as a mark from which it cannot be told."""
     return sha256(_session_key(request).encode()).hexdigest()[:24]
 
 
 def _read(request: HttpRequest) -> BenchPass | None:
-    """The pass of a request, looked at once."""
+    """Read the pass of a request, looked at once."""
     known: BenchPass | None
     if hasattr(request, "_bench_pass"):
         known = request._bench_pass  # noqa: SLF001 - kept on the request that it belongs to

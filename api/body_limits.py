@@ -14,6 +14,9 @@ def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
     """Refuse a body that says it is larger than its address takes, before anything reads it.
 
     Django itself stops reading at ``DATA_UPLOAD_MAX_MEMORY_SIZE``, whatever a request says of its length.
+
+    Returns:
+        The handler with the check before it.
     """
 
     def limited(request: HttpRequest) -> HttpResponse:

@@ -23,7 +23,7 @@ class _Document(BaseModel):
 
 
 def _default(field: Declared) -> Any:
-    """What a document that leaves a field out says; null where null is as good."""
+    """Return what a document that leaves a field out says; null where null is as good."""
     if field.default is MISSING:
         return ...
     if isinstance(field.kind, Nested):
@@ -50,7 +50,7 @@ def _annotation(kind: Kind) -> Any:
 
 @cache
 def model_of(record: type, group: str = "") -> type[BaseModel]:
-    """The model of a declared record, or of one of the objects that a flat record's fields stand in."""
+    """Return the model of a declared record, or of one of the objects that a flat record's fields stand in."""
     fields: dict[str, Any] = {}
     for field in declared(record):
         if field.kind.group == group:

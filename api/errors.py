@@ -77,7 +77,7 @@ def connect(api: NinjaAPI) -> None:
 
 
 def _http_problem(error: HttpError) -> ProblemOut:
-    """A refusal of the framework; its parser wraps what stopped it, and a body too large to read is not one that cannot be read."""
+    """Return a refusal of the framework; its parser wraps what stopped it, and a body too large to read is not one that cannot be read."""
     cause = error.__context__
     if isinstance(cause, RequestDataTooBig):
         return _TOO_MUCH
@@ -87,7 +87,7 @@ def _http_problem(error: HttpError) -> ProblemOut:
 
 
 def _refusal_problem(error: SubstrataError | KitchenError, status: int, **more: Any) -> ProblemOut:
-    """A refusal of the core or the kitchen: the same four things under the same names."""
+    """Return a refusal of the core or the kitchen: the same four things under the same names."""
     return ProblemOut(
         title=error.what,
         status=status,
@@ -100,7 +100,7 @@ def _refusal_problem(error: SubstrataError | KitchenError, status: int, **more: 
 
 
 def _validation_problem(errors: list[dict[str, Any]]) -> ProblemOut:
-    """The first type error of a request, placed at its line and field."""
+    """Return the first type error of a request, placed at its line and field."""
     first = errors[0]
     place = [part for part in first["loc"] if part not in ("body", "payload", "query", "path")]
     line = next((str(b) for a, b in pairwise(place) if a == "lines" and isinstance(b, int)), None)

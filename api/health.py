@@ -33,7 +33,7 @@ _WORKERS = "select count(*) from procrastinate_workers where last_heartbeat > no
 
 
 def checks() -> dict[str, str]:
-    """What is looked at and what is wrong with it; "" where it is well."""
+    """Return what is looked at and what is wrong with it; "" where it is well."""
     results = {"database": "", "workers": "", "queue": "", "disk": "", "oven": ""}
     try:
         with connection.cursor() as cursor:
@@ -58,7 +58,7 @@ def checks() -> dict[str, str]:
 
 @require_safe
 def live(request: HttpRequest) -> HttpResponse:
-    """The process answers; nothing else is asked."""
+    """Answer that the process is alive; nothing else is checked."""
     return HttpResponse("ok", content_type="text/plain")
 
 
@@ -67,6 +67,9 @@ def ready(request: HttpRequest) -> HttpResponse:
     """Whether work can be done here: 200, or 503 without the database. What is only poor is told and no reason to turn away.
 
     The page asks too, while it waits; why something is wrong is told to this machine alone.
+
+    Returns:
+        The response: 200, or 503 without the database.
     """
     results = checks()
     status = 503 if results["database"] else 200

@@ -1,7 +1,6 @@
-"""Sums that take tens of milliseconds or more: a few at a time, so that light requests never wait for them, and to each person a
-budget of computing seconds, so that nobody's hunger is everybody's wait.
+"""Limits for computations of tens of milliseconds or more: how many run at once, and a budget of seconds for each person.
 
-Both are kept by each process of the server for itself: with two processes a person has twice as much.
+Light requests never wait for heavy ones, and nobody's hunger is everybody's wait. Both are kept by each process of the server for itself: with two processes a person has twice as much.
 """
 
 from collections.abc import Callable
@@ -59,7 +58,7 @@ _waiting = BoundedSemaphore(AT_ONCE + MOST_WAITING)
 
 
 def heavy(endpoint: Callable[P, T]) -> Callable[P, T]:
-    """An endpoint that works something out.
+    """Return an endpoint that works something out.
 
     Raises:
         Busy: when too many wait already, the wait was too long, or the person has used up their budget.

@@ -71,7 +71,7 @@ class ImportOut(Schema):
 
     @classmethod
     def from_service(cls, imported: PackImport) -> "ImportOut":
-        """An import with its first rows."""
+        """Build an import with its first rows."""
         resting = imported.state in (PackImport.State.MATCHING, PackImport.State.CHECKED)
         table, read = preview(imported) if resting else (NO_TABLE, [])
         rows = [

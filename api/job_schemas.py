@@ -69,7 +69,7 @@ class JobOut(Schema):
 
     @classmethod
     def from_service(cls, job: Job) -> "JobOut":
-        """A row."""
+        """Build a row."""
         return cls(
             id=job.pk,
             kind=job.kind,

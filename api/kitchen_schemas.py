@@ -32,7 +32,7 @@ class KitchenOut(Schema):
 
     @classmethod
     def from_service(cls, member: Membership) -> "KitchenOut":
-        """A membership as a kitchen."""
+        """Build a membership as a kitchen."""
         k = member.kitchen
         return cls(
             id=k.pk,
@@ -113,7 +113,7 @@ class MemberOut(Schema):
 
     @classmethod
     def from_service(cls, member: Membership) -> "MemberOut":
-        """A membership as a person."""
+        """Build a membership as a person."""
         return cls(id=member.user_id, email=member.user.email, role=member.role)
 
 

@@ -33,7 +33,7 @@ def page(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def bench_worker(request: HttpRequest) -> HttpResponse:
-    """The page's worker, from the root, so that it may stand in for the whole site while there is no network."""
+    """Serve the page's worker from the root, so that it can stand in for the whole site while there is no network."""
     file = settings.WEB_DIST / "bench-worker.js"
     if not file.exists():
         return HttpResponse("the page is not built yet", status=404, content_type="text/plain")

@@ -69,7 +69,7 @@ class PantryRow(Schema):
 
     @classmethod
     def of_compared(cls, compared: Compared, lot: LotRow | None = None) -> "PantryRow":
-        """A row of what is compared."""
+        """Return a row of what is compared."""
         return cls(
             key=compared.key,
             lot_id=lot.pk if lot else None,
@@ -100,7 +100,7 @@ class PantryPage(Schema):
 
     @classmethod
     def from_service(cls, page: PantryList) -> "PantryPage":
-        """A page of the services."""
+        """Build a page of the services."""
         return cls(
             items=[
                 *(PantryRow.of_compared(compared, lot) for lot, compared in page.packs),
@@ -124,7 +124,7 @@ class ParameterOut(Schema):
 
     @classmethod
     def from_service(cls, name: str, spread: Spread, unit: str, source: str, note: str) -> "ParameterOut":
-        """A parameter of the core."""
+        """Build a parameter of the core."""
         return cls(name=name, value=spread.value, low=spread.low, high=spread.high, unit=unit, source=source, note=note)
 
 
@@ -141,7 +141,7 @@ class IngredientPage(Schema):
 
     @classmethod
     def from_service(cls, opened: OpenIngredient) -> "IngredientPage":
-        """An opened ingredient."""
+        """Build an opened ingredient."""
         result = opened.ingredient
         return cls(
             compared=opened.compared,
@@ -169,7 +169,7 @@ class MistakeOut(Schema):
 
     @classmethod
     def from_service(cls, mistake: Mistake) -> "MistakeOut":
-        """A mistake of the core."""
+        """Build a mistake of the core."""
         label = LabelDocument(**write_record(mistake.label)) if mistake.label else None
         return cls(code=mistake.code, text=mistake.text, label=label, ingredient=mistake.ingredient)
 
@@ -186,7 +186,7 @@ class ReadingOut(Schema):
 
     @classmethod
     def from_service(cls, reading: PackReading) -> "ReadingOut":
-        """A reading of the services."""
+        """Build a reading of the services."""
         check = reading.check
         return cls(
             figures=list(reading.figures),
@@ -206,7 +206,7 @@ class UseOut(Schema):
 
     @classmethod
     def from_service(cls, formula: Formula) -> "UseOut":
-        """A formula in the list."""
+        """Build a formula in the list."""
         return cls(id=formula.pk, name=formula.name)
 
 
@@ -226,7 +226,7 @@ class LotOut(Schema):
 
     @classmethod
     def from_service(cls, opened: OpenLot) -> "LotOut":
-        """An opened pack."""
+        """Build an opened pack."""
         return cls(
             id=opened.lot.pk,
             key=opened.lot.key,
@@ -280,7 +280,7 @@ class PanelTextOut(Schema):
 
     @classmethod
     def from_service(cls, read: PanelText) -> "PanelTextOut":
-        """A read panel."""
+        """Build a read panel."""
         return cls(
             style=read.style,
             per_g=read.per_g,

@@ -8,6 +8,9 @@ from ninja.errors import AuthenticationError
 def person(request: HttpRequest) -> User:
     """Who is signed in.
 
+    Returns:
+        The signed-in user.
+
     Raises:
         AuthenticationError: when nobody is; every router asks for a session first, so this is a second lock.
     """

@@ -88,7 +88,7 @@ class PlanRow(Schema):
 
     @classmethod
     def from_service(cls, plan: Plan) -> "PlanRow":
-        """A row."""
+        """Build a row."""
         count = len(plan.document.get("bakes", []))
         return cls(id=plan.pk, name=plan.name, on=plan.on, bakes=count, touched_at=plan.touched_at)
 
@@ -121,7 +121,7 @@ class PlanOut(Schema):
 
     @classmethod
     def from_service(cls, plan: Plan) -> "PlanOut":
-        """A row."""
+        """Build a row."""
         return cls(
             id=plan.pk,
             name=plan.name,
@@ -215,7 +215,7 @@ class NamedBakeOut(Schema):
 
     @classmethod
     def from_service(cls, bake: NamedBake) -> "NamedBakeOut":
-        """The row as the page takes it."""
+        """Build the row as the page takes it."""
         row = bake.row
         return cls(
             formula_id=bake.formula_id, name=row.formula, due=row.ready, batches=row.batches, fresh_h=row.fresh_h

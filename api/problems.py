@@ -29,7 +29,7 @@ _BROKEN = {
 
 
 def problem_of(error: BaseException | None) -> JsonResponse:
-    """An error that nobody expected, or a database that is away: that passes, and may be tried again."""
+    """Return an error that nobody expected, or a database that is away: that passes, and may be tried again."""
     away = isinstance(error, OperationalError | InterfaceError)
     slow = isinstance(error.__cause__, QueryCanceled | LockNotAvailable) if error else False
     shown = _TOO_LONG if slow else _AWAY if away else _BROKEN
@@ -45,7 +45,7 @@ def failed(request: HttpRequest) -> HttpResponse:
 
 
 def as_problem(request: HttpRequest, response: HttpResponse) -> HttpResponse:
-    """A refusal of the framework to an address of the API, as a problem; everything else as it is."""
+    """Return a refusal of the framework to an address of the API, as a problem; everything else as it is."""
     if (
         response.status_code < HTTPStatus.BAD_REQUEST
         or not request.path.startswith("/api/")

@@ -69,7 +69,7 @@ class EntryOut(Schema):
 
     @classmethod
     def from_service(cls, entry: RunEntry) -> "EntryOut":
-        """A row."""
+        """Build a row."""
         return cls(
             seq=entry.pk,
             id=entry.key,
@@ -111,7 +111,7 @@ class RunRow(Schema):
 
     @classmethod
     def from_service(cls, run: Run) -> "RunRow":
-        """A row."""
+        """Build a row."""
         return cls(
             id=run.pk,
             key=run.key,
@@ -151,7 +151,7 @@ class RunOut(Schema):
 
     @classmethod
     def from_service(cls, opened: OpenRun) -> "RunOut":
-        """An opened run."""
+        """Build an opened run."""
         return cls(
             run=RunRow.from_service(opened.run),
             document=FormulaDocument.model_validate(opened.run.document),

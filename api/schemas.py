@@ -69,7 +69,7 @@ class ShelfOut(Schema):
 
     @classmethod
     def from_service(cls, formula: Formula) -> "ShelfOut":
-        """A row of the shelf."""
+        """Build a row of the shelf."""
         return cls(
             id=formula.pk,
             name=formula.name,
@@ -140,7 +140,7 @@ class FormulaOut(Schema):
 
     @classmethod
     def from_service(cls, opened: OpenFormula) -> "FormulaOut":
-        """An opened formula."""
+        """Build an opened formula."""
         draft: Draft = opened.draft
         return cls(
             id=opened.formula.pk,
@@ -180,7 +180,7 @@ class VersionOut(Schema):
 
     @classmethod
     def from_service(cls, version: FormulaVersion) -> "VersionOut":
-        """A row of the versions panel."""
+        """Build a row of the versions panel."""
         return cls(
             number=version.number,
             note=version.note,
@@ -217,7 +217,7 @@ class ChangeOut(Schema):
 
     @classmethod
     def from_service(cls, change: Change) -> "ChangeOut":
-        """A change of the core."""
+        """Build a change of the core."""
         return cls(kind=change.kind, text=change.text, line=change.line)
 
 
@@ -240,7 +240,7 @@ class IngredientOut(Schema):
 
     @classmethod
     def from_service(cls, ingredient: Ingredient, *, far: bool = False) -> "IngredientOut":
-        """An ingredient of the library."""
+        """Build an ingredient of the library."""
         return cls(
             id=ingredient.id,
             name=ingredient.name,

@@ -25,7 +25,7 @@ class StockOut(Schema):
 
     @classmethod
     def from_service(cls, shelved: ShelfLot) -> "StockOut":
-        """A pack of the services."""
+        """Build a pack of the services."""
         lot = shelved.lot
         return cls(
             id=lot.pk,
@@ -92,7 +92,7 @@ class BakeOut(Schema):
 
     @classmethod
     def from_service(cls, bake: PlannedBake) -> "BakeOut":
-        """A row of bakes."""
+        """Build a row of bakes."""
         return cls(
             id=bake.pk,
             name=bake.name,

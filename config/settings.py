@@ -12,7 +12,7 @@ HTTPS = os.environ.get("SUBSTRATA_HTTPS") == "1"
 
 
 def _secret_key() -> str:
-    """The key from the environment, or one made once for this machine."""
+    """Return the key from the environment, or one made once for this machine."""
     from django.core.management.utils import get_random_secret_key
 
     secret = os.environ.get("SUBSTRATA_SECRET_KEY")

@@ -43,7 +43,7 @@ class Device(Generic[_T]):
         self._line: Any = None
 
     def latest(self, key: str = "") -> Latest[_T]:
-        """The newest reading; the first call opens the line."""
+        """Return the newest reading; the first call opens the line."""
         self._wake()
         with self._lock:
             newest = self._newest.get(key)

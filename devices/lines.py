@@ -48,6 +48,9 @@ def weight_line(text: str) -> WeightLine | None:
     -160.4
     >>> weight_line("OL").overload, weight_line("hello")
     (True, None)
+
+    Returns:
+        The reading; None where the line is none.
     """
     if len(text) > LONGEST:
         return None
@@ -69,6 +72,9 @@ def probe_line(text: str) -> ProbeLine | None:
     176.7
     >>> probe_line("CORE ----").celsius is None
     True
+
+    Returns:
+        The reading; None where the line is none.
     """
     match = _PROBE.match(text) if len(text) <= LONGEST else None
     if match is None:

@@ -42,7 +42,7 @@ class ScalePhysics:
         self._pour.append((grams / max(seconds, 0.1), max(seconds, 0.1)))
 
     def tare(self) -> None:
-        """What lies there now counts as nothing."""
+        """Count what lies on the scale now as nothing."""
         self.tare_g = self.load_g
 
     def empty(self) -> None:
@@ -67,7 +67,7 @@ class ScalePhysics:
         self._quiet_s = self._quiet_s + seconds if still else 0.0
 
     def line(self) -> str:
-        """What it prints."""
+        """Return what it prints."""
         if self.load_g > CAPACITY_G:
             return "OL"
         grams = round((self._shown + self._random.gauss(0, _NOISE_G)) / _STEP_G) * _STEP_G
@@ -102,7 +102,7 @@ class ProbePhysics:
             self._felt[channel] += (true - self._felt[channel]) * (1 - exp(-seconds / _LAG_S[channel]))
 
     def lines(self) -> tuple[str, str]:
-        """What it prints, a line a channel."""
+        """Return what it prints, a line a channel."""
         if not self.plugged:
             return "CORE ----", "OVEN ----"
         core, oven = (self._felt[c] + self._random.gauss(0, _NOISE_C) for c in ("core", "oven"))
@@ -110,7 +110,7 @@ class ProbePhysics:
 
 
 def _on(curve: Sequence[tuple[float, float]], second: float) -> float:
-    """A curve between its points; its ends go on."""
+    """Return a curve between its points; its ends go on."""
     place = bisect_right([s for s, _ in curve], second)
     if place == 0:
         return curve[0][1]

@@ -56,7 +56,7 @@ async def serve(port: int, every_s: float, tick: Callable[[float], str], heard: 
 
 
 def scale_heard(scale: ScalePhysics) -> Callable[[str], None]:
-    """What a scale does when it is told something."""
+    """Return what a scale does when it is told something."""
 
     def heard(line: str) -> None:
         word, *rest = line.split()
@@ -71,7 +71,7 @@ def scale_heard(scale: ScalePhysics) -> Callable[[str], None]:
 
 
 def probe_heard(probe: ProbePhysics) -> Callable[[str], None]:
-    """What a probe does when it is told something."""
+    """Return what a probe does when it is told something."""
 
     def heard(line: str) -> None:
         if line in ("U", "I"):

@@ -25,6 +25,9 @@ def end_stalled() -> list[int]:
     """End what workers have begun and, being gone, will not end; returns the jobs among it, to be asked for again.
 
     A worker tells every few seconds that it lives; one that has not for twenty is taken for dead.
+
+    Returns:
+        Ids of the jobs to be queued again.
     """
     rows = []
     with connection.cursor() as cursor:

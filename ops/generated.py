@@ -19,7 +19,7 @@ ROOT = Path(__file__).resolve().parent.parent
 
 
 def openapi() -> str:
-    """The contract as sorted JSON."""
+    """Return the contract as sorted JSON."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     sys.path.insert(0, str(ROOT))
     import django
@@ -31,7 +31,7 @@ def openapi() -> str:
 
 
 def document_schemas() -> dict[str, str]:
-    """The JSON Schemas of the open documents, by file."""
+    """Return the JSON Schemas of the open documents, by file."""
     from substrata.execution.run_document import run_schema
     from substrata.formula.formula_document import document_schema
     from substrata.ingredients.labels.pack_document import pack_schema

@@ -32,7 +32,7 @@ class Stopped(Exception):  # noqa: N818
 
 
 def outbox() -> Path:
-    """The folder that stands in for a mail server."""
+    """Return the folder that stands in for a mail server."""
     local = Path(os.environ.get("SUBSTRATA_LOCAL", ".local"))
     return Path(os.environ.get("SUBSTRATA_MAIL_FOLDER", local / "outbox"))
 
@@ -50,6 +50,9 @@ def contents(database: psycopg.Connection[Any]) -> dict[str, list[str]]:
 
 def back_up(file: Path) -> dict[str, Any]:
     """Write a backup; returns what it says of itself.
+
+    Returns:
+        The backup's manifest.
 
     Raises:
         Stopped: when the file is there already.
@@ -87,6 +90,9 @@ def back_up(file: Path) -> dict[str, Any]:
 
 def restore(file: Path, *, replace: bool) -> dict[str, Any]:
     """Bring a backup back: into a database beside the present one, looked through there, and only then in its place.
+
+    Returns:
+        The restored backup's manifest.
 
     Raises:
         Stopped: when the file is not whole, the database holds something, or somebody uses it.

@@ -19,13 +19,13 @@ FLAGS += ["--disable-background-networking", "--disable-component-update", "--di
 
 
 def bench(page: Page) -> None:
-    """The celeriac flatbread, judged."""
+    """Open the celeriac flatbread, analysed."""
     page.get_by_role("link", name="Celeriac flatbread").click()
     page.locator("[data-bracket=salt]").wait_for()
 
 
 def at(path: str, sign: str) -> Callable[[Page], object]:
-    """A view by its address, once a sign of it is there."""
+    """Open a view by its address and wait for a sign of it."""
 
     def view(page: Page) -> None:
         page.goto(page.url.replace("/formula", path))
@@ -35,21 +35,21 @@ def at(path: str, sign: str) -> Callable[[Page], object]:
 
 
 def pack(page: Page) -> None:
-    """A pack whose label was typed the wrong way."""
+    """Open a pack whose label was typed the wrong way."""
     at("/pantry", "Your packs")(page)
     page.get_by_role("link", name="Quern ground almonds").click()
     page.get_by_text("It looks like").wait_for()
 
 
 def card(page: Page) -> None:
-    """What is handed on."""
+    """Open the card."""
     bench(page)
     page.get_by_role("link", name="Card", exact=True).click()
     page.get_by_text("Keeping").wait_for()
 
 
 def plan(page: Page) -> None:
-    """The coming Saturday."""
+    """Open the plan of the coming Saturday."""
     at("/plan", "Saturday market")(page)
     page.get_by_role("link", name="Saturday market").click()
     page.get_by_text("all in time").wait_for(timeout=60_000)
@@ -57,14 +57,14 @@ def plan(page: Page) -> None:
 
 
 def prep(page: Page) -> None:
-    """A vegetable on its way into the dough."""
+    """Open a vegetable on its way into the dough."""
     bench(page)
     page.get_by_role("link", name="Prep", exact=True).click()
     page.locator("[data-task=vegetable]").wait_for()
 
 
 def station(word: str, sign: str) -> Callable[[Page], object]:
-    """A station of the celeriac flatbread."""
+    """Return a station of the celeriac flatbread."""
 
     def view(page: Page) -> None:
         bench(page)
@@ -76,7 +76,7 @@ def station(word: str, sign: str) -> Callable[[Page], object]:
 
 
 def rolls(page: Page) -> None:
-    """The egg-free rolls on the bench."""
+    """Open the egg-free rolls."""
     page.get_by_role("link", name="Market rolls").click()
     page.locator("[data-bracket=salt]").wait_for()
 
@@ -97,7 +97,7 @@ def settle(page: Page) -> None:
 
 
 def trade_off(page: Page) -> None:
-    """What a step further in net carbs takes."""
+    """Open the trade-off of net carbs."""
     rolls(page)
     page.get_by_role("button", name="More for this formula").click()
     page.locator(".v-list-item", has_text="step further").click()
@@ -115,7 +115,7 @@ def begin(page: Page) -> None:
 
 
 def phone(page: Page) -> None:
-    """The balance in the hand."""
+    """Open the targets on a phone."""
     bench_of_phone = page.get_by_role("link", name="Celeriac flatbread")
     bench_of_phone.click()
     page.get_by_role("button", name="Balance").click()
@@ -123,7 +123,7 @@ def phone(page: Page) -> None:
 
 
 def begun(page: Page, name: str) -> None:
-    """A run of a formula, just begun."""
+    """Open a run that has just begun."""
     page.goto(page.url.replace("/formula", "/run"))
     page.get_by_role("link", name=name).last.click()
     page.get_by_role("button", name="Begin a run").click()

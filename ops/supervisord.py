@@ -11,7 +11,7 @@ class _Prompt(poller.Poller):  # type: ignore[misc]  # the library tells no type
     """Waits for news no longer than that."""
 
     def poll(self, timeout: float) -> tuple[list[int], list[int]]:
-        """What can be read, and what written."""
+        """Return what can be read, and what written."""
         found: tuple[list[int], list[int]] = super().poll(min(timeout, _LOOK_S))
         return found
 

@@ -63,7 +63,7 @@ def take_back(request: HttpRequest, kitchen_id: int, invitation_id: int) -> tupl
     "/invitations/{key}", response={200: InvitationSeen, 404: ProblemOut}, auth=None, operation_id="see_invitation"
 )
 def see_invitation(request: HttpRequest, key: str) -> InvitationSeen:
-    """What an invitation is about: who has its link need not be signed in."""
+    """Return what an invitation is about: who has its link need not be signed in."""
     return InvitationSeen.from_service(
         invitations.invitation_at(key), request.user.email if isinstance(request.user, User) else ""
     )
@@ -79,13 +79,13 @@ def accept_invitation(request: HttpRequest, key: str) -> AcceptedOut:
     "/kitchens/{int:kitchen_id}/history", response={200: HistoryOut, **Problems}, operation_id="kitchen_history"
 )
 def kitchen_history(request: HttpRequest, kitchen_id: int, before: int = 0) -> HistoryOut:
-    """What happened in the kitchen, and what was refused; for owners."""
+    """Return what happened in the kitchen, and what was refused; for owners."""
     return HistoryOut.from_service(history.kitchen_history(person(request), kitchen_id, before), history.PAGE)
 
 
 @router.get("/account/history", response={200: HistoryOut, 401: ProblemOut}, operation_id="account_history")
 def account_history(request: HttpRequest, before: int = 0) -> HistoryOut:
-    """What happened with one's own account."""
+    """Return what happened with one's own account."""
     return HistoryOut.from_service(history.own_history(person(request), before), history.PAGE)
 
 
@@ -100,7 +100,7 @@ def close_account(request: HttpRequest, payload: AccountClosingIn) -> AccountClo
 
 @router.get("/account/second-factor.svg", include_in_schema=False)
 def second_factor_picture(request: HttpRequest) -> HttpResponse:
-    """The secret that an authenticator is to learn, as a picture that it reads."""
+    """Return the secret that an authenticator is to learn, as a picture that it reads."""
     adapter = get_adapter()
     url = adapter.build_totp_url(person(request), get_totp_secret(regenerate=False))
     return HttpResponse(SafeString(adapter.build_totp_svg(url)), content_type="image/svg+xml")
@@ -108,7 +108,7 @@ def second_factor_picture(request: HttpRequest) -> HttpResponse:
 
 @router.get("/outbox", response={200: list[LetterOut], 404: ProblemOut}, auth=None, operation_id="outbox")
 def letters(request: HttpRequest) -> list[LetterOut]:
-    """The letters of everybody, where a folder on one's own machine stands in for a mail server."""
+    """List everybody's letters, where a folder on one's own machine stands in for a mail server."""
     if not settings.OUTBOX_PAGE:
         raise NotFound("there is no outbox here", remedy="look into your mail")
     return [LetterOut.model_validate(row) for row in outbox()]

@@ -22,7 +22,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 @router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[Mend], **Problems}, operation_id="remedies")
 @heavy
 def remedies(request: HttpRequest, kitchen_id: int, payload: FormulaJobIn) -> list[Mend]:
-    """What to do about everything that is out, each checked against all else."""
+    """Return what to do about everything that is out, each checked against all else."""
     document = payload.document.model_dump()
     return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))
 
@@ -45,7 +45,7 @@ def mix(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
 
 @router.post("/kitchens/{int:kitchen_id}/lean", response={200: MixOut, **Problems}, operation_id="lean")
 def lean(request: HttpRequest, kitchen_id: int, payload: LeanIn) -> MixOut:
-    """A group leans to mild or sharp, cheap or dear, with its total kept; nothing is kept of it."""
+    """Shift a group towards one end of a quality (mild, sharp, cheap, dear) at the same total; nothing is stored."""
     document = balancing.leaning(
         person(request), kitchen_id, payload.document.model_dump(), payload.group, payload.by, payload.towards
     )

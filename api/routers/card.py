@@ -18,6 +18,6 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 @router.post("/kitchens/{int:kitchen_id}/card", response={200: Card, **Problems}, operation_id="card")
 @heavy
 def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
-    """The card of a document, without keeping it."""
+    """Return the card of a document, without keeping it."""
     panels = card_document(person(request), kitchen_id, payload.model_dump())
     return HttpResponse(orjson.dumps(panels), content_type="application/json")

@@ -27,7 +27,7 @@ def formula_file(request: HttpRequest, kitchen_id: int, formula_id: int, version
 
 @router.get(f"{KITCHEN}/file", response={200: FileOut, **Problems}, operation_id="kitchen_file")
 def kitchen_file(request: HttpRequest, kitchen_id: int) -> dict[str, Any]:
-    """The whole kitchen."""
+    """Return the whole kitchen."""
     return files.kitchen_file(person(request), kitchen_id)
 
 

@@ -59,7 +59,7 @@ def paste(request: HttpRequest, kitchen_id: int, payload: PasteIn) -> list[Paste
 
 @router.post("/kitchens/{int:kitchen_id}/scale", response={200: ScaledOut, **Problems}, operation_id="scale")
 def scale(request: HttpRequest, kitchen_id: int, payload: ScaleIn) -> ScaledOut:
-    """The same dough, more or less of it; nothing is kept."""
+    """Scale the same dough, more or less of it; nothing is kept."""
     kitchen = membership(person(request), kitchen_id).kitchen
     wish = ScaleWish(**payload.model_dump(exclude={"document"}))
     scaled = scale_document(kitchen, payload.document.model_dump(), wish)
@@ -86,7 +86,7 @@ def create_formula(request: HttpRequest, kitchen_id: int, payload: FormulaDocume
 
 @router.get(FORMULA, response={200: FormulaOut, **Problems}, operation_id="open_formula")
 def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> FormulaOut:
-    """A formula with its draft."""
+    """Open a formula with its draft."""
     return FormulaOut.from_service(formulas.open_formula(person(request), kitchen_id, formula_id))
 
 

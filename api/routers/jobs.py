@@ -62,7 +62,7 @@ def _start_document_job(
 
 @router.get(JOB, response={200: JobOut, **Problems}, operation_id="open_job")
 def open_job(request: HttpRequest, kitchen_id: int, job_id: int) -> JobOut:
-    """A job, as far as it is."""
+    """Return a job with its present state."""
     return JobOut.from_service(jobs.open_job(person(request), kitchen_id, job_id))
 
 

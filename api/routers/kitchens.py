@@ -28,7 +28,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 
 @router.get("/me", response={200: MeOut, 401: ProblemOut}, operation_id="me")
 def me(request: HttpRequest) -> MeOut:
-    """The person signed in, with their kitchens."""
+    """Return the person signed in, with their kitchens."""
     rows = Membership.objects.filter(user_id=person(request).pk).select_related("kitchen").order_by("kitchen_id")
     closing = Closing.objects.filter(user_id=person(request).pk).first()
     return MeOut(
@@ -57,7 +57,7 @@ def change_settings(
 
 @router.get("/kitchens/{int:kitchen_id}/members", response={200: list[MemberOut], **Problems}, operation_id="members")
 def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
-    """The people of a kitchen."""
+    """Return the people of a kitchen."""
     member = membership(person(request), kitchen_id)
     return [MemberOut.from_service(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
 

@@ -31,7 +31,7 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
 @heavy
 def bake(request: HttpRequest, kitchen_id: int, payload: BakeQuestion) -> HttpResponse:
-    """The bake of a document in the oven it names, without keeping it."""
+    """Return the bake of a document in the oven it names, without keeping it."""
     forecast = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
     return HttpResponse(orjson.dumps(forecast), content_type="application/json")
 
@@ -51,13 +51,13 @@ def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: H
 
 @router.get(ALL, response={200: list[OvenOut], **Problems}, operation_id="ovens")
 def list_ovens(request: HttpRequest, kitchen_id: int) -> list[OvenOut]:
-    """The kitchen's ovens with what is known of them."""
+    """Return the kitchen's ovens with what is known of them."""
     return [OvenOut.from_service(oven, profile) for oven, profile in ovens.ovens(person(request), kitchen_id)]
 
 
 @router.post(ALL, response={201: OvenOut, **Problems}, operation_id="add_oven")
 def add_oven(request: HttpRequest, kitchen_id: int, payload: OvenIn) -> tuple[int, OvenOut]:
-    """A new oven."""
+    """Add a new oven."""
     return 201, _bake_answer(ovens.add_oven(person(request), kitchen_id, payload.name, payload.altitude_m))
 
 

@@ -85,13 +85,13 @@ def cheaper_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocumen
 
 @router.post(f"{KITCHEN}/choose-packs", response={200: dict[str, str], **Problems}, operation_id="choose_packs")
 def choose_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> dict[str, str]:
-    """The pack to be used up next for every line that goes by the reference: line -> key of the pack."""
+    """Return the pack to be used up next for every line that goes by the reference: line -> key of the pack."""
     return stock.packs_for_lines(person(request), kitchen_id, payload.model_dump())
 
 
 @router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
 def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
-    """What a pack means, before it is kept: what the page asks while a label is typed."""
+    """Return what a pack means, before it is kept: what the page asks while a label is typed."""
     return ReadingOut.from_service(pantry.read(person(request), kitchen_id, payload.model_dump()))
 
 
@@ -112,7 +112,7 @@ def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response:
 
 @router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
 def open_pack(request: HttpRequest, kitchen_id: int, lot_id: int) -> LotOut:
-    """A pack with what it means and where it is used."""
+    """Return a pack with what it means and where it is used."""
     return LotOut.from_service(pantry.open_lot(person(request), kitchen_id, lot_id))
 
 
@@ -141,7 +141,7 @@ def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: St
 
 @router.get(f"{KITCHEN}/stock", response={200: StockPage, **Problems}, operation_id="stock")
 def stock_list(request: HttpRequest, kitchen_id: int, query: Query[StockQuery]) -> StockPage:
-    """What is on hand, the next to be used up first."""
+    """Return what is on hand, the next to be used up first."""
     page = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
     return StockPage(items=[StockOut.from_service(shelved) for shelved in page.lots], total=page.total)
 
@@ -162,13 +162,13 @@ def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[i
 
 @router.post(f"{BAKE}/done", response={200: BakeOut, **Problems}, operation_id="finish_bake")
 def finish_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
-    """The bake is done: its packs lose what it took."""
+    """Finish a bake: its packs lose what it took."""
     return BakeOut.from_service(stock.finish_bake(person(request), kitchen_id, bake_id))
 
 
 @router.post(f"{BAKE}/cancel", response={200: BakeOut, **Problems}, operation_id="cancel_bake")
 def cancel_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
-    """The bake will not be: its packs are free again."""
+    """Cancel a bake: its packs are free again."""
     return BakeOut.from_service(stock.cancel_bake(person(request), kitchen_id, bake_id))
 
 

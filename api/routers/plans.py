@@ -34,20 +34,20 @@ PLAN = f"{ALL}/{{int:plan_id}}"
 
 @router.get(ALL, response={200: PlansPage, **Problems}, operation_id="plans")
 def list_plans(request: HttpRequest, kitchen_id: int, query: Query[PlansQuery]) -> PlansPage:
-    """The kitchen's plans, the latest day first."""
+    """List the kitchen's plans, the latest day first."""
     page = plans.plans(person(request), kitchen_id, offset=query.offset)
     return PlansPage(rows=[PlanRow.from_service(plan) for plan in page.rows], total=page.total)
 
 
 @router.post(ALL, response={201: PlanOut, **Problems}, operation_id="create_plan")
 def create_plan(request: HttpRequest, kitchen_id: int, payload: PlanDocument) -> tuple[int, PlanOut]:
-    """A new plan."""
+    """Create a new plan."""
     return 201, PlanOut.from_service(plans.create_plan(person(request), kitchen_id, payload.model_dump()))
 
 
 @router.post(f"{ALL}/read", response={200: list[NamedBakeOut], **Problems}, operation_id="read_bakes")
 def read_bakes(request: HttpRequest, kitchen_id: int, payload: BakesIn) -> list[NamedBakeOut]:
-    """A list of bakes as a table of text, with the formulas that it names; nothing is kept."""
+    """Read a list of bakes as a table of text, with the formulas that it names; nothing is kept."""
     return [NamedBakeOut.from_service(bake) for bake in plans.named_bakes(person(request), kitchen_id, payload.text)]
 
 
@@ -73,20 +73,20 @@ def delete_plan(request: HttpRequest, kitchen_id: int, plan_id: int) -> tuple[in
 
 @router.post(f"{PLAN}/move", response={200: MoveOut, **Problems}, operation_id="try_move")
 def try_move(request: HttpRequest, kitchen_id: int, plan_id: int, payload: MoveIn) -> MoveOut:
-    """What stands in the way of moving a task; nothing is changed."""
+    """Return what stands in the way of moving a task; nothing is changed."""
     conflicts = plans.try_move(person(request), kitchen_id, plan_id, payload.task, payload.start_min)
     return MoveOut(conflicts=list(conflicts))
 
 
 @router.post(f"{PLAN}/slip", response={200: PlanOut, **Problems}, operation_id="slip_plan")
 def slip_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: SlipIn) -> PlanOut:
-    """A task took longer: its rest is to be planned anew."""
+    """Lengthen a task that took longer and replan the rest."""
     return PlanOut.from_service(plans.slip(person(request), kitchen_id, plan_id, payload.task, payload.minutes))
 
 
 @router.get(f"{PLAN}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
 def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> ShoppingOut:
-    """What its bakes take together, less what is on the shelf."""
+    """Return what its bakes take together, less what is on the shelf."""
     plan, rows = plans.shopping_list(person(request), kitchen_id, plan_id)
     priced = [row.price for row in rows if row.price is not None and row.short_g > 0]
     currency = next((row.currency for row in rows if row.currency), "")
@@ -119,13 +119,13 @@ def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: Fe
 
 @router.get(f"{PLAN}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
 def plan_file(request: HttpRequest, kitchen_id: int, plan_id: int, style: str) -> PlanFileOut:
-    """It as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json."""
+    """Write a plan as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json."""
     name, text = plans.written_plan(person(request), kitchen_id, plan_id, style)
     return PlanFileOut(name=name, text=text)
 
 
 def calendar_feed(request: HttpRequest, key: str) -> HttpResponse:
-    """The calendar behind a private address."""
+    """Return the calendar behind a private address."""
     try:
         text = plans.feed(key)
     except NotFound:

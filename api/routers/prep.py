@@ -17,7 +17,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
     "/kitchens/{int:kitchen_id}/prep", response={200: Prepared, **Problems}, operation_id="prep", auth=BenchAuth()
 )
 def prep(request: HttpRequest, kitchen_id: int, payload: PrepIn) -> HttpResponse:
-    """The cards of a document, and what a change did, without keeping either."""
+    """Return the cards of a document, and what a change did, without keeping either."""
     held, new = choices(request, kitchen_id)
     document = payload.document.model_dump()
     before = payload.before.model_dump() if payload.before else None

@@ -33,7 +33,7 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 @router.post(f"{KITCHEN}/recipe", response={200: RecipeOut, **Problems}, operation_id="recipe")
 @heavy
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
-    """The recipe of a document, without keeping it."""
+    """Return the recipe of a document, without keeping it."""
     document = recipes.recipe_document(
         person(request),
         kitchen_id,
@@ -48,7 +48,7 @@ def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOu
 @router.post(f"{KITCHEN}/recipe/files/{{style}}", response={200: bytes, **Problems}, operation_id="recipe_file")
 @heavy
 def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: RecipeIn) -> HttpResponse:
-    """It as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6."""
+    """Write a recipe as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6."""
     name, kind, data = recipes.recipe_file(
         person(request),
         kitchen_id,
@@ -78,7 +78,7 @@ def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpRes
 
 @router.post(f"{KITCHEN}/label", response={200: LabelOut, **Problems}, operation_id="label")
 def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
-    """The label of a pack for sale."""
+    """Return the label of a pack for sale."""
     label_ = recipes.label_of(
         person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
     )
@@ -88,7 +88,7 @@ def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
 @router.post(f"{KITCHEN}/label/file", response={200: bytes, **Problems}, operation_id="label_file")
 @heavy
 def label_file(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> HttpResponse:
-    """It as PDF."""
+    """Write a label as PDF."""
     label_ = recipes.label_of(
         person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
     )
@@ -109,7 +109,7 @@ def read_recipe_file(
     kitchen_id: int,
     file: UploadedFile | None = File(None),  # type: ignore[type-arg]  # noqa: B008 - the framework's way
 ) -> FileRead:
-    """What a page, a table, a workbook, a list or a document holds; nothing is kept."""
+    """Return what a page, a table, a workbook, a list or a document holds; nothing is kept."""
     recipe_, pasted = recipes.read_recipe_file(
         person(request), kitchen_id, file.read() if file else b"", (file.name if file else "") or ""
     )
@@ -124,7 +124,7 @@ def read_recipe_file(
 
 @router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/part", response={200: PartOut, **Problems}, operation_id="part_of")
 def part_of(request: HttpRequest, kitchen_id: int, formula_id: int, query: Query[IntoQuery]) -> PartOut:
-    """A formula as a line of another."""
+    """Return a formula as a line of another."""
     part = parts.part_of(person(request), kitchen_id, formula_id, query.into)
     return PartOut(part=part.part, name=part.name, grams=part.grams)
 
@@ -166,7 +166,7 @@ def _shared(row: object) -> ShareOut:
 
 
 def shared_card(request: HttpRequest, key: str) -> HttpResponse:
-    """The read-only card behind an address."""
+    """Return the read-only card behind an address."""
     try:
         text = recipes.shared_card(key)
     except NotFound:

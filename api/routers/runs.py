@@ -56,7 +56,7 @@ RUN = f"{ALL}/{{int:run_id}}"
 
 @router.get(ALL, response={200: RunsPage, **Problems}, operation_id="runs")
 def list_runs(request: HttpRequest, kitchen_id: int, query: Query[RunQuery]) -> RunsPage:
-    """The kitchen's runs, the newest first."""
+    """List the kitchen's runs, the newest first."""
     rows = runs.runs_of(person(request), kitchen_id, formula_id=query.formula_id, open_only=query.open_only)
     page = rows[query.offset : query.offset + runs.PAGE]
     return RunsPage(runs=[RunRow.from_service(run) for run in page], total=rows.count())
@@ -74,7 +74,7 @@ def start_run(request: HttpRequest, kitchen_id: int, payload: RunStartIn) -> tup
 
 @router.get(RUN, response={200: RunOut, **Problems}, operation_id="open_run")
 def open_run(request: HttpRequest, kitchen_id: int, run_id: int, since: int = 0) -> RunOut:
-    """A run with its steps, and what was done after an entry that is known."""
+    """Open a run with its steps and the entries after a known one."""
     return RunOut.from_service(runs.open_run(person(request), kitchen_id, run_id, since))
 
 
@@ -89,14 +89,14 @@ def write_entries(request: HttpRequest, kitchen_id: int, run_id: int, payload: E
 
 @router.post(f"{RUN}/proposal", response={200: ProposalOnDraft, **Problems}, operation_id="proposal_on_draft")
 def proposal_on_draft(request: HttpRequest, kitchen_id: int, run_id: int, payload: ProposalIn) -> ProposalOnDraft:
-    """What the draft of a run's formula becomes with a proposal; nothing is kept."""
+    """Return what the draft of a run's formula becomes with a proposal; nothing is kept."""
     merged = trials.proposal_on_draft(person(request), kitchen_id, run_id, payload.document.model_dump())
     return ProposalOnDraft(document=FormulaDocument.model_validate(merged.document), conflicts=list(merged.conflicts))
 
 
 @router.post(f"{RUN}/finish", response={200: RunRow, **Problems}, operation_id="finish_run")
 def finish_run(request: HttpRequest, kitchen_id: int, run_id: int) -> RunRow:
-    """It is done: packs lose what was weighed."""
+    """Finish a run: packs lose what was weighed."""
     return RunRow.from_service(runs.finish_run(person(request), kitchen_id, run_id))
 
 
@@ -137,21 +137,21 @@ def delete_run(request: HttpRequest, kitchen_id: int, run_id: int) -> tuple[int,
 
 @router.post(f"{RUN}/feel", response={200: FeelAdvice, **Problems}, operation_id="feel_run")
 def feel_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: FeelIn) -> FeelAdvice:
-    """What to do with the dough as it is felt."""
+    """Return what to do with the dough as it is felt."""
     user = person(request)
     return runs.feel_run(user, kitchen_id, run_id, payload.felt, payload.minute, payload.temperature_c)
 
 
 @router.post(f"{RUN}/pour", response={200: PourAdvice, **Problems}, operation_id="pour_run")
 def pour_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: PourIn) -> PourAdvice:
-    """What the rest of the formula answers to a weight."""
+    """Return what the rest of the formula answers to a weight."""
     return runs.pour_run(person(request), kitchen_id, run_id, payload.line, payload.grams, mixed=payload.mixed)
 
 
 @router.post(f"{RUN}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
 @heavy
 def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn) -> LiveForecast:
-    """The window of the bake as it stands."""
+    """Return the window of the bake as it stands."""
     return runs.live_run(person(request), kitchen_id, run_id, payload.minute, payload.readings)
 
 
@@ -160,7 +160,7 @@ def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn
 )
 @heavy
 def compare_runs(request: HttpRequest, kitchen_id: int, query: Query[RunsQuery]) -> RunsCompared:
-    """Runs side by side."""
+    """Return runs side by side."""
     ids = [int(part) for part in query.runs.split(",") if part.strip().isdigit()]
     return trials.compare_runs(person(request), kitchen_id, ids)
 
@@ -182,7 +182,7 @@ def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tup
 
 @router.get("/kitchens/{int:kitchen_id}/devices", response={200: DeviceReadings, **Problems}, operation_id="devices")
 def read_devices(request: HttpRequest, kitchen_id: int) -> DeviceReadings:
-    """What scale and probe show."""
+    """Return what scale and probe show."""
     return devices.readings(person(request), kitchen_id)
 
 
@@ -215,7 +215,7 @@ def runs_line(request: HttpRequest, kitchen_id: int, query: Query[LineQuery]) ->
 
 @router.get(f"{RUN}/photos", response={200: list[PhotoOut], **Problems}, operation_id="photos")
 def list_photos(request: HttpRequest, kitchen_id: int, run_id: int) -> list[RunPhoto]:
-    """The photos of a run."""
+    """List the photos of a run."""
     return photos.photos_of(person(request), kitchen_id, run_id)
 
 
@@ -235,7 +235,7 @@ def add_photo(
 
 @router.get(f"{RUN}/photos/{{int:photo_id}}", response={200: None, **Problems}, operation_id="open_photo")
 def open_photo(request: HttpRequest, kitchen_id: int, run_id: int, photo_id: int) -> HttpResponse:
-    """The picture itself."""
+    """Open the picture itself."""
     photo = photos.open_photo(person(request), kitchen_id, run_id, photo_id)
     response = HttpResponse(bytes(photo.jpeg), content_type="image/jpeg")
     response["Cache-Control"] = "private, max-age=86400"

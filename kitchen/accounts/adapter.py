@@ -29,6 +29,9 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
     def authenticate(self, request: HttpRequest, **credentials: Any) -> AbstractBaseUser | None:
         """Look at an address and its password, unless this client has to wait.
 
+        Returns:
+            The user; None where the password is wrong.
+
         Raises:
             ValidationError: with the seconds to wait.
         """
@@ -75,7 +78,7 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
         """Nothing: the library's own count would let a stranger lock an address."""
 
     def format_email_subject(self, subject: str) -> str:
-        """A subject as it is: whom it is from stands beside it."""
+        """Return a subject as it is: whom it is from stands beside it."""
         return subject
 
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:

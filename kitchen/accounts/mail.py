@@ -96,7 +96,7 @@ def forget_old_letters() -> int:
 
 
 def outbox() -> list[dict[str, str | datetime]]:
-    """What lies in the folder that stands in for a mail server, newest first: to, subject, text, at."""
+    """Return what lies in the folder that stands in for a mail server, newest first: to, subject, text, at."""
     folder = Path(settings.MAIL_FOLDER)
     rows = []
     for file in sorted(folder.glob("*.eml"), reverse=True)[:MOST_IN_FOLDER] if folder.exists() else ():

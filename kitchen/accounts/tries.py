@@ -42,13 +42,13 @@ class Tries:
         return max(wait, 0.0)
 
     def wrong(self) -> None:
-        """The password was wrong: it counts, of this address and of all."""
+        """Count a wrong password, for this address and for all."""
         with transaction.atomic():
             keys = [row.key for row in self._rows()]
             SignInTries.objects.filter(key__in=keys).update(count=F("count") + 1, last_at=timezone.now())
 
     def right(self) -> None:
-        """The password was right: what was counted of this address is forgotten."""
+        """Clear the count of this address after a right password."""
         # Not taken away: somebody who signs in at the same moment may be waiting for the row.
         SignInTries.objects.filter(key=self._keys()[0]).update(count=0)
 

@@ -37,14 +37,14 @@ DEMO_PASSWORD = "rye-free-and-easy"  # noqa: S105 - printed by ./start, for the 
 
 
 def demo_formulas() -> list[dict[str, Any]]:
-    """The shipped formulas with their versions."""
+    """Return the shipped formulas with their versions."""
     text = files("kitchen.demo").joinpath("formulas.json").read_text(encoding="utf8")
     row: list[dict[str, Any]] = json.loads(text)
     return row
 
 
 def demo_packs() -> list[dict[str, Any]]:
-    """The shipped packs; days are counted from today."""
+    """Return the shipped packs; days are counted from today."""
     text = files("kitchen.demo").joinpath("packs.json").read_text(encoding="utf8")
     row: list[dict[str, Any]] = json.loads(text)
     return row
@@ -53,7 +53,7 @@ def demo_packs() -> list[dict[str, Any]]:
 def demo_document(
     formula: dict[str, Any], version: dict[str, Any], kitchen: Kitchen, packs: dict[str, str] | None = None
 ) -> dict[str, Any]:
-    """A version of a demo formula as a document, weighed by the kitchen's own measures.
+    """Return a version of a demo formula as a document, weighed by the kitchen's own measures.
 
     Args:
         formula: its entry.
@@ -98,7 +98,7 @@ KITCHEN_PAN = {"name": "Long grey tray", "kind": "tray", "length_mm": 480, "widt
 
 
 def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
-    """An oven that three bakes have taught, the one every formula is baked in, and a tray of their own."""
+    """Create an oven that three bakes have taught, the one every formula is baked in, and a tray."""
     oven = add_oven(baker, kitchen.pk, "Back oven")
     for number, (name, minutes, lost) in enumerate(LOGGED):
         document = kitchen.formulas.get(name=name).draft.document
@@ -163,7 +163,7 @@ SAUCE_G = 110
 
 
 def _in_halves(kitchen: Kitchen, baker: User) -> None:
-    """A crust of two sorts, the sauce of one a formula of its own (invented)."""
+    """Create a crust of two varieties whose sauce is a formula of its own (invented)."""
 
     def written(document: dict[str, Any], *more: dict[str, Any], **other: Any) -> dict[str, Any]:
         lines = [
@@ -220,7 +220,7 @@ MARKET = (
 
 
 def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:
-    """The coming Saturday: five bakes out of one oven."""
+    """Create the plan of the coming Saturday: five bakes out of one oven."""
     saturday = today + timedelta(days=(5 - today.weekday()) % 7 or 7)
     ids = dict(kitchen.formulas.values_list("name", "pk"))
     document = {
@@ -264,7 +264,7 @@ def _packs(kitchen: Kitchen, owner: User, today: date) -> dict[str, str]:
 
 
 def _formula(kitchen: Kitchen, entry: dict[str, Any], author: User, now: datetime, packs: dict[str, str]) -> None:
-    """A formula with its versions; an entry's "draft" is what lies on the bench unsaved.
+    """Create a formula with its versions; an entry's "draft" is its unsaved state.
 
     An entry with "packs" takes its last version and its draft from the packs of the pantry.
     """

@@ -16,7 +16,7 @@ from substrata.execution.protocol import run_steps
 
 
 def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> None:
-    """Runs with what was weighed, felt and said, as if they had been kept by the Run station."""
+    """Create runs with their weights, feel and ratings, as the bake station would have stored them."""
     text = files("kitchen.demo").joinpath("runs.json").read_text(encoding="utf8")
     member = Membership.objects.select_related("kitchen").get(kitchen=kitchen, user=baker)
     plans: dict[str, dict[str, Any]] = {}
@@ -51,7 +51,7 @@ def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> No
 def _entries(
     run: Run, example: dict[str, Any], document: dict[str, Any], started: datetime, by: User
 ) -> list[RunEntry]:
-    """What the station would have kept: weights first, then moments and measures in their order."""
+    """Return what the station would have kept: weights first, then moments and measures in their order."""
     weights = {line["id"]: line["grams"] for line in document["lines"]} | example.get("grams", {})
     whole = sum(weights.values())
     mixed = 12.0

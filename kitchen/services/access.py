@@ -12,7 +12,7 @@ _RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OW
 
 
 def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membership.Role.VIEWER) -> Membership:
-    """The person's membership of a kitchen.
+    """Return the person's membership of a kitchen.
 
     Raises:
         NotFound: for an outsider: a kitchen that is not theirs looks like none.
@@ -29,7 +29,7 @@ def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membersh
 
 
 def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Formula:
-    """A formula of the member's kitchen.
+    """Return a formula of the member's kitchen.
 
     Raises:
         NotFound: when the kitchen has no such formula.
@@ -44,7 +44,7 @@ def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Fo
 
 
 def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
-    """A pack of the member's kitchen.
+    """Return a pack of the member's kitchen.
 
     Raises:
         NotFound: when the kitchen has no such pack.
@@ -59,7 +59,7 @@ def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
 
 
 def run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
-    """A run of the member's kitchen.
+    """Return a run of the member's kitchen.
 
     Raises:
         NotFound: when the kitchen has no such run.

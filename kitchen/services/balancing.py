@@ -32,6 +32,9 @@ _PARTS = 100  # of the progress of a settle
 def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: dict[str, Any], formula_id: int) -> Job:
     """Ask for a formula to be brought into its targets.
 
+    Returns:
+        The job, waiting or already answered.
+
     Raises:
         FormulaError: when the document or the wish cannot be meant.
     """
@@ -63,7 +66,7 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
 
 
 def _saved(kitchen_id: int, formula_id: int) -> dict[str, Any] | None:
-    """The document of the last saved version; None where nothing was saved."""
+    """Return the document of the last saved version; None where nothing was saved."""
     rows = FormulaVersion.objects.filter(formula_id=formula_id, formula__kitchen_id=kitchen_id)
     last = rows.order_by("-number").first()
     return last.document if last else None
@@ -90,7 +93,7 @@ def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) 
 
 
 def _job_request(user: User, kitchen_id: int, kind: str, document: dict[str, Any], total: int) -> Job:
-    """A job, or the answer there is already: the same document, saved version, packs and science have the same one."""
+    """Return a new job, or the answer there is already for the same document, saved version, packs and science."""
     member = membership(user, kitchen_id, Membership.Role.BAKER)
     versions = FormulaVersion.objects.filter(formula_id=document["formula"], formula__kitchen_id=kitchen_id).count()
     document |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
@@ -130,7 +133,7 @@ def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tup
 
 @job_kind(FRONT, queue="heavy")
 def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
-    """A point after the other."""
+    """Return a point after the other."""
     request = _balance_input(job.kitchen, job.input["document"], job.input["formula"])
     x, y = job.input["axes"]
     curve = front(
@@ -186,7 +189,7 @@ def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
 
 
 def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_id: int) -> tuple[Mend, ...]:
-    """What to do about everything that is out.
+    """Return what to do about everything that is out.
 
     Raises:
         FormulaError: when the document cannot be read.
@@ -198,6 +201,9 @@ def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_
 def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:
     """One line's weight and how every figure answers.
 
+    Returns:
+        The sweep; None while there is no dough.
+
     Raises:
         FormulaError: when the document cannot be read, or the line weighs nothing.
     """
@@ -208,7 +214,7 @@ def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str)
 def leaning(
     user: User, kitchen_id: int, document: dict[str, Any], group: list[str], by: Quality, towards: float
 ) -> dict[str, Any]:
-    """A document whose group of lines leans to one end of a quality, by what the kitchen's own packs cost.
+    """Return a document whose group of lines is shifted towards one end of a quality, by the prices of the kitchen's packs.
 
     Raises:
         FormulaError: when the document cannot be read, or nothing tells the lines apart.

@@ -20,6 +20,9 @@ UNPROVED_RETENTION = timedelta(days=14)
 def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> Membership:
     """Announce the end of a kitchen, or keep it after all.
 
+    Returns:
+        The caller's membership, with the kitchen's day.
+
     Raises:
         Refused: when its name was not repeated.
     """
@@ -39,6 +42,9 @@ def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> M
 @transaction.atomic
 def close_account(user: User, *, on: bool) -> datetime | None:
     """Announce the end of an account, or keep it after all; returns its day.
+
+    Returns:
+        The day on which it ends; None where it is kept.
 
     Raises:
         Refused: when others would be left in a kitchen without an owner.

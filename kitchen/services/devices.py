@@ -85,6 +85,9 @@ def device_choices() -> list[tuple[str, str]]:
 def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
     """Choose which scale and thermometers a kitchen reads: none, those at this server, or simulated ones.
 
+    Returns:
+        The changed kitchen.
+
     Raises:
         Refused: when there are no such devices, or they stand in another kitchen.
     """
@@ -113,7 +116,7 @@ def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
 
 
 def readings(user: User, kitchen_id: int) -> DeviceReadings:
-    """The newest of every device of a kitchen."""
+    """Return the newest of every device of a kitchen."""
     member = membership(user, kitchen_id)
     bridge = _bridge_of(member)
     scale = bridge.scale.latest() if bridge.scale else None
@@ -144,6 +147,9 @@ def readings(user: User, kitchen_id: int) -> DeviceReadings:
 def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
     """Tare the scale; pour into it or empty it where it is simulated.
 
+    Returns:
+        True where a device took the command.
+
     Raises:
         Refused: when there is no scale, or the act is for a simulated one only.
     """
@@ -170,6 +176,9 @@ def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
 
 def follow(user: User, kitchen_id: int, run_id: int) -> bool:
     """Let the simulated probe follow a run's bake, as its forecast has it and with an error of its own.
+
+    Returns:
+        True where a simulated probe follows.
 
     Raises:
         Refused: when the probe is a real one.

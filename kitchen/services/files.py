@@ -52,7 +52,7 @@ def formula_file(user: User, kitchen_id: int, formula_id: int, *, versions: bool
 
 
 def kitchen_file(user: User, kitchen_id: int) -> dict[str, Any]:
-    """A whole kitchen: choices, eaters, pans, ovens with their logged bakes, packs with what is on hand, formulas with all versions."""
+    """Return a whole kitchen: choices, eaters, pans, ovens with their logged bakes, packs with what is on hand, formulas with all versions."""
     member = membership(user, kitchen_id)
     kitchen = member.kitchen
     rows = kitchen.formulas.select_related("draft").prefetch_related("versions").order_by("pk")
@@ -129,6 +129,9 @@ def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings:
         kitchen_id: into which kitchen.
         content: a file of ``formula_file`` or ``kitchen_file``, or a plain formula document.
         settings: take the file's choices, eaters and ovens too.
+
+    Returns:
+        What was imported, by kind and number.
 
     Raises:
         Refused: naming the part that is no such file.
@@ -270,7 +273,7 @@ def _version(version: dict[str, Any], number: int, keys: dict[str, str]) -> Form
 
 
 def _at_home(document: dict[str, Any], keys: dict[str, str]) -> dict[str, Any]:
-    """A document whose lines name the packs of this kitchen."""
+    """Return a document whose lines name the packs of this kitchen."""
     lines = document.get("lines")
     if not isinstance(lines, list):
         return document

@@ -51,6 +51,9 @@ def create_formula(
 ) -> OpenFormula:
     """Put a new formula on the shelf, as a draft.
 
+    Returns:
+        The new formula with its draft.
+
     Raises:
         FormulaError: when the document cannot be read.
     """
@@ -65,7 +68,7 @@ def create_formula(
 
 
 def open_formula(user: User, kitchen_id: int, formula_id: int) -> OpenFormula:
-    """A formula with its draft."""
+    """Open a formula with its draft."""
     member = membership(user, kitchen_id)
     formula = formula_of(member, formula_id)
     return OpenFormula(formula=formula, draft=formula.draft, may_edit=_may_edit(member))
@@ -85,6 +88,9 @@ def save_draft(
         lock: the draft's lock as the editor last saw it.
         page: a mark of the open page that sends it. A page whose answer got lost sends its next work with an old lock: where nobody
             else saved in between, that is no conflict with itself.
+
+    Returns:
+        The formula with its saved draft.
 
     Raises:
         Conflict: when somebody saved in between; carries their draft and the differences in words.
@@ -111,6 +117,9 @@ def save_draft(
 @transaction.atomic
 def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: str = "") -> FormulaVersion:
     """Keep the draft as the next version.
+
+    Returns:
+        The new version.
 
     Raises:
         Conflict: as for ``save_draft``.
@@ -154,6 +163,9 @@ def versions(user: User, kitchen_id: int, formula_id: int) -> QuerySet[FormulaVe
 def version(user: User, kitchen_id: int, formula_id: int, number: int) -> FormulaVersion:
     """One version.
 
+    Returns:
+        The version.
+
     Raises:
         NotFound: when the formula has no such version.
     """
@@ -165,6 +177,9 @@ def version(user: User, kitchen_id: int, formula_id: int, number: int) -> Formul
 
 def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: int) -> tuple[Change, ...]:
     """Differences in words between two versions; 0 stands for the draft.
+
+    Returns:
+        The changes, lines first.
 
     Raises:
         NotFound: when a version is missing.
@@ -242,7 +257,7 @@ def _may_edit(member: Membership) -> bool:
 
 
 def _clean(document: dict[str, Any]) -> dict[str, Any]:
-    """The document as the core reads and writes it: checked, complete, unknown keys kept.
+    """Return the document as the core reads and writes it: checked, complete, unknown keys kept.
 
     What an earlier release kept is brought to the same form before it is compared.
     """

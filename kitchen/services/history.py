@@ -66,7 +66,7 @@ _REFUSED_ONCE_IN_S = 60
 
 
 def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditRow]:
-    """A page of what happened in a kitchen, from a row on (0: from the newest).
+    """Return a page of what happened in a kitchen, from a row on (0: from the newest).
 
     Raises:
         Forbidden: to all but owners.
@@ -76,12 +76,12 @@ def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditR
 
 
 def own_history(user: User, before: int = 0) -> list[AuditRow]:
-    """A page of what happened with one's own account."""
+    """Return a page of what happened with one's own account."""
     return _page(AuditRow.objects.filter(user=user, kitchen=None), before)
 
 
 def text_of(row: AuditRow) -> str:
-    """What happened, in words."""
+    """Return what happened, in words."""
     done = WORDS.get(row.action, row.action.replace(".", " ").replace("-", " "))
     if row.refused and row.action == "sign-in":
         done = "gave a wrong password"

@@ -33,6 +33,9 @@ def house_formulas() -> list[HouseFormula]:
 def copy_house_formula(user: User, kitchen_id: int, name: str) -> OpenFormula:
     """Copy one into a kitchen, made from the reference and weighed by the kitchen's own measures.
 
+    Returns:
+        The copied formula with its draft.
+
     Raises:
         NotFound: when there is none of this name.
     """

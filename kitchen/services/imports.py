@@ -41,6 +41,9 @@ _CHUNK = 250  # rows between two reports of progress
 def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> PackImport:
     """Take a file in and match its columns.
 
+    Returns:
+        The new import.
+
     Raises:
         Refused: when it is too large.
         LabelError: when it cannot be read.
@@ -69,7 +72,10 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
 
 
 def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
-    """An import of the kitchen.
+    """Open an import of the kitchen.
+
+    Returns:
+        The import.
 
     Raises:
         NotFound: when there is none.
@@ -78,7 +84,7 @@ def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
 
 
 def preview(imported: PackImport) -> tuple[Table, list[ReadRow]]:
-    """The file, and its first rows read by the present matching."""
+    """Return the file, and its first rows read by the present matching."""
     table = table_of(imported)
     return table, list(read_rows(table, mapped_of(imported), load_library(), 0, PREVIEW_ROWS))
 
@@ -88,6 +94,9 @@ def match_columns(
     user: User, kitchen_id: int, import_id: int, *, columns: list[str], style: str, per_100: bool
 ) -> PackImport:
     """Change how the columns are read.
+
+    Returns:
+        The import with its new matching.
 
     Raises:
         Refused: when a field or style is not known, or the import is past that.
@@ -110,6 +119,9 @@ def match_columns(
 def start_check(user: User, kitchen_id: int, import_id: int) -> Job:
     """Have every row looked at; nothing is put into the pantry yet.
 
+    Returns:
+        The started job.
+
     Raises:
         Refused: when that does not come next.
     """
@@ -119,6 +131,9 @@ def start_check(user: User, kitchen_id: int, import_id: int) -> Job:
 @transaction.atomic
 def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
     """Have the good rows put into the pantry, all at once.
+
+    Returns:
+        The started job.
 
     Raises:
         Refused: when they have not been checked.
@@ -139,6 +154,9 @@ def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> J
 @transaction.atomic
 def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
     """Give an import up: nothing of it is put into the pantry.
+
+    Returns:
+        The stopped import.
 
     Raises:
         Refused: when it is over.
@@ -213,7 +231,7 @@ def run_save(job: Job, progress: Progress) -> dict[str, int] | None:
 
 
 def _described(row: ReadRow, lot: Lot, library: Library, *, trouble: str | None = None) -> Lot | ReadRow:
-    """A row as it would be kept; the row with its problem where it cannot: one odd row never stops the others."""
+    """Return a row as it would be kept; the row with its problem where it cannot: one odd row never stops the others."""
     if row.lot is None:
         return row
     try:
@@ -223,7 +241,7 @@ def _described(row: ReadRow, lot: Lot, library: Library, *, trouble: str | None 
 
 
 def bad_row(row: ReadRow) -> dict[str, Any]:
-    """A row that cannot be read, as it is told."""
+    """Return a row that cannot be read, as it is told."""
     problem = row.problem
     return {
         "number": row.number,
@@ -237,7 +255,7 @@ def bad_row(row: ReadRow) -> dict[str, Any]:
 
 
 def table_of(imported: PackImport) -> Table:
-    """The file as rows; empty once its packs are kept."""
+    """Return the file as rows; empty once its packs are kept."""
     if not imported.text:
         return NO_TABLE
     return read_file(imported.text, "json" if imported.kind == "json" else "csv")

@@ -31,6 +31,9 @@ MOST_OPEN = 50
 def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
     """Ask somebody in, or ask again: the former letter's link is then no longer good.
 
+    Returns:
+        The invitation with its new link.
+
     Raises:
         Refused: when the address cannot be one, the role is unknown, they are in already, or too many are asked.
     """
@@ -76,7 +79,7 @@ def take_back(user: User, kitchen_id: int, invitation_id: int) -> None:
 
 
 def invitation_at(key: str) -> Invitation:
-    """The invitation behind a link.
+    """Return the invitation behind a link.
 
     Raises:
         NotFound: when it was taken back, used, has run out, or never was.
@@ -95,6 +98,9 @@ def invitation_at(key: str) -> Invitation:
 @transaction.atomic
 def accept(user: User, key: str) -> Membership:
     """Come in.
+
+    Returns:
+        The new membership.
 
     Raises:
         Forbidden: when it was written to another address, or theirs is not verified.
@@ -116,7 +122,7 @@ def accept(user: User, key: str) -> Membership:
 
 
 def masked(email: str) -> str:
-    """An address that its owner knows again and nobody else learns."""
+    """Return an address that its owner knows again and nobody else learns."""
     name, _, place = email.partition("@")
     return f"{name[:1]}…@{place}"
 

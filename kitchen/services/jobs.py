@@ -88,13 +88,13 @@ def start_job(member: Membership, kind: str, job_input: dict[str, Any], total: i
 
 
 def answered_job(member: Membership, kind: str, job_input: dict[str, Any]) -> Job | None:
-    """A job of the kitchen that was done for the very same question, the newest; None where it has to be done."""
+    """Return a job of the kitchen that was done for the very same question, the newest; None where it has to be done."""
     rows = Job.objects.filter(kitchen_id=member.kitchen_id, kind=kind, state=State.DONE, input=job_input)
     return rows.order_by("-pk").first()
 
 
 def open_job(user: User, kitchen_id: int, job_id: int) -> Job:
-    """A job of the kitchen, as far as it is.
+    """Return a job of the kitchen with its present state.
 
     Raises:
         NotFound: when there is none.
@@ -109,6 +109,9 @@ def open_job(user: User, kitchen_id: int, job_id: int) -> Job:
 def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
     """Stop a job that waits, or ask one that runs to stop at its next step.
 
+    Returns:
+        The job in its new state.
+
     Raises:
         NotFound: when there is none.
     """
@@ -119,7 +122,7 @@ def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
 
 
 def run_job(job_id: int) -> None:
-    """The worker's part. A job that is over, or not there, is left alone."""
+    """Run a job in the worker; a job that is over or missing is left alone."""
     if not Job.objects.filter(pk=job_id, state=State.WAITING).update(state=State.RUNNING, tries=F("tries") + 1):
         return
     job = Job.objects.select_related("kitchen", "created_by").get(pk=job_id)
@@ -141,6 +144,9 @@ def take_up_stalled() -> int:
     """Ask again for jobs whose worker died in the middle; returns how many.
 
     A job that has ended its worker so often is likely the cause: it is told as failed and not begun again.
+
+    Returns:
+        How many were queued again.
     """
     requeued = 0
     for number in end_stalled():

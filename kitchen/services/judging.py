@@ -32,7 +32,7 @@ def thumb_mark(kitchen: Kitchen) -> str:
 
 
 def core_settings(kitchen: Kitchen) -> Settings:
-    """A kitchen's choices, and what its runs have taught, as the core's settings."""
+    """Return a kitchen's choices and learned lessons as the core's settings."""
     return replace(house_settings(kitchen), lessons=_lessons(kitchen))
 
 
@@ -42,7 +42,7 @@ def _lessons(kitchen: Kitchen) -> tuple[Lesson, ...]:
 
 
 def house_settings(kitchen: Kitchen) -> Settings:
-    """A kitchen's choices as the core's settings, without what its runs have taught."""
+    """Return a kitchen's choices as the core's settings, without what its runs have taught."""
     return Settings(
         spoons=kitchen.spoons,  # type: ignore[arg-type]  # the model's choices are the core's literals
         egg_scheme=kitchen.egg_scheme,  # type: ignore[arg-type]
@@ -72,13 +72,13 @@ def packs_named(document: dict[str, Any], deep: int = 0) -> frozenset[str]:
 
 
 def library_of(kitchen: Kitchen, *documents: dict[str, Any]) -> Library:
-    """The shipped library and the packs of this kitchen that the documents name."""
+    """Return the shipped library and the packs of this kitchen that the documents name."""
     return kitchen_library(kitchen.pk, kitchen.revision, frozenset().union(*map(packs_named, documents)))
 
 
 @lru_cache(maxsize=64)
 def kitchen_library(kitchen_id: int, revision: int, keys: frozenset[str]) -> Library:  # noqa: ARG001 - tells the cache apart
-    """The shipped library and some packs of a kitchen.
+    """Return the shipped library and some packs of a kitchen.
 
     Args:
         kitchen_id: whose packs; those of another kitchen are not found.
@@ -106,17 +106,20 @@ def _pack_ingredient(cached: _CachedPack) -> Ingredient:
 
 
 def pack_ingredient(lot: Lot) -> Ingredient:
-    """A pack as the core sees it; read once, since lists show the same packs again and again."""
+    """Return a pack as the core sees it; read once, since lists show the same packs again and again."""
     return _pack_ingredient(_CachedPack(lot.key, lot.lock, lot.document))
 
 
 def all_packs(lots: Iterable[Lot]) -> Library:
-    """The shipped library and all of these packs."""
+    """Return the shipped library and all of these packs."""
     return load_library().with_packs(map(pack_ingredient, lots))
 
 
 def judge(library: Library, settings: Settings, document: dict[str, Any]) -> Analysis:
     """Analyse a document by a kitchen's choices.
+
+    Returns:
+        The analysis.
 
     Raises:
         FormulaError: when the document cannot be read.
@@ -135,7 +138,10 @@ class Prepared:
 def prepare(
     library: Library, settings: Settings, document: dict[str, Any], before: dict[str, Any] | None = None
 ) -> Prepared:
-    """The cards of a document, and the figures that moved since the one before.
+    """Prepare the cards of a document, and the figures that moved since the one before.
+
+    Returns:
+        The preparation tasks and the figures that moved.
 
     Raises:
         FormulaError: when a document cannot be read.
@@ -150,6 +156,9 @@ def prepare(
 def scale_document(kitchen: Kitchen, document: dict[str, Any], wish: ScaleWish) -> Scaled:
     """More or less of a document's dough, by a kitchen's measures and packs.
 
+    Returns:
+        The scaled document.
+
     Raises:
         SubstrataError: when it cannot be read or scaled.
     """
@@ -159,6 +168,9 @@ def scale_document(kitchen: Kitchen, document: dict[str, Any], wish: ScaleWish) 
 def read_paste(text: str, kitchen: Kitchen) -> tuple[PastedLine, ...]:
     """Read a pasted ingredient list by a kitchen's measures.
 
+    Returns:
+        The lines, one for each pasted row.
+
     Raises:
         FormulaError: when it is too long.
     """
@@ -166,7 +178,7 @@ def read_paste(text: str, kitchen: Kitchen) -> tuple[PastedLine, ...]:
 
 
 def shelf_thumb(kitchen: Kitchen, document: dict[str, Any]) -> dict[str, Any]:
-    """What the shelf shows of a formula: its strata and the two figures one looks for."""
+    """Return what the shelf shows of a formula: its strata and the two figures one looks for."""
     judged = judge(library_of(kitchen, document), core_settings(kitchen), document)
     piece = judged.nutrition.piece
     return {

@@ -31,6 +31,9 @@ _CURRENCY = re.compile(r"[A-Z]{3}")
 def open_kitchen(user: User, name: str) -> Membership:
     """Open a kitchen owned by a person.
 
+    Returns:
+        The owner's membership.
+
     Raises:
         Refused: when the name is empty or too long.
     """
@@ -43,6 +46,9 @@ def open_kitchen(user: User, name: str) -> Membership:
 @transaction.atomic
 def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Membership:
     """Change what a kitchen chose.
+
+    Returns:
+        The caller's membership with the changed kitchen.
 
     Raises:
         Refused: when a value is not among its choices.
@@ -70,7 +76,7 @@ def bump_revision(kitchen: Kitchen) -> None:
 
 
 def _choice(field: str, value: Any) -> Any:
-    """A value that a field of the kitchen can take.
+    """Return a value that a field of the kitchen can take.
 
     Raises:
         Refused: when it cannot.
@@ -99,6 +105,9 @@ def set_eaters(
         kitchen_id: their kitchen.
         eaters: all of them, as they are to be.
         base: all of them as the person last saw them; None overwrites whatever is there.
+
+    Returns:
+        The stored profiles.
 
     Raises:
         Conflict: when they are not as they were last seen.
@@ -144,6 +153,9 @@ def _eater(entry: dict[str, Any]) -> dict[str, Any]:
 def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membership:
     """Change what a person of the kitchen may do.
 
+    Returns:
+        The changed membership.
+
     Raises:
         Refused: when the role is unknown, or the last owner would go.
     """
@@ -174,7 +186,7 @@ def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
 
 
 def role_named(role: str) -> Membership.Role:
-    """A role by its name.
+    """Return a role by its name.
 
     Raises:
         Refused: when there is none.

@@ -23,6 +23,9 @@ _LONGEST_MIN = 300.0
 def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: float) -> Job:
     """Ask for the map of a document.
 
+    Returns:
+        The started job.
+
     Raises:
         Refused: when the minutes cannot be.
         FormulaError: when the document cannot be read.
@@ -42,6 +45,9 @@ def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: fl
 @job_kind(KIND, queue="heavy")
 def run_map(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Bake the map, a row at a time.
+
+    Returns:
+        The map as JSON; None where it was stopped.
 
     Raises:
         SubstrataError: when the dough cannot be baked.

@@ -64,7 +64,7 @@ def keep_learned(kitchen: Kitchen, state: CalibrationState) -> bool:
 
 
 def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
-    """The kitchen's ovens with what is known of them; a constant number of queries."""
+    """Return the kitchen's ovens with what is known of them; a constant number of queries."""
     member = membership(user, kitchen_id)
     rows = Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).prefetch_related("bakes")
     return [(oven, profile_of(oven)) for oven in rows]
@@ -72,7 +72,10 @@ def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
 
 @transaction.atomic
 def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) -> Oven:
-    """A new oven.
+    """Add a new oven.
+
+    Returns:
+        The new oven.
 
     Raises:
         Refused: when it has no name, or there are too many.
@@ -104,6 +107,9 @@ def change_oven(
     archived: bool | None = None,
 ) -> Oven:
     """Rename an oven, say where it stands, or put it away.
+
+    Returns:
+        The changed oven.
 
     Raises:
         NotFound: when the kitchen has no such oven.
@@ -164,6 +170,9 @@ _BOUNDS = {
 def checked_readings(read: BakeReadings) -> BakeReadings:
     """Check the readings of a bake, wherever they come from.
 
+    Returns:
+        The checked readings.
+
     Raises:
         Refused: naming the field that cannot be right, or when nothing was read.
     """
@@ -199,6 +208,9 @@ def checked_readings(read: BakeReadings) -> BakeReadings:
 @transaction.atomic
 def take_oven(user: User, member: Membership, content: Mapping[str, Any]) -> Oven:
     """Put an oven of a kitchen's file into a kitchen, with the readings of its bakes.
+
+    Returns:
+        The oven, new or found by its key.
 
     Raises:
         Refused: when a part of it cannot be right.
@@ -269,6 +281,9 @@ def _old_offsets(pairs: object) -> list[list[float]]:
 def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], read: BakeReadings) -> LoggedBake:
     """Keep what a baker read of a bake; what it says of the oven is worked out by the learning of the kitchen.
 
+    Returns:
+        The stored bake.
+
     Raises:
         Refused: when nothing was read that says anything, or a reading cannot be right.
         FormulaError: when the document cannot be read.
@@ -335,7 +350,7 @@ def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) 
 
 
 def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:
-    """The forecast of a document in the oven it names.
+    """Return the forecast of a document in the oven it names.
 
     Raises:
         FormulaError: when the document cannot be read.
@@ -349,7 +364,7 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
 
 
 def card_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Card:
-    """The card of a document, as the oven it names is forecast to leave it.
+    """Return the panels of a document, with the forecast of the oven it names.
 
     Raises:
         FormulaError: when the document cannot be read.
@@ -362,6 +377,9 @@ def card_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Card
 def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> ShapePlan | None:
     """Pieces, trays and pans of a document.
 
+    Returns:
+        The plan of shapes; None while there is no dough.
+
     Raises:
         FormulaError: when the document cannot be read.
     """
@@ -370,13 +388,13 @@ def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Sha
 
 
 def named_profile(member: Membership, key: str) -> OvenProfile:
-    """What is known of the oven a document names; another kitchen's oven is an unknown one."""
+    """Return what is known of the oven a document names; another kitchen's oven is an unknown one."""
     oven = Oven.objects.filter(kitchen_id=member.kitchen_id, key=key).first() if key else None
     return profile_of(oven) if oven else OvenProfile()
 
 
 def dough_in(member: Membership, formula: Formula, document: dict[str, Any], profile: OvenProfile) -> Dough:
-    """The dough of a document in a kitchen: its packs, its choices, one of its ovens."""
+    """Return the dough of a document in a kitchen: its packs, its choices, one of its ovens."""
     kitchen = member.kitchen
     return Dough(formula, library_of(kitchen, document), core_settings(kitchen), profile)
 

@@ -28,6 +28,9 @@ def set_pans(
         rows: all of them, as they are to be.
         base: the ids that the person last saw; None overwrites whatever is there.
 
+    Returns:
+        The stored pans as JSON.
+
     Raises:
         Conflict: when there are others than were last seen.
         Refused: naming the pan that cannot be.

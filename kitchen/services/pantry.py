@@ -77,7 +77,7 @@ class PantryList:
 
 
 def find(user: User, kitchen_id: int, query: PantryQuery, *, offset: int = 0, limit: int = 60) -> PantryList:
-    """A page of what fits: a fixed number of queries, however many packs there are."""
+    """Find a page of what fits: a fixed number of queries, however many packs there are."""
     member = membership(user, kitchen_id)
     rows, settings = packs(member, query), core_settings(member.kitchen)
     count = rows.count()
@@ -153,6 +153,9 @@ class OpenIngredient:
 def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredient:
     """All that is known of a reference ingredient.
 
+    Returns:
+        The ingredient with its packs.
+
     Raises:
         UnknownIngredient: when the library has none of this id.
     """
@@ -169,7 +172,7 @@ def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredi
 
 
 def read(user: User, kitchen_id: int, document: dict[str, Any]) -> PackReading:
-    """What a pack would mean, before it is kept.
+    """Return what a pack would mean, before it is kept.
 
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
@@ -181,6 +184,9 @@ def read(user: User, kitchen_id: int, document: dict[str, Any]) -> PackReading:
 @transaction.atomic
 def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g: float = 0.0) -> OpenLot:
     """Put a pack into the pantry.
+
+    Returns:
+        The new pack, opened.
 
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
@@ -196,7 +202,7 @@ def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g:
 
 
 def open_lot(user: User, kitchen_id: int, lot_id: int) -> OpenLot:
-    """A pack with what it means."""
+    """Open a pack with what it means."""
     member = membership(user, kitchen_id)
     return _opened(lot_of(member, lot_id), member)
 
@@ -204,6 +210,9 @@ def open_lot(user: User, kitchen_id: int, lot_id: int) -> OpenLot:
 @transaction.atomic
 def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any], lock: int) -> OpenLot:
     """Change a pack.
+
+    Returns:
+        The changed pack, opened.
 
     Raises:
         Conflict: when somebody saved in between; carries what they saved.
@@ -240,6 +249,9 @@ def archive_lot(user: User, kitchen_id: int, lot_id: int, *, archived: bool) -> 
 def side_by_side(user: User, kitchen_id: int, keys: list[str]) -> tuple[Compared, ...]:
     """Ingredients and packs side by side.
 
+    Returns:
+        The compared entries in the order asked for.
+
     Raises:
         UnknownIngredient: when one is in neither.
     """
@@ -262,12 +274,15 @@ def cheaper(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[Chea
 
 
 def new_key() -> str:
-    """A key unlike any other kitchen's."""
+    """Return a key unlike any other kitchen's."""
     return uuid4().hex[:16]
 
 
 def described(lot: Lot, document: dict[str, Any], library: Library | None = None) -> Lot:
     """Fill a row from a pack's document; it is not saved yet.
+
+    Returns:
+        The filled row.
 
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
@@ -283,6 +298,9 @@ def filled(lot: Lot, read_as: CoreLot, library: Library, *, trouble: str | None 
         read_as: the pack.
         library: the ingredients.
         trouble: of its label, where that was looked at before.
+
+    Returns:
+        The filled row.
 
     Raises:
         LabelError, UnknownIngredient: when a figure cannot be read, or it is a pack of nothing known.
@@ -332,7 +350,7 @@ def uses(lot: Lot) -> QuerySet[Formula]:
 
 
 def _refresh_uses(lot: Lot) -> None:
-    """The shelf shows figures made with this pack: those thumbs are drawn anew in the background."""
+    """Redraw in the background the list pictures of formulas made with this pack."""
     ids = list(uses(lot).values_list("pk", flat=True))
     if ids:
         Formula.objects.filter(pk__in=ids).update(thumb_mark="")

@@ -43,7 +43,7 @@ class NewerPart:
 
 
 def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> InsertedPart:
-    """A formula as a part of another.
+    """Return a formula as a part of another.
 
     Raises:
         Refused: when the other lies in it, or it is empty.
@@ -70,7 +70,7 @@ def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> Inserted
 
 
 def newer_parts(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[NewerPart, ...]:
-    """The parts of a document of which the kitchen has a newer version, with what is different.
+    """Return the parts of a document of which the kitchen has a newer version, with what is different.
 
     Raises:
         FormulaError: when the document cannot be read.
@@ -112,7 +112,7 @@ def _newer(member: Membership, line: str, part: Part, formula: Formula | None) -
 
 
 def _pinned(formula: Formula) -> tuple[dict[str, Any], int]:
-    """A formula as it was last saved, else as it lies on the bench."""
+    """Return a formula as it was last saved, else as it lies on the bench."""
     version = formula.versions.order_by("-number").first()
     return (version.document, version.number) if version else (formula.draft.document, 0)
 

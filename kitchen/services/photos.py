@@ -31,6 +31,9 @@ def add_photo(
         at: where the reference lies in it, as shares of width and height; None looks for white paper.
         reference: what lies there.
 
+    Returns:
+        The stored photo.
+
     Raises:
         FormulaError: when it is no photo, or cannot tell.
         Refused: when none was sent, or the run has enough of them.
@@ -58,12 +61,15 @@ def add_photo(
 
 
 def photos_of(user: User, kitchen_id: int, run_id: int) -> list[RunPhoto]:
-    """The photos of a run, without their pixels."""
+    """Return the photos of a run, without their pixels."""
     return list(run_of(membership(user, kitchen_id), run_id).photos.defer("jpeg"))
 
 
 def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPhoto:
     """One photo.
+
+    Returns:
+        The photo with its pixels.
 
     Raises:
         NotFound: when the run has no such photo.

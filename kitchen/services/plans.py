@@ -51,7 +51,7 @@ class PlanPage:
 
 
 def plans(user: User, kitchen_id: int, *, offset: int = 0) -> PlanPage:
-    """A kitchen's plans, the latest day first."""
+    """Return a kitchen's plans, the latest day first."""
     member = membership(user, kitchen_id)
     rows = Plan.objects.filter(kitchen_id=member.kitchen_id).defer("planned")
     return PlanPage(rows=list(rows[offset : offset + PAGE]), total=rows.count())
@@ -59,6 +59,9 @@ def plans(user: User, kitchen_id: int, *, offset: int = 0) -> PlanPage:
 
 def open_plan(user: User, kitchen_id: int, plan_id: int) -> Plan:
     """One plan.
+
+    Returns:
+        The plan.
 
     Raises:
         NotFound: when the kitchen has no such plan.
@@ -76,7 +79,10 @@ def _plan_of(member: Membership, plan_id: int, *, lock: bool = False) -> Plan:
 
 @transaction.atomic
 def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
-    """A new plan.
+    """Create a new plan.
+
+    Returns:
+        The new plan.
 
     Raises:
         FormulaError: when it cannot be read.
@@ -101,6 +107,9 @@ class NamedBake:
 def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
     """Read a list of bakes and find its formulas by their names, small and capital letters alike.
 
+    Returns:
+        The bakes, each with its formula or None.
+
     Raises:
         FormulaError: when a row cannot be read.
     """
@@ -117,6 +126,9 @@ def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
 @transaction.atomic
 def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any], lock: int) -> Plan:
     """Keep a plan.
+
+    Returns:
+        The stored plan.
 
     Raises:
         Raced: when somebody else kept it meanwhile.
@@ -169,7 +181,7 @@ def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
 
 
 def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
-    """The kitchen's plan as the open document: each bake with its formula's draft.
+    """Return the kitchen's plan as the open document: each bake with its formula's draft.
 
     Raises:
         FormulaError: when it cannot be read.
@@ -213,7 +225,7 @@ def _plan_problem(memo_key: MemoKey) -> Any:
 
 
 def plan_problem_of(plan: Plan) -> Any:
-    """The plan made of its formulas, as they and the kitchen's ovens are now."""
+    """Return the plan made of its formulas, as they and the kitchen's ovens are now."""
     key = (*kitchen_mark(plan.kitchen), *ovens_mark(plan.kitchen), plan.pk, plan.lock, *_drafts(plan).items())
     return _plan_problem(MemoKey(key, plan))
 
@@ -304,7 +316,7 @@ def _placed(plan: Plan) -> dict[str, Placed]:
 
 
 def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:
-    """What stands in the way of moving a task; nothing is changed.
+    """Return what stands in the way of moving a task; nothing is changed.
 
     Raises:
         Refused: when it has not been planned yet.
@@ -317,7 +329,10 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
 
 @transaction.atomic
 def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> Plan:
-    """A task took longer: the plan is under way, and its rest is to be planned anew.
+    """Lengthen a task that took longer and mark the rest for replanning.
+
+    Returns:
+        The plan with the longer task.
 
     Raises:
         Refused: when it has not been planned yet.
@@ -336,7 +351,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
 
 
 def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:
-    """What the plan's bakes take together, less what is free on the shelf, in whole packs."""
+    """Return what the plan's bakes take together, less what is free on the shelf, in whole packs."""
     member = membership(user, kitchen_id)
     plan = _plan_of(member, plan_id)
     core = core_plan(member, plan.document)
@@ -419,7 +434,7 @@ def change_feed(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
 
 
 def feed(key: str) -> str:
-    """The calendar behind a private address; whoever has it may read it.
+    """Return the calendar behind a private address; whoever has it may read it.
 
     Raises:
         NotFound: when nothing is there (any more).
@@ -431,7 +446,7 @@ def feed(key: str) -> str:
 
 
 def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple[str, str]:
-    """A plan as a file: iCalendar, its tasks or its bakes as CSV, or the open plan document.
+    """Return a plan as a file: iCalendar, its tasks or its bakes as CSV, or the open plan document.
 
     Returns:
         Its name and text.
@@ -458,7 +473,7 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
 
 
 def plan_file(plan: Plan, style: str) -> str:
-    """A planned plan as iCalendar or CSV."""
+    """Return a planned plan as iCalendar or CSV."""
     from substrata.publishing.plan_calendar import calendar, table, task_rows
 
     tasks = task_rows(plan.planned or {})

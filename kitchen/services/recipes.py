@@ -52,7 +52,7 @@ def recipe_document(
     sort: str = "",
     formula_id: int | None = None,
 ) -> Recipe:
-    """The recipe of a document, as the oven it names is forecast to leave it.
+    """Return the recipe of a document, with the forecast of the oven it names.
 
     Args:
         user: who asks.
@@ -71,7 +71,7 @@ def recipe_document(
 
 
 def _tried(member: Membership, formula_id: int | None) -> list[Formula]:
-    """What was made of a formula, and what it was made of, as each stands now; the last touched first."""
+    """Return what was made of a formula, and what it was made of, as each stands now; the last touched first."""
     if formula_id is None:
         return []
     mine = FormulaRow.objects.filter(kitchen_id=member.kitchen_id, archived_at=None)
@@ -104,7 +104,7 @@ def _recipe(
 
 
 def _baked(member: Membership, document: dict[str, Any], formula: Formula | None = None) -> Dough:
-    """The dough of a document, as the oven it names is forecast to leave it."""
+    """Return the dough of a document, with the forecast of the oven it names."""
     formula = formula or read_document(document)
     return as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven)))
 
@@ -118,7 +118,7 @@ def recipe_file(
     sort: str = "",
     formula_id: int | None = None,
 ) -> tuple[str, str, bytes]:
-    """A recipe as a file.
+    """Return a recipe as a file.
 
     Returns:
         Its name, its media type and its bytes.
@@ -147,7 +147,7 @@ def recipe_file(
 def label_of(
     user: User, kitchen_id: int, document: dict[str, Any], style: LabelStyle, business: Business, baked_on: date
 ) -> PackLabel:
-    """The label of a pack for sale, with what is still missing."""
+    """Return the label of a pack for sale and what it still lacks."""
     return pack_label(recipe_document(user, kitchen_id, document), style, business, baked_on=baked_on)
 
 
@@ -157,7 +157,7 @@ def bags_of(user: User, kitchen_id: int, document: dict[str, Any], bags: int, pa
 
 
 def bags_file(bags: PremixBags, width_mm: float, height_mm: float) -> bytes:
-    """The label of each bag, one a page, as PDF.
+    """Return the label of each bag, one a page, as PDF.
 
     Raises:
         Refused: when it has no room.
@@ -167,7 +167,7 @@ def bags_file(bags: PremixBags, width_mm: float, height_mm: float) -> bytes:
 
 
 def label_file(label: PackLabel, width_mm: float, height_mm: float) -> bytes:
-    """A label as PDF.
+    """Return a label as PDF.
 
     Raises:
         Refused: when it has no room.
@@ -187,7 +187,7 @@ def _has_room(width_mm: float, height_mm: float) -> None:
 
 
 def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tuple[FileRecipe, tuple[PastedLine, ...]]:
-    """What a file of any kind holds, read by the kitchen's measures; nothing is kept.
+    """Return what a file of any kind holds, read by the kitchen's measures; nothing is kept.
 
     Raises:
         FormulaError: when it is none.
@@ -201,7 +201,7 @@ def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tup
 
 
 def share_of(user: User, kitchen_id: int, formula_id: int) -> Share | None:
-    """The address of a formula's card; None when it has none."""
+    """Return the address of a formula's card; None when it has none."""
     member = membership(user, kitchen_id)
     return Share.objects.filter(formula=formula_of(member, formula_id)).first()
 
@@ -221,7 +221,7 @@ def change_share(user: User, kitchen_id: int, formula_id: int, *, on: bool) -> S
 
 
 def shared_card(key: str) -> str:
-    """The card behind an address, as a page.
+    """Return the card behind an address, as a page.
 
     Raises:
         NotFound: when nothing is there (any more).

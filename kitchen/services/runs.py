@@ -54,6 +54,9 @@ def start_run(
 ) -> Run:
     """Begin a run of a formula as it lies on the bench; beginning it again with the same key is the same run.
 
+    Returns:
+        The run, new or begun before with the same key.
+
     Raises:
         Refused: when the formula is put away, or cannot be made so often.
         FormulaError: when there is nothing to make.
@@ -104,7 +107,7 @@ def _moment(text: str) -> Any:
 
 
 def runs_of(user: User, kitchen_id: int, *, formula_id: int = 0, open_only: bool = False) -> QuerySet[Run]:
-    """Runs of a kitchen, the newest first; without their documents, which lists do not show."""
+    """Return runs of a kitchen, the newest first; without their documents, which lists do not show."""
     member = membership(user, kitchen_id)
     rows = Run.objects.filter(kitchen_id=member.kitchen_id).defer("document", "plan").select_related("created_by")
     if formula_id:
@@ -115,7 +118,7 @@ def runs_of(user: User, kitchen_id: int, *, formula_id: int = 0, open_only: bool
 
 
 def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRun:
-    """A run with its entries after one that is known.
+    """Return a run with its entries after one that is known.
 
     Raises:
         NotFound: when the kitchen has no such run.
@@ -130,6 +133,9 @@ def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRu
 @transaction.atomic
 def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[str, Any]]) -> int:
     """Keep what was done; an entry that is there already is left as it is. Returns how many were new.
+
+    Returns:
+        How many entries were new.
 
     Raises:
         FormulaError: when an entry cannot be read; then none of them is kept.
@@ -170,7 +176,10 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
 
 @transaction.atomic
 def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
-    """It is out and cooling: packs lose what was weighed, the oven learns what was seen. Finishing twice is finishing once.
+    """Finish a run: packs lose what was weighed and learning is started; finishing twice is finishing once.
+
+    Returns:
+        The finished run.
 
     Raises:
         NotFound: when the kitchen has no such run.
@@ -188,7 +197,7 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
 
 
 def _take_stock(member: Membership, user: User, run: Run) -> None:
-    """What was weighed leaves its packs; a line that was not weighed leaves what is written."""
+    """Take from the packs what was weighed; for a line without a weight, what is written."""
     document = as_document(run)
     done = what_was_done(read_run(document))
     dough = _dough(member, run.document)
@@ -203,6 +212,9 @@ def _take_stock(member: Membership, user: User, run: Run) -> None:
 @transaction.atomic
 def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, Any]) -> Run:
     """Say what came of a run. What was said before is replaced.
+
+    Returns:
+        The rated run.
 
     Raises:
         FormulaError: when the verdict cannot be read.
@@ -223,6 +235,9 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
 @transaction.atomic
 def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> Run:
     """Leave a run out of all learning, or take it back in.
+
+    Returns:
+        The changed run.
 
     Raises:
         NotFound: when the kitchen has no such run.
@@ -251,7 +266,7 @@ def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
 
 
 def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str, Any]:
-    """A run as the open run document."""
+    """Return a run as the open run document."""
     rows = run.entries.all() if entries is None else entries
     return {
         "substrata_run": core.RUN_VERSION,
@@ -281,7 +296,7 @@ def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str
 def feel_run(
     user: User, kitchen_id: int, run_id: int, class_name: str, minute: float | None, temperature_c: float | None
 ) -> FeelAdvice:
-    """What to do with the dough of a run as it is felt; by what was weighed, where it was."""
+    """Return what to do with the dough of a run as it is felt; by what was weighed, where it was."""
     member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     return feel(
@@ -308,7 +323,7 @@ def _as_weighed(member: Membership, run: Run) -> Dough:
 
 
 def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
-    """What the rest of the formula answers to a weight."""
+    """Return what the rest of the formula answers to a weight."""
     member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     done = what_was_done(read_run(as_document(run)))
@@ -316,7 +331,7 @@ def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, 
 
 
 def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: list[BakeReading]) -> LiveForecast:
-    """The window of a run's bake as it stands.
+    """Return the window of a run's bake as it stands.
 
     Raises:
         OvenError: when no bake of it is known.
@@ -327,7 +342,7 @@ def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: 
 
 
 def case_of(member: Membership, run_id: int) -> BakeCase:
-    """The bake of a run, as its oven is known.
+    """Return the bake case of a run in its learned oven.
 
     Raises:
         OvenError: when no bake of it is known.

@@ -76,6 +76,9 @@ def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> di
     """For every line that goes by the reference, the pack on hand to be used up next: line id -> key of the pack.
 
     A label that cannot be right would spoil every figure: such a pack is taken only by hand.
+
+    Returns:
+        Pack keys by line id.
     """
     lines = read_document(document).lines
     ingredients = {line.ingredient for line in lines if not line.lot}
@@ -104,6 +107,9 @@ def receive(lot: Lot, grams: float, user: User) -> None:
 @transaction.atomic
 def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: float) -> ShelfLot:
     """Receive some more of a pack, or say how much was counted.
+
+    Returns:
+        The pack with its new stock.
 
     Raises:
         Refused: when the amount or the kind cannot be right.
@@ -134,6 +140,9 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
     """Plan a bake of a formula's draft and reserve what it takes, first in, first out.
 
     What no pack holds is noted as a shortage; the bake is planned all the same.
+
+    Returns:
+        The planned bake.
 
     Raises:
         Refused: when the number of batches cannot be right, or a line cannot be weighed.
@@ -170,7 +179,10 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
 
 @transaction.atomic
 def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
-    """The bake is done: its packs lose what it took.
+    """Finish a bake: its packs lose what it took.
+
+    Returns:
+        The finished bake.
 
     Raises:
         Refused: when it is not planned any more.
@@ -192,7 +204,10 @@ def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
 
 @transaction.atomic
 def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
-    """The bake will not be: its packs are free again.
+    """Cancel a bake: its packs are free again.
+
+    Returns:
+        The cancelled bake.
 
     Raises:
         Refused: when it is not planned any more.

@@ -45,6 +45,9 @@ MOST_IN_A_FILE = 2000
 def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
     """Ask why a run came out as it did, and what to do next.
 
+    Returns:
+        The started or answered job.
+
     Raises:
         Refused: when nothing was said of it yet.
     """
@@ -103,6 +106,9 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
         kitchen_id: their kitchen.
         run_id: the run whose diagnosis proposes it.
         proposed: the formula of the run with the change.
+
+    Returns:
+        The merged document and its conflicts.
 
     Raises:
         Refused: when the formula of the run is not there any more.
@@ -167,7 +173,7 @@ def _taught(kitchen: Kitchen) -> QuerySet[Run]:
 @receiver(bakes_changed)
 @receiver(run_judged)
 def learn_anew(member: Membership, **_: object) -> None:
-    """A run was judged, left out or taken away: the forecasts follow."""
+    """Start learning after a run was rated, excluded or deleted."""
     _start_learn(member)
 
 
@@ -182,6 +188,9 @@ def change_learning(
         kitchen_id: whose.
         off: the blocks that forecasts leave alone; None changes nothing.
         forget: True lets only later runs teach, False takes all back in.
+
+    Returns:
+        The changed kitchen.
 
     Raises:
         Refused: when there is no such block.
@@ -252,7 +261,7 @@ def core_runs(rows: list[Run]) -> list[CoreRun]:
 
 
 def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
-    """Runs side by side: what differed, forecast and truth.
+    """Return runs side by side: what differed, forecast and truth.
 
     Raises:
         Refused: when there are too few or too many.
@@ -283,6 +292,9 @@ MOST_IN_A_LINE = 300  # the newest
 
 def figure_line(user: User, kitchen_id: int, figure: str, formula_id: int = 0) -> tuple[RunPoint, ...]:
     """One figure of the kitchen's runs over time, of one formula if wished.
+
+    Returns:
+        The points, oldest first.
 
     Raises:
         FormulaError: when there is no such figure.

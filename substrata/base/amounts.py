@@ -84,6 +84,9 @@ def parse_amount(text: str) -> Amount:
     >>> [(t.number, t.unit, t.size) for t in parse_amount("2 lg eggs + 2 whites").terms]
     [(2.0, 'egg', 'large'), (2.0, 'white', '')]
 
+    Returns:
+        The amount.
+
     Raises:
         AmountError: when the text holds no amount, or something besides it.
     """
@@ -129,6 +132,9 @@ def with_package_sizes(text: str) -> str:
     ('250 g ricotta', '500 g ricotta')
 
     Of "2 tubs ricotta (250 g)" nobody knows whether it is each: it stays as it is, without a weight.
+
+    Returns:
+        The text with its packages as totals.
     """
     match = _SIZED.match(text[:LONGEST_AMOUNT])
     if match is None:
@@ -164,6 +170,9 @@ def split_amount(text: str) -> Amount:
     >>> a = split_amount("1½ c. almond flour"); (a.terms[0].number, a.terms[0].unit, a.rest)
     (1.5, 'cup', 'almond flour')
 
+    Returns:
+        The amount; its ``rest`` is the text that follows.
+
     Raises:
         AmountError: when the text does not start with an amount, or is too long.
     """
@@ -192,7 +201,7 @@ def _plain_fractions(text: str) -> str:
 
 
 def _value(match: re.Match[str]) -> float:
-    """The number of a match of ``_NUMBER``."""
+    """Return the number of a match of ``_NUMBER``."""
     part = match.groupdict()
     if part["plain"] is not None:
         plain = part["plain"]
@@ -232,7 +241,7 @@ class _Scanner:
         return self.text[self.at :].strip(" .,;:")
 
     def joined_term(self) -> Term | None:
-        """A further term after "plus", "and" or "+"; steps back when none follows."""
+        """Return a further term after "plus", "and" or "+"; steps back when none follows."""
         start = self.at
         match = _PLUS.match(self.text, self.at)
         if match:
@@ -333,7 +342,7 @@ class _Scanner:
         return (1.0, 1.0, False) if key and unit(key).spread_percent >= _LOOSE_PERCENT else None
 
     def _bracket(self) -> Term | None:
-        """An amount in round brackets; text in brackets that is none stays in the rest."""
+        """Return an amount in round brackets; text in brackets that is none stays in the rest."""
         match = re.compile(r"\s*\(([^()]*)\)").match(self.text, self.at)
         if not match:
             return None

@@ -17,6 +17,9 @@ def in_bulk(cls: type[T]) -> type[T]:
     Args:
         cls: a frozen dataclass of named fields; a default that is made anew each time would be missed.
 
+    Returns:
+        The class with a fast constructor.
+
     Raises:
         TypeError: when a field has such a default, or need not be named.
     """

@@ -42,7 +42,7 @@ class Pan:
 
 @cache
 def pans() -> dict[str, Pan]:
-    """The shipped pans and trays by id."""
+    """Return the shipped pans and trays by id."""
     return {
         row.text("pan"): Pan(
             id=row.text("pan"),
@@ -60,7 +60,7 @@ def pans() -> dict[str, Pan]:
 
 
 def pan_of(key: str, kitchen_pans: tuple[Pan, ...] = ()) -> Pan:
-    """A pan by id, the kitchen's own first.
+    """Return a pan by id, the kitchen's own first.
 
     Raises:
         FormulaError: when there is none.

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 
 def root(of: Callable[[float], float], low: float, high: float, *, exact: float = 2e-12) -> float:
-    """The place between two at which a function changes its sign.
+    """Return the place between two at which a function changes its sign.
 
     Args:
         of: continuous, of opposite signs at the two places.

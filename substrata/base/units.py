@@ -48,7 +48,7 @@ def _units() -> dict[tuple[str, str], Unit]:
 
 
 def unit(key: str, spoons: Spoons = "us") -> Unit:
-    """The unit of this key in a spoon system.
+    """Return the unit of this key in a spoon system.
 
     >>> unit("tbsp", "australian").size
     20.0

@@ -93,7 +93,7 @@ def _balance(options: argparse.Namespace) -> str:
 
 
 def _line(lines: Any, name: str) -> str:
-    """The id of a line, by its id or what it holds."""
+    """Return the id of a line, given its id or its ingredient."""
     line_id = next((line.id for line in lines if name in (line.id, line.ingredient)), None)
     if line_id is None:
         raise FormulaError(
@@ -157,7 +157,7 @@ def _begin(options: argparse.Namespace) -> str:
 
 @contextmanager
 def _quiet() -> Iterator[None]:
-    """The solver prints now and then, whatever it is told: not among the answers on standard output."""
+    """Keep the solver's messages off standard output, where the answers go."""
     try:
         out = sys.__stdout__.fileno() if sys.__stdout__ else 1
         sys.stdout.flush()

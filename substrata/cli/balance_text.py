@@ -25,6 +25,9 @@ def read_targets(texts: Sequence[str], field: str = "target") -> dict[str, Windo
     >>> read_targets(["net_carbs<=3", "protein>=8"])["protein"].low
     8.0
 
+    Returns:
+        Target ranges by figure.
+
     Raises:
         FormulaError: when one cannot be read.
     """
@@ -48,7 +51,7 @@ def read_targets(texts: Sequence[str], field: str = "target") -> dict[str, Windo
 
 
 def settlement_json(settlement: Settlement) -> dict[str, Any]:
-    """A settlement as plain values."""
+    """Return a settlement as plain values."""
     return {
         "status": settlement.status,
         "text": settlement.text,
@@ -83,7 +86,7 @@ def _edits(way: Way) -> list[str]:
 
 
 def settlement_table(settlement: Settlement) -> str:
-    """A settlement for people."""
+    """Return a settlement for people."""
     rows = [settlement.text]
     for way in settlement.ways:
         rows += ["", f"{way.name}:", *(f"  {text}" for text in _edits(way))]

@@ -11,7 +11,10 @@ from substrata.base.errors import FormulaError
 
 
 def read_text(file: str) -> str:
-    """A file's text, or standard input's for "-".
+    """Read a file's text, or standard input's for "-".
+
+    Returns:
+        The text, UTF-8.
 
     Raises:
         FormulaError: when it cannot be read.
@@ -23,7 +26,10 @@ def read_text(file: str) -> str:
 
 
 def read_bytes(file: str) -> bytes:
-    """A file's bytes, or standard input's for "-".
+    """Read a file's bytes, or standard input's for "-".
+
+    Returns:
+        The bytes.
 
     Raises:
         FormulaError: when it cannot be read.
@@ -37,7 +43,7 @@ def read_bytes(file: str) -> bytes:
 
 
 def document_of(file: str, what: str) -> dict[str, Any]:
-    """A JSON document of a file.
+    """Return a JSON document of a file.
 
     Raises:
         FormulaError: when it is none.

@@ -96,7 +96,10 @@ def _learn(options: argparse.Namespace) -> str:
 
 
 def read_runs(file: str) -> Sequence[Run]:
-    """The runs of a file: one document, a list of them, or an object with ``runs``.
+    """Read the runs of a file: one document, a list of them, or an object with ``runs``.
+
+    Returns:
+        The runs in the order of the file.
 
     Raises:
         FormulaError: when it holds none.

@@ -187,7 +187,7 @@ def _analyse(options: argparse.Namespace) -> str:
 
 
 def cli_json(judged: Analysis) -> dict[str, Any]:
-    """The analysis as plain JSON values, with the piece's figures and the binder under their short names."""
+    """Return the analysis as plain JSON values, with the piece's figures and the binder under their short names."""
     whole = asdict(judged)
     whole["binder"] |= {"window": whole["binder"]["matrix"]["window"], "heat_set_share": whole["binder"]["heat_set"]}
     forecast = judged.handling

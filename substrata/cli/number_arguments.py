@@ -8,7 +8,7 @@ from math import isfinite
 
 
 def number(low: float, high: float, unit: str = "") -> Callable[[str], float]:
-    """A reader of a number from one bound to another.
+    """Return a reader of a number from one bound to another.
 
     >>> number(0, 200)("1.5")
     1.5
@@ -29,7 +29,7 @@ def number(low: float, high: float, unit: str = "") -> Callable[[str], float]:
 
 
 def count(low: int, high: int) -> Callable[[str], int]:
-    """A reader of a whole number from one bound to another."""
+    """Return a reader of a whole number from one bound to another."""
 
     def read(text: str) -> int:
         try:

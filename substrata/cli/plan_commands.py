@@ -43,7 +43,7 @@ def _read(file: str) -> Plan:
 
 
 def _with_formula(bake: Any, file: str) -> Any:
-    """A bake whose formula is told by the name of a file beside the plan."""
+    """Replace the name of a formula file beside the plan by the formula it holds."""
     if not isinstance(bake, Mapping) or not isinstance(bake.get("formula"), str):
         return bake
     beside = Path(bake["formula"]) if file == "-" else Path(file).parent / bake["formula"]

@@ -22,7 +22,7 @@ class Worked(Generic[T]):
     @overload
     def __get__(self, dough: object, owner: type) -> T: ...
     def __get__(self, dough: object | None, owner: type) -> Worked[T] | T:
-        """The value; kept in the dough's own dictionary, which is looked into before this is asked again."""
+        """Return the value; kept in the dough's own dictionary, which is looked into before this is asked again."""
         if dough is None:
             return self
         value = dough.__dict__[self.name] = self.work(dough)

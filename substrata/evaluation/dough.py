@@ -68,7 +68,7 @@ class Dough:
         thickness: float | None = None,
         oven: OvenProfile | None = None,
     ) -> Dough:
-        """The same dough, but for what is told; it shares whatever that does not change.
+        """Return the same dough with some inputs replaced, sharing every value that they do not change.
 
         Args:
             grams: new weights by line.
@@ -103,7 +103,7 @@ class Dough:
 
     @worked("grams", "capacity")
     def weighed(self) -> tuple[Batch, tuple[LineProblem, ...]]:
-        """The lines that count, and why others do not."""
+        """Return the lines that count, and why others do not."""
         batch, problems = weigh_formula(self.formula, self.library, self.settings)
         return (batch.with_capacity(self.capacity) if self.capacity else batch), problems
 
@@ -160,7 +160,7 @@ class Dough:
 
     @worked("grams", "capacity", "temperature")
     def bracketed(self) -> Sheet:
-        """The bracketed quantities alone: all that a dough is judged by, and so all that a solver waits for."""
+        """Return the bracketed quantities alone: all that a dough is judged by, and so all that a solver waits for."""
         return Sheet(self.batch, self.composition_ratios | {key: self.ratios_of[key](self.batch) for key in BY_GRAMS})
 
     @worked("grams", "capacity", "temperature")
@@ -172,23 +172,23 @@ class Dough:
 
     @worked("grams", "capacity")
     def panel_sheet(self) -> Sheet:
-        """What nutrition panels are printed from."""
+        """Return what nutrition panels are printed from."""
         ratios = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
         return Sheet(self.batch, ratios | panel_ratios(self.batch, self.formula))
 
     @worked("grams", "capacity")
     def nutrition(self) -> Nutrition:
-        """What a piece, a serving and 100 g hold."""
+        """Return what a piece, a serving and 100 g hold."""
         return nutrition(self.formula, self.sheet, self.baked)
 
     @worked("grams")
     def matrix(self) -> Matrix:
-        """What carries it."""
+        """Return what carries it."""
         return dough_matrix(self.batch, self.form, self.formula)
 
     @worked("grams", "capacity")
     def binder(self) -> Binder:
-        """What holds it together."""
+        """Return what holds it together."""
         return binder(self.bracketed, self.form, self.matrix)
 
     @worked("grams", "capacity", "temperature")
@@ -198,12 +198,12 @@ class Dough:
 
     @worked("grams")
     def baked(self) -> Baked:
-        """What the oven leaves of it, by the form's habit or the baker's wish."""
+        """Return what the oven leaves of it, by the form's habit or the baker's wish."""
         return baked(self.batch, self.formula)
 
     @worked("grams")
     def windows(self) -> dict[str, TargetRange]:
-        """What is wanted of each quantity."""
+        """Return what is wanted of each quantity."""
         return target_ranges(self.formula, self.form, self.matrix, low_salt=self.settings.low_salt)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness")
@@ -229,7 +229,7 @@ class Dough:
         return palate_bias(self.settings.lessons, self.formula)
 
     def bowl(self, rest_min: float | None = None) -> Bowl:
-        """It as it is mixed, in this kitchen's hands.
+        """Return the dough as it is mixed by this kitchen's hands.
 
         Args:
             rest_min: before it is shaped; None takes the dough's own.
@@ -239,7 +239,7 @@ class Dough:
 
     @worked("grams", "capacity", "temperature", "thickness")
     def eaten(self) -> Eaten:
-        """What its texture is made of."""
+        """Return what its texture is made of."""
         after = self.baked
         return Eaten(
             moisture=after.moisture_percent,
@@ -253,16 +253,19 @@ class Dough:
 
     @worked("grams", "capacity", "temperature", "thickness")
     def texture(self) -> Texture | None:
-        """What it will eat like; None while there is nothing to eat."""
+        """Return what it will eat like; None while there is nothing to eat."""
         return texture(self.batch, self.baked, self.eaten, self.palate)
 
     def scores(self) -> dict[str, float]:
-        """The scores of its texture alone, by key; none while there is nothing to eat."""
+        """Return the scores of its texture alone, by key; none while there is nothing to eat."""
         return texture_values(self.batch, self.baked, self.eaten, self.palate)
 
     @worked("grams", "capacity", "rest", "temperature", "thickness", "oven")
     def case(self) -> BakeCase:
         """Everything that its bake needs, as numbers.
+
+        Returns:
+            The bake case in SI-based numbers (see its fields).
 
         Raises:
             FormulaError: when its ware is unknown.
@@ -281,7 +284,7 @@ class Dough:
 def _changed(
     formula: Formula, grams: Mapping[str, float] | None, temperature: float | None, thickness: float | None
 ) -> Formula:
-    """The formula that says what is told."""
+    """Return the formula that says what is told."""
     if grams:
         strange = set(grams) - {line.id for line in formula.lines}
         if strange:

@@ -33,7 +33,7 @@ _PIECE_FIGURES = ("net_carbs", "protein", "energy", "fibre", "fat")
 
 
 def quantities(formula: Formula, settings: Settings) -> dict[str, RatioOf]:
-    """The reader of each bracketed quantity, by its key."""
+    """Return the reader of each bracketed quantity, by its key."""
 
     def per_piece(key: str) -> RatioOf:
         return lambda batch: piece_ratio(key, batch, formula, settings)

@@ -51,6 +51,9 @@ def shaped_at(
         formula: gives the form, the temperature and the method.
         rest_min: before it is shaped; None takes the form's usual.
         stiffer: decades by which the kitchen's own hands find it stiffer.
+
+    Returns:
+        Consistency, log10 Pa s, and filling of the voids, 0..1.
     """
     bowl, _ = bowl_of(batch, formula, rest_min=rest_min, stiffer=stiffer)
     at = np.array([bowl.rest_min]), np.array([bowl.shaped_c])
@@ -59,7 +62,7 @@ def shaped_at(
 
 
 def figures(dough: Dough) -> Figures | None:
-    """The figures of a dough; None while there is none to speak of.
+    """Return the figures of a dough; None while there is none to speak of.
 
     Raises:
         FormulaError: when the form is unknown.

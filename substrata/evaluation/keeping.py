@@ -60,6 +60,9 @@ def keeping(dough: Dough) -> Keeping:
 
     Source: FDA Food Code 2022, 1-201.10(B), table B: what is not packed needs time and temperature control from a water activity
     of .88; pH is not computed and earns nothing here. Days in the fridge: USDA/FDA cold storage chart.
+
+    Returns:
+        Days by place, with wrap and reason.
     """
     likely, wet = (_whole_activity(dough, moisture) for moisture in _moistures(dough))
     fresh = max((_raw_activity(dough.batch, rows) for rows in _added_fresh(dough.batch)), default=0.0)

@@ -45,6 +45,9 @@ def scale(dough: Dough, wish: ScaleWish) -> Scaled:
         dough: what is made now.
         wish: how much is wanted.
 
+    Returns:
+        The scaled formula and what was rounded.
+
     Raises:
         FormulaError: when nothing or too much is wanted, or there is nothing to scale.
         AmountError: when the amount at hand cannot be read.
@@ -121,7 +124,7 @@ def _scaled(line: Line, factor: float, dough: Dough) -> Line:
 
 
 def _entered(entered: str, factor: float) -> str:
-    """The amount as it would be measured now; "" where that comes to no round number of spoons or eggs."""
+    """Return the amount as it would be measured now; "" where that comes to no round number of spoons or eggs."""
     try:
         amount: Amount = parse_amount(entered)
     except AmountError:

@@ -36,7 +36,7 @@ NO_TARGET = TargetRange(window=Window(), source="none")
 
 
 def target_ranges(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bool = False) -> dict[str, TargetRange]:
-    """The window of every quantity that has one, by its key.
+    """Return the window of every quantity that has one, by its key.
 
     Args:
         formula: its targets come before the house's windows.
@@ -53,7 +53,7 @@ def target_ranges(formula: Formula, form: Form, matrix: Matrix, *, low_salt: boo
 
 
 def default_ranges(form: Form, matrix: Matrix) -> dict[str, TargetRange]:
-    """The windows that hold when the baker has set no target."""
+    """Return the windows that hold when the baker has set no target."""
     least = form.heat_set_least
     carried: Source = "matrix" if matrix.name else "form"
 
@@ -93,7 +93,7 @@ def _fails(key: str, window: Window) -> Window:
 
 
 def _forgiven(target: TargetRange, times: float) -> TargetRange:
-    """What fails only from so many times its upper bound."""
+    """Return what fails only from so many times its upper bound."""
     fails = target.fails
     if fails is None or fails.high is None:
         return target
@@ -110,6 +110,9 @@ def state_of(
         target: its window, and where it fails.
         doubt: gives the lowest and highest that it may be (nine in ten); asked only outside a window without failing bounds.
         defined: whether there is anything to weigh it against.
+
+    Returns:
+        in, under, over, low, high, open or undefined.
     """
     window, fails = target.window, target.fails
     if not defined:
@@ -126,7 +129,7 @@ def state_of(
 
 
 def aim(window: Window, side: str) -> float:
-    """A value a little inside the bound that was missed."""
+    """Return a value a little inside the bound that was missed."""
     low, high = window.low, window.high
     if low is not None and high is not None:
         return low + _INSIDE * (high - low) if side == "low" else high - _INSIDE * (high - low)

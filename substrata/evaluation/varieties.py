@@ -68,6 +68,9 @@ def check_sorts(formula: Formula) -> None:
 def sort_formula(formula: Formula, sort: Sort) -> Formula:
     """One sort as a formula of its own: its share of the dough, and its own lines.
 
+    Returns:
+        The variety's formula.
+
     Raises:
         FormulaError: when the sorts do not add up.
     """
@@ -94,7 +97,7 @@ def sort_doughs(dough: Dough) -> Iterator[tuple[Sort, Dough]]:
 
 
 def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
-    """What each sort is, a piece; none for a formula without sorts.
+    """Return what each sort is, a piece; none for a formula without sorts.
 
     Raises:
         FormulaError: when the sorts do not add up.

@@ -28,6 +28,9 @@ def surface_cooling(dough: Dough) -> Cooling | None:
 
     Args:
         dough: as it is mixed; what the baker sets on the Prep station (room, surface, shape) counts.
+
+    Returns:
+        The cooling curve; None for a dough that does not crack.
     """
     handling = dough.handling
     if handling is None or handling.brittle_below_c is None:
@@ -58,6 +61,9 @@ def _minutes_to_crack(dough: Dough, start_c: float, room_c: float, tau_s: float)
         start_c: its temperature after mixing.
         room_c: of the room.
         tau_s: time constant of its cooling, s.
+
+    Returns:
+        Minutes; None within two hours.
     """
     bowl = dough.bowl()
     temperatures = room_c + (start_c - room_c) * np.exp(-60 * _GRID_MIN / tau_s)

@@ -46,6 +46,9 @@ def consistency_at(dough: Dough, minute: float, temperature_c: float | None = No
         dough: with two lines or more.
         minute: after mixing.
         temperature_c: of the dough; None takes what it has after mixing.
+
+    Returns:
+        log10 Pa s.
     """
     bowl = dough.bowl(minute)
     warm = bowl if temperature_c is None else replace(bowl, temperature_c=temperature_c)
@@ -53,7 +56,7 @@ def consistency_at(dough: Dough, minute: float, temperature_c: float | None = No
 
 
 def with_more(dough: Dough, line: str, grams: float, ingredient: str = _WATER) -> Dough:
-    """The same dough with so much more of a line; water may come in that was not there."""
+    """Return the same dough with so much more of a line; water may come in that was not there."""
     here = {w.line.id: w.grams.value for w in dough.batch.lines}
     if line in here:
         return dough.with_changes(grams={line: here[line] + grams})
@@ -71,7 +74,7 @@ _WETTEST, _DRIEST, _DRINKS_LESS, _DRINKS_MORE = 0.25, 0.6, 0.7, 1.0
 
 
 def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: float | None = None) -> Dough:
-    """The dough that feels like this: wetter, or drier, than it was forecast. As near as it comes.
+    """Return the dough that feels like this: wetter, or drier, than it was forecast. As near as it comes.
 
     Slopes are taken there, and not where the forecast lies: a dough that is stiff by forecast and felt as tacky is not near its
     stiff end.
@@ -128,7 +131,7 @@ def correctors(dough: Dough, *, stiffen: bool) -> Iterator[tuple[str, WeighedLin
 def corrections(
     dough: Dough, change: float, *, minute: float, temperature_c: float | None = None
 ) -> tuple[Correction, ...]:
-    """What brings a dough by so many decades, one line each, the fewest grams first.
+    """Return what brings a dough by so many decades, one line each, the fewest grams first.
 
     Args:
         dough: as it lies there.

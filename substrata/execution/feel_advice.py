@@ -82,6 +82,9 @@ def feel(
         batches: by which grams are told.
         dry_air: heated or desert air, in which flours have dried on the shelf and skins dry at once.
 
+    Returns:
+        The advice with its ways.
+
     Raises:
         FormulaError: when the class is unknown, or there is no dough to feel.
     """
@@ -210,7 +213,7 @@ class _Hand:
 
 
 def band_middle(band: ClassBand) -> float:
-    """The consistency that a felt class stands for: its middle, or somewhat inside of an open end.
+    """Return the consistency that a felt class stands for: its middle, or somewhat inside of an open end.
 
     >>> middle_of(ClassBand(class_name="tacky", low=2.5, high=3.3))
     2.9
@@ -290,7 +293,7 @@ def _adding(hand: _Hand, correction: Correction) -> FeelWay:
 
 
 def as_poured(grams: float) -> float:
-    """What a bench scale shows: tenths only where a gram would be too coarse."""
+    """Return what a bench scale shows: tenths only where a gram would be too coarse."""
     return round(grams) if grams >= 3 else max(to_the_scale(grams), 0.1)
 
 

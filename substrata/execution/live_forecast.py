@@ -80,7 +80,7 @@ class LiveBake:
         self.knows = len(known) >= MEMBERS // 2
 
     def forecast(self, minute: float, readings: Sequence[BakeReading] = ()) -> LiveForecast:
-        """The window after some readings.
+        """Return the window after some readings.
 
         Args:
             minute: now, from when it went in.
@@ -196,7 +196,7 @@ def check_reading(reading: BakeReading) -> None:
 
 
 def _normals() -> Floats:
-    """Standard normal draws in mirrored pairs, shape (MEMBERS, 5): always the same ones."""
+    """Return standard normal draws in mirrored pairs, shape (MEMBERS, 5), always the same."""
     half = np.random.default_rng(20_261_126).normal(size=(MEMBERS // 2, 5))
     return np.vstack((half, -half))
 

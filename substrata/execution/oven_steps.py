@@ -23,6 +23,9 @@ def bake_steps(
         whole_g: what goes in, of one batch.
         batches: by which every weight is told.
         laying: what is laid on at the stage "top"; None where there is nothing.
+
+    Yields:
+        The steps in their order.
     """
     where = "oil" if forecast.fried else "oven"
     yield RunStep(

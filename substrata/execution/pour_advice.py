@@ -45,7 +45,7 @@ class PourAdvice:
 def poured(
     dough: Dough, line: str, grams: float, *, before: Collection[str] = (), batches: float = 1.0, mixed: bool = False
 ) -> PourAdvice:
-    """What the rest of the formula answers to a weight. A pure function.
+    """Return what the rest of the formula answers to a weight. A pure function.
 
     Args:
         dough: as it is written.

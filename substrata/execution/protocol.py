@@ -38,7 +38,7 @@ _HAIR = 1e-9  # of a batch
 
 
 def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
-    """The steps of a run. A pure function.
+    """Return the steps of a run. A pure function.
 
     Args:
         dough: what is made, with the oven it is baked in.
@@ -88,7 +88,7 @@ class _Maker:
             self.forecast = None
 
     def parts(self) -> Iterator[Iterator[RunStep]]:
-        """The groups in the order of work."""
+        """Yield the groups in the order of work."""
         yield self._before()
         yield self._weigh()
         if self._cracks:  # the oven has to wait for such a dough, which does not wait for the oven
@@ -357,7 +357,7 @@ class _Maker:
         return bool(self.forecast and self.forecast.fried)
 
     def _shaping(self) -> str:
-        """What is done to give a piece its form."""
+        """Return what is done to give a piece its form."""
         handling = self.dough.handling
         batter = self.dough.kind == "batter" or is_poured(self.dough.inside, self.dough.formula)
         return _POURING.get(handling.at_shaping.class_name, _SHAPE) if handling and batter else _SHAPE
@@ -402,7 +402,7 @@ class _Maker:
         yield from self._around("dust")
 
     def _around(self, step: str) -> Iterator[RunStep]:
-        """What is filled in, laid on or dusted over, where there is any."""
+        """Yield what is filled in, laid on or dusted over, where there is any."""
         step_told = step_in(self.method, step)
         if step_told is not None:
             yield RunStep(id=step, group="shape", kind="do", text=step_told.text.rstrip("."), lines=step_told.added)
@@ -435,7 +435,7 @@ def _signs() -> dict[str, Row]:
 
 
 def slips_of(dough: Dough, kinds: tuple[str, ...] = ()) -> tuple[Row, ...]:
-    """The small things that this dough may be done with or without.
+    """Return the small things that this dough may be done with or without.
 
     Args:
         dough: gives form and roles.

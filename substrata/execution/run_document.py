@@ -44,13 +44,13 @@ MOST_ENTRIES = 5000
 
 
 def felt_words() -> tuple[str, ...]:
-    """What a dough can be felt as: the classes from thin to stiff, and that it does not cohere."""
+    """Return what a dough can be felt as: the classes from thin to stiff, and that it does not cohere."""
     return (*(band.class_name for band in classes()), CRUMBLY)
 
 
 @cache
 def faults() -> dict[str, str]:
-    """The faults that can be told, by id."""
+    """Return the faults that can be told, by id."""
     return {row.text("fault"): row.text("words") for row in read_table("faults.csv")}
 
 
@@ -177,6 +177,9 @@ _WHERE = Where()
 def read_run(document: Mapping[str, Any]) -> Run:
     """Make a run of a document.
 
+    Returns:
+        The run.
+
     Raises:
         FormulaError: naming the field that cannot be read.
     """
@@ -215,7 +218,7 @@ def run_schema() -> dict[str, Any]:
 
 @cache
 def slip_words() -> dict[str, str]:
-    """The small things that are done or left, by id, and what they are called."""
+    """Return the small things that are done or left, by id, and what they are called."""
     return {row.text("slip"): row.text("words") for row in read_table("slips.csv")}
 
 
@@ -248,6 +251,9 @@ def _known_steps(done: Done) -> None:
 def moment_of(entry: Entry) -> datetime:
     """When an entry was made.
 
+    Returns:
+        The time with its zone.
+
     Raises:
         FormulaError: when its time cannot be read.
     """
@@ -278,7 +284,7 @@ MEASURED = tuple(
 
 
 def standing(run: Run) -> tuple[Entry, ...]:
-    """The entries that stand, in the order of their times: each once, and none that was undone."""
+    """Return the entries that stand, in the order of their times: each once, and none that was undone."""
     once = {entry.id: entry for entry in run.entries}
     gone = {entry.what for entry in once.values() if entry.kind == "undo"}
     entries_standing = [entry for entry in once.values() if entry.kind != "undo" and entry.id not in gone]
@@ -291,6 +297,9 @@ def what_was_done(run: Run, *, simulated: bool = True) -> Done:
     Args:
         run: with its log.
         simulated: whether numbers of a simulated device count; learning leaves them out.
+
+    Returns:
+        The readings and amounts that were really taken.
     """
     entries = [entry for entry in standing(run) if simulated or entry.source != SIMULATED]
     grams: dict[str, float] = {}

@@ -9,7 +9,7 @@ from substrata.process.rheology.phases import phase_of
 
 
 def weighing_order(dough: Dough) -> tuple[tuple[WeighedLine, str, str], ...]:
-    """The lines in the order in which they are weighed, each with its bowl and a note; frying fat is not weighed."""
+    """Return the lines in the order in which they are weighed, each with its bowl and a note; frying fat is not weighed."""
     rows = [row for row in read_table("weighing_order.csv") if row.text("dough_kind") in (dough.kind, "*")]
     remaining = [w for w in dough.batch.lines if w.role != FRYING and w.grams.value > 0]
     ordered = []

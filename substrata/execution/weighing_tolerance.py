@@ -23,7 +23,7 @@ class Tolerance:
 
 
 def tolerances(dough: Dough) -> dict[str, Tolerance]:
-    """The tolerance of each weighed line, by its id.
+    """Return the tolerance of each weighed line, by its id.
 
     Args:
         dough: as it is written.
@@ -63,7 +63,7 @@ def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float)
 
 
 def nice(grams: float) -> float:
-    """A tolerance as one says it: .1, .2, .5, 1, 2, 5, 10, 20 …, never more than was worked out.
+    """Return a tolerance as one says it: .1, .2, .5, 1, 2, 5, 10, 20 …, never more than was worked out.
 
     >>> nice(1.7), nice(0.34), nice(23.0), nice(0.04)
     (1.0, 0.2, 20.0, 0.1)

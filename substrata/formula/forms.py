@@ -59,6 +59,9 @@ class Role:
 def forms() -> dict[str, Form]:
     """All forms by id.
 
+    Returns:
+        Forms by id, in the order of the table.
+
     Raises:
         LibraryError: when a table that every form needs a row in has none; see ``check_relations``.
     """
@@ -90,7 +93,7 @@ def forms() -> dict[str, Form]:
 
 
 def _window(row: Row, key: str) -> Window:
-    """What works of a quantity; an empty cell leaves that side open."""
+    """Return what works of a quantity; an empty cell leaves that side open."""
     low, high = f"{key}_low", f"{key}_high"
     return Window(
         low=row.number_in(low) if row.text(low) else None, high=row.number_in(high) if row.text(high) else None
@@ -114,7 +117,7 @@ def roles() -> dict[str, Role]:
 
 
 def form_of(key: str) -> Form:
-    """The form of this id.
+    """Return the form of this id.
 
     Raises:
         FormulaError: when there is none.

@@ -76,7 +76,7 @@ class _Whole(Kind):
     """A formula inside a formula; read when there is one."""
 
     def read(self, value: object, where: Where) -> Formula:
-        """The formula."""
+        """Read the formula."""
         if where.field.count("formula") > MOST_PARTS_DEEP:
             raise where.refusal(
                 "parts in parts", f"up to {MOST_PARTS_DEEP} levels", "lie too deep", "weigh them by themselves"
@@ -87,11 +87,11 @@ class _Whole(Kind):
         return read_record(Formula, plain, where)
 
     def write(self, value: Any) -> Any:
-        """It as an object."""
+        """Return the values as a JSON object."""
         return write_record(value)
 
     def schema(self) -> dict[str, Any]:
-        """An object: a formula's own document."""
+        """Return an object: a formula's own document."""
         return {"type": "object"}
 
     def plain(self) -> Any:

@@ -21,6 +21,9 @@ _VERSION = "substrata"
 def read_document(document: Mapping[str, Any]) -> Formula:
     """Make a formula of a document.
 
+    Returns:
+        The formula.
+
     Raises:
         FormulaError: naming the line and field that cannot be read.
     """

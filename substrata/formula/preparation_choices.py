@@ -16,13 +16,13 @@ _MOST_KEY = 60
 
 @cache
 def prep_choices() -> dict[str, Row]:
-    """What can be set on the Prep station, by name."""
+    """Return what can be set on the Prep station, by name."""
     return {row.text("choice"): row for row in read_table("prep_choices.csv")}
 
 
 @cache
 def choice_kind(key: str) -> Kind | None:
-    """What a choice may hold; None for one that is not known."""
+    """Return what a choice may hold; None for one that is not known."""
     row = prep_choices().get(key)
     if row is None:
         return None
@@ -36,7 +36,7 @@ class PrepChoices(Kind):
     """Choices by name; unknown names are kept as they are if they are numbers or words."""
 
     def read(self, value: object, where: Where) -> dict[str, float | str]:
-        """The choices."""
+        """Read the choices."""
         if not isinstance(value, Mapping):
             raise where.refusal(value, "an object of choices")
         return {
@@ -50,7 +50,7 @@ class PrepChoices(Kind):
         return dict(value)
 
     def schema(self) -> dict[str, Any]:
-        """An object."""
+        """Return an object."""
         return {"type": "object", "additionalProperties": True}
 
     def plain(self) -> Any:

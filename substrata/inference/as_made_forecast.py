@@ -25,7 +25,7 @@ class AsDone:
 
 
 def as_done(dough: Dough, done: Done) -> AsDone | None:
-    """The forecast of a run as it was really made; None where there is nothing to bake.
+    """Return the forecast of a run as it was really made; None where there is nothing to bake.
 
     Args:
         dough: the formula as it was written.

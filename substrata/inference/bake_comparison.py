@@ -93,6 +93,9 @@ def compared(
         settings: the kitchen's choices.
         names: of each run, by its id.
         ovens: what is known of each oven, by its key; an oven that is not told is an unknown one.
+
+    Returns:
+        Making, forecasts and ratings by run.
     """
     done = [what_was_done(run) for run in runs]
     known = ovens or {}

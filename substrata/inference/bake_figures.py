@@ -83,7 +83,7 @@ class WrittenFormula:
 
 
 def written(dough: Dough, minutes: float | None = None) -> WrittenFormula:
-    """The marks and figures of a dough as it is written.
+    """Return the marks and figures of a dough as it is written.
 
     Args:
         dough: as it is written.
@@ -158,7 +158,7 @@ def _dense() -> dict[str, float | None]:
 
 
 def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
-    """The figures of one run, shape (figures,).
+    """Return the figures of one run, shape (figures,).
 
     Args:
         dough: as it is written.
@@ -228,7 +228,7 @@ def _share_figures(dough: Dough) -> dict[str, float]:
 
 
 def _bake_figures(dough: Dough, making: Making, marks: Marks, so_far: dict[str, float]) -> dict[str, float]:
-    """The bake for as long as it was in: not until it was done."""
+    """Return the bake for as long as it was in: not until it was done."""
     try:
         case = baked_case(dough, making)
     except OvenError:
@@ -276,7 +276,7 @@ READINGS = (
 
 
 def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
-    """What faults read, of any number of runs at once.
+    """Return what faults read, of any number of runs at once.
 
     Args:
         x: figures of the runs, shape (…, figures).

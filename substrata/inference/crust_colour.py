@@ -64,6 +64,9 @@ def read_photo(data: bytes, *, at: tuple[float, float] | None = None, reference:
         at: where the reference lies, as shares of width and height; None looks for white paper.
         reference: what lies there.
 
+    Returns:
+        The photo with the crust's lightness, L*.
+
     Raises:
         FormulaError: when it is no picture, too large, or cannot tell.
     """
@@ -109,7 +112,7 @@ def _opened(data: bytes) -> Image.Image:
 
 
 def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, reference: Reference = "paper") -> CrustColour:
-    """The colour of the crust in a picture.
+    """Return the colour of the crust in a picture.
 
     Args:
         pixels: sRGB, 0 to 255, shape (height, width, 3).
@@ -167,6 +170,9 @@ def _lightness(luminance: Floats) -> Floats:
 
     >>> [round(v, 1) for v in _lightness(np.array([0.184, 1.0])).tolist()]
     [50.0, 100.0]
+
+    Returns:
+        L*, 0..100.
     """
     y = np.clip(luminance, 0, 1.1)
     result: Floats = np.where(y > 216 / 24389, 116 * np.cbrt(y) - 16, y * 24389 / 27)

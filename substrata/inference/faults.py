@@ -47,7 +47,7 @@ def fault_table() -> dict[str, Fault]:
 
 
 def faults_of(form: str) -> tuple[Fault, ...]:
-    """The faults that a form can have."""
+    """Return the faults that a form can have."""
     return tuple(fault for fault in fault_table().values() if not fault.forms or form in fault.forms)
 
 
@@ -67,7 +67,7 @@ class Mechanisms:
 
 @cache
 def mechanisms(form: str) -> Mechanisms:
-    """The mechanisms of the faults of a form."""
+    """Return the mechanisms of the faults of a form."""
     faults = tuple(fault.id for fault in faults_of(form))
     rows: list[Row] = [row for row in read_table("mechanisms.csv") if row.text("fault") in faults]
     for row in rows:
@@ -93,6 +93,9 @@ def hazards(x: Floats, base: Floats, marks: Marks, mechanisms_: Mechanisms) -> F
         base: figures as written.
         marks: of the dough as it is written.
         mechanisms_: the mechanisms.
+
+    Returns:
+        Hazards, shape (…, m).
     """
     read = readings(x, base, marks)
     values = np.stack([np.broadcast_to(read[name], x.shape[:-1]) for name in mechanisms_.reads], axis=-1)
@@ -107,6 +110,9 @@ def likely(hazard: Floats, mechanisms_: Mechanisms) -> Floats:
     Args:
         hazard: of each mechanism, shape (…, m).
         mechanisms_: the mechanisms.
+
+    Returns:
+        Probabilities, shape (…, f).
     """
     result: Floats = 1 - _CHANCE * np.exp(-hazard @ mechanisms_.membership)
     return result

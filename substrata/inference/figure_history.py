@@ -56,7 +56,7 @@ def run_figure_kinds() -> tuple[HistoryFigure, ...]:
 
 
 def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:
-    """A figure of the runs that tell it, the oldest first.
+    """Return a figure of the runs that tell it, the oldest first.
 
     Args:
         runs: of one kitchen.

@@ -46,16 +46,19 @@ class Making:
     amounts: Mapping[str, float] = field(default_factory=dict)  # factor of topping and filling
 
     def with_changes(self, **changes: object) -> Making:
-        """The same, but for what is told."""
+        """Return the same making with some values replaced."""
         return replace(self, **changes)  # type: ignore[arg-type]  # by name
 
 
 def make(dough: Dough, making: Making) -> Dough:
-    """The dough that came of it.
+    """Make the dough that came of it.
 
     Args:
         dough: as it is written.
         making: how it was made.
+
+    Returns:
+        The dough as made.
     """
     here = {w.line.id: w.grams.value for w in dough.batch.lines}
     grams = {line: here[line] * factor for line, factor in making.grams.items() if factor != 1.0}
@@ -94,12 +97,12 @@ def _water(dough: Dough) -> str:
 
 
 def dough_temperature(dough: Dough) -> float:
-    """What it has after mixing, °C."""
+    """Return what it has after mixing, °C."""
     return bowl_of(dough.inside, dough.formula)[0].temperature_c
 
 
 def baked_case(dough: Dough, making: Making) -> BakeCase:
-    """The bake that came of it.
+    """Return the bake that came of it.
 
     Args:
         dough: as it was made.
@@ -128,7 +131,7 @@ def rim_of(case: BakeCase, making: Making) -> BakeCase:
 
 
 def selected_lines(dough: Dough, what: str) -> tuple[str, ...]:
-    """The lines that a slip is about: the main absorber, the psyllium, the eggs ….
+    """Return the lines that a slip is about: the main absorber, the psyllium, the eggs ….
 
     Args:
         dough: as it is written.
@@ -152,7 +155,7 @@ def selected_lines(dough: Dough, what: str) -> tuple[str, ...]:
 
 
 def making_kinds(dough: Dough) -> frozenset[str]:
-    """What a dough is, as far as slips hang on it: ``melted``, ``fried``, ``psyllium``, ``crumb`` … (``causes.csv``, needs)."""
+    """Return what a dough is, as far as slips hang on it: ``melted``, ``fried``, ``psyllium``, ``crumb`` … (``causes.csv``, needs)."""
     form, inside = dough.form.id, dough.inside
     flags = {flag for w in inside.lines for flag in w.ingredient.flags}
     kinds = {w.role for w in dough.batch.lines if w.grams.value > 0} | {"shaped"}
@@ -184,7 +187,7 @@ def making_kinds(dough: Dough) -> frozenset[str]:
 
 
 def moist_after(dough: Dough, case: BakeCase, loss: float) -> Baked:
-    """What the oven leaves after so much loss, in the terms of the texture forecast."""
+    """Return what the oven leaves after so much loss, in the terms of the texture forecast."""
     water = float(case.moisture(np.array([loss]))[0]) * 100
     after = dough.baked
     whole = dough.batch.whole_g

@@ -83,7 +83,7 @@ def _volume(volume_unit: Unit, ingredient: Ingredient, settings: Settings) -> Sp
 
 @lru_cache(maxsize=64)
 def _measure_biases(lessons: tuple[Lesson, ...]) -> dict[str, Lesson]:
-    """What a kitchen's runs have taught of how it fills its measures, by ingredient."""
+    """Return what a kitchen's runs have taught of how it fills its measures, by ingredient."""
     return {lesson.part: lesson for lesson in lessons if lesson.block == "measures"}
 
 

@@ -36,6 +36,9 @@ def egg_grams(part: str, size: str, scheme: EggScheme) -> Spread:
     >>> egg_grams("whole_g", "large", "us").value, egg_grams("whole_g", "large", "eu").value
     (50.0, 60.0)
 
+    Returns:
+        Grams with their spread.
+
     Raises:
         AmountError: when the scheme has no such size.
     """

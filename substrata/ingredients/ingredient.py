@@ -81,7 +81,7 @@ class Ingredient:
         return self.pack.key if self.pack else self.id
 
     def parameter(self, name: str) -> Spread:
-        """A behaviour by name, its default when the tables are silent.
+        """Return a behaviour by name, its default when the tables are silent.
 
         Raises:
             KeyError: when there is no such behaviour.

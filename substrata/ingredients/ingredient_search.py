@@ -26,6 +26,9 @@ def _descriptors() -> Mapping[str, frozenset[str]]:
     """Words that may stand beside a name, and beside the names of which foods they change nothing (empty: of any).
 
     "Dried" says nothing new of thyme and makes another food of a mushroom: such a word is never swallowed.
+
+    Returns:
+        Words by descriptor.
     """
     return {
         word: frozenset(row.text("suits").split())
@@ -44,6 +47,9 @@ def tokens(text: str) -> tuple[str, ...]:
 
     >>> tokens("Crème fraîche, 2 Eggs")
     ('creme', 'fraiche', '2', 'egg')
+
+    Returns:
+        The words in their order.
     """
     plain = unicodedata.normalize("NFKD", text.casefold())
     plain = "".join(c for c in plain if not unicodedata.combining(c))
@@ -90,7 +96,7 @@ class NameIndex:
         self._primary = {key: " ".join(tokens(every[0])) for key, every in names.items()}
 
     def find(self, text: str) -> NameMatch | None:
-        """The longest name that stands in a text.
+        """Return the longest name that stands in a text.
 
         >>> NameIndex({"eg": ["Egg"]}).find("3 large eggs, beaten").ingredient
         'eg'
@@ -117,6 +123,9 @@ class NameIndex:
 
         >>> NameIndex({"eg": ["Egg"]}).told_apart("3 eggs, straight from the hen").sure
         True
+
+        Returns:
+            The match; None where a remark may name another food.
         """
         whole = self.find(text)
         if whole is None or whole.sure:
@@ -150,6 +159,9 @@ class NameIndex:
         Args:
             text: what was typed.
             limit: most ids that are listed.
+
+        Returns:
+            Ids, best match first.
         """
         typed = tokens(text)
         if not typed:
@@ -161,6 +173,9 @@ class NameIndex:
 
         First what the word means in a kitchen (``plain_words.csv``), then a whole name, then a name that begins with the whole words
         ("egg, whole"), then words that only begin so ("buttermilk" for "butter").
+
+        Returns:
+            Ids, plainest food first.
         """
         typed = tokens(text)
         ranked: dict[str, int] = {}
@@ -187,5 +202,5 @@ class NameIndex:
 
 @cache
 def _plain_words() -> Mapping[tuple[str, ...], str]:
-    """The food that a plain word means in a kitchen of this kind."""
+    """Return the food that a plain word means in a kitchen of this kind."""
     return {tokens(row.text("word")): row.text("ingredient") for row in read_table("plain_words.csv")}

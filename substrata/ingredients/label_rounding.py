@@ -67,7 +67,7 @@ class Interval:
 
 @cache
 def bands(style: LabelStyle, figure: str) -> tuple[Band, ...]:
-    """The rounding bands of a figure, from zero upwards; empty when the rule leaves it open."""
+    """Return the rounding bands of a figure, from zero upwards; empty when the rule leaves it open."""
     return _all_bands()[style, figure]
 
 
@@ -90,7 +90,7 @@ def _all_bands() -> dict[tuple[str, str], tuple[Band, ...]]:
 
 
 def printed(style: LabelStyle, figure: str, amount: float) -> str:
-    """What a label prints for an amount.
+    """Return what a label prints for an amount.
 
     Args:
         style: ``us`` or ``eu``.
@@ -107,7 +107,7 @@ def printed(style: LabelStyle, figure: str, amount: float) -> str:
 
 
 def _to_step(amount: float, step: float) -> str:
-    """The nearest multiple, halves up, with no more decimals than the step has."""
+    """Return the nearest multiple of a step, halves up, with no more decimals than the step has."""
     decimals = len(f"{step:g}".partition(".")[2])
     text = f"{floor(amount / step + 0.5 + _TINY) * step:.{decimals}f}"
     return text.removesuffix(".0") if step == 0.5 else text  # halves: 3, 3.5
@@ -125,6 +125,9 @@ class Printed:
 
 def read_printed(text: str, figure: str) -> Printed:
     """Read a figure as printed: ``0``, ``<1 g``, ``less than 5mg``, ``0,5``.
+
+    Returns:
+        The printed value with its unit and sign.
 
     Raises:
         LabelError: when it is no figure.
@@ -157,6 +160,9 @@ def stands_for(style: LabelStyle, figure: str, text: str) -> Interval:
     """All amounts that print so.
 
     A figure printed finer than the rule asks for is taken at its word, to half its last digit.
+
+    Returns:
+        The interval of amounts.
 
     Raises:
         LabelError: when it is no figure.

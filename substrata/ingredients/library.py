@@ -44,7 +44,7 @@ class Library:
         )
 
     def with_packs(self, packs: Iterable[Ingredient]) -> Library:
-        """This library and some packs beside it; the packs are found by their keys, not by name."""
+        """Return this library with some packs added, found by their keys and not by name."""
         every = [pack for pack in packs if pack.key not in self]
         if not every:
             return self
@@ -57,7 +57,7 @@ class Library:
         return joined
 
     def pack_or_ingredient(self, key: str, lot: str) -> Ingredient:
-        """The pack of an ingredient when it is here, else the ingredient.
+        """Return the pack of an ingredient when it is here, else the ingredient.
 
         Raises:
             UnknownIngredient: when neither is.
@@ -75,7 +75,7 @@ class Library:
         return key in self._by_id
 
     def __getitem__(self, key: str) -> Ingredient:
-        """The ingredient of this id.
+        """Return the ingredient of this id.
 
         Raises:
             UnknownIngredient: with the nearest ids as remedy.
@@ -97,6 +97,9 @@ class Library:
 def load_library() -> Library:
     """Read and check the shipped tables (once).
 
+    Returns:
+        The library.
+
     Raises:
         LibraryError: at the first row that cannot be true, by file and line.
     """
@@ -112,6 +115,9 @@ def build_library(
     composition: Sequence[Row], behaviour: Sequence[Row], measures: Sequence[Row], aliases: Sequence[Row]
 ) -> Library:
     """Make a library of table rows; every row is checked.
+
+    Returns:
+        The library.
 
     Raises:
         LibraryError: see ``load_library``.

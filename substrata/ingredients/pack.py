@@ -27,7 +27,7 @@ def printed_claims() -> tuple[str, ...]:
 
 @cache
 def pack_flags() -> tuple[str, ...]:
-    """Flags that a pack can add: every allergen, and the facts that claims hang on."""
+    """Return the flags that a pack can add: every allergen, and the facts that claims need."""
     return tuple(row.text("flag") for row in read_table("allergens.csv"))
 
 

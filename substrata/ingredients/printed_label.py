@@ -107,12 +107,12 @@ class Label:
         return Interval(low=max(self.per_g - half, self.per_g / 2), high=self.per_g + half)
 
     def number(self, key: str) -> float | None:
-        """A figure as the number printed, in its unit per ``per_g``; None when it is blank."""
+        """Return a figure as the number printed, in its unit per ``per_g``; None when it is blank."""
         text = self.figures.get(key, "")
         return read_printed(text, key).number if text.strip() else None
 
     def hides(self, key: str) -> bool:
-        """True when the figure prints nothing or "less than" although there may be some."""
+        """Return True when the printed figure is nothing or "less than" although there may be some."""
         text = self.figures.get(key, "").strip()
         if not text:
             return False
@@ -120,7 +120,7 @@ class Label:
         return read.less_than or (read.number == 0 and self.intervals[key].high > 0)
 
     def per_100g(self, key: str) -> Interval | None:
-        """A figure's interval per 100 g; None when it is blank."""
+        """Return a figure's interval per 100 g; None when it is blank."""
         result = self.intervals.get(key)
         if result is None:
             return None
@@ -134,6 +134,9 @@ def nutrient_intervals(label: Label, fibre_if_blank: float) -> dict[str, Interva
     Args:
         label: what is printed.
         fibre_if_blank: g per 100 g to add to a European carbohydrate whose label leaves fibre out.
+
+    Returns:
+        Intervals by nutrient.
     """
     table = {key: interval for key in FIGURES if (interval := label.per_100g(key)) is not None}
     for key in ("energy_kcal", "energy_kj"):

@@ -71,6 +71,9 @@ def allocate(needs: Sequence[Need], lots: Sequence[StockedLot], on: date) -> All
         needs: what the bowl wants.
         lots: packs of the kitchen.
         on: day of the bake.
+
+    Returns:
+        What each pack gives, and what is missing.
     """
     free_g = {lot.key: lot.free_g for lot in lots}
     picks: list[Pick] = []

@@ -32,7 +32,7 @@ def property_choi_okos(name: str, matter: Matter, temperature_c: float) -> float
 @overload
 def property_choi_okos(name: str, matter: Matter, temperature_c: Floats) -> Floats: ...
 def property_choi_okos(name: str, matter: Matter, temperature_c: float | Floats) -> float | Floats:
-    """A property of one matter.
+    """Return a property of one matter.
 
     Args:
         name: ``conductivity`` in W/(m K), ``specific_heat`` in J/(kg K) or ``density`` in kg/m³.
@@ -62,7 +62,7 @@ def densities_20c() -> dict[Matter, float]:
 
 @cache
 def matter_densities_20c() -> Floats:
-    """The same in the order of ``MATTERS``, shape (6,)."""
+    """Return the same in the order of ``MATTERS``, shape (6,)."""
     return np.array(list(densities_20c().values()))
 
 
@@ -75,5 +75,8 @@ def specific_heat(parts: Mapping[Matter, float], temperature_c: float) -> float:
 
     >>> specific_heat({"water": 1.0}, 20.0).__round__(2)
     4.18
+
+    Returns:
+        J/(g K).
     """
     return sum(share * property_choi_okos("specific_heat", m, temperature_c) for m, share in parts.items()) / 1000

@@ -87,7 +87,7 @@ def is_squeezable(ingredient: Ingredient) -> bool:
 
 @cache
 def drying_numbers() -> dict[str, Spread]:
-    """What is known of drying, by name."""
+    """Return what is known of drying, by name."""
     return {row.text("name"): row.spread() for row in read_table("drying.csv")}
 
 
@@ -185,7 +185,7 @@ def start_for(raw: Composition, steps: tuple[DryingStep, ...], end_g: float) -> 
 
 @lru_cache(maxsize=512)
 def dry_to(raw: Composition, steps: tuple[DryingStep, ...], start_g: float, end_g: float) -> Dried:
-    """What is left when the scale says so: the squeezes gave more or less than usual.
+    """Return what is left when the scale says so: the squeezes gave more or less than usual.
 
     Raises:
         FormulaError: when no squeezing of this start ends at that weight.

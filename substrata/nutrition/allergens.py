@@ -30,6 +30,9 @@ def allergens(batch: Batch) -> tuple[Allergen, ...]:
 
     United States: FALCPA with the FASTER Act; coconut is no longer on the list. European Union:
     Annex II of 1169/2011, where celeriac counts as celery and lupin is listed.
+
+    Returns:
+        The allergens with their lines.
     """
     present = [w for w in batch.lines if w.grams.value > 0]
     certain = _collected((w.line.id, w.ingredient.flags) for w in present)
@@ -65,12 +68,12 @@ def _allergen(name: str, match: _Match, *, traces: bool) -> Allergen:
 
 
 def allergen_words() -> dict[str, str]:
-    """Flags of the allergens that a pack can name, with the word for each."""
+    """Return the flags of the allergens that a pack can name, with the word for each."""
     return {row.text("flag"): row.text("word") for row in read_table("allergens.csv") if row.text("word")}
 
 
 def us_contains(batch: Batch) -> str:
-    """The "Contains:" statement of FALCPA, naming each tree nut; "" when there is nothing to name."""
+    """Return the "Contains:" statement of FALCPA, naming each tree nut; "" when there is nothing to name."""
     names = sorted(
         {
             _us_name(_by_flag()[flag]["us"])
@@ -84,5 +87,5 @@ def us_contains(batch: Batch) -> str:
 
 
 def _us_name(name: str) -> str:
-    """A tree nut by its own name: "tree nuts (almond)" → "almond"."""
+    """Return a tree nut by its own name: "tree nuts (almond)" → "almond"."""
     return name.partition(" (")[2].rstrip(")") or name

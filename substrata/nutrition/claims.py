@@ -102,6 +102,9 @@ def claims(batch: Batch, settings: Settings, *, unweighed: tuple[str, ...] = ())
         batch: the weighed lines.
         settings: whether this kitchen counts coconut as a nut and xanthan as grain.
         unweighed: names of lines that have no weight; while there are any no claim can hold.
+
+    Returns:
+        The claims with their verdicts.
     """
     lines = tuple((w.line.id, _label_name(w), _facts(w)) for w in batch.lines if w.grams.value > 0)
     return _judged(lines, _breaking(settings), unweighed)
@@ -115,7 +118,7 @@ def _label_name(weighed: WeighedLine) -> str:
 def _judged(
     lines: tuple[tuple[str, str, _Facts], ...], breaking: tuple[Effect, ...], unweighed: tuple[str, ...]
 ) -> tuple[Claim, ...]:
-    """The claims of some lines; grams play no part, so a dragging finger asks only once."""
+    """Return the claims of some lines; grams play no part, so a dragging finger asks only once."""
     return tuple(_claim(kind, lines, breaking, unweighed) for kind in claim_kinds().values())
 
 
@@ -172,7 +175,7 @@ def _facts(weighed: WeighedLine) -> _Facts:
 
 @lru_cache(maxsize=8192)
 def _ground(claim: str, facts: _Facts, breaking: tuple[Effect, ...]) -> tuple[bool, str] | None:
-    """What one line does to a claim: (it breaks it, why); None when it supports it. A certificate settles doubts only."""
+    """Return what one line does to a claim: (it breaks it, why); None when it supports it. A certificate settles doubts only."""
     rules = claim_kinds()[claim].rules
     for rule in rules:
         if rule.effect in breaking and rule.applies(facts):

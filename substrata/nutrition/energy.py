@@ -35,6 +35,9 @@ def _factors(method: Method) -> Floats:
     """Energy per g of each nutrient in the order of ``NUTRIENTS``, shape (nutrients,).
 
     Carbohydrate is by difference, so what lies inside it adds only its difference from carbohydrate.
+
+    Returns:
+        kcal per g, shape (nutrients,).
     """
     factors = _table(method)
     carbohydrate = factors["carbohydrate_g"]
@@ -48,6 +51,9 @@ def energy_kcal(composition: Composition) -> float:
     >>> from substrata.ingredients.library import load_library
     >>> round(energy_kcal(load_library()["olive-oil"].composition))
     900
+
+    Returns:
+        kcal per 100 g.
     """
     return float(np.array(composition.values) @ _factors("shown_kcal"))
 

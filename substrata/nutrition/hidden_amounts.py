@@ -43,6 +43,9 @@ def hidden(batch: Batch, pieces: int) -> tuple[Hidden, ...]:
     Args:
         batch: the weighed lines.
         pieces: into how many pieces the dough is divided.
+
+    Returns:
+        The worst cases by figure, largest first.
     """
     rows = [zero for weighed in batch.lines for zero in _zeros(weighed, pieces)]
     whole = []

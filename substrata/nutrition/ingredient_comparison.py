@@ -67,6 +67,9 @@ _LEAST_CAPACITY = 0.3  # g/g; less is not bought to hold water
 def compare(keys: Sequence[str], library: Library, settings: Settings) -> tuple[Compared, ...]:
     """Look at several things side by side, in the order asked for.
 
+    Returns:
+        The compared entries.
+
     Raises:
         UnknownIngredient: when one of them is not in the library.
     """
@@ -119,7 +122,7 @@ def _compared(ingredient: Ingredient, figures: Mapping[str, Estimate]) -> Compar
 
 
 def layers_of(composition: Composition) -> tuple[Layer, ...]:
-    """The strata of 100 g: by matter, so that they add up whatever convention net carbs go by."""
+    """Return the strata of 100 g: by matter, so that they add up whatever convention net carbs go by."""
     polyols = composition["erythritol_g"] + composition["polyols_g"] + composition["allulose_g"]
     matter = {
         "water": ("Water", composition["water_g"]),

@@ -78,7 +78,7 @@ class _Entry:
 
 
 def statement(batch: Batch, style: LabelStyle, remaining: float) -> Statement:
-    """The statement of all lines.
+    """Return the statement of all lines.
 
     Args:
         batch: the weighed lines.
@@ -116,7 +116,7 @@ def statement(batch: Batch, style: LabelStyle, remaining: float) -> Statement:
 
 
 def _dry_water(entries: dict[str, _Entry], dough: float, remaining: float) -> None:
-    """Added water counts as what the baked food still holds of it."""
+    """Count added water as what the baked food still holds of it."""
     for key in [key for key, e in entries.items() if e.ingredient.id == "water"]:
         entries[key].grams = max(entries[key].grams - dough * (1 - remaining), 0.0)
         if entries[key].grams < _WATER_OMITTED * dough * remaining:
@@ -156,7 +156,7 @@ def _entry(ingredient: Ingredient, style: LabelStyle) -> list[StatementPart]:
 
 
 def _pattern(word: str) -> re.Pattern[str]:
-    """The word, its plural, or the compound it opens; "milk" is found in "buttermilk" too."""
+    """Return the word, its plural, or the compound it opens; "milk" is found in "buttermilk" too."""
     return re.compile(rf"{re.escape(word)}s?", re.IGNORECASE)
 
 

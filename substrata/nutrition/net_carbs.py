@@ -23,6 +23,9 @@ def available_per_gram(batch: Batch) -> Coefficient:
     """Carbohydrate without fibre as a European label counts it, per g of each line, value and sd, each shape (n,).
 
     By difference it can come out below the sugars that were measured on other samples; it holds them, so it is never less.
+
+    Returns:
+        Value and sd per g, each shape (n,).
     """
     carbohydrate, carbohydrate_sd = batch.nutrient("carbohydrate_g")
     fibre, fibre_sd = batch.nutrient("fibre_g")
@@ -46,6 +49,9 @@ def net_carbs_per_gram(batch: Batch, convention: Convention, rule: PolyolRule) -
         batch: n weighed lines.
         convention: ``us``, ``eu`` or ``total``.
         rule: other polyols count half, or 1 − kcal/4 of each is taken off.
+
+    Returns:
+        Value and sd per g, each shape (n,).
     """
     carbohydrate, carbohydrate_sd = batch.nutrient("carbohydrate_g")
     if convention == "total":

@@ -63,7 +63,7 @@ FIGURES = ("net_carbs", *_NUTRIENTS, "energy")
 
 
 def piece_ratio(key: str, batch: Batch, formula: Formula, settings: Settings) -> Ratio:
-    """A figure of ``Facts`` a piece, as a ratio over the lines.
+    """Return a figure of ``Facts`` a piece, as a ratio over the lines.
 
     Raises:
         KeyError: when ``Facts`` has no such figure.
@@ -88,6 +88,9 @@ def nutrition_ratios(
         formula: gives the pieces.
         settings: the convention of net carbs, and how polyols are counted.
         known: what is a ratio already.
+
+    Returns:
+        Ratios by name.
     """
     table = {key: known.get(key) or piece_ratio(key, batch, formula, settings) for key in FIGURES}
     for convention in CONVENTIONS:
@@ -104,6 +107,9 @@ def nutrition(formula: Formula, sheet: Sheet, after: Baked) -> Nutrition:
         formula: gives pieces, serving and form.
         sheet: holds what ``nutrition_ratios`` names.
         after: what the oven leaves.
+
+    Returns:
+        The figures by amount.
     """
     batch, dough = sheet.batch, sheet.batch.whole_g
     half = SDS_IN_HALF_90 * float(np.sqrt((batch.grams_sd**2).sum()))
@@ -123,7 +129,7 @@ def nutrition(formula: Formula, sheet: Sheet, after: Baked) -> Nutrition:
 
 
 def scaled(estimate: Estimate, factor: float) -> Estimate:
-    """An estimate times an exact, non-negative factor."""
+    """Return an estimate times an exact, non-negative factor."""
     return Estimate(
         value=estimate.value * factor, low=estimate.low * factor, high=estimate.high * factor, unit=estimate.unit
     )

@@ -110,7 +110,7 @@ def panel_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
 
 
 def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition, after: Baked) -> Panel:
-    """The panel of a style.
+    """Return the panel of a style.
 
     Args:
         style: ``us`` or ``eu``.
@@ -225,6 +225,9 @@ def daily_percent(figure: str, amount: float) -> str:
 
     >>> daily_percent("fat_g", 13.0), daily_percent("iron_mg", 2.6), daily_percent("sugars_g", 3.0)
     ('17 %', '15 %', '')
+
+    Returns:
+        Text without the per cent sign.
     """
     if figure not in _daily_values():
         return ""
@@ -235,7 +238,7 @@ def daily_percent(figure: str, amount: float) -> str:
 
 
 def reference_amount_g(form: str) -> float | None:
-    """The reference amount customarily eaten of a form, g; None where the rule names none."""
+    """Return the reference amount customarily eaten of a form, g; None where the rule names none."""
     return next((row.number_in("racc_g", 0) for row in read_table("racc.csv") if row.text("form") == form), None)
 
 

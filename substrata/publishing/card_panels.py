@@ -72,6 +72,9 @@ def card(
 ) -> Card:
     """Make the card of a formula, as the oven is forecast to leave it. A pure function.
 
+    Returns:
+        The card's panels.
+
     Raises:
         FormulaError: when the form is unknown.
     """
@@ -79,7 +82,7 @@ def card(
 
 
 def as_baked(dough: Dough) -> Dough:
-    """The same dough with the water that its oven is forecast to leave, so that every station tells one weight to bake to.
+    """Return the same dough with the water that its oven is forecast to leave, so that every station tells one weight to bake to.
 
     Itself where the baker has said how dry it is to be, or where the forecast comes to no end.
     """

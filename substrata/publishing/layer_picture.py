@@ -35,6 +35,9 @@ def heights(weights: list[float], tall: float, least: float = _LEAST_PX) -> list
 
     >>> [round(px, 1) for px in heights([90.0, 10.0, 0.1], 200.0, 6.0)]
     [174.6, 19.4, 6.0]
+
+    Returns:
+        Heights in px, summing to the column.
     """
     small: set[int] = set()
     while True:
@@ -47,7 +50,7 @@ def heights(weights: list[float], tall: float, least: float = _LEAST_PX) -> list
 
 
 def core_png(dough: Dough) -> bytes:
-    """The picture, 840 px wide.
+    """Return the picture, 840 px wide.
 
     Raises:
         FormulaError: when nothing has a weight.
@@ -90,6 +93,9 @@ def _beside(positions: list[float], lowest: float) -> list[float]:
 
     >>> _beside([0.0, 10.0, 100.0], 60.0)
     [0.0, 30.0, 60.0]
+
+    Returns:
+        Places in px.
     """
     places: list[float] = []
     for y in positions:

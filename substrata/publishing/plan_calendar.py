@@ -18,7 +18,7 @@ COLUMNS = ("start", "end", "bake", "what", "check_from", "surely_out", "oven", "
 
 
 def task_rows(planned: Mapping[str, Any]) -> tuple[PlannedTask, ...]:
-    """The tasks of an answer that was kept as JSON."""
+    """Return the tasks of an answer that was kept as JSON."""
     rows = []
     for row in planned.get("tasks", ()):
         whole: dict[str, Any] = dict(row)
@@ -30,7 +30,7 @@ def task_rows(planned: Mapping[str, Any]) -> tuple[PlannedTask, ...]:
 
 
 def calendar(tasks: Sequence[PlannedTask], name: str, *, key: str, stamp: datetime) -> str:
-    """The plan's work and bakes as events; what only lies is left out.
+    """Return the plan's work and bakes as events; what only lies is left out.
 
     Args:
         tasks: of the plan.
@@ -69,7 +69,7 @@ def _event(task: PlannedTask, key: str, stamp: datetime) -> Event:
 
 
 def table(tasks: Sequence[PlannedTask]) -> str:
-    """The plan as CSV, one task a row."""
+    """Return the plan as CSV, one task a row."""
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(COLUMNS)

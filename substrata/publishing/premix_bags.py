@@ -60,6 +60,9 @@ def whole_grams(value: float) -> int:
 
     >>> whole_grams(322.5)
     323
+
+    Returns:
+        Whole grams.
     """
     return int(value + 0.5)
 
@@ -79,6 +82,9 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
         dough: what is made of a bag, as its oven is forecast to leave it.
         bags: how many, 1 to 500.
         packed_on: the day they are filled.
+
+    Returns:
+        The bags and their label.
 
     Raises:
         FormulaError: when so many bags cannot be, or fewer than two lines are dry.
@@ -143,7 +149,7 @@ def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, str]]
 
 
 def _later(day: date, months: int) -> date:
-    """The same day some months later, or the last of a shorter month.
+    """Return the same day some months later, or the last of a shorter month.
 
     >>> _later(date(2026, 12, 31), 2)
     datetime.date(2027, 2, 28)
@@ -161,7 +167,7 @@ def _allergens(dough: Dough, lines: set[str]) -> tuple[str, ...]:
 
 
 def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
-    """What is not in the bag: counted things as counted, the rest by weight."""
+    """Yield what is not in the bag: counted things as counted, the rest by weight."""
     treated = {w.line.id: w.line.treatment for w in dough.batch.lines}
     for line in (line for group in recipe.groups for line in group.lines):
         if line.line not in inside and line.grams > _TRACE_G:
@@ -169,7 +175,7 @@ def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
 
 
 def _amount(line: RecipeLine, treatment: str) -> str:
-    """An amount as a label has room for: what was done to it before, and how warm water is to be."""
+    """Return an amount as a label has room for: what was done to it before, and how warm water is to be."""
     name = short_name(line.name)
     warm = _WARM.search(line.note) if name == "water" else None
     counted = line.measure and "egg" in line.measure

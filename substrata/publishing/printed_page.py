@@ -26,7 +26,7 @@ ol { margin: .2em 0; padding-left: 1.4em } li { margin-bottom: .25em } .two { di
 
 
 def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
-    """The page as HTML; every text of the formula is text, never markup."""
+    """Return the page as HTML; every text of the formula is text, never markup."""
     small = paper == "a6"
     style = _STYLE % {
         "size": _SIZES[paper],
@@ -68,7 +68,7 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
 
 
 def label_html(label: PackLabel, size: tuple[float, float]) -> str:
-    """The label of a pack, width and height in millimetres."""
+    """Return the label of a pack, width and height in millimetres."""
     width, height = size
     statement = "".join(f"<b>{escape(p.text)}</b>" if p.strong else escape(p.text) for p in label.statement)
     rows = "".join(f"<tr><td>{escape(n)}</td><td>{escape(v)}</td></tr>" for n, v in label.panel)
@@ -84,7 +84,7 @@ def label_html(label: PackLabel, size: tuple[float, float]) -> str:
 
 
 def bag_html(bags: PremixBags, size: tuple[float, float]) -> str:
-    """The labels of all bags, one a page, width and height in millimetres."""
+    """Return the labels of all bags, one a page, width and height in millimetres."""
     width, height = size
     heading, *lines = bags.words
     text = "".join(f"<p>{escape(line)}</p>" for line in lines)
@@ -102,6 +102,9 @@ def as_pdf(html: str) -> bytes:
 
     Args:
         html: of this module.
+
+    Returns:
+        The PDF's bytes.
     """
     import weasyprint
     from PIL import ImageFile

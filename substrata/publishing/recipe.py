@@ -98,6 +98,9 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         batches: by which every weight is told.
         tried: formulas made of it, or of which it was made.
 
+    Returns:
+        The recipe.
+
     Raises:
         FormulaError: when there is no dough to make.
     """
@@ -188,7 +191,7 @@ def _steps(plan: RunPlan, edits: Mapping[str, MethodEdit]) -> Iterator[RecipeSte
 
 
 def ingredient_text(step: RunStep) -> str:
-    """A step of the bench as a sentence of a recipe."""
+    """Return a step of the bench as a sentence of a recipe."""
     text = step.text.rstrip(".")
     amount = f", {step.grams:g} g" if step.kind == "weigh" and step.grams else ""
     minutes = ""
@@ -219,7 +222,7 @@ def _repeats(step: RunStep) -> bool:
 
 
 def _figures(panels: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:
-    """The panel's own figures, so that card and panel say the same; a US panel tells a serving only."""
+    """Yield the panel's own figures, so that card and panel say the same; a US panel tells a serving only."""
     panel = panels.eu_panel if eu else panels.us_panel
     for row in panel.rows:
         cells = [cell.text for cell in row.cells]

@@ -23,12 +23,12 @@ _SCHEMA = {
 
 
 def written(recipe: Recipe, style: str) -> str:
-    """A recipe in one of ``TEXT_STYLES``."""
+    """Return a recipe in one of ``TEXT_STYLES``."""
     return {"text": as_text, "markdown": as_markdown, "csv": as_csv, "jsonld": as_jsonld}[style](recipe)
 
 
 def ingredient_text(line: RecipeLine) -> str:
-    """An ingredient as one line, as 160 g almond flour, blanched (1½ cups)."""
+    """Return an ingredient as one line, as 160 g almond flour, blanched (1½ cups)."""
     measure = f" ({line.measure}{'; weigh it' if line.weigh_it else ''})" if line.measure else ""
     return f"{line.amount} {line.name[:1].lower()}{line.name[1:]}{measure}"
 
@@ -87,7 +87,7 @@ def _plain(text: str) -> str:
 
 
 def as_csv(recipe: Recipe) -> str:
-    """A table of the ingredients."""
+    """Return a table of the ingredients."""
     out = io.StringIO()
     table = csv.writer(out)
     table.writerow(COLUMNS)
@@ -97,7 +97,7 @@ def as_csv(recipe: Recipe) -> str:
 
 
 def ingredient_rows(recipe: Recipe) -> list[list[Any]]:
-    """The ingredients as rows of ``COLUMNS``; no cell is taken for a formula of a sheet."""
+    """Return the ingredients as rows of ``COLUMNS``; no cell is taken for a formula of a sheet."""
     return [
         [safe_cell(group.title), safe_cell(line.name), line.grams, safe_cell(line.measure), safe_cell(line.note)]
         for group in recipe.groups

@@ -10,7 +10,7 @@ from substrata.publishing.recipe_formats import COLUMNS, ingredient_rows
 
 
 def as_xlsx(recipe: Recipe) -> bytes:
-    """The workbook."""
+    """Return the workbook."""
     from openpyxl import Workbook
     from openpyxl.styles import Font
 

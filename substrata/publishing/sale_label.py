@@ -34,7 +34,7 @@ class PackLabel:
 
 
 def pack_label(recipe: Recipe, style: LabelStyle, business: Business, *, baked_on: date) -> PackLabel:
-    """The label of a pack.
+    """Return the label of a pack.
 
     Args:
         recipe: what is in it.

@@ -50,7 +50,7 @@ def _seasonings() -> tuple[_Seasoning, ...]:
 
 
 def variants_of(dough: Dough, tried: Sequence[Formula] = (), *, batches: float = 1.0) -> tuple[Variant, ...]:
-    """The variants of a dough, those of its own first.
+    """Return the variants of a dough, those of its own first.
 
     Args:
         dough: as it is handed on.

@@ -54,6 +54,9 @@ def settle(
         ways: how many different answers at most.
         on_progress: is told the progress, 0 to 1.
 
+    Returns:
+        Solutions, or the limits that conflict.
+
     Raises:
         FormulaError: when the wish cannot be meant; ``check_wish`` says how.
     """
@@ -162,14 +165,14 @@ def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
 
 
 def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
-    """What would do comes first, and of that the targets: what the baker asked for is hers to give."""
+    """Return what would do comes first, and of that the targets: what the baker asked for is hers to give."""
     return tuple(
         sorted(clash, key=lambda relax: (not relax.enough, ("shape", "target", "handling", "rail").index(relax.kind)))
     )
 
 
 def _moves(bench: CandidateBatch, verdict: ModelCheck) -> tuple[str, ...]:
-    """What helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
+    """Return what helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
     if "thickness" in verdict.missed:
         return ("thinner in a wider tin, or with less dough in it",)
     if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
@@ -214,7 +217,7 @@ def _less_sure(bench: CandidateBatch, verdict: ModelCheck) -> str:
 
 
 def _whose_doubt(bench: CandidateBatch, verdict: ModelCheck) -> str:
-    """The one flour that is most of a target's doubt: its own label would do more than any edit."""
+    """Return the one flour that is most of a target's doubt: its own label would do more than any edit."""
     for key in bench.targets:
         if key not in bench.base.ratios_of:
             continue

@@ -31,6 +31,9 @@ def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Form
         line: the one that is moved.
         grams: its new weight.
 
+    Returns:
+        The changed formula.
+
     Raises:
         FormulaError: when a line is not in the formula, or no other line of the group can give.
     """
@@ -82,6 +85,9 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
         by: the quality.
         towards: −1 all the way to mild or cheap, 1 to sharp or dear.
 
+    Returns:
+        The changed formula.
+
     Raises:
         FormulaError: when fewer than two lines can move, or nothing tells them apart.
     """
@@ -123,7 +129,7 @@ def _strengths() -> dict[str, float]:
 
 
 def _qualities(batch: Batch, by: Quality) -> dict[str, float]:
-    """The quality of each line of which it is known."""
+    """Return the quality of each line of which it is known."""
     if by == "price":
         prices = price_per_gram(batch)[0].tolist()
         return {w.line.id: price for w, price in zip(batch.lines, prices, strict=True) if price > 0}

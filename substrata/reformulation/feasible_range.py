@@ -45,7 +45,7 @@ def reach(
     *,
     saved: Formula | None = None,
 ) -> tuple[Reach, ...]:
-    """The ends of some quantities with every other window, the handling and all rails kept.
+    """Return the ends of some quantities with every other window, the handling and all rails kept.
 
     Args:
         formula: as it stands.
@@ -76,7 +76,7 @@ def _one_range(bench: CandidateBatch, key: str, present: float | None) -> Reach:
 
 
 def _end(bench: CandidateBatch, key: str, sign: float, present: float | None) -> float | None:
-    """The least (or with a sign of -1 the most) of a quantity, by rounds of new slopes."""
+    """Return the least (or with a sign of -1 the most) of a quantity, by rounds of new slopes."""
     point, best = bench.start, None
     for _ in range(_ROUNDS):
         every = rows_at(bench, point, slopes_at(bench, point, present=present))
@@ -127,7 +127,7 @@ def _best_of(
 
 
 def _aim(bench: CandidateBatch, ratio: Ratio, point: Floats) -> Floats:
-    """What to make small: the numerator, less the ratio's present value times its denominator; per gram, scaled to one."""
+    """Return what to make small: the numerator, less the ratio's present value times its denominator; per gram, scaled to one."""
     batch = bench.batch_at(point)
     top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
     aim = top - ratio.value(batch.grams) * bottom

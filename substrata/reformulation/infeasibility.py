@@ -36,7 +36,7 @@ class Limit:
 
 
 def limits_of(rows: Sequence[LinearRow]) -> list[Limit]:
-    """The limits that must hold, in the order in which they are let go."""
+    """Return the limits that must hold, in the order in which they are let go."""
     table: dict[tuple[str, str], list[LinearRow]] = {}
     for row in rows:
         if row.kind != "soft" and not row.price:
@@ -52,7 +52,7 @@ def feasible(bench: CandidateBatch, limits: Sequence[Limit]) -> bool:
 
 
 def irreducible(bench: CandidateBatch, limits: Sequence[Limit]) -> tuple[Limit, ...]:
-    """A set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
+    """Return a set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
     if feasible(bench, limits):
         return ()
     subset = list(limits)
@@ -64,7 +64,7 @@ def irreducible(bench: CandidateBatch, limits: Sequence[Limit]) -> tuple[Limit, 
 
 
 def clash_at(bench: CandidateBatch, grams: Floats, present: float | None) -> tuple[Relax, ...]:
-    """The clash at a point, each limit with what it would have to give; those that can give nothing are left out."""
+    """Return the conflict at a point, each limit with what it would have to give; limits that can give nothing are left out."""
     rows = rows_at(bench, grams, slopes_at(bench, grams, present=present))
     limits = limits_of(rows)
     conflict = irreducible(bench, limits)
@@ -104,7 +104,7 @@ def _relaxed(bench: CandidateBatch, limits: Sequence[Limit], limit: Limit) -> Re
 
 
 def _least_relaxation(bench: CandidateBatch, rows: Sequence[LinearRow], limit: Limit, first: Solved) -> Floats:
-    """The answer that asks least of the limit: its price far above every edit."""
+    """Return the answer that asks least of the limit: its price far above every edit."""
     dear = [replace(row, price=1e6) if row.price and row.key == limit.key else row for row in rows]
     solved = solve(bench, dear, Ask(elastic={}))
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before

@@ -64,6 +64,9 @@ class Sweep:
 def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> Sweep | None:
     """Sweep one line by ± 60 %; None while there is no dough to speak of.
 
+    Returns:
+        The curves; None while there is no dough.
+
     Raises:
         FormulaError: when there is no such line, or it weighs nothing.
     """

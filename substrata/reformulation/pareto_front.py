@@ -54,12 +54,12 @@ class Front:
 
 
 def front_keys() -> tuple[str, ...]:
-    """What may stand on the second axis."""
+    """Return what may stand on the second axis."""
     return (CHANGE, *target_keys(), *texture_keys(), MINUTES)
 
 
 def axis_words() -> dict[str, str]:
-    """What bakers trade a quantity against, by its key."""
+    """Return what bakers trade a quantity against, by its key."""
     labels = {key: kind.label for key, kind in bracket_kinds().items() if key in _AXES}
     scores = {key: label for key, label in texture_words().items() if key in _MORE_IS_BETTER}
     return {CHANGE: "How much changes", **labels, **scores, MINUTES: "Minutes in the oven"}
@@ -76,7 +76,7 @@ def front(
     saved: Formula | None = None,
     step: Step = lambda _: True,
 ) -> Front | None:
-    """The front of two quantities; None when it was stopped or there is no dough.
+    """Return the front of two quantities; None when it was stopped or there is no dough.
 
     Args:
         formula: as it stands.
@@ -136,7 +136,7 @@ def _point(bench: CandidateBatch, x: str, y: str) -> FrontPoint | None:
 
 
 def _aim(bench: CandidateBatch, y: str) -> Floats | None:
-    """What to make small, per gram; None makes the change small."""
+    """Return what to make small, per gram; None makes the change small."""
     if y == CHANGE:
         return None
     sign = -1.0 if y in _MORE_IS_BETTER else 1.0

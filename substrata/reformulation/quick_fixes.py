@@ -66,7 +66,7 @@ class Mend:
 def remedies(
     formula: Formula, library: Library, settings: Settings, *, saved: Formula | None = None
 ) -> tuple[Mend, ...]:
-    """What to do about everything that is out, the best first; empty when nothing is, or the formula is too long to settle.
+    """Return what to do about everything that is out, the best first; empty when nothing is, or the formula is too long to settle.
 
     Args:
         formula: as it stands.
@@ -125,7 +125,7 @@ def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> I
 
 
 def _elsewhere(dough: Dough) -> Iterator[Mend]:
-    """What no change of the grams mends: a vegetable full of juice, a dough that is too cold or has not rested."""
+    """Yield what no change of the grams mends: a vegetable full of juice, a dough that is too cold or has not rested."""
     cause = dough.handling.cause if dough.handling else None
     if cause is not None and cause.kind in _HEAT_KINDS:
         yield Mend(
@@ -150,7 +150,7 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
 def _best(
     bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]
 ) -> tuple[Slot, ModelCheck] | None:
-    """The single edit that mends most; None when none does without making something else worse.
+    """Return the single edit that mends most; None when none does without making something else worse.
 
     What the saved version missed itself is no reason against a way back to it.
     """
@@ -175,7 +175,7 @@ def _best(
 def _promising(
     bench: CandidateBatch, rows: list[LinearRow], here: Floats, moved: set[str]
 ) -> list[tuple[Slot, Floats]]:
-    """The trials worth the full model: by the linear problem the best of each line, and every way back."""
+    """Return the trials worth the full model: by the linear problem the best of each line, and every way back."""
     trials = [(slot, value) for slot, value in _trials(bench, here) if slot.id not in moved]
     if not trials:
         return []

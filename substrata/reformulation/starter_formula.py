@@ -65,7 +65,7 @@ def skeletons() -> tuple[Skeleton, ...]:
 
 
 def formula_of(skeleton: Skeleton, *, pieces: int | None = None, targets: dict[str, Window] | None = None) -> Formula:
-    """A skeleton as a formula, scaled to a number of pieces."""
+    """Return a skeleton as a formula, scaled to a number of pieces."""
     count = pieces or skeleton.pieces
     share = count / skeleton.pieces
     return Formula(
@@ -102,6 +102,9 @@ def begin(
         stock: grams at hand, by ingredient; None takes all ingredients.
         pieces: how many; None the skeleton's.
         most: how many beginnings.
+
+    Returns:
+        The starter formulas.
 
     Raises:
         FormulaError: when form, target or exclusion is unknown.

@@ -56,7 +56,7 @@ def shopping(
     pack_names: Mapping[str, str] | None = None,
     due: Sequence[str] = (),
 ) -> tuple[ShoppingRow, ...]:
-    """What the doughs take together, less what is there, in whole packs; by the shop's sections.
+    """Return what the doughs take together, less what is there, in whole packs; by the shop's sections.
 
     Args:
         doughs: name, dough and batches of each bake.

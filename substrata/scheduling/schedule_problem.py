@@ -143,7 +143,7 @@ class ScheduleProblem:
         return max((due.minute for due in self.dues), default=0) + self.now + whole + asleep + heat + 60
 
     def oven_named(self, name: str) -> ScheduledOven:
-        """An oven."""
+        """Return an oven."""
         return next(oven for oven in self.ovens if oven.name == name)
 
 

@@ -19,23 +19,23 @@ class Nested(Kind):
     describe: Callable[[Any], str] = str  # in the words of a difference
 
     def read(self, value: object, where: Where) -> Any:
-        """The record."""
+        """Read the record."""
         return read_record(self.record, value, where)
 
     def write(self, value: Any) -> Any:
-        """The record as an object."""
+        """Write the record as an object."""
         return write_record(value)
 
     def schema(self) -> dict[str, Any]:
-        """An object."""
+        """Return an object."""
         return record_schema(self.record, open_to_nothing=self.optional)
 
     def plain(self) -> Any:
-        """The record: a model of it is made where this is read."""
+        """Return the record: a model of it is made where this is read."""
         return self.record | None if self.optional else self.record
 
     def words(self, value: Any) -> str:
-        """The record in a few words."""
+        """Return the record in a few words."""
         return self.describe(value)
 
 
@@ -50,7 +50,7 @@ class Listed(Kind):
     many: str = ""  # what a refusal calls too many of them
 
     def read(self, value: object, where: Where) -> tuple[Any, ...]:
-        """The records."""
+        """Read the records."""
         if not isinstance(value, list):
             raise where.refusal(value, f"a list of up to {self.most}")
         if len(value) > self.most:
@@ -69,19 +69,19 @@ class Listed(Kind):
         )
 
     def write(self, value: Any) -> Any:
-        """The records as objects."""
+        """Write the records as objects."""
         return [write_record(entry) for entry in value]
 
     def schema(self) -> dict[str, Any]:
-        """An array."""
+        """Return an array."""
         return {"type": "array", "maxItems": self.most, "items": record_schema(self.item)}
 
     def plain(self) -> Any:
-        """A list of the records."""
+        """Return a list of the records."""
         return list[self.of]  # type: ignore[name-defined]  # the record is known when this runs
 
     def words(self, value: Any) -> str:
-        """The records, one after the other."""
+        """Return the records, one after the other."""
         return ", ".join(map(self.describe, value)) or AS_USUAL
 
 
@@ -94,7 +94,7 @@ class Named(Kind):
     blank: tuple[Any, ...] = (None,)  # values that are as if they were left out
 
     def read(self, value: object, where: Where) -> dict[str, Any]:
-        """The values."""
+        """Read the values."""
         if not isinstance(value, Mapping):
             raise where.refusal(value, "values by name")
         strange = [str(name) for name in value if self.names is not None and name not in self.names]
@@ -107,16 +107,16 @@ class Named(Kind):
         }
 
     def write(self, value: Any) -> Any:
-        """The values as an object."""
+        """Write the values as an object."""
         return {name: self.item.write(entry) for name, entry in value.items()}
 
     def schema(self) -> dict[str, Any]:
-        """An object."""
+        """Return an object."""
         names = {"propertyNames": {"enum": list(self.names)}} if self.names is not None else {}
         return {"type": "object", **names, "additionalProperties": described(self.item)}
 
     def plain(self) -> Any:
-        """A mapping."""
+        """Return a mapping."""
         inner = self.item.plain()
         return dict[str, inner | None if isinstance(self.item, Number) else inner]  # type: ignore[misc]  # known when this runs
 
@@ -128,7 +128,7 @@ class Texts(Kind):
     most: int
 
     def read(self, value: object, where: Where) -> frozenset[str]:
-        """The texts."""
+        """Read the texts."""
         if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
             raise where.refusal(value, "a list of texts")
         if len(value) > self.most:
@@ -140,11 +140,11 @@ class Texts(Kind):
         return sorted(value)
 
     def schema(self) -> dict[str, Any]:
-        """An array of them."""
+        """Return an array of them."""
         return {"type": "array", "items": {"type": "string"}, "maxItems": self.most}
 
     def plain(self) -> Any:
-        """A list."""
+        """Return a list."""
         return list[str]
 
 
@@ -155,7 +155,7 @@ class Words(Kind):
     options: Callable[[], Sequence[str]]
 
     def read(self, value: object, where: Where) -> frozenset[str]:
-        """The words."""
+        """Read the words."""
         allowed = self.options()
         if not isinstance(value, list):
             raise where.refusal(value, ", ".join(allowed))
@@ -169,9 +169,9 @@ class Words(Kind):
         return sorted(value)
 
     def schema(self) -> dict[str, Any]:
-        """An array of them."""
+        """Return an array of them."""
         return {"type": "array", "items": {"enum": list(self.options())}}
 
     def plain(self) -> Any:
-        """A list."""
+        """Return a list."""
         return list[str]

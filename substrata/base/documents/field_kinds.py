@@ -22,12 +22,12 @@ class Where:
     error: type[SubstrataError] = FormulaError
 
     def key(self, name: str) -> Where:
-        """The place of a key inside this one."""
+        """Return the place of a key inside this one."""
         field = f"{self.field}.{name}" if self.field else name
         return Where(field=field, line=self.line, error=self.error)
 
     def refusal(self, got: object, allowed: str, what: str = "cannot be read", remedy: str = "") -> SubstrataError:
-        """The refusal of a value, to be raised by the caller."""
+        """Return the refusal of a value, to be raised by the caller."""
         return self.error(
             f"{self.field} {what}",
             got=got[:60] if isinstance(got, str) else repr(got)[:60],
@@ -52,7 +52,7 @@ class Kind:
     field: str = ""  # what refusals call it; "" for its place
 
     def read(self, value: object, where: Where) -> Any:
-        """The value of a document.
+        """Read the value of a document.
 
         Raises:
             SubstrataError: of the place's kind, when it cannot be.
@@ -60,7 +60,7 @@ class Kind:
         raise NotImplementedError
 
     def write(self, value: Any) -> Any:
-        """The value as a document holds it."""
+        """Return the value as a document holds it."""
         return value
 
     def schema(self) -> dict[str, Any]:
@@ -68,11 +68,11 @@ class Kind:
         raise NotImplementedError
 
     def plain(self) -> Any:
-        """The Python type of its JSON, for a model that leaves the values to the reader."""
+        """Return the Python type of its JSON, for a model that leaves the values to the reader."""
         raise NotImplementedError
 
     def words(self, value: Any) -> str:
-        """The value in the words of a difference."""
+        """Return the value in the words of a difference."""
         return str(value) if value not in (None, "") else AS_USUAL
 
 
@@ -84,7 +84,7 @@ class Text(Kind):
     least: int = 0
 
     def read(self, value: object, where: Where) -> str:
-        """The text."""
+        """Read the text."""
         if not isinstance(value, str) or len(value) < self.least:
             raise where.refusal(value, "text" if not self.least else "a short text")
         if "\x00" in value:
@@ -94,11 +94,11 @@ class Text(Kind):
         return value
 
     def schema(self) -> dict[str, Any]:
-        """A string."""
+        """Return a string."""
         return {"type": "string", **({"minLength": self.least} if self.least else {}), "maxLength": self.most}
 
     def plain(self) -> Any:
-        """A string."""
+        """Return a string."""
         return str
 
 
@@ -132,7 +132,7 @@ class Number(Kind):
         return f"{f'more than {self.low:g}, up to' if self.above else f'{self.low:g} to'} {self.high:g}{unit}"
 
     def read(self, value: object, where: Where) -> float:
-        """The number."""
+        """Read the number."""
         if not is_number(value):
             raise where.refusal(value, self.allowed)
         number = float(value)  # type: ignore[arg-type]  # is_number has looked
@@ -145,18 +145,18 @@ class Number(Kind):
         return too_low or (self.high is not None and number > self.high)
 
     def schema(self) -> dict[str, Any]:
-        """A number."""
+        """Return a number."""
         bounds: dict[str, Any] = {"type": ["number", "null"] if self.optional else "number"}
         if self.low is not None:
             bounds["exclusiveMinimum" if self.above else "minimum"] = self.low
         return bounds | ({"maximum": self.high} if self.high is not None else {})
 
     def plain(self) -> Any:
-        """A number or nothing."""
+        """Return a number or nothing."""
         return float | None if self.optional else float
 
     def words(self, value: Any) -> str:
-        """The number with its unit."""
+        """Return the number with its unit."""
         return AS_USUAL if value is None else f"{value:g} {self.unit}".rstrip()
 
 
@@ -169,7 +169,7 @@ class Whole(Kind):
     optional: bool = False
 
     def read(self, value: object, where: Where) -> int:
-        """The count; 6.0 is 6."""
+        """Read the count; 6.0 is 6."""
         if not is_number(value) or value not in range(self.low, self.high + 1):
             raise where.refusal(
                 value,
@@ -180,12 +180,12 @@ class Whole(Kind):
         return int(value)  # type: ignore[call-overload,no-any-return]  # is_number has looked
 
     def schema(self) -> dict[str, Any]:
-        """An integer."""
+        """Return an integer."""
         kind = ["integer", "null"] if self.optional else "integer"
         return {"type": kind, "minimum": self.low, "maximum": self.high}
 
     def plain(self) -> Any:
-        """A number: what is no count is refused by the reader."""
+        """Return a number: what is no count is refused by the reader."""
         return int | float | None if self.optional else int | float
 
 
@@ -196,17 +196,17 @@ class Flag(Kind):
     optional: bool = False  # null is a value of its own: as before
 
     def read(self, value: object, where: Where) -> bool:
-        """The switch."""
+        """Read the switch."""
         if not isinstance(value, bool):
             raise where.refusal(value, "true, false or nothing" if self.optional else "true or false")
         return value
 
     def schema(self) -> dict[str, Any]:
-        """A boolean."""
+        """Return a boolean."""
         return {"type": ["boolean", "null"] if self.optional else "boolean"}
 
     def plain(self) -> Any:
-        """A boolean."""
+        """Return a boolean."""
         return bool | None if self.optional else bool
 
     def words(self, value: Any) -> str:
@@ -227,18 +227,18 @@ class Word(Kind):
         return tuple(self.options() if callable(self.options) else self.options)
 
     def read(self, value: object, where: Where) -> str:
-        """The word."""
+        """Read the word."""
         if value not in self.choices:
             allowed = [word or "nothing" for word in self.choices]
             raise where.refusal(value, ", ".join(sorted(allowed, key="nothing".__eq__)), self.what or "cannot be read")
         return str(value)
 
     def schema(self) -> dict[str, Any]:
-        """An enumeration."""
+        """Return an enumeration."""
         return {"enum": list(self.choices)}
 
     def plain(self) -> Any:
-        """A string."""
+        """Return a string."""
         return str
 
 
@@ -247,7 +247,7 @@ class Day(Kind):
     """A day, or nothing."""
 
     def read(self, value: object, where: Where) -> date | None:
-        """The day; an empty text is none."""
+        """Read the day; an empty text is none."""
         if value == "":
             return None
         try:
@@ -260,9 +260,9 @@ class Day(Kind):
         return value and value.isoformat()
 
     def schema(self) -> dict[str, Any]:
-        """A date."""
+        """Return a date."""
         return {"type": ["string", "null"], "format": "date"}
 
     def plain(self) -> Any:
-        """A string or nothing."""
+        """Return a string or nothing."""
         return str | None

@@ -9,13 +9,16 @@ from substrata.base.errors import FormulaError
 
 
 def check_version(document: Mapping[str, Any], key: str, version: int, what: str) -> dict[str, Any]:
-    """A document without the key of its version.
+    """Check a document without the key of its version.
 
     Args:
         document: as it was read.
         key: that tells its version; where it is left out it is this one.
         version: that is read here.
         what: the document is called.
+
+    Returns:
+        The document without its version key.
 
     Raises:
         FormulaError: when it is of another version.

@@ -35,7 +35,7 @@ class Declared:
 
 
 def _declared(record: Any) -> tuple[Declared, ...]:
-    """The fields of a record that its document holds, in order.
+    """Return the fields of a record that its document holds, in order.
 
     Raises:
         TypeError: when it has none.
@@ -73,6 +73,9 @@ def read_record(record: type[R], entry: object, where: Where, **beside: Any) -> 
         entry: the object.
         where: its place in the document.
         beside: fields that no document holds.
+
+    Returns:
+        The record.
 
     Raises:
         SubstrataError: naming the field that cannot be read.
@@ -112,7 +115,7 @@ def _unknown(record: type, entry: Mapping[str, Any], group: str) -> dict[str, An
 
 
 def write_record(value: Any) -> dict[str, Any]:
-    """A record as ``read_record`` reads it, with the keys that were not known."""
+    """Write a record as ``read_record`` reads it, with the keys that were not known."""
     record = type(value)
     extra = dict(value.extra)
     written: dict[str, Any] = {}
@@ -128,7 +131,7 @@ def write_record(value: Any) -> dict[str, Any]:
 
 
 def described(kind: Kind) -> dict[str, Any]:
-    """The schema of a kind with what is noted about it."""
+    """Return the schema of a kind with what is noted about it."""
     return kind.schema() | ({"description": kind.note} if kind.note else {})
 
 
@@ -150,7 +153,7 @@ def _object_schema(record: type, group: str) -> dict[str, Any]:
 
 
 def described_differences(before: Any, after: Any) -> Iterator[str]:
-    """What is set otherwise in one of two records of a kind: ``oven as usual → 200 °C``."""
+    """Yield what is set otherwise in one of two records of a kind: ``oven as usual → 200 °C``."""
     for field in declared(type(before)):
         was, now = getattr(before, field.name), getattr(after, field.name)
         if field.kind.label and was != now:

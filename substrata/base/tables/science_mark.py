@@ -10,7 +10,7 @@ from importlib.resources.abc import Traversable
 
 @cache
 def science_mark() -> str:
-    """A short hash of the package's tables and code: another release of either is another mark."""
+    """Return a short hash of the package's tables and code: another release of either is another mark."""
     result = sha256()
     for path, content in sorted(_contents(files("substrata"), "")):
         result.update(path.encode() + content)

@@ -24,7 +24,7 @@ class Row:
     cells: dict[str, str]
 
     def text(self, column: str) -> str:
-        """The cell as text.
+        """Return the cell as text.
 
         Raises:
             LibraryError: when the column is missing from this line.
@@ -35,7 +35,7 @@ class Row:
         return value.strip()
 
     def number_in(self, column: str, low: float = float("-inf"), high: float = float("inf")) -> float:
-        """The cell as a finite number within ``low .. high``.
+        """Return the cell as a finite number within ``low .. high``.
 
         Raises:
             LibraryError: when it is no number, not finite or outside the bounds.
@@ -52,6 +52,9 @@ class Row:
     def spread(self, low: str = "low", value: str = "typical", high: str = "high") -> Spread:
         """Three cells as an ordered spread.
 
+        Returns:
+            Low, best and high in order.
+
         Raises:
             LibraryError: when low <= value <= high does not hold.
         """
@@ -65,7 +68,7 @@ class Row:
         return result
 
     def error(self, what: str, *, got: str = "", allowed: str = "") -> LibraryError:
-        """A refusal that names this file and line."""
+        """Return a refusal that names this file and line."""
         return LibraryError(
             f"{self.table} line {self.number}: {what}",
             got=got,
@@ -89,7 +92,7 @@ def read_table(name: str) -> tuple[Row, ...]:
 
 @cache
 def constant(name: str) -> float:
-    """A named constant from ``constants.csv``.
+    """Return a named constant from ``constants.csv``.
 
     Raises:
         LibraryError: when no constant has this name.

@@ -10,7 +10,7 @@ from substrata.base.tables.table_reader import constant
 
 
 def both_degrees(celsius: float) -> str:
-    """A temperature in both scales, as cautions print it.
+    """Return a temperature in both scales, as cautions print it.
 
     >>> both_degrees(71.0)
     '71 °C (160 °F)'
@@ -20,7 +20,7 @@ def both_degrees(celsius: float) -> str:
 
 @lru_cache(maxsize=256)
 def with_numbers(text: str) -> str:
-    """A text with its temperatures filled in.
+    """Return a text with its temperatures filled in.
 
     Raises:
         LibraryError: when it names a constant that there is not.
@@ -36,6 +36,9 @@ def listed(names: Sequence[str]) -> str:
 
     >>> listed(["salt"]), listed(["egg", "water", "oil"])
     ('salt', 'egg, water and oil')
+
+    Returns:
+        The names joined with commas and "and".
     """
     return " and ".join(filter(None, (", ".join(names[:-1]), names[-1]))) if names else ""
 
@@ -45,5 +48,8 @@ def without_weight(names: Sequence[str]) -> str:
 
     >>> without_weight(["cheddar"]), without_weight(["cheddar", "ham"])
     ('cheddar has no weight', 'cheddar and ham have no weight')
+
+    Returns:
+        The sentence; "" for no lines.
     """
     return f"{listed(names)} {'has' if len(names) == 1 else 'have'} no weight"

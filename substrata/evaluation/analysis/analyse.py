@@ -124,6 +124,9 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
         library: the ingredients.
         settings: the kitchen's choices.
 
+    Returns:
+        Figures, target states, warnings and summary.
+
     Raises:
         FormulaError: when the form is unknown.
     """

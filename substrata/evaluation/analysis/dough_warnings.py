@@ -101,7 +101,7 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
-    """What keeps the dough from being shaped as its form wants."""
+    """Yield what keeps the dough from being shaped as its form wants."""
     cause = r.dough.handling.cause if r.dough.handling else None
     if r.dough.handling is None or cause is None:
         return
@@ -118,7 +118,7 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
-    """A dough of melted cheese that cracks before its pieces can be shaped."""
+    """Yield a dough of melted cheese that cracks before its pieces can be shaped."""
     minutes = short_working_minutes(r.dough)
     if minutes is None:
         return
@@ -191,7 +191,7 @@ def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
-    """A cool psyllium dough gives less gel (common practice; sign from the model)."""
+    """Yield a cool psyllium dough gives less gel (common practice; sign from the model)."""
     gelled = tuple(w.line.id for w in r.dough.batch.lines if "psyllium" in w.ingredient.flags)
     if gelled and r.dough.handling and r.dough.handling.temperature_c < constant("cool_psyllium"):
         yield DoughWarning(
@@ -235,7 +235,7 @@ def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
-    """A cookie holds by its fat and a crisp by its cheese; all else needs something that sets or gels."""
+    """Warn where nothing binds: a cookie holds by its fat and a crisp by its cheese; all else needs something that sets or gels."""
     batch = r.dough.batch
     if (
         r.dough.unweighed
@@ -255,7 +255,7 @@ def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
-    """A shredded vegetable lets its juice go in the oven if nothing took it out before (common practice)."""
+    """Warn of a shredded vegetable that nothing has dried: it lets its juice go in the oven (common practice)."""
     batch = r.dough.batch
     wet = [w for w in batch.lines if "watery" in w.ingredient.flags and not _is_dried(w)]
     water = float(batch.grams @ (batch.nutrient("water_g")[0] * np.array([float(w in wet) for w in batch.lines])))

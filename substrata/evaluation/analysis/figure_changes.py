@@ -26,7 +26,7 @@ class FigureChange:
 
 
 def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
-    """The figures that moved by at least half of what is printed, in the order of the balance."""
+    """Return the figures that moved by at least half of what is printed, in the order of the balance."""
     old = {bracket.key: bracket for bracket in before.brackets}
     rows = [_change(old[new.key], new) for new in after.brackets if new.key in old and _moved(old[new.key], new)]
     if before.handling and after.handling and before.handling.text != after.handling.text:

@@ -25,7 +25,7 @@ _LARGE_REST_SHARE = 0.4  # of all else, that a mistyped line was probably meant 
 
 
 def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
-    """A line heavier than a kitchen weighs of its kind, and what was probably meant."""
+    """Warn of a line heavier than a kitchen weighs of its kind, with what was probably meant."""
     most = {row.text("role"): 1000 * row.number_in("most_kg", 0) for row in read_table("roles.csv")}
     for w in r.dough.batch.lines:
         limit = most.get(w.role, float("inf"))
@@ -81,7 +81,7 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
 
 
 def _settle(r: WarningInputs, line: str) -> str:
-    """What would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
+    """Return what would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
     w = next(w for w in r.dough.batch.lines if w.line.id == line)
     todo = [] if read_from_scale(w.line) else ["weigh it"]
     todo += [] if w.ingredient.pack else ["enter your own pack"]
@@ -143,7 +143,7 @@ class _Fact:
 
 @lru_cache(maxsize=4096)
 def _about(ingredient: str, role: str, flags: frozenset[str]) -> tuple[int, ...]:
-    """The facts that are about an ingredient in a role, as rows of the table."""
+    """Return the facts that are about an ingredient in a role, as rows of the table."""
     return tuple(
         row for row, fact in enumerate(_table()) if fact.role == role or fact.flag in flags or ingredient in fact.ids
     )
@@ -170,7 +170,7 @@ def _fact(row: Row) -> _Fact:
 
 
 def _facts(*, by_role: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]]:
-    """The rule that tells the table's facts about roles, or about flags; each once."""
+    """Return the rule that tells the table's facts about roles, or about flags; each once."""
 
     def rule(r: WarningInputs) -> Iterator[DoughWarning]:
         table, codes = _table(), set()

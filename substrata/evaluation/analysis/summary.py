@@ -77,7 +77,7 @@ def _handles(handling: HandlingForecast | None) -> tuple[Phrase, ...]:
 
 
 def _working(minutes: float | None) -> tuple[Phrase, ...]:
-    """A working time that is too short to shape all pieces; None where it is long enough."""
+    """Return a working time that is too short to shape all pieces; None where it is long enough."""
     if minutes is None:
         return ()
     time = f"Only about {minutes:.0f} min" if minutes >= 1 else "Less than a minute"

@@ -19,7 +19,7 @@ class Ruler:
 
 @lru_cache(maxsize=1024)
 def ruler(window: Window, open_end: float) -> Ruler:
-    """A ruler with room on both sides of the window; ``open_end`` is its end when there is none.
+    """Return a ruler with room on both sides of the window; ``open_end`` is its end when there is none.
 
     >>> ruler(Window(low=0.3, high=0.6), 0.5).low.__round__(2), ruler(Window(high=4.0), 9.0).high
     (0.0, 8.0)
@@ -44,7 +44,7 @@ def ruler(window: Window, open_end: float) -> Ruler:
 
 
 def open_end_for(value: float) -> float:
-    """The next 1, 2 or 5 times a power of ten above one and a half times the value."""
+    """Open the next 1, 2 or 5 times a power of ten above one and a half times the value."""
     value *= 1.5
     if value <= 0:
         return 1.0

@@ -56,7 +56,7 @@ _HAIR = 1e-9
 
 @cache
 def bracket_kinds() -> Mapping[str, _Kind]:
-    """The bracketed quantities in the order in which they are shown."""
+    """Return the bracketed quantities in the order in which they are shown."""
     return {
         row.text("key"): _Kind(
             label=row.text("label"),

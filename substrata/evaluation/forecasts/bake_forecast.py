@@ -93,6 +93,9 @@ def bake(
 ) -> BakeForecast | None:
     """Forecast the bake of a formula. A pure function; None while there is no dough.
 
+    Returns:
+        The forecast; None while there is no dough.
+
     Raises:
         FormulaError: when form, pan or ware are unknown.
     """
@@ -105,6 +108,9 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     Args:
         dough: what is baked.
         further: tell what would change it too: what-ifs and other settings, which are half of the work.
+
+    Returns:
+        The forecast; None while there is no dough.
     """
     formula, batch, profile = dough.formula, dough.batch, dough.profile
     if batch.dough_g <= 0:
@@ -190,7 +196,7 @@ def _horizon(done: Doneness, ran: Ran) -> float:
 
 
 def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
-    """The stages with the open one ended where it is taken out, and the rest after it."""
+    """Return the stages with the open one ended where it is taken out, and the rest after it."""
     rows = []
     for mark in whole.marks:
         if mark.start_min > out:
@@ -332,6 +338,9 @@ def _minutes(value: float) -> str:
 
     >>> _minutes(2.4), _minutes(16.4)
     ('2½', '16')
+
+    Returns:
+        Text with its unit.
     """
     if value >= 10:
         return f"{value:.0f}"

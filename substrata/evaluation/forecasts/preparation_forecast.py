@@ -91,7 +91,7 @@ class _WorkSurface:
 
 
 def prep_plan(formula: Formula, library: Library, settings: Settings = Settings()) -> PrepPlan:  # noqa: B008 - frozen
-    """What is to be done for a formula. A pure function.
+    """Return what is to be done for a formula. A pure function.
 
     Raises:
         FormulaError: when the form is unknown.
@@ -100,7 +100,7 @@ def prep_plan(formula: Formula, library: Library, settings: Settings = Settings(
 
 
 def plan_preparation(dough: Dough) -> PrepPlan:
-    """What is to be done for a dough; see ``prep_plan``."""
+    """Return what is to be done for a dough; see ``prep_plan``."""
     room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_surface, _rewarm, _gel, _fry)
     bench = _WorkSurface(dough=dough, handling=dough.handling) if dough.handling else None
@@ -251,7 +251,7 @@ def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
 
 
 def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
-    """The clock only runs for a dough that is warmer than the room and minds it."""
+    """Yield the clock only runs for a dough that is warmer than the room and minds it."""
     result = surface_cooling(b.dough)
     if result is None or result.until_c is None:
         return

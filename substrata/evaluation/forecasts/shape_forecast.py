@@ -67,6 +67,9 @@ def shape_plan(
 ) -> ShapePlan | None:
     """From dough to pieces on trays. A pure function; None while there is no dough.
 
+    Returns:
+        The plan of shapes; None while there is no dough.
+
     Raises:
         FormulaError: when form or pan are unknown.
     """
@@ -138,7 +141,7 @@ _MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)
 
 
 def _sheet(form: ShapeForm, piece: Piece, batch: Batch, pieces: int) -> tuple[float, float, int]:
-    """Rolled area, scraps after the first cutting, and how often they are rolled again until next to nothing is left."""
+    """Return the rolled area, the scraps after the first cutting, and how often they are rolled again."""
     if form.kind != "cut":
         return 0.0, 0.0, 0
     scraps = batch.dough_g * form.trim

@@ -25,7 +25,7 @@ class SortBake:
 
 
 def sort_bakes(dough: Dough) -> tuple[SortBake, ...]:
-    """The bakes of the sorts, the first that is done first; none where all are done together, or the sorts do not add up."""
+    """Return the bakes of the varieties, the first done first; none where all are done together or they do not add up."""
     if len(dough.formula.sorts) < 2:
         return ()
     try:

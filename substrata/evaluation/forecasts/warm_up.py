@@ -21,7 +21,7 @@ def warm() -> None:
 
 
 def warm_in_background() -> None:
-    """The same beside other work."""
+    """Compile in the background, beside other work."""
     Thread(target=warm, name="warm oven", daemon=True).start()
 
 

@@ -49,7 +49,7 @@ class Baked:
 
 
 def baked(batch: Batch, formula: Formula) -> Baked:
-    """What the oven leaves of a batch.
+    """Return what the oven leaves of a batch.
 
     Args:
         batch: the weighed lines.
@@ -76,7 +76,7 @@ def baked(batch: Batch, formula: Formula) -> Baked:
 
 
 def _loss(form: Form, target: float | None, wet: float) -> tuple[Spread, Source]:
-    """The loss, and who says so; never more than the water there is."""
+    """Return the loss, and who says so; never more than the water there is."""
     most = most_loss(wet)
     if target is not None:
         aim = min(loss_to(wet, target), most)
@@ -95,7 +95,7 @@ def wet_percent(batch: Batch) -> float:
 
 
 def most_loss(wet: float) -> float:
-    """The share of its weight that a piece can lose: beyond it, it takes water up again from the air it cools in.
+    """Return the share of its weight that a piece can lose: beyond it, it takes water up again from the air it cools in.
 
     >>> round(most_loss(30.0), 2)
     0.29
@@ -112,6 +112,9 @@ def loss_to(wet: float, moisture: float) -> float:
 
     >>> round(loss_to(46.0, 25.0), 3)
     0.28
+
+    Returns:
+        Loss, % of the dough.
     """
     return max((wet - moisture) / (100 - moisture), 0.0)
 
@@ -121,6 +124,9 @@ def moisture_after(wet: float, loss: float) -> float:
 
     >>> round(moisture_after(46.0, 0.25), 6)
     28.0
+
+    Returns:
+        Moisture, %.
     """
     return max(100 * (wet / 100 - loss) / (1 - loss), 0.0)
 

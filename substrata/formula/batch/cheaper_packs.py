@@ -30,7 +30,7 @@ class CheaperPack:
 
 
 def cheaper_packs(batch: Batch, offers: Sequence[Ingredient], pieces: int, currency: str) -> tuple[CheaperPack, ...]:
-    """The best offer for every line that has one, the largest saving first.
+    """Return the best offer for every line that has one, the largest saving first.
 
     Args:
         batch: the weighed lines.

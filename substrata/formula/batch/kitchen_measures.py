@@ -33,7 +33,7 @@ class KitchenMeasure:
 
 
 def kitchen_measure(line: WeighedLine, grams: float, settings: Settings) -> KitchenMeasure:
-    """The measure nearest to a weight.
+    """Return the measure nearest to a weight.
 
     Args:
         line: what is measured.

@@ -66,7 +66,7 @@ class Ratio:
     most: float = float("inf")  # a share cannot pass 1
 
     def value(self, grams: Floats) -> float:
-        """The ratio at some weights, shape (n,); 0 when the denominator is not positive."""
+        """Return the ratio at some weights, shape (n,); 0 when the denominator is not positive."""
         below = self.offset + float(grams @ self.bottom[0])
         return self.scale * float(grams @ self.top[0]) / below if below > 0 else 0.0
 
@@ -89,7 +89,7 @@ class Ratio:
 
 
 def total_ratio(batch: Batch, per_gram: Coefficient, unit: str, scale: float = 1.0) -> Ratio:
-    """A plain total as a ratio over 1."""
+    """Return a plain total as a ratio over 1."""
     return Ratio(top=per_gram, bottom=(batch.nothing, batch.nothing), unit=unit, scale=scale, offset=1.0)
 
 
@@ -120,7 +120,7 @@ class Sheet:
         return self._variances_of(slice(None), tuple(self.ratios.values()))
 
     def _variances_of(self, rows: slice, ratios: Sequence[Ratio]) -> Floats:
-        """What each line adds to the variance of some of the ratios, shape (rows, n)."""
+        """Return what each line adds to the variance of some of the ratios, shape (rows, n)."""
         top, bottom, over, plain = self._top[rows], self._bottom[rows], self._over[rows], self._plain[rows]
         top_sd = np.array([r.top[1] for r in ratios]).reshape(top.shape)
         bottom_sd = np.array([r.bottom[1] for r in ratios]).reshape(top.shape)
@@ -139,15 +139,15 @@ class Sheet:
         return result
 
     def value(self, key: str) -> float:
-        """A ratio's value; 0 when its denominator is not positive."""
+        """Return a ratio's value; 0 when its denominator is not positive."""
         return self._values[self._row[key]]
 
     def estimate(self, key: str) -> Estimate:
-        """A ratio with its 90 % range, which does not reach below zero."""
+        """Return a ratio with its 90 % range, which does not reach below zero."""
         return self._estimate(key, self._halves[self._row[key]])
 
     def one_estimate(self, key: str) -> Estimate:
-        """The same for one who asks of this ratio alone: no other's range is worked out."""
+        """Return the same for one who asks of this ratio alone: no other's range is worked out."""
         row = self._row[key]
         variance = float(self._variances_of(slice(row, row + 1), (self.ratios[key],)).sum())
         return self._estimate(key, SDS_IN_HALF_90 * sqrt(variance) * self.ratios[key].scale)
@@ -164,7 +164,7 @@ class Sheet:
         return list(zip(*(column.tolist() for column in columns), strict=True))
 
     def figure(self, key: str) -> Figure:
-        """A ratio with its range and every line's contribution."""
+        """Return a ratio with its range and every line's contribution."""
         row = self._row[key]
         contributions = _contributions(self.batch, *self._shares[row]) if self._below[row] > 0 else ()
         return Figure(estimate=self.estimate(key), contributions=contributions)

@@ -12,6 +12,9 @@ def to_the_scale(grams: float) -> float:
 
     >>> to_the_scale(4.26), to_the_scale(41.3), to_the_scale(126.4)
     (4.3, 41.5, 126.0)
+
+    Returns:
+        Grams.
     """
     step = 0.1 if abs(grams) < 20 else 0.5 if abs(grams) < 60 else 1.0
     return round(round(grams / step) * step, 1)
@@ -24,6 +27,9 @@ def kitchen_step(ingredient: Ingredient, grams: float, settings: Settings) -> fl
         ingredient: what the line holds.
         grams: its present weight.
         settings: the kitchen's egg size.
+
+    Returns:
+        Grams.
     """
     if ingredient.id in EGG_PARTS:
         return round(egg_grams(EGG_PARTS[ingredient.id], settings.egg_size, settings.egg_scheme).value, 1)

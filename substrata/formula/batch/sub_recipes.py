@@ -42,7 +42,7 @@ _CACHE_SIZE = 200
 
 
 def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredient:
-    """A part as an ingredient.
+    """Return a part as an ingredient.
 
     Args:
         part: the formula, as it was pinned, and what it loses before it goes in.
@@ -161,7 +161,7 @@ def _behaviour(batch: Batch, finished: float) -> dict[str, Parameter]:
 
 
 def _pack(batch: Batch, key: str, name: str, finished: float) -> Lot:
-    """What stands on a pack, of the part: its price when all of it has one, its statement, traces and certificates."""
+    """Return what stands on a pack, of the part: its price when all of it has one, its statement, traces and certificates."""
     present = [w for w in batch.lines if w.grams.value > 0]
     packs = [w.ingredient.pack for w in present]
     prices = [

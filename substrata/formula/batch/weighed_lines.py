@@ -48,7 +48,7 @@ class LineProblem:
 
     @classmethod
     def of(cls, error: SubstrataError, line: str | None = None, name: str = "") -> LineProblem:
-        """The problem an error describes."""
+        """Return the problem an error describes."""
         return cls(
             line=line or error.line,
             field=error.field,
@@ -113,7 +113,7 @@ class Batch:
         self.whole_g = float(sum(w.grams.value for w in self.lines if w.role != FRYING))
 
     def _put_dried(self, row: int, dried: Dried) -> None:
-        """A dried vegetable is another matter: its own composition, and it holds what water it has left."""
+        """Replace a line by its dried composition and remaining water."""
         values, sds = self.composition
         values[row], sds[row] = np.array(dried.composition.values) / 100, np.array(dried.composition.sds) / 100
         water_g = dried.water_g
@@ -126,12 +126,12 @@ class Batch:
         return self.composition[0][:, column], self.composition[1][:, column]
 
     def behaviour(self, name: str) -> tuple[Floats, Floats]:
-        """A behaviour parameter of each line: value and standard deviation, shape (n,)."""
+        """Return a behaviour parameter of each line: value and standard deviation, shape (n,)."""
         column = _BEHAVIOUR_COLUMNS[name]
         return self._behaviour[:, column], self._behaviour_sds[:, column]
 
     def once(self, work: Callable[[Batch], _Worked]) -> _Worked:
-        """What hangs on which lines there are and not on how much of each: worked out once for all weights of them."""
+        """Return what hangs on which lines there are and not on how much of each: worked out once for all weights of them."""
         if work not in self._once:
             self._once[work] = work(self)
         return self._once[work]  # type: ignore[no-any-return]  # what this work gave
@@ -148,7 +148,7 @@ class Batch:
         return dict(zip(MATTERS, self.matter_rows(), strict=True))
 
     def matter_rows(self) -> Floats:
-        """The same in the order of ``MATTERS``, shape (6, n)."""
+        """Return the same in the order of ``MATTERS``, shape (6, n)."""
         if self._matters is None:
             rows = (_OF_MATTERS @ self.composition[0].T).astype(float)
             carbohydrate = MATTERS.index("carbohydrate")
@@ -157,14 +157,14 @@ class Batch:
         return self._matters
 
     def with_grams(self, grams: Floats) -> Batch:
-        """The same lines at other weights, shape (n,)."""
+        """Return the same lines at other weights, shape (n,)."""
         other = copy(self)
         other.grams = grams
         other._sum_up()  # noqa: SLF001 - of its own kind
         return other
 
     def with_lines(self, lines: Sequence[WeighedLine]) -> Batch:
-        """The same ingredients weighed anew, in the same order, none of them dried in between."""
+        """Return the same ingredients weighed anew, in the same order, none of them dried in between."""
         other = copy(self)
         other.lines = tuple(lines)
         other.grams = np.array([w.grams.value for w in lines], dtype=float)
@@ -173,7 +173,7 @@ class Batch:
         return other
 
     def with_capacity(self, factors: Mapping[str, float]) -> Batch:
-        """The same lines, some of which hold more or less water: factors by line."""
+        """Return the same lines, some of which hold more or less water: factors by line."""
         other = copy(self)
         other._scale_capacity(  # noqa: SLF001 - of its own kind
             np.array([factors.get(w.line.id, 1.0) for w in self.lines])
@@ -246,7 +246,7 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
 def reweigh_formula(
     batch: Batch, formula: Formula, changed: Collection[str], library: Library, settings: Settings
 ) -> Batch | None:
-    """The batch of a formula some of whose lines have other grams; None where all has to be weighed anew.
+    """Return the batch with other grams in some lines; None where all has to be weighed again.
 
     Args:
         batch: of the formula before; every line of it could be weighed.
@@ -280,7 +280,7 @@ def is_fried(formula: Formula) -> bool:
 
 
 def _frying_fat(formula: Formula, weighed: Sequence[WeighedLine], library: Library) -> list[WeighedLine]:
-    """What a fried piece takes up, as a line of its own after the dough: it is eaten, and counts in every figure."""
+    """Return what a fried piece takes up, as a line of its own after the dough: it is eaten, and counts in every figure."""
     dough = sum(w.grams.value for w in weighed if w.in_dough)
     if not is_fried(formula) or dough <= 0:
         return []
@@ -299,7 +299,7 @@ def _soaked(formula: Formula) -> float:
 
 
 def part_of_line(line: Line, library: Library, settings: Settings) -> Ingredient | None:
-    """A line's part as an ingredient of its own; None for a line that has none.
+    """Return a line's part as an ingredient of its own; None for a line that has none.
 
     Raises:
         FormulaError: when the part cannot be weighed, or contains itself.
@@ -314,6 +314,9 @@ def part_of_line(line: Line, library: Library, settings: Settings) -> Ingredient
 
 def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
     """Grams of one line with their spread.
+
+    Returns:
+        The line with its grams and spread.
 
     Raises:
         SubstrataError: when the ingredient is unknown or the amount cannot be right.
@@ -386,7 +389,7 @@ def _scale_half(entered: str) -> float | None:
 
 
 def _dried(line: Line, ingredient: Ingredient, grams: float) -> Dried | None:
-    """What the line's preparation makes of it; None for a line that goes in as it is."""
+    """Return what the line's preparation makes of it; None for a line that goes in as it is."""
     if line.prep is None or not line.prep.steps or grams <= 0:
         return None
     raw, steps, start = ingredient.composition, line.prep.steps, line.prep.start_g

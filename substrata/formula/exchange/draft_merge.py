@@ -37,6 +37,9 @@ def merge_change(base: Mapping[str, Any], proposed: Mapping[str, Any], present: 
         base: the formula as it was when the change was proposed.
         proposed: the same with the change.
         present: the formula as it is now; what was changed in it since stays.
+
+    Returns:
+        The merged document and the conflicts.
     """
     conflicts: list[MergeConflict] = []
     merged = _objects(base, proposed, present, "", conflicts)

@@ -44,7 +44,7 @@ def _pattern() -> re.Pattern[str]:
 
 
 def form_in(title: str, *, sweet: bool = False) -> str | None:
-    """The form that a title means: its last word that names one, for English puts the thing itself last.
+    """Return the form that a title means: its last word that names one, for English puts the thing itself last.
 
     Args:
         title: of a recipe.

@@ -29,7 +29,7 @@ class Change:
 
 
 def differences(before: Formula, after: Formula, library: Library, settings: Settings) -> tuple[Change, ...]:
-    """Changes from one formula to another, lines first.
+    """Return the changes from one formula to another, lines first.
 
     Lines are paired by id, else by ingredient.
     """
@@ -86,7 +86,7 @@ def _compare(old: Line, new: Line, library: Library, settings: Settings) -> Chan
 
 
 def _text_change(old: Line, new: Line, name: str) -> Change | None:
-    """What is written about a line that weighs the same."""
+    """Return what is written about a line that weighs the same."""
     if old.entered != new.entered:
         measured = f"{name}: measured as {old.entered or 'grams'} → {new.entered or 'grams'}"
         return Change(kind="text", line=new.id, text=measured)
@@ -139,7 +139,7 @@ def _sort_changes(before: Formula, after: Formula) -> list[Change]:
 
 
 def _prep_changes(before: Mapping[str, float | str], after: Mapping[str, float | str]) -> list[Change]:
-    """What is set otherwise on the Prep station, a change for each."""
+    """Return what is set otherwise on the Prep station, a change for each."""
     keys = sorted(key for key in {**before, **after} if before.get(key) != after.get(key))
     return [
         Change(kind="text", text=f"prep: {_spoken(key)} {_choice(key, before)} → {_choice(key, after)}") for key in keys

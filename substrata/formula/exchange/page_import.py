@@ -29,7 +29,7 @@ class PageRecipe:
 
 
 def page_recipe(page: str) -> PageRecipe:
-    """The recipe of a page: schema.org's JSON-LD in HTML, or by itself.
+    """Return the recipe of a page: schema.org's JSON-LD in HTML, or by itself.
 
     Raises:
         FormulaError: when the page is too large or holds no recipe.
@@ -51,7 +51,7 @@ def page_recipe(page: str) -> PageRecipe:
 
 
 def _objects(page: str) -> Iterator[Any]:
-    """The JSON-LD of a page; a script that is broken is passed over."""
+    """Yield the JSON-LD of a page; a script that is broken is passed over."""
     bare = page.lstrip("\ufeff \n\r\t")
     if bare[:1] in "{[":
         scripts = [bare]
@@ -149,7 +149,7 @@ def _clean(text: Any) -> str:
 
 
 def sheet_recipe(data: bytes, name: str) -> PageRecipe:
-    """The recipe of a table: CSV, or the first sheet of a workbook.
+    """Return the recipe of a table: CSV, or the first sheet of a workbook.
 
     A column headed as grams or amount goes before the one headed as ingredient or name; without heads, cells stand as they are.
 

@@ -27,6 +27,9 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
         data: of it.
         name: that it has; its ending counts where its content does not tell.
 
+    Returns:
+        The recipe and its kind of file.
+
     Raises:
         FormulaError: when it is too large, or of no kind that is known.
     """

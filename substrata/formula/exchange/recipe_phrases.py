@@ -67,7 +67,7 @@ _DOING = re.compile(
 
 
 def phrases_in(part: str) -> RecipePhrases:
-    """What one line says of the whole formula; false when it says nothing.
+    """Return what one line says of the whole formula; false when it says nothing.
 
     >>> told_in("Makes 8 rolls").pieces, told_in("bake at 400F for 15-17 min").minutes
     (8, 16.0)
@@ -90,7 +90,7 @@ def phrases_in(part: str) -> RecipePhrases:
 
 
 def count_alone(part: str) -> RecipePhrases:
-    """What a line says that is no ingredient and holds but a count and a form: "6 bagels".
+    """Return what a line says that is no ingredient and holds but a count and a form: "6 bagels".
 
     >>> told_alone("12 small rolls").pieces, told_alone("6 wishes").pieces
     (12, None)
@@ -105,7 +105,7 @@ def count_alone(part: str) -> RecipePhrases:
 
 
 def phrases_in_title(title: str) -> tuple[str, int | None]:
-    """A title without the count behind it, and that count.
+    """Return a title without the count behind it, and that count.
 
     >>> told_in_title("Seed crackers – makes about 36"), told_in_title("Muffins (12)"), told_in_title("Rolls, seeded")
     (('Seed crackers', 36), ('Muffins', 12), ('Rolls, seeded', None))

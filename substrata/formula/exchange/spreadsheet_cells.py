@@ -8,7 +8,7 @@ _BEGINS_A_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 def safe_cell(value: Any) -> Any:
-    """A value that no spreadsheet takes for a formula; nothing for None.
+    """Return a value that no spreadsheet takes for a formula; nothing for None.
 
     >>> safe_cell("=1+1"), safe_cell(-3), safe_cell(None)
     ("'=1+1", -3, '')

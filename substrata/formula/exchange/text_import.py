@@ -55,6 +55,9 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
         library: whose names and aliases count.
         settings: the kitchen's spoons and eggs, for the weights.
 
+    Returns:
+        The lines, one for each pasted row.
+
     Raises:
         FormulaError: when the paste is too long; the text stays with the caller.
     """
@@ -117,7 +120,7 @@ _BY_HAND = (LineStep(act="squeeze", times=2),)
 
 
 def _pressed_out(row: PastedLine, library: Library) -> PastedLine:
-    """What is said to be squeezed behind its weight was weighed raw ("300 g courgette, squeezed"); before it, it is what is left."""
+    """Return what is said to be squeezed behind its weight was weighed raw ("300 g courgette, squeezed"); before it, it is what is left."""
     match = _PRESSED_OUT.search(row.text)
     if match is None or len(row.lines) != 1 or row.weights[0] is None or row.status != "read":
         return row
@@ -135,7 +138,7 @@ _LEAST_AMOUNTS = 2  # below a title
 
 
 def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
-    """The first line is the name when it has no amount, names no ingredient outright, and amounts stand below."""
+    """Return the first line is the name when it has no amount, names no ingredient outright, and amounts stand below."""
     if not rows or rows[0].status == "section" or any(line.entered for line in rows[0].lines):
         return rows
     if rows[0].phrases and (rows[0].phrases.note is None or rows[0].text.endswith(".")):
@@ -150,7 +153,7 @@ def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
 
 
 def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
-    """The title says a form too, and with it how many pieces there usually are, where nothing below says otherwise."""
+    """Add the form of the title and its usual number of pieces, where nothing below gives one."""
     title = next((row for row in rows if row.phrases and row.phrases.name), None)
     if title is None or title.phrases is None or title.phrases.name is None:
         return rows
@@ -171,7 +174,7 @@ def _formed(rows: list[PastedLine], library: Library) -> list[PastedLine]:
 
 
 def with_phrases(formula: Formula, pasted: Sequence[PastedLine]) -> Formula:
-    """A formula with what the paste says of the whole of it: its name, form, pieces, oven and what to do."""
+    """Return a formula with what the paste says of the whole of it: its name, form, pieces, oven and what to do."""
     for phrases in (row.phrases for row in pasted if row.phrases):
         bake = formula.bake
         if phrases.oven_c is not None:
@@ -201,13 +204,13 @@ _BESIDES = ("variants", "variations", "notes", "tips", "storage", "keeping", "nu
 
 
 def _phrases_below(part: str) -> Literal["", "method", "besides"]:
-    """What stands below a head: what is done, what is said besides, or ingredients."""
+    """Return what stands below a head: what is done, what is said besides, or ingredients."""
     head = part.rstrip(": ").strip("#* ").lower()
     return "method" if head in _METHOD else "besides" if head in _BESIDES else ""
 
 
 def _section_role(part: str) -> str | None:
-    """The role a head such as "For the topping:" gives the lines below it; None when it is no head."""
+    """Return the role a head such as "For the topping:" gives the lines below it; None when it is no head."""
     if not part.endswith(":") or any(c.isdigit() for c in part) or len(part) > 60:
         return None
     return next((role for word, role in _SECTION_ROLES.items() if word in part.lower()), "")
@@ -268,7 +271,7 @@ _BEHIND = re.compile(r"\s*\((?:about |ca\.? ?|approx\.? )?([^()]{1,60})\)\s*$", 
 
 
 def _repeated(body: str) -> tuple[str, str]:
-    """A line without the measure in brackets behind it, where a weight stands before it; and that measure.
+    """Return a line without the measure in brackets that repeats its weight, and that measure.
 
     >>> _said_twice("160 g almond flour (1½ cups)")
     ('160 g almond flour', '1½ cups')
@@ -300,14 +303,14 @@ def _amount_and_name(body: str) -> tuple[Amount | None, str, LineProblem | None]
 
 
 def _entered(body: str, name: str) -> str:
-    """The part of a line that is its amount, as it was written."""
+    """Return the part of a line that is its amount, as it was written."""
     at = body.rfind(name) if name else len(body)
     before, after = (body[:at], body[at + len(name) :]) if at >= 0 else ("", "")
     return (before.strip() or after).strip(" ,;").removesuffix(" of")
 
 
 def _note(name: str, beside: tuple[str, ...]) -> str:
-    """What stands beside the ingredient's name: after a comma, in brackets, or as describing words."""
+    """Return what stands beside the ingredient's name: after a comma, in brackets, or as describing words."""
     brackets = re.findall(r"\(([^()]*)\)", name)
     _, _, after = re.sub(r"\([^()]*\)", "", name).partition(",")
     phrase = [part.strip() for part in (after, *brackets) if part.strip()]

@@ -37,6 +37,9 @@ def read_first_sheet(data: bytes) -> list[list[str]]:
     Returns:
         Up to 401 rows of up to 40 cells.
 
+    Returns:
+        Rows of cells.
+
     Raises:
         FormulaError: when it is no workbook, or too much for a recipe.
     """
@@ -78,6 +81,9 @@ def bare_workbook(data: bytes) -> bytes:
 
     Args:
         data: of a workbook.
+
+    Returns:
+        The bytes of the reduced workbook.
 
     Raises:
         ValueError: when a part is missing or too large.

@@ -13,7 +13,7 @@ from substrata.process.rheology.handling.handling_forecast import rest_of
 
 
 def habits(read: Sequence[Reading]) -> list[Learned]:
-    """What is usually done otherwise than written: rests, pours, cuts warm."""
+    """Return what is usually done otherwise than written: rests, pours, cuts warm."""
     rows = []
     pours = [(reading.id, _pour(reading)) for reading in read]
     rests = [(reading.id, _rest(reading)) for reading in read]

@@ -55,7 +55,7 @@ def _formula_of(reading: Reading) -> str:
 
 
 def _felt(reading: Reading) -> tuple[float, float] | None:
-    """A felt class as a reading and its doubt; an open end says nothing further out than it begins."""
+    """Return a felt class as a reading and its doubt; an open end says nothing further out than it begins."""
     felt = next((f for f in reversed(reading.done.felt) if f.class_name and f.class_name != CRUMBLY), None)
     if felt is None:
         return None
@@ -69,7 +69,7 @@ def _felt(reading: Reading) -> tuple[float, float] | None:
 
 
 def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> float:
-    """What is left of the house's spread for a dough of which a part is the nearest that was learned.
+    """Return what is left of the house's spread for a dough of which a part is the nearest that was learned.
 
     Args:
         updated: the block.
@@ -90,6 +90,9 @@ def handling_bias(state: CalibrationState, formula: Any) -> Backed:
     Args:
         state: what was learned.
         formula: whose dough it is.
+
+    Returns:
+        Decades of consistency with spread and source.
     """
     updated, places = state.blocks.get("hands"), state.places.get("hands", {})
     plain = sqrt(_KITCHEN**2 + _FORM**2 + _FORMULA**2)

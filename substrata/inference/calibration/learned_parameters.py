@@ -80,7 +80,7 @@ def name_of(run: Run) -> str:
 
 
 def factor(block: str, key: str, words: str, value: float, sd: float, before: float, teach: tuple[str, ...]) -> Learned:
-    """A learned factor, told with its range.
+    """Return a learned factor, told with its range.
 
     Args:
         block: that it belongs to.
@@ -124,7 +124,7 @@ class Backed:
 
 
 def backed(state: CalibrationState, block: str, key: str, value: float, sd: float, plain: float) -> Backed:
-    """A forecast with what stands behind it.
+    """Return a forecast with what stands behind it.
 
     Args:
         state: what was learned.

@@ -51,7 +51,7 @@ def learn(
     offsets: Mapping[str, Sequence[tuple[str, float, float]]] | None = None,
     altitudes: Mapping[str, float] | None = None,
 ) -> CalibrationState:
-    """What runs teach. A pure function.
+    """Return what runs teach. A pure function.
 
     Args:
         runs: of one kitchen, with or without verdicts; those that are left out count for nothing.
@@ -120,7 +120,7 @@ def _read(run: Run, number: int, library: Library, settings: Settings, altitude_
 
 
 def lessons(state: CalibrationState) -> tuple[Lesson, ...]:
-    """What the forecasts of a kitchen take from it; the oven's part stands in its profile."""
+    """Return what the forecasts of a kitchen take from it; the oven's part stands in its profile."""
     return tuple(
         Lesson(
             block=block,
@@ -136,7 +136,7 @@ def lessons(state: CalibrationState) -> tuple[Lesson, ...]:
 
 
 def _remaining(state: CalibrationState, block: str, part: str) -> float:
-    """What is left of the house's spread where this is the nearest thing that was learned."""
+    """Return what is left of the house's spread where this is the nearest thing that was learned."""
     updated, places = state.blocks[block], state.places[block]
     if block == MEASURES:
         return min(float(updated.sd[places[part]]) / state.priors[block][part], 1.0)

@@ -63,7 +63,7 @@ def _fillings(reading: Reading) -> list[tuple[str, Spread, float, float]]:
 def measure_readings(
     read: Sequence[Reading], priors: Mapping[str, float], taught: Mapping[str, tuple[str, ...]], to: Updated
 ) -> list[Learned]:
-    """A cup of each ingredient as it is filled here: 104 g (99 to 109), the house says 106."""
+    """Return a cup of each ingredient as it is filled here: 104 g (99 to 109), the house says 106."""
     rows = []
     lines = {
         w.ingredient.id.partition("@")[0]: (w.ingredient, reading.dough)

@@ -56,6 +56,9 @@ def ovens(
     Args:
         read: the bakes of a kitchen.
         offsets: readings of an offset itself, by oven: of which bake, K, and one standard deviation.
+
+    Returns:
+        The updates by oven.
     """
     work: Work = []
     for oven in dict.fromkeys((*(reading.oven for reading in read), *offsets)):
@@ -88,6 +91,9 @@ def _color(reading: Reading) -> list[_Observation]:
     """Read the face: a lightness off a photo, else the chip beside the color that was wished for.
 
     The outermost chip is where the scale ends, half a chip before it.
+
+    Returns:
+        Observations of browning, none or one.
     """
     verdict, case = reading.run.verdict, reading.dough.case
     if verdict and verdict.lightness is not None:
@@ -129,6 +135,9 @@ def _evidence(reading: Reading, names: list[str], about: Floats = _HOUSE) -> Res
         reading: the bake with its forecast.
         names: of the parameters, (p,).
         about: the oven that slopes are taken at: offset, convection, thickness, browning.
+
+    Returns:
+        The residual with its slope; None where it says nothing.
     """
     done = reading.done
     rows = _observations(reading)

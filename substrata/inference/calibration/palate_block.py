@@ -54,7 +54,7 @@ def palates(read: Sequence[Reading]) -> Work:
 
 
 def _texture_of(reading: Reading) -> Texture | None:
-    """The texture forecast at the moisture that was really weighed, where it was."""
+    """Return the texture forecast at the moisture that was really weighed, where it was."""
     done, dough = reading.done, reading.dough
     loss = float(reading.forecast.figures[PLACE["loss"]])
     if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
@@ -73,7 +73,7 @@ def _texture_of(reading: Reading) -> Texture | None:
 
 
 def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> float:
-    """What is left of the house's spread for what is eaten, where a part is the nearest that was learned.
+    """Return what is left of the house's spread for what is eaten, where a part is the nearest that was learned.
 
     Args:
         updated: the block of one score.
@@ -96,6 +96,9 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
         state: what was learned.
         formula: what is eaten.
         whole: the house's texture forecast.
+
+    Returns:
+        Score shifts with spread and source, by key.
     """
     biases = {}
     for score in whole.scores:

@@ -52,7 +52,7 @@ class Updated:
 
 
 def update(prior_sd: Floats, residuals: Sequence[Residual]) -> Updated:
-    """A normal prior about 0 and the runs together.
+    """Return a normal prior about 0 and the runs together.
 
     Args:
         prior_sd: of each parameter, shape (p,).
@@ -66,6 +66,9 @@ def update_together(problems: Sequence[tuple[Floats, Sequence[Residual]]]) -> li
 
     Args:
         problems: of each, the prior's standard deviations and the runs.
+
+    Returns:
+        The posterior of each problem.
     """
     trust = {run.run: 1.0 for _, residuals in problems for run in residuals}
     posteriors: list[tuple[Floats, Floats]] = []
@@ -99,7 +102,7 @@ def update_together(problems: Sequence[tuple[Floats, Sequence[Residual]]]) -> li
 
 
 def _beyond(run: Residual, value: Read, mean: Floats, covariance: Floats) -> Read:
-    """What the ends of scales say, as readings: the first two moments of what lies beyond them are kept (Minka 2001).
+    """Return what the ends of scales say, as readings: the first two moments of what lies beyond them are kept (Minka 2001).
 
     Args:
         run: its readings.

@@ -75,6 +75,9 @@ def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
     Args:
         dough: as it is written.
         minutes: in the oven, where the baker had other ones in mind than the forecast's.
+
+    Returns:
+        Effects on the figures, one row for each cause.
     """
     base = written(dough, minutes)
     kinds = making_kinds(dough)

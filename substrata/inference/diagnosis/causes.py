@@ -63,12 +63,12 @@ def strengths() -> dict[tuple[str, str], int]:
 
 
 def possible(kinds: frozenset[str]) -> tuple[Cause, ...]:
-    """The causes that a dough of such kinds can have."""
+    """Return the causes that a dough of such kinds can have."""
     return tuple(cause for cause in causes().values() if cause.needs <= kinds)
 
 
 def plantings(cause: Cause) -> Iterator[tuple[float, float]]:
-    """The sizes of a cause with their weights; one where there is only one."""
+    """Yield the sizes of a cause with their weights; one where there is only one."""
     distinct = tuple(dict.fromkeys(cause.sizes))
     if len(distinct) == 1:
         yield distinct[0], 1.0
@@ -83,6 +83,9 @@ def planted(dough: Dough, cause: Cause, size: float) -> Making | None:
         dough: as it is written.
         cause: what went otherwise.
         size: how much: a factor, degrees, or kelvin, as its row of ``causes.csv`` says.
+
+    Returns:
+        The making; None where nothing changes.
     """
     what, _, target = cause.plant.partition(":")
     if what in ("grams", "capacity"):

@@ -41,6 +41,9 @@ def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven:
         run: what was done, and the verdict.
         table: its causes, planted; None plants them now.
         proven: this version was good before.
+
+    Returns:
+        Causes, flaws, questions, checks and next tests.
     """
     planted = table or cause_table(dough)
     done, verdict = what_was_done(run), run.verdict or Verdict()

@@ -34,7 +34,7 @@ class Logged:
 
 
 def logged(dough: Dough, done: Done, minutes: float) -> dict[str, Logged]:
-    """What the log tells, by the field that causes name.
+    """Return what the log tells, by the field that causes name.
 
     Args:
         dough: as it is written.
@@ -193,6 +193,9 @@ def log_evidence(
         size: of it.
         log_: what is logged.
         temperature: that the dough has then, °C, for a cause that is told as a difference of it.
+
+    Returns:
+        Log-likelihood, nats.
     """
     total = 0.0
     for field, logged_value in log_.items():
@@ -232,5 +235,5 @@ def _normal(x: float, mean: float, sd: float) -> float:
 
 
 def _wide(x: float, mean: float, scale: float) -> float:
-    """A Cauchy density: nothing that is typed is impossible."""
+    """Return a Cauchy density: nothing that is typed is impossible."""
     return 1 / (pi * scale * (1 + ((x - mean) / scale) ** 2))

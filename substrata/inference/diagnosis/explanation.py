@@ -73,7 +73,7 @@ class Why:
 
 
 def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> Why:
-    """What may have brought the faults of a run.
+    """Return what may have brought the faults of a run.
 
     Args:
         dough: the formula as it was written.
@@ -87,7 +87,7 @@ def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> W
 
 
 def explain(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, belief: Posterior) -> Why:
-    """A belief in words.
+    """Return a belief in words.
 
     Args:
         dough: the formula as it was written.
@@ -231,7 +231,7 @@ def _against(
 
 
 def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tuple[LikelyFlaw, ...]:
-    """The share of each flaw in what happened: its hazard as written over all hazards as they were."""
+    """Return the share of each flaw in what happened: its hazard as written over all hazards as they were."""
     if not belief.faults:
         return ()
     base, marks = table.written.figures, table.written.marks
@@ -270,7 +270,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
 
 
 def _questions(belief: Posterior, log_: Mapping[str, Logged], verdict: Verdict) -> tuple[Question, ...]:
-    """What is not known yet and would tell most: the entropy of its answer, as far as an answer can be trusted."""
+    """Return what is not known yet and would tell most: the entropy of its answer, as far as an answer can be trusted."""
     groups: dict[str, tuple[str, float]] = {}
     for p in {p.cause.id: p.cause for h in belief.hypotheses for p in h.causes}.values():
         if p.log in log_ or p.id in verdict.asked or not p.asks:
@@ -290,6 +290,9 @@ def entropy(p: float) -> float:
 
     >>> round(entropy(0.5), 3), entropy(0.0)
     (0.693, 0.0)
+
+    Returns:
+        Entropy, nats.
     """
     return sum(-share * log(share) for share in (p, 1 - p) if share > 0)
 

@@ -63,7 +63,7 @@ class Check:
 
 
 def next_trials(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Proposal, ...]:
-    """What to do next time, the best first.
+    """Return what to do next time, the best first.
 
     Args:
         dough: the formula as it was written.
@@ -100,7 +100,7 @@ def next_trials(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Pro
 
 
 def checks(belief: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
-    """What would tell causes apart without a bake, by what its answer would tell.
+    """Return what would tell causes apart without a bake, by what its answer would tell.
 
     Args:
         belief: what is believed.
@@ -123,6 +123,9 @@ def _information(chance: float, sure: float) -> float:
 
     >>> round(_information(0.5, 1.0), 3), round(_information(0.5, 0.5), 3)
     (0.693, 0.0)
+
+    Returns:
+        Expected information, nats.
     """
     yes = chance * sure + (1 - chance) * (1 - sure)
     return max(entropy(yes) - entropy(sure), 0.0)
@@ -163,7 +166,7 @@ class _Judge:
         self.changes: dict[str, Floats | None] = {}
 
     def change(self, row: Row) -> Floats | None:
-        """What an action does to the figures; None where it changes nothing of them."""
+        """Return what an action does to the figures; None where it changes nothing of them."""
         key = row.text("action")
         if key not in self.changes:
             making = making_of(self.dough, row.text("change"))
@@ -194,7 +197,7 @@ class _Judge:
         return float(good.mean())
 
     def _kept(self, removed: frozenset[str], *, run: bool) -> list[Hypothesis]:
-        """What of each pick's causes is still there: those that no action takes, with or without those of one run."""
+        """Return what of each pick's causes is still there: those that no action takes, with or without those of one run."""
         rows = {}
         for place in set(self.places.tolist()):
             hypothesis = self.found.hypotheses[place]
@@ -216,7 +219,7 @@ class _Judge:
 
 
 def making_of(dough: Dough, change: str) -> Making | None:
-    """An action's change as a making of the present formula; None for what changes no figure.
+    """Return an action's change as a making of the present formula; None for what changes no figure.
 
     Args:
         dough: the formula.
@@ -284,7 +287,7 @@ def _proposal(dough: Dough, rows: tuple[Row, ...], gain: float, before: float, a
 
 
 def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[str]]:
-    """A formula with an action's change, and what is edited, in words.
+    """Return a formula with an action's change, and the names of what it changes.
 
     Args:
         dough: the formula as it was.
@@ -320,7 +323,7 @@ def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[s
 
 
 def _timed(dough: Dough, formula: Formula, factor: float) -> tuple[Formula, list[str]]:
-    """The last hot stage longer or shorter, in whole minutes."""
+    """Return the last hot stage longer or shorter, in whole minutes."""
     ready = coarse(dough.case).ready
     stages = list(formula.bake.stages or dough.case.stages)
     hot = [n for n, stage in enumerate(stages) if not is_moment(stage.kind)]

@@ -62,7 +62,7 @@ class Posterior:
 
 @cache
 def _draws(parameters: int) -> Floats:
-    """Standard normal draws in mirrored pairs, shape (DRAWS, parameters): always the same ones."""
+    """Return standard normal draws in mirrored pairs, shape (DRAWS, parameters), always the same."""
     half = np.random.default_rng(20_261_127).normal(size=(DRAWS // 2, parameters))
     return np.vstack((half, -half))
 
@@ -70,7 +70,7 @@ def _draws(parameters: int) -> Floats:
 def posterior(
     dough: Dough, table: CauseTable, done: Done, verdict: Verdict, log_: Mapping[str, Logged], *, proven: bool = False
 ) -> Posterior:
-    """What is left to believe after a verdict and a log.
+    """Return what is left to believe after a verdict and a log.
 
     Args:
         dough: the formula as it was written.
@@ -113,7 +113,7 @@ def _singles(table: CauseTable, done: Done, *, proven: bool) -> list[Hypothesis]
 
 
 def _with_bags(cause: Cause, done: Done) -> float:
-    """The prior of a cause; a new pack makes its lot suspect, an old one clears it."""
+    """Return the prior of a cause; a new pack makes its lot suspect, an old one clears it."""
     if cause.scope != "lot" or not done.new_packs:
         return cause.prior
     return cause.prior * (_NEW_BAG if any(done.new_packs.values()) else _OLD_BAG)
@@ -201,6 +201,9 @@ def with_practice(p: Floats, hypotheses: Sequence[Hypothesis], table: CauseTable
         hypotheses: the h hypotheses.
         table: the causes as they were planted.
         mechanisms_: the mechanisms.
+
+    Returns:
+        Probabilities, the shape of ``p``.
     """
     rises = table.rises
     result = p.copy()

@@ -63,6 +63,9 @@ def check_lot(lot: Lot, ingredient: Ingredient, library: Library) -> LabelCheck:
         ingredient: the reference it is a pack of.
         library: other ingredients it could be.
 
+    Returns:
+        Findings and likely mistakes.
+
     Raises:
         LabelError: when a figure cannot be read.
     """
@@ -90,7 +93,7 @@ def _name(figure: str) -> str:
 
 
 def _listed(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
-    """What its own ingredient list brings that its kind does not."""
+    """Yield what its own ingredient list brings that its kind does not."""
     facts = statement_facts(lot.statement)
     fresh = facts.contains - ingredient.flags
     if fresh:

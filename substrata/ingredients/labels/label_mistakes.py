@@ -39,7 +39,7 @@ class _Slip:
 
 
 def likely_mistake(label: Label, ingredient: Ingredient, library: Library) -> Mistake | None:
-    """The slip that explains a misfit best; None when the label fits or no slip explains it."""
+    """Return the slip that explains a misfit best; None when the label fits or no slip explains it."""
     now = misfit(label, ingredient)
     far = max(distances(label, ingredient).values(), default=0.0) > FAR_SDS
     if not far and energy_closes(label, ingredient) and not any(impossibilities(label)):
@@ -74,7 +74,7 @@ def _per_100(label: Label, _: Ingredient) -> Label | None:
 
 
 def _per_serving(label: Label, ingredient: Ingredient) -> Label | None:
-    """The serving whose macros would weigh what the ingredient's do."""
+    """Return the serving whose macros would weigh what the ingredient's do."""
     if label.per_g != 100:
         return None
     keys = [k for k in ("protein_g", "fat_g", "carbohydrate_g") if label.number(k) is not None]
@@ -116,6 +116,9 @@ def _as_printed(value: float) -> str:
 
     >>> _as_printed(1234.5), _as_printed(12.345), _as_printed(0.0123)
     ('1234', '12.3', '0.0123')
+
+    Returns:
+        The text.
     """
     decimals = max(2 - floor(log10(value)), 0)
     return f"{value:.{decimals}f}"

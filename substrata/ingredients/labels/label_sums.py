@@ -39,6 +39,9 @@ def energy_range(label: Label, ingredient: Ingredient) -> Interval | None:
 
     None when fat, carbohydrate or protein is left out. Alcohol, acids, unnamed polyols and allulose are
     taken from the ingredient.
+
+    Returns:
+        kcal per ``per_g``; None where a macro is missing.
     """
     got = label.intervals
     if not {"fat_g", "carbohydrate_g", "protein_g"} <= set(got):
@@ -100,6 +103,9 @@ def figure_that_would_close(label: Label, ingredient: Ingredient) -> tuple[str, 
     """Find the one figure that, printed otherwise, would make the energy add up: its key and what it would have to be, g per ``per_g``.
 
     Of several the one whose change brings it nearest to the ingredient; None where none does.
+
+    Returns:
+        The figure's key and its closing value; None where no single one does.
     """
     lawful, printed = energy_range(label, ingredient), label.number("energy_kcal")
     if lawful is None or printed is None:
@@ -147,7 +153,7 @@ def distances(label: Label, ingredient: Ingredient) -> dict[str, float]:
 
 
 def impossibilities(label: Label) -> Iterator[tuple[str, tuple[str, ...]]]:
-    """What cannot be, as (code, figures)."""
+    """Yield what cannot be, as (code, figures)."""
     got = label.intervals
     if parts_g(label) > label.per_range_g.high:
         yield "parts-over-whole", ("fat_g", "carbohydrate_g", "protein_g")

@@ -18,6 +18,9 @@ def plain(text: str) -> str:
 
     >>> plain("saturatedFatContent"), plain("Matières grasses")
     ('saturated fat content', 'matieres grasses')
+
+    Returns:
+        The plain text.
     """
     spaced = re.sub(r"(?<=[a-z])(?=[A-Z])", " ", text)
     folded = unicodedata.normalize("NFKD", spaced.replace("ß", "ss").casefold().replace("µ", "u").replace("μ", "u"))
@@ -48,6 +51,9 @@ def read_header(text: str) -> Header:
 
     >>> read_header("Sodium (mg) per 100 g")
     Header(field='sodium_mg', unit='mg', per_100=True)
+
+    Returns:
+        What the column holds, with its unit and amount.
     """
     phrase = plain(text)
     per_100 = (

@@ -37,6 +37,9 @@ def read_lot(document: Mapping[str, Any], key: str) -> Lot:
         document: as of ``pack_schema``.
         key: of the lot; a document carries none, so that a copy is another pack.
 
+    Returns:
+        The pack.
+
     Raises:
         LabelError: naming the field that cannot be read.
     """

@@ -59,6 +59,9 @@ def cut_normal(mean: float, sd: float, interval: Interval) -> tuple[float, float
 
     >>> [round(x, 3) for x in cut_normal(0.0, 1e6, Interval(low=1.0, high=3.0))]  # flat: the middle, width / √12
     [2.0, 0.577]
+
+    Returns:
+        Mean and standard deviation.
     """
     low, high = interval.low, interval.high
     if sd <= 0 or high - low < 1e-12:
@@ -77,6 +80,9 @@ def estimate(reference: Spread, interval: Interval) -> tuple[float, float]:
     """Value and standard deviation of a figure that is known to lie in an interval.
 
     A reference that lies outside is widened to its distance, so it pulls the less the further off it is.
+
+    Returns:
+        Value and standard deviation.
     """
     outside = max(interval.low - reference.value, reference.value - interval.high, 0.0)
     value, sd = cut_normal(reference.value, max(reference.sd, outside), interval)
@@ -90,6 +96,9 @@ def read_pack(label: Label, ingredient: Ingredient) -> tuple[PackFigure, ...]:
     Args:
         label: as printed.
         ingredient: the reference that answers what the label leaves open.
+
+    Returns:
+        The figures in the order of ``NUTRIENTS``.
 
     Raises:
         LabelError: when a figure cannot be read.
@@ -151,7 +160,7 @@ def _follow(nutrient: str, figures: Mapping[str, PackFigure], reference: Mapping
 
 
 def _split_polyols(intervals: dict[str, Interval], reference: Mapping[str, Spread]) -> dict[str, Interval]:
-    """A label's polyols hold its erythritol; a composition keeps the two apart."""
+    """Split a label's polyols hold its erythritol; a composition keeps the two apart."""
     whole = intervals.get("polyols_g")
     if whole is None:
         return intervals
@@ -177,7 +186,7 @@ def _closing_water(figures: Mapping[str, PackFigure], reference: Mapping[str, Sp
 
 
 def composition_of(label: Label, ingredient: Ingredient) -> Composition:
-    """A pack's composition per 100 g.
+    """Return a pack's composition per 100 g.
 
     Raises:
         LabelError: when a figure cannot be read.
@@ -187,7 +196,7 @@ def composition_of(label: Label, ingredient: Ingredient) -> Composition:
 
 
 def ingredient_of_lot(lot: Lot, reference: Ingredient) -> Ingredient:
-    """The ingredient that a pack is: its own numbers where it has them, the reference's elsewhere.
+    """Return the ingredient that a pack is: its own numbers where it has them, the reference's elsewhere.
 
     Raises:
         LabelError: when a figure of its label cannot be read.
@@ -210,12 +219,12 @@ def ingredient_of_lot(lot: Lot, reference: Ingredient) -> Ingredient:
 
 
 def measures_of_lot(lot: Lot, reference: Ingredient) -> dict[str, Measure]:
-    """What a spoon, a cup or a piece of a pack weighs: by the kitchen's own scale, else by its label, else as of its kind."""
+    """Return what a spoon, a cup or a piece of a pack weighs: by the kitchen's own scale, else by its label, else as of its kind."""
     return dict(reference.measures) | _serving_measure(lot.label) | _pack_measures(lot)
 
 
 def contained(lot: Lot) -> frozenset[str]:
-    """Flags that a pack adds to its ingredient's: those ticked, and those its own list names."""
+    """Return the flags that a pack adds to its ingredient's: those ticked and those its ingredient list names."""
     return lot.contains | statement_facts(lot.statement).contains
 
 
@@ -228,7 +237,7 @@ def _pack_measures(lot: Lot) -> dict[str, Measure]:
 
 
 def _serving_measure(label: Label | None) -> dict[str, Measure]:
-    """The household measure of the serving, as grams of one; nothing when it cannot be read."""
+    """Return the household measure of the serving, as grams of one; nothing when it cannot be read."""
     if label is None or not label.serving_measure.strip():
         return {}
     try:

@@ -53,7 +53,7 @@ class PanelText:
     notes: tuple[str, ...]
 
     def label(self) -> Label:
-        """The label, when the text said enough.
+        """Return the label, when the text said enough.
 
         Raises:
             LabelError: when style or serving is missing.
@@ -72,6 +72,9 @@ class PanelText:
 
 def read_panel(text: str) -> PanelText:
     """Read a pasted panel.
+
+    Returns:
+        The label with what was read and what was not.
 
     Raises:
         LabelError: when it is too long or holds no figure at all.
@@ -179,7 +182,7 @@ def _figures(text: str) -> Iterator[tuple[str, str]]:
 
 
 def _unit_beside(field: str, unit_text: str | None) -> str:
-    """The unit only where it is another than the figure's own."""
+    """Return the unit only where it is another than the figure's own."""
     phrase = (unit_text or "").lower().replace("mcg", "ug").replace("µg", "ug").replace("μg", "ug")
     return "" if phrase in ("", field.rpartition("_")[2]) else f" {phrase}"
 

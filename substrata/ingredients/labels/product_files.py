@@ -71,6 +71,9 @@ def fields() -> tuple[str, ...]:
 def read_file(text: str, kind: FileKind) -> Table:
     """Split a file into rows.
 
+    Returns:
+        The table with its headers.
+
     Raises:
         LabelError: when it is not what it says, is empty or too large.
     """
@@ -120,7 +123,7 @@ def _read_json(text: str) -> Table:
 
 
 def _products(whole: object) -> list[Mapping[str, Any]]:
-    """The list of products in a JSON file, wherever it lies."""
+    """Return the list of products in a JSON file, wherever it stands."""
     if isinstance(whole, Mapping):
         for key in ("products", "product", "packs", "items", "foods", "@graph", "data"):
             if isinstance(whole.get(key), list | Mapping):
@@ -158,7 +161,7 @@ def guess(table: Table) -> Mapped:
 
 
 def _header(text: str) -> Header:
-    """A header, or the last step of a JSON path that says something."""
+    """Return a header, or the last step of a JSON path that says something."""
     for tried in (text, text.rpartition(".")[2]):
         if (header := read_header(tried)).field:
             return header
@@ -177,6 +180,9 @@ def read_rows(
     table: Table, mapped: Mapped, library: Library, start: int = 0, stop: int | None = None
 ) -> Iterator[ReadRow]:
     """Make packs of rows ``start`` to ``stop``.
+
+    Yields:
+        The rows, each a pack or a problem.
 
     Raises:
         LabelError: when the mapping does not fit the file.
@@ -290,7 +296,7 @@ def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
 
 
 def _figure(text: str, unit_text: str, key: str) -> str:
-    """A cell as a printed figure; a header's unit joins it when it is another than the figure's own."""
+    """Return a cell as a printed figure; a header's unit joins it when it is another than the figure's own."""
     bare = re.fullmatch(r"(<?)\s*(\d+(?:[.,]\d+)?)", text)
     if bare and float(bare.group(2).replace(",", ".")) > 0 and len(bare.group(2)) > 8:
         text = f"{bare.group(1)}{float(bare.group(2).replace(',', '.')):.3f}"  # a computed figure, not a printed one
@@ -306,7 +312,7 @@ def _price(text: str) -> float | None:
 
 
 def _grams(text: str, unit_text: str) -> float:
-    """A weight with its unit, g when none is written."""
+    """Return a weight with its unit, g when none is written."""
     try:
         amount = parse_amount(text if re.search(r"[a-z]", text, re.IGNORECASE) else f"{text} {unit_text or 'g'}")
         sizes = [
@@ -324,7 +330,7 @@ def _grams(text: str, unit_text: str) -> float:
 
 
 def _listed(text: str, allowed: Sequence[str]) -> list[str]:
-    """The known words of a list in a cell; others are none of ours. "en:milk" is milk, "almonds" are nut:almond."""
+    """Return the known words of a list in a cell; others are none of ours. "en:milk" is milk, "almonds" are nut:almond."""
     words = {plain(part.rpartition(":")[2]) for part in re.split(r"[,;|]", text)} - {""}
     words |= {word.removesuffix("s") for word in words} - {""}
     return [key for key in allowed if words & _spellings(key)] if words else []

@@ -39,7 +39,7 @@ class _Words:
 
 
 def _any_of(words: str) -> re.Pattern[str] | None:
-    """A pattern for any of the words; a star stands for the rest of a compound ("weizen*" for Weizenmehl)."""
+    """Return a pattern for any of the words; a star stands for the rest of a compound ("weizen*" for Weizenmehl)."""
     alternatives = sorted((word.strip() for word in words.split(";") if word.strip()), key=lambda word: -len(word))
     listed = [re.escape(plain(word)) + (r"\w*" if word.endswith("*") else "") for word in alternatives]
     return re.compile(rf"\b(?:{'|'.join(listed)})\b") if listed else None
@@ -64,6 +64,9 @@ def statement_facts(statement: str) -> StatementFacts:
     ['coconut', 'milk', 'starch']
     >>> sorted(statement_facts("Water, coconut milk, cream of tartar. May contain almonds.").may_contain)
     ['nut:almond']
+
+    Returns:
+        Allergens, gluten words, starches and sugars.
     """
     text = _FREE.sub(" ", statement)
     traces_match = _TRACES.search(text)

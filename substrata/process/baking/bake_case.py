@@ -158,7 +158,7 @@ class BakeCase:
         return oven_number("core_done") - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
 
     def heat(self, dial_c: float, *, fan: bool, broil: bool = False) -> Heat:
-        """The surroundings at a setting of the dial."""
+        """Return the surroundings at a setting of the dial."""
         if self.fried:
             return Heat(
                 air_c=dial_c,
@@ -186,7 +186,7 @@ class BakeCase:
         )
 
     def with_thickness(self, thickness_mm: float) -> BakeCase:
-        """The same dough, thicker or thinner."""
+        """Return the same dough, thicker or thinner."""
         piece = replace(self.piece, thickness_mm=thickness_mm)
         return replace(self, body=body_of(piece), piece=piece)
 
@@ -195,7 +195,7 @@ _RIM_WHOLE, _RIM_LOST = 6.0, 10.0  # widths over height up to which the rim coun
 
 
 def body_of(piece: Piece) -> Body:
-    """The body that a piece bakes as."""
+    """Return the body that a piece bakes as."""
     high = piece.high_mm
     if piece.kind in ("rope", "ring"):
         return rope(piece.thickness_mm)
@@ -213,7 +213,7 @@ def body_of(piece: Piece) -> Body:
 
 
 def stages_of(formula: Formula) -> tuple[BakeStage, ...]:
-    """The stages of a document, else those that are usual for its form, or for what is fried."""
+    """Return the stages of a document, else the usual ones of its form or of frying."""
     if formula.bake.stages:
         return formula.bake.stages
     kinds = _FRYING_STAGES if is_fried(formula) else bake_forms()[formula.form].stages
@@ -227,7 +227,7 @@ Ware = Literal["tray", "steel-tray", "tin", "stone", "cold-stone", "rack"]
 
 
 def ware_of(formula: Formula, piece: Piece) -> Bakeware:
-    """What it lies on: as told, else a tin for a tin loaf and a tray for all else.
+    """Return what it lies on: as told, else a tin for a tin loaf and a tray for all else.
 
     Raises:
         FormulaError: when there is no such ware.
@@ -276,6 +276,9 @@ def bake_case(
         piece: one piece before the oven.
         after: what the oven leaves by the form's habit or the baker's wish.
         handling: gives the dough's temperature; None takes the room's.
+
+    Returns:
+        The case.
 
     Raises:
         FormulaError: when its ware is unknown.
@@ -338,7 +341,7 @@ def bake_case(
 
 
 def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:
-    """The most water of the whole piece at which its crumb is not gummy: a filling keeps its own."""
+    """Return the most water of the whole piece at which its crumb is not gummy: a filling keeps its own."""
     crumb = gel_water(batch, wet)
     if crumb is None or not piece.filling_mm:
         return crumb
@@ -390,7 +393,7 @@ def _underside(vegetable: float) -> float:
 
 
 def _filling(batch: Batch, piece: Piece, sorption: float) -> Topping | None:
-    """What lies between the sheets of a pocket."""
+    """Return what lies between the sheets of a pocket."""
     if not piece.filling_mm:
         return None
     rows = batch.apart("filling")

@@ -31,7 +31,7 @@ class BakeSeries:
 
 
 def bake_series(case: BakeCase, ran: Ran) -> BakeSeries:
-    """The curves of a bake and the shades of its inside, thinned to what a page draws."""
+    """Return the curves of a bake and the shades of its inside, thinned to what a page draws."""
     columns = np.unique(np.linspace(0, len(ran.minutes) - 1, _SHADES_LONG).astype(int))
     thick = case.body.radius_m * 2000
     depths = np.linspace(0, thick, _SHADES_DEEP)

@@ -45,6 +45,9 @@ def run(
         keep_s: seconds between two kept moments.
         rest: let it rest on the bench afterwards.
         cells: of the column.
+
+    Returns:
+        The curves of the bake and where its stages lie.
     """
     ware_c = case.oven_c if case.ware.hot or case.fried else constant("room_temperature")
     dough = column(
@@ -145,7 +148,7 @@ class _Setting:
 
 
 def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
-    """What happens at once; returns the mass laid on, kg per m2."""
+    """Return what happens at once; returns the mass laid on, kg per m2."""
     if stage.kind == "flip":
         flip(dough)
     elif stage.kind == "top" and case.topping is not None and case.body.power == 0:
@@ -164,7 +167,7 @@ def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
 def _heated(
     dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, minutes: float, keep_s: float
 ) -> list[Series]:
-    """A stage at one setting; after an opened door the air comes back slowly."""
+    """Return a stage at one setting; after an opened door the air comes back slowly."""
     broil = stage.kind == "broil"
     full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
     rows = []
@@ -239,6 +242,9 @@ def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Se
     """Minutes of an early stage that is told without any.
 
     In oil until the underside is gold; in the oven until three fifths of the wanted loss are gone.
+
+    Returns:
+        Minutes.
     """
     trial = dough.copy()
     start = trial.dry + trial.water
@@ -287,7 +293,7 @@ def _joined(
 def _so_far(
     before: tuple[Series, ...], open_from: float, bare: _Bare, added: float, dough: Column, rows: list[Series]
 ) -> Ran:
-    """The bake while its open stage goes on."""
+    """Return the bake up to now, while its open stage goes on."""
     return _joined([*before, *rows], (), open_from, bare, added, dough)
 
 

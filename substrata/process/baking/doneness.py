@@ -49,7 +49,7 @@ def first_over(at: Floats, values: Floats, level: float) -> float | None:
 
 
 def soft_latest(moments: list[float], power: float) -> float:
-    """The latest of some moments, joined softly; with a negative power the soonest.
+    """Return the latest of some moments, joined softly; with a negative power the soonest.
 
     >>> round(soft_latest([10.0, 5.0], 12.0), 3), round(soft_latest([10.0, 10.0], 12.0), 2)
     (10.0, 10.59)
@@ -71,7 +71,7 @@ def _doses(case: BakeCase, ran: Ran) -> tuple[Floats, Floats]:
 
 
 def _visible_dose(case: BakeCase, top: Floats, bottom: Floats) -> Floats:
-    """The dose of the face that is looked at, in the measure of its gold.
+    """Return the dose of the face that is looked at, in the measure of its gold.
 
     With vegetable in it the underside counts too; what is fried shows its darker face, for both have had the oil.
     """
@@ -91,6 +91,9 @@ def doneness(case: BakeCase, ran: Ran, rim: Ran | None = None) -> Doneness:
         case: what is baked.
         ran: the bake.
         rim: the bake of its rim, for a form whose rim is looked at; None takes the middle for it.
+
+    Returns:
+        Moments in minutes, by criterion.
     """
     at = ran.minutes
     top, bottom = _doses(case, ran)
@@ -128,7 +131,7 @@ def doneness(case: BakeCase, ran: Ran, rim: Ran | None = None) -> Doneness:
 
 
 def _criteria(case: BakeCase, ran: Ran, visible_dose: Floats) -> dict[str, float | None]:
-    """The moment at which each criterion of the form is met."""
+    """Return the moment at which each criterion of the form is met."""
     at, form = ran.minutes, case.form
     dose = case.gold_dose * case.wish_factor
     if case.topped:

@@ -37,13 +37,16 @@ def design() -> Floats:
     """Twelve draws at one standard deviation either side, shape (DRAWS, 5).
 
     The design of Plackett & Burman (1946): every two columns are orthogonal, so a dozen bakes tell the variance of all.
+
+    Returns:
+        Draws in standard deviations, shape (DRAWS, 5).
     """
     row = np.array([1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1], dtype=float)
     return np.vstack([np.roll(row, k) for k in range(11)] + [-np.ones(11)])[:, :5]
 
 
 def between_minutes(best: float | None, drawn: list[float | None]) -> Between | None:
-    """The best with the draws' spread and the model's own error: a log-normal's 90 %, so that it is longer upwards."""
+    """Return the best with the draws' spread and the model's own error: a log-normal's 90 %, so that it is longer upwards."""
     known = [d for d in drawn if d is not None and d > 0]
     if not best or len(known) < DRAWS // 2:
         return None
@@ -53,7 +56,7 @@ def between_minutes(best: float | None, drawn: list[float | None]) -> Between | 
 
 
 def between_shares(best: float | None, drawn: list[float | None], *, most: float) -> Between | None:
-    """The best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
+    """Return the best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
     known = [d for d in drawn if d is not None]
     if best is None or len(known) < DRAWS // 2:
         return None

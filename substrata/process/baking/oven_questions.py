@@ -26,14 +26,14 @@ MAP_SIDE = 20
 
 
 def judged(case: BakeCase, *, cells: int = CELLS, keep_s: float = 15.0) -> tuple[Doneness, Ran]:
-    """A bake that was run, and the moments read off it; of a form whose rim is looked at, the rim is baked too."""
+    """Return a bake that was run, and the moments read off it; of a form whose rim is looked at, the rim is baked too."""
     ran = run(case, cells=cells, keep_s=keep_s)
     rim = run(case.rim(), cells=COARSE, keep_s=keep_s) if case.form.face == "rim" else None
     return doneness(case, ran, rim), ran
 
 
 def coarse(case: BakeCase) -> Doneness:
-    """The moments of a bake on a coarse column: for comparing bakes, not for telling one."""
+    """Return the moments of a bake on a coarse column: for comparing bakes, not for telling one."""
     return judged(case, cells=COARSE, keep_s=4.0 if case.fried else 20.0)[0]
 
 
@@ -44,7 +44,7 @@ def many(cases: list[BakeCase]) -> list[Doneness]:
 
 
 def varied(case: BakeCase, form: str, draws: Floats) -> list[BakeCase]:
-    """The same bake by other parameters: oven, colour, convection, heat pipe, thickness.
+    """Return the same bake by other parameters: oven, colour, convection, heat pipe, thickness.
 
     Args:
         case: the bake.
@@ -79,7 +79,7 @@ class OvenSetting:
 
 
 def settings_of(case: BakeCase, units: Units = "metric") -> tuple[OvenSetting, ...]:
-    """The settings of the dial around what is usual; the best has the widest window within half again the shortest time."""
+    """Return the settings of the dial around what is usual; the best has the widest window within half again the shortest time."""
     steps, most = steps_in(units), 2 if case.fried else 3
     if case.fried:
         degrees = [case.oven_c + n * steps.oil_k for n in range(-most, most + 1)]
@@ -151,7 +151,7 @@ def map_axes(case: BakeCase, side: int = MAP_SIDE) -> tuple[tuple[float, ...], t
 def map_rows(
     case: BakeCase, minutes: float, side: int = MAP_SIDE
 ) -> Iterator[tuple[tuple[str, ...], tuple[float | None, ...]]]:
-    """The map row by row, so that work can be reported and stopped."""
+    """Yield the map row by row, so that work can be reported and stopped."""
     degrees, thick = map_axes(case, side)
     for mm in thick:
         thicker = case.with_thickness(mm)
@@ -162,7 +162,7 @@ def map_rows(
 def bake_map(
     case: BakeCase, minutes: float, side: int = MAP_SIDE, step: Callable[[int], bool] | None = None
 ) -> BakeMap | None:
-    """The whole map; None when ``step`` (told how many rows are done) says to stop."""
+    """Return the whole map; None when ``step`` (told how many rows are done) says to stop."""
     degrees, thick = map_axes(case, side)
     regions, ready = [], []
     for number, (row, moments) in enumerate(map_rows(case, minutes, side), 1):
@@ -174,7 +174,7 @@ def bake_map(
 
 
 def region(case: BakeCase, done: Doneness, minutes: float) -> str:
-    """What a bake of so many minutes has come to."""
+    """Return what a bake of so many minutes has come to."""
     if done.burnt is not None and done.burnt <= minutes:
         return "burnt"
     if done.ready is None or done.ready > minutes:

@@ -53,5 +53,5 @@ _STEPS: dict[Units, SettingSteps] = {
 
 
 def steps_in(units: Units) -> SettingSteps:
-    """The steps of a kitchen that measures so."""
+    """Return the steps of a kitchen that measures so."""
     return _STEPS[units]

@@ -32,12 +32,12 @@ class StageAddition:
 
 
 def stage_name(kind: str, *, fried: bool) -> str:
-    """What a stage is called."""
+    """Return what a stage is called."""
     return stage_kinds()[kind].name_fried if fried else stage_kinds()[kind].name
 
 
 def planned_stages(chosen: Sequence[BakeStage], marks: Sequence[StageMark]) -> tuple[PlannedStage, ...]:
-    """The stages of a document, else the usual ones with the minutes they take; the last hot one is open.
+    """Return the stages of a document, else the usual ones with the minutes they take; the last hot one is open.
 
     Args:
         chosen: what the document says.
@@ -66,6 +66,9 @@ def stage_additions(now: Sequence[PlannedStage], ready_min: float | None, *, fri
         now: the present stages.
         ready_min: when it is done; None when it does not get done.
         fried: in oil.
+
+    Returns:
+        The stages that can be added, each with its bake.
     """
     until = float(max(round((ready_min or _USUAL_MIN) * _AT), 1))
     last = max((n for n, stage in enumerate(now) if not is_moment(stage.kind)), default=-1)

@@ -48,6 +48,9 @@ def time_constant_s(shape: Lying, thickness_mm: float, surface: str, j_per_m3k: 
         surface: what it lies on.
         j_per_m3k: heat capacity of a cubic metre.
         side: 0 typical, 1 the slow end of the ranges, -1 the quick end.
+
+    Returns:
+        Seconds.
     """
     air, bench = (pick(s.value, s.high, s.low, side) for s in (heat("air"), surfaces()[surface]))
     d = thickness_mm / 1000
@@ -61,7 +64,7 @@ def time_constant_s(shape: Lying, thickness_mm: float, surface: str, j_per_m3k: 
 
 
 def pick(value: float, high: float, low: float, side: int) -> float:
-    """The quick end of a range takes the large coefficient."""
+    """Return a coefficient of a range; the quick end takes the large one."""
     return value if side == 0 else low if side > 0 else high
 
 
@@ -70,6 +73,9 @@ def minutes_to(start_c: float, room_c: float, until_c: float, tau_s: float) -> f
 
     >>> round(minutes_to(60.0, 22.0, 35.0, 450.0), 1), minutes_to(60.0, 36.0, 35.0, 450.0)
     (8.0, None)
+
+    Returns:
+        Minutes; None when the room is warmer.
     """
     if start_c <= until_c:
         return 0.0
@@ -86,7 +92,7 @@ def cooling(
     room_c: float,
     until_c: float | None,
 ) -> Cooling:
-    """The clock of a dough on the bench."""
+    """Return the clock of a dough on the bench."""
     taus = [time_constant_s(shape, thickness_mm, surface, j_per_m3k, side=side) for side in (0, -1, 1)]
     times = [None if until_c is None else minutes_to(start_c, room_c, until_c, tau) for tau in taus]
     span = max(3 * taus[0] / 60, 2.0)
@@ -109,5 +115,8 @@ def ball_mm(grams: float, g_per_ml: float) -> float:
 
     >>> round(ball_mm(100.0, 1.05), 1)
     56.7
+
+    Returns:
+        mm.
     """
     return 10 * float((6 * grams / g_per_ml / pi) ** (1 / 3))

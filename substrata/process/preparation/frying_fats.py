@@ -30,6 +30,9 @@ def frying_fats(fry_c: float, names: dict[str, str]) -> tuple[FryingFat, ...]:
     Args:
         fry_c: temperature of the oil.
         names: name of each ingredient by id.
+
+    Returns:
+        The fats, the safest first.
     """
     rows = []
     for row in read_table("frying_fats.csv"):

@@ -27,6 +27,9 @@ def gels(water_g: float, percent: float | None = None) -> tuple[Gel, ...]:
     Args:
         water_g: of the filling.
         percent: of the water; None takes each one's usual share.
+
+    Returns:
+        The gelling agents with their grams.
     """
     rows = []
     for row in read_table("gels.csv"):

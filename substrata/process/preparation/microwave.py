@@ -50,6 +50,9 @@ def joules_to(matter: Warmed, start_c: float, end_c: float) -> float:
 
     >>> round(joules_to(Warmed(grams=100.0, j_per_k=300.0, fat_g=20.0), 5.0, 60.0))
     18100
+
+    Returns:
+        J.
     """
     return matter.j_per_k * (end_c - start_c) + matter.fat_g * heat("melting_fat").value * (
         _molten(end_c) - _molten(start_c)
@@ -85,6 +88,9 @@ def bursts(matter: Warmed, start_c: float, end_c: float, *, watts: float, burst_
         end_c: wanted.
         watts: on the door.
         burst_s: length of a burst.
+
+    Returns:
+        Seconds of each burst and pause.
     """
     share = heat("microwave_share")
     whole = seconds_to(matter, start_c, end_c, watts)

@@ -41,7 +41,7 @@ def is_dry(line: WeighedLine) -> bool:
 
 
 def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
-    """The premix of a formula; None when fewer than two lines are dry.
+    """Return the premix of a formula; None when fewer than two lines are dry.
 
     Args:
         batch: the weighed lines.

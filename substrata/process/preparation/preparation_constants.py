@@ -14,7 +14,7 @@ def _table(file: str, key: str) -> dict[str, Spread]:
 
 
 def heat(name: str) -> Spread:
-    """A number of bench heat."""
+    """Return a number of bench heat."""
     return _table("bench_heat.csv", "name")[name]
 
 

@@ -24,7 +24,7 @@ class PrepInput:
 
 
 def number_set(formula: Formula, key: str, usual: float | None = None) -> float:
-    """What is set, else what is usual.
+    """Return what is set, else what is usual.
 
     Raises:
         KeyError: when nothing is set and nothing is usual.
@@ -37,12 +37,12 @@ def number_set(formula: Formula, key: str, usual: float | None = None) -> float:
 
 
 def word_set(formula: Formula, key: str, usual: str = "") -> str:
-    """A choice between words: what is set, else what is usual."""
+    """Return a choice between words: what is set, else what is usual."""
     return str(formula.prep.get(key, usual or prep_choices()[key].text("usual")))
 
 
 def prep_input(formula: Formula, key: str, usual: float | None = None, word: str = "") -> PrepInput:
-    """An input as the page shows it."""
+    """Return an input as the page shows it."""
     row = prep_choices()[key]
     words = tuple(row.text("words").split())
     return PrepInput(

@@ -68,7 +68,7 @@ def is_wet_vegetable(line: WeighedLine) -> bool:
 
 
 def vegetable_drying(line: WeighedLine) -> VegetableDrying:
-    """The card of one vegetable line."""
+    """Return the card of one vegetable line."""
     prep, target = line.line.prep, line.grams.value
     raw = line.ingredient.composition
     steps = tuple(step.plain for step in prep.steps) if prep else ()

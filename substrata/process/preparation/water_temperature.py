@@ -29,6 +29,9 @@ def water_for(heat: DoughHeat, line: str, target_c: float, *, room_c: float, has
         target_c: of the dough after mixing.
         room_c: of the kitchen, which takes a share of what the dough is above it.
         has_egg: then the water stays below where egg sets.
+
+    Returns:
+        The temperature, and whether it can be had.
     """
     line_heat = next(result for result in heat.lines if result.line == line)
     retained = 1 - constant("mixing_heat_lost")

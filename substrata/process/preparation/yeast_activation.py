@@ -33,7 +33,7 @@ class Waking:
 
 
 def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float) -> Waking:
-    """What the yeast does in some water.
+    """Return what the yeast does in some water.
 
     Args:
         yeast_g: dry yeast.

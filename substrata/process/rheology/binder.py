@@ -101,7 +101,7 @@ def _caps_of(form: str) -> tuple[Cap, ...]:
 
 
 def caps_of(form: str, batch: Batch) -> tuple[Cap, ...]:
-    """The caps that hold for a form: a rope of cheese takes little psyllium, one that psyllium holds is made of it."""
+    """Return the caps that hold for a form: a rope of cheese takes little psyllium, one that psyllium holds is made of it."""
     bare = max(1 - cheese_share(batch.dough()) / _CHEESE_HOLDS, 0.0)
     return tuple(
         replace(cap, soft=cap.soft * cap.without_cheese**bare, hard=cap.hard * cap.without_cheese**bare)
@@ -174,7 +174,7 @@ def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
 
 
 def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
-    """What carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
+    """Return what carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
         return Matrix(name="", window=form.binder, water_fill=form.water_fill, forgives=1.0, salt=form.salt)
     shares = batch.once(_belongs) @ batch.grams / batch.dough_g
@@ -206,14 +206,14 @@ def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
 
 
 def _salted(window: Window, of_cheese: float, sweet: float) -> Window:
-    """A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
+    """Return a crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
     low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
     high = window.high if window.high is None else max(window.high, _CHEESE_SALT * of_cheese)
     return Window(low=low, high=high)
 
 
 def _opened(window: Window, factor: float) -> Window:
-    """A window whose upper bound is so many times as high."""
+    """Return a window whose upper bound is so many times as high."""
     return window if window.high is None else Window(low=window.low, high=window.high * factor)
 
 

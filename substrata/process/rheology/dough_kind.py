@@ -16,7 +16,7 @@ DOUGH_KINDS: tuple[DoughKind, ...] = get_args(DoughKind)
 
 
 def dough_kind(batch: Batch, formula: Formula) -> DoughKind:
-    """The kind of a dough.
+    """Return the kind of a dough.
 
     Args:
         batch: the weighed lines.

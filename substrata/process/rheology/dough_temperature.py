@@ -54,7 +54,7 @@ def _specific_heats() -> Floats:
 def start_temperature(
     line: WeighedLine, *, when: frozenset[str], room_c: float, melted_c: float | None = None
 ) -> float:
-    """A line's own temperature: as told, else as such matter usually has it.
+    """Return a line's own temperature: as told, else as such matter usually has it.
 
     Args:
         line: the line.
@@ -92,14 +92,14 @@ def _usual_temperatures() -> tuple[tuple[frozenset[str], str, float], ...]:
 
 
 def circumstances(batch: Batch, *, melted: bool) -> frozenset[str]:
-    """What is so in this bowl, as ``start_temperatures.csv`` asks."""
+    """Return what is so in this bowl, as ``start_temperatures.csv`` asks."""
     result = {_MELTED} if melted else set()
     result |= {"psyllium"} if any("psyllium" in w.ingredient.flags for w in batch.lines) else set()
     return frozenset(result | ({"yeast"} if yeast_lines(batch) else set()))
 
 
 def dough_heat(batch: Batch, *, melted: float, room_c: float | None = None, melted_c: float | None = None) -> DoughHeat:
-    """The temperature of a dough just mixed.
+    """Return the temperature of a dough just mixed.
 
     Args:
         batch: the n weighed lines of the dough.

@@ -38,7 +38,7 @@ class FormHandling:
 
 @lru_cache(maxsize=512)
 def classes(thickness_mm: float = 2.5) -> tuple[ClassBand, ...]:
-    """The handling classes from thin to stiff.
+    """Return the handling classes from thin to stiff.
 
     A thick piece bends where a thin sheet cracks, so it may be stiffer: ``4.4 + .9·log10(thickness / 2.5 mm)``.
     """
@@ -52,7 +52,7 @@ def classes(thickness_mm: float = 2.5) -> tuple[ClassBand, ...]:
 
 
 def class_of(consistency: float, thickness_mm: float = 2.5) -> str:
-    """The class of a consistency.
+    """Return the class of a consistency.
 
     >>> class_of(0.0), class_of(2.6), class_of(5.1), class_of(5.1, 20.0)
     ('pourable', 'tacky', 'stiff', 'rollable')
@@ -61,7 +61,7 @@ def class_of(consistency: float, thickness_mm: float = 2.5) -> str:
 
 
 def band_of(class_name: str, thickness_mm: float = 2.5) -> ClassBand:
-    """The band of a class by name."""
+    """Return the band of a class by name."""
     return next(band for band in classes(thickness_mm) if band.class_name == class_name)
 
 

@@ -38,6 +38,9 @@ def gas_ml_per_gram_co2(temperature_c: float) -> float:
     (547, 696)
 
     Source: ideal gas law with the CODATA gas constant.
+
+    Returns:
+        mL/g.
     """
     moles = 1 / constant("co2_molar_mass")
     return 1e6 * moles * constant("gas_constant") * (temperature_c + 273.15) / constant("standard_pressure")
@@ -48,6 +51,9 @@ def co2_per_gram_soda() -> float:
 
     >>> round(co2_per_gram_soda(), 4)
     0.5239
+
+    Returns:
+        g/g.
     """
     return constant("co2_molar_mass") / constant("soda_molar_mass")
 
@@ -56,6 +62,9 @@ def dough_volume_per_gram(batch: Batch) -> Coefficient:
     """Volume in mL per g of each line without pores, by the true densities of its parts; shape (n,).
 
     Source: Choi & Okos 1986 at 20 °C; alcohol and acid are counted as water.
+
+    Returns:
+        mL/g, shape (n,).
     """
     return (1 / matter_densities_20c()) @ batch.matter_rows() * batch.inside, batch.nothing
 
@@ -69,6 +78,9 @@ def expected_rise(binder_load: float, gas_per_dough: float) -> float:
 
     >>> expected_rise(0.0, 2.0), round(expected_rise(4.0, 1.5), 2)
     (1.0, 1.52)
+
+    Returns:
+        A ratio of volumes.
     """
     retained = constant("retained_gas") * (1 - exp(-binder_load))
     largest_void = constant("largest_void") * (1 - exp(-binder_load / 2))
@@ -87,6 +99,9 @@ def void_strain(binder_load: float, gas_per_dough: float, set_share: float, leas
 
     >>> void_strain(4.0, 1.5, 0.5, 0.25) < 1 < void_strain(4.0, 4.0, 0.1, 0.25)
     True
+
+    Returns:
+        A ratio; above 1 the crumb cannot hold it.
     """
     retained = constant("retained_gas") * (1 - exp(-binder_load))
     fraction = retained * gas_per_dough / (1 + retained * gas_per_dough)
@@ -98,6 +113,9 @@ def standing_share(sheet: Sheet) -> float:
     """Share of the binding that stands: what heat sets, and the gel of psyllium that dries into a frame.
 
     Without the gel's part every psyllium bun was said to sink, and they do not (common practice).
+
+    Returns:
+        A share, 0..1.
     """
     batch = sheet.batch
     power = batch.grams * batch.behaviour("binding")[0]
@@ -141,6 +159,9 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None
         batch: the n weighed lines.
         warm_c: of the dough after mixing: heat kills yeast.
         yeast_min: minutes at 30 °C for which the yeast works; None takes the usual.
+
+    Returns:
+        The ratio.
     """
     soda = float(batch.grams @ batch.behaviour("soda")[0])
     acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100

@@ -47,7 +47,7 @@ def _phase_of_row(row: Row) -> Phase:
 
 
 def phase_of(line: WeighedLine) -> Phase:
-    """The phase of a line: by its ingredient where the table names it, else by what the ingredient usually is."""
+    """Return the phase of a line: by its ingredient where the table names it, else by what the ingredient usually is."""
     return _phase(line.ingredient.id, line.ingredient.role)
 
 
@@ -107,6 +107,9 @@ def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
     """Volume of water, of fat and of all other matter in each line, mL, each shape (n,).
 
     Densities of Choi & Okos (1986) at 20 degC.
+
+    Returns:
+        Water, fat and all else, mL, each shape (n,).
     """
     ml = batch.grams * batch.matter_rows() / matter_densities_20c()[:, None]
     water, fat = ml[MATTERS.index("water")], ml[MATTERS.index("fat")]

@@ -39,6 +39,9 @@ def target_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Tar
         inside: the lines of the dough.
         formula: its form, and whether it was chilled on purpose.
         thickness_mm: of a piece; a thick one may be stiffer.
+
+    Returns:
+        Low and high consistency, log10 Pa s, and the classes.
     """
     habit = habit_of(formula)
     low = band_of(habit.lowest, thickness_mm).low
@@ -69,6 +72,9 @@ def poured_share(inside: Batch, formula: Formula) -> float:
     Args:
         inside: the lines of the dough.
         formula: its form, and how its cheese is stirred in: what is melted binds it, what is not sets in the oven.
+
+    Returns:
+        A share, 0..1.
     """
     if not form_handling()[formula.form].poured or not inside.dough_g:
         return 0.0

@@ -18,6 +18,9 @@ def salt_ratio(batch: Batch) -> Ratio:
     """Salt, % of the dough: sodium × 2.5 of every line, cheese counted, leavening not.
 
     The sodium of baking powder and soda is in the nutrition but does not taste of salt.
+
+    Returns:
+        The ratio, % of the dough.
     """
     sodium, sodium_sd = batch.nutrient("sodium_mg")
     tasted = (1 - batch.is_role("lift", "acid")) * constant("salt_per_sodium") / 1000

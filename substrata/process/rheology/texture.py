@@ -101,7 +101,7 @@ THE_HOUSES = Palate(offsets={}, weights={}, remaining={}, texts={})
 
 @cache
 def _counted() -> dict[str, tuple[frozenset[str], str]]:
-    """What counts as which (house choice): role, flag or id of a line, and the nutrient or "mass" that is counted."""
+    """Return what counts as which (house choice): role, flag or id of a line, and the nutrient or "mass" that is counted."""
     return {
         row.text("share"): (frozenset(row.text("members").split()), row.text("counted"))
         for row in read_table("texture_shares.csv")
@@ -153,7 +153,7 @@ def _percents(each: Floats, baked_g: float) -> list[float]:
 
 
 def _lines_of_shares(batch: Batch, each: Floats) -> dict[str, tuple[str, ...]]:
-    """The lines that bring each share, in the order of the batch."""
+    """Return the lines that bring each share, in the order of the batch."""
     ids = [w.line.id for w in batch.lines]
     lines: dict[str, list[str]] = {}
     names = (*_counted(), "syrup")
@@ -182,7 +182,7 @@ class _Rule:
 
 @cache
 def _rules() -> dict[str, tuple[_Rule, ...]]:
-    """The rules of each score."""
+    """Return the rules of each score."""
     table: dict[str, list[_Rule]] = {}
     for row in read_table("texture_terms.csv"):
         number = {c: row.number_in(c) if row.text(c) else 0.0 for c in ("at", "points", "gate_at", "gate_width")}
@@ -195,7 +195,7 @@ _STATES = ("one", "moisture", "binder", "rise", "dryness", "crust", "thinness", 
 
 
 def _states(e: Eaten, m: float, thin: float) -> tuple[float, ...]:
-    """What is no matter but a state of the piece, at one moisture; in the order of ``_STATES``."""
+    """Return what is no matter but a state of the piece, at one moisture; in the order of ``_STATES``."""
     soft = _sigmoid((m - constant("soft_above")) / constant("soft_width"))
     dry = _sigmoid((constant("dry_half") - m) / constant("dry_width")) * sqrt(thin)
     crust = (1 - dry) * _sigmoid((e.oven_c - constant("crust_half")) / constant("crust_width")) * thin
@@ -275,7 +275,7 @@ def _values(amounts: Floats, palate: Palate) -> dict[str, list[float]]:
 
 
 def _terms(lines: Mapping[str, tuple[str, ...]], score: str, amounts: list[float]) -> tuple[TextureTerm, ...]:
-    """What is worth a line of what makes a score, the largest first."""
+    """Return what is worth a line of what makes a score, the largest first."""
     rows = [
         TextureTerm(what=rule.what, amount=amount, lines=lines.get(rule.of, ()))
         for rule, amount in zip(_rules()[score], amounts, strict=True)
@@ -301,12 +301,12 @@ def _kinds() -> tuple[tuple[str, str, str, str, str, float, str], ...]:
 
 
 def texture_words() -> dict[str, str]:
-    """What each of the nine scores is called, by its key."""
+    """Return what each of the nine scores is called, by its key."""
     return {key: label for key, label, *_ in _kinds()}
 
 
 def texture_keys() -> tuple[str, ...]:
-    """The nine scores."""
+    """Return the nine scores."""
     return tuple(texture_words())
 
 
@@ -319,7 +319,7 @@ def _nothing_to_eat(batch: Batch, after: Baked) -> bool:
 
 
 def texture_values(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSES) -> dict[str, float]:
-    """The nine scores alone, by key; none while there is nothing to eat."""
+    """Return the nine scores alone, by key; none while there is nothing to eat."""
     if _nothing_to_eat(batch, after):
         return {}
     amounts = _amounts(_percents(_amounts_each(batch), after.bake_to_g), eaten, [eaten.moisture], palate)
@@ -327,7 +327,7 @@ def texture_values(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = TH
 
 
 def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSES) -> Texture | None:
-    """The nine scores; None while there is nothing to eat.
+    """Return the nine scores; None while there is nothing to eat.
 
     Args:
         batch: the weighed lines.
@@ -374,7 +374,7 @@ _STRONG, _WEAK = 5.5, 2.0
 
 
 def _text(scores: list[TextureScore]) -> str:
-    """What stands out, in the order of strength: "Crisp and crumbly; not chewy"."""
+    """Return what stands out, in the order of strength: "Crisp and crumbly; not chewy"."""
     by_key = {score.key: score for score in scores}
     strong = sorted((s for s in scores if s.value >= _STRONG), key=lambda s: -s.value)[:3]
     phrase = [s.label.lower() for s in strong]

@@ -50,6 +50,9 @@ def held_water(available: float, demand: float) -> float:
     464
     >>> held_water(100.0, 0.0)
     0.0
+
+    Returns:
+        Grams.
     """
     if available <= 0 or demand <= 0:
         return 0.0

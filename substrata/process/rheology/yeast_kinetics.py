@@ -18,12 +18,12 @@ def _numbers() -> dict[str, Spread]:
 
 
 def yeast_number(name: str) -> Spread:
-    """A number of yeast (``yeast.csv``)."""
+    """Return a number of yeast (``yeast.csv``)."""
     return _numbers()[name]
 
 
 def yeast_lines(batch: Batch) -> tuple[WeighedLine, ...]:
-    """The lines whose yeast raises the dough; yeast that is there for its taste is none of them."""
+    """Return the lines whose yeast raises the dough; yeast that is there for its taste is none of them."""
     return tuple(w for w in batch.lines if "yeast" in w.ingredient.flags and w.role == "lift")
 
 
@@ -32,6 +32,9 @@ def relative_rate(temperature_c: float) -> float:
 
     >>> relative_rate(36.0), relative_rate(60.0), relative_rate(0.0)
     (1.0, 0.0, 0.0)
+
+    Returns:
+        A share, 0..1.
     """
     low, best, high = (yeast_number(n).value for n in ("slowest_c", "best_c", "stops_c"))
     t = temperature_c
@@ -47,6 +50,9 @@ def alive(temperature_c: float) -> float:
 
     >>> alive(40.0), alive(49.0) < 1.0, alive(60.0)
     (1.0, True, 0.0)
+
+    Returns:
+        A share, 0..1.
     """
     stops, dies = yeast_number("stops_c").low, yeast_number("dies_c").value
     return min(max((dies - temperature_c) / (dies - stops), 0.0), 1.0)

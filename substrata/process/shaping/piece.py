@@ -122,7 +122,7 @@ LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
 
 
 def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ()) -> Piece:
-    """The piece of a formula.
+    """Return the piece of a formula.
 
     Args:
         batch: the weighed lines.
@@ -194,6 +194,9 @@ def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> t
     """Girth's diameter, width and hole, mm, of a closed rope of a volume in mm³: ``π²/4·d²·(D - d)``, its centre a circle of D - d.
 
     Without a hole the girth can be no thicker than half the width: more than that is not held.
+
+    Returns:
+        Diameter, width and hole, mm.
     """
     v = 4 * volume / pi**2
     most = cbrt(v)  # the hole is closed
@@ -210,7 +213,7 @@ _STRETCH = 1 / 8  # of a sheet over its filling before it tears (assumed)
 
 
 def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies: int) -> dict[str, float]:
-    """What lies between the sheets of a piece, how thick, and how much of it they would cover.
+    """Return what lies between the sheets of a piece, how thick, and how much of it they would cover.
 
     A sheet over a filling is an arc: w across and h high it is longer by 8/3·(h/w)².
     """

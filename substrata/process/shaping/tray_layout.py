@@ -36,18 +36,24 @@ def _across(room: float, size: float, gap: float) -> int:
 
     >>> _across(100, 30, 3), _across(20, 30, 0)
     (3, 0)
+
+    Returns:
+        How many fit.
     """
     return max(floor((room + _HAIR) / (size + gap)), 0) if size > 0 else 0
 
 
 def lay_circles(width_mm: float, height_mm: float, diameter_mm: float, gap_mm: float) -> TrayLayout:
-    """The better of rows and staggered rows, along either side.
+    """Lay the better of rows and staggered rows, along either side.
 
     Args:
         width_mm: of the tray.
         height_mm: of the tray.
         diameter_mm: of a piece, grown.
         gap_mm: between pieces; half of it is kept to the rim.
+
+    Returns:
+        The layout.
     """
     entries = [_rows(width_mm, height_mm, diameter_mm, gap_mm)]
     entries.append(_staggered(width_mm, height_mm, diameter_mm, gap_mm))
@@ -104,6 +110,9 @@ def lay_rectangles(width_mm: float, height_mm: float, a_mm: float, b_mm: float, 
         a_mm: one side of a piece, grown.
         b_mm: its other side.
         gap_mm: between pieces; half of it is kept to the rim.
+
+    Returns:
+        The layout.
     """
     ways = [("upright", a_mm, b_mm), ("turned", b_mm, a_mm)]
     entries = []

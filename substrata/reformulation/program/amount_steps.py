@@ -48,7 +48,7 @@ def _steps() -> dict[str, Step]:
 
 
 def step_of(ingredient: Ingredient, role: str, settings: Settings, *, in_grams: bool = False) -> Step:
-    """The step of a line.
+    """Return the step of a line.
 
     Args:
         ingredient: what it holds.
@@ -65,7 +65,7 @@ def step_of(ingredient: Ingredient, role: str, settings: Settings, *, in_grams: 
 
 @cache
 def candidates() -> tuple[Candidate, ...]:
-    """What a settle may bring in, in the order in which a baker reaches for it."""
+    """Return what a settle may bring in, in the order in which a baker reaches for it."""
     return tuple(
         Candidate(
             ingredient=row.text("ingredient"),
@@ -79,12 +79,12 @@ def candidates() -> tuple[Candidate, ...]:
 
 
 def classes_of(ingredient: Ingredient) -> frozenset[str]:
-    """The classes that somebody may not eat, of an ingredient."""
+    """Return the classes that somebody may not eat, of an ingredient."""
     return frozenset(flag.partition(":")[0] for flag in ingredient.flags) & frozenset(_CLASSES)
 
 
 def may_be_brought(batch: Batch, form: str, library: Library, *, sweet: bool) -> tuple[Candidate, ...]:
-    """The candidates that a dough does not hold and that bring nothing in that somebody may not eat.
+    """Return the candidates that a dough does not hold and that bring nothing in that somebody may not eat.
 
     Args:
         batch: the dough.

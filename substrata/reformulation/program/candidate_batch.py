@@ -208,7 +208,7 @@ class CandidateBatch:
         return fat / self.base.batch.dough_g if self.base.batch.dough_g else 0.0
 
     def once(self, name: str, work: Callable[[], _Worked]) -> _Worked:
-        """What is worked out once for a whole settle."""
+        """Return what is worked out once for a whole settle."""
         if name not in self._once:
             self._once[name] = work()
         return self._once[name]  # type: ignore[no-any-return]  # what this work gave
@@ -222,18 +222,18 @@ class CandidateBatch:
         return result
 
     def batch_at(self, grams: Floats) -> Batch:
-        """The batch at some weights, shape (n,): for figures that hang on the weights alone."""
+        """Return the batch at some weights, shape (n,): for figures that hang on the weights alone."""
         if len(self.base.batch.lines) == self.count:
             return self.base.batch.with_grams(grams)
         return self.base.batch.with_grams(np.append(grams, self.frying * float(grams @ self.inside)))
 
     def at(self, grams: Floats) -> Dough:
-        """The dough at some weights, shape (n,)."""
+        """Return the dough at some weights, shape (n,)."""
         changed = {s.id: g for s, g in zip(self.slots, grams.tolist(), strict=True) if abs(g - s.start) > 1e-9}
         return self.base.with_changes(grams=changed) if changed else self.base
 
     def formula_at(self, grams: Floats) -> Formula:
-        """The formula at some weights: what is at nothing is left out, and a changed line is written in grams."""
+        """Return the formula at some weights: what is at nothing is left out, and a changed line is written in grams."""
         amounts = {slot.id: (slot, float(g)) for slot, g in zip(self.slots, grams, strict=True)}
         lines = []
         for line in self.base.formula.lines:
@@ -262,7 +262,7 @@ def _with_targets(formula: Formula, wish: Wish) -> Formula:
 
 
 def _joined(lines: tuple[Line, ...], saved: tuple[Line, ...], offered: tuple[Candidate, ...]) -> tuple[Line, ...]:
-    """The lines, those that the saved version had besides, and the candidates; none of the added weighs anything."""
+    """Return the lines, those that the saved version had besides, and the candidates; none of the added weighs anything."""
     ids = {line.id for line in lines}
     here = {line.ingredient for line in lines}
     back = [

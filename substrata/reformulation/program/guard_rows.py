@@ -28,7 +28,7 @@ def rail_rows(bench: CandidateBatch) -> Iterator[LinearRow]:
 
 
 def _rows_of_rail(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
-    """The rows of one rail, against the dough that is kept to."""
+    """Return the rows of one guard limit, against the reference dough."""
     if rail.id == "mass":
         if not bench.wish.may_change_mass:
             whole = bench.kept.batch.dough_g
@@ -57,7 +57,7 @@ def _rows_of_rail(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
 
 
 def _near_original(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
-    """A quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
+    """Yield a quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
     target_range = bench.given.windows.get(rail.id)
     target = target_range.window if target_range and target_range.source == "target" else Window()
     now = _held(bench, rail.id)
@@ -71,7 +71,7 @@ def _near_original(bench: CandidateBatch, rail: Rail) -> Iterator[LinearRow]:
 
 
 def _held(bench: CandidateBatch, key: str) -> float:
-    """The quantity in the dough that is kept to."""
+    """Return the quantity in the dough that is kept to."""
     return bench.kept.bracketed.value(key) if bench.kept.batch.dough_g > 0 else 0.0
 
 

@@ -14,7 +14,7 @@ _UNITS = {"sodium": "mg a piece", "cheese": "g a piece"}
 
 
 def ratio_of(key: str, dough: Dough, batch: Batch | None = None) -> Ratio:
-    """The ratio of a quantity, a piece or (with ``_100g`` behind its key) per 100 g baked.
+    """Return the ratio of a quantity, a piece or (with ``_100g`` behind its key) per 100 g baked.
 
     Args:
         key: of the quantity.
@@ -44,5 +44,5 @@ def ratio_of(key: str, dough: Dough, batch: Batch | None = None) -> Ratio:
 
 
 def unit_of(key: str, dough: Dough) -> str:
-    """The unit of a quantity that has no bracket of its own."""
+    """Return the unit of a quantity that has no bracket of its own."""
     return "g per 100 g" if key.endswith(PER_100_G) else _UNITS.get(key, ratio_of(key, dough).unit)

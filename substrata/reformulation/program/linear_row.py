@@ -49,7 +49,7 @@ def ratio_rows(
     price: float = 0.0,
     margin: float = 0.0,
 ) -> Iterator[LinearRow]:
-    """The rows of a window on a ratio."""
+    """Yield the rows of a window on a ratio."""
     top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
     below = ratio.offset + float(grams @ bottom)
     for side, limit in (("high", window.high), ("low", window.low)):
@@ -70,7 +70,7 @@ def ratio_rows(
 
 
 def share_row(key: str, kind: Kind, side: Side, counted: Floats, total: Floats, share: float, size: float) -> LinearRow:
-    """``counted · g`` at most (at least) a share of ``of · g``."""
+    """Return a row: ``counted · g`` at most (at least) a share of ``total · g``."""
     sign = 1.0 if side == "high" else -1.0
     return LinearRow(
         key=key, kind=kind, side=side, coefficients=sign * (counted - share * total) / size, bound=0.0, limit=share
@@ -87,7 +87,7 @@ def total_row(
     size: float,
     price: float = 0.0,
 ) -> LinearRow:
-    """``counted · g`` at most (at least) a limit."""
+    """Return a row: ``counted · g`` at most (at least) a limit."""
     sign = 1.0 if side == "high" else -1.0
     return LinearRow(
         key=key,

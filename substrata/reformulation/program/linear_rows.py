@@ -29,6 +29,9 @@ def rows_at(bench: CandidateBatch, grams: Floats, slopes: Slopes | None) -> list
         bench: the dough and the wish.
         grams: where it is linear, shape (n,).
         slopes: of handling, texture and bake there; None leaves those rows out.
+
+    Returns:
+        The rows.
     """
     dough = bench.at(grams)
     rows = [*_windows(bench, dough, grams), *_caps(bench, dough), *_lift_rows(bench, dough), *rail_rows(bench)]
@@ -39,6 +42,9 @@ def judged_keys(bench: CandidateBatch, dough: Dough) -> dict[str, TargetRange]:
     """Every quantity with a window, the brackets first.
 
     The house's window of water is one of how the form is usually handled: a wish for another class takes its place.
+
+    Returns:
+        Target ranges by figure, in the order of the table.
     """
     targets = {key: w for key, w in dough.windows.items() if w.window.low is not None or w.window.high is not None}
     if bench.wish.handling and "water_fill" in targets and targets["water_fill"].source != "target":
@@ -58,7 +64,7 @@ def _windows(bench: CandidateBatch, dough: Dough, grams: Floats) -> Iterator[Lin
 
 
 def _relative_sd(dough: Dough, key: str) -> float:
-    """Standard deviation of a quantity, as a share of it."""
+    """Return the standard deviation of a quantity as a share of it."""
     if key not in dough.ratios_of:
         return 0.0
     estimate = dough.bracketed.one_estimate(key)
@@ -90,7 +96,7 @@ def _lift_rows(bench: CandidateBatch, dough: Dough) -> Iterator[LinearRow]:
 
 
 def _sloped(grams: Floats, slopes: Slopes) -> Iterator[LinearRow]:
-    """Handling, texture and minutes, as they run at the point."""
+    """Return handling, texture and minutes as linear functions at the point."""
     for slope in slopes.every():
         value, run = slope.value, slope.per_gram
         at = float(run @ grams)

@@ -63,7 +63,7 @@ class SlopeBand:
 
 
 def target_band(bench: CandidateBatch, dough: Dough) -> SlopeBand:
-    """The class that is wished for, else those in which the form is shaped."""
+    """Return the class that is wished for, else those in which the form is shaped."""
     if bench.wish.handling:
         band = band_of(bench.wish.handling, dough.piece.thickness_mm)
         return SlopeBand(low=band.low, high=band.high)
@@ -71,7 +71,7 @@ def target_band(bench: CandidateBatch, dough: Dough) -> SlopeBand:
 
 
 def slopes_at(bench: CandidateBatch, grams: Floats, *, present: float | None) -> Slopes:
-    """Handling, texture and minutes at a point with their slopes by central differences.
+    """Return handling, texture and minutes at a point with their slopes by central differences.
 
     Args:
         bench: the dough and the wish.
@@ -107,7 +107,7 @@ def slopes_at(bench: CandidateBatch, grams: Floats, *, present: float | None) ->
 
 
 def _aim(band: SlopeBand, *known: float | None) -> tuple[float, float]:
-    """A little inside the class, but never further than the dough is, or was, already."""
+    """Return a level a little inside the class, never further than the dough is, or was, already."""
     low, high = band.low + PAD, band.high - PAD
     if low > high:
         low = high = (band.low + band.high) / 2

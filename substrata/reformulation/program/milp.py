@@ -52,7 +52,7 @@ class Solved:
 
 
 def change_cost(bench: CandidateBatch, grams: Floats) -> float:
-    """What a change costs, in grams of flour: what the program minimises, without its ties."""
+    """Return what a change costs, in grams of flour: what the program minimises, without its ties."""
     total = 0.0
     for slot, now in zip(bench.slots, grams.tolist(), strict=True):
         moved = abs(now - slot.start)
@@ -69,8 +69,10 @@ def _moved_cost(slot: Slot, now: float) -> float:
 
 
 class _Columns:
-    """Places of the variables: of each line its whole steps, whether it goes back to the saved version, what is added
-    and taken (towards the saved version and beyond), and whether it is touched.
+    """Places of the variables of each line.
+
+    Its whole steps, whether it goes back to the saved version, what is added and taken (towards the saved version and
+    beyond), and whether it is touched.
     """
 
     def __init__(self, count: int) -> None:
@@ -109,6 +111,9 @@ def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
         bench: the lines with their steps.
         rows: what holds.
         ask: what may give way, and where to look.
+
+    Returns:
+        Grams by slot, and the status.
     """
     places = _order(bench, ask)
     free = [bench.slots[p] for p in places]
@@ -182,12 +187,12 @@ def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
 
 
 def _settled(bench: CandidateBatch) -> Floats:
-    """The weights of what does not move: as it stands, and nothing of what has to go."""
+    """Return the weights of what does not move: as it stands, and nothing of what has to go."""
     return np.array([0.0 if slot.gone else slot.start for slot in bench.slots])
 
 
 def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
-    """The most by which a line can move, and the room around the point it stays near, each shape (m,).
+    """Return the most by which a line can move, and the room around the point it stays near, each shape (m,).
 
     The tighter the first is, the sooner the whole steps are found.
     """
@@ -204,7 +209,7 @@ def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) ->
 def _limits(
     bench: CandidateBatch, rows: Sequence[LinearRow], places: list[int], moved: Floats
 ) -> tuple[Floats, Floats]:
-    """The rows over the variables, shape (rows, width), and their bounds."""
+    """Return the rows over the variables, shape (rows, width), and their bounds."""
     settled = _settled(bench)
     if not rows:
         return np.zeros((0, moved.shape[1])), np.zeros(0)

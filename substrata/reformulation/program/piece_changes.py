@@ -49,7 +49,7 @@ class Shaped:
 
 
 def as_shaped(bench: CandidateBatch) -> Shaped:
-    """The pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
+    """Return the pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
     most = bench.wish.thickness_most
     if most is None or not can_hold_thickness(bench.given.formula) or bench.given.piece.thickness_mm <= most + _HAIR:
         return Shaped(bench=bench, original=bench)
@@ -57,13 +57,13 @@ def as_shaped(bench: CandidateBatch) -> Shaped:
 
 
 def shape_name(shaped: Shaped) -> str:
-    """What its pieces are like: "10 pieces, 6 mm"."""
+    """Return what its pieces are like: "10 pieces, 6 mm"."""
     formats = {"pieces": "{:.0f} pieces", "thickness": "{:.3g} mm"}
     return ", ".join(formats[change.kind].format(change.after) for change in shaped.changes)
 
 
 def other_shapes(original: Shaped, wish: Wish | None = None) -> list[Shaped]:
-    """The few other ways to make it into pieces that come nearest to what is wished, the nearest first.
+    """Return the few other ways to make it into pieces that come nearest to what is wished, the nearest first.
 
     Args:
         original: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
@@ -102,7 +102,7 @@ def can_hold_thickness(formula: Formula) -> bool:
 
 
 def _counts(pieces: int) -> Iterator[int]:
-    """Counts of pieces to try, at most six fewer and six more."""
+    """Return counts of pieces to try, at most six fewer and six more."""
     for low, high in ((ceil(_FEWEST * pieces), pieces - 1), (pieces + 1, floor(_MOST * pieces))):
         every = range(max(low, 1), high + 1)
         step = max(ceil(len(every) / _TRIED), 1)
@@ -120,7 +120,7 @@ def _thicknesses(bench: CandidateBatch) -> Iterator[float]:
 
 
 def _shaped(bench: CandidateBatch, pieces: int, thickness_mm: float | None) -> Shaped:
-    """The bench with other pieces; None keeps the thickness as the formula has it."""
+    """Return the bench with other pieces; None keeps the thickness as the formula has it."""
     formula = bench.given.formula
     size = formula.size
     if thickness_mm is not None:

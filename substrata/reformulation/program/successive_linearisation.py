@@ -47,7 +47,7 @@ def search(
     at: Floats | None = None,
     quick: bool = False,
 ) -> SearchResult:
-    """The least change that meets the wish, or the nearest to it.
+    """Search the least change that meets the wish, or the nearest to it.
 
     Args:
         bench: the dough and the wish.
@@ -57,6 +57,9 @@ def search(
         new_price: of a new ingredient; None the usual.
         at: where to look first, shape (n,); None where the formula stands.
         quick: take the first answer that meets the wish, to within a few per cent of the least change.
+
+    Returns:
+        The best point, and whether it meets every row.
     """
     present = start.figures.consistency if start.figures else None
     point = start.grams if at is None else at
@@ -114,7 +117,7 @@ def solve_or_bend(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) ->
 
 
 def used_new(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> frozenset[str]:
-    """The new ingredients worth a look: those that three easy problems take up."""
+    """Return the new ingredients worth a look: those that three easy problems take up."""
     new = [slot.id for slot in bench.slots if slot.new and slot.most > 0]
     if not new:
         return frozenset()

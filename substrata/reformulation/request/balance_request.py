@@ -43,12 +43,12 @@ class Wish:
     margin: float = 0.0  # standard deviations by which a target is met
 
     def with_changes(self, **changes: object) -> Wish:
-        """The same wish, but for what is told."""
+        """Return the same request with some values replaced."""
         return replace(self, **changes)  # type: ignore[arg-type]  # by name
 
 
 def target_keys() -> tuple[str, ...]:
-    """What can be wished for, a piece and per 100 g."""
+    """Return what can be wished for, a piece and per 100 g."""
     pieces = dict.fromkeys((*bracket_kinds(), "sodium", "cheese", *FIGURES))
     return (*pieces, *(f"{key}{PER_100_G}" for key in ("cheese", *FIGURES)))
 
@@ -122,7 +122,7 @@ def _ordered(key: str, window: Window) -> None:
 
 
 def wish_of(values: Mapping[str, Any]) -> Wish:
-    """A wish of plain JSON values; what is left out is as usual."""
+    """Return a wish of plain JSON values; what is left out is as usual."""
 
     def windows(key: str) -> dict[str, Window]:
         return {

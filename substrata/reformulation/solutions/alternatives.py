@@ -45,14 +45,14 @@ class Answer:
 
 
 def settled_in(shaped: Shaped, *, quick: bool = False) -> SearchResult:
-    """The least change of the grams in these pieces; none where they fit already."""
+    """Return the least change of the grams in these pieces; none where they fit already."""
     if not shaped.start.missed:
         return SearchResult(verdict=shaped.start, met=True, rounds=0)
     return search(shaped.bench, start=shaped.start, quick=quick)
 
 
 def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
-    """The best answer in each of them, whether it meets all or not."""
+    """Return the best answer in each of them, whether it meets all or not."""
     solved = ((shaped, settled_in(shaped, quick=True)) for shaped in shapes)
     return [Answer(shaped=shaped, verdict=pair.verdict, met=pair.met) for shaped, pair in solved]
 
@@ -100,7 +100,7 @@ def _new(bench: CandidateBatch, verdict: ModelCheck) -> int:
 
 
 def _surer_way(bench: CandidateBatch, plain: ModelCheck) -> ModelCheck | None:
-    """An answer that keeps half a standard deviation away from its targets, if that does not take much more."""
+    """Return an answer that keeps half a standard deviation away from its targets, if that does not take much more."""
     surer = _with_margin(bench, _HALF_SD)
     surer_solution = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
     verdict = judge(bench, surer_solution.verdict.grams)
@@ -145,7 +145,7 @@ def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
 
 
 def _without_text(first: Answer, answer: Answer) -> str:
-    """What the way leaves alone that the first one changes."""
+    """Return what the way leaves alone that the first one changes."""
     if first.shaped.changes != answer.shaped.changes:
         return "the pieces as they are"
     removed = [
@@ -162,7 +162,7 @@ def _money(answer: Answer) -> float:
 
 
 def _inside(answer: Answer) -> float:
-    """Standard deviations by which the nearest target is met."""
+    """Return by how many standard deviations the nearest target is met."""
     bench = answer.bench
     dough = bench.at(answer.verdict.grams)
     depths = []

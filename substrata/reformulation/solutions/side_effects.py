@@ -12,7 +12,7 @@ _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 
 
 def losses(bench: CandidateBatch, grams: Floats) -> tuple[str, ...]:
-    """What is lost with what an exclusion takes away."""
+    """Return what is lost with what an exclusion takes away."""
     gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
     texts = [
         f"Without {exclusion.name} it loses {exclusion.lost}."
@@ -42,7 +42,7 @@ def _school(bench: CandidateBatch, gone: list[Slot], grams: Floats) -> tuple[str
 
 
 def cautions(bench: CandidateBatch, after: Dough) -> tuple[str, ...]:
-    """What a way brings that somebody has to know."""
+    """Return what a way brings that somebody has to know."""
     had = {a.name for a in allergens(bench.given.batch)}
     texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
     here = {w.ingredient.id for w in after.batch.lines}

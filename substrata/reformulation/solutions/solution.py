@@ -112,7 +112,7 @@ class Teller:
 
 
 def line_changes(bench: CandidateBatch, grams: Floats) -> tuple[LineChange, ...]:
-    """The edits of the lines, the largest first."""
+    """Return the edits of the lines, the largest first."""
     rows = [
         (
             s.step.weight * abs(float(g) - s.start),
@@ -138,7 +138,7 @@ def _has_moved(old: Bracket, new: Bracket) -> bool:
 
 
 def _wished(bench: CandidateBatch, formula: Formula) -> Formula:
-    """The formula with the wish's targets: its brackets are told against them."""
+    """Return the formula with the wish's targets: its brackets are told against them."""
     return replace(formula, targets=bench.base.formula.targets)
 
 
@@ -156,7 +156,7 @@ def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...
 
 
 def missed_texts(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
-    """What an answer does not meet, in words."""
+    """Return what an answer does not meet, in words."""
     values = verdict.figures
     if values is None:
         return ["there is no dough"]

@@ -43,7 +43,7 @@ def _eggs(slot: Slot, moved: float) -> str:
 
 
 def limit_text(bench: CandidateBatch, row: LinearRow) -> str:
-    """What a row stands for."""
+    """Return what a row stands for."""
     kind, _, name = row.key.partition(":")
     side = "at least" if row.side == "low" else "at most"
     texts: dict[str, Callable[[], str]] = {
@@ -74,7 +74,7 @@ def _handling_text(bench: CandidateBatch) -> str:
 
 
 def quantity_text(key: str) -> str:
-    """A quantity's name in a sentence."""
+    """Return a quantity's name in a sentence."""
     plain = key.removesuffix(PER_100_G)
     kind = bracket_kinds().get(plain)
     return (kind.label if kind else _NAMES.get(plain, plain.replace("_", " "))).lower()
@@ -87,7 +87,7 @@ def printed(key: str) -> float:
 
 
 def amount(key: str, value: float) -> str:
-    """A figure of a quantity with its unit."""
+    """Return a figure of a quantity with its unit."""
     plain = key.removesuffix(PER_100_G)
     kind = bracket_kinds().get(plain)
     unit = "mg" if plain == "sodium" else kind.unit.removesuffix(" a piece") if kind else "g"

@@ -23,7 +23,7 @@ _TIGHTER = 0.05  # of a target: the step whose price is told
 def prices_of_more(
     bench: CandidateBatch, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck
 ) -> list[str]:
-    """What a little more of each binding target would take, by the linear problem at the answer."""
+    """Return what a little more of each binding target would take, by the linear problem at the answer."""
     texts: list[str] = []
     for row in binding:
         if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(texts) == 2:
@@ -76,7 +76,7 @@ class SureStep:
 
 @cache
 def sure_steps() -> tuple[SureStep, ...]:
-    """The steps of the dial, from a target met on paper to one met nine times in ten."""
+    """Return the steps of the dial, from a target met on paper to one met nine times in ten."""
     margins = (NormalDist().inv_cdf(n / 10) for n in range(5, 10))
     probabilities = ((margin, chance(-margin, 1.0, None, 0.0)) for margin in margins)
     return tuple(SureStep(margin=round(m, 4) + 0.0, probability=p, text=f"met {ten(p)}") for m, p in probabilities)
@@ -87,6 +87,9 @@ def chance(value: float, sd: float, low: float | None, high: float | None) -> fl
 
     >>> round(chance(3.0, 1.0, None, 4.2816), 2)
     0.9
+
+    Returns:
+        A probability, 0..1.
     """
     if sd <= 0:
         return float((low is None or value >= low) and (high is None or value <= high))
@@ -98,7 +101,7 @@ def chance(value: float, sd: float, low: float | None, high: float | None) -> fl
 
 
 def ten(share: float) -> str:
-    """A probability as bakers say it.
+    """Return a probability as bakers say it.
 
     >>> ten(0.5), ten(0.97)
     ('5 times in 10', 'nearly always')
@@ -109,7 +112,7 @@ def ten(share: float) -> str:
 
 
 def spread_over(bench: CandidateBatch, grams: Floats, key: str) -> tuple[str, float]:
-    """The line that makes a quantity most doubtful: its name, and its share of the doubt."""
+    """Return the line that makes a quantity most doubtful: its name, and its share of the doubt."""
     figure = bench.at(grams).sheet.figure(key)
     top = max(figure.contributions, key=lambda c: c.spread_share, default=None)
     return (top.name, top.spread_share) if top else ("", 0.0)

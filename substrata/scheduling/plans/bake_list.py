@@ -39,6 +39,9 @@ def read_bakes(text: str) -> tuple[BakeRow, ...]:
     >>> read_bakes("formula;ready;batches\nRolls;2026-11-28 14:00;1,5")[0].batches
     1.5
 
+    Returns:
+        The bakes in the order of the table.
+
     Raises:
         FormulaError: naming the row that cannot be read.
     """
@@ -119,7 +122,7 @@ def _bad(number: int, what: str, got: str, allowed: str) -> FormulaError:
 
 
 def write_bakes(rows: Sequence[BakeRow]) -> str:
-    """The same table; ``read_bakes`` of it gives the same rows."""
+    """Write the same table; ``read_bakes`` of it gives the same rows."""
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(COLUMNS)

@@ -19,7 +19,7 @@ class WouldHelp:
 
 
 def critical_min(problem: ScheduleProblem, bake: str) -> int:
-    """The least minutes that a bake takes from its first work to its end, whoever helps."""
+    """Return the least minutes that a bake takes from its first work to its end, whoever helps."""
     tasks = {t.id: t for t in problem.tasks if t.bake == bake}
     length: dict[str, int] = {}
 
@@ -44,7 +44,7 @@ def pressed(problem: ScheduleProblem) -> tuple[str, ...]:
 
 
 def clashes(problem: ScheduleProblem) -> str:
-    """What stands in the way, in a sentence."""
+    """Return what stands in the way, in a sentence."""
     names = {due.bake: due.name for due in problem.dues}
     too_long = pressed(problem)
     if too_long:
@@ -54,7 +54,7 @@ def clashes(problem: ScheduleProblem) -> str:
 
 
 def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
-    """What would bring all in time, each tried for a moment; a try that ran out of time is not told."""
+    """Return what would bring all in time, each tried for a moment; a try that ran out of time is not told."""
     rows: list[tuple[str, str, ScheduleProblem]] = [
         ("people", "a second pair of hands", replace(problem, people=problem.people + 1)),
     ]

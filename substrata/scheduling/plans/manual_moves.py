@@ -22,7 +22,7 @@ class MoveConflict:
 
 
 def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
-    """What stands in the way of moving one task; what comes after it in its own bake moves along.
+    """Return what stands in the way of moving one task; what comes after it in its own bake moves along.
 
     Args:
         bench: the plan.
@@ -66,7 +66,7 @@ def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start
 
 
 def _after(problem: ScheduleProblem, task: str) -> set[str]:
-    """A task and everything that waits for it."""
+    """Return a task and everything that waits for it."""
     followers, frontier = {task}, [task]
     while frontier:
         current = frontier.pop()
@@ -78,7 +78,7 @@ def _after(problem: ScheduleProblem, task: str) -> set[str]:
 
 
 def slipped(bench: PlanProblem, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
-    """The plan in which a task takes longer: what came before it is done, what runs beside it goes on.
+    """Return the plan in which a task takes longer: what came before it is done, what runs beside it goes on.
 
     Raises:
         FormulaError: when there is no such task.

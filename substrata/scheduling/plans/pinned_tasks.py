@@ -11,7 +11,7 @@ from substrata.scheduling.schedule_problem import Placed, ScheduleProblem, Task,
 
 
 def pinned(tasks: Sequence[Task], pins: Sequence[Pin], clock: Clock) -> list[Task]:
-    """The tasks, those with a pin held where it says.
+    """Return the tasks, those with a pin held where it says.
 
     Raises:
         FormulaError: when a pin names no task.
@@ -49,7 +49,7 @@ def check_pins(problem: ScheduleProblem, clock: Clock) -> None:
 
 
 def _earliest(problem: ScheduleProblem) -> dict[str, int]:
-    """The minute at which each task can begin at the earliest, by what it waits for; a pinned one counts from where it stands."""
+    """Return the minute at which each task can begin at the earliest, by what it waits for; a pinned one counts from where it stands."""
     known: dict[str, int] = {}
     into: dict[str, list[tuple[str, int]]] = {task.id: [] for task in problem.tasks}
     for lag in problem.lags:

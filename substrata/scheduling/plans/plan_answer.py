@@ -104,7 +104,7 @@ Offered = Callable[[Callable[[], "Planned"]], bool]
 
 
 def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
-    """A schedule as a baker reads it."""
+    """Return a schedule as a baker reads it."""
     problem, clock = bench.problem, bench.clock
     # Where hands are kept free to look is told as it was planned.
     watched = careful(problem, care).task

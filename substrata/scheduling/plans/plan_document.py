@@ -91,6 +91,9 @@ class Plan:
 def read_plan(document: Mapping[str, Any]) -> Plan:
     """Make a plan of a document.
 
+    Returns:
+        The plan.
+
     Raises:
         FormulaError: naming the field that cannot be read.
     """
@@ -161,6 +164,9 @@ class Clock:
 
     def minute(self, text: str, where: str) -> int:
         """Whole minutes from the plan's beginning.
+
+        Returns:
+            Minutes.
 
         Raises:
             FormulaError: when the time cannot be read.

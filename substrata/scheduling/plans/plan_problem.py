@@ -41,6 +41,9 @@ def plan_problem(
         settings: the kitchen's choices.
         profiles: what is known of its ovens, by name.
 
+    Returns:
+        The problem.
+
     Raises:
         FormulaError: when a formula makes no dough, or an oven does not exist.
     """

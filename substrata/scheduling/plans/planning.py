@@ -27,6 +27,9 @@ def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offer
         effort: how long is sought.
         on_better: is offered every better plan, which is worked out only when it is called for; False stops the search.
 
+    Returns:
+        The plan with its robustness.
+
     Raises:
         FormulaError: when it cannot be planned at all.
     """
@@ -56,7 +59,7 @@ def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offer
 
 
 def _at_all(problem: ScheduleProblem, effort: Effort) -> tuple[Schedule, Care]:
-    """A plan where no careful one was found: without freshness, which is said, else by a plain list.
+    """Return a plan where no careful one was found: without freshness, which is said, else by a plain list.
 
     Raises:
         FormulaError: when there is none.
@@ -77,7 +80,7 @@ def _at_all(problem: ScheduleProblem, effort: Effort) -> tuple[Schedule, Care]:
 
 
 def _replanned(bench: PlanProblem, effort: Effort) -> Planned:
-    """A plan that is under way: what happened is told by its pins, what was planned by the others."""
+    """Return a plan that is under way: what happened is told by its pins, what was planned by the others."""
     clock, problem = bench.clock, bench.problem
     happened = tuple(
         Happened(

@@ -49,6 +49,9 @@ def replan(
         happened: what has begun, is done or takes longer.
         now: minute of the plan.
         effort: how long is sought.
+
+    Returns:
+        The replanned schedule; None when nothing was found.
     """
     events = {what.task: what for what in happened}
     tasks = tuple(
@@ -109,7 +112,7 @@ def replan(
 
 
 def _where_it_is(task: Task, plan: Schedule) -> Task:
-    """What is in an oven stays in that one."""
+    """Return what is in an oven stays in that one."""
     at = plan.placed.get(task.id)
     return replace(task, ovens=(at.oven,)) if at is not None and at.oven in task.ovens else task
 

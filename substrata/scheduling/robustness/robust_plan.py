@@ -61,7 +61,7 @@ def slow(task: Task, sds: float = _TENTH_SDS) -> int:
 
 
 def careful(problem: ScheduleProblem, care: Care) -> ScheduleProblem:
-    """The problem as it is planned: longer bakes, shorter windows, hands by the oven."""
+    """Return the problem as it is planned: longer bakes, shorter windows, hands by the oven."""
     tasks = _watched_together(problem, tuple(_padded(task, care) for task in problem.tasks))
     lags = tuple(_shortened({t.id: t for t in tasks}, lag) for lag in problem.lags) if care.windows else problem.lags
     dues = tuple(
@@ -83,7 +83,7 @@ def _padded(task: Task, care: Care) -> Task:
 
 
 def _watched_together(problem: ScheduleProblem, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
-    """What goes into the oven at once is looked at by the same eyes: hands are kept free for what is left when the rest is out.
+    """Return what goes into the oven at once is looked at by the same eyes: hands are kept free for what is left when the rest is out.
 
     Each kept free for itself, two sorts of one crust that are topped and baked side by side could not be planned with care at all.
     """
@@ -102,7 +102,7 @@ def _watched_together(problem: ScheduleProblem, tasks: tuple[Task, ...]) -> tupl
 
 
 def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:
-    """A window by as much shorter as the bake before it may be done early, for it is counted from when it is done; and some for busy hands."""
+    """Return a window by as much shorter as the bake before it may be done early, for it is counted from when it is done; and some for busy hands."""
     if lag.most is None:
         return lag
     before = tasks[lag.before]
@@ -145,6 +145,9 @@ def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: i
         plan: of it, however carefully it was planned.
         runs: simulated days.
         seed: of their chance.
+
+    Returns:
+        The share of simulated days that hold, with its causes.
     """
     days = _Days(problem, plan, runs, np.random.default_rng(seed))
     days.lived()
@@ -230,7 +233,7 @@ class _Days:
 
 
 def about(share: float) -> str:
-    """A share as it is said: "about 9 in 10"."""
+    """Return a share as it is said: "about 9 in 10"."""
     if share > 0.985:
         return "nearly all"
     if share > 0.93:
@@ -274,7 +277,7 @@ def _served(free: np.ndarray, at: np.ndarray, minutes: int) -> None:
 
 
 def _worked(free: np.ndarray, begin: np.ndarray, minutes: np.ndarray) -> np.ndarray:
-    """The first who is free begins; returns when."""
+    """Return the first who is free begins; returns when."""
     runs = np.arange(len(free))
     who = free.argmin(axis=1)
     begin = np.maximum(begin, free[runs, who])

@@ -105,7 +105,7 @@ class Cases:
                 return
 
     def _most(self, goal: float) -> int:
-        """What a plan may cost that is better by more than a share."""
+        """Return what a plan may cost that is better by more than a share."""
         return min(floor((1 - goal) * self.price), floor(self.price) - 1)
 
     def _model(self, problem: ScheduleProblem, case: _Case) -> Model:
@@ -157,7 +157,7 @@ class Cases:
                 self.best, self.price = plan, price
 
     def _each(self, step: Callable[[_Case, Effort], None], cases: Sequence[_Case], seconds: float) -> None:
-        """A step of each case, as many at once as there are to search; each takes its part of what time is left."""
+        """Take one step of each case, as many at once as there are workers, each with its part of the time left."""
         alone, many = replace(self.effort, workers=1), self.effort.workers
         self._models = []
         if self.effort.steady:
@@ -188,7 +188,7 @@ class Cases:
 
 
 def as_late_as_may_be(problem: ScheduleProblem, plan: Schedule) -> tuple[Schedule, int]:
-    """A plan of a day that may slide, begun so much later that a bake is ready when it is due; and by how many minutes."""
+    """Return a plan of a day that may slide, begun so much later that a bake is ready when it is due; and by how many minutes."""
     minutes = min(due.minute - plan.placed[due.task].end for due in problem.dues)
     placed = {task: replace(at, start=at.start + minutes, end=at.end + minutes) for task, at in plan.placed.items()}
     return replace(plan, placed=placed), minutes

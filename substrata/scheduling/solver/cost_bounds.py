@@ -16,6 +16,9 @@ def least_on(oven: ScheduledOven, rows: list[Task]) -> int:
     Stages that may share it, be it through others, are one group; a group takes as long as its longest, and as its trays one beside
     the other. Stages no two of which can be in it at once take as long as all of them. However they are ordered, all heating up
     together is at least from the room to the hottest stage.
+
+    Returns:
+        Minutes.
     """
     hottest = max(task.temp_c for task in rows)
     apart = sum(task.minutes for task in _sequential(oven, rows))
@@ -45,7 +48,7 @@ def _in_groups(oven: ScheduledOven, rows: list[Task]) -> int:
 
 
 def tied(problem: ScheduleProblem, most: int = TIED_MIN) -> ScheduleProblem:
-    """What is tied to the ovens: their stages, all that comes after one, and what has to be done so soon before.
+    """Return what is tied to the ovens: their stages, all that comes after one, and what has to be done so soon before.
 
     What may be done long before is left out. Every plan of the whole is one of this, so that what this costs at least the whole does too.
 

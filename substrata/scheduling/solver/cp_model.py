@@ -108,6 +108,9 @@ class Model:
 
         What is baked in no oven is not held by the bake that is at its due: it may have less to spare than that one, and all
         that is baked then is so much earlier.
+
+        Returns:
+            An expression of the model.
         """
         if self.at_due is None or len(anchors(self.problem)) == len(self.problem.dues):
             return 0
@@ -342,7 +345,7 @@ class Model:
             self.model.add(spans * self.problem.people >= least)
 
     def _waiting(self) -> Any:
-        """What lies longer than it must, and what stands weighed and waits to be mixed."""
+        """Return what lies longer than it must, and what stands weighed and waits to be mixed."""
         lies = [self.end[t.id] - self.start[t.id] for t in self.problem.tasks if t.passive and t.fixed_end is None]
         stands = [
             self.start[lag.after] - self.end[lag.before]
@@ -362,7 +365,7 @@ class Model:
             self.model.add(expression >= ceil(least - _HAIR))
 
     def one_at_its_due(self) -> None:
-        """Some bake is ready just when it is due.
+        """Require that some bake is ready exactly when it is due.
 
         A day that is all in time, and in which nothing stands by the clock, can begin later until one is: nothing costs more for it.
         Without this row each plan stands there as many times as the day has minutes to spare, and what the solver learns of one of
@@ -392,7 +395,7 @@ class Model:
         how: How = "seek",
         within: float = 0.0,
     ) -> Solution | None:
-        """The least of an objective that is found; None when nothing was.
+        """Return the least of an objective that is found; None when nothing was.
 
         Args:
             objective: what is to be small.
@@ -456,7 +459,7 @@ class Model:
                 self.model.add_hint(self.start[task.id], at.start)
 
     def plan_of(self, value: Callable[[Any], int]) -> Schedule:
-        """The plan that the solver's values tell."""
+        """Return the plan that the solver's values tell."""
         slid = 0 if isinstance(self.slid, int) else int(value(self.slid))
         placed = {
             task.id: Placed(

@@ -25,6 +25,9 @@ def prove(model: Model, first: Solution, spend: Spend, on_better: OnBetter | Non
         first: a plan in which nobody is later than they must be.
         spend: a part of the time, by its share.
         on_better: is shown every better plan.
+
+    Returns:
+        The best schedule found.
     """
     problem = model.problem
     soonest = model.best(model.early, spend(0.08), first, how="both")

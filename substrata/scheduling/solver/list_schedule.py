@@ -13,7 +13,7 @@ _LONGEST = 1440  # minutes that anything waits
 
 
 def listed(problem: ScheduleProblem) -> Schedule | None:
-    """The best of a few orders of the bakes, each put in as a block, as late as its deadline allows, else as early as it goes.
+    """Return the best of a few orders of the bakes, each placed as a block, as late as its deadline allows, else as early as it goes.
 
     Returns:
         A plan that can be done; None where none was found.
@@ -71,7 +71,7 @@ def _built(problem: ScheduleProblem, order: Sequence[str]) -> Schedule | None:
 
 
 def _sorted(problem: ScheduleProblem, bake: str) -> list[Task]:
-    """A bake's tasks, each after what it waits for."""
+    """Return a bake's tasks, each after what it waits for."""
     tasks = [task for task in problem.tasks if task.bake == bake]
     done: list[Task] = []
     while tasks:
@@ -95,7 +95,7 @@ def _fitted(
     due: int,
     placed: dict[str, Placed],
 ) -> dict[str, Placed] | None:
-    """The bake as early as it goes from some minute on; the latest such minute that keeps the deadline, else the first that works."""
+    """Return the bake as early as it goes from some minute on; the latest such minute that keeps the deadline, else the first that works."""
     fallback = None
     length = sum(t.minutes for t in tasks) + sum(lag.least for lag in lags)
     latest = max(due - max((t.minutes for t in tasks), default=0), problem.now)
@@ -215,7 +215,7 @@ def _oven_free(problem: ScheduleProblem, occupied: _Occupied, task: Task, at: Pl
 
 
 def _hold(problem: ScheduleProblem, occupied: _Occupied, task: Task, known: Mapping[str, Placed]) -> None:
-    """What is taken until the end of a task that has its place now."""
+    """Occupy what a hold takes until the end of a task that now has its place."""
     for hold in problem.holds:
         if hold.until == task.id:
             for minute in range(known[hold.since].start, known[task.id].end):

@@ -30,6 +30,9 @@ def faults(problem: ScheduleProblem, plan: Schedule, *, soft_lags: bool = False)
         problem: what was to be planned.
         plan: what was planned.
         soft_lags: greatest lags may be broken, as in a plan that was mended.
+
+    Returns:
+        The faults; none for a plan that can be done.
     """
     missing = [task.id for task in problem.tasks if task.id not in plan.placed]
     if missing:
@@ -182,7 +185,7 @@ def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[PlanFault]:
 
 
 def _heats(problem: ScheduleProblem, minutes: int) -> int:
-    """A plan that is under way has its oven hot already."""
+    """Return a plan that is under way has its oven hot already."""
     return 0 if problem.hot or any(task.fixed_start is not None and task.ovens for task in problem.tasks) else minutes
 
 
@@ -200,7 +203,7 @@ class Score:
 
 
 def score(problem: ScheduleProblem, plan: Schedule) -> Score:
-    """What a plan costs, counted from the plan alone."""
+    """Return what a plan costs, counted from the plan alone."""
     late = {due.bake: max(plan.placed[due.task].end - due.minute, 0) for due in problem.dues}
     early = sum(max(due.minute - plan.placed[due.task].end, 0) for due in problem.dues)
     on = changes = 0

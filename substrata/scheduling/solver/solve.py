@@ -24,7 +24,7 @@ def solve(
     hint: Schedule | None = None,
     on_better: OnBetter | None = None,
 ) -> Schedule:
-    """The best plan that is found in a time.
+    """Return the best plan that is found in a time.
 
     Args:
         problem: what is to be planned.
@@ -41,7 +41,7 @@ def solve(
         return not stopped
 
     def spend(part: float, keep: float = 0.0) -> Effort:
-        """A part of what there is, as far as it is left and not kept for later; hardly any once it is to stop."""
+        """Return a part of what there is, as far as it is left and not kept for later; hardly any once it is to stop."""
         if stopped:
             return replace(effort, seconds=_AT_LEAST_S)
         if effort.steady:

@@ -55,7 +55,7 @@ def bake_tasks(
     oven: str = "",
     has: Mapping[str, int] | None = None,
 ) -> BakeTasks:
-    """What is to be done for a bake.
+    """Return what is to be done for a bake.
 
     Args:
         bake: its id.
@@ -186,7 +186,7 @@ class _Maker:
         return self._add(name, name.partition(":")[0], text, usual, low, high, hands="all", steps=steps, **more)
 
     def _parts(self) -> list[str]:
-        """What is a formula of its own is made before it is mixed in."""
+        """Return what is a formula of its own is made before it is mixed in."""
         tasks = []
         for line in self.dough.formula.lines:
             if line.part is not None and line.grams:
@@ -383,7 +383,7 @@ class _Maker:
         return task
 
     def _proof(self, suffix: str, shape: str, first: str) -> None:
-        """What is raised by yeast stands shaped in a warm place until it has grown."""
+        """Add the proof: what is raised by yeast stands shaped in a warm place until it has grown."""
         least = round(constant("proof_minutes"))
         task = self._add(
             f"proof{suffix}", "rest", f"Proof {self.dough.formula.name}", least, least, least,

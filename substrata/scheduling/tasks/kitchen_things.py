@@ -39,6 +39,9 @@ def things() -> dict[str, Thing]:
 def capacities(has: Mapping[str, float]) -> dict[str, int]:
     """How many there are of each: as told, else as usual; what there is enough of is left out.
 
+    Returns:
+        Counts by thing.
+
     Raises:
         FormulaError: when something is told of that no task takes up.
     """

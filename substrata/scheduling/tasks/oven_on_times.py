@@ -19,7 +19,7 @@ class OvenHeat:
 
 
 def in_oven(problem: ScheduleProblem, plan: Schedule, oven: ScheduledOven) -> list[tuple[Placed, Task]]:
-    """What is baked in an oven, in the order of its starts."""
+    """Return what is baked in an oven, in the order of its starts."""
     inside = [(plan.placed[t.id], t) for t in problem.tasks if t.ovens and plan.placed[t.id].oven == oven.name]
     return sorted(inside, key=lambda row: row[0].start)
 
@@ -32,6 +32,9 @@ def on_times(oven: ScheduledOven, inside: list[tuple[Placed, Task]]) -> list[tup
     Args:
         oven: heats up.
         inside: its stages, in the order of their starts.
+
+    Returns:
+        Spans of minutes, first to last.
     """
     times: list[tuple[int, int]] = []
     for at, task in inside:
@@ -44,7 +47,7 @@ def on_times(oven: ScheduledOven, inside: list[tuple[Placed, Task]]) -> list[tup
 
 
 def heat_curves(problem: ScheduleProblem, schedule: Schedule) -> tuple[OvenHeat, ...]:
-    """The temperature of each oven that is used, as the plan wants it; off, it cools towards the room."""
+    """Return the temperature of each oven that is used, as the plan wants it; off, it cools towards the room."""
     curves = []
     for oven in problem.ovens:
         inside = in_oven(problem, schedule, oven)

@@ -34,7 +34,7 @@ class OvenPart:
 
 
 def parts_of(stages: Sequence[StageMark]) -> list[OvenPart]:
-    """What goes in and comes out between the moments at which a tray is taken out."""
+    """Return what goes in and comes out between the moments at which a tray is taken out."""
     parts: list[OvenPart] = []
     minutes, in_c, out_c = 0.0, 0.0, 0.0
     for stage in stages:
@@ -53,7 +53,7 @@ def parts_of(stages: Sequence[StageMark]) -> list[OvenPart]:
 
 
 def in_sorts(name: str, sorts: Sequence[SortBake], part: LoadPart, before: float) -> list[LoadPart]:
-    """The last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
+    """Return the last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
 
     What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.
     """

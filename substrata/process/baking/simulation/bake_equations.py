@@ -136,6 +136,9 @@ def rates(y, cells, around, c_v, c_hp, out, like):
 
     y, out: (n + 1, 2); cells: (n, N_CELL); around: (N_AROUND,); like: (n, N_LIKE), what the cells are like, is filled.
     Returns heat and vapour through both faces and the surface temperatures: q_top, q_bottom, j_top, j_bottom, t_top, t_bottom.
+
+    Returns:
+        Time derivatives, shape (blocks, 2), 1/s.
     """
     n = cells.shape[0]
     for i in range(n):
@@ -161,7 +164,7 @@ def rates(y, cells, around, c_v, c_hp, out, like):
 
 @part
 def at_faces(y, cells, around, c_v, c_hp, like):
-    """What ``rates`` returns, without the cells between the outermost; like: filled for these."""
+    """Compute what ``rates`` returns, without the cells between the outermost; like: filled for these."""
     m = cells.shape[0] - 1
     properties(y[1, 0], y[1, 1], cells, 0, c_v, c_hp, around[PRESSURE], around[BOIL], like)
     properties(y[m + 1, 0], y[m + 1, 1], cells, m, c_v, c_hp, around[PRESSURE], around[BOIL], like)
@@ -172,8 +175,9 @@ def at_faces(y, cells, around, c_v, c_hp, like):
 
 @entry
 def jacobian(y, cells, around, c_hp, like, change, lower, diag, upper):
-    """Block-tridiagonal Jacobian: the derivatives of the cells' properties and of the flows, the faces by differences; then turned
-    from temperature to enthalpy.
+    """Fill the block-tridiagonal Jacobian of ``rates``.
+
+    It holds the derivatives of the cells' properties and of the flows, the faces by differences, turned from temperature to enthalpy.
 
     like: what the cells are like at y, as ``rates`` left it. change: (n, 2, N_LIKE), room for its derivatives.
     lower, diag, upper: (n + 1, 2, 2): how each block's rates change with the block below, itself and the block above.
@@ -202,7 +206,7 @@ def jacobian(y, cells, around, c_hp, like, change, lower, diag, upper):
 
 @part
 def flows_change(like, change, cells, lower, diag, upper):
-    """What the flows between cells add to the Jacobian, by temperature and water: the derivatives of ``between``."""
+    """Add the flows between cells to the Jacobian, by temperature and water: the derivatives of ``between``."""
     for i in range(cells.shape[0] - 1):
         a = cells[i + 1, AREA_OUT]
         below, above = a / (cells[i, RHO_S] * cells[i, VOLUME]), a / (cells[i + 1, RHO_S] * cells[i + 1, VOLUME])
@@ -252,7 +256,7 @@ def flows_change(like, change, cells, lower, diag, upper):
 
 @part
 def faces_change(t_tray, like, change, cells, around, lower, diag, upper):
-    """What both faces and the tray add to the Jacobian: an outermost cell is moved a little in temperature (0), then in water (1)."""
+    """Add both faces and the tray to the Jacobian: an outermost cell is moved a little in temperature (0), then in water (1)."""
     n = cells.shape[0]
     m = n - 1
     bottom, top = cells[0, AREA_OUT] / (cells[0, RHO_S] * cells[0, VOLUME]), 1.0 / (cells[m, RHO_S] * cells[m, VOLUME])

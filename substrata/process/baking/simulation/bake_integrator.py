@@ -88,6 +88,9 @@ def attempt(y, f, step, cells, around, c_v, c_hp, system, k, room, like, faces):
     """One step from y, whose rates are f[0]. Both stages come to k, the new state to room[1], its rates to f[1], like and faces.
 
     Returns the step's error in units of 1 K and of 2 % of a cell's water, the largest of all cells.
+
+    Returns:
+        Error of the step over its tolerance.
     """
     blocks = y.shape[0]
     lower, inverse, product = system[LOWER], system[INVERSE], system[PRODUCT]
@@ -129,7 +132,7 @@ def attempt(y, f, step, cells, around, c_v, c_hp, system, k, room, like, faces):
 
 @part
 def within(y, k, step, share, out):
-    """The state after a share of a step: the pair's own extension, of second order."""
+    """Compute the state after a share of a step: the pair's own second-order extension."""
     first, second = (
         share * (1.0 - share) / (1.0 - 2.0 * GAMMA),
         share * (share - 2.0 * GAMMA) / (1.0 - 2.0 * GAMMA),
@@ -187,6 +190,9 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
     summed, light_top, light_bottom, temperatures, waters; of the first moment, each ``keep_every`` seconds, and the last.
 
     Returns the number of rows written, and of steps taken (negative when there were too many).
+
+    Returns:
+        The kept rows and how many steps were taken.
     """
     blocks, n = y.shape[0], cells.shape[0]
     like, change, like_before = np.zeros((n, N_LIKE)), np.zeros((n, 2, N_LIKE)), np.zeros((n, N_LIKE))
@@ -231,7 +237,7 @@ def run_stage(y, cells, around, seconds, c_v, c_hp, colour, light, keep_every, t
 
 @part
 def core_of(cells):
-    """The cell in the middle of the first material."""
+    """Return the cell in the middle of the first material."""
     last = 0
     for i in range(cells.shape[0]):
         if cells[i, MATERIAL] == cells[0, MATERIAL]:

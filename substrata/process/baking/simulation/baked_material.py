@@ -30,7 +30,7 @@ class BakeMatter:
 
 
 def bake_matter(batch: Batch, rows: Floats, sorption: float) -> BakeMatter:
-    """The matter of some lines.
+    """Return the matter of some lines.
 
     Args:
         batch: the n weighed lines.
@@ -73,7 +73,7 @@ def dough_sorption(batch: Batch) -> float:
 
 
 def gum_browning(batch: Batch) -> float:
-    """The factor by which gums and mucilages slow the browning of a dough: what browns is thinned by what cannot."""
+    """Return the factor by which gums and mucilages slow the browning of a dough: what browns is thinned by what cannot."""
     grams, parts = batch.grams * batch.inside, batch.matters()
     lean = float(grams @ (1 - parts["water"] - parts["fat"]))
     gum = float(grams @ batch.behaviour("gum_share")[0])
@@ -81,8 +81,9 @@ def gum_browning(batch: Batch) -> float:
 
 
 def held_water(batch: Batch) -> float:
-    """The water that a bent wrap may keep because something holds it, as a share: what flours, fibres and gels can drink, and an
-    egg's own, which sets with it. Cheese weeps, and a vegetable's cells count elsewhere (common practice: a psyllium tortilla and
+    """Return the water that a bent wrap may keep because something holds it, as a share.
+
+    It is what flours, fibres and gels can drink, and an egg's own, which sets with it. Cheese weeps, and a vegetable's cells count elsewhere (common practice: a psyllium tortilla and
     a thin egg pancake bend from the moment they are set).
     """
     grams, water = batch.grams * batch.inside, batch.matters()["water"]
@@ -97,7 +98,7 @@ _TRACE = 1e-4  # share of the dough from which psyllium is there at all
 
 
 def gel_water(batch: Batch, wet: float) -> float | None:
-    """The most water that a psyllium crumb may keep and not be gummy, share of it; None without psyllium.
+    """Return the most water that a psyllium crumb may keep and not be gummy, share of it; None without psyllium.
 
     Flours hold what they can, cheese and vegetables their own water, and the gel its part; egg's water does not count as held. A
     little psyllium asks for little, and less where an egg sets a crumb of its own. Rests on few doughs (assumed).

@@ -14,6 +14,9 @@ def boiling_c(pressure_pa: float) -> float:
 
     >>> round(boiling_c(101325.0), 2)
     99.97
+
+    Returns:
+        °C.
     """
     formula = saturation_pressure.py_func
     return root(lambda t: formula(t) - pressure_pa, 40.0, 121.0, exact=1e-6)

@@ -1,5 +1,6 @@
-"""What the cells of a dough are like, compiled: from temperature and water to vapour pressure, conductivity and mobility, and
-how these change with both.
+"""Properties of the cells of a dough, compiled.
+
+From temperature and water to vapour pressure, conductivity and mobility, and how these change with both.
 """
 
 from __future__ import annotations
@@ -60,8 +61,12 @@ def conductivity(k_m: float, porosity: float, t_c: float) -> float:
 
 
 def _warm_table():
-    """What depends on temperature alone, by whole degrees: shape (HOTTEST, 3, 4), each a cubic within its degree that meets value
-    and slope of the formula at both ends. The formulas themselves cost five times as much.
+    """Tabulate what depends on temperature alone, by whole degrees.
+
+    Each is a cubic within its degree that meets value and slope of the formula at both ends. The formulas themselves cost five times as much.
+
+    Returns:
+        Coefficients, shape (HOTTEST, 3, 4).
     """
     degrees = np.arange(HOTTEST + 1.0)
 
@@ -89,7 +94,7 @@ WARM = _warm_table()
 
 @part
 def warm_properties(t, i, like):
-    """What depends on the temperature alone: saturation pressure, diffusivity of vapour and of liquid. Below 0 degC it is held."""
+    """Return what depends on temperature alone: saturation pressure, diffusivity of vapour and of liquid. Below 0 degC it is held."""
     # What is no number, from a step that will be refused, must find a row too: compiled code reads wherever it is sent.
     held = t if t > 0.0 else 0.0  # noqa: FURB136  max keeps what is no number
     held = held if held < HOTTEST else HOTTEST - 1e-9
@@ -104,7 +109,7 @@ def warm_properties(t, i, like):
 
 @part
 def properties(h, w, cells, i, c_v, c_hp, p_out, boil, like):
-    """What cell i is like at an enthalpy and a water, where water boils at ``boil`` degC; written to ``like[i]``."""
+    """Write the properties of cell i at an enthalpy and a water content to ``like[i]``, where water boils at ``boil`` degC."""
     w = max(w, 0.0)
     t = h / (cells[i, C_S] + w * C_W)
     warm_properties(t, i, like)
@@ -129,6 +134,9 @@ def stefan_factor(p_v, p_out):
     """How much faster vapour goes where little air is left to cross: 1 / (1 - its share), rounded off towards MOST_STEFAN.
 
     With a sharp end the steps would chatter where a boiling cell stays at it.
+
+    Returns:
+        A factor of 1 or more.
     """
     air = 1.0 - p_v / p_out - 1.0 / MOST_STEFAN
     return 1.0 / (1.0 / MOST_STEFAN + 0.5 * (air + np.sqrt(air * air + ROUNDED * ROUNDED)))
@@ -148,7 +156,7 @@ def dense_conductivity(v_s, k_s, v_w, t):
 
 @part
 def heat_pipe(t, boil, w, a_w, eps, stefan, gas, d_va, p_s, c_hp):
-    """What vapour adds to the conductivity by crossing the pores from a warm wall to a cool one, W/(m K). It fades at the boil."""
+    """Return what vapour adds to the conductivity by crossing the pores from a warm wall to a cool one, W/(m K). It fades at the boil."""
     fade = min(max((boil + FADE_K - t) / FADE_K, 0.0), 1.0)
     if fade <= 0.0:
         return 0.0
@@ -163,6 +171,9 @@ def conductivity_changes(v_s, k_s, v_w, t, eps, v_by_w, eps_by_w):
     """How ``conductivity`` of the dense matter with its pores changes with temperature and with water.
 
     v_by_w, eps_by_w: how the volume of water and the porosity change with the water.
+
+    Returns:
+        Derivatives by temperature and by water.
     """
     v = max(v_s + v_w, 1e-6)
     k_w = water_conductivity(t)

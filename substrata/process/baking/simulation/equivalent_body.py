@@ -37,6 +37,9 @@ def first_eigenvalue(dimension: float) -> float:
 
     >>> [round(first_eigenvalue(d), 4) for d in (1.0, 2.0, 3.0)]
     [1.5708, 2.4048, 3.1416]
+
+    Returns:
+        The first zero, a number without unit.
     """
     order = dimension / 2 - 1
     # The zero lies near 1.57 + 0.75 (d - 1); from 1 to 6 dimensions this bracket holds no other.
@@ -46,12 +49,12 @@ def first_eigenvalue(dimension: float) -> float:
 
 
 def slab(thickness_mm: float, perimeter_per_area: float = 0.0) -> Body:
-    """A sheet, baked from both faces."""
+    """Return a sheet, baked from both faces."""
     return Body(dimension=1.0, radius_m=thickness_mm / 2000, side_per_m=perimeter_per_area)
 
 
 def equivalent(surface_m2: float, volume_m3: float, eigenvalue_per_m: float) -> Body:
-    """The body of dimension d that keeps surface over volume and the first eigenvalue.
+    """Return the body of dimension d that keeps surface over volume and the first eigenvalue.
 
     Args:
         surface_m2: S.
@@ -70,23 +73,23 @@ def equivalent(surface_m2: float, volume_m3: float, eigenvalue_per_m: float) -> 
 
 
 def brick(length_mm: float, width_mm: float, height_mm: float) -> Body:
-    """A brick. Its eigenvalue: ``π·√(1/a² + 1/b² + 1/c²)``."""
+    """Return a brick. Its eigenvalue: ``π·√(1/a² + 1/b² + 1/c²)``."""
     a, b, c = length_mm / 1000, width_mm / 1000, height_mm / 1000
     return equivalent(2 * (a * b + b * c + a * c), a * b * c, pi * sqrt(1 / a**2 + 1 / b**2 + 1 / c**2))
 
 
 def short_cylinder(diameter_mm: float, height_mm: float) -> Body:
-    """A disc or short cylinder. Its eigenvalue: ``√((2.4048/r)² + (π/h)²)``."""
+    """Return a disc or short cylinder. Its eigenvalue: ``√((2.4048/r)² + (π/h)²)``."""
     r, h = diameter_mm / 2000, height_mm / 1000
     eigen = sqrt((first_eigenvalue(2.0) / r) ** 2 + (pi / h) ** 2)
     return equivalent(2 * pi * r * r + 2 * pi * r * h, pi * r * r * h, eigen)
 
 
 def rope(diameter_mm: float) -> Body:
-    """A long rope."""
+    """Return a long rope."""
     return Body(dimension=2.0, radius_m=diameter_mm / 2000)
 
 
 def ball(diameter_mm: float) -> Body:
-    """A ball."""
+    """Return a ball."""
     return Body(dimension=3.0, radius_m=diameter_mm / 2000)

@@ -111,7 +111,7 @@ class Column:
         return result
 
     def copy(self) -> Column:
-        """The same state, to go on from twice."""
+        """Return the same state, to go on from twice."""
         return Column(
             cells=self.cells.copy(),
             state=self.state.copy(),
@@ -126,7 +126,7 @@ class Column:
 def column(
     matter: BakeMatter, body: Body, *, porosity: float, start_c: float, ware_c: float, light: float, cells: int = CELLS
 ) -> Column:
-    """A dough before the oven.
+    """Return a dough before the oven.
 
     Args:
         matter: what it is made of.
@@ -259,6 +259,9 @@ def _scorched(dough: Column, heat: Heat, browning: Browning, s: Floats) -> Float
     """Minutes at 180 °C that each face has had at each kept moment, shape (k, 2); the column's own are brought up to date.
 
     High spots lead a face towards the air's temperature, as they do where it browns.
+
+    Returns:
+        Minutes, shape (k, 2).
     """
     faces = s[:, 2:4] + np.array([browning.beta_top, browning.beta_bottom]) * (heat.air_c - s[:, 2:4])
     rate = np.exp(-oven_number("scorch_kelvin") * (1 / (faces + _KELVIN) - 1 / (180.0 + _KELVIN)))
@@ -304,6 +307,9 @@ def filled_sizes(sizes: Floats, thickness_m: float) -> tuple[Floats, NDArray[np.
     Args:
         sizes: of the cells from the bottom up, m; shape (n,), n odd.
         thickness_m: of the filling.
+
+    Returns:
+        Cell sizes in m and which cells are filling, each shape (cells,).
     """
     whole, n = sizes.sum(), len(sizes)
     inside = np.abs(np.arange(n) - n // 2) <= n // 6
@@ -361,7 +367,7 @@ def top(
 
 
 def cooled(heat: Heat, room_c: float) -> Heat:
-    """The surroundings after the oven: a room's air."""
+    """Return the surroundings after the oven: a room's air."""
     return replace(
         heat, air_c=room_c, wall_c=room_c, h=oven_number("h_room"), vapour_pa=oven_number("room_vapour"), frying=False
     )

@@ -29,14 +29,14 @@ DRAWS = 24  # of the parameters; the first is the typical dough
 
 @cache
 def parameters() -> dict[str, Spread]:
-    """The handling parameters by name, each with its 90 % range."""
+    """Return the handling parameters by name, each with its 90 % range."""
     known = {row.text("name"): row.spread() for row in read_table("handling.csv")}
     return {name: known[name] for name in mixture.PARAMETERS}
 
 
 @cache
 def _normals(columns: int) -> Floats:
-    """Standard normal draws, shape (DRAWS, columns): always the same ones, the first all zero, the others in mirrored pairs."""
+    """Return standard normal draws, shape (DRAWS, columns), always the same: the first all zero, the others in mirrored pairs."""
     half = np.random.default_rng(20_261_125).normal(size=((DRAWS - 1) // 2, columns))
     return np.vstack((np.zeros((1, columns)), half, -half, np.zeros((DRAWS - 1 - 2 * len(half), columns))))
 
@@ -66,7 +66,7 @@ def draws_of(values: Mapping[str, float]) -> Draws:
 
 @cache
 def typical_draw() -> Draws:
-    """The typical dough alone."""
+    """Return the typical dough alone."""
     return draws_of({})
 
 
@@ -107,6 +107,9 @@ def handling(
         minutes: resting time of each point, shape (points,).
         temperature_c: temperature of each point, shape (points,).
         draws: the parameters in every draw; None takes the usual draws.
+
+    Returns:
+        Consistency, cohesion and tack in all draws.
     """
     material = materials(source) if isinstance(source, Batch) else source
     mixed = mixture.mixed(

@@ -40,7 +40,7 @@ def sureness(kind: DoughKind) -> Sureness:
 
 
 def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
-    """The practice behind a bake's minutes, in words.
+    """Return the practice behind a bake's minutes, in words.
 
     Args:
         kind: of the dough.
@@ -57,6 +57,6 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
 
 
 def handling_rests_on(kind: DoughKind) -> str:
-    """The practice behind a handling class, in words."""
+    """Return the practice behind a handling class, in words."""
     reliability = sureness(kind)
     return f"Rests on {reliability.handled} practised doughs of this kind, {reliability.handled_right} of them told as bakers find them."

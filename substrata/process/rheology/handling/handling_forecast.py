@@ -113,6 +113,9 @@ def handling_forecast(
         thick: thickness of a piece, mm; a thick one may be stiffer.
         rest_min: before it is shaped; None takes the form's usual.
         hands: what the kitchen's own runs have taught.
+
+    Returns:
+        The forecast; None when there is no dough.
     """
     batch = batch.dough()
     if len(batch.lines) < 2 or batch.dough_g < _LEAST_G:
@@ -199,7 +202,7 @@ def rest_of(batch: Batch, formula: Formula) -> float:
 def bowl_of(
     batch: Batch, formula: Formula, *, rest_min: float | None = None, stiffer: float = 0.0
 ) -> tuple[Bowl, DoughHeat]:
-    """A dough as it is mixed, and where its temperature comes from.
+    """Return a dough as it is mixed, and where its temperature comes from.
 
     Args:
         batch: the lines of the dough.
@@ -231,7 +234,7 @@ def bowl_of(
 
 
 def _class_bands(formula: Formula, choice: str) -> float | None:
-    """What is set on the Prep station; None when nothing is."""
+    """Return what is set on the Prep station; None when nothing is."""
     value = formula.prep.get(choice)
     return float(value) if value is not None else None
 

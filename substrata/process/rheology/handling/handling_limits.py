@@ -33,7 +33,7 @@ def limiting_cause(
     ready_min: float | None,
     brittle_below_c: float | None = None,
 ) -> HandlingCause | None:
-    """What limits the dough at shaping; None when nothing does.
+    """Return what limits the dough at shaping; None when nothing does.
 
     Args:
         bowl: the dough.

@@ -34,7 +34,7 @@ def crowding(x: float, exponent: float, jam: float) -> float:
 
 @part
 def either(first: float, second: float) -> float:
-    """The larger of two consistencies, log10 Pa s, without an edge between them."""
+    """Return the larger of two consistencies, log10 Pa s, without an edge between them."""
     low, high = min(first, second), max(first, second)
     return high + 0.5 / LN_10 * np.log1p(np.exp(2 * LN_10 * max(low - high, -50.0)))
 
@@ -47,6 +47,9 @@ def packing(
 
     Large among small packs best when about half is large (Furnas 1931); shreds lie looser, as all long things do, and spring back
     when they are pressed.
+
+    Returns:
+        Volume share, 0..1.
     """
     packed = max_packing + coarse_packing * 4 * coarse * (1 - coarse) + press * (1 - shreds)
     return min(packed, CLOSEST) * (1 - loose * shreds)
@@ -68,7 +71,7 @@ def bridged(paste_oil: float, serum: float) -> float:
 
 @part
 def seized(paste_oil: float, serum: float, oil: float, most: float) -> float:
-    """What a little water adds to the flow of a nut butter, log10 Pa s: it bridges grains that lie in oil.
+    """Return what a little water adds to the flow of a nut butter, log10 Pa s: it bridges grains that lie in oil.
 
     Capillary suspensions (Koos & Willenbacher 2011, Science 331:897): the lesser liquid binds, and where it is no longer the lesser
     one the paste comes loose again.
@@ -83,6 +86,9 @@ def joined_cheese(cheese: float, beside: float) -> float:
 
     Of a random mixture a sixth has to be of one kind before it hangs together (Scher & Zallen 1970, from memory); from half on
     all of it does (assumed).
+
+    Returns:
+        mL.
     """
     share = cheese / max(cheese + beside, TINY)
     return cheese * min(max((share - 0.16) / 0.34, 0.0), 1.0)

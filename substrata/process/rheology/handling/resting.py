@@ -61,6 +61,9 @@ def after(minutes: Floats, start_c: float, place_c: float | None) -> Floats:
 
     Newton's cooling with the time constant of a wrapped disc or a shallow bowl; a dough that stands on the bench keeps its own for the
     minutes that doughs stand there.
+
+    Returns:
+        °C, shape (points,).
     """
     if place_c is None:
         return np.full(len(minutes), start_c)

@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Account History
-         * @description What happened with one's own account.
+         * @description Return what happened with one's own account.
          */
         get: operations["account_history"];
         put?: never;
@@ -73,7 +73,7 @@ export interface paths {
         };
         /**
          * See Invitation
-         * @description What an invitation is about: who has its link need not be signed in.
+         * @description Return what an invitation is about: who has its link need not be signed in.
          */
         get: operations["see_invitation"];
         put?: never;
@@ -159,7 +159,7 @@ export interface paths {
         put?: never;
         /**
          * Bake
-         * @description The bake of a document in the oven it names, without keeping it.
+         * @description Return the bake of a document in the oven it names, without keeping it.
          */
         post: operations["bake"];
         delete?: never;
@@ -203,7 +203,7 @@ export interface paths {
         put?: never;
         /**
          * Cancel Bake
-         * @description The bake will not be: its packs are free again.
+         * @description Cancel a bake: its packs are free again.
          */
         post: operations["cancel_bake"];
         delete?: never;
@@ -223,7 +223,7 @@ export interface paths {
         put?: never;
         /**
          * Finish Bake
-         * @description The bake is done: its packs lose what it took.
+         * @description Finish a bake: its packs lose what it took.
          */
         post: operations["finish_bake"];
         delete?: never;
@@ -243,7 +243,7 @@ export interface paths {
         put?: never;
         /**
          * Card
-         * @description The card of a document, without keeping it.
+         * @description Return the card of a document, without keeping it.
          */
         post: operations["card"];
         delete?: never;
@@ -283,7 +283,7 @@ export interface paths {
         put?: never;
         /**
          * Choose Packs
-         * @description The pack to be used up next for every line that goes by the reference: line -> key of the pack.
+         * @description Return the pack to be used up next for every line that goes by the reference: line -> key of the pack.
          */
         post: operations["choose_packs"];
         delete?: never;
@@ -341,7 +341,7 @@ export interface paths {
         };
         /**
          * Read Devices
-         * @description What scale and probe show.
+         * @description Return what scale and probe show.
          */
         get: operations["devices"];
         /**
@@ -393,7 +393,7 @@ export interface paths {
         };
         /**
          * Kitchen File
-         * @description The whole kitchen.
+         * @description Return the whole kitchen.
          */
         get: operations["kitchen_file"];
         put?: never;
@@ -441,7 +441,7 @@ export interface paths {
         };
         /**
          * Open Formula
-         * @description A formula with its draft.
+         * @description Open a formula with its draft.
          */
         get: operations["open_formula"];
         put?: never;
@@ -581,7 +581,7 @@ export interface paths {
         };
         /**
          * Part Of
-         * @description A formula as a line of another.
+         * @description Return a formula as a line of another.
          */
         get: operations["part_of"];
         put?: never;
@@ -669,7 +669,7 @@ export interface paths {
         };
         /**
          * Kitchen History
-         * @description What happened in the kitchen, and what was refused; for owners.
+         * @description Return what happened in the kitchen, and what was refused; for owners.
          */
         get: operations["kitchen_history"];
         put?: never;
@@ -877,7 +877,7 @@ export interface paths {
         };
         /**
          * Open Job
-         * @description A job, as far as it is.
+         * @description Return a job with its present state.
          */
         get: operations["open_job"];
         put?: never;
@@ -919,7 +919,7 @@ export interface paths {
         put?: never;
         /**
          * Label
-         * @description The label of a pack for sale.
+         * @description Return the label of a pack for sale.
          */
         post: operations["label"];
         delete?: never;
@@ -939,7 +939,7 @@ export interface paths {
         put?: never;
         /**
          * Label File
-         * @description It as PDF.
+         * @description Write a label as PDF.
          */
         post: operations["label_file"];
         delete?: never;
@@ -959,7 +959,7 @@ export interface paths {
         put?: never;
         /**
          * Lean
-         * @description A group leans to mild or sharp, cheap or dear, with its total kept; nothing is kept of it.
+         * @description Shift a group towards one end of a quality (mild, sharp, cheap, dear) at the same total; nothing is stored.
          */
         post: operations["lean"];
         delete?: never;
@@ -997,7 +997,7 @@ export interface paths {
         };
         /**
          * Members
-         * @description The people of a kitchen.
+         * @description Return the people of a kitchen.
          */
         get: operations["members"];
         put?: never;
@@ -1081,13 +1081,13 @@ export interface paths {
         };
         /**
          * List Ovens
-         * @description The kitchen's ovens with what is known of them.
+         * @description Return the kitchen's ovens with what is known of them.
          */
         get: operations["ovens"];
         put?: never;
         /**
          * Add Oven
-         * @description A new oven.
+         * @description Add a new oven.
          */
         post: operations["add_oven"];
         delete?: never;
@@ -1207,7 +1207,7 @@ export interface paths {
         put?: never;
         /**
          * Read Pack
-         * @description What a pack means, before it is kept: what the page asks while a label is typed.
+         * @description Return what a pack means, before it is kept: what the page asks while a label is typed.
          */
         post: operations["read_pack"];
         delete?: never;
@@ -1225,7 +1225,7 @@ export interface paths {
         };
         /**
          * Open Pack
-         * @description A pack with what it means and where it is used.
+         * @description Return a pack with what it means and where it is used.
          */
         get: operations["open_pack"];
         /**
@@ -1349,13 +1349,13 @@ export interface paths {
         };
         /**
          * List Plans
-         * @description The kitchen's plans, the latest day first.
+         * @description List the kitchen's plans, the latest day first.
          */
         get: operations["plans"];
         put?: never;
         /**
          * Create Plan
-         * @description A new plan.
+         * @description Create a new plan.
          */
         post: operations["create_plan"];
         delete?: never;
@@ -1375,7 +1375,7 @@ export interface paths {
         put?: never;
         /**
          * Read Bakes
-         * @description A list of bakes as a table of text, with the formulas that it names; nothing is kept.
+         * @description Read a list of bakes as a table of text, with the formulas that it names; nothing is kept.
          */
         post: operations["read_bakes"];
         delete?: never;
@@ -1441,7 +1441,7 @@ export interface paths {
         };
         /**
          * Plan File
-         * @description It as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json.
+         * @description Write a plan as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json.
          */
         get: operations["plan_file"];
         put?: never;
@@ -1463,7 +1463,7 @@ export interface paths {
         put?: never;
         /**
          * Try Move
-         * @description What stands in the way of moving a task; nothing is changed.
+         * @description Return what stands in the way of moving a task; nothing is changed.
          */
         post: operations["try_move"];
         delete?: never;
@@ -1501,7 +1501,7 @@ export interface paths {
         };
         /**
          * Plan Shopping
-         * @description What its bakes take together, less what is on the shelf.
+         * @description Return what its bakes take together, less what is on the shelf.
          */
         get: operations["plan_shopping"];
         put?: never;
@@ -1523,7 +1523,7 @@ export interface paths {
         put?: never;
         /**
          * Slip Plan
-         * @description A task took longer: its rest is to be planned anew.
+         * @description Lengthen a task that took longer and replan the rest.
          */
         post: operations["slip_plan"];
         delete?: never;
@@ -1603,7 +1603,7 @@ export interface paths {
         put?: never;
         /**
          * Prep
-         * @description The cards of a document, and what a change did, without keeping either.
+         * @description Return the cards of a document, and what a change did, without keeping either.
          */
         post: operations["prep"];
         delete?: never;
@@ -1623,7 +1623,7 @@ export interface paths {
         put?: never;
         /**
          * Read Recipe File
-         * @description What a page, a table, a workbook, a list or a document holds; nothing is kept.
+         * @description Return what a page, a table, a workbook, a list or a document holds; nothing is kept.
          */
         post: operations["read_recipe_file"];
         delete?: never;
@@ -1643,7 +1643,7 @@ export interface paths {
         put?: never;
         /**
          * Recipe
-         * @description The recipe of a document, without keeping it.
+         * @description Return the recipe of a document, without keeping it.
          */
         post: operations["recipe"];
         delete?: never;
@@ -1663,7 +1663,7 @@ export interface paths {
         put?: never;
         /**
          * Recipe File
-         * @description It as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6.
+         * @description Write a recipe as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6.
          */
         post: operations["recipe_file"];
         delete?: never;
@@ -1683,7 +1683,7 @@ export interface paths {
         put?: never;
         /**
          * Remedies
-         * @description What to do about everything that is out, each checked against all else.
+         * @description Return what to do about everything that is out, each checked against all else.
          */
         post: operations["remedies"];
         delete?: never;
@@ -1701,7 +1701,7 @@ export interface paths {
         };
         /**
          * List Runs
-         * @description The kitchen's runs, the newest first.
+         * @description List the kitchen's runs, the newest first.
          */
         get: operations["runs"];
         put?: never;
@@ -1725,7 +1725,7 @@ export interface paths {
         };
         /**
          * Compare Runs
-         * @description Runs side by side.
+         * @description Return runs side by side.
          */
         get: operations["compare_runs"];
         put?: never;
@@ -1789,7 +1789,7 @@ export interface paths {
         };
         /**
          * Open Run
-         * @description A run with its steps, and what was done after an entry that is known.
+         * @description Open a run with its steps and the entries after a known one.
          */
         get: operations["open_run"];
         put?: never;
@@ -1839,7 +1839,7 @@ export interface paths {
         put?: never;
         /**
          * Feel Run
-         * @description What to do with the dough as it is felt.
+         * @description Return what to do with the dough as it is felt.
          */
         post: operations["feel_run"];
         delete?: never;
@@ -1859,7 +1859,7 @@ export interface paths {
         put?: never;
         /**
          * Finish Run
-         * @description It is done: packs lose what was weighed.
+         * @description Finish a run: packs lose what was weighed.
          */
         post: operations["finish_run"];
         delete?: never;
@@ -1879,7 +1879,7 @@ export interface paths {
         put?: never;
         /**
          * Live Run
-         * @description The window of the bake as it stands.
+         * @description Return the window of the bake as it stands.
          */
         post: operations["live_run"];
         delete?: never;
@@ -1897,7 +1897,7 @@ export interface paths {
         };
         /**
          * List Photos
-         * @description The photos of a run.
+         * @description List the photos of a run.
          */
         get: operations["photos"];
         put?: never;
@@ -1921,7 +1921,7 @@ export interface paths {
         };
         /**
          * Open Photo
-         * @description The picture itself.
+         * @description Open the picture itself.
          */
         get: operations["open_photo"];
         put?: never;
@@ -1947,7 +1947,7 @@ export interface paths {
         put?: never;
         /**
          * Pour Run
-         * @description What the rest of the formula answers to a weight.
+         * @description Return what the rest of the formula answers to a weight.
          */
         post: operations["pour_run"];
         delete?: never;
@@ -1987,7 +1987,7 @@ export interface paths {
         put?: never;
         /**
          * Proposal On Draft
-         * @description What the draft of a run's formula becomes with a proposal; nothing is kept.
+         * @description Return what the draft of a run's formula becomes with a proposal; nothing is kept.
          */
         post: operations["proposal_on_draft"];
         delete?: never;
@@ -2027,7 +2027,7 @@ export interface paths {
         put?: never;
         /**
          * Scale
-         * @description The same dough, more or less of it; nothing is kept.
+         * @description Scale the same dough, more or less of it; nothing is kept.
          */
         post: operations["scale"];
         delete?: never;
@@ -2065,7 +2065,7 @@ export interface paths {
         };
         /**
          * Stock List
-         * @description What is on hand, the next to be used up first.
+         * @description Return what is on hand, the next to be used up first.
          */
         get: operations["stock"];
         put?: never;
@@ -2105,7 +2105,7 @@ export interface paths {
         };
         /**
          * Me
-         * @description The person signed in, with their kitchens.
+         * @description Return the person signed in, with their kitchens.
          */
         get: operations["me"];
         put?: never;
@@ -2125,7 +2125,7 @@ export interface paths {
         };
         /**
          * Letters
-         * @description The letters of everybody, where a folder on one's own machine stands in for a mail server.
+         * @description List everybody's letters, where a folder on one's own machine stands in for a mail server.
          */
         get: operations["outbox"];
         put?: never;

@@ -44,7 +44,7 @@ const devices = useDevices(() => scaled.value && run.mayWrite)
 /** The one plugged into this computer goes before the bench's. */
 const own = useOwnScale()
 const scale = computed(() =>
-  own.reading.value ? { there: true, alive: true, ...own.reading.value } : (devices.shown.value?.scale ?? null),
+  own.reading.value ? { present: true, alive: true, ...own.reading.value } : (devices.shown.value?.scale ?? null),
 )
 const onPan = computed(() => (scaled.value && scale.value?.alive && !scale.value.overload ? (scale.value.grams ?? null) : null))
 const tare = (): void => {
