@@ -31,7 +31,7 @@ class InvitationOut(Schema):
         return cls(id=row.pk, email=row.email, role=row.role, valid_until=row.valid_until)
 
 
-class InvitationSeen(Schema):
+class InvitationPreview(Schema):
     """An invitation as whoever has its link sees it."""
 
     kitchen: str
@@ -43,7 +43,7 @@ class InvitationSeen(Schema):
     valid_until: datetime
 
     @classmethod
-    def from_service(cls, row: Invitation, email: str) -> "InvitationSeen":
+    def from_service(cls, row: Invitation, email: str) -> "InvitationPreview":
         """Build an invitation, seen by a person."""
         return cls(
             kitchen=row.kitchen.name,

@@ -35,7 +35,7 @@ class _Budgets:
         self._left: dict[int, tuple[float, float]] = {}
         self._lock = Lock()
 
-    def left(self, person: int) -> float:
+    def remaining(self, person: int) -> float:
         """Seconds that a person has left."""
         seconds, at = self._left.get(person, (BUDGET_S, 0.0))
         return min(seconds + BACK_PER_S * (monotonic() - at), BUDGET_S)
@@ -45,7 +45,7 @@ class _Budgets:
         with self._lock:
             if len(self._left) > _REMEMBERED:
                 self._left.clear()
-            self._left[person] = (self.left(person) - seconds, monotonic())
+            self._left[person] = (self.remaining(person) - seconds, monotonic())
 
     def forget(self) -> None:
         """Everybody has all of it."""
@@ -67,7 +67,7 @@ def heavy(endpoint: Callable[P, T]) -> Callable[P, T]:
     @wraps(endpoint)
     def worked(*args: P.args, **kwargs: P.kwargs) -> T:
         person = _person(args[0] if args else kwargs["request"])
-        if budgets.left(person) <= 0:
+        if budgets.remaining(person) <= 0:
             raise Busy(
                 "you have asked for very much at once",
                 allowed=f"{BUDGET_S:.0f} s of computing, {60 * BACK_PER_S:.0f} s of it back each minute",

@@ -68,7 +68,7 @@ class PantryRow(Schema):
     flags: list[str]
 
     @classmethod
-    def of_compared(cls, compared: Compared, lot: LotRow | None = None) -> "PantryRow":
+    def from_compared(cls, compared: Compared, lot: LotRow | None = None) -> "PantryRow":
         """Return a row of what is compared."""
         return cls(
             key=compared.key,
@@ -103,11 +103,11 @@ class PantryPage(Schema):
         """Build a page of the services."""
         return cls(
             items=[
-                *(PantryRow.of_compared(compared, lot) for lot, compared in page.packs),
-                *(PantryRow.of_compared(compared) for compared in page.references),
+                *(PantryRow.from_compared(compared, lot) for lot, compared in page.packs),
+                *(PantryRow.from_compared(compared) for compared in page.references),
             ],
-            packs=page.packs_found,
-            references=page.references_found,
+            packs=page.pack_count,
+            references=page.reference_count,
         )
 
 
@@ -155,7 +155,7 @@ class IngredientPage(Schema):
             ],
             aliases=list(result.aliases),
             note=result.note,
-            packs=[PantryRow.of_compared(compared, lot) for lot, compared in opened.packs],
+            packs=[PantryRow.from_compared(compared, lot) for lot, compared in opened.packs],
         )
 
 

@@ -22,7 +22,7 @@ _PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), se
 def plain_text(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
     """Refuse a NUL in an address; keep answers of the API out of every cache."""
 
-    def kept(request: HttpRequest) -> HttpResponse:
+    def checked(request: HttpRequest) -> HttpResponse:
         address = f"{request.path}?{request.META.get('QUERY_STRING', '')}"
         if "\x00" in address or "%00" in address:
             return JsonResponse(_REFUSED, status=422, content_type="application/problem+json")
@@ -32,7 +32,7 @@ def plain_text(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[
         response.headers.setdefault("Permissions-Policy", _PERMISSIONS)
         return response
 
-    return kept
+    return checked
 
 
 def has_nul(value: Any) -> bool:

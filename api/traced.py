@@ -11,11 +11,11 @@ from kitchen.services.trace import client
 def traced(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
     """Tell the services the client's address for as long as a request lasts."""
 
-    def asked(request: HttpRequest) -> HttpResponse:
+    def requested(request: HttpRequest) -> HttpResponse:
         held = client.set(get_adapter(request).get_client_ip(request)[:45])
         try:
             return get_response(request)
         finally:
             client.reset(held)
 
-    return asked
+    return requested

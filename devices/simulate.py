@@ -46,10 +46,10 @@ async def serve(port: int, every_s: float, tick: Callable[[float], str], heard: 
     async with server:
         while True:
             await asyncio.sleep(every_s)
-            said = (tick(every_s) + "\r\n").encode("ascii")
+            output = (tick(every_s) + "\r\n").encode("ascii")
             for writer in list(clients):
                 try:
-                    writer.write(said)
+                    writer.write(output)
                     await asyncio.wait_for(writer.drain(), 1.0)
                 except (ConnectionError, TimeoutError):
                     clients.discard(writer)

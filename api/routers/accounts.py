@@ -15,7 +15,7 @@ from api.account_schemas import (
     HistoryOut,
     InvitationIn,
     InvitationOut,
-    InvitationSeen,
+    InvitationPreview,
     LetterOut,
 )
 from api.errors import ProblemOut
@@ -60,11 +60,11 @@ def take_back(request: HttpRequest, kitchen_id: int, invitation_id: int) -> tupl
 
 
 @router.get(
-    "/invitations/{key}", response={200: InvitationSeen, 404: ProblemOut}, auth=None, operation_id="see_invitation"
+    "/invitations/{key}", response={200: InvitationPreview, 404: ProblemOut}, auth=None, operation_id="see_invitation"
 )
-def see_invitation(request: HttpRequest, key: str) -> InvitationSeen:
+def see_invitation(request: HttpRequest, key: str) -> InvitationPreview:
     """Return what an invitation is about: who has its link need not be signed in."""
-    return InvitationSeen.from_service(
+    return InvitationPreview.from_service(
         invitations.invitation_at(key), request.user.email if isinstance(request.user, User) else ""
     )
 
@@ -86,7 +86,7 @@ def kitchen_history(request: HttpRequest, kitchen_id: int, before: int = 0) -> H
 @router.get("/account/history", response={200: HistoryOut, 401: ProblemOut}, operation_id="account_history")
 def account_history(request: HttpRequest, before: int = 0) -> HistoryOut:
     """Return what happened with one's own account."""
-    return HistoryOut.from_service(history.own_history(person(request), before), history.PAGE)
+    return HistoryOut.from_service(history.account_history_page(person(request), before), history.PAGE)
 
 
 @router.put("/account/closing", response={200: AccountClosingOut, **Problems}, operation_id="close_account")

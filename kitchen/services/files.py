@@ -34,7 +34,7 @@ _SWITCHES = ("coconut_is_nut", "xanthan_is_grain", "low_salt")
 
 
 @dataclass(frozen=True, kw_only=True)
-class TakenFile:
+class ImportedFile:
     """What an import brought."""
 
     formulas: list[Formula]
@@ -121,7 +121,7 @@ def _oven(oven: Oven) -> dict[str, Any]:
 
 
 @transaction.atomic
-def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> TakenFile:
+def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> ImportedFile:
     """Put what a file holds into a kitchen: all of it, or, when a part of it cannot be read, nothing.
 
     Args:
@@ -149,7 +149,7 @@ def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings:
     if added:
         bump_revision(member.kitchen)
     record(member, "file.take", formulas=len(formulas), packs=added)
-    return TakenFile(formulas=formulas, packs_added=added, packs_known=len(keys) - added, settings_taken=settings)
+    return ImportedFile(formulas=formulas, packs_added=added, packs_known=len(keys) - added, settings_taken=settings)
 
 
 def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
@@ -241,19 +241,19 @@ def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: d
         raise Refused("a version cannot be read", got="something else", allowed="its document", field="versions")
     try:
         opened = create_formula(user, member.kitchen_id, _at_home(entry["document"], keys))
-        versions_kept = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
+        new_versions = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
     except SubstrataError as error:
         name = str(entry["document"].get("name", "a formula"))[:80]
         raise Refused(
             f"{name}: {error.what}", got=error.got, allowed=error.allowed, remedy=error.remedy, field=error.field
         ) from error
-    for version in versions_kept:
+    for version in new_versions:
         version.formula, version.author = opened.formula, user
-    FormulaVersion.objects.bulk_create(versions_kept)
+    FormulaVersion.objects.bulk_create(new_versions)
     draft = opened.draft
-    if versions_kept:
-        draft.base_number = versions_kept[-1].number
-        draft.changed = draft.document != versions_kept[-1].document
+    if new_versions:
+        draft.base_number = new_versions[-1].number
+        draft.changed = draft.document != new_versions[-1].document
         draft.save(update_fields=["base_number", "changed"])
     if entry.get("archived"):
         opened.formula.archived_at = timezone.now()

@@ -75,7 +75,7 @@ def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditR
     return _page(AuditRow.objects.filter(kitchen_id=member.kitchen_id), before)
 
 
-def own_history(user: User, before: int = 0) -> list[AuditRow]:
+def account_history_page(user: User, before: int = 0) -> list[AuditRow]:
     """Return a page of what happened with one's own account."""
     return _page(AuditRow.objects.filter(user=user, kitchen=None), before)
 

@@ -72,8 +72,8 @@ class PantryList:
 
     packs: list[tuple[Lot, Compared]]
     references: list[Compared]
-    packs_found: int
-    references_found: int
+    pack_count: int
+    reference_count: int
 
 
 def find(user: User, kitchen_id: int, query: PantryQuery, *, offset: int = 0, limit: int = 60) -> PantryList:
@@ -90,8 +90,8 @@ def find(user: User, kitchen_id: int, query: PantryQuery, *, offset: int = 0, li
     return PantryList(
         packs=list(zip(row, compared, strict=True)),
         references=[plain[key] for key in page],
-        packs_found=count,
-        references_found=len(references),
+        pack_count=count,
+        reference_count=len(references),
     )
 
 

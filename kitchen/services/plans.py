@@ -281,7 +281,7 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     planned_from = {"drafts": _drafts(plan), "ovens": _mark_of_ovens(plan)}
     started = shown = time.monotonic()
 
-    def told(better: Callable[[], Any]) -> bool:
+    def store_better(better: Callable[[], Any]) -> bool:
         nonlocal shown
         now = time.monotonic()
         if now - shown < _SHOWN_EVERY_S:
@@ -290,7 +290,7 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
         Job.objects.filter(pk=job.pk).update(result=_json(better()))
         return progress.report(min(round(100 * (now - started) / _SECONDS), 99))
 
-    answer = make_plan(problem, effort=Effort(seconds=_SECONDS, workers=2), on_better=told)
+    answer = make_plan(problem, effort=Effort(seconds=_SECONDS, workers=2), on_better=store_better)
     result = _json(answer)
     Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(
         planned=result, planned_lock=job.input["lock"], planned_from=planned_from

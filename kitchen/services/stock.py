@@ -66,10 +66,10 @@ def _on_shelf(member: Membership) -> QuerySet[Lot]:
 def at_hand(kitchen_id: int) -> dict[str, float]:
     """Grams of every ingredient that a kitchen has, in packs that are not archived; water is always there."""
     rows = Lot.objects.filter(kitchen_id=kitchen_id, archived_at=None, on_hand_g__gt=0)
-    told: dict[str, float] = {"water": _TAP_G}
+    grams_by_ingredient: dict[str, float] = {"water": _TAP_G}
     for ingredient, grams in rows.values_list("ingredient", "on_hand_g"):
-        told[ingredient] = told.get(ingredient, 0.0) + grams
-    return told
+        grams_by_ingredient[ingredient] = grams_by_ingredient.get(ingredient, 0.0) + grams
+    return grams_by_ingredient
 
 
 def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> dict[str, str]:

@@ -387,7 +387,7 @@ class _Scanner:
             return ""
         if self.text[self.at : self.at + 1] == ".":
             self.at += 1
-        of = re.compile(r"\s+of\b", re.IGNORECASE).match(self.text, self.at)
-        if of:
-            self.at = of.end()
+        connector = re.compile(r"\s+of\b", re.IGNORECASE).match(self.text, self.at)
+        if connector:
+            self.at = connector.end()
         return key

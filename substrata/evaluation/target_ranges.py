@@ -57,17 +57,17 @@ def default_ranges(form: Form, matrix: Matrix) -> dict[str, TargetRange]:
     least = form.heat_set_least
     carried: Source = "matrix" if matrix.name else "form"
 
-    def of_the_form(key: str, window: Window, source: Source = "form") -> TargetRange:
+    def form_range(key: str, window: Window, source: Source = "form") -> TargetRange:
         return TargetRange(window=window, source=source, fails=_fails(key, window))
 
     return {
         "net_carbs": TargetRange(window=form.net_carbs, source="form"),
         "protein": TargetRange(window=form.protein, source="form"),
-        "binder_load": of_the_form("binder_load", matrix.window, carried),
-        "water_fill": _forgiven(of_the_form("water_fill", matrix.water_fill, carried), matrix.forgives),
-        "lift": of_the_form("lift", form.gas),
-        "salt": of_the_form("salt", matrix.salt),
-        "heat_set": of_the_form("heat_set", Window(low=least)) if least else NO_TARGET,
+        "binder_load": form_range("binder_load", matrix.window, carried),
+        "water_fill": _forgiven(form_range("water_fill", matrix.water_fill, carried), matrix.forgives),
+        "lift": form_range("lift", form.gas),
+        "salt": form_range("salt", matrix.salt),
+        "heat_set": form_range("heat_set", Window(low=least)) if least else NO_TARGET,
     }
 
 

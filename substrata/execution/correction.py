@@ -102,11 +102,11 @@ def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: floa
             else drunk
         )
 
-    def left(amount: float) -> float:
+    def residual(amount: float) -> float:
         return consistency_at(shifted(amount), minute, temperature_c) - consistency
 
-    if left(1.0) * off > 0:
-        return shifted(root(left, 0.0, 1.0, exact=1e-3))
+    if residual(1.0) * off > 0:
+        return shifted(root(residual, 0.0, 1.0, exact=1e-3))
     return shifted(1.0)
 
 

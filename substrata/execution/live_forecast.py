@@ -211,11 +211,11 @@ def _thinned(readings: Sequence[BakeReading]) -> list[BakeReading]:
     """Of each kind the newest and some before it, evenly spread: two probes a second apart are one."""
     thinned: list[BakeReading] = []
     for kind in KINDS:
-        of_kind = sorted((r for r in readings if r.kind == kind), key=lambda r: r.minute)
-        if len(of_kind) > _READINGS_PER_KIND:
-            places = np.unique(np.linspace(0, len(of_kind) - 1, _READINGS_PER_KIND).round().astype(int))
-            of_kind = [of_kind[place] for place in places.tolist()]
-        thinned += of_kind
+        same_kind = sorted((r for r in readings if r.kind == kind), key=lambda r: r.minute)
+        if len(same_kind) > _READINGS_PER_KIND:
+            places = np.unique(np.linspace(0, len(same_kind) - 1, _READINGS_PER_KIND).round().astype(int))
+            same_kind = [same_kind[place] for place in places.tolist()]
+        thinned += same_kind
     return thinned
 
 

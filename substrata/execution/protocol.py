@@ -403,9 +403,9 @@ class _Maker:
 
     def _around(self, step: str) -> Iterator[RunStep]:
         """Yield what is filled in, laid on or dusted over, where there is any."""
-        step_told = step_in(self.method, step)
-        if step_told is not None:
-            yield RunStep(id=step, group="shape", kind="do", text=step_told.text.rstrip("."), lines=step_told.added)
+        method_step = step_in(self.method, step)
+        if method_step is not None:
+            yield RunStep(id=step, group="shape", kind="do", text=method_step.text.rstrip("."), lines=method_step.added)
 
 
 _ACTS = {

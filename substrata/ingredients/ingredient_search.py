@@ -115,7 +115,7 @@ class NameIndex:
                 return NameMatch(ingredient=key, beside=beside, facts=self._facts.get(key, frozenset()))
         return None
 
-    def told_apart(self, text: str) -> NameMatch | None:
+    def without_remark(self, text: str) -> NameMatch | None:
         """As ``find``, with what stands in brackets or behind a comma taken for a remark where it names and renames nothing.
 
         "Cream cheese, cubed" is cream cheese, and "milk (almond)" almond milk. "Almond flour, defatted" is not almond flour: a word
@@ -185,7 +185,7 @@ class NameIndex:
                 rank = self._rank(words, typed, primary=name == self._primary[key], key=key)
                 ranked[key] = min(rank, ranked.get(key, 99))
         if typed and not ranked:  # "salt finely ground": a food with a remark that makes no other food of it
-            match = self.told_apart(text)
+            match = self.without_remark(text)
             return [match.ingredient] if match is not None and match.sure else []
         return sorted(ranked, key=lambda key: (ranked[key], self._order[key]))
 

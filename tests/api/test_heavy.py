@@ -82,7 +82,7 @@ def test_a_person_who_has_used_up_their_budget_waits_and_another_does_not(monkey
         work(asking(1))
     assert work(asking(2)) == "done"
     monkeypatch.setattr(limits, "BACK_PER_S", 1e9)
-    assert limits.budgets.left(1) == limits.BUDGET_S
+    assert limits.budgets.remaining(1) == limits.BUDGET_S
 
 
 def test_a_refusal_gives_its_slot_back():

@@ -143,7 +143,7 @@ def test_packs_come_before_the_reference_and_pages_run_through_both(baker, kitch
     assert [lot.pk for lot, _ in first.packs] == [flour.pk]
     assert len(first.references) == 2
     assert len(rest.packs) == 0
-    assert len(first.references) + len(rest.references) == first.references_found
+    assert len(first.references) + len(rest.references) == first.reference_count
     assert "almond-milk" in [seen.key for seen in rest.references]
 
 

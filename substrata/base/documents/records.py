@@ -21,7 +21,7 @@ class Declared:
     key: str  # in the document
     kind: Kind
     default: Any  # a value, or a callable for a mutable one; MISSING when it must be told
-    made: bool  # the default is made anew each time
+    fresh: bool  # the default is made anew each time
 
     @cached_property
     def keys(self) -> tuple[str, ...]:
@@ -31,7 +31,7 @@ class Declared:
     @property
     def usual(self) -> Any:
         """The value where a document says nothing."""
-        return self.default() if self.made else self.default
+        return self.default() if self.fresh else self.default
 
 
 def _declared(record: Any) -> tuple[Declared, ...]:
@@ -48,7 +48,7 @@ def _declared(record: Any) -> tuple[Declared, ...]:
             result = field.default_factory is not MISSING
             default = field.default_factory if result else field.default
             rows.append(
-                Declared(name=field.name, key=kinds[0].key or field.name, kind=kinds[0], default=default, made=result)
+                Declared(name=field.name, key=kinds[0].key or field.name, kind=kinds[0], default=default, fresh=result)
             )
     if not rows:
         raise TypeError(f"{record.__name__} declares nothing")

@@ -149,8 +149,8 @@ def _behaviour(batch: Batch, finished: float) -> dict[str, Parameter]:
         if by is None:
             weight, whole = batch.grams, finished
         else:
-            of = columns[by] if by in columns else batch.nutrient(by)[0]
-            weight = batch.grams * of
+            basis = columns[by] if by in columns else batch.nutrient(by)[0]
+            weight = batch.grams * basis
             whole = float(weight.sum())
         value = float(weight @ columns[name]) / whole if whole > 0 else default
         if value != default:

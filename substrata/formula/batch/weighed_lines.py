@@ -150,7 +150,7 @@ class Batch:
     def matter_rows(self) -> Floats:
         """Return the same in the order of ``MATTERS``, shape (6, n)."""
         if self._matters is None:
-            rows = (_OF_MATTERS @ self.composition[0].T).astype(float)
+            rows = (_MATTER_MATRIX @ self.composition[0].T).astype(float)
             carbohydrate = MATTERS.index("carbohydrate")
             rows[carbohydrate] = np.maximum(rows[carbohydrate], 0.0)
             self._matters = rows
@@ -227,7 +227,7 @@ _COUNTED: dict[Matter, dict[str, float]] = {
     "fibre": {"fibre_g": 1},
     "ash": {"ash_g": 1},
 }
-_OF_MATTERS: Floats = np.array([[float(_COUNTED[m].get(name, 0)) for name in NUTRIENTS] for m in MATTERS])
+_MATTER_MATRIX: Floats = np.array([[float(_COUNTED[m].get(name, 0)) for name in NUTRIENTS] for m in MATTERS])
 
 
 def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tuple[Batch, tuple[LineProblem, ...]]:

@@ -57,7 +57,7 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
             field="file",
         )
     bare = text.lstrip()
-    document = _own_document(bare)
+    document = _substrata_document(bare)
     if document is not None:
         return FileRecipe(kind="document", text="", document=document, unread=())
     if bare[:1] in ("{", "[", "<"):
@@ -66,7 +66,7 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
     return FileRecipe(kind="list", text=text, document=None, unread=())
 
 
-def _own_document(text: str) -> dict[str, Any] | None:
+def _substrata_document(text: str) -> dict[str, Any] | None:
     """Our own document of a formula."""
     if not text.startswith("{"):
         return None

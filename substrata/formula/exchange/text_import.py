@@ -231,7 +231,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
     body, same = _repeated(_BULLET.sub("", part)[:LONGEST_LINE])
     amount, name, problem = _amount_and_name(body)
     key = f"p{number}"
-    match = library.names.told_apart(name)
+    match = library.names.without_remark(name)
     egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
     if egg == "egg" and (only := _ONLY.search(body)):
         egg = _EGG_PARTS[only.group(1).lower()]

@@ -97,7 +97,7 @@ def handling_bias(state: CalibrationState, formula: Any) -> Backed:
     updated, places = state.blocks.get("hands"), state.places.get("hands", {})
     plain = sqrt(_KITCHEN**2 + _FORM**2 + _FORMULA**2)
     if updated is None:
-        return Backed(value=0.0, sd=plain, own_formula=0, from_others=0, text="house model")
+        return Backed(value=0.0, sd=plain, same_formula=0, from_others=0, text="house model")
     keys = ["kitchen", f"form {formula.form}", f"formula {formula_key(formula)}"]
     known = [places[key] for key in keys if key in places]
     rest = sum(sd**2 for key, sd in zip(keys, (_KITCHEN, _FORM, _FORMULA), strict=True) if key not in places)

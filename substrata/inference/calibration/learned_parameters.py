@@ -118,7 +118,7 @@ class Backed:
 
     value: float
     sd: float
-    own_formula: int  # of this formula's own trials
+    same_formula: int  # of this formula's own trials
     from_others: int
     text: str
 
@@ -144,4 +144,4 @@ def backed(state: CalibrationState, block: str, key: str, value: float, sd: floa
         )
     else:
         text = "house model"
-    return Backed(value=value, sd=sd, own_formula=mine, from_others=runs - mine, text=text)
+    return Backed(value=value, sd=sd, same_formula=mine, from_others=runs - mine, text=text)

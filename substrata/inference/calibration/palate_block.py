@@ -110,7 +110,7 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
         priors = {"scale": _PALATE, formula_part: _TASTE}
         plain = sqrt(sum((amount * priors.get(key, _WEIGHT)) ** 2 for key, amount in row.items()))
         if updated is None:
-            biases[score.key] = Backed(value=score.value, sd=plain, own_formula=0, from_others=0, text="house model")
+            biases[score.key] = Backed(value=score.value, sd=plain, same_formula=0, from_others=0, text="house model")
             continue
         slope = np.zeros(len(places))
         rest = 0.0

@@ -186,7 +186,7 @@ class _Judge:
             if change is not None:
                 shift = shift + change
             removed |= set(row.text("takes").split())
-        lasting, once = self._kept(frozenset(removed), run=False), self._kept(frozenset(removed), run=True)
+        lasting, once = self._without(frozenset(removed), run=False), self._without(frozenset(removed), run=True)
         good = self._bad_of(lasting, shift)
         slipped = [
             n for n, (some, more) in enumerate(zip(lasting, once, strict=True)) if len(more.causes) > len(some.causes)
@@ -196,7 +196,7 @@ class _Judge:
             good[slipped] = (1 - _AGAIN) * good[slipped] + _AGAIN * worse
         return float(good.mean())
 
-    def _kept(self, removed: frozenset[str], *, run: bool) -> list[Hypothesis]:
+    def _without(self, removed: frozenset[str], *, run: bool) -> list[Hypothesis]:
         """Return what of each pick's causes is still there: those that no action takes, with or without those of one run."""
         rows = {}
         for place in set(self.places.tolist()):

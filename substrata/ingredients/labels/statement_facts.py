@@ -35,7 +35,7 @@ class StatementFacts:
 class _Words:
     flag: str
     words: re.Pattern[str]
-    but_not: re.Pattern[str] | None
+    except_after: re.Pattern[str] | None
 
 
 def _any_of(words: str) -> re.Pattern[str] | None:
@@ -52,7 +52,7 @@ def _table() -> tuple[_Words, ...]:
         words = _any_of(row.text("words"))
         if words is None:
             raise row.error("no words for a flag", got="nothing", allowed="words, with ; between them")
-        rows.append(_Words(flag=row.text("flag"), words=words, but_not=_any_of(row.text("but_not"))))
+        rows.append(_Words(flag=row.text("flag"), words=words, except_after=_any_of(row.text("but_not"))))
     return tuple(rows)
 
 
@@ -86,7 +86,7 @@ def _flags(text: str) -> dict[str, str]:
     phrase = plain(text)
     brought = {}
     for row in _table():
-        rest = row.but_not.sub(" ", phrase) if row.but_not else phrase
+        rest = row.except_after.sub(" ", phrase) if row.except_after else phrase
         hit = row.words.search(rest)
         if hit:
             brought[row.flag] = hit.group()

@@ -205,10 +205,10 @@ def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
     )
 
 
-def _salted(window: Window, of_cheese: float, sweet: float) -> Window:
+def _salted(window: Window, cheese_salt: float, sweet: float) -> Window:
     """Return a crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
     low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
-    high = window.high if window.high is None else max(window.high, _CHEESE_SALT * of_cheese)
+    high = window.high if window.high is None else max(window.high, _CHEESE_SALT * cheese_salt)
     return Window(low=low, high=high)
 
 

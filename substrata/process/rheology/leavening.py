@@ -175,7 +175,7 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None
 
 
 _PROOF_C = 30.0  # at which a proofed dough has the gas that it holds
-_OF_ANIMALS = frozenset(("milk", "egg", "meat", "fish"))
+_ANIMAL_FOODS = frozenset(("milk", "egg", "meat", "fish"))
 
 
 def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Floats]:
@@ -185,7 +185,7 @@ def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Fl
     if not grams:
         return 0.0, 0.0, np.zeros(len(batch.grams))
     # What no row tells apart: a plant's own sugars are mostly such as yeast eats; milk's is not.
-    plant = np.array([float(_OF_ANIMALS.isdisjoint(w.ingredient.flags)) for w in batch.lines]) * batch.inside
+    plant = np.array([float(_ANIMAL_FOODS.isdisjoint(w.ingredient.flags)) for w in batch.lines]) * batch.inside
     sugar_g = constant("own_sugar_fermented") * batch.nutrient("sugars_g")[0] * plant
     sugar = float(batch.grams @ np.maximum(batch.behaviour("fermentable")[0], sugar_g))
     worked = constant("proof_minutes") if minutes is None else minutes

@@ -210,7 +210,7 @@ class _Stacked:
 
     starts: dict[str, slice]  # the rules of each score
     first: Places  # of them
-    of: Places  # place of each rule's matter or state in the shares and states, shape (r,)
+    places: Places  # place of each rule's matter or state in the shares and states, shape (r,)
     less: Floats  # taken off before it is bent
     least: Floats  # and not below
     most: Floats
@@ -239,7 +239,7 @@ def _stacked() -> _Stacked:
     return _Stacked(
         starts=starts,
         first=np.array([rules.start for rules in starts.values()]),
-        of=np.array([places[rule.of] for rule in every]),
+        places=np.array([places[rule.of] for rule in every]),
         less=np.array([rule.at if rule.how in ("above", "over") else 0.0 for rule in every]),
         least=np.array([0.0 if rule.how == "above" else -np.inf for rule in every]),
         most=np.array([rule.at if rule.how == "most" else np.inf for rule in every]),
@@ -256,7 +256,7 @@ def _stacked() -> _Stacked:
 def _amounts(shares: Sequence[float], e: Eaten, moistures: Sequence[float], palate: Palate) -> Floats:
     """Points of each of the r rules at each of the m moistures, shape (m, r)."""
     rules, thin = _stacked(), min(1.0, float((constant("snaps_at") / e.thickness_mm) ** constant("thin_power")))
-    each = np.array([[*shares, *_states(e, moisture, thin)] for moisture in moistures])[:, rules.of]
+    each = np.array([[*shares, *_states(e, moisture, thin)] for moisture in moistures])[:, rules.places]
     result: Floats = np.minimum(np.maximum(each - rules.less, rules.least), rules.most)
     result[:, rules.saturates] = 1 - np.exp(-each[:, rules.saturates] / rules.half_way)
     wetter = (np.array(moistures)[:, None] - rules.gate_at) / rules.gate_width

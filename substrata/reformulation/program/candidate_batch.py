@@ -215,10 +215,10 @@ class CandidateBatch:
 
     def per_line(self, coefficients: Floats) -> Floats:
         """Coefficients of the n slots, that of the frying fat laid on the dough that brings it; (lines,) to (n,)."""
-        own_coefficients = coefficients[: self.count]
+        line_coefficients = coefficients[: self.count]
         if len(coefficients) == self.count:
-            return own_coefficients
-        result: Floats = own_coefficients + self.frying * coefficients[self.count] * self.inside
+            return line_coefficients
+        result: Floats = line_coefficients + self.frying * coefficients[self.count] * self.inside
         return result
 
     def batch_at(self, grams: Floats) -> Batch:
@@ -239,20 +239,20 @@ class CandidateBatch:
         for line in self.base.formula.lines:
             slot, now = amounts.get(line.id, (None, 0.0))
             if slot is None or abs(now - slot.start) < 1e-9:
-                if slot is None or now > 0 or not (slot.new or slot.id not in self._given_ids):
+                if slot is None or now > 0 or not (slot.new or slot.id not in self._present_ids):
                     lines.append(line)
             elif now > _LEAST_G:
                 # A line that comes in says its role, so that it is drawn as what it is before it is judged again.
                 role = line.role or (slot.role if slot.new else "")
                 lines.append(replace(line, grams=round(now, 3), entered=f"{now:g} g", role=role))
-        return replace(self.given.formula, lines=tuple(lines), targets=self._own_targets)
+        return replace(self.given.formula, lines=tuple(lines), targets=self._baker_targets)
 
     @cached_property
-    def _given_ids(self) -> frozenset[str]:
+    def _present_ids(self) -> frozenset[str]:
         return frozenset(line.id for line in self.given.formula.lines)
 
     @cached_property
-    def _own_targets(self) -> Mapping[str, Target]:
+    def _baker_targets(self) -> Mapping[str, Target]:
         return self.given.formula.targets
 
 

@@ -78,11 +78,11 @@ class Cases:
         """
         until = time.monotonic() + seconds
         for number, part in enumerate(_PASSES):
-            seconds_left = seconds if self.effort.steady else until - time.monotonic()
+            seconds_remaining = seconds if self.effort.steady else until - time.monotonic()
             open_ = [case for case in self._cases if case.open and case.bound <= self._most(_GOALS[0])]
             if not open_ or (number > 1 and 2 * len(open_) > len(self._cases)):
                 return
-            self._each(self._smaller, open_, part * seconds_left)
+            self._each(self._smaller, open_, part * seconds_remaining)
             good = [
                 case for case in self._cases if case.smaller and not case.beside and case.smaller.value < self.price
             ]
@@ -169,8 +169,8 @@ class Cases:
         with ThreadPoolExecutor(many) as pool:
             while (waiting and not self.stopped) or under_way:
                 while waiting and len(under_way) < many and not self.stopped:
-                    seconds_left = max(until - time.monotonic(), _LEAST_S)
-                    part = seconds_left * min(many / len(waiting), 1.0)
+                    seconds_remaining = max(until - time.monotonic(), _LEAST_S)
+                    part = seconds_remaining * min(many / len(waiting), 1.0)
                     under_way.add(pool.submit(step, waiting.pop(0), replace(alone, seconds=part)))
                 done, under_way = wait(under_way, timeout=_HEARD_S, return_when=FIRST_COMPLETED)
                 for outcome in done:

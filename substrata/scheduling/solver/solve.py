@@ -46,8 +46,8 @@ def solve(
             return replace(effort, seconds=_AT_LEAST_S)
         if effort.steady:
             return replace(effort, seconds=effort.seconds * part)
-        seconds_left = effort.seconds - keep * effort.seconds - (time.monotonic() - started)
-        return replace(effort, seconds=max(min(effort.seconds * part, seconds_left), _AT_LEAST_S))
+        seconds_remaining = effort.seconds - keep * effort.seconds - (time.monotonic() - started)
+        return replace(effort, seconds=max(min(effort.seconds * part, seconds_remaining), _AT_LEAST_S))
 
     watch = shown if on_better else None
     # Nobody late; stops at once when that is proven.

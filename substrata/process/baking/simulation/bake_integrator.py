@@ -143,10 +143,10 @@ def within(y, k, step, share, out):
 
 
 @part
-def record_row(of_faces, out):
+def record_row(face_rates, out):
     """Put what ``rates`` tells of the faces into an array."""
     for index in range(6):
-        out[index] = of_faces[index]
+        out[index] = face_rates[index]
 
 
 @part

@@ -115,9 +115,9 @@ def gel_water(batch: Batch, wet: float) -> float | None:
     drinks = (
         batch.behaviour("capacity")[0] * (batch.behaviour("gum_share")[0] < 1) * (batch.is_role("vegetable", "egg") < 1)
     )
-    own_water = water * batch.is_role("cheese", "vegetable")
+    free_water = water * batch.is_role("cheese", "vegetable")
     gel = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines]) * oven_number("gel_water")
-    held = float((grams * inside) @ (drinks + own_water + gel))
+    held = float((grams * inside) @ (drinks + free_water + gel))
     dry = float((grams * inside) @ (1 - water))
     psyllium = share * batch.dough_g
     egg = float((grams * inside * batch.is_role("egg")) @ (1 - water))

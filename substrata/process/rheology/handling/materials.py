@@ -39,13 +39,13 @@ def materials(batch: Batch) -> Materials:
     whole = water - available + fat + rest  # water that stays where it is counts with its line
     gum = grams * each("gum_share") / 1.5
 
-    def volume(of: Floats, phase: PhaseName) -> float:
-        return float(of @ lies_in[phase])
+    def volume(volumes: Floats, phase: PhaseName) -> float:
+        return float(volumes @ lies_in[phase])
 
     soft_g = float(grams @ lies_in["soft"]) or 1.0
     capacity, capacity_sd = batch.behaviour("capacity")
     shreds = batch.is_role("vegetable") * (each("water_availability") >= 1)
-    of_lines = (
+    line_values = (
         grams * capacity,
         grams * capacity_sd,
         each("gel_part"),
@@ -81,4 +81,4 @@ def materials(batch: Batch) -> Materials:
         volume(whole * each("mats"), "particle"),
     )
     melts = volume(whole, "fat") + volume(whole, "cheese") > 0
-    return Materials(lines=np.array(of_lines), amounts=amounts, melts=melts)
+    return Materials(lines=np.array(line_values), amounts=amounts, melts=melts)

@@ -56,7 +56,7 @@ def packing(
 
 
 @part
-def taken_up(demand: float, water: float, sharing: float) -> float:
+def water_uptake(demand: float, water: float, sharing: float) -> float:
     """Smooth minimum of the water there is and what could be held, g; written so that tiny amounts do not overflow."""
     low, high = min(demand, water), max(demand, water)
     # As logarithms: two powers cost more than all the rest.
@@ -189,7 +189,7 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             drawn_out = 1 + p[GEL_YIELD] * min(max(t - 40, -40.0), 10.0)  # more from the same powder when it is warm
             gels *= drawn_out
             demand = max(flours + gels, TINY)
-            held = taken_up(demand, water, p[SHARING])
+            held = water_uptake(demand, water, p[SHARING])
             saturation, free = held / demand, water - held
             # Volumes, mL. Nut flours give oil when worked; it does not go back.
             released = min(p[OIL_RELEASE] * worked * lubricating * max(1 + 0.01 * (t - 20), 0.0), 0.6 * lubricating)

@@ -4671,10 +4671,10 @@ export interface components {
             valid_until: string;
         };
         /**
-         * InvitationSeen
+         * InvitationPreview
          * @description An invitation as whoever has its link sees it.
          */
-        InvitationSeen: {
+        InvitationPreview: {
             /** By */
             by: string;
             /** Email */
@@ -9455,7 +9455,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InvitationSeen"];
+                    "application/json": components["schemas"]["InvitationPreview"];
                 };
             };
             /** @description Not Found */
