@@ -18,8 +18,8 @@ import numpy as np
 from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
 from substrata.scheduling.plans.plan_document import read_plan
-from substrata.scheduling.plans.plan_problem import plan_problem
 from substrata.scheduling.plans.planning import make_plan
+from substrata.scheduling.plans.planning_case import planning_case
 from substrata.scheduling.robustness.robust_plan import CARES, careful, holds
 from substrata.scheduling.solver.list_schedule import listed
 from substrata.scheduling.solver.plan_check import faults
@@ -39,7 +39,7 @@ def days(count: int, bakes: int, seconds: float) -> None:
             for n, name in enumerate(chosen, 1)
         ]
         begun = time.perf_counter()
-        bench = plan_problem(read_plan({"start": "2026-06-06T06:00", "bakes": told, "name": ""}), library)
+        case = planning_case(read_plan({"start": "2026-06-06T06:00", "bakes": told, "name": ""}), library)
         made = time.perf_counter() - begun
         first: list[float] = []
 
@@ -48,11 +48,11 @@ def days(count: int, bakes: int, seconds: float) -> None:
                 first.append(time.perf_counter() - begun - made)
             return True
 
-        planned = make_plan(bench, effort=Effort(seconds=seconds), on_better=seen)
-        plain = solve(careful(bench.problem, CARES[-1]), Effort(seconds=seconds / 2))
-        careless = holds(bench.problem, plain).share
+        planned = make_plan(case, effort=Effort(seconds=seconds), on_better=seen)
+        plain = solve(careful(case.problem, CARES[-1]), Effort(seconds=seconds / 2))
+        careless = holds(case.problem, plain).share
         rows.append(
-            (len(bench.problem.tasks), made, first[0] if first else 0, planned.gap or 0, planned.holds.share, careless)
+            (len(case.problem.tasks), made, first[0] if first else 0, planned.gap or 0, planned.holds.share, careless)
         )
     table = np.array(rows)
     names = ("tasks", "s to make", "s to first", "gap", "holds", "careless holds")

@@ -15,7 +15,7 @@ from benchmarks.kitchens import demo_formulas
 from substrata.base.settings import Settings
 from substrata.ingredients.library import load_library
 from substrata.reformulation.program.amount_steps import TOUCHED
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.successive_linearisation import search
@@ -23,14 +23,14 @@ from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.starter_formula import formula_of, skeletons
 
 
-def plain_cost(bench, grams):
+def plain_cost(problem, grams):
     """The weighted change."""
     moved = [
         (s.step.weight * abs(g - s.start)) + TOUCHED
-        for s, g in zip(bench.slots, grams, strict=True)
+        for s, g in zip(problem.slots, grams, strict=True)
         if abs(g - s.start) > 1e-6
     ]
-    return sum(moved) + sum(8.0 for s, g in zip(bench.slots, grams, strict=True) if s.new and g > 0)
+    return sum(moved) + sum(8.0 for s, g in zip(problem.slots, grams, strict=True) if s.new and g > 0)
 
 
 def drawn_formulas(rng, count):
@@ -48,16 +48,16 @@ def balanced(library, settings, rng, count):
     """The demo formulas and random ones, each settled first where something of it was out."""
     made = []
     for formula in (*demo_formulas(), *drawn_formulas(rng, count)):
-        bench = CandidateBatch(formula, library, settings, Wish(may_bring=False))
-        found = search(bench, start=judge(bench, bench.start))
+        problem = BalanceProblem(formula, library, settings, Wish(may_bring=False))
+        found = search(problem, start=judge(problem, problem.start))
         if found.met:
-            made.append(bench.formula_at(found.verdict.grams))
+            made.append(problem.formula_at(found.verdict.grams))
     return made
 
 
-def disturbed(formula, bench, rng, *, most):
+def disturbed(formula, problem, rng, *, most):
     """Some free lines of a formula moved by 10 to 60 %, eggs by whole eggs."""
-    free = [s for s in bench.slots if s.free and not s.new and s.start > 0]
+    free = [s for s in problem.slots if s.free and not s.new and s.start > 0]
     chosen = rng.sample(free, min(rng.randint(1, 4), len(free)))
     grams = {}
     for slot in chosen:
@@ -79,10 +79,10 @@ def main(cases=60, seed=7):
     print(f"{len(bases)} formulas in balance")
     while red < cases:
         formula = bases[red] if red < len(bases) else rng.choice(bases)
-        bench = CandidateBatch(formula, library, settings, Wish())
-        draft = disturbed(formula, bench, rng, most=0.6)
+        problem = BalanceProblem(formula, library, settings, Wish())
+        draft = disturbed(formula, problem, rng, most=0.6)
         drawn += 1
-        work = CandidateBatch(draft, library, settings, Wish(), saved=formula)
+        work = BalanceProblem(draft, library, settings, Wish(), saved=formula)
         start = judge(work, work.start)
         if not start.missed or start.figures is None:
             continue
@@ -118,10 +118,10 @@ def short(missed):
     return {k: round(v, 3) for k, v in missed.items()}
 
 
-def depth(verdict, bench):
+def depth(verdict, problem):
     """Of the bracket nearest to its bound: how far inside, as a share of half the window."""
     rows = []
-    windows = bench.at(verdict.grams).windows
+    windows = problem.at(verdict.grams).windows
     for key, wanted in windows.items():
         w, value = wanted.window, verdict.figures.values.get(key)
         if value is None or w.low is None or w.high is None:

@@ -35,8 +35,8 @@ from substrata.publishing.recipe import recipe_of
 from substrata.reformulation.balance import settle
 from substrata.reformulation.starter_formula import formula_of, skeletons
 from substrata.scheduling.plans.plan_document import read_plan
-from substrata.scheduling.plans.plan_problem import plan_problem
 from substrata.scheduling.plans.planning import make_plan
+from substrata.scheduling.plans.planning_case import planning_case
 from substrata.scheduling.solver.search_effort import Effort
 
 RANDOM = 200
@@ -179,7 +179,7 @@ def _plans() -> Asks:
         yield (
             f"plan {number}",
             lambda plan=plan: make_plan(
-                plan_problem(plan, library), effort=Effort(seconds=0.4, workers=1, steady=True)
+                planning_case(plan, library), effort=Effort(seconds=0.4, workers=1, steady=True)
             ),
         )
 

@@ -211,8 +211,8 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
 
 
 @lru_cache(maxsize=16)
-def _plan_problem(memo_key: MemoKey) -> Any:
-    from substrata.scheduling.plans.plan_problem import plan_problem  # loaded late, as all that knows the solver
+def _planning_case(memo_key: MemoKey) -> Any:
+    from substrata.scheduling.plans.planning_case import planning_case  # loaded late, as all that knows the solver
 
     plan: Plan = memo_key.payload
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
@@ -221,13 +221,13 @@ def _plan_problem(memo_key: MemoKey) -> Any:
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
     profiles = _profiles(plan.kitchen_id, core)
-    return plan_problem(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
+    return planning_case(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
 
 
-def plan_problem_of(plan: Plan) -> Any:
+def planning_case_of(plan: Plan) -> Any:
     """Return the plan made of its formulas, as they and the kitchen's ovens are now."""
     key = (*kitchen_mark(plan.kitchen), *ovens_mark(plan.kitchen), plan.pk, plan.lock, *_drafts(plan).items())
-    return _plan_problem(MemoKey(key, plan))
+    return _planning_case(MemoKey(key, plan))
 
 
 def _drafts(plan: Plan) -> dict[str, int]:
@@ -277,7 +277,7 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
     if plan is None:
         return None
-    problem = plan_problem_of(plan)
+    problem = planning_case_of(plan)
     planned_from = {"drafts": _drafts(plan), "ovens": _mark_of_ovens(plan)}
     started = shown = time.monotonic()
 
@@ -324,7 +324,7 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
     from substrata.scheduling.plans.manual_moves import conflicts
 
     plan = open_plan(user, kitchen_id, plan_id)
-    return conflicts(plan_problem_of(plan), _placed(plan), task, start_min)
+    return conflicts(planning_case_of(plan), _placed(plan), task, start_min)
 
 
 @transaction.atomic
@@ -341,7 +341,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
 
     member = membership(user, kitchen_id, BAKER)
     plan = _plan_of(member, plan_id, lock=True)
-    document = write_plan(replace(slipped(plan_problem_of(plan), _placed(plan), task, minutes), bakes=()))
+    document = write_plan(replace(slipped(planning_case_of(plan), _placed(plan), task, minutes), bakes=()))
     plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
     plan.lock += 1
     plan.updated_by = user

@@ -52,12 +52,12 @@ def _with_formula(bake: Any, file: str) -> Any:
 
 def _plan(options: argparse.Namespace) -> str:
     # Imported here: the solver takes a while to load, and the other commands do not need it.
-    from substrata.scheduling.plans.plan_problem import plan_problem
     from substrata.scheduling.plans.planning import make_plan
+    from substrata.scheduling.plans.planning_case import planning_case
     from substrata.scheduling.solver.search_effort import Effort
 
     plan = _read(options.file)
-    answer = make_plan(plan_problem(plan, load_library()), effort=Effort(seconds=options.seconds))
+    answer = make_plan(planning_case(plan, load_library()), effort=Effort(seconds=options.seconds))
     if options.table:
         rows = [answer.text, ""]
         for task in answer.tasks:

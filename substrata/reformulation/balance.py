@@ -9,7 +9,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.reformulation.infeasibility import clash_at
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.piece_changes import Shaped, as_shaped, other_shapes, shape_name
 from substrata.reformulation.request.balance_answer import Relax, Settlement, Status
@@ -61,18 +61,18 @@ def settle(
         FormulaError: when the wish cannot be meant; ``check_wish`` says how.
     """
     check_wish(wish, [line.id for line in formula.lines])
-    bench = CandidateBatch(formula, library, settings, wish, saved=saved)
-    stop = _cannot_begin(bench)
+    problem = BalanceProblem(formula, library, settings, wish, saved=saved)
+    stop = _cannot_begin(problem)
     if stop:
         return stop
-    start = judge(bench, bench.start)
+    start = judge(problem, problem.start)
     if not start.missed:
-        return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(bench))
+        return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(problem))
     on_progress(0.1)
-    shaped = as_shaped(bench)
+    shaped = as_shaped(problem)
     solved = settled_in(shaped)
     on_progress(0.35)
-    teller = Teller(bench, start)
+    teller = Teller(problem, start)
     original = Answer(shaped=shaped, verdict=solved.verdict, met=solved.met)
     others = in_other_shapes(other_shapes(shaped))
     answers = different_ways(shaped, solved, ways, on_progress) if solved.met else []
@@ -84,47 +84,51 @@ def settle(
         status="settled",
         text=_text(pool[0][1]),
         ways=tuple(teller.way(name, answer) for name, answer in pool),
-        surer=_surer(pool[0][1].bench, pool[0][1].verdict),
-        started=_grams(bench),
+        surer=_surer(pool[0][1].problem, pool[0][1].verdict),
+        started=_grams(problem),
     )
 
 
-def _grams(bench: CandidateBatch) -> dict[str, float]:
-    return {slot.id: slot.start for slot in bench.slots if slot.start > 0}
+def _grams(problem: BalanceProblem) -> dict[str, float]:
+    return {slot.id: slot.start for slot in problem.slots if slot.start > 0}
 
 
-def _cannot_begin(bench: CandidateBatch) -> Settlement | None:
+def _cannot_begin(problem: BalanceProblem) -> Settlement | None:
     """Where there is nothing to settle: an empty bowl, no line that may move, or another bread."""
 
     def stopped(status: Status, text: str) -> Settlement:
         return Settlement(status=status, text=text)
 
-    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
+    if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return stopped("nothing", "There is no dough to settle yet: add what it is made of, or begin from a shape.")
-    movable = [slot for slot in bench.slots if slot.free and not slot.new]
+    movable = [slot for slot in problem.slots if slot.free and not slot.new]
     if not movable:
         return stopped("nothing", "Every line is locked: unlock one that may change.")
-    bases = [s for s in bench.slots if s.role in ("base", "fibre") and s.start > 0]
-    if bases and all(s.gone for s in bases) and not any(s.new and s.role == "base" and s.most > 0 for s in bench.slots):
+    bases = [s for s in problem.slots if s.role in ("base", "fibre") and s.start > 0]
+    if (
+        bases
+        and all(s.gone for s in bases)
+        and not any(s.new and s.role == "base" and s.most > 0 for s in problem.slots)
+    ):
         return stopped("begin", "That leaves no flour, and none may take its place: begin from another base.")
-    return _another_bread(bench)
+    return _another_bread(problem)
 
 
-def _another_bread(bench: CandidateBatch) -> Settlement | None:
-    whole = bench.kept.batch.dough_g
+def _another_bread(problem: BalanceProblem) -> Settlement | None:
+    whole = problem.reference.batch.dough_g
     for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
-        slots = [s for s in bench.slots if s.role == role and s.reference_g > 0]
+        slots = [s for s in problem.slots if s.role == role and s.reference_g > 0]
         had = sum(s.reference_g for s in slots)
         remaining = sum(s.reference_g for s in slots if not s.gone)
         carries = had > _BATTER * whole
-        back = any(s.role == role and s.new and s.most > 0 for s in bench.slots)
+        back = any(s.role == role and s.new and s.most > 0 for s in problem.slots)
         if carries and had - remaining > share * had and not back:
             text = (
                 f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and carries it: without it this is another bread. "
                 "Begin from another base."
             )
             return Settlement(status="begin", text=text)
-    gel = [s for s in bench.slots if "psyllium" in s.material.flags and s.reference_g > 0]
+    gel = [s for s in problem.slots if "psyllium" in s.material.flags and s.reference_g > 0]
     if gel and all(s.gone for s in gel) and sum(s.reference_g for s in gel) > constant("psyllium_dough") * whole:
         text = (
             "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
@@ -134,12 +138,12 @@ def _another_bread(bench: CandidateBatch) -> Settlement | None:
 
 
 def _nearest(answer: Answer, teller: Teller) -> Settlement:
-    bench, verdict, start = answer.bench, answer.verdict, answer.shaped.start
+    problem, verdict, start = answer.problem, answer.verdict, answer.shaped.start
     present = start.figures.consistency if start.figures else None
-    clash = (*_shapes_that_would_do(answer.shaped), *clash_at(bench, verdict.grams, present))
+    clash = (*_shapes_that_would_do(answer.shaped), *clash_at(problem, verdict.grams, present))
     way = teller.way("nearest", answer)
-    missed = ", ".join(missed_texts(bench, verdict))
-    moves = _moves(bench, verdict)
+    missed = ", ".join(missed_texts(problem, verdict))
+    moves = _moves(problem, verdict)
     return Settlement(
         status="nearest",
         text="Not all of it can be met: this is the nearest that was found.",
@@ -147,13 +151,13 @@ def _nearest(answer: Answer, teller: Teller) -> Settlement:
         nearest=f"The nearest that was found: {missed}.",
         clash=_sorted(clash),
         moves=moves,
-        started=_grams(bench),
+        started=_grams(problem),
     )
 
 
 def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
     """Other pieces in which all could be met, where the wish does not allow them yet."""
-    wish = original.bench.wish
+    wish = original.problem.wish
     labels = {"pieces": "the number of pieces", "thickness": "the thickness"}
     for key, text in labels.items():
         free = wish.with_changes(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
@@ -171,17 +175,17 @@ def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
     )
 
 
-def _moves(bench: CandidateBatch, verdict: ModelCheck) -> tuple[str, ...]:
+def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
     """Return what helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
     if "thickness" in verdict.missed:
         return ("thinner in a wider tin, or with less dough in it",)
     if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
         return ()
-    dough = bench.at(verdict.grams)
+    dough = problem.at(verdict.grams)
     forecast = dough.handling
     if forecast is None:
         return ()
-    target_class = bench.wish.handling or forecast.target_low
+    target_class = problem.wish.handling or forecast.target_low
     moves = []
     point = next((p for p in forecast.minutes if p.class_name == target_class), None)
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
@@ -197,32 +201,32 @@ def _moves(bench: CandidateBatch, verdict: ModelCheck) -> tuple[str, ...]:
 
 
 def _text(answer: Answer) -> str:
-    count = len(line_changes(answer.bench, answer.verdict.grams)) + len(answer.shaped.changes)
+    count = len(line_changes(answer.problem, answer.verdict.grams)) + len(answer.shaped.changes)
     return f"{count} {'edit brings' if count == 1 else 'edits bring'} everything inside."
 
 
-def _surer(bench: CandidateBatch, verdict: ModelCheck) -> str:
+def _surer(problem: BalanceProblem, verdict: ModelCheck) -> str:
     """How sure it could be made where that is less than was wished, and what would do more than any edit."""
-    return " ".join(filter(None, (_less_sure(bench, verdict), _whose_doubt(bench, verdict))))
+    return " ".join(filter(None, (_less_sure(problem, verdict), _whose_doubt(problem, verdict))))
 
 
-def _less_sure(bench: CandidateBatch, verdict: ModelCheck) -> str:
-    if not bench.wish.margin or not bench.targets:
+def _less_sure(problem: BalanceProblem, verdict: ModelCheck) -> str:
+    if not problem.wish.margin or not problem.targets:
         return ""
-    reached = min((sure.probability for sure in sureness(bench.at(verdict.grams))), default=1.0)
-    wished = chance(-bench.wish.margin, 1.0, None, 0.0)
+    reached = min((sure.probability for sure in sureness(problem.at(verdict.grams))), default=1.0)
+    wished = chance(-problem.wish.margin, 1.0, None, 0.0)
     if reached >= wished - _AS_SURE:
         return ""
     return f"No surer than {ten(reached)} was found, with all else kept."
 
 
-def _whose_doubt(bench: CandidateBatch, verdict: ModelCheck) -> str:
+def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> str:
     """Return the one flour that is most of a target's doubt: its own label would do more than any edit."""
-    for key in bench.targets:
-        if key not in bench.base.ratios_of:
+    for key in problem.targets:
+        if key not in problem.base.ratios_of:
             continue
-        name, share = spread_over(bench, verdict.grams, key)
-        slot = next((s for s in bench.slots if s.name == name), None)
+        name, share = spread_over(problem, verdict.grams, key)
+        slot = next((s for s in problem.slots if s.name == name), None)
         from_pack = slot is not None and slot.material.name != slot.name
         if share >= _LARGE_DOUBT_SHARE and not from_pack:
             return (

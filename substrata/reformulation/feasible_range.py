@@ -10,7 +10,7 @@ from substrata.base.settings import Settings
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_row import LinearRow
@@ -59,37 +59,37 @@ def reach(
         FormulaError: when the wish cannot be meant.
     """
     check_wish(wish.with_changes(targets=dict(wish.targets)), [line.id for line in formula.lines])
-    bench = CandidateBatch(formula, library, settings, wish, saved=saved)
-    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
+    problem = BalanceProblem(formula, library, settings, wish, saved=saved)
+    if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return ()
-    start = judge(bench, bench.start)
+    start = judge(problem, problem.start)
     present = start.figures.consistency if start.figures else None
-    return tuple(_one_range(bench, key, present) for key in keys)
+    return tuple(_one_range(problem, key, present) for key in keys)
 
 
-def _one_range(bench: CandidateBatch, key: str, present: float | None) -> Reach:
-    dough = bench.given
+def _one_range(problem: BalanceProblem, key: str, present: float | None) -> Reach:
+    dough = problem.original
     now = ratio_of(key, dough).value(dough.batch.grams)
-    low, high = (_end(bench, key, sign, present) for sign in (1.0, -1.0))
+    low, high = (_end(problem, key, sign, present) for sign in (1.0, -1.0))
     ends = [end for end in (low, high) if end is not None]
     return Reach(key=key, now=now, low=min([*ends, now]) if ends else None, high=max([*ends, now]) if ends else None)
 
 
-def _end(bench: CandidateBatch, key: str, sign: float, present: float | None) -> float | None:
+def _end(problem: BalanceProblem, key: str, sign: float, present: float | None) -> float | None:
     """Return the least (or with a sign of -1 the most) of a quantity, by rounds of new slopes."""
-    point, best = bench.start, None
+    point, best = problem.start, None
     for _ in range(_ROUNDS):
-        every = rows_at(bench, point, slopes_at(bench, point, present=present))
-        rows = [replace(row, price=0.0) for row in every if _counts(bench, row, key)]
+        every = rows_at(problem, point, slopes_at(problem, point, present=present))
+        rows = [replace(row, price=0.0) for row in every if _counts(problem, row, key)]
         # By whole steps of the kitchen only where it comes to rest: where that is does not hang on them.
-        grams = _best_of(bench, rows, key, sign, point, whole_steps=False)
+        grams = _best_of(problem, rows, key, sign, point, whole_steps=False)
         if grams is not None and np.allclose(grams, point, atol=_AT_REST_G):
-            grams = _best_of(bench, rows, key, sign, point, whole_steps=True)
+            grams = _best_of(problem, rows, key, sign, point, whole_steps=True)
         if grams is None:
             break
-        verdict = judge(bench, grams)
+        verdict = judge(problem, grams)
         others = sum(miss for missed, miss in verdict.missed.items() if missed != key)
-        dough = bench.at(grams)
+        dough = problem.at(grams)
         value = ratio_of(key, dough).value(dough.batch.grams)
         if others <= _ENOUGH and (best is None or sign * value < sign * best):
             best = value
@@ -99,25 +99,25 @@ def _end(bench: CandidateBatch, key: str, sign: float, present: float | None) ->
     return best
 
 
-def _counts(bench: CandidateBatch, row: LinearRow, key: str) -> bool:
+def _counts(problem: BalanceProblem, row: LinearRow, key: str) -> bool:
     """All rows but those of the quantity itself; what is only kept near counts where the formula keeps it."""
     if row.key in (key, f"rail:{key}", f"soft:{key}"):
         return False
-    return not row.price or row.over(bench.start) <= _ENOUGH
+    return not row.price or row.over(problem.start) <= _ENOUGH
 
 
 def _best_of(
-    bench: CandidateBatch, rows: list[LinearRow], key: str, sign: float, near: Floats, *, whole_steps: bool
+    problem: BalanceProblem, rows: list[LinearRow], key: str, sign: float, near: Floats, *, whole_steps: bool
 ) -> Floats | None:
-    ratio = ratio_of(key, bench.base, bench.batch_at(near))
+    ratio = ratio_of(key, problem.base, problem.batch_at(near))
     point = near
     for _ in range(_DINKELBACH if ratio.offset == 0 else 1):
         ask = Ask(
-            elastic={}, whole_steps=whole_steps, near=near, trust=1.0, aim=sign * _aim(bench, ratio, point), gap=0.01
+            elastic={}, whole_steps=whole_steps, near=near, trust=1.0, aim=sign * _aim(problem, ratio, point), gap=0.01
         )
-        solved = solve(bench, rows, ask)
+        solved = solve(problem, rows, ask)
         if solved.grams is None:
-            solved = solve(bench, rows, replace(ask, elastic=ELASTIC))
+            solved = solve(problem, rows, replace(ask, elastic=ELASTIC))
         if solved.grams is None:
             return None
         if np.allclose(solved.grams, point):
@@ -126,10 +126,10 @@ def _best_of(
     return point
 
 
-def _aim(bench: CandidateBatch, ratio: Ratio, point: Floats) -> Floats:
+def _aim(problem: BalanceProblem, ratio: Ratio, point: Floats) -> Floats:
     """Return what to make small: the numerator, less the ratio's present value times its denominator; per gram, scaled to one."""
-    batch = bench.batch_at(point)
-    top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
+    batch = problem.batch_at(point)
+    top, bottom = problem.per_line(ratio.top[0]) * ratio.scale, problem.per_line(ratio.bottom[0])
     aim = top - ratio.value(batch.grams) * bottom
     size = float(np.abs(aim).max())
     return aim / size if size else aim

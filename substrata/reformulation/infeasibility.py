@@ -13,7 +13,7 @@ from math import ceil
 from typing import Literal
 
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_row import Kind, LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import INSIDE_SCORE, SCORE_UNIT, slopes_at
@@ -45,50 +45,50 @@ def limits_of(rows: Sequence[LinearRow]) -> list[Limit]:
     return sorted(limits, key=lambda limit: (_ORDER.index(limit.kind), limit.key))
 
 
-def feasible(bench: CandidateBatch, limits: Sequence[Limit]) -> bool:
+def feasible(problem: BalanceProblem, limits: Sequence[Limit]) -> bool:
     """Whether some weights, in whatever steps, keep all limits."""
     rows = [row for limit in limits for row in limit.rows]
-    return solve(bench, rows, Ask(elastic={}, whole_steps=False)).grams is not None
+    return solve(problem, rows, Ask(elastic={}, whole_steps=False)).grams is not None
 
 
-def irreducible(bench: CandidateBatch, limits: Sequence[Limit]) -> tuple[Limit, ...]:
+def irreducible(problem: BalanceProblem, limits: Sequence[Limit]) -> tuple[Limit, ...]:
     """Return a set of limits that clashes, and does not when any one of them is dropped; empty when all can be kept."""
-    if feasible(bench, limits):
+    if feasible(problem, limits):
         return ()
     subset = list(limits)
     for limit in limits:
         rest = [other for other in subset if other is not limit]
-        if not feasible(bench, rest):
+        if not feasible(problem, rest):
             subset = rest
     return tuple(subset)
 
 
-def clash_at(bench: CandidateBatch, grams: Floats, present: float | None) -> tuple[Relax, ...]:
+def clash_at(problem: BalanceProblem, grams: Floats, present: float | None) -> tuple[Relax, ...]:
     """Return the conflict at a point, each limit with what it would have to give; limits that can give nothing are left out."""
-    rows = rows_at(bench, grams, slopes_at(bench, grams, present=present))
+    rows = rows_at(problem, grams, slopes_at(problem, grams, present=present))
     limits = limits_of(rows)
-    conflict = irreducible(bench, limits)
+    conflict = irreducible(problem, limits)
     if not conflict:
         return ()
-    return tuple(_relaxed(bench, limits, limit) for limit in conflict)
+    return tuple(_relaxed(problem, limits, limit) for limit in conflict)
 
 
-def _relaxed(bench: CandidateBatch, limits: Sequence[Limit], limit: Limit) -> Relax:
+def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> Relax:
     """By how much one limit would have to give with all others kept; another clash may stand behind this one."""
     rows = [replace(row, price=_PRICE) if other is limit else row for other in limits for row in other.rows]
-    solved = solve(bench, rows, Ask(elastic={}, aim=None))
+    solved = solve(problem, rows, Ask(elastic={}, aim=None))
     if solved.grams is None:
         kind: Literal["target", "rail", "handling"] = (
             "rail" if limit.kind in ("rail", "mass", "cap") else "handling" if limit.kind == "handling" else "target"
         )
-        text = limit_text(bench, limit.rows[0])
+        text = limit_text(problem, limit.rows[0])
         return Relax(
             text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
         )
-    relaxation = _least_relaxation(bench, rows, limit, solved)
+    relaxation = _least_relaxation(problem, rows, limit, solved)
     row = max(limit.rows, key=lambda linear_row: linear_row.over(relaxation))
     over = row.over(relaxation)
-    text = limit_text(bench, row)
+    text = limit_text(problem, row)
     if limit.kind in ("rail", "mass", "cap"):
         return Relax(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
     if limit.kind == "handling":
@@ -103,10 +103,10 @@ def _relaxed(bench: CandidateBatch, limits: Sequence[Limit], limit: Limit) -> Re
     return _target(limit.key, row, over, text)
 
 
-def _least_relaxation(bench: CandidateBatch, rows: Sequence[LinearRow], limit: Limit, first: Solved) -> Floats:
+def _least_relaxation(problem: BalanceProblem, rows: Sequence[LinearRow], limit: Limit, first: Solved) -> Floats:
     """Return the answer that asks least of the limit: its price far above every edit."""
     dear = [replace(row, price=1e6) if row.price and row.key == limit.key else row for row in rows]
-    solved = solve(bench, dear, Ask(elastic={}))
+    solved = solve(problem, dear, Ask(elastic={}))
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
 
 

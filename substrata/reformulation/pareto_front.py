@@ -15,7 +15,7 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.texture import texture_keys, texture_words
 from substrata.reformulation.feasible_range import reach
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linearisation import minutes_slope, texture_slope
@@ -109,54 +109,58 @@ def front(
     front_points: list[FrontPoint] = []
     for number, bound in enumerate(np.linspace(now, end + _INSIDE * (now - end), points).tolist(), 1):
         window = Window(low=bound) if more else Window(high=bound)
-        bench = CandidateBatch(formula, library, settings, Wish(targets={x: window}), saved=saved)
-        point = _point(bench, x, y)
+        problem = BalanceProblem(formula, library, settings, Wish(targets={x: window}), saved=saved)
+        point = _point(problem, x, y)
         front_points += [point] if point is not None else []
         if not step(number):
             return None
-    start = CandidateBatch(formula, library, settings, Wish(), saved=saved)
+    start = BalanceProblem(formula, library, settings, Wish(), saved=saved)
     at = judge(start, start.start)
     return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(front_points, x, y)))
 
 
-def _point(bench: CandidateBatch, x: str, y: str) -> FrontPoint | None:
-    start = judge(bench, bench.start)
-    solved = search(bench, start=start, aim=_aim(bench, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
+def _point(problem: BalanceProblem, x: str, y: str) -> FrontPoint | None:
+    start = judge(problem, problem.start)
+    solved = (
+        search(problem, start=start, aim=_aim(problem, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
+    )
     verdict = solved.verdict if solved is not None else start
     if solved is not None and not solved.met:
         return None
-    dough = bench.at(verdict.grams)
+    dough = problem.at(verdict.grams)
     return FrontPoint(
         x=ratio_of(x, dough).value(dough.batch.grams),
-        y=_read(bench, verdict, y),
+        y=_read(problem, verdict, y),
         change=verdict.cost,
-        text="; ".join(change.text for change in line_changes(bench, verdict.grams)) or "as it stands",
-        formula=bench.formula_at(verdict.grams),
+        text="; ".join(change.text for change in line_changes(problem, verdict.grams)) or "as it stands",
+        formula=problem.formula_at(verdict.grams),
     )
 
 
-def _aim(bench: CandidateBatch, y: str) -> Floats | None:
+def _aim(problem: BalanceProblem, y: str) -> Floats | None:
     """Return what to make small, per gram; None makes the change small."""
     if y == CHANGE:
         return None
     sign = -1.0 if y in _MORE_IS_BETTER else 1.0
     if y == MINUTES:
         # The same for every point of a front: a bake takes a while.
-        run = bench.once("minutes", lambda: minutes_slope(bench, bench.start))
+        run = problem.once("minutes", lambda: minutes_slope(problem, problem.start))
     elif y in texture_keys():
-        run = texture_slope(bench, bench.start, y)
+        run = texture_slope(problem, problem.start, y)
     else:
-        ratio = ratio_of(y, bench.base)
-        batch = bench.batch_at(bench.start)
-        run = bench.per_line(ratio.top[0]) * ratio.scale - ratio.value(batch.grams) * bench.per_line(ratio.bottom[0])
+        ratio = ratio_of(y, problem.base)
+        batch = problem.batch_at(problem.start)
+        run = problem.per_line(ratio.top[0]) * ratio.scale - ratio.value(batch.grams) * problem.per_line(
+            ratio.bottom[0]
+        )
     size = float(np.abs(run).max())
     return sign * run / size if size else None
 
 
-def _read(bench: CandidateBatch, verdict: ModelCheck, y: str) -> float:
+def _read(problem: BalanceProblem, verdict: ModelCheck, y: str) -> float:
     if y == CHANGE:
         return verdict.cost
-    dough = bench.at(verdict.grams)
+    dough = problem.at(verdict.grams)
     if y == MINUTES:
         return minutes_of(dough) or 0.0
     if y in texture_keys():

@@ -19,7 +19,7 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.vegetable_drying import drying_numbers
-from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
@@ -76,11 +76,11 @@ def remedies(
     """
     if len(formula.lines) > MOST_LINES:
         return ()
-    bench = CandidateBatch(formula, library, settings, Wish(), saved=saved)
-    if bench.given.batch.dough_g <= 0 or len(bench.given.inside.lines) < 2:
+    problem = BalanceProblem(formula, library, settings, Wish(), saved=saved)
+    if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return ()
-    verdict = judge(bench, bench.start)
-    pointed = tuple(_elsewhere(bench.given))
+    verdict = judge(problem, problem.start)
+    pointed = tuple(_elsewhere(problem.original))
     if not verdict.missed:
         return pointed
     rest = dict(verdict.missed)
@@ -88,13 +88,13 @@ def remedies(
         rest.pop("handling", None)
     fixes: list[Mend] = []
     moved: set[str] = set()
-    saved_as = judge(bench, np.array([slot.reference_g for slot in bench.slots])).missed if saved else {}
+    saved_as = judge(problem, np.array([slot.reference_g for slot in problem.slots])).missed if saved else {}
     while rest and len(fixes) < _MOST:
-        fix = _best(bench, verdict, moved, saved_as)
+        fix = _best(problem, verdict, moved, saved_as)
         if fix is None:
             break
         slot, after = fix
-        fixes.append(_quick_fix(bench, slot, verdict, after))
+        fixes.append(_quick_fix(problem, slot, verdict, after))
         moved.add(slot.id)
         verdict = after
         rest = {key: miss for key, miss in after.missed.items() if key in rest}
@@ -103,16 +103,16 @@ def remedies(
 
 def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[Mend]:
     """More pieces of the same dough, where each holds too many net carbs and that makes nothing else worse."""
-    here = CandidateBatch(formula, library, settings, Wish(may_bring=False))
+    here = BalanceProblem(formula, library, settings, Wish(may_bring=False))
     before = judge(here, here.start)
-    dough = here.given
+    dough = here.original
     high = dough.windows["net_carbs"].window.high
     if "net_carbs" not in before.missed or not high or dough.bracketed.value("net_carbs") < high:
         return
     needed = ceil(dough.bracketed.value("net_carbs") * formula.pieces / high - 1e-9)
     if not formula.pieces < needed <= _MOST_PIECES * formula.pieces:
         return
-    other = CandidateBatch(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
+    other = BalanceProblem(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
     after = judge(other, other.start)
     if not _spoils(before, after):
         yield Mend(
@@ -148,7 +148,7 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
 
 
 def _best(
-    bench: CandidateBatch, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]
+    problem: BalanceProblem, now: ModelCheck, moved: set[str], saved_as: Mapping[str, float]
 ) -> tuple[Slot, ModelCheck] | None:
     """Return the single edit that mends most; None when none does without making something else worse.
 
@@ -157,29 +157,29 @@ def _best(
     present = now.figures.consistency if now.figures else None
     rows = [
         row
-        for row in rows_at(bench, now.grams, slopes_at(bench, now.grams, present=present))
+        for row in rows_at(problem, now.grams, slopes_at(problem, now.grams, present=present))
         if row.kind not in ("soft", "mass") and not row.price
     ]
     best: tuple[float, Slot, ModelCheck] | None = None
-    for slot, grams in _promising(bench, rows, now.grams, moved):
-        verdict = judge(bench, grams)
-        allowed = saved_as if _is_back(bench, slot, grams) else {}
+    for slot, grams in _promising(problem, rows, now.grams, moved):
+        verdict = judge(problem, grams)
+        allowed = saved_as if _is_back(problem, slot, grams) else {}
         if _spoils(now, verdict, allowed) or not _mends(now, verdict):
             continue
-        score = verdict.violation + _CHEAP * _price(bench, slot, grams)
+        score = verdict.violation + _CHEAP * _price(problem, slot, grams)
         if best is None or score < best[0]:
             best = score, slot, verdict
     return (best[1], best[2]) if best else None
 
 
 def _promising(
-    bench: CandidateBatch, rows: list[LinearRow], here: Floats, moved: set[str]
+    problem: BalanceProblem, rows: list[LinearRow], here: Floats, moved: set[str]
 ) -> list[tuple[Slot, Floats]]:
     """Return the trials worth the full model: by the linear problem the best of each line, and every way back."""
-    trials = [(slot, value) for slot, value in _trials(bench, here) if slot.id not in moved]
+    trials = [(slot, value) for slot, value in _trials(problem, here) if slot.id not in moved]
     if not trials:
         return []
-    places = {slot.id: place for place, slot in enumerate(bench.slots)}
+    places = {slot.id: place for place, slot in enumerate(problem.slots)}
     every = np.array([row.coefficients for row in rows])
     off = every @ here - np.array([row.bound for row in rows])
     columns = np.array([places[slot.id] for slot, _ in trials])
@@ -196,7 +196,7 @@ def _promising(
             if back or by_line.get(slot.id, 0) < _EACH:
                 by_line[slot.id] = by_line.get(slot.id, 0) + 1
                 grams = _with(here, columns[i], value)
-                scores[i] = -1.0 if back else float(guess[i]) + _CHEAP * _price(bench, slot, grams)
+                scores[i] = -1.0 if back else float(guess[i]) + _CHEAP * _price(problem, slot, grams)
     chosen = sorted(scores, key=lambda i: (scores[i], i))[:_CANDIDATE_LIMIT]
     return [(trials[i][0], _with(here, columns[i], trials[i][1])) for i in chosen]
 
@@ -207,10 +207,10 @@ def _with(here: Floats, place: int, value: float) -> Floats:
     return other
 
 
-def _trials(bench: CandidateBatch, here: Floats) -> Iterator[tuple[Slot, float]]:
+def _trials(problem: BalanceProblem, here: Floats) -> Iterator[tuple[Slot, float]]:
     """Every line at many weights, none that changes the dough by more than a third but for the way back to the saved version."""
-    most = _MOST_MOVED * float(here @ bench.inside)
-    for place, slot in enumerate(bench.slots):
+    most = _MOST_MOVED * float(here @ problem.inside)
+    for place, slot in enumerate(problem.slots):
         if not slot.free or slot.most <= 0:
             continue
         now, step = float(here[place]), slot.step.grams
@@ -222,14 +222,14 @@ def _trials(bench: CandidateBatch, here: Floats) -> Iterator[tuple[Slot, float]]
         yield from ((slot, value) for value in sorted(near) if abs(value - now) > _LEAST_G)
 
 
-def _price(bench: CandidateBatch, slot: Slot, grams: Floats) -> float:
-    back = _is_back(bench, slot, grams)
-    return change_cost(bench, grams) * (_BACK if back else 1.0) + (_NEW if slot.new else 0.0)
+def _price(problem: BalanceProblem, slot: Slot, grams: Floats) -> float:
+    back = _is_back(problem, slot, grams)
+    return change_cost(problem, grams) * (_BACK if back else 1.0) + (_NEW if slot.new else 0.0)
 
 
-def _is_back(bench: CandidateBatch, slot: Slot, grams: Floats) -> bool:
+def _is_back(problem: BalanceProblem, slot: Slot, grams: Floats) -> bool:
     """Whether a line goes back to what it weighed in the saved version."""
-    return slot.reference_g != slot.start and abs(float(grams[bench.slots.index(slot)]) - slot.reference_g) < _LEAST_G
+    return slot.reference_g != slot.start and abs(float(grams[problem.slots.index(slot)]) - slot.reference_g) < _LEAST_G
 
 
 def _mends(before: ModelCheck, after: ModelCheck) -> bool:
@@ -244,13 +244,13 @@ def _spoils(before: ModelCheck, after: ModelCheck, allowed: Mapping[str, float] 
     )
 
 
-def _quick_fix(bench: CandidateBatch, slot: Slot, before: ModelCheck, after: ModelCheck) -> Mend:
-    now = next(float(g) for s, g in zip(bench.slots, after.grams, strict=True) if s is slot)
-    texts = dict(zip(before.missed, missed_texts(bench, before), strict=True))
+def _quick_fix(problem: BalanceProblem, slot: Slot, before: ModelCheck, after: ModelCheck) -> Mend:
+    now = next(float(g) for s, g in zip(problem.slots, after.grams, strict=True) if s is slot)
+    texts = dict(zip(before.missed, missed_texts(problem, before), strict=True))
     mended = [key for key in before.missed if after.missed.get(key, 0.0) < before.missed[key] * 0.5]
     again = [
         text
-        for key, text in zip(after.missed, missed_texts(bench, after), strict=True)
+        for key, text in zip(after.missed, missed_texts(problem, after), strict=True)
         if after.missed[key] > before.missed.get(key, 0.0) + _WORSE
     ]
     return Mend(

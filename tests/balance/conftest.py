@@ -4,7 +4,7 @@ from benchmarks.kitchens import demo_formulas
 from substrata import Settings, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
@@ -35,15 +35,15 @@ def values(formula):
 
 
 def searched(formula, wish=None, saved=None):
-    """The bench of a formula and the answer that the search finds."""
-    bench = CandidateBatch(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
-    return bench, search(bench, start=judge(bench, bench.start))
+    """The problem of a formula and the answer that the search finds."""
+    problem = BalanceProblem(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
+    return problem, search(problem, start=judge(problem, problem.start))
 
 
-def weights(bench, verdict):
+def weights(problem, verdict):
     """Grams by ingredient of an answer."""
     told = {}
-    for slot, grams in zip(bench.slots, verdict.grams, strict=True):
+    for slot, grams in zip(problem.slots, verdict.grams, strict=True):
         told[slot.ingredient] = told.get(slot.ingredient, 0.0) + float(grams)
     return told
 
@@ -53,7 +53,7 @@ def balanced():
     """The demo formulas, each brought into balance first where something of it was out."""
     found = {}
     for name, formula in DEMO.items():
-        bench, answer = searched(formula, Wish(may_bring=False))
+        problem, answer = searched(formula, Wish(may_bring=False))
         if answer.met:
-            found[name] = bench.formula_at(answer.verdict.grams)
+            found[name] = problem.formula_at(answer.verdict.grams)
     return found

@@ -14,7 +14,7 @@ from substrata.reformulation.blend import lean, mix
 from substrata.reformulation.feasible_range import reach
 from substrata.reformulation.line_sweep import sweep
 from substrata.reformulation.pareto_front import CHANGE, front
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.request.exclusions import excluded_by, exclusions
@@ -81,8 +81,8 @@ def test_a_sweep_is_the_dough_with_other_grams_and_finds_where_each_window_ends(
 
 @pytest.mark.parametrize("skeleton", skeletons(), ids=lambda s: s.id)
 def test_every_house_skeleton_comes_to_a_dough_that_is_right(skeleton):
-    bench = CandidateBatch(HOUSE[skeleton.id], LIBRARY, Settings(), Wish())
-    if judge(bench, bench.start).missed:
+    problem = BalanceProblem(HOUSE[skeleton.id], LIBRARY, Settings(), Wish())
+    if judge(problem, problem.start).missed:
         answer = settle(HOUSE[skeleton.id], LIBRARY, Settings(), ways=1)
         assert answer.status == "settled"
         assert answer.ways[0].cost < 60
@@ -167,8 +167,8 @@ def test_a_wish_of_texture_and_of_minutes_is_kept_by_the_full_model():
 
 def test_another_form_is_not_measured_against_the_saved_version():
     other = replace(TWISTS, form="pocket")
-    bench = CandidateBatch(other, LIBRARY, Settings(), Wish(), saved=TWISTS)
-    assert bench.kept.formula.form == "pocket"
+    problem = BalanceProblem(other, LIBRARY, Settings(), Wish(), saved=TWISTS)
+    assert problem.reference.formula.form == "pocket"
 
 
 def test_a_mix_keeps_its_total_and_its_shares():

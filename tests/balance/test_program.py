@@ -9,7 +9,7 @@ from substrata import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
@@ -23,8 +23,8 @@ BUN = {"almond_flour": 150, "psyllium_powder": 20, "egg": 150, "water": 150, "sa
 
 @pytest.mark.parametrize("name", DEMO)
 def test_candidates_of_no_weight_change_no_figure(name):
-    bench = CandidateBatch(DEMO[name], LIBRARY, Settings(), Wish())
-    plain, joined = figures(Dough(DEMO[name], LIBRARY)), figures(bench.base)
+    problem = BalanceProblem(DEMO[name], LIBRARY, Settings(), Wish())
+    plain, joined = figures(Dough(DEMO[name], LIBRARY)), figures(problem.base)
     assert joined.values == pytest.approx(plain.values)
     assert joined.consistency == pytest.approx(plain.consistency)
     assert joined.texture == pytest.approx(plain.texture)
@@ -33,14 +33,14 @@ def test_candidates_of_no_weight_change_no_figure(name):
 @pytest.mark.parametrize("name", ["Mustard twists", "Orange drop doughnuts", "Gouda-melt crust"])
 def test_every_row_says_what_the_full_model_says(name):
     """A row that is just kept is a figure at its bound, wherever the lines stand; what is fried takes up its fat."""
-    bench = CandidateBatch(
+    problem = BalanceProblem(
         DEMO[name], LIBRARY, Settings(), Wish(targets={"net_carbs": Window(high=3.0), "energy": Window(high=150)})
     )
     rng = np.random.default_rng(3)
     for _ in range(5):
-        grams = bench.start * rng.uniform(0.8, 1.2, bench.count)
-        dough = bench.at(grams)
-        for row in rows_at(bench, grams, None):
+        grams = problem.start * rng.uniform(0.8, 1.2, problem.count)
+        dough = problem.at(grams)
+        for row in rows_at(problem, grams, None):
             if row.kind in ("window", "wish"):
                 value = ratio_of(row.key, dough).value(dough.batch.grams)
                 over = value / row.limit - 1 if row.side == "high" else 1 - value / row.limit
@@ -48,12 +48,12 @@ def test_every_row_says_what_the_full_model_says(name):
 
 
 def test_the_slopes_of_handling_are_those_of_the_model():
-    bench = CandidateBatch(DEMO["Market rolls, egg-free"], LIBRARY, Settings(), Wish())
-    slope = next(s for s in slopes_at(bench, bench.start, present=None).hard if s.key == "handling")
-    water = next(i for i, s in enumerate(bench.slots) if s.ingredient == "water")
-    more = bench.start.copy()
+    problem = BalanceProblem(DEMO["Market rolls, egg-free"], LIBRARY, Settings(), Wish())
+    slope = next(s for s in slopes_at(problem, problem.start, present=None).hard if s.key == "handling")
+    water = next(i for i, s in enumerate(problem.slots) if s.ingredient == "water")
+    more = problem.start.copy()
     more[water] += 4
-    moved = figures(bench.at(more)).consistency - figures(bench.at(bench.start)).consistency
+    moved = figures(problem.at(more)).consistency - figures(problem.at(problem.start)).consistency
     assert moved < 0
     assert slope.per_gram[water] * 4 == pytest.approx(moved, rel=0.15)
 
@@ -62,19 +62,19 @@ def test_the_slopes_of_handling_are_those_of_the_model():
 def test_no_combination_of_steps_is_cheaper_than_the_answer(targets):
     """Every combination of steps of four lines is tried on the same rows; bound and gap are the solver's own."""
     wish = Wish(targets={k: Window(low=a, high=b) for k, (a, b) in targets.items()}, may_bring=False, locked=("egg", "baking-powder"))  # fmt: skip
-    bench = CandidateBatch(made(**BUN), LIBRARY, Settings(), wish)
-    rows = [row for row in rows_at(bench, bench.start, None) if row.kind != "soft"]
-    solved = solve(bench, rows, Ask(elastic={}, gap=0.0))
-    free = [i for i, slot in enumerate(bench.slots) if slot.free and not slot.new]
+    problem = BalanceProblem(made(**BUN), LIBRARY, Settings(), wish)
+    rows = [row for row in rows_at(problem, problem.start, None) if row.kind != "soft"]
+    solved = solve(problem, rows, Ask(elastic={}, gap=0.0))
+    free = [i for i, slot in enumerate(problem.slots) if slot.free and not slot.new]
     assert len(free) == 4
     best = np.inf
-    steps = [[k * bench.slots[i].step.grams for k in range(-12, 13)] for i in free]
-    steps[[bench.slots[i].ingredient for i in free].index("salt")] = [k * 0.75 for k in range(-4, 5)]
+    steps = [[k * problem.slots[i].step.grams for k in range(-12, 13)] for i in free]
+    steps[[problem.slots[i].ingredient for i in free].index("salt")] = [k * 0.75 for k in range(-4, 5)]
     for moves in itertools.product(*steps):
-        grams = bench.start.copy()
+        grams = problem.start.copy()
         grams[free] += moves
-        if (grams >= 0).all() and change_cost(bench, grams) < best and all(row.over(grams) <= 1e-7 for row in rows):
-            best = change_cost(bench, grams)
+        if (grams >= 0).all() and change_cost(problem, grams) < best and all(row.over(grams) <= 1e-7 for row in rows):
+            best = change_cost(problem, grams)
     assert solved.status == 0
     assert solved.gap <= 1e-6
     assert solved.cost <= best + 1e-6
@@ -82,11 +82,11 @@ def test_no_combination_of_steps_is_cheaper_than_the_answer(targets):
 
 def test_what_is_locked_or_lies_outside_the_dough_never_moves():
     formula = DEMO["Market rolls, egg-free"]
-    bench = CandidateBatch(formula, LIBRARY, Settings(), Wish(locked=("water",)))
-    fixed = {slot.id for slot in bench.slots if not slot.free}
+    problem = BalanceProblem(formula, LIBRARY, Settings(), Wish(locked=("water",)))
+    fixed = {slot.id for slot in problem.slots if not slot.free}
     assert {"water", "sesame-seeds"} <= fixed
 
 
 def test_a_dough_of_nothing_is_judged_and_not_divided_by():
-    bench = CandidateBatch(made(almond_flour=100, egg=50), LIBRARY, Settings(), Wish())
-    assert judge(bench, bench.start * 0).missed == {"dough": 1.0}
+    problem = BalanceProblem(made(almond_flour=100, egg=50), LIBRARY, Settings(), Wish())
+    assert judge(problem, problem.start * 0).missed == {"dough": 1.0}

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from substrata import Settings
 from substrata.formula.formula import Mix
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge
 from substrata.reformulation.quick_fixes import remedies
 from substrata.reformulation.request.balance_request import Wish
@@ -114,12 +114,12 @@ def test_no_remedy_makes_anything_else_worse_and_no_line_moves_twice(parts, form
     formula = made(form, 6, **parts)
     told = [mend for mend in offered(formula) if mend.grams is not None]
     assert len({mend.line for mend in told}) == len(told)
-    bench = CandidateBatch(formula, LIBRARY, Settings(), Wish())
-    place = {slot.id: i for i, slot in enumerate(bench.slots)}
-    grams, before = bench.start.copy(), judge(bench, bench.start)
+    problem = BalanceProblem(formula, LIBRARY, Settings(), Wish())
+    place = {slot.id: i for i, slot in enumerate(problem.slots)}
+    grams, before = problem.start.copy(), judge(problem, problem.start)
     for mend in told:
         grams[place[mend.line]] = mend.grams
-        after = judge(bench, grams)
+        after = judge(problem, grams)
         assert after.violation < before.violation
         for key, miss in after.missed.items():
             assert miss <= before.missed.get(key, 0.0) + 0.003, (key, mend.text)

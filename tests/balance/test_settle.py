@@ -15,7 +15,7 @@ from substrata.formula.forms import Window
 from substrata.formula.formula import Target
 from substrata.reformulation.balance import settle
 from substrata.reformulation.infeasibility import feasible, irreducible, limits_of
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import judge, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -38,19 +38,19 @@ def test_it_comes_back_from_planted_disturbances(balanced):
     names = sorted(balanced)
     while red < 25:
         formula = balanced[rng.choice(names)]
-        draft = disturbed(formula, CandidateBatch(formula, LIBRARY, Settings(), Wish()), rng, most=0.6)
-        bench = CandidateBatch(draft, LIBRARY, Settings(), Wish(), saved=formula)
-        start = judge(bench, bench.start)
+        draft = disturbed(formula, BalanceProblem(formula, LIBRARY, Settings(), Wish()), rng, most=0.6)
+        problem = BalanceProblem(draft, LIBRARY, Settings(), Wish(), saved=formula)
+        start = judge(problem, problem.start)
         if not start.missed or start.figures is None:
             continue
         red += 1
-        found = search(bench, start=start)
-        planted = np.array([slot.reference_g for slot in bench.slots])
+        found = search(problem, start=start)
+        planted = np.array([slot.reference_g for slot in problem.slots])
         assert found.met, (formula.name, start.missed, found.verdict.missed)
-        assert not rails_broken(rows_at(bench, found.verdict.grams, None), found.verdict.grams)
-        mass = found.verdict.figures.dough_g / bench.kept.batch.dough_g
+        assert not rails_broken(rows_at(problem, found.verdict.grams, None), found.verdict.grams)
+        mass = found.verdict.figures.dough_g / problem.reference.batch.dough_g
         assert 0.97 - 1e-6 <= mass <= 1.03 + 1e-6
-        dearer += plain_cost(bench, found.verdict.grams) > 1.001 * plain_cost(bench, planted)
+        dearer += plain_cost(problem, found.verdict.grams) > 1.001 * plain_cost(problem, planted)
     assert dearer <= 1
 
 
@@ -109,12 +109,12 @@ CHEATS = [
 @pytest.mark.parametrize(("rail", "formula", "wish"), CHEATS, ids=[rail for rail, _, _ in CHEATS])
 def test_without_its_rail_the_solver_cheats(rail, formula, wish):
     """Each rail has a formula on which the solver breaks it when it is let go; a soft one is paid for and passed less far."""
-    bench, kept = searched(formula, wish)
+    problem, kept = searched(formula, wish)
     free = wish.but(released=wish.released | {rail, f"soft:{rail}"}, may_change_mass=rail == "mass")
     _, cheat = searched(formula, free)
 
     def passed(answer):
-        rows = rows_at(bench, answer.verdict.grams, slopes_at(bench, answer.verdict.grams, present=None))
+        rows = rows_at(problem, answer.verdict.grams, slopes_at(problem, answer.verdict.grams, present=None))
         own = [r for r in rows if r.key in (rail, f"rail:{rail}") or r.key.startswith((f"{rail}:", f"rail:{rail}:"))]
         return max(row.over(answer.verdict.grams) for row in own)
 
@@ -124,11 +124,11 @@ def test_without_its_rail_the_solver_cheats(rail, formula, wish):
 
 def test_butter_is_replaced_by_as_much_firm_fat():
     """Without its rails a shortbread's butter becomes a third of it in oil, and nobody could bake that."""
-    bench, kept = searched(COINS, Wish(without=("dairy",)))
-    assert weights(bench, kept.verdict)["coconut-oil"] >= 0.85 * 0.81 * 90
+    problem, kept = searched(COINS, Wish(without=("dairy",)))
+    assert weights(problem, kept.verdict)["coconut-oil"] >= 0.85 * 0.81 * 90
     loose = frozenset({"fat_follows", "fat", "soft:fat", "soft:added_fat", "soft:texture"})
-    bench, cheat = searched(COINS, Wish(without=("dairy",), released=loose))
-    told = weights(bench, cheat.verdict)
+    problem, cheat = searched(COINS, Wish(without=("dairy",), released=loose))
+    told = weights(problem, cheat.verdict)
     assert told.get("coconut-oil", 0) + told.get("olive-oil", 0) < 55
 
 
@@ -140,8 +140,8 @@ def test_more_butter_than_a_dough_can_hold_is_mended_and_not_left():
 
 
 def _answer(formula):
-    bench, found = searched(formula)
-    return bench, found.verdict
+    problem, found = searched(formula)
+    return problem, found.verdict
 
 
 def test_nothing_comes_in_that_somebody_may_not_eat():
@@ -210,15 +210,15 @@ def test_a_clash_is_irreducible():
                 "protein": Window(low=now["protein"] * rng.uniform(1.1, 1.6)),
             }
         )
-        bench = CandidateBatch(formula, LIBRARY, Settings(), wish)
-        limits = limits_of(rows_at(bench, bench.start, slopes_at(bench, bench.start, present=None)))
-        clash = irreducible(bench, limits)
+        problem = BalanceProblem(formula, LIBRARY, Settings(), wish)
+        limits = limits_of(rows_at(problem, problem.start, slopes_at(problem, problem.start, present=None)))
+        clash = irreducible(problem, limits)
         if not clash:
             continue
         seen += 1
-        assert not feasible(bench, clash)
+        assert not feasible(problem, clash)
         for limit in clash:
-            assert feasible(bench, [other for other in clash if other is not limit]), [c.key for c in clash]
+            assert feasible(problem, [other for other in clash if other is not limit]), [c.key for c in clash]
 
 
 def test_the_same_wish_has_the_same_answer_whatever_the_order_of_the_lines():
@@ -238,11 +238,11 @@ def test_twice_the_dough_in_twice_the_steps_is_twice_the_answer(monkeypatch):
     double = replace(
         TWISTS, pieces=2 * TWISTS.pieces, lines=tuple(replace(x, grams=2 * x.grams, entered="") for x in TWISTS.lines)
     )
-    from substrata.reformulation.program import candidate_batch as bench
+    from substrata.reformulation.program import balance_problem as problem
     from substrata.reformulation.program import milp as program
 
-    plain = bench.step_of
-    monkeypatch.setattr(bench, "step_of", lambda *a, **k: replace(plain(*a, **k), grams=2 * plain(*a, **k).grams))
+    plain = problem.step_of
+    monkeypatch.setattr(problem, "step_of", lambda *a, **k: replace(plain(*a, **k), grams=2 * plain(*a, **k).grams))
     monkeypatch.setattr(program, "TOUCHED", 2 * program.TOUCHED)
     monkeypatch.setattr(
         program.Ask.__init__, "__kwdefaults__", program.Ask.__init__.__kwdefaults__ | {"new_price": 16.0}

@@ -10,7 +10,7 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Sort
 from substrata.reformulation.balance import settle
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.piece_changes import as_shaped, can_hold_thickness, other_shapes
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.solutions.target_probability import sure_steps
@@ -83,7 +83,7 @@ def test_in_a_tin_the_tin_makes_the_thickness():
     assert answer.status == "nearest"
     assert "mm thick" in answer.nearest
     assert answer.moves == ("thinner in a wider tin, or with less dough in it",)
-    assert other_shapes(as_shaped(CandidateBatch(LOAF, LIBRARY, Settings(), Wish(may_change_thickness=True)))) == []
+    assert other_shapes(as_shaped(BalanceProblem(LOAF, LIBRARY, Settings(), Wish(may_change_thickness=True)))) == []
 
 
 def test_a_thinner_coin_is_a_crisper_one():

@@ -238,7 +238,7 @@ def planned_name(plan):
 def minutes_in(plan):
     """Minutes of the first bake of a plan as its tasks are now."""
     plan = Plan.objects.select_related("kitchen").get(pk=plan.pk)
-    return next(task.usual for task in plans.plan_problem_of(plan).problem.tasks if task.kind == "bake")
+    return next(task.usual for task in plans.planning_case_of(plan).problem.tasks if task.kind == "bake")
 
 
 def learn(kitchen):

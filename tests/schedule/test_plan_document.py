@@ -11,8 +11,8 @@ from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.scheduling.plans.manual_moves import conflicts, slipped
 from substrata.scheduling.plans.plan_document import Clock, plan_schema, read_plan, write_plan
-from substrata.scheduling.plans.plan_problem import plan_problem
 from substrata.scheduling.plans.planning import make_plan
+from substrata.scheduling.plans.planning_case import planning_case
 from substrata.scheduling.purchasing import Pack, shopping
 from substrata.scheduling.schedule_problem import Placed, Schedule
 from substrata.scheduling.solver.plan_check import faults
@@ -32,8 +32,8 @@ def day(*names, due="2026-06-06T14:00", start="2026-06-06T06:00", **more):
 
 @pytest.fixture(scope="module")
 def two():
-    bench = plan_problem(read_plan(day(ROLLS, CRACKERS)), LIBRARY)
-    return bench, make_plan(bench, effort=EFFORT)
+    case = planning_case(read_plan(day(ROLLS, CRACKERS)), LIBRARY)
+    return case, make_plan(case, effort=EFFORT)
 
 
 def placed(planned):
@@ -41,11 +41,11 @@ def placed(planned):
 
 
 def test_a_day_is_planned_in_time_and_can_be_done(two):
-    bench, planned = two
+    case, planned = two
     plan = Schedule(placed=placed(planned), status="feasible")
     assert planned.late == ()
     # Bakes are planned at their slow end: only their lengths differ from the usual ones.
-    assert {fault.kind for fault in faults(bench.problem, plan)} <= {"length"}
+    assert {fault.kind for fault in faults(case.problem, plan)} <= {"length"}
     assert planned.holds.share >= 0.8
     tasks = {task.id: task for task in planned.tasks}
     assert tasks["1:weigh"].end <= tasks["1:mix"].start
@@ -67,19 +67,19 @@ def test_the_oven_is_hot_when_something_goes_in(two):
 
 
 def test_moving_a_bake_away_from_its_dough_is_told(two):
-    bench, planned = two
+    case, planned = two
     bake = next(task for task in planned.tasks if task.id == "1:bake")
-    assert conflicts(bench, placed(planned), "1:bake", bake.start_min) == ()
-    later = conflicts(bench, placed(planned), "1:bake", bake.start_min + 60)
+    assert conflicts(case, placed(planned), "1:bake", bake.start_min) == ()
+    later = conflicts(case, placed(planned), "1:bake", bake.start_min + 60)
     assert any("gas" in conflict.text for conflict in later)
     with pytest.raises(FormulaError, match="no such task"):
-        conflicts(bench, placed(planned), "9:bake", 5)
+        conflicts(case, placed(planned), "9:bake", 5)
 
 
 def test_a_slip_keeps_what_was_done(two):
-    bench, planned = two
-    plan = slipped(bench, placed(planned), "1:mix", 12)
-    mended = make_plan(plan_problem(plan, LIBRARY), effort=EFFORT)
+    case, planned = two
+    plan = slipped(case, placed(planned), "1:mix", 12)
+    mended = make_plan(planning_case(plan, LIBRARY), effort=EFFORT)
     was, now = placed(planned), placed(mended)
     mix = was["1:mix"]
     assert now["1:mix"].end == mix.end + 12
@@ -101,8 +101,8 @@ def test_a_dough_that_is_chilled_overnight_is_mixed_the_day_before_and_lies_in_t
             "id": "1",
         }
     ]
-    bench = plan_problem(read_plan(document), LIBRARY)
-    planned = make_plan(bench, effort=EFFORT)
+    case = planning_case(read_plan(document), LIBRARY)
+    planned = make_plan(case, effort=EFFORT)
     at = {task.id: task for task in planned.tasks}
     lie = at["1:lie"]
     assert not planned.late
@@ -111,7 +111,7 @@ def test_a_dough_that_is_chilled_overnight_is_mixed_the_day_before_and_lies_in_t
     assert 600 <= lie.end_min - lie.start_min <= 2880
     assert at["1:mix"].end.date() < at["1:shape"].start.date()
     assert 0 <= at["1:shape"].start_min - lie.end_min <= 20
-    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
+    assert {f.kind for f in faults(case.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
 
 
 def test_twelve_hours_of_ferment_are_not_shortened_by_a_deadline():
@@ -119,7 +119,7 @@ def test_twelve_hours_of_ferment_are_not_shortened_by_a_deadline():
     document["bakes"][0:] = [
         {"formula": rested(ROLLS, rest_min=720, rest_in="warm"), "due": "2026-06-06T14:00", "id": "1"}
     ]
-    planned = make_plan(plan_problem(read_plan(document), LIBRARY), effort=EFFORT)
+    planned = make_plan(planning_case(read_plan(document), LIBRARY), effort=EFFORT)
     assert planned.late
     lie = next(task for task in planned.tasks if task.id == "1:lie")
     assert (lie.end_min - lie.start_min, lie.uses) == (720, ("proof",))
@@ -131,32 +131,32 @@ def test_one_tin_for_two_loaves_makes_two_loads_that_follow_one_another():
         document["bakes"] = [
             {"formula": write_document(DEMO["Pumpkin tin loaf"]), "due": "2026-06-06T14:00", "id": "1", "batches": 2}
         ]
-        bench = plan_problem(read_plan(document), LIBRARY)
-        return bench, make_plan(bench, effort=EFFORT)
+        case = planning_case(read_plan(document), LIBRARY)
+        return case, make_plan(case, effort=EFFORT)
 
     _, ample = plan()
-    bench, scarce = plan(tin=1)
+    case, scarce = plan(tin=1)
     assert (ample.bakes[0].loads, scarce.bakes[0].loads) == (1, 2)
     at = {task.id: task for task in scarce.tasks}
     assert at["1:shape:2"].start_min >= at["1:bake:1"].end_min
-    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(scarce), status="feasible"))} <= {"length"}
+    assert {f.kind for f in faults(case.problem, Schedule(placed=placed(scarce), status="feasible"))} <= {"length"}
 
 
 def test_each_sort_is_in_the_oven_for_its_own_time_where_it_has_a_tray():
     def topped(**has):
         document = day(has=has, start="2026-06-06T00:00")
         document["bakes"] = [{"formula": write_document(halved(*HALVES)), "due": "2026-06-06T14:00", "id": "1"}]
-        bench = plan_problem(read_plan(document), LIBRARY)
-        return bench, [task for task in bench.problem.tasks if task.kind == "bake" and task.temp_c and ":2" in task.id]
+        case = planning_case(read_plan(document), LIBRARY)
+        return case, [task for task in case.problem.tasks if task.kind == "bake" and task.temp_c and ":2" in task.id]
 
-    bench, (plain, laden) = topped()
+    case, (plain, laden) = topped()
     assert ("plain" in plain.text, "laden" in laden.text) == (True, True)
     assert laden.usual > 1.5 * plain.usual
     assert plain.trays == laden.trays == 1
-    planned = make_plan(bench, effort=EFFORT)
+    planned = make_plan(case, effort=EFFORT)
     at = {task.id: task for task in planned.tasks}
     assert at["1:cool"].start_min == at[laden.id].end_min >= at[plain.id].end_min
-    assert {f.kind for f in faults(bench.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
+    assert {f.kind for f in faults(case.problem, Schedule(placed=placed(planned), status="feasible"))} <= {"length"}
 
     _, alone = topped(tray=1)
     assert {task.usual for task in alone if task.id.endswith(":2")} == {laden.usual}, (
@@ -169,21 +169,21 @@ def test_each_sort_is_in_the_oven_for_its_own_time_where_it_has_a_tray():
 def test_a_kitchen_without_what_a_bake_needs_says_so(has, told):
     document = day("Pumpkin tin loaf", has=has)
     with pytest.raises(FormulaError) as error:
-        plan_problem(read_plan(document), LIBRARY)
+        planning_case(read_plan(document), LIBRARY)
     assert told in error.value.got
 
 
 def test_wet_vegetable_is_dried_before_it_is_mixed():
-    bench = plan_problem(read_plan(day(WRAPS)), LIBRARY)
-    planned = make_plan(bench, effort=EFFORT)
+    case = planning_case(read_plan(day(WRAPS)), LIBRARY)
+    planned = make_plan(case, effort=EFFORT)
     order = [task.id for task in planned.tasks]
     assert order.index("1:grate:broccoli") < order.index("1:dry:broccoli:2") < order.index("1:mix")
     assert "plate" in next(task for task in planned.tasks if task.id == "1:dry:broccoli:1").uses
 
 
 def test_too_little_time_says_how_much_and_what_would_help():
-    bench = plan_problem(read_plan(day(ROLLS, CRACKERS, due="2026-06-06T07:50")), LIBRARY)
-    planned = make_plan(bench, effort=EFFORT)
+    case = planning_case(read_plan(day(ROLLS, CRACKERS, due="2026-06-06T07:50")), LIBRARY)
+    planned = make_plan(case, effort=EFFORT)
     assert planned.status == "late"
     assert sum(late.minutes for late in planned.late) > 0
     assert "late" in planned.text
@@ -231,11 +231,11 @@ def test_pins_stay_and_strange_ones_are_refused(two):
     _, planned = two
     bake = next(task for task in planned.tasks if task.id == "2:bake:1")
     pinned = day(ROLLS, CRACKERS, pins=[{"task": "2:bake:1", "start": bake.start.isoformat()}])
-    again = make_plan(plan_problem(read_plan(pinned), LIBRARY), effort=EFFORT)
+    again = make_plan(planning_case(read_plan(pinned), LIBRARY), effort=EFFORT)
     kept = next(task for task in again.tasks if task.id == "2:bake:1")
     assert (kept.start_min, kept.pinned) == (bake.start_min, True)
     with pytest.raises(FormulaError, match="names no task"):
-        plan_problem(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
+        planning_case(read_plan(day(ROLLS, pins=[{"task": "moon", "start": "2026-06-06T07:00"}])), LIBRARY)
 
 
 def test_pins_that_cannot_be_are_refused_before_anything_is_planned(two):
@@ -247,8 +247,8 @@ def test_pins_that_cannot_be_are_refused_before_anything_is_planned(two):
             {"task": key.replace("_", ":"), "start": f"2026-06-06T{6 + m // 60:02d}:{m % 60:02d}"}
             for key, m in minutes.items()
         ]
-        bench = plan_problem(read_plan(day(ROLLS, CRACKERS, pins=told)), LIBRARY)
-        return make_plan(bench, effort=Effort(seconds=0.5, workers=2))
+        case = planning_case(read_plan(day(ROLLS, CRACKERS, pins=told)), LIBRARY)
+        return make_plan(case, effort=Effort(seconds=0.5, workers=2))
 
     with pytest.raises(FormulaError, match=r"Bake.*cannot begin so early") as error:
         pins(**{"1_bake": 5})
@@ -314,26 +314,26 @@ def test_plan_and_shopping_on_the_command_line(said, tmp_path):
 
 
 def test_any_demo_formula_can_be_planned():
-    bench = plan_problem(read_plan(day(*DEMO, due="2026-06-07T18:00")), load_library())
-    assert len({task.id for task in bench.problem.tasks}) == len(bench.problem.tasks)
-    ids = set(bench.problem.task)
-    assert all(lag.before in ids and lag.after in ids for lag in bench.problem.lags)
-    assert all(task.low <= task.usual <= task.high for task in bench.problem.tasks)
-    assert all(task.minutes >= task.head + task.tail for task in bench.problem.tasks)
+    case = planning_case(read_plan(day(*DEMO, due="2026-06-07T18:00")), load_library())
+    assert len({task.id for task in case.problem.tasks}) == len(case.problem.tasks)
+    ids = set(case.problem.task)
+    assert all(lag.before in ids and lag.after in ids for lag in case.problem.lags)
+    assert all(task.low <= task.usual <= task.high for task in case.problem.tasks)
+    assert all(task.minutes >= task.head + task.tail for task in case.problem.tasks)
     assert read_document(write_document(DEMO[ROLLS])) == DEMO[ROLLS]
 
 
 def test_what_is_wanted_fresh_is_baked_late():
     told = day(ROLLS, CRACKERS)
     told["bakes"][1]["fresh_h"] = 0.5
-    planned = make_plan(plan_problem(read_plan(told), LIBRARY), effort=EFFORT)
+    planned = make_plan(planning_case(read_plan(told), LIBRARY), effort=EFFORT)
     crackers = next(bake for bake in planned.bakes if bake.id == "2")
     assert planned.late == ()
     assert 0 <= (crackers.due - crackers.ready).total_seconds() <= 30 * 60
 
 
 def test_a_cheese_dough_in_several_loads_is_rolled_warm_or_warmed_again():
-    bench = plan_problem(read_plan(day("Gouda-melt crust", ovens=[{"name": "small", "trays": 1}])), LIBRARY)
-    planned = make_plan(bench, effort=EFFORT)
+    case = planning_case(read_plan(day("Gouda-melt crust", ovens=[{"name": "small", "trays": 1}])), LIBRARY)
+    planned = make_plan(case, effort=EFFORT)
     assert planned.late == ()
     assert planned.bakes[0].loads == 2

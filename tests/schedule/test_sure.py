@@ -9,7 +9,7 @@ from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
 from substrata.scheduling.plans.late_remedies import critical_min, helps, pressed
 from substrata.scheduling.plans.plan_document import read_plan
-from substrata.scheduling.plans.plan_problem import plan_problem
+from substrata.scheduling.plans.planning_case import planning_case
 from substrata.scheduling.plans.replanning import Happened, replan
 from substrata.scheduling.robustness.robust_plan import CARES, careful, holds, slow
 from substrata.scheduling.schedule_problem import Due, Lag, ScheduledOven, ScheduleProblem, Task, hand_times
@@ -57,7 +57,7 @@ def test_a_careful_day_of_the_market_kitchen_holds_on_more_than_85_of_100_days(s
         {"formula": write_document(formulas[name]), "due": "2026-06-06T18:00", "id": str(n)}
         for n, name in enumerate(chosen)
     ]
-    problem = plan_problem(read_plan({"start": "2026-06-06T06:00", "bakes": told, "name": ""}), library).problem
+    problem = planning_case(read_plan({"start": "2026-06-06T06:00", "bakes": told, "name": ""}), library).problem
     plan = solve(careful(problem, CAREFUL), Effort(seconds=3, workers=1, steady=True))
     assert not any(plan.late.values())
     assert holds(problem, plan, runs=1000).share > 0.85

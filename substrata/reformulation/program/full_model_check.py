@@ -15,7 +15,7 @@ from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.binder import caps_of
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import judged_keys
@@ -47,44 +47,44 @@ class ModelCheck:
         return round(self.violation, 5), self.cost
 
 
-def judge(bench: CandidateBatch, grams: Floats) -> ModelCheck:
+def judge(problem: BalanceProblem, grams: Floats) -> ModelCheck:
     """Judge the dough at some weights, shape (n,), by the full model."""
-    dough = bench.at(grams)
+    dough = problem.at(grams)
     values = figures(dough)
     missed: dict[str, float] = {}
     minutes = None
     if values is None:
-        return ModelCheck(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(bench, grams))
-    for key in judged_keys(bench, dough):
+        return ModelCheck(grams=grams, figures=None, missed={"dough": 1.0}, cost=change_cost(problem, grams))
+    for key in judged_keys(problem, dough):
         window = dough.windows[key].window
         value = values.values[key] if key in values.values else ratio_of(key, dough).value(dough.batch.grams)
         _miss(missed, key, value, window)
-    band = target_band(bench, dough)
-    if "handling" not in bench.wish.released:
+    band = target_band(problem, dough)
+    if "handling" not in problem.wish.released:
         _miss(missed, "handling", values.consistency, Window(low=band.low, high=band.high), relative=False)
     if values.coheres < 1 - _HAIR:
         missed["crumbly"] = 1 - values.coheres
-    _caps(bench, dough, grams, missed)
-    for key, window in bench.wish.texture.items():
+    _caps(problem, dough, grams, missed)
+    for key, window in problem.wish.texture.items():
         _miss(missed, f"texture:{key}", values.texture.get(key, 0.0), window, relative=False)
-    if bench.wish.minutes_most is not None:
+    if problem.wish.minutes_most is not None:
         ready = coarse(dough.case).ready
         minutes = NEVER_MIN if ready is None else ready
-        _miss(missed, "minutes", minutes, Window(high=bench.wish.minutes_most))
-    if bench.wish.thickness_most is not None:
-        _miss(missed, "thickness", values.thickness_mm, Window(high=bench.wish.thickness_most))
-    _working_time(bench, dough, missed)
+        _miss(missed, "minutes", minutes, Window(high=problem.wish.minutes_most))
+    if problem.wish.thickness_most is not None:
+        _miss(missed, "thickness", values.thickness_mm, Window(high=problem.wish.thickness_most))
+    _working_time(problem, dough, missed)
     missed |= {
         f"without:{slot.id}": 1.0
-        for slot, now in zip(bench.slots, grams.tolist(), strict=True)
+        for slot, now in zip(problem.slots, grams.tolist(), strict=True)
         if slot.gone and now > 0
     }
-    return ModelCheck(grams=grams, figures=values, missed=missed, cost=change_cost(bench, grams), minutes=minutes)
+    return ModelCheck(grams=grams, figures=values, missed=missed, cost=change_cost(problem, grams), minutes=minutes)
 
 
-def _working_time(bench: CandidateBatch, dough: Dough, missed: dict[str, float]) -> None:
+def _working_time(problem: BalanceProblem, dough: Dough, missed: dict[str, float]) -> None:
     working, least = short_working_minutes(dough), constant("short_working_time")
-    if working is not None and "handling" not in bench.wish.released:
+    if working is not None and "handling" not in problem.wish.released:
         missed["working_time"] = (least - working) / least
 
 
@@ -97,20 +97,26 @@ def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, r
                 missed[key] = short
 
 
-def _caps(bench: CandidateBatch, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
-    whole = float(grams @ bench.inside)
+def _caps(problem: BalanceProblem, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
+    whole = float(grams @ problem.inside)
     for cap in caps_of(dough.formula.form, dough.batch):
-        held = sum(g for slot, g in zip(bench.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients)
-        if f"cap:{cap.name}" in bench.wish.released:
+        held = sum(
+            g for slot, g in zip(problem.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients
+        )
+        if f"cap:{cap.name}" in problem.wish.released:
             continue
         if whole and 100 * held / whole > cap.hard * (1 + _HAIR):
             missed[f"cap:{cap.name}"] = 100 * held / whole / cap.hard - 1
     soda_excess = dough.lift.soda_excess_g if dough.batch.dough_g else 0.0
-    if "soda" not in bench.wish.released and whole and 100 * soda_excess / whole > constant("soapy_soda") * (1 + _HAIR):
-        missed["rail:soda"] = 100 * soda_excess / whole - constant("soapy_soda")
-    fat = float(grams @ (np.array([float(s.role == "fat") for s in bench.slots]) * bench.inside))
     if (
-        "greasy" not in bench.wish.released
+        "soda" not in problem.wish.released
+        and whole
+        and 100 * soda_excess / whole > constant("soapy_soda") * (1 + _HAIR)
+    ):
+        missed["rail:soda"] = 100 * soda_excess / whole - constant("soapy_soda")
+    fat = float(grams @ (np.array([float(s.role == "fat") for s in problem.slots]) * problem.inside))
+    if (
+        "greasy" not in problem.wish.released
         and whole
         and dough.batch.dry_base_g
         and fat / whole > constant("greasy_fat") * (1 + _HAIR)

@@ -13,7 +13,7 @@ from typing import Literal
 from substrata.formula.batch.propagation import Ratio
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 
 # What a row stands for, in the order in which a clash lets go of it.
 Kind = Literal["rail", "mass", "cap", "window", "handling", "wish", "soft"]
@@ -39,7 +39,7 @@ class LinearRow:
 
 
 def ratio_rows(
-    bench: CandidateBatch,
+    problem: BalanceProblem,
     ratio: Ratio,
     key: str,
     kind: Kind,
@@ -50,7 +50,7 @@ def ratio_rows(
     margin: float = 0.0,
 ) -> Iterator[LinearRow]:
     """Yield the rows of a window on a ratio."""
-    top, bottom = bench.per_line(ratio.top[0]) * ratio.scale, bench.per_line(ratio.bottom[0])
+    top, bottom = problem.per_line(ratio.top[0]) * ratio.scale, problem.per_line(ratio.bottom[0])
     below = ratio.offset + float(grams @ bottom)
     for side, limit in (("high", window.high), ("low", window.low)):
         if limit is None:

@@ -15,7 +15,7 @@ import numpy as np
 
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.amount_steps import NEW, TOUCHED
-from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.program.linear_row import LinearRow
 
 OPTIMAL, LIMIT, INFEASIBLE = 0, 1, 2
@@ -51,10 +51,10 @@ class Solved:
     bound: float  # least that any answer could cost
 
 
-def change_cost(bench: CandidateBatch, grams: Floats) -> float:
+def change_cost(problem: BalanceProblem, grams: Floats) -> float:
     """Return what a change costs, in grams of flour: what the program minimises, without its ties."""
     total = 0.0
-    for slot, now in zip(bench.slots, grams.tolist(), strict=True):
+    for slot, now in zip(problem.slots, grams.tolist(), strict=True):
         moved = abs(now - slot.start)
         if moved > 1e-6:
             total += _moved_cost(slot, now) + TOUCHED + (NEW if slot.new else 0.0)
@@ -104,25 +104,25 @@ def _program(
     )
 
 
-def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
+def solve(problem: BalanceProblem, rows: Sequence[LinearRow], ask: Ask) -> Solved:
     """Solve one program.
 
     Args:
-        bench: the lines with their steps.
+        problem: the lines with their steps.
         rows: what holds.
         ask: what may give way, and where to look.
 
     Returns:
         Grams by slot, and the status.
     """
-    places = _order(bench, ask)
-    free = [bench.slots[p] for p in places]
+    places = _order(problem, ask)
+    free = [problem.slots[p] for p in places]
     n, col = len(places), _Columns(len(places))
     start = np.array([s.start for s in free])
     step = np.array([s.step.grams for s in free])
     most = np.array([max(s.most, 0.0) for s in free])
     start_g = np.minimum(np.array([s.reference_g for s in free]), most)
-    reach, room = _reach(bench, places, ask, np.maximum(most, start) + 1.0)
+    reach, room = _reach(problem, places, ask, np.maximum(most, start) + 1.0)
     soft = [row for row in rows if row.price or row.kind in ask.elastic]
     width = col.lines + len(soft)
 
@@ -153,7 +153,7 @@ def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
 
     moved = block(step=step, saved=start_g - start)
     touches = block(more_to=1, more=1, less_to=1, less=1, touched=-reach)
-    limits, bounds = _limits(bench, rows, places, moved)
+    limits, bounds = _limits(problem, rows, places, moved)
     for i, row in enumerate(soft):
         limits[next(at for at, other in enumerate(rows) if other is row), col.lines + i] = -1.0
     infinite = np.full(n, np.inf)
@@ -174,24 +174,24 @@ def solve(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> Solved:
     steps, saved = result.x[col.step], result.x[col.saved]
     if ask.whole_steps:
         steps, saved = np.round(steps), np.round(saved)
-    grams = _settled(bench)
+    grams = _settled(problem)
     grams[places] = np.maximum(start + step * steps + (start_g - start) * saved, 0.0)
     dual = getattr(result, "mip_dual_bound", None)
     return Solved(
         status=result.status,
         grams=grams,
-        cost=change_cost(bench, grams),
+        cost=change_cost(problem, grams),
         gap=getattr(result, "mip_gap", None) or 0.0,
         bound=result.fun if dual is None else dual,
     )
 
 
-def _settled(bench: CandidateBatch) -> Floats:
+def _settled(problem: BalanceProblem) -> Floats:
     """Return the weights of what does not move: as it stands, and nothing of what has to go."""
-    return np.array([0.0 if slot.gone else slot.start for slot in bench.slots])
+    return np.array([0.0 if slot.gone else slot.start for slot in problem.slots])
 
 
-def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
+def _reach(problem: BalanceProblem, places: list[int], ask: Ask, whole: Floats) -> tuple[Floats, Floats]:
     """Return the most by which a line can move, and the room around the point it stays near, each shape (m,).
 
     The tighter the first is, the sooner the whole steps are found.
@@ -199,25 +199,25 @@ def _reach(bench: CandidateBatch, places: list[int], ask: Ask, whole: Floats) ->
     if ask.near is None or not ask.trust:
         return whole, np.full(len(places), np.inf)
     near = ask.near[places]
-    steps = np.array([bench.slots[p].step.grams for p in places])
+    steps = np.array([problem.slots[p].step.grams for p in places])
     # What goes has to be made up for at once.
-    gone = sum(slot.start for slot in bench.slots if slot.gone)
-    room = ask.trust * np.maximum(near, 0.06 * max(bench.kept.batch.dough_g, 1.0) + gone) + steps
-    return np.minimum(whole, np.abs(near - bench.start[places]) + room), room
+    gone = sum(slot.start for slot in problem.slots if slot.gone)
+    room = ask.trust * np.maximum(near, 0.06 * max(problem.reference.batch.dough_g, 1.0) + gone) + steps
+    return np.minimum(whole, np.abs(near - problem.start[places]) + room), room
 
 
 def _limits(
-    bench: CandidateBatch, rows: Sequence[LinearRow], places: list[int], moved: Floats
+    problem: BalanceProblem, rows: Sequence[LinearRow], places: list[int], moved: Floats
 ) -> tuple[Floats, Floats]:
     """Return the rows over the variables, shape (rows, width), and their bounds."""
-    settled = _settled(bench)
+    settled = _settled(problem)
     if not rows:
         return np.zeros((0, moved.shape[1])), np.zeros(0)
     every = np.array([row.coefficients for row in rows])
     return every[:, places] @ moved, np.array([row.bound for row in rows]) - every @ settled + _TINY
 
 
-def _order(bench: CandidateBatch, ask: Ask) -> list[int]:
+def _order(problem: BalanceProblem, ask: Ask) -> list[int]:
     """Places of the lines that may move, in an order that does not hang on how the formula lists them."""
 
     def may(slot: Slot) -> bool:
@@ -226,6 +226,6 @@ def _order(bench: CandidateBatch, ask: Ask) -> list[int]:
         return not slot.new or (slot.most > 0 and (ask.only_new is None or slot.id in ask.only_new))
 
     return sorted(
-        (i for i, slot in enumerate(bench.slots) if may(slot)),
-        key=lambda i: (bench.slots[i].ingredient, bench.slots[i].id),
+        (i for i, slot in enumerate(problem.slots) if may(slot)),
+        key=lambda i: (problem.slots[i].ingredient, problem.slots[i].id),
     )

@@ -1,6 +1,6 @@
 """Other pieces out of the same dough: how many there are, and how thick. A settle that may change them tries a few of each.
 
-A count of pieces and a thickness are no grams: each choice is a bench of its own, whose grams are settled like any other's.
+A count of pieces and a thickness are no grams: each choice is a problem of its own, whose grams are settled like any other's.
 Which few are worth that is told by how near each comes as it is.
 """
 
@@ -16,7 +16,7 @@ from typing import TypeVar
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.request.balance_answer import ShapeChange
 from substrata.reformulation.request.balance_request import Wish
@@ -35,25 +35,29 @@ _Read = TypeVar("_Read", int, float)
 
 @dataclass(frozen=True, kw_only=True)
 class Shaped:
-    """A bench on which the dough is made into other pieces."""
+    """A problem on which the dough is made into other pieces."""
 
-    bench: CandidateBatch
-    original: CandidateBatch  # in the pieces of the formula as it stands
+    problem: BalanceProblem
+    original: BalanceProblem  # in the pieces of the formula as it stands
     changes: tuple[ShapeChange, ...] = ()
     price: float = 0.0  # in grams of flour, as a change of the grams is told
 
     @cached_property
     def start(self) -> ModelCheck:
         """The formula as it stands, in these pieces."""
-        return judge(self.bench, self.bench.start)
+        return judge(self.problem, self.problem.start)
 
 
-def as_shaped(bench: CandidateBatch) -> Shaped:
+def as_shaped(problem: BalanceProblem) -> Shaped:
     """Return the pieces that a settle starts from: the formula's own, thinner where a wish says that they are too thick."""
-    most = bench.wish.thickness_most
-    if most is None or not can_hold_thickness(bench.given.formula) or bench.given.piece.thickness_mm <= most + _HAIR:
-        return Shaped(bench=bench, original=bench)
-    return _shaped(bench, bench.given.formula.pieces, most)
+    most = problem.wish.thickness_most
+    if (
+        most is None
+        or not can_hold_thickness(problem.original.formula)
+        or problem.original.piece.thickness_mm <= most + _HAIR
+    ):
+        return Shaped(problem=problem, original=problem)
+    return _shaped(problem, problem.original.formula.pieces, most)
 
 
 def shape_name(shaped: Shaped) -> str:
@@ -67,28 +71,28 @@ def other_shapes(original: Shaped, wish: Wish | None = None) -> list[Shaped]:
 
     Args:
         original: the pieces that the settle starts from; where a wish has made them thinner, so are the others.
-        wish: what may be changed; None takes the bench's own.
+        wish: what may be changed; None takes the problem's own.
     """
-    bench, formula, wish = original.original, original.original.given.formula, wish or original.original.wish
+    problem, formula, wish = original.original, original.original.original.formula, wish or original.original.wish
     forced = wish.thickness_most if original.changes else None
     counts = list(_counts(formula.pieces)) if wish.may_change_pieces and not formula.sorts else []
-    thick = list(_thicknesses(bench)) if wish.may_change_thickness and can_hold_thickness(formula) else []
-    singles = [_shaped(bench, count, mm) for mm in dict.fromkeys((None, forced)) for count in counts]
-    singles += [_shaped(bench, formula.pieces, mm) for mm in thick]
+    thick = list(_thicknesses(problem)) if wish.may_change_thickness and can_hold_thickness(formula) else []
+    singles = [_shaped(problem, count, mm) for mm in dict.fromkeys((None, forced)) for count in counts]
+    singles += [_shaped(problem, formula.pieces, mm) for mm in thick]
     nearest = sorted(filter(_allowed, singles), key=_nearness)
     best_counts = _best(nearest, "pieces", lambda dough: dough.formula.pieces)
     best_thick = _best(nearest, "thickness", lambda dough: dough.piece.thickness_mm)
-    both = [_shaped(bench, count, mm) for count, mm in product(best_counts, best_thick)]
+    both = [_shaped(problem, count, mm) for count, mm in product(best_counts, best_thick)]
     return sorted((*nearest, *both), key=_nearness)[:_SETTLED]
 
 
 def _best(nearest: list[Shaped], kind: str, read: Callable[[Dough], _Read]) -> list[_Read]:
-    return [read(s.bench.given) for s in nearest if [c.kind for c in s.changes] == [kind]][:2]
+    return [read(s.problem.original) for s in nearest if [c.kind for c in s.changes] == [kind]][:2]
 
 
 def _allowed(shaped: Shaped) -> bool:
-    most = shaped.bench.wish.thickness_most
-    return most is None or shaped.bench.given.piece.thickness_mm <= most + _HAIR
+    most = shaped.problem.wish.thickness_most
+    return most is None or shaped.problem.original.piece.thickness_mm <= most + _HAIR
 
 
 def _nearness(shaped: Shaped) -> tuple[float, float]:
@@ -109,8 +113,8 @@ def _counts(pieces: int) -> Iterator[int]:
         yield from every[::step] if low > pieces else reversed(every[::-1][::step])
 
 
-def _thicknesses(bench: CandidateBatch) -> Iterator[float]:
-    now, most = bench.given.piece.thickness_mm, bench.wish.thickness_most
+def _thicknesses(problem: BalanceProblem) -> Iterator[float]:
+    now, most = problem.original.piece.thickness_mm, problem.wish.thickness_most
     step = _FINE_MM if now < _COARSE_FROM_MM else _COARSE_MM
     first, last = ceil(_THINNEST * now / step), floor(_THICKEST * now / step)
     every = [step * n for n in range(max(first, 1), last + 1) if abs(step * n - now) > step / 2]
@@ -119,25 +123,25 @@ def _thicknesses(bench: CandidateBatch) -> Iterator[float]:
     yield from fitting[::thin]
 
 
-def _shaped(bench: CandidateBatch, pieces: int, thickness_mm: float | None) -> Shaped:
-    """Return the bench with other pieces; None keeps the thickness as the formula has it."""
-    formula = bench.given.formula
+def _shaped(problem: BalanceProblem, pieces: int, thickness_mm: float | None) -> Shaped:
+    """Return the problem with other pieces; None keeps the thickness as the formula has it."""
+    formula = problem.original.formula
     size = formula.size
     if thickness_mm is not None:
         size = replace(size, held="thickness", thickness_mm=round(thickness_mm, 3))
-    candidate = CandidateBatch(
+    candidate = BalanceProblem(
         replace(formula, pieces=pieces, size=size),
-        bench.library,
-        bench.settings,
-        bench.wish,
-        saved=bench.kept.formula,
+        problem.library,
+        problem.settings,
+        problem.wish,
+        saved=problem.reference.formula,
     )
-    changes = tuple(_changes(bench.given, candidate.given, thickness_mm))
+    changes = tuple(_changes(problem.original, candidate.original, thickness_mm))
     price = sum(
         (_PIECES_PRICE if change.kind == "pieces" else _THICKNESS_PRICE) * abs(log2(change.after / change.before))
         for change in changes
     )
-    return Shaped(bench=candidate, original=bench, changes=changes, price=price * bench.kept.batch.dough_g)
+    return Shaped(problem=candidate, original=problem, changes=changes, price=price * problem.reference.batch.dough_g)
 
 
 def _changes(old: Dough, new: Dough, thickness_mm: float | None) -> Iterator[ShapeChange]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck, judge, rails_broken
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
@@ -38,7 +38,7 @@ class SearchResult:
 
 
 def search(
-    bench: CandidateBatch,
+    problem: BalanceProblem,
     *,
     start: ModelCheck,
     untouched: frozenset[str] = frozenset(),
@@ -50,7 +50,7 @@ def search(
     """Search the least change that meets the wish, or the nearest to it.
 
     Args:
-        bench: the dough and the wish.
+        problem: the dough and the wish.
         start: the formula as it stands, judged.
         untouched: lines left as they are.
         aim: another objective per gram than the change, shape (n,).
@@ -69,16 +69,16 @@ def search(
     visited: set[tuple[float, ...]] = set()
     number = 0
     for number in range(1, ROUNDS + 1):
-        rows = rows_at(bench, point, slopes_at(bench, point, present=present))
+        rows = rows_at(problem, point, slopes_at(problem, point, present=present))
         ask = Ask(elastic={}, untouched=untouched, near=point, trust=trust, aim=aim, gap=_QUICK_GAP if quick else _GAP)
         if new_price is not None:
             ask = replace(ask, new_price=new_price)
         if last_new is None:
-            last_new = used_new(bench, rows, ask)
-        solved, hard = solve_or_bend(bench, rows, replace(ask, only_new=last_new))
+            last_new = used_new(problem, rows, ask)
+        solved, hard = solve_or_bend(problem, rows, replace(ask, only_new=last_new))
         if solved.grams is None:
             break
-        verdict = judge(bench, solved.grams)
+        verdict = judge(problem, solved.grams)
         rank = _rank(verdict, aim)
         better = (not hard, *rank) < (not best_hard, *best_rank) if best else True
         if better:
@@ -94,7 +94,7 @@ def search(
         point = solved.grams if better or number == 1 else (best.grams if best else point)
         trust *= _SHRINK if not better else 1.0
     best = best or start
-    feasible = best_hard or not rails_broken(rows_at(bench, best.grams, None), best.grams)
+    feasible = best_hard or not rails_broken(rows_at(problem, best.grams, None), best.grams)
     return SearchResult(verdict=best, met=best.violation <= _ENOUGH and feasible, rounds=number)
 
 
@@ -104,28 +104,28 @@ def _rank(verdict: ModelCheck, aim: Floats | None) -> tuple[float, float]:
     return verdict.rank[0], float(aim @ verdict.grams)
 
 
-def solve_or_bend(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> tuple[Solved, bool]:
+def solve_or_bend(problem: BalanceProblem, rows: Sequence[LinearRow], ask: Ask) -> tuple[Solved, bool]:
     """Solve with every row hard; where that cannot be, with the wishes and windows at a price, then with rails too."""
-    solved = solve(bench, rows, ask)
+    solved = solve(problem, rows, ask)
     if solved.grams is not None:
         return solved, True
     for elastic in (ELASTIC, _LAST):
-        solved = solve(bench, rows, replace(ask, elastic=elastic))
+        solved = solve(problem, rows, replace(ask, elastic=elastic))
         if solved.grams is not None:
             return solved, False
     return solved, False
 
 
-def used_new(bench: CandidateBatch, rows: Sequence[LinearRow], ask: Ask) -> frozenset[str]:
+def used_new(problem: BalanceProblem, rows: Sequence[LinearRow], ask: Ask) -> frozenset[str]:
     """Return the new ingredients worth a look: those that three easy problems take up."""
-    new = [slot.id for slot in bench.slots if slot.new and slot.most > 0]
+    new = [slot.id for slot in problem.slots if slot.new and slot.most > 0]
     if not new:
         return frozenset()
     loose = replace(ask, whole_steps=False, elastic=_LAST)
     plain = [row for row in rows if not row.price]
     used: set[str] = set()
     for these, price in ((rows, ask.new_price), (rows, 0.1), (plain, ask.new_price)):
-        solved = solve(bench, these, replace(loose, new_price=price))
+        solved = solve(problem, these, replace(loose, new_price=price))
         if solved.grams is not None:
-            used |= {s.id for s, g in zip(bench.slots, solved.grams, strict=True) if s.new and g > _FEW_USED}
+            used |= {s.id for s, g in zip(problem.slots, solved.grams, strict=True) if s.new and g > _FEW_USED}
     return frozenset(used)

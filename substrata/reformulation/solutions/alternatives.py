@@ -11,7 +11,7 @@ import numpy as np
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck, judge
 from substrata.reformulation.program.piece_changes import Shaped, shape_name
 from substrata.reformulation.program.successive_linearisation import SearchResult, search
@@ -34,9 +34,9 @@ class Answer:
     met: bool = True
 
     @property
-    def bench(self) -> CandidateBatch:
+    def problem(self) -> BalanceProblem:
         """What it was settled on."""
-        return self.shaped.bench
+        return self.shaped.problem
 
     @property
     def cost(self) -> float:
@@ -48,7 +48,7 @@ def settled_in(shaped: Shaped, *, quick: bool = False) -> SearchResult:
     """Return the least change of the grams in these pieces; none where they fit already."""
     if not shaped.start.missed:
         return SearchResult(verdict=shaped.start, met=True, rounds=0)
-    return search(shaped.bench, start=shaped.start, quick=quick)
+    return search(shaped.problem, start=shaped.start, quick=quick)
 
 
 def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
@@ -59,13 +59,13 @@ def in_other_shapes(shapes: Sequence[Shaped]) -> list[Answer]:
 
 def different_ways(shaped: Shaped, solved: SearchResult, most: int, on_progress: Progress) -> list[Answer]:
     """Different answers in the same pieces: forbid the dearest edits of the first in turn, bring in less, be surer."""
-    bench, start = shaped.bench, shaped.start
+    problem, start = shaped.problem, shaped.start
     answers = [solved.verdict]
     tries: list[Callable[[], ModelCheck | None]] = []
     if most > 1:
-        tries += [partial(_untouched, bench, start, slot) for slot in _dearest(bench, solved.verdict)]
-        tries += [partial(_without_new, bench, start)] if _new(bench, solved.verdict) else []
-        tries += [partial(_surer_way, bench, solved.verdict)] if bench.targets and not bench.wish.margin else []
+        tries += [partial(_untouched, problem, start, slot) for slot in _dearest(problem, solved.verdict)]
+        tries += [partial(_without_new, problem, start)] if _new(problem, solved.verdict) else []
+        tries += [partial(_surer_way, problem, solved.verdict)] if problem.targets and not problem.wish.margin else []
     for number, attempt in enumerate(tries):
         verdict = attempt()
         on_progress(0.35 + 0.5 * (number + 1) / len(tries))
@@ -74,36 +74,36 @@ def different_ways(shaped: Shaped, solved: SearchResult, most: int, on_progress:
     return [Answer(shaped=shaped, verdict=verdict) for verdict in answers]
 
 
-def _untouched(bench: CandidateBatch, start: ModelCheck, slot: str) -> ModelCheck | None:
-    return _met(search(bench, start=start, untouched=frozenset((slot,)), quick=True))
+def _untouched(problem: BalanceProblem, start: ModelCheck, slot: str) -> ModelCheck | None:
+    return _met(search(problem, start=start, untouched=frozenset((slot,)), quick=True))
 
 
-def _without_new(bench: CandidateBatch, start: ModelCheck) -> ModelCheck | None:
-    return _met(search(bench, start=start, new_price=_NO_NEW, quick=True))
+def _without_new(problem: BalanceProblem, start: ModelCheck) -> ModelCheck | None:
+    return _met(search(problem, start=start, new_price=_NO_NEW, quick=True))
 
 
 def _met(solved: SearchResult) -> ModelCheck | None:
     return solved.verdict if solved.met else None
 
 
-def _dearest(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
+def _dearest(problem: BalanceProblem, verdict: ModelCheck) -> list[str]:
     moved = [
         (slot.step.weight * abs(float(g) - slot.start) + (8.0 if slot.new else 0.0), slot.id)
-        for slot, g in zip(bench.slots, verdict.grams, strict=True)
+        for slot, g in zip(problem.slots, verdict.grams, strict=True)
         if abs(float(g) - slot.start) > _LEAST_G and not slot.gone
     ]
     return [key for _, key in sorted(moved, reverse=True)[:_FORBIDDEN]]
 
 
-def _new(bench: CandidateBatch, verdict: ModelCheck) -> int:
-    return sum(1 for s, g in zip(bench.slots, verdict.grams, strict=True) if s.new and g > _LEAST_G)
+def _new(problem: BalanceProblem, verdict: ModelCheck) -> int:
+    return sum(1 for s, g in zip(problem.slots, verdict.grams, strict=True) if s.new and g > _LEAST_G)
 
 
-def _surer_way(bench: CandidateBatch, plain: ModelCheck) -> ModelCheck | None:
+def _surer_way(problem: BalanceProblem, plain: ModelCheck) -> ModelCheck | None:
     """Return an answer that keeps half a standard deviation away from its targets, if that does not take much more."""
-    surer = _with_margin(bench, _HALF_SD)
+    surer = _with_margin(problem, _HALF_SD)
     surer_solution = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
-    verdict = judge(bench, surer_solution.verdict.grams)
+    verdict = judge(problem, surer_solution.verdict.grams)
     return (
         verdict
         if surer_solution.met and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0)
@@ -111,13 +111,13 @@ def _surer_way(bench: CandidateBatch, plain: ModelCheck) -> ModelCheck | None:
     )
 
 
-def _with_margin(bench: CandidateBatch, margin: float) -> CandidateBatch:
-    return CandidateBatch(
-        bench.given.formula,
-        bench.library,
-        bench.settings,
-        bench.wish.with_changes(margin=margin),
-        saved=bench.kept.formula,
+def _with_margin(problem: BalanceProblem, margin: float) -> BalanceProblem:
+    return BalanceProblem(
+        problem.original.formula,
+        problem.library,
+        problem.settings,
+        problem.wish.with_changes(margin=margin),
+        saved=problem.reference.formula,
     )
 
 
@@ -128,8 +128,8 @@ def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
         if all(_apart(answer, other) for other in distinct):
             distinct.append(answer)
     distinct = distinct[:most]
-    targets = bool(distinct[0].bench.targets)
-    fewest = min(distinct, key=lambda a: (_new(a.bench, a.verdict), a.cost))
+    targets = bool(distinct[0].problem.targets)
+    fewest = min(distinct, key=lambda a: (_new(a.problem, a.verdict), a.cost))
     cheapest = min(distinct, key=_money)
     surest = max(distinct, key=_inside) if targets else distinct[0]
     rows = []
@@ -137,7 +137,7 @@ def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
         names = ["least change"] if number == 0 else []
         names += [shape_name(answer.shaped)] if answer.shaped.changes else []
         if number and answer is fewest:
-            names += ["nothing new" if not _new(answer.bench, answer.verdict) else "fewest new things"]
+            names += ["nothing new" if not _new(answer.problem, answer.verdict) else "fewest new things"]
         names += ["cheapest"] if _money(answer) and number and answer is cheapest else []
         names += ["surest"] if targets and number and answer is surest else []
         rows.append((" · ".join(names) or _without_text(distinct[0], answer), answer))
@@ -150,25 +150,25 @@ def _without_text(first: Answer, answer: Answer) -> str:
         return "the pieces as they are"
     removed = [
         (abs(float(a) - s.start) * s.step.weight, short_name(s.name))
-        for s, a, b in zip(first.bench.slots, first.verdict.grams, answer.verdict.grams, strict=True)
+        for s, a, b in zip(first.problem.slots, first.verdict.grams, answer.verdict.grams, strict=True)
         if abs(float(a) - s.start) > _LEAST_G and abs(float(b) - s.start) <= _LEAST_G
     ]
     return f"without touching the {max(removed)[1]}" if removed else "another way"
 
 
 def _money(answer: Answer) -> float:
-    prices: Floats = price_per_gram(answer.bench.base.batch)[0][: answer.bench.count]
+    prices: Floats = price_per_gram(answer.problem.base.batch)[0][: answer.problem.count]
     return float(prices @ answer.verdict.grams)
 
 
 def _inside(answer: Answer) -> float:
     """Return by how many standard deviations the nearest target is met."""
-    bench = answer.bench
-    dough = bench.at(answer.verdict.grams)
+    problem = answer.problem
+    dough = problem.at(answer.verdict.grams)
     depths = []
-    for key in bench.targets:
+    for key in problem.targets:
         if key in dough.ratios_of:
-            estimate, window = dough.bracketed.one_estimate(key), bench.targets[key]
+            estimate, window = dough.bracketed.one_estimate(key), problem.targets[key]
             sd = max(estimate.high - estimate.value, 1e-9)
             depths += [(window.high - estimate.value) / sd] if window.high is not None else []
             depths += [(estimate.value - window.low) / sd] if window.low is not None else []
@@ -178,7 +178,7 @@ def _inside(answer: Answer) -> float:
 def _apart(a: Answer, b: Answer) -> bool:
     if a.shaped.changes != b.shaped.changes:
         return True
-    weights = np.array([slot.step.weight for slot in a.bench.slots])
+    weights = np.array([slot.step.weight for slot in a.problem.slots])
     between = float(weights @ np.abs(a.verdict.grams - b.verdict.grams))
-    changes = [float(weights @ np.abs(each.verdict.grams - a.bench.start)) for each in (a, b)]
+    changes = [float(weights @ np.abs(each.verdict.grams - a.problem.start)) for each in (a, b)]
     return between > _APART * min(changes)

@@ -5,32 +5,32 @@ from __future__ import annotations
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
-from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.request.exclusions import excluded_by
 
 _BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 
 
-def losses(bench: CandidateBatch, grams: Floats) -> tuple[str, ...]:
+def losses(problem: BalanceProblem, grams: Floats) -> tuple[str, ...]:
     """Return what is lost with what an exclusion takes away."""
-    gone = [slot for slot in bench.slots if slot.gone and slot.start > 0]
+    gone = [slot for slot in problem.slots if slot.gone and slot.start > 0]
     texts = [
         f"Without {exclusion.name} it loses {exclusion.lost}."
         for slot in gone
-        for exclusion in excluded_by(slot.material, bench.wish.without)
+        for exclusion in excluded_by(slot.material, problem.wish.without)
     ]
-    return (*dict.fromkeys(texts), *_school(bench, gone, grams))
+    return (*dict.fromkeys(texts), *_school(problem, gone, grams))
 
 
-def _school(bench: CandidateBatch, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
+def _school(problem: BalanceProblem, gone: list[Slot], grams: Floats) -> tuple[str, ...]:
     """On which school of nut to coconut flour an answer lands."""
     nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.material.flags) and s.role == "base")
     coconut = sum(
-        float(g) - s.start for s, g in zip(bench.slots, grams, strict=True) if s.ingredient == "coconut-flour"
+        float(g) - s.start for s, g in zip(problem.slots, grams, strict=True) if s.ingredient == "coconut-flour"
     )
     others = any(
         s.role == "base" and s.ingredient != "coconut-flour" and float(g) > s.start
-        for s, g in zip(bench.slots, grams, strict=True)
+        for s, g in zip(problem.slots, grams, strict=True)
     )
     if not nut or coconut <= 0 or others:
         return ()
@@ -41,15 +41,15 @@ def _school(bench: CandidateBatch, gone: list[Slot], grams: Floats) -> tuple[str
     )
 
 
-def cautions(bench: CandidateBatch, after: Dough) -> tuple[str, ...]:
+def cautions(problem: BalanceProblem, after: Dough) -> tuple[str, ...]:
     """Return what a way brings that somebody has to know."""
-    had = {a.name for a in allergens(bench.given.batch)}
+    had = {a.name for a in allergens(problem.original.batch)}
     texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
     here = {w.ingredient.id for w in after.batch.lines}
     flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
     before = (
-        frozenset().union(*(w.ingredient.flags for w in bench.given.batch.lines))
-        if bench.given.batch.lines
+        frozenset().union(*(w.ingredient.flags for w in problem.original.batch.lines))
+        if problem.original.batch.lines
         else frozenset()
     )
     if "seed:sunflower" in flags and "seed:sunflower" not in before and here & {"baking-soda", "baking-powder"}:

@@ -13,7 +13,7 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.texture import Texture
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
@@ -40,36 +40,36 @@ def minutes_of(dough: Dough) -> float | None:
 
 
 class Teller:
-    """Tells the ways of one bench: what the formula was is worked out once."""
+    """Tells the ways of one problem: what the formula was is worked out once."""
 
-    def __init__(self, bench: CandidateBatch, start: ModelCheck) -> None:
-        self.given, self.start = bench, start
+    def __init__(self, problem: BalanceProblem, start: ModelCheck) -> None:
+        self.original, self.start = problem, start
 
     @cached_property
     def before(self) -> dict[str, Bracket]:
         """The brackets of the formula as it stands."""
-        return {b.key: b for b in brackets(self.given.given)} if self.given.given.batch.dough_g > 0 else {}
+        return {b.key: b for b in brackets(self.original.original)} if self.original.original.batch.dough_g > 0 else {}
 
     @cached_property
     def minutes(self) -> float | None:
         """In the oven, of the formula as it stands."""
-        return minutes_of(self.given.given)
+        return minutes_of(self.original.original)
 
     def way(self, name: str, answer: Answer) -> Way:
         """Tell one answer; what is reported is the full model's word on the formula as it would be written."""
-        bench, verdict, grams = answer.bench, answer.verdict, answer.verdict.grams
-        formula = bench.formula_at(grams)
-        after = Dough(_wished(bench, formula), bench.library, bench.settings)
+        problem, verdict, grams = answer.problem, answer.verdict, answer.verdict.grams
+        formula = problem.formula_at(grams)
+        after = Dough(_wished(problem, formula), problem.library, problem.settings)
         values = figures(after)
-        rows = rows_at(bench, grams, slopes_at(bench, grams, present=self._present))
+        rows = rows_at(problem, grams, slopes_at(problem, grams, present=self._present))
         binding = [row for row in rows if not row.price and row.kind != "soft" and float(row.coefficients @ grams) - row.bound > -_BINDING]  # fmt: skip
         return Way(
             name=name,
             formula=formula,
-            changes=line_changes(bench, grams),
+            changes=line_changes(problem, grams),
             shape=answer.shaped.changes,
             brackets=tuple(self._moved(after)),
-            texture=_textures(self.given.given.texture, after.texture),
+            texture=_textures(self.original.original.texture, after.texture),
             handling=ClassMove(
                 before=self.start.figures.class_name,
                 after=values.class_name,
@@ -79,16 +79,16 @@ class Teller:
             if values and self.start.figures
             else None,
             minutes=Minutes(before=self.minutes, after=minutes_of(after)),
-            dough_before_g=bench.given.batch.dough_g,
+            dough_before_g=problem.original.batch.dough_g,
             dough_after_g=after.batch.dough_g,
             cost=answer.cost,
-            new=sum(1 for s, g in zip(bench.slots, grams, strict=True) if s.new and g > _LEAST_G),
-            holds=tuple(dict.fromkeys(limit_text(bench, row) for row in binding))[:_MOST_HOLDS],
-            prices=tuple(prices_of_more(bench, rows, binding, verdict)),
+            new=sum(1 for s, g in zip(problem.slots, grams, strict=True) if s.new and g > _LEAST_G),
+            holds=tuple(dict.fromkeys(limit_text(problem, row) for row in binding))[:_MOST_HOLDS],
+            prices=tuple(prices_of_more(problem, rows, binding, verdict)),
             sure=tuple(sureness(after)),
-            lost=losses(bench, grams),
-            cautions=cautions(bench, after),
-            missed=tuple(missed_texts(bench, verdict)),
+            lost=losses(problem, grams),
+            cautions=cautions(problem, after),
+            missed=tuple(missed_texts(problem, verdict)),
             met=not verdict.missed,
         )
 
@@ -111,7 +111,7 @@ class Teller:
         return rows
 
 
-def line_changes(bench: CandidateBatch, grams: Floats) -> tuple[LineChange, ...]:
+def line_changes(problem: BalanceProblem, grams: Floats) -> tuple[LineChange, ...]:
     """Return the edits of the lines, the largest first."""
     rows = [
         (
@@ -127,7 +127,7 @@ def line_changes(bench: CandidateBatch, grams: Floats) -> tuple[LineChange, ...]
                 text=change_text(s, float(g)),
             ),
         )
-        for s, g in zip(bench.slots, grams, strict=True)
+        for s, g in zip(problem.slots, grams, strict=True)
         if abs(float(g) - s.start) > _LEAST_G
     ]
     return tuple(change for _, change in sorted(rows, key=lambda row: -row[0]))
@@ -137,9 +137,9 @@ def _has_moved(old: Bracket, new: Bracket) -> bool:
     return old.state != new.state or abs(old.estimate.value - new.estimate.value) >= _MOVED * 10.0**-new.decimals
 
 
-def _wished(bench: CandidateBatch, formula: Formula) -> Formula:
+def _wished(problem: BalanceProblem, formula: Formula) -> Formula:
     """Return the formula with the wish's targets: its brackets are told against them."""
-    return replace(formula, targets=bench.base.formula.targets)
+    return replace(formula, targets=problem.base.formula.targets)
 
 
 def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...]:
@@ -155,7 +155,7 @@ def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...
     )  # fmt: skip
 
 
-def missed_texts(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
+def missed_texts(problem: BalanceProblem, verdict: ModelCheck) -> list[str]:
     """Return what an answer does not meet, in words."""
     values = verdict.figures
     if values is None:
@@ -177,6 +177,6 @@ def missed_texts(bench: CandidateBatch, verdict: ModelCheck) -> list[str]:
         if kind in words:
             rows.append(words[kind])
         else:
-            dough = bench.at(verdict.grams)
+            dough = problem.at(verdict.grams)
             rows.append(f"{quantity_text(key)} {amount(key, ratio_of(key, dough).value(dough.batch.grams))}")
     return rows

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.analysis.target_states import bracket_kinds
-from substrata.reformulation.program.candidate_batch import CandidateBatch, Slot
+from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linearisation import INSIDE_SCORE
 from substrata.reformulation.request.balance_request import PER_100_G
@@ -42,34 +42,34 @@ def _eggs(slot: Slot, moved: float) -> str:
     return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""
 
 
-def limit_text(bench: CandidateBatch, row: LinearRow) -> str:
+def limit_text(problem: BalanceProblem, row: LinearRow) -> str:
     """Return what a row stands for."""
     kind, _, name = row.key.partition(":")
     side = "at least" if row.side == "low" else "at most"
     texts: dict[str, Callable[[], str]] = {
         "mass": lambda: "the weight of the dough",
-        "handling": lambda: _handling_text(bench),
+        "handling": lambda: _handling_text(problem),
         "crumbly": lambda: "enough moisture to hold together",
         "minutes": lambda: f"baked within {row.limit:.0f} min",
         "cap": lambda: f"{name} at most {100 * row.limit:.1f} % of the dough",
         "texture": lambda: f"{name} {side} {row.limit + (INSIDE_SCORE if row.side == 'high' else -INSIDE_SCORE):.1f}",
-        "rail": lambda: _rail_text(bench, name),
+        "rail": lambda: _rail_text(problem, name),
     }
     return texts[kind]() if kind in texts else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
 
 
-def _rail_text(bench: CandidateBatch, name: str) -> str:
+def _rail_text(problem: BalanceProblem, name: str) -> str:
     rail, _, line = name.partition(":")
     if not line:
         return rails()[rail].text
-    slot = next(s for s in bench.slots if s.id == line)
+    slot = next(s for s in problem.slots if s.id == line)
     return f"at least half of the {short_name(slot.name)}"
 
 
-def _handling_text(bench: CandidateBatch) -> str:
-    if bench.wish.handling:
-        return f"{bench.wish.handling} at shaping"
-    target = bench.given.target_handling
+def _handling_text(problem: BalanceProblem) -> str:
+    if problem.wish.handling:
+        return f"{problem.wish.handling} at shaping"
+    target = problem.original.target_handling
     return f"{target.lowest if target.lowest == target.highest else f'{target.lowest} to {target.highest}'} at shaping"
 
 

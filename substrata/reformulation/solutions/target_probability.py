@@ -10,7 +10,7 @@ from statistics import NormalDist
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
-from substrata.reformulation.program.candidate_batch import CandidateBatch
+from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import ModelCheck
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.milp import Ask, solve
@@ -21,7 +21,7 @@ _TIGHTER = 0.05  # of a target: the step whose price is told
 
 
 def prices_of_more(
-    bench: CandidateBatch, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck
+    problem: BalanceProblem, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck
 ) -> list[str]:
     """Return what a little more of each binding target would take, by the linear problem at the answer."""
     texts: list[str] = []
@@ -29,12 +29,12 @@ def prices_of_more(
         if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(texts) == 2:
             continue
         ask = Ask(elastic={}, whole_steps=False, near=verdict.grams, trust=1.0)
-        now = solve(bench, rows, ask)
+        now = solve(problem, rows, ask)
         # A step that shows in what is printed.
         share = max(_TIGHTER, printed(row.key) / max(abs(row.limit), 1e-9))
         step = share * (abs(row.bound) if row.bound else 1.0)
         tight = [_tightened(other, step) if other is row else other for other in rows]
-        more = solve(bench, tight, ask)
+        more = solve(problem, tight, ask)
         less = share * abs(row.limit)
         if now.grams is None:
             continue
@@ -111,8 +111,8 @@ def ten(share: float) -> str:
     return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"
 
 
-def spread_over(bench: CandidateBatch, grams: Floats, key: str) -> tuple[str, float]:
+def spread_over(problem: BalanceProblem, grams: Floats, key: str) -> tuple[str, float]:
     """Return the line that makes a quantity most doubtful: its name, and its share of the doubt."""
-    figure = bench.at(grams).sheet.figure(key)
+    figure = problem.at(grams).sheet.figure(key)
     top = max(figure.contributions, key=lambda c: c.spread_share, default=None)
     return (top.name, top.spread_share) if top else ("", 0.0)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.plan_document import Clock, Pin, Plan
-from substrata.scheduling.plans.plan_problem import PlanProblem
+from substrata.scheduling.plans.planning_case import PlanningCase
 from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduleProblem
 from substrata.scheduling.solver.plan_check import faults
 
@@ -21,11 +21,11 @@ class MoveConflict:
     text: str
 
 
-def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
+def conflicts(case: PlanningCase, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
     """Return what stands in the way of moving one task; what comes after it in its own bake moves along.
 
     Args:
-        bench: the plan.
+        case: the plan.
         placed: where everything is.
         task: that is moved.
         start: minute it is moved to.
@@ -33,7 +33,7 @@ def conflicts(bench: PlanProblem, placed: Mapping[str, Placed], task: str, start
     Raises:
         FormulaError: when there is no such task.
     """
-    problem = bench.problem
+    problem = case.problem
     if task not in problem.task or task not in placed:
         raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
     missing = [key for key in problem.task if key not in placed]
@@ -77,15 +77,15 @@ def _after(problem: ScheduleProblem, task: str) -> set[str]:
     return followers
 
 
-def slipped(bench: PlanProblem, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
+def slipped(case: PlanningCase, placed: Mapping[str, Placed], task: str, minutes: int) -> Plan:
     """Return the plan in which a task takes longer: what came before it is done, what runs beside it goes on.
 
     Raises:
         FormulaError: when there is no such task.
     """
-    if task not in bench.problem.task or task not in placed:
+    if task not in case.problem.task or task not in placed:
         raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
-    clock = bench.clock
+    clock = case.clock
     now = placed[task].end
     rows = []
     for key, at in placed.items():
@@ -96,7 +96,7 @@ def slipped(bench: PlanProblem, placed: Mapping[str, Placed], task: str, minutes
         elif at.start < now:
             rows.append(Pin(task=key, start=_conflict(clock, at.start)))
     pins = tuple(Pin(task=key, start=_conflict(clock, at.start)) for key, at in placed.items())
-    return replace(bench.plan, pins=pins, happened=tuple(rows))
+    return replace(case.plan, pins=pins, happened=tuple(rows))
 
 
 def _conflict(clock: Clock, minute: int) -> str:

@@ -8,7 +8,7 @@ from datetime import datetime
 
 from substrata.scheduling.plans.late_remedies import WouldHelp
 from substrata.scheduling.plans.plan_document import Clock
-from substrata.scheduling.plans.plan_problem import PlanProblem
+from substrata.scheduling.plans.planning_case import PlanningCase
 from substrata.scheduling.robustness.robust_plan import Care, Holds, Tight, careful, holds
 from substrata.scheduling.robustness.slack import task_slack
 from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, hand_times, minutes_late
@@ -103,9 +103,9 @@ class Planned:
 Offered = Callable[[Callable[[], "Planned"]], bool]
 
 
-def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
+def plan_answer(case: PlanningCase, schedule: Schedule, care: Care) -> Planned:
     """Return a schedule as a baker reads it."""
-    problem, clock = bench.problem, bench.clock
+    problem, clock = case.problem, case.clock
     # Where hands are kept free to look is told as it was planned.
     watched = careful(problem, care).task
     people = _people(problem, schedule)
@@ -132,7 +132,7 @@ def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
                 temp_c=task.temp_c if bakes else None,
                 uses=task.uses,
                 steps=task.steps,
-                pinned=any(pin.task == task.id for pin in bench.plan.pins),
+                pinned=any(pin.task == task.id for pin in case.plan.pins),
                 done=task.fixed_end is not None,
                 slack=slack[task.id],
             )
@@ -142,7 +142,7 @@ def plan_answer(bench: PlanProblem, schedule: Schedule, care: Care) -> Planned:
     late = tuple(
         Late(bake=due.bake, name=due.name, minutes=behind[due.bake]) for due in problem.dues if due.bake in behind
     )
-    by_bake = {bake_tasks.bake: bake_tasks for bake_tasks in bench.bakes}
+    by_bake = {bake_tasks.bake: bake_tasks for bake_tasks in case.bakes}
     return Planned(
         status="late" if late else schedule.status,
         gap=schedule.gap,

@@ -8,7 +8,7 @@ from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.late_remedies import clashes, helps, pressed
 from substrata.scheduling.plans.pinned_tasks import check_pins
 from substrata.scheduling.plans.plan_answer import MovedTask, Offered, Planned, plan_answer
-from substrata.scheduling.plans.plan_problem import PlanProblem
+from substrata.scheduling.plans.planning_case import PlanningCase
 from substrata.scheduling.plans.replanning import Happened, replan
 from substrata.scheduling.robustness.robust_plan import CARES, STALE, Care, careful
 from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduleProblem, minutes_late
@@ -19,11 +19,11 @@ from substrata.scheduling.solver.solve import solve
 _FIRST_S = 3.0  # for each step of care that comes late, before the next is tried
 
 
-def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offered | None = None) -> Planned:  # noqa: B008 - frozen
+def make_plan(case: PlanningCase, *, effort: Effort = Effort(), on_better: Offered | None = None) -> Planned:  # noqa: B008 - frozen
     """Plan it, as carefully as its deadlines allow.
 
     Args:
-        bench: what is wanted.
+        case: what is wanted.
         effort: how long is sought.
         on_better: is offered every better plan, which is worked out only when it is called for; False stops the search.
 
@@ -33,14 +33,14 @@ def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offer
     Raises:
         FormulaError: when it cannot be planned at all.
     """
-    problem = bench.problem
-    if bench.plan.happened:
-        return _replanned(bench, effort)
-    check_pins(problem, bench.clock)
+    problem = case.problem
+    if case.plan.happened:
+        return _replanned(case, effort)
+    check_pins(problem, case.clock)
     hard = pressed(problem)
     best: tuple[Schedule, Care] | None = None
     for care in CARES:
-        show = (lambda better, care=care: on_better(lambda: plan_answer(bench, better, care))) if on_better else None
+        show = (lambda better, care=care: on_better(lambda: plan_answer(case, better, care))) if on_better else None
         seconds = effort.seconds if best is None else max(effort.seconds / 3, _FIRST_S)
         schedule = solve(careful(problem, care), replace(effort, seconds=seconds), on_better=show)
         if not schedule.placed:
@@ -52,7 +52,7 @@ def make_plan(bench: PlanProblem, *, effort: Effort = Effort(), on_better: Offer
         if not schedule.late or hard:
             break
     best = best or _at_all(problem, effort)
-    planned = plan_answer(bench, *best)
+    planned = plan_answer(case, *best)
     if best[0].late and effort.seconds >= 1:
         planned = replace(planned, helps=helps(problem, replace(effort, seconds=min(1.5, effort.seconds))))
     return planned
@@ -79,9 +79,9 @@ def _at_all(problem: ScheduleProblem, effort: Effort) -> tuple[Schedule, Care]:
     return by_list, CARES[-1]
 
 
-def _replanned(bench: PlanProblem, effort: Effort) -> Planned:
+def _replanned(case: PlanningCase, effort: Effort) -> Planned:
     """Return a plan that is under way: what happened is told by its pins, what was planned by the others."""
-    clock, problem = bench.clock, bench.problem
+    clock, problem = case.clock, case.problem
     happened = tuple(
         Happened(
             task=event.task,
@@ -89,7 +89,7 @@ def _replanned(bench: PlanProblem, effort: Effort) -> Planned:
             end=clock.minute(event.end, "happened.end") if event.end else None,
             expected=clock.minute(event.expected, "happened.expected") if event.expected else None,
         )
-        for event in bench.plan.happened
+        for event in case.plan.happened
     )
     strange = {event.task for event in happened} - set(problem.task)
     if strange:
@@ -127,7 +127,7 @@ def _replanned(bench: PlanProblem, effort: Effort) -> Planned:
             allowed="a plan that can be done",
             remedy="try again",
         )
-    under_way = replace(bench, problem=result.problem)
+    under_way = replace(case, problem=result.problem)
     answer = plan_answer(under_way, replace(result.plan, late=minutes_late(problem, result.plan.placed)), CARES[-1])
     return replace(
         answer,

@@ -281,9 +281,9 @@ class _Maker:
     def _window(self, melted: bool) -> tuple[float, str]:
         """How long after mixing it can be shaped, and why no longer."""
         handling = self.dough.handling
-        bench = next((step for step in self.run.steps if step.id == "bench"), None)
-        if melted and bench and bench.minutes:
-            return bench.minutes, "it cracks when it has cooled"
+        case = next((step for step in self.run.steps if step.id == "case"), None)
+        if melted and case and case.minutes:
+            return case.minutes, "it cracks when it has cooled"
         if self.dough.kind == "batter" and self._lifts():
             return _windows()["batter"]
         if handling and handling.closes_min:
@@ -368,7 +368,7 @@ class _Maker:
         return bool(yeast_lines(self.dough.inside))
 
     def _lies(self, mix: str, rest: float) -> str:
-        """Its rest as a task of its own, where it lies in the fridge or in a warm place; "" where it stands on the bench."""
+        """Its rest as a task of its own, where it lies in the fridge or in a warm place; "" where it stands on the case."""
         place = place_of(self.dough.formula.mix)
         if not place.thing or rest <= 0:
             return ""

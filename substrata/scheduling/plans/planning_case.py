@@ -18,7 +18,7 @@ from substrata.scheduling.tasks.kitchen_things import capacities, things
 
 
 @dataclass(frozen=True, kw_only=True)
-class PlanProblem:
+class PlanningCase:
     """A plan made of its formulas."""
 
     plan: Plan
@@ -27,12 +27,12 @@ class PlanProblem:
     problem: ScheduleProblem
 
 
-def plan_problem(
+def planning_case(
     plan: Plan,
     library: Library,
     settings: Settings = Settings(),  # noqa: B008 - frozen
     profiles: Mapping[str, OvenProfile] | None = None,
-) -> PlanProblem:
+) -> PlanningCase:
     """Make the problem of a plan.
 
     Args:
@@ -106,7 +106,7 @@ def plan_problem(
         holds=tuple(hold for bake_tasks_here in all_tasks for hold in bake_tasks_here.holds),
         closed=tuple((max(a, 0), b) for a, b in closed if b > max(a, 0)),
     )
-    return PlanProblem(plan=plan, clock=clock, bakes=tuple(all_tasks), problem=problem)
+    return PlanningCase(plan=plan, clock=clock, bakes=tuple(all_tasks), problem=problem)
 
 
 def _check_things(bake: BakeTasks, has: Mapping[str, int], where: str) -> None:

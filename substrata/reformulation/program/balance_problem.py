@@ -48,15 +48,15 @@ class Slot:
     most: float  # g
 
 
-class CandidateBatch:
+class BalanceProblem:
     """A formula, all that may be brought into it, and how it is looked at.
 
     Attributes:
         wish: what is wanted.
-        given: the formula as it stands, without what has no weight.
+        original: the formula as it stands, without what has no weight.
         base: the dough with every candidate at 0 g.
         slots: the n lines that can be weighed, in the batch's order; the fat of frying is no slot.
-        kept: the dough that rails are measured against: the last saved version, else the formula as it stands.
+        reference: the dough that rails are measured against: the last saved version, else the formula as it stands.
     """
 
     def __init__(
@@ -72,23 +72,23 @@ class CandidateBatch:
         if settings.coconut_is_nut and {"nut", "tree-nut"} & set(wish.without):
             wish = wish.with_changes(without=(*wish.without, "coconut"))
         self.wish, self.library, self.settings = wish, library, settings
-        self.given = Dough(_with_targets(formula, wish), library, settings)
+        self.original = Dough(_with_targets(formula, wish), library, settings)
         reference = saved if saved is not None and saved.form == formula.form else formula
         # How many pieces there are, and how thick, is the baker's word: what is kept to is told of such pieces.
         reference = replace(reference, pieces=formula.pieces, sorts=(), size=formula.size)
-        self.kept = Dough(reference, library, settings)
-        if self.kept.batch.dough_g <= 0:
-            self.kept = self.given
+        self.reference = Dough(reference, library, settings)
+        if self.reference.batch.dough_g <= 0:
+            self.reference = self.original
         offered = self._offered(invited)
-        lines = _joined(self.given.formula.lines, self.kept.formula.lines, offered)
-        self.base = Dough(replace(self.given.formula, lines=lines), library, settings)
+        lines = _joined(self.original.formula.lines, self.reference.formula.lines, offered)
+        self.base = Dough(replace(self.original.formula, lines=lines), library, settings)
         self.slots = self._slots({c.ingredient: c for c in offered})
         self.count = len(self.slots)
         self._once: dict[str, Any] = {}
 
     def _offered(self, invited: tuple[str, ...]) -> tuple[Candidate, ...]:
-        batch, form = self.given.batch, self.given.formula.form
-        sweet = self.given.bracketed.value("sweetness") > _SWEET if batch.dough_g else False
+        batch, form = self.original.batch, self.original.formula.form
+        sweet = self.original.bracketed.value("sweetness") > _SWEET if batch.dough_g else False
         named = tuple(
             Candidate(ingredient=i, most_percent=40, liking=1, never_forms=frozenset(), stands_for=self.library[i].role)
             for i in invited
@@ -106,13 +106,13 @@ class CandidateBatch:
         return bool(excluded_by(ingredient, self.wish.without))
 
     def _slots(self, offered: Mapping[str, Candidate]) -> tuple[Slot, ...]:
-        saved = {line.id: w.grams.value for w in self.kept.batch.lines for line in (w.line,)}
-        present_ids = {w.line.id for w in self.given.batch.lines}
-        dough_g = max(self.given.batch.dough_g, self.kept.batch.dough_g)
-        named = {w.ingredient.id for w in self.given.batch.lines if w.line.id in self.wish.without_lines}
-        raised = bool(yeast_lines(self.given.batch))
+        saved = {line.id: w.grams.value for w in self.reference.batch.lines for line in (w.line,)}
+        present_ids = {w.line.id for w in self.original.batch.lines}
+        dough_g = max(self.original.batch.dough_g, self.reference.batch.dough_g)
+        named = {w.ingredient.id for w in self.original.batch.lines if w.line.id in self.wish.without_lines}
+        raised = bool(yeast_lines(self.original.batch))
         caps = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
-        gone_fat = sum(w.grams.value for w in self.given.batch.lines if w.role == "fat" and self._goes(w))
+        gone_fat = sum(w.grams.value for w in self.original.batch.lines if w.role == "fat" and self._goes(w))
         slots = []
         for w in self.base.batch.lines:
             if w.role == FRYING:
@@ -160,7 +160,7 @@ class CandidateBatch:
         if w.role in _FIXED_ROLES or "yeast" in w.ingredient.flags:
             return True
         feeds = raised and w.ingredient.parameter("fermentable").value > 0 and w.role == "sweetener"
-        return feeds and w.grams.value < _FEEDS * max(self.given.batch.dough_g, 1.0)
+        return feeds and w.grams.value < _FEEDS * max(self.original.batch.dough_g, 1.0)
 
     def _step(self, w: WeighedLine, brought: Candidate | None) -> Step:
         step = step_of(w.ingredient, w.role, self.settings, in_grams=self.wish.steps == "grams")
@@ -174,7 +174,7 @@ class CandidateBatch:
     @cached_property
     def lift_state(self) -> str:
         """Where the lift of the formula as it stands lies."""
-        state = figures(self.given)
+        state = figures(self.original)
         return state.states["lift"] if state else "open"
 
     @cached_property
@@ -189,7 +189,7 @@ class CandidateBatch:
 
     @cached_property
     def _usual(self) -> Figures | None:
-        return figures(self.kept)
+        return figures(self.reference)
 
     @cached_property
     def inside(self) -> Floats:
@@ -199,7 +199,7 @@ class CandidateBatch:
     @property
     def targets(self) -> Mapping[str, Window]:
         """What the baker wants of which quantity: the wish's and the formula's own."""
-        return {key: target.window for key, target in self.given.formula.targets.items()}
+        return {key: target.window for key, target in self.original.formula.targets.items()}
 
     @cached_property
     def frying(self) -> float:
@@ -245,15 +245,15 @@ class CandidateBatch:
                 # A line that comes in says its role, so that it is drawn as what it is before it is judged again.
                 role = line.role or (slot.role if slot.new else "")
                 lines.append(replace(line, grams=round(now, 3), entered=f"{now:g} g", role=role))
-        return replace(self.given.formula, lines=tuple(lines), targets=self._baker_targets)
+        return replace(self.original.formula, lines=tuple(lines), targets=self._baker_targets)
 
     @cached_property
     def _present_ids(self) -> frozenset[str]:
-        return frozenset(line.id for line in self.given.formula.lines)
+        return frozenset(line.id for line in self.original.formula.lines)
 
     @cached_property
     def _baker_targets(self) -> Mapping[str, Target]:
-        return self.given.formula.targets
+        return self.original.formula.targets
 
 
 def _with_targets(formula: Formula, wish: Wish) -> Formula:
