@@ -6,7 +6,6 @@ from time import perf_counter
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from benchmarks.bakes import practised
 from benchmarks.spread import line, timed
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
@@ -16,6 +15,7 @@ from substrata.process.baking.simulation import bake_equations as equations
 from substrata.process.baking.simulation import cell_properties as properties
 from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.process.baking.simulation.stage_simulation import Steps, _around, bake_stage, column
+from tests.support.baking_practice import practised
 
 FINE, COARSE = 0.05, 0.5  # K, how far any cell may be out at any kept moment
 

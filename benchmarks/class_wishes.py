@@ -6,7 +6,6 @@
 import statistics
 import time
 
-from benchmarks.kitchens import demo_formulas
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
@@ -14,6 +13,7 @@ from substrata.ingredients.library import load_library
 from substrata.process.rheology.handling_classes import classes
 from substrata.reformulation.balance import settle
 from substrata.reformulation.request.balance_request import Wish
+from tests.support.demo_doughs import demo_formulas
 
 
 def main():

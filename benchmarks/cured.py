@@ -16,8 +16,6 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from benchmarks.kitchens import demo_formulas
-from benchmarks.trials import _TABLES, Kitchen, Plant, log_of, plant, told
 from substrata import load_library, read_document
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
@@ -26,6 +24,8 @@ from substrata.inference.diagnosis.cause_effects import cause_table
 from substrata.inference.diagnosis.causes import planted, possible, strengths
 from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.inference.making import Making
+from tests.support.demo_doughs import demo_formulas
+from tests.support.planted_causes import _TABLES, Kitchen, Plant, log_of, plant, told
 
 MOST = 5
 

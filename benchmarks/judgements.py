@@ -9,18 +9,17 @@ import csv
 import sys
 from collections.abc import Iterator
 from dataclasses import replace
-from pathlib import Path
 
-from benchmarks.bakes import TABLE, formula_of
-from benchmarks.same_answers import demo_documents
 from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.evaluation.target_ranges import is_outside, side_of
 from substrata.formula.formula import Formula, Line
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
+from tests.support.baking_practice import TABLE, formula_of
+from tests.support.documents import demo_documents
 
 JUDGED = ("water_fill", "binder_load", "lift", "salt", "heat_set")
-HANDLING = Path(__file__).with_name("handling_cases.csv")
+HANDLING = TABLE.with_name("handling_cases.csv")
 
 
 def good_doughs() -> Iterator[Formula]:

@@ -22,7 +22,6 @@ django.setup()
 from django.contrib.auth.models import User  # noqa: E402
 from django.db import transaction  # noqa: E402
 
-from benchmarks.kitchens import demo_formulas  # noqa: E402
 from kitchen.models import Job, Kitchen, Oven  # noqa: E402
 from kitchen.services import formulas, kitchens, ovens, runs  # noqa: E402
 from kitchen.services.jobs import run_job  # noqa: E402
@@ -33,6 +32,7 @@ from substrata.inference.as_made_forecast import as_done  # noqa: E402
 from substrata.inference.bake_figures import PLACE, run_figures  # noqa: E402
 from substrata.inference.making import Making, baked_case, make  # noqa: E402
 from substrata.process.baking.oven_questions import coarse  # noqa: E402
+from tests.support.demo_doughs import demo_formulas  # noqa: E402
 
 BAKES = (0, 1, 3, 5, 10)
 START = datetime(2026, 5, 1, 6, tzinfo=UTC)

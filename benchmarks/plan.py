@@ -15,7 +15,6 @@ from dataclasses import replace
 
 import numpy as np
 
-from benchmarks.kitchens import demo_formulas
 from substrata import load_library, write_document
 from substrata.scheduling.plans.plan_document import read_plan
 from substrata.scheduling.plans.planning import make_plan
@@ -25,7 +24,8 @@ from substrata.scheduling.solver.list_schedule import listed
 from substrata.scheduling.solver.plan_check import faults
 from substrata.scheduling.solver.search_effort import Effort
 from substrata.scheduling.solver.solve import solve
-from tests.schedule.conftest import QUICK, kitchen
+from tests.scheduling.conftest import QUICK, kitchen
+from tests.support.demo_doughs import demo_formulas
 
 
 def days(count: int, bakes: int, seconds: float) -> None:

@@ -9,7 +9,6 @@ import time
 import numpy as np
 import scipy.optimize
 
-from benchmarks.kitchens import demo_formulas
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
@@ -21,6 +20,7 @@ from substrata.reformulation.pareto_front import front
 from substrata.reformulation.program import milp as program
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.starter_formula import begin
+from tests.support.demo_doughs import demo_formulas
 
 
 def wishes(values):

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections import defaultdict
 
-from benchmarks.bakes import browned, error, fitted, practised
-from benchmarks.handling import observations, read, said
 from benchmarks.judgements import handled_doughs
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import load_library
+from tests.support.baking_practice import browned, error, fitted, practised
+from tests.support.handling_practice import observations, read, said
 
 _LEANS_ON = 4
 

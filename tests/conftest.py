@@ -7,6 +7,8 @@ from hypothesis import HealthCheck, settings
 
 from kitchen.models import Membership
 from kitchen.services.kitchens import open_kitchen
+from substrata import Settings, analyse, load_library, read_document
+from tests.support.doughs import document
 
 # No test is timed: a busy machine is no defect. The gate tries the same examples every time, so that what was green
 # stays green; `HYPOTHESIS_PROFILE=explore` draws new and more ones, and what it finds becomes a test.
@@ -68,3 +70,20 @@ def said(capsys, monkeypatch):
         return code, captured.out, captured.err
 
     return run
+
+
+@pytest.fixture
+def judged():
+    """Analyse grams by ingredient."""
+
+    def judge(form="thin-crust", pieces=6, settings=None, targets=None, **lines):
+        made = document(form, pieces, **lines) | {"targets": targets or {}}
+        return analyse(read_document(made), load_library(), settings or Settings())
+
+    return judge
+
+
+@pytest.fixture
+def bracket():
+    """One bracket of an analysis by key."""
+    return lambda analysis, key: next(b for b in analysis.brackets if b.key == key)

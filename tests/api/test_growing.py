@@ -18,7 +18,7 @@ from substrata.formula.formula import Formula
 from substrata.formula.formula_document import document_schema, read_document
 from substrata.ingredients.library import load_library
 from tests.conftest import sample
-from tests.growing import grown
+from tests.support.growing import grown
 
 pytestmark = pytest.mark.django_db
 WAFFLE = {
@@ -37,7 +37,7 @@ def test_a_made_up_form_is_judged_shaped_baked_and_printed(tmp_path, monkeypatch
         assert "waffle" in document_schema()["properties"]["form"]["properties"]["kind"]["enum"]
         assert {"id": "waffle", "name": "Waffle", "note": ""} in call("GET", "/api/words").json()["forms"]
         judged = call("POST", f"{root}/analyse", document).json()
-        assert judged["handling"]["wanted_low"] == "pourable"
+        assert judged["handling"]["target_low"] == "pourable"
         assert call("POST", f"{root}/shape", document).json()["piece"]["thickness_mm"] == 12
         assert call("POST", f"{root}/bake", {"document": document}).json()["forecast"]["ready_min"]["best"] > 0
         assert "gel" in [

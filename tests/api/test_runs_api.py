@@ -7,7 +7,7 @@ from kitchen.models import Run
 from kitchen.services import formulas
 from kitchen.services.jobs import run_job
 from tests.conftest import sample
-from tests.trials.test_colour import jpeg, picture
+from tests.inference.test_colour import jpeg, picture
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)
 

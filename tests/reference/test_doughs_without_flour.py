@@ -8,7 +8,7 @@ from substrata import analyse, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.execution.protocol import run_steps
-from tests.substrata.conftest import document
+from tests.support.doughs import document
 
 LIBRARY = load_library()
 JUDGED = ("water_fill", "binder_load", "lift", "heat_set")
@@ -73,7 +73,7 @@ def test_a_batter_of_egg_is_poured_on_purpose_in_a_form_that_holds_it(form):
     """Poured thin on parchment or into a ring, it sets by itself (common practice)."""
     told = judged(form, 4, **EGGY)
     assert told.handling.fits
-    assert told.handling.wanted_low == told.handling.at_shaping.class_name == "pourable"
+    assert told.handling.target_low == told.handling.at_shaping.class_name == "pourable"
     shape = next(s for s in run_steps(told_dough(form, 4, EGGY)).steps if s.group == "shape")
     assert shape.text.startswith("Pour 4")
 
@@ -91,13 +91,13 @@ def test_water_sets_nothing():
     assert judged("wrap", 5, **wrap).handling.fits
     flooded = judged("wrap", 5, **(wrap | {"water": 700})).handling
     assert not flooded.fits
-    assert flooded.wanted_low == "spreadable"
+    assert flooded.target_low == "spreadable"
 
 
 def test_an_egg_more_never_makes_another_dough():
     """What a form takes moves by degrees: no gram of egg moves its lowest consistency by a class."""
     lows = [
-        told_dough("wrap", 5, {"egg": g, "almond_flour": 120, "salt": 2}).wanted_handling.low for g in range(60, 260, 2)
+        told_dough("wrap", 5, {"egg": g, "almond_flour": 120, "salt": 2}).target_handling.low for g in range(60, 260, 2)
     ]
     steps = [a - b for a, b in pairwise(lows)]
     assert all(0 <= step < 0.25 for step in steps)

@@ -3,14 +3,14 @@
 import numpy as np
 import pytest
 
-from benchmarks.handling import distance, observations, read, said
 from substrata import Settings, analyse, load_library, read_document
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import form_of
 from substrata.process.rheology.handling.consistency import Method, draws_of, handling, parameters
 from substrata.process.rheology.handling.mixture_loops import crowding
 from substrata.process.rheology.handling_classes import band_of, classes
-from tests.substrata.conftest import document
+from tests.support.doughs import document
+from tests.support.handling_practice import distance, observations, read, said
 
 LIBRARY = load_library()
 WORDS = ["crumbly", *(band.class_name for band in classes())]

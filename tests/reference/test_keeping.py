@@ -11,7 +11,7 @@ from substrata.evaluation.keeping import keeping
 from substrata.formula.formula import Formula, Line
 from substrata.nutrition.water_activity import solutes, water_activity_norrish, water_activity_ross
 from substrata.publishing.card_panels import as_baked
-from tests.bench.conftest import LIBRARY
+from tests.execution.conftest import LIBRARY
 
 # Robinson & Stokes, Electrolyte Solutions (1959), appendix 8.3: NaCl in water at 25 °C, mol/kg → water activity.
 BRINES = {0.5: 0.9836, 1.0: 0.9669, 2.0: 0.9316, 3.0: 0.8932}

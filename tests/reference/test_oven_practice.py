@@ -5,7 +5,6 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from benchmarks.bakes import practised
 from substrata import load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.process.baking.bake_case import body_of
@@ -15,7 +14,8 @@ from substrata.process.baking.oven_questions import judged
 from substrata.process.baking.simulation.boiling_point import boiling_c
 from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.process.baking.simulation.stage_simulation import Steps, bake_stage, column
-from tests.substrata.conftest import document
+from tests.support.baking_practice import practised
+from tests.support.doughs import document
 
 CASES = {one.name: one for one in practised()}
 

@@ -1,7 +1,7 @@
-/** The log as the page reads it, held to the examples that the core is held to (tests/bench/log_examples.json). */
+/** The log as the page reads it, held to the examples that the core is held to (tests/execution/log_examples.json). */
 import { describe, expect, it } from 'vitest'
 import type { RunEntry } from '@/api/types'
-import told from '../../../tests/bench/log_examples.json'
+import told from '../../../tests/execution/log_examples.json'
 import { minutesInOven, momentAt, moved, over, readingOf, standing, weighed } from './runs'
 import { timersOf } from './timers'
 
