@@ -12,7 +12,7 @@ from substrata.reformulation.request.balance_answer import (
     LineChange,
     Minutes,
     Moved,
-    Relax,
+    Relaxation,
     ShapeChange,
     Status,
     Sure,
@@ -141,7 +141,7 @@ class SettlementOut(Schema):
     text: str
     ways: list[WayOut]
     nearest: str
-    clash: list[Relax]
+    clash: list[Relaxation]
     surer: str
     moves: list[str]
     started: dict[str, float] | None

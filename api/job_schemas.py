@@ -10,7 +10,7 @@ from api.document_schemas import FormulaDocument
 from api.run_schemas import DiagnosisOut, LearnedOut
 from kitchen.models import Job
 from substrata.process.baking.oven_questions import BakeMap
-from substrata.reformulation.feasible_range import Reach
+from substrata.reformulation.feasible_range import FeasibleRange
 from substrata.scheduling.plans.plan_answer import Planned
 
 
@@ -58,7 +58,7 @@ class JobOut(Schema):
     map: BakeMap | None = None
     rows: RowsOut | None = None
     settlement: SettlementOut | None = None
-    reach: list[Reach] | None = None
+    reach: list[FeasibleRange] | None = None
     front: FrontOut | None = None
     beginnings: list[BeginningOut] | None = None
     why: DiagnosisOut | None = None

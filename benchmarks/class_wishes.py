@@ -11,7 +11,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.ingredients.library import load_library
 from substrata.process.rheology.handling_classes import classes
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.reformulation.request.balance_request import Wish
 from tests.support.demo_doughs import demo_formulas
 
@@ -28,7 +28,7 @@ def main():
                 continue
             asked += 1
             begun = time.perf_counter()
-            answer = settle(formula, library, settings, Wish(handling=names[number]), ways=1)
+            answer = balance(formula, library, settings, Wish(handling=names[number]), ways=1)
             seconds.append(time.perf_counter() - begun)
             met += answer.status in ("settled", "fits")
             helped += answer.status == "nearest" and bool(answer.moves)

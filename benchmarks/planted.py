@@ -13,7 +13,7 @@ import numpy as np
 from substrata.base.settings import Settings
 from substrata.ingredients.library import load_library
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge, rails_broken
+from substrata.reformulation.program.full_model_check import check_by_model, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
@@ -32,7 +32,7 @@ def main(cases=60, seed=7):
         draft = disturbed(formula, problem, rng, most=0.6)
         drawn += 1
         work = BalanceProblem(draft, library, settings, Wish(), saved=formula)
-        start = judge(work, work.start)
+        start = check_by_model(work, work.start)
         if not start.missed or start.figures is None:
             continue
         red += 1

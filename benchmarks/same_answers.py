@@ -23,14 +23,14 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.evaluation.forecasts.shape_forecast import shape_plan
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import read_run
 from substrata.formula.formula_document import write_document
 from substrata.inference.calibration.learning import learn
 from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.publishing.card_panels import card
 from substrata.publishing.recipe import recipe_of
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.scheduling.plans.plan_document import read_plan
 from substrata.scheduling.plans.planning import make_plan
 from substrata.scheduling.plans.planning_case import planning_case
@@ -71,10 +71,10 @@ def _stations() -> Asks:
         for station, ask in STATIONS.items():
             yield f"{name}/{station}", lambda ask=ask, f=formula, s=settings: ask(f, library, s)
         yield f"{name}/document", lambda f=formula: write_document(f)
-        yield f"{name}/steps", lambda f=formula, s=settings: run_steps(Dough(f, library, s))
+        yield f"{name}/steps", lambda f=formula, s=settings: bake_protocol(Dough(f, library, s))
         yield f"{name}/recipe", lambda f=formula, s=settings: recipe_of(Dough(f, library, s))
         if number % 8 == 0:
-            yield f"{name}/balance", lambda f=formula, s=settings: settle(f, library, s)
+            yield f"{name}/balance", lambda f=formula, s=settings: balance(f, library, s)
 
 
 def _runs() -> Asks:

@@ -14,9 +14,9 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.ingredients.library import load_library
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.reformulation.line_sweep import sweep
-from substrata.reformulation.pareto_front import front
+from substrata.reformulation.pareto_front import pareto_front
 from substrata.reformulation.program import milp as program
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.starter_formula import begin
@@ -57,7 +57,7 @@ def main():
     for formula in demo_formulas():
         for wish in wishes(figures(Dough(formula, library, settings)).values):
             inside[0], begun = 0.0, time.perf_counter()
-            answer = settle(formula, library, settings, wish)
+            answer = balance(formula, library, settings, wish)
             status[answer.status] = status.get(answer.status, 0) + 1
             if answer.status in ("settled", "nearest"):
                 whole.append(time.perf_counter() - begun)
@@ -78,7 +78,7 @@ def main():
     begin("bun", library, settings, targets={"net_carbs": Window(high=3.0)})
     print(f"begin                  {time.perf_counter() - begun:.2f} s")
     begun = time.perf_counter()
-    front(demo_formulas()[5], library, settings, "net_carbs", "change")
+    pareto_front(demo_formulas()[5], library, settings, "net_carbs", "change")
     print(f"front of 12 points     {time.perf_counter() - begun:.2f} s")
 
 

@@ -11,17 +11,17 @@ from api.person import person
 from kitchen.services import balancing
 from kitchen.services.access import membership
 from substrata import read_document, write_document
-from substrata.reformulation.blend import mix as mixed
+from substrata.reformulation.blend import blend as mixed
 from substrata.reformulation.line_sweep import Sweep
-from substrata.reformulation.quick_fixes import Mend
+from substrata.reformulation.quick_fixes import QuickFix
 
 router = Router(tags=["balance"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
 
 
-@router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[Mend], **Problems}, operation_id="remedies")
+@router.post("/kitchens/{int:kitchen_id}/remedies", response={200: list[QuickFix], **Problems}, operation_id="remedies")
 @heavy
-def remedies(request: HttpRequest, kitchen_id: int, payload: FormulaJobIn) -> list[Mend]:
+def remedies(request: HttpRequest, kitchen_id: int, payload: FormulaJobIn) -> list[QuickFix]:
     """Return what to do about everything that is out, each checked against all else."""
     document = payload.document.model_dump()
     return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))
@@ -35,7 +35,7 @@ def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> Sweep | 
 
 
 @router.post("/kitchens/{int:kitchen_id}/mix", response={200: MixOut, **Problems}, operation_id="mix")
-def mix(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
+def blend(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
     """One line of a group moved, the others give; nothing is kept."""
     membership(person(request), kitchen_id)
     formula = read_document(payload.document.model_dump())

@@ -12,7 +12,7 @@ from kitchen.models import Formula, Kitchen, Membership, Run, RunEntry
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import give_verdict
 from substrata import read_document
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 
 
 def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> None:
@@ -27,7 +27,7 @@ def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> No
         key = f"{formula.pk}:{version.number if version else 0}"
         if key not in plans:
             read = read_document(document)
-            plans[key] = asdict(run_steps(dough_in(member, read, document, named_profile(member, read.bake.oven))))
+            plans[key] = asdict(bake_protocol(dough_in(member, read, document, named_profile(member, read.bake.oven))))
         started = now - timedelta(days=entry["days_ago"], hours=3)
         run = Run.objects.create(
             kitchen=kitchen,

@@ -15,12 +15,12 @@ from substrata import Library, Settings, read_document, write_document
 from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.reformulation.blend import Quality, lean
-from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.line_sweep import Sweep, sweep
-from substrata.reformulation.pareto_front import POINTS, front
-from substrata.reformulation.quick_fixes import Mend, remedies
+from substrata.reformulation.pareto_front import POINTS, pareto_front
+from substrata.reformulation.quick_fixes import QuickFix, quick_fixes
 from substrata.reformulation.request.balance_request import check_wish, wish_of
 from substrata.reformulation.starter_formula import begin
 
@@ -50,7 +50,7 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     request, wish = _balance_input(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
     if job.input["wish"].get("only_stock"):
         wish = wish.with_changes(stock=at_hand(job.kitchen_id))
-    answer = settle(
+    answer = balance(
         request.formula,
         request.library,
         request.settings,
@@ -115,7 +115,7 @@ def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
     for number, key in enumerate(job.input["keys"], 1):
         ends += [
             asdict(end)
-            for end in reach(request.formula, request.library, request.settings, (key,), saved=request.saved)
+            for end in feasible_ranges(request.formula, request.library, request.settings, (key,), saved=request.saved)
         ]
         if not progress.report(number):
             return None
@@ -136,7 +136,7 @@ def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Return a point after the other."""
     request = _balance_input(job.kitchen, job.input["document"], job.input["formula"])
     x, y = job.input["axes"]
-    curve = front(
+    curve = pareto_front(
         request.formula,
         request.library,
         request.settings,
@@ -188,14 +188,14 @@ def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
     ]
 
 
-def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_id: int) -> tuple[Mend, ...]:
+def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_id: int) -> tuple[QuickFix, ...]:
     """Return what to do about everything that is out.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
     request = _balance_input(membership(user, kitchen_id).kitchen, document, formula_id)
-    return remedies(request.formula, request.library, request.settings, saved=request.saved)
+    return quick_fixes(request.formula, request.library, request.settings, saved=request.saved)
 
 
 def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:

@@ -17,7 +17,7 @@ from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.varieties import sort_formula
+from substrata.evaluation.varieties import variety_formula
 from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
 from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
@@ -99,7 +99,7 @@ def _recipe(
             raise Refused(
                 "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
             )
-        formula = sort_formula(formula, chosen_sort)
+        formula = variety_formula(formula, chosen_sort)
     return recipe_of(_baked(member, document, formula), batches=batches, tried=() if sort else tried)
 
 

@@ -26,7 +26,7 @@ from substrata.execution import run_document as core
 from substrata.execution.feel_advice import FeelAdvice, feel
 from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
 from substrata.execution.pour_advice import PourAdvice, poured
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import Entry, LogState, Verdict, log_state, read_run, what_was_done
 from substrata.process.baking.bake_case import BakeCase
 
@@ -82,7 +82,7 @@ def start_run(
         raise Refused("the run has no key", got="nothing", allowed="a key of the device's own", field="key")
     draft = formula.draft
     document = draft.document
-    plan = run_steps(_dough(member, document), batches=batches)
+    plan = bake_protocol(_dough(member, document), batches=batches)
     last = FormulaVersion.objects.filter(formula=formula).order_by("-number").first()
     run = Run.objects.create(
         kitchen_id=member.kitchen_id,

@@ -18,9 +18,9 @@ from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import count
 from substrata.formula.formula_document import read_document
 from substrata.ingredients.library import load_library
-from substrata.reformulation.balance import settle
-from substrata.reformulation.feasible_range import reach
-from substrata.reformulation.request.balance_answer import Settlement
+from substrata.reformulation.balance import balance
+from substrata.reformulation.feasible_range import feasible_ranges
+from substrata.reformulation.request.balance_answer import BalanceAnswer
 from substrata.reformulation.request.balance_request import Wish, target_keys
 from substrata.reformulation.request.exclusions import exclusions
 from substrata.reformulation.starter_formula import begin
@@ -88,7 +88,7 @@ def _balance(options: argparse.Namespace) -> str:
         may_change_thickness="thickness" in free,
     )
     with _quiet():
-        answer = settle(formula, load_library(), Settings(), wish, saved=saved)
+        answer = balance(formula, load_library(), Settings(), wish, saved=saved)
     return _answer_text(answer, options)
 
 
@@ -110,11 +110,11 @@ def _swap(options: argparse.Namespace) -> str:
     formula = read_document(document_of(options.file, "formula"))
     wish = Wish(targets=read_targets(options.target), without=tuple(options.without))
     with _quiet():
-        answer = settle(formula, load_library(), Settings(), wish)
+        answer = balance(formula, load_library(), Settings(), wish)
     return _answer_text(answer, options)
 
 
-def _answer_text(answer: Settlement, options: argparse.Namespace) -> str:
+def _answer_text(answer: BalanceAnswer, options: argparse.Namespace) -> str:
     if options.table:
         return settlement_table(answer)
     return json.dumps(settlement_json(answer), ensure_ascii=False, indent=1)
@@ -131,7 +131,7 @@ def _reach(options: argparse.Namespace) -> str:
         )
     formula = read_document(document_of(options.file, "formula"))
     with _quiet():
-        ends = reach(formula, load_library(), Settings(), (options.key,))
+        ends = feasible_ranges(formula, load_library(), Settings(), (options.key,))
     answer = asdict(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
     return json.dumps(answer, ensure_ascii=False, indent=1)
 

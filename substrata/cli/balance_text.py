@@ -9,8 +9,8 @@ from typing import Any
 from substrata.base.errors import FormulaError
 from substrata.formula.forms import Window
 from substrata.formula.formula_document import write_document
-from substrata.reformulation.request.balance_answer import Settlement, Way
-from substrata.reformulation.starter_formula import Beginning
+from substrata.reformulation.request.balance_answer import BalanceAnswer, BalanceOption
+from substrata.reformulation.starter_formula import StarterFormula
 
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 
@@ -50,7 +50,7 @@ def read_targets(texts: Sequence[str], field: str = "target") -> dict[str, Windo
     return windows
 
 
-def settlement_json(settlement: Settlement) -> dict[str, Any]:
+def settlement_json(settlement: BalanceAnswer) -> dict[str, Any]:
     """Return a settlement as plain values."""
     return {
         "status": settlement.status,
@@ -63,7 +63,7 @@ def settlement_json(settlement: Settlement) -> dict[str, Any]:
     }
 
 
-def _way_json(way: Way) -> dict[str, Any]:
+def _way_json(way: BalanceOption) -> dict[str, Any]:
     handling = way.handling
     return {
         "name": way.name,
@@ -81,11 +81,11 @@ def _way_json(way: Way) -> dict[str, Any]:
     }
 
 
-def _edits(way: Way) -> list[str]:
+def _edits(way: BalanceOption) -> list[str]:
     return [*(change.text for change in way.shape), *(change.text for change in way.changes)]
 
 
-def settlement_table(settlement: Settlement) -> str:
+def settlement_table(settlement: BalanceAnswer) -> str:
     """Return a settlement for people."""
     rows = [settlement.text]
     for way in settlement.ways:
@@ -106,7 +106,7 @@ def settlement_table(settlement: Settlement) -> str:
     return "\n".join(rows)
 
 
-def beginnings_json(starters: Sequence[Beginning]) -> dict[str, Any]:
+def beginnings_json(starters: Sequence[StarterFormula]) -> dict[str, Any]:
     """Beginnings as plain values."""
     return {
         "formulas": [write_document(b.formula) for b in starters],

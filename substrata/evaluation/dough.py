@@ -21,11 +21,11 @@ from substrata.nutrition.nutrition_facts import Nutrition, nutrition, nutrition_
 from substrata.nutrition.nutrition_panel import panel_ratios
 from substrata.process.baking.bake_case import BakeCase, bake_case
 from substrata.process.baking.oven_profile import OvenProfile
-from substrata.process.rheology.binder import Binder, Matrix, binder, dough_matrix
+from substrata.process.rheology.binder import Binder, Structure, binder, dough_structure
 from substrata.process.rheology.dough_kind import DoughKind, dough_kind
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast, Hands, bowl_of, handling_forecast
 from substrata.process.rheology.handling.handling_roots import Bowl
-from substrata.process.rheology.leavening import Lift, lift, rise_of
+from substrata.process.rheology.leavening import Leavening, lift, rise_of
 from substrata.process.rheology.target_handling import TargetHandling, target_handling
 from substrata.process.rheology.texture import Eaten, Palate, Texture, texture, texture_values
 from substrata.process.shaping.piece import Piece, piece_of
@@ -182,9 +182,9 @@ class Dough:
         return nutrition(self.formula, self.sheet, self.baked)
 
     @worked("grams")
-    def matrix(self) -> Matrix:
+    def matrix(self) -> Structure:
         """Return what carries it."""
-        return dough_matrix(self.batch, self.form, self.formula)
+        return dough_structure(self.batch, self.form, self.formula)
 
     @worked("grams", "capacity")
     def binder(self) -> Binder:
@@ -192,7 +192,7 @@ class Dough:
         return binder(self.bracketed, self.form, self.matrix)
 
     @worked("grams", "capacity", "temperature")
-    def lift(self) -> Lift:
+    def lift(self) -> Leavening:
         """Its rising power."""
         return lift(self.bracketed, self.form.heat_set_least)
 

@@ -13,7 +13,7 @@ from typing import Literal
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.forms import Form, Window
 from substrata.formula.formula import Formula
-from substrata.process.rheology.binder import Matrix
+from substrata.process.rheology.binder import Structure
 
 # Under and over are unusual, or missed by less than the doubt; low and high will fail.
 State = Literal["in", "under", "over", "low", "high", "open", "undefined"]
@@ -35,7 +35,7 @@ class TargetRange:
 NO_TARGET = TargetRange(window=Window(), source="none")
 
 
-def target_ranges(formula: Formula, form: Form, matrix: Matrix, *, low_salt: bool = False) -> dict[str, TargetRange]:
+def target_ranges(formula: Formula, form: Form, matrix: Structure, *, low_salt: bool = False) -> dict[str, TargetRange]:
     """Return the window of every quantity that has one, by its key.
 
     Args:
@@ -52,7 +52,7 @@ def target_ranges(formula: Formula, form: Form, matrix: Matrix, *, low_salt: boo
     return house | targets
 
 
-def default_ranges(form: Form, matrix: Matrix) -> dict[str, TargetRange]:
+def default_ranges(form: Form, matrix: Structure) -> dict[str, TargetRange]:
     """Return the windows that hold when the baker has set no target."""
     least = form.heat_set_least
     carried: Source = "matrix" if matrix.name else "form"

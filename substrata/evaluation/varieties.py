@@ -14,7 +14,7 @@ from substrata.nutrition.daily_limits import EaterFit, eater_fits
 
 
 @dataclass(frozen=True, kw_only=True)
-class SortFigures:
+class VarietyFigures:
     """One sort."""
 
     name: str
@@ -65,7 +65,7 @@ def check_sorts(formula: Formula) -> None:
         )
 
 
-def sort_formula(formula: Formula, sort: Sort) -> Formula:
+def variety_formula(formula: Formula, sort: Sort) -> Formula:
     """One sort as a formula of its own: its share of the dough, and its own lines.
 
     Returns:
@@ -85,24 +85,28 @@ def sort_formula(formula: Formula, sort: Sort) -> Formula:
     return replace(formula, name=f"{formula.name}, {sort.name}", pieces=sort.pieces, lines=lines, sorts=())
 
 
-def sort_doughs(dough: Dough) -> Iterator[tuple[Sort, Dough]]:
+def variety_doughs(dough: Dough) -> Iterator[tuple[Sort, Dough]]:
     """Each sort of a dough; the dough itself is judged once, as a whole."""
     for sort in dough.formula.sorts:
         yield (
             sort,
             Dough(
-                sort_formula(dough.formula, sort), dough.library, dough.settings, dough.profile, rest_min=dough.rest_min
+                variety_formula(dough.formula, sort),
+                dough.library,
+                dough.settings,
+                dough.profile,
+                rest_min=dough.rest_min,
             ),
         )
 
 
-def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
+def variety_figures(dough: Dough) -> tuple[VarietyFigures, ...]:
     """Return what each sort is, a piece; none for a formula without sorts.
 
     Raises:
         FormulaError: when the sorts do not add up.
     """
-    doughs = list(sort_doughs(dough))
+    doughs = list(variety_doughs(dough))
     common = [{a.name for a in allergens(variety_dough.batch) if not a.traces} for _, variety_dough in doughs]
     shared = set.intersection(*common) if common else set()
     return tuple(
@@ -111,11 +115,11 @@ def sort_figures(dough: Dough) -> tuple[SortFigures, ...]:
     )
 
 
-def _figures(sort: Sort, dough: Dough, names: set[str], shared: set[str]) -> SortFigures:
+def _figures(sort: Sort, dough: Dough, names: set[str], shared: set[str]) -> VarietyFigures:
     piece = dough.nutrition.piece
     mine = sum(w.grams.value for w in dough.batch.lines if w.line.id in sort.lines)
     judged_claims = claims(dough.batch, dough.settings, unweighed=dough.unweighed)
-    return SortFigures(
+    return VarietyFigures(
         name=sort.name,
         pieces=sort.pieces,
         piece_g=dough.batch.whole_g / sort.pieces,

@@ -37,7 +37,7 @@ _LEAST_REST_MIN = 1.0  # of a rest that is a step of its own (house choice)
 _HAIR = 1e-9  # of a batch
 
 
-def run_steps(dough: Dough, *, batches: float = 1.0) -> RunPlan:
+def bake_protocol(dough: Dough, *, batches: float = 1.0) -> RunPlan:
     """Return the steps of a run. A pure function.
 
     Args:
@@ -386,7 +386,7 @@ class _Maker:
         yield from self._around("fill")
         kinds = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
         brushed = step_in(self.method, "brush")
-        for slip in slips_of(self.dough, kinds):
+        for slip in possible_mistakes(self.dough, kinds):
             yield RunStep(
                 id=f"slip:{slip.text('slip')}",
                 group="shape",
@@ -434,7 +434,7 @@ def _signs() -> dict[str, Row]:
     return {row.text("form"): row for row in read_table("bake_signs.csv")}
 
 
-def slips_of(dough: Dough, kinds: tuple[str, ...] = ()) -> tuple[Row, ...]:
+def possible_mistakes(dough: Dough, kinds: tuple[str, ...] = ()) -> tuple[Row, ...]:
     """Return the small things that this dough may be done with or without.
 
     Args:

@@ -30,7 +30,7 @@ class BudgetKind:
 
 
 @dataclass(frozen=True, kw_only=True)
-class BudgetFit:
+class DailyLimitFit:
     """One budget against one piece."""
 
     key: str
@@ -52,7 +52,7 @@ class EaterFit:
     pieces_for_sure: int
     limit: str  # name of the tightest budget
     text: str
-    budgets: tuple[BudgetFit, ...]
+    budgets: tuple[DailyLimitFit, ...]
 
 
 @cache
@@ -104,9 +104,9 @@ def _eater(eater: Eater, sheet: Sheet) -> EaterFit:
     )
 
 
-def _fit(key: str, a_day: float, sheet: Sheet) -> BudgetFit:
+def _fit(key: str, a_day: float, sheet: Sheet) -> DailyLimitFit:
     kind, piece = budget_kinds()[key], sheet.estimate(key)
-    return BudgetFit(
+    return DailyLimitFit(
         key=key,
         name=kind.name,
         unit=kind.unit,
@@ -122,7 +122,7 @@ def _whole(a_day: float, a_piece: float) -> int:
     return min(floor(a_day / a_piece + 1e-9), _MOST_PIECES) if a_piece > 0 else _MOST_PIECES
 
 
-def _text(name: str, tightest: BudgetFit, sure: int) -> str:
+def _text(name: str, tightest: DailyLimitFit, sure: int) -> str:
     if tightest.pieces >= _MOST_PIECES:
         return f"{name}: no budget stops it."
     words = (

@@ -9,7 +9,7 @@ from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import Keeping, keeping
 from substrata.execution.feel_advice import as_poured
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.execution.protocol_step import RunPlan, RunStep
 from substrata.execution.weighing_order import weighing_order
 from substrata.execution.weighing_tolerance import Tolerance, tolerances
@@ -104,7 +104,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
     Raises:
         FormulaError: when there is no dough to make.
     """
-    plan = run_steps(dough, batches=batches)
+    plan = bake_protocol(dough, batches=batches)
     panels = card_of(dough)
     allowed = tolerances(dough)
     pieces = dough.formula.pieces * batches

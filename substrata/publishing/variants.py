@@ -10,7 +10,7 @@ from typing import Literal
 from substrata.base.errors import SubstrataError
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.varieties import sort_figures
+from substrata.evaluation.varieties import variety_figures
 from substrata.execution.feel_advice import as_poured
 from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.exchange.formula_difference import differences
@@ -62,7 +62,7 @@ def variants_of(dough: Dough, tried: Sequence[Formula] = (), *, batches: float =
 
 def _sorts(dough: Dough, batches: float) -> Iterator[Variant]:
     try:
-        figures = sort_figures(dough)
+        figures = variety_figures(dough)
     except SubstrataError:  # they do not add up, and are told as such where they are set
         return
     line_ids = {sort.name: sort.lines for sort in dough.formula.sorts}

@@ -8,11 +8,11 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
-from substrata.reformulation.infeasibility import clash_at
+from substrata.reformulation.infeasibility import conflict_at
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model
 from substrata.reformulation.program.piece_changes import Shaped, as_shaped, other_shapes, shape_name
-from substrata.reformulation.request.balance_answer import Relax, Settlement, Status
+from substrata.reformulation.request.balance_answer import BalanceAnswer, Relaxation, Status
 from substrata.reformulation.request.balance_request import Wish, check_wish
 from substrata.reformulation.solutions.alternatives import (
     Answer,
@@ -23,7 +23,7 @@ from substrata.reformulation.solutions.alternatives import (
     settled_in,
 )
 from substrata.reformulation.solutions.solution import Teller, line_changes, missed_texts
-from substrata.reformulation.solutions.target_probability import chance, spread_over, sureness, ten
+from substrata.reformulation.solutions.target_probability import chance, spread_over, target_probabilities, ten
 
 _WAYS = 4
 _LARGE_DOUBT_SHARE = 0.6
@@ -33,7 +33,7 @@ _BATTER = 0.25  # egg, of the dough, from which it is one
 _OTHER_CHEESE = 0.6
 
 
-def settle(
+def balance(
     formula: Formula,
     library: Library,
     settings: Settings = Settings(),  # noqa: B008 - frozen
@@ -42,7 +42,7 @@ def settle(
     saved: Formula | None = None,
     ways: int = _WAYS,
     on_progress: Progress = lambda _: None,
-) -> Settlement:
+) -> BalanceAnswer:
     """Bring a formula into its targets. A pure function: the same wish gives the same answer.
 
     Args:
@@ -65,9 +65,9 @@ def settle(
     stop = _cannot_begin(problem)
     if stop:
         return stop
-    start = judge(problem, problem.start)
+    start = check_by_model(problem, problem.start)
     if not start.missed:
-        return Settlement(status="fits", text="It fits already: nothing to settle.", started=_grams(problem))
+        return BalanceAnswer(status="fits", text="It fits already: nothing to settle.", started=_grams(problem))
     on_progress(0.1)
     shaped = as_shaped(problem)
     solved = settled_in(shaped)
@@ -80,7 +80,7 @@ def settle(
     if not answers:
         return _nearest(min((original, *others), key=lambda a: (round(a.verdict.violation, 5), a.cost)), teller)
     pool = named(answers, ways)
-    return Settlement(
+    return BalanceAnswer(
         status="settled",
         text=_text(pool[0][1]),
         ways=tuple(teller.way(name, answer) for name, answer in pool),
@@ -93,11 +93,11 @@ def _grams(problem: BalanceProblem) -> dict[str, float]:
     return {slot.id: slot.start for slot in problem.slots if slot.start > 0}
 
 
-def _cannot_begin(problem: BalanceProblem) -> Settlement | None:
+def _cannot_begin(problem: BalanceProblem) -> BalanceAnswer | None:
     """Where there is nothing to settle: an empty bowl, no line that may move, or another bread."""
 
-    def stopped(status: Status, text: str) -> Settlement:
-        return Settlement(status=status, text=text)
+    def stopped(status: Status, text: str) -> BalanceAnswer:
+        return BalanceAnswer(status=status, text=text)
 
     if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return stopped("nothing", "There is no dough to settle yet: add what it is made of, or begin from a shape.")
@@ -114,7 +114,7 @@ def _cannot_begin(problem: BalanceProblem) -> Settlement | None:
     return _another_bread(problem)
 
 
-def _another_bread(problem: BalanceProblem) -> Settlement | None:
+def _another_bread(problem: BalanceProblem) -> BalanceAnswer | None:
     whole = problem.reference.batch.dough_g
     for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
         slots = [s for s in problem.slots if s.role == role and s.reference_g > 0]
@@ -127,24 +127,24 @@ def _another_bread(problem: BalanceProblem) -> Settlement | None:
                 f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and carries it: without it this is another bread. "
                 "Begin from another base."
             )
-            return Settlement(status="begin", text=text)
+            return BalanceAnswer(status="begin", text=text)
     gel = [s for s in problem.slots if "psyllium" in s.material.flags and s.reference_g > 0]
     if gel and all(s.gone for s in gel) and sum(s.reference_g for s in gel) > constant("psyllium_dough") * whole:
         text = (
             "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
         )
-        return Settlement(status="begin", text=text)
+        return BalanceAnswer(status="begin", text=text)
     return None
 
 
-def _nearest(answer: Answer, teller: Teller) -> Settlement:
+def _nearest(answer: Answer, teller: Teller) -> BalanceAnswer:
     problem, verdict, start = answer.problem, answer.verdict, answer.shaped.start
     present = start.figures.consistency if start.figures else None
-    clash = (*_shapes_that_would_do(answer.shaped), *clash_at(problem, verdict.grams, present))
+    clash = (*_shapes_that_would_do(answer.shaped), *conflict_at(problem, verdict.grams, present))
     way = teller.way("nearest", answer)
     missed = ", ".join(missed_texts(problem, verdict))
     moves = _moves(problem, verdict)
-    return Settlement(
+    return BalanceAnswer(
         status="nearest",
         text="Not all of it can be met: this is the nearest that was found.",
         ways=(way,) if way.changes or way.shape else (),
@@ -155,7 +155,7 @@ def _nearest(answer: Answer, teller: Teller) -> Settlement:
     )
 
 
-def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
+def _shapes_that_would_do(original: Shaped) -> Iterator[Relaxation]:
     """Other pieces in which all could be met, where the wish does not allow them yet."""
     wish = original.problem.wish
     labels = {"pieces": "the number of pieces", "thickness": "the thickness"}
@@ -165,10 +165,10 @@ def _shapes_that_would_do(original: Shaped) -> Iterator[Relax]:
             continue
         answer = next((a for a in in_other_shapes(other_shapes(original, free)) if a.met), None)
         if answer is not None:
-            yield Relax(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would do")
+            yield Relaxation(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would do")
 
 
-def _sorted(clash: Sequence[Relax]) -> tuple[Relax, ...]:
+def _sorted(clash: Sequence[Relaxation]) -> tuple[Relaxation, ...]:
     """Return what would do comes first, and of that the targets: what the baker asked for is hers to give."""
     return tuple(
         sorted(clash, key=lambda relax: (not relax.enough, ("shape", "target", "handling", "rail").index(relax.kind)))
@@ -213,7 +213,7 @@ def _surer(problem: BalanceProblem, verdict: ModelCheck) -> str:
 def _less_sure(problem: BalanceProblem, verdict: ModelCheck) -> str:
     if not problem.wish.margin or not problem.targets:
         return ""
-    reached = min((sure.probability for sure in sureness(problem.at(verdict.grams))), default=1.0)
+    reached = min((sure.probability for sure in target_probabilities(problem.at(verdict.grams))), default=1.0)
     wished = chance(-problem.wish.margin, 1.0, None, 0.0)
     if reached >= wished - _AS_SURE:
         return ""

@@ -19,7 +19,7 @@ from substrata.formula.formula import Formula
 _TINY = 1e-9
 
 
-def mix(formula: Formula, group: Sequence[str], line: str, grams: float) -> Formula:
+def blend(formula: Formula, group: Sequence[str], line: str, grams: float) -> Formula:
     """Give one line of a group another weight, and take the difference from the others in the shares that they have.
 
     Locked lines of the group stay; the moved one goes no further than the others can give. What rounding leaves is taken

@@ -11,7 +11,7 @@ from substrata.formula.batch.propagation import Ratio
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
@@ -27,7 +27,7 @@ _ENOUGH = 1e-6
 
 
 @dataclass(frozen=True, kw_only=True)
-class Reach:
+class FeasibleRange:
     """The two ends of a quantity; None where no dough was found that keeps all else."""
 
     key: str
@@ -36,7 +36,7 @@ class Reach:
     high: float | None
 
 
-def reach(
+def feasible_ranges(
     formula: Formula,
     library: Library,
     settings: Settings,
@@ -44,7 +44,7 @@ def reach(
     wish: Wish = Wish(),  # noqa: B008 - frozen
     *,
     saved: Formula | None = None,
-) -> tuple[Reach, ...]:
+) -> tuple[FeasibleRange, ...]:
     """Return the ends of some quantities with every other window, the handling and all rails kept.
 
     Args:
@@ -62,17 +62,19 @@ def reach(
     problem = BalanceProblem(formula, library, settings, wish, saved=saved)
     if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return ()
-    start = judge(problem, problem.start)
+    start = check_by_model(problem, problem.start)
     present = start.figures.consistency if start.figures else None
     return tuple(_one_range(problem, key, present) for key in keys)
 
 
-def _one_range(problem: BalanceProblem, key: str, present: float | None) -> Reach:
+def _one_range(problem: BalanceProblem, key: str, present: float | None) -> FeasibleRange:
     dough = problem.original
     now = ratio_of(key, dough).value(dough.batch.grams)
     low, high = (_end(problem, key, sign, present) for sign in (1.0, -1.0))
     ends = [end for end in (low, high) if end is not None]
-    return Reach(key=key, now=now, low=min([*ends, now]) if ends else None, high=max([*ends, now]) if ends else None)
+    return FeasibleRange(
+        key=key, now=now, low=min([*ends, now]) if ends else None, high=max([*ends, now]) if ends else None
+    )
 
 
 def _end(problem: BalanceProblem, key: str, sign: float, present: float | None) -> float | None:
@@ -87,7 +89,7 @@ def _end(problem: BalanceProblem, key: str, sign: float, present: float | None) 
             grams = _best_of(problem, rows, key, sign, point, whole_steps=True)
         if grams is None:
             break
-        verdict = judge(problem, grams)
+        verdict = check_by_model(problem, grams)
         others = sum(miss for missed, miss in verdict.missed.items() if missed != key)
         dough = problem.at(grams)
         value = ratio_of(key, dough).value(dough.batch.grams)

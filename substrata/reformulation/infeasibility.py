@@ -18,7 +18,7 @@ from substrata.reformulation.program.linear_row import Kind, LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import INSIDE_SCORE, SCORE_UNIT, slopes_at
 from substrata.reformulation.program.milp import Ask, Solved, solve
-from substrata.reformulation.request.balance_answer import Relax
+from substrata.reformulation.request.balance_answer import Relaxation
 from substrata.reformulation.solutions.solution_text import amount, limit_text
 
 _ORDER: tuple[Kind, ...] = ("rail", "mass", "cap", "window", "handling", "wish")
@@ -63,7 +63,7 @@ def irreducible(problem: BalanceProblem, limits: Sequence[Limit]) -> tuple[Limit
     return tuple(subset)
 
 
-def clash_at(problem: BalanceProblem, grams: Floats, present: float | None) -> tuple[Relax, ...]:
+def conflict_at(problem: BalanceProblem, grams: Floats, present: float | None) -> tuple[Relaxation, ...]:
     """Return the conflict at a point, each limit with what it would have to give; limits that can give nothing are left out."""
     rows = rows_at(problem, grams, slopes_at(problem, grams, present=present))
     limits = limits_of(rows)
@@ -73,7 +73,7 @@ def clash_at(problem: BalanceProblem, grams: Floats, present: float | None) -> t
     return tuple(_relaxed(problem, limits, limit) for limit in conflict)
 
 
-def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> Relax:
+def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> Relaxation:
     """By how much one limit would have to give with all others kept; another clash may stand behind this one."""
     rows = [replace(row, price=_PRICE) if other is limit else row for other in limits for row in other.rows]
     solved = solve(problem, rows, Ask(elastic={}, aim=None))
@@ -82,7 +82,7 @@ def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> 
             "rail" if limit.kind in ("rail", "mass", "cap") else "handling" if limit.kind == "handling" else "target"
         )
         text = limit_text(problem, limit.rows[0])
-        return Relax(
+        return Relaxation(
             text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
         )
     relaxation = _least_relaxation(problem, rows, limit, solved)
@@ -90,9 +90,9 @@ def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> 
     over = row.over(relaxation)
     text = limit_text(problem, row)
     if limit.kind in ("rail", "mass", "cap"):
-        return Relax(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
+        return Relaxation(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
     if limit.kind == "handling":
-        return Relax(text=text, kind="handling", key=limit.key, price="let it be softer or stiffer")
+        return Relaxation(text=text, kind="handling", key=limit.key, price="let it be softer or stiffer")
     if limit.key.startswith("texture:"):
         away = over * SCORE_UNIT + INSIDE_SCORE
         would = row.limit + away if row.side == "high" else row.limit - away
@@ -110,11 +110,11 @@ def _least_relaxation(problem: BalanceProblem, rows: Sequence[LinearRow], limit:
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
 
 
-def _bound(key: str, row: LinearRow, would: float, text: str, price: str) -> Relax:
+def _bound(key: str, row: LinearRow, would: float, text: str, price: str) -> Relaxation:
     low, high = (None, would) if row.side == "high" else (would, None)
-    return Relax(text=text, kind="target", key=key, price=price, low=low, high=high)
+    return Relaxation(text=text, kind="target", key=key, price=price, low=low, high=high)
 
 
-def _target(key: str, row: LinearRow, over: float, text: str) -> Relax:
+def _target(key: str, row: LinearRow, over: float, text: str) -> Relaxation:
     would = row.limit * (1 + over * _ROOM) if row.side == "high" else row.limit * (1 - over * _ROOM)
     return _bound(key, row, would, text, f"{amount(key, would)} would do")

@@ -14,9 +14,9 @@ from substrata.formula.forms import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.texture import texture_keys, texture_words
-from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linearisation import minutes_slope, texture_slope
 from substrata.reformulation.program.successive_linearisation import search
@@ -43,7 +43,7 @@ class FrontPoint:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Front:
+class ParetoFront:
     """Two quantities against each other, from the easiest point to the furthest."""
 
     x: str
@@ -65,7 +65,7 @@ def axis_words() -> dict[str, str]:
     return {CHANGE: "How much changes", **labels, **scores, MINUTES: "Minutes in the oven"}
 
 
-def front(
+def pareto_front(
     formula: Formula,
     library: Library,
     settings: Settings,
@@ -75,7 +75,7 @@ def front(
     points: int = POINTS,
     saved: Formula | None = None,
     step: Step = lambda _: True,
-) -> Front | None:
+) -> ParetoFront | None:
     """Return the front of two quantities; None when it was stopped or there is no dough.
 
     Args:
@@ -101,7 +101,7 @@ def front(
                 remedy="choose one of these",
                 field="front",
             )
-    ends = reach(formula, library, settings, (x,), saved=saved)
+    ends = feasible_ranges(formula, library, settings, (x,), saved=saved)
     if not ends or ends[0].low is None or ends[0].high is None:
         return None
     more = x in _MORE_IS_BETTER
@@ -115,12 +115,12 @@ def front(
         if not step(number):
             return None
     start = BalanceProblem(formula, library, settings, Wish(), saved=saved)
-    at = judge(start, start.start)
-    return Front(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(front_points, x, y)))
+    at = check_by_model(start, start.start)
+    return ParetoFront(x=x, y=y, now_x=now, now_y=_read(start, at, y), points=tuple(_not_dominated(front_points, x, y)))
 
 
 def _point(problem: BalanceProblem, x: str, y: str) -> FrontPoint | None:
-    start = judge(problem, problem.start)
+    start = check_by_model(problem, problem.start)
     solved = (
         search(problem, start=start, aim=_aim(problem, y), quick=y == CHANGE) if start.missed or y != CHANGE else None
     )
@@ -178,5 +178,5 @@ def _not_dominated(points: list[FrontPoint], x: str, y: str) -> list[FrontPoint]
             for q in points
         )
 
-    front = [p for p in points if not beaten(p)]
-    return sorted({(p.x, p.y): p for p in front}.values(), key=lambda p: -sx * p.x)
+    pareto_front = [p for p in points if not beaten(p)]
+    return sorted({(p.x, p.y): p for p in pareto_front}.values(), key=lambda p: -sx * p.x)

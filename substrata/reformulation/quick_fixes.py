@@ -20,7 +20,7 @@ from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.vegetable_drying import drying_numbers
 from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
-from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -49,7 +49,7 @@ _WARMER = {"cold": "prep", "rest": "prep", "chill": "prep"}
 
 
 @dataclass(frozen=True, kw_only=True)
-class Mend:
+class QuickFix:
     """One remedy."""
 
     text: str  # "− 60 g water, to 120 g"; or what to do where no gram helps
@@ -63,9 +63,9 @@ class Mend:
     whole: bool = False  # nothing is out any more once it and those before it are taken
 
 
-def remedies(
+def quick_fixes(
     formula: Formula, library: Library, settings: Settings, *, saved: Formula | None = None
-) -> tuple[Mend, ...]:
+) -> tuple[QuickFix, ...]:
     """Return what to do about everything that is out, the best first; empty when nothing is, or the formula is too long to settle.
 
     Args:
@@ -79,16 +79,16 @@ def remedies(
     problem = BalanceProblem(formula, library, settings, Wish(), saved=saved)
     if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
         return ()
-    verdict = judge(problem, problem.start)
+    verdict = check_by_model(problem, problem.start)
     pointed = tuple(_elsewhere(problem.original))
     if not verdict.missed:
         return pointed
     rest = dict(verdict.missed)
     if any(mend.keys == ("handling",) for mend in pointed):
         rest.pop("handling", None)
-    fixes: list[Mend] = []
+    fixes: list[QuickFix] = []
     moved: set[str] = set()
-    saved_as = judge(problem, np.array([slot.reference_g for slot in problem.slots])).missed if saved else {}
+    saved_as = check_by_model(problem, np.array([slot.reference_g for slot in problem.slots])).missed if saved else {}
     while rest and len(fixes) < _MOST:
         fix = _best(problem, verdict, moved, saved_as)
         if fix is None:
@@ -101,10 +101,10 @@ def remedies(
     return (*pointed, *fixes, *_smaller_pieces(formula, library, settings))
 
 
-def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[Mend]:
+def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> Iterator[QuickFix]:
     """More pieces of the same dough, where each holds too many net carbs and that makes nothing else worse."""
     here = BalanceProblem(formula, library, settings, Wish(may_bring=False))
-    before = judge(here, here.start)
+    before = check_by_model(here, here.start)
     dough = here.original
     high = dough.windows["net_carbs"].window.high
     if "net_carbs" not in before.missed or not high or dough.bracketed.value("net_carbs") < high:
@@ -113,9 +113,9 @@ def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> I
     if not formula.pieces < needed <= _MOST_PIECES * formula.pieces:
         return
     other = BalanceProblem(replace(formula, pieces=needed), library, settings, Wish(may_bring=False))
-    after = judge(other, other.start)
+    after = check_by_model(other, other.start)
     if not _spoils(before, after):
-        yield Mend(
+        yield QuickFix(
             text=f"{needed} smaller pieces",
             causes=(missed_texts(here, before)[list(before.missed).index("net_carbs")],),
             keys=("net_carbs",),
@@ -124,11 +124,11 @@ def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> I
         )
 
 
-def _elsewhere(dough: Dough) -> Iterator[Mend]:
+def _elsewhere(dough: Dough) -> Iterator[QuickFix]:
     """Yield what no change of the grams mends: a vegetable full of juice, a dough that is too cold or has not rested."""
     cause = dough.handling.cause if dough.handling else None
     if cause is not None and cause.kind in _HEAT_KINDS:
-        yield Mend(
+        yield QuickFix(
             text=f"{cause.text[:1].upper()}{cause.text[1:]}",
             causes=("handling",),
             keys=("handling",),
@@ -139,7 +139,7 @@ def _elsewhere(dough: Dough) -> Iterator[Mend]:
     ]
     water = sum(w.grams.value * w.ingredient.composition["water_g"] / 100 for w in wet)
     if wet and drying_numbers()["expressed_cooked"].value * water > constant("flooding_juice") * dough.batch.dough_g:
-        yield Mend(
+        yield QuickFix(
             text="Dry the vegetable first: salt or heat it, and squeeze it",
             causes=("too much juice",),
             keys=("water_fill",),
@@ -162,7 +162,7 @@ def _best(
     ]
     best: tuple[float, Slot, ModelCheck] | None = None
     for slot, grams in _promising(problem, rows, now.grams, moved):
-        verdict = judge(problem, grams)
+        verdict = check_by_model(problem, grams)
         allowed = saved_as if _is_back(problem, slot, grams) else {}
         if _spoils(now, verdict, allowed) or not _mends(now, verdict):
             continue
@@ -244,7 +244,7 @@ def _spoils(before: ModelCheck, after: ModelCheck, allowed: Mapping[str, float] 
     )
 
 
-def _quick_fix(problem: BalanceProblem, slot: Slot, before: ModelCheck, after: ModelCheck) -> Mend:
+def _quick_fix(problem: BalanceProblem, slot: Slot, before: ModelCheck, after: ModelCheck) -> QuickFix:
     now = next(float(g) for s, g in zip(problem.slots, after.grams, strict=True) if s is slot)
     texts = dict(zip(before.missed, missed_texts(problem, before), strict=True))
     mended = [key for key in before.missed if after.missed.get(key, 0.0) < before.missed[key] * 0.5]
@@ -253,7 +253,7 @@ def _quick_fix(problem: BalanceProblem, slot: Slot, before: ModelCheck, after: M
         for key, text in zip(after.missed, missed_texts(problem, after), strict=True)
         if after.missed[key] > before.missed.get(key, 0.0) + _WORSE
     ]
-    return Mend(
+    return QuickFix(
         text=change_text(slot, now) + (f"; {', '.join(again)}, as in the saved version" if again else ""),
         causes=tuple(texts[key] for key in mended),
         keys=tuple(mended),

@@ -14,8 +14,8 @@ from substrata.base.tables.table_reader import read_table
 from substrata.formula.forms import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.library import Library
-from substrata.reformulation.balance import settle
-from substrata.reformulation.request.balance_answer import Settlement
+from substrata.reformulation.balance import balance
+from substrata.reformulation.request.balance_answer import BalanceAnswer
 from substrata.reformulation.request.balance_request import Wish, known_only, target_keys
 from substrata.reformulation.request.exclusions import excluded_by, exclusions
 
@@ -25,7 +25,7 @@ _STANDS_FOR_IT = ("base", "fibre", "cheese", "vegetable")  # without one of thes
 
 
 @dataclass(frozen=True, kw_only=True)
-class Skeleton:
+class FormulaTemplate:
     """A beginning of one form on one base."""
 
     id: str
@@ -38,20 +38,20 @@ class Skeleton:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Beginning:
+class StarterFormula:
     """A settled skeleton."""
 
-    skeleton: Skeleton
+    skeleton: FormulaTemplate
     formula: Formula
-    settlement: Settlement
+    settlement: BalanceAnswer
     text: str
 
 
 @cache
-def skeletons() -> tuple[Skeleton, ...]:
+def formula_templates() -> tuple[FormulaTemplate, ...]:
     """All of them, those a baker reaches for first before the others."""
     return tuple(
-        Skeleton(
+        FormulaTemplate(
             id=row.text("skeleton"),
             form=row.text("form"),
             base=row.text("base"),
@@ -64,7 +64,9 @@ def skeletons() -> tuple[Skeleton, ...]:
     )
 
 
-def formula_of(skeleton: Skeleton, *, pieces: int | None = None, targets: dict[str, Window] | None = None) -> Formula:
+def template_formula(
+    skeleton: FormulaTemplate, *, pieces: int | None = None, targets: dict[str, Window] | None = None
+) -> Formula:
     """Return a skeleton as a formula, scaled to a number of pieces."""
     count = pieces or skeleton.pieces
     share = count / skeleton.pieces
@@ -90,7 +92,7 @@ def begin(
     stock: dict[str, float] | None = None,
     pieces: int | None = None,
     most: int = MOST,
-) -> tuple[Beginning, ...]:
+) -> tuple[StarterFormula, ...]:
     """Three or four formulas of a form on different bases, those that meet everything first.
 
     Args:
@@ -113,13 +115,13 @@ def begin(
     known_only(targets or {}, target_keys(), "targets")
     known_only(without, tuple(exclusions()), "without")
     excluded = tuple(without)
-    templates = [s for s in skeletons() if s.form == form and _may(s, library, excluded, stock)]
+    templates = [s for s in formula_templates() if s.form == form and _may(s, library, excluded, stock)]
     starters = [_starter(s, library, settings, targets, excluded, stock, pieces) for s in templates]
     usable = [b for b in starters if b is not None]
     return tuple(sorted(usable, key=lambda b: b.settlement.status not in ("fits", "settled"))[:most])
 
 
-def _may(skeleton: Skeleton, library: Library, without: tuple[str, ...], stock: dict[str, float] | None) -> bool:
+def _may(skeleton: FormulaTemplate, library: Library, without: tuple[str, ...], stock: dict[str, float] | None) -> bool:
     """Whether what stands for it is eaten, and at hand."""
     whole = sum(grams for _, grams in skeleton.lines)
     for key, grams in skeleton.lines:
@@ -133,19 +135,19 @@ def _may(skeleton: Skeleton, library: Library, without: tuple[str, ...], stock: 
 
 
 def _starter(
-    skeleton: Skeleton,
+    skeleton: FormulaTemplate,
     library: Library,
     settings: Settings,
     targets: dict[str, Window] | None,
     without: tuple[str, ...],
     stock: dict[str, float] | None,
     pieces: int | None,
-) -> Beginning | None:
-    formula = formula_of(skeleton, pieces=pieces, targets=targets)
+) -> StarterFormula | None:
+    formula = template_formula(skeleton, pieces=pieces, targets=targets)
     wish = Wish(without=without, stock=stock or {}, may_bring=True)
-    settlement = settle(formula, library, settings, wish, ways=1)
+    settlement = balance(formula, library, settings, wish, ways=1)
     if settlement.status in ("begin", "nothing"):
         return None
     done = settlement.ways[0].formula if settlement.ways else formula
     how = "as it is" if settlement.status == "fits" else settlement.nearest or settlement.text
-    return Beginning(skeleton=skeleton, formula=done, settlement=settlement, text=f"On {skeleton.base}: {how}")
+    return StarterFormula(skeleton=skeleton, formula=done, settlement=settlement, text=f"On {skeleton.base}: {how}")

@@ -11,14 +11,14 @@ from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import WORDS, mixing_steps
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import forms
 from substrata.formula.formula import Formula, Line, Mix
 from tests.execution.conftest import DEMO, LIBRARY, demo, made
 
 PLANS = {
-    name: run_steps(demo(name))
+    name: bake_protocol(demo(name))
     for name in ("Market rolls, egg-free", "Broccoli wraps", "Mustard twists", "Orange drop doughnuts")
 }
 
@@ -34,7 +34,7 @@ def test_every_line_is_weighed_once_and_ids_are_stable(name):
     lines = [step.line for step in plan.steps if step.id.startswith(("weigh:", "dried:"))]
     assert sorted(lines) == sorted(w.line.id for w in dough.batch.lines if w.role != "frying")
     assert len({step.id for step in plan.steps}) == len(plan.steps)
-    assert [s.id for s in run_steps(dough, batches=2).steps] == [s.id for s in plan.steps]
+    assert [s.id for s in bake_protocol(dough, batches=2).steps] == [s.id for s in plan.steps]
 
 
 def test_groups_follow_the_bench():
@@ -94,7 +94,7 @@ def test_every_line_enters_one_step_of_the_bake_and_no_step_names_what_is_not_th
     dough = Dough(formula, LIBRARY)
     there = [w.line.id for w in dough.batch.lines if w.role != "frying"]
     assume(dough.handling is not None)
-    plan = run_steps(dough, batches=batches)
+    plan = bake_protocol(dough, batches=batches)
     steps = [step for step in plan.steps if step.group != "weigh"]
     told = [line for step in steps for line in step.lines]
     assert sorted(told) == sorted(there), "each line in one step of the bake"
@@ -107,13 +107,15 @@ def test_every_line_enters_one_step_of_the_bake_and_no_step_names_what_is_not_th
 
 
 def test_an_egg_free_cheese_dough_names_no_egg_and_adds_its_water():
-    plan = run_steps(made("rope", 6, gouda=160, mascarpone=35, almond_flour=90, water=45, psyllium_powder=5, salt=2))
+    plan = bake_protocol(
+        made("rope", 6, gouda=160, mascarpone=35, almond_flour=90, water=45, psyllium_powder=5, salt=2)
+    )
     assert not any("egg" in f"{step.text} {step.sign} {step.target}".lower() for step in plan.steps)
     assert any("water" in step.text.lower() and step.group == "mix" and step.id != "water" for step in plan.steps)
 
 
 def test_the_oven_is_hot_before_a_dough_that_cracks_is_melted_and_it_does_not_rest():
-    plan = run_steps(made("rope", 8, gouda=150, mascarpone=30, almond_flour=95, egg=50), batches=4)
+    plan = bake_protocol(made("rope", 8, gouda=150, mascarpone=30, almond_flour=95, egg=50), batches=4)
     oven, melt = places(plan, "preheat", "melt")
     assert oven < melt
     assert not any(step.id == "rest" for step in plan.steps)
@@ -130,14 +132,14 @@ def test_cheese_is_melted_and_the_egg_weighed_last():
 
 def test_soft_dairy_is_whisked_with_the_eggs_and_grated_cheese_goes_among_the_flour():
     loaf = {"almond_flour": 200, "ricotta": 150, "cheddar": 60, "egg": 150, "butter": 40, "baking_powder": 9}
-    plan = run_steps(made("tin-loaf", 10, **loaf))
+    plan = bake_protocol(made("tin-loaf", 10, **loaf))
     soft, egg, flour, grated = places(plan, "weigh:ricotta", "weigh:egg", "weigh:almond-flour", "weigh:cheddar")
     assert max(soft, egg) < min(flour, grated)
 
 
 def test_a_batter_that_may_be_nearly_anything_is_not_felt_for():
     rest = next(
-        s for s in run_steps(made("bun", 8, egg=300, cream_cheese=120, almond_flour=60)).steps if s.id == "rest"
+        s for s in bake_protocol(made("bun", 8, egg=300, cream_cheese=120, almond_flour=60)).steps if s.id == "rest"
     )
     assert "when you press it" not in rest.sign
     rolls = next(s for s in PLANS["Market rolls, egg-free"].steps if s.id == "rest")
@@ -152,7 +154,7 @@ def test_what_is_fried_is_turned_in_hot_oil_with_its_caution():
 
 
 def test_batches_scale_weights_and_pieces_but_not_minutes():
-    one, two = (run_steps(demo("Market rolls, egg-free"), batches=b) for b in (1.0, 2.0))
+    one, two = (bake_protocol(demo("Market rolls, egg-free"), batches=b) for b in (1.0, 2.0))
     for a, b in zip(one.steps, two.steps, strict=True):
         assert a.minutes == b.minutes
         if a.kind == "weigh" and a.grams > 20:
@@ -162,7 +164,7 @@ def test_batches_scale_weights_and_pieces_but_not_minutes():
 
 def test_a_cheese_dough_has_its_cooling_clock_from_the_moment_it_is_mixed():
     # Common practice: melted cheese is dough only while it is warm.
-    clock = next(step for step in run_steps(demo("Gouda-melt crust")).steps if step.starts == "mixed")
+    clock = next(step for step in bake_protocol(demo("Gouda-melt crust")).steps if step.starts == "mixed")
     assert 0 < clock.check_min < clock.minutes < 60
     assert not any(step.starts for step in PLANS["Market rolls, egg-free"].steps)
 
@@ -180,7 +182,7 @@ def test_a_look_before_it_is_done():
 
 
 def test_what_a_spoon_or_a_cup_tells_is_told_beside_the_grams():
-    told = {s.line: s for s in run_steps(demo("Market rolls, egg-free")).steps if s.kind == "weigh"}
+    told = {s.line: s for s in bake_protocol(demo("Market rolls, egg-free")).steps if s.kind == "weigh"}
     # Common practice: fine salt has 6 g a teaspoon, so 8 g are about a teaspoon and a third.
     assert told["salt"].measure == "about 1¼ tsp"
     assert told["salt"].filled == "1¼ tsp", "as it can be typed"
@@ -191,11 +193,11 @@ def test_what_a_spoon_or_a_cup_tells_is_told_beside_the_grams():
 
 def test_an_empty_bowl_has_no_steps():
     with pytest.raises(FormulaError, match="nothing to make"):
-        run_steps(made(almond_flour=100))
+        bake_protocol(made(almond_flour=100))
 
 
 @pytest.mark.parametrize("name", DEMO)
 def test_a_formula_of_every_form_can_be_run(name):
-    plan = run_steps(demo(name))
+    plan = bake_protocol(demo(name))
     assert plan.text
     assert all(step.text and step.text[0].isupper() for step in plan.steps)

@@ -5,9 +5,9 @@ import numpy as np
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.analyse import analyse
 from substrata.evaluation.working_time import short_working_minutes, working_minutes
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.request.balance_request import Wish
 from substrata.scheduling.schedule_problem import ScheduledOven
 from substrata.scheduling.tasks.bake_tasks import bake_tasks
@@ -24,8 +24,8 @@ def test_a_short_working_time_is_said_and_counts_against_the_dough():
     assert "to shape it before it cracks" in "".join(phrase.text for phrase in told.summary)
     assert "working-time-short" in {warning.code for warning in told.warnings}
     bench = BalanceProblem(dough.formula, LIBRARY, Settings(), Wish())
-    assert "working_time" in judge(bench, np.array([slot.start for slot in bench.slots])).missed
-    step = next(step for step in run_steps(dough).steps if step.id == "bench")
+    assert "working_time" in check_by_model(bench, np.array([slot.start for slot in bench.slots])).missed
+    step = next(step for step in bake_protocol(dough).steps if step.id == "bench")
     assert "right away" in step.text
 
 

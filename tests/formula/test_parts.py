@@ -9,9 +9,9 @@ from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import forecast_bake
-from substrata.evaluation.forecasts.variety_bakes import sort_bakes
-from substrata.evaluation.varieties import check_sorts, sort_doughs, sort_figures
-from substrata.execution.protocol import run_steps
+from substrata.evaluation.forecasts.variety_bakes import variety_bakes
+from substrata.evaluation.varieties import check_sorts, variety_doughs, variety_figures
+from substrata.execution.protocol import bake_protocol
 from substrata.formula.bake_settings import BakeStage, BakeWish
 from substrata.formula.batch.sub_recipes import keys_in, part_ingredient
 from substrata.formula.formula import PART, Formula, Line, Part, Sort
@@ -146,7 +146,7 @@ TWO = (
 
 def test_sorts_share_the_dough_and_differ_in_what_is_their_own():
     dough = Dough(buns(*FILLED, sorts=TWO), LIBRARY)
-    green, white = sort_figures(dough)
+    green, white = variety_figures(dough)
     shared = sum(own.grams for own in (*DOUGH, *DRY.lines))
     assert green.piece_g == pytest.approx(shared / 8 + 160 / 6)
     assert white.piece_g == pytest.approx(shared / 8 + 120 / 2)
@@ -154,10 +154,10 @@ def test_sorts_share_the_dough_and_differ_in_what_is_their_own():
     assert "milk" not in green.allergens
     assert white.cautions_differ
     # All sorts together are the formula: what lies in each adds up to the whole.
-    whole = sum(own.batch.whole_g for _, own in sort_doughs(dough))
+    whole = sum(own.batch.whole_g for _, own in variety_doughs(dough))
     assert whole == pytest.approx(dough.batch.whole_g, rel=1e-9)
     for name in ("protein_g", "fat_g", "fibre_g", "sodium_mg"):
-        each = sum(float(own.batch.grams @ own.batch.nutrient(name)[0]) for _, own in sort_doughs(dough))
+        each = sum(float(own.batch.grams @ own.batch.nutrient(name)[0]) for _, own in variety_doughs(dough))
         assert each == pytest.approx(float(dough.batch.grams @ dough.batch.nutrient(name)[0]), rel=1e-9)
 
 
@@ -190,24 +190,24 @@ def halved(*lines, topped=True, laden=("tomato", "gouda")):
 def test_a_laden_top_is_done_later_than_cheese_alone():
     """Common practice at 177 degC: 5 to 7 min for cheese alone, 10 to 12 under vegetables and more."""
     dough = Dough(halved(*HALVES), LIBRARY)
-    plain, laden = sort_bakes(dough)
+    plain, laden = variety_bakes(dough)
     after = [told.ready_min.best - told.topped_min for told in (plain, laden)]
     assert (plain.name, laden.name) == ("plain", "laden")
     assert after[1] > 1.5 * after[0]
     assert plain.ready_min.low < plain.ready_min.best < plain.ready_min.high
     whole = forecast_bake(dough, further=False)
     assert whole.sorts == (plain, laden)
-    steps = [step for step in run_steps(dough).steps if step.moment == "out" or step.id.startswith("out:")]
+    steps = [step for step in bake_protocol(dough).steps if step.moment == "out" or step.id.startswith("out:")]
     assert [step.text for step in steps] == ["Out of the oven: plain", "Out of the oven: laden"]
     assert [step.moment for step in steps] == ["", "out"], "the clock of the bake ends with the last"
 
 
 def test_sorts_that_are_done_together_come_out_together():
     alike = (*HALVES[:4], line("cheddar", 60, role="topping"), line("gouda", 60, role="topping"))
-    assert sort_bakes(Dough(halved(*alike, laden=("gouda",)), LIBRARY)) == ()
-    assert sort_bakes(Dough(replace(halved(*HALVES), sorts=()), LIBRARY)) == ()
+    assert variety_bakes(Dough(halved(*alike, laden=("gouda",)), LIBRARY)) == ()
+    assert variety_bakes(Dough(replace(halved(*HALVES), sorts=()), LIBRARY)) == ()
     wrong = replace(halved(*HALVES), pieces=5)
-    assert sort_bakes(Dough(wrong, LIBRARY)) == (), "what does not add up is told where it is set"
+    assert variety_bakes(Dough(wrong, LIBRARY)) == (), "what does not add up is told where it is set"
 
 
 @pytest.mark.parametrize(
@@ -229,15 +229,15 @@ def test_sorts_that_do_not_add_up_are_refused(sorts, words):
 
 
 def test_a_dough_with_a_part_is_settled_and_its_part_left_out_when_asked():
-    from substrata.reformulation.balance import settle
-    from substrata.reformulation.quick_fixes import remedies
+    from substrata.reformulation.balance import balance
+    from substrata.reformulation.quick_fixes import quick_fixes
     from substrata.reformulation.request.balance_request import Wish
 
     formula = buns(*DOUGH, *DRY.lines, part(SAUCE, 80, role="filling"))
-    answer = settle(formula, LIBRARY, SETTINGS, Wish())
+    answer = balance(formula, LIBRARY, SETTINGS, Wish())
     assert answer.status
-    assert remedies(formula, LIBRARY, SETTINGS) is not None
+    assert quick_fixes(formula, LIBRARY, SETTINGS) is not None
     for way in answer.ways:
         assert next(own for own in way.formula.lines if own.id == "part-1").grams == 80
-    without = settle(formula, LIBRARY, SETTINGS, Wish(without=("nightshade",)))
+    without = balance(formula, LIBRARY, SETTINGS, Wish(without=("nightshade",)))
     assert all("part-1" not in {own.id for own in way.formula.lines} for way in without.ways)

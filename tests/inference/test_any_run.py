@@ -11,10 +11,10 @@ from substrata.execution.run_document import faults, felt_words, read_run, slip_
 from substrata.formula.formula_document import write_document
 from substrata.inference.calibration.learning import learn
 from substrata.inference.diagnosis.diagnosis import diagnose
-from substrata.reformulation.starter_formula import formula_of, skeletons
+from substrata.reformulation.starter_formula import formula_templates, template_formula
 from tests.inference.conftest import LIBRARY
 
-FORMULAS = [formula_of(skeleton) for skeleton in skeletons()]
+FORMULAS = [template_formula(skeleton) for skeleton in formula_templates()]
 
 
 def odd_run(number):

@@ -18,7 +18,7 @@ from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in
 from substrata.process.baking.simulation.oven_constants import bake_forms, bakeware
 from substrata.process.rheology.dough_kind import DOUGH_KINDS
-from substrata.process.rheology.handling.forecast_reliability import sureness
+from substrata.process.rheology.handling.forecast_reliability import kind_reliability
 from substrata.publishing.card_panels import as_baked
 from tests.support.baking_practice import practised
 from tests.support.doughs import document
@@ -181,8 +181,8 @@ def test_a_pocket_is_not_kept_in_the_oven_for_the_water_of_its_filling():
 def test_a_forecast_says_on_how_many_bakes_of_its_kind_it_rests():
     practice = [one.kind for one in practised()]
     for kind in DOUGH_KINDS:
-        assert sureness(kind).bakes == practice.count(kind)
-        assert sureness(kind).handled_right <= sureness(kind).handled
+        assert kind_reliability(kind).bakes == practice.count(kind)
+        assert kind_reliability(kind).handled_right <= kind_reliability(kind).handled
     told = bake(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_sd=5, bakes=4))
     assert f"{practice.count('nut')} practised bakes" in told.rests_on
     assert "4 of your own" in told.rests_on

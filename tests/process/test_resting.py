@@ -9,7 +9,7 @@ import pytest
 
 from substrata import analyse, load_library, read_document, write_document
 from substrata.evaluation.dough import Dough
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.formula.formula import Formula, Line, Mix
 from substrata.process.rheology.handling.resting import after, rest_places, yeast_minutes
 from substrata.process.rheology.yeast_kinetics import relative_rate
@@ -124,12 +124,12 @@ def test_places_that_chill_or_warm_stand_where_the_study_of_foods_has_them():
 
 def test_the_run_says_where_and_how_long():
     step = next(
-        s for s in run_steps(Dough(resting(COINS, rest_min=90, rest_in="fridge"), LIBRARY)).steps if s.id == "rest"
+        s for s in bake_protocol(Dough(resting(COINS, rest_min=90, rest_in="fridge"), LIBRARY)).steps if s.id == "rest"
     )
     assert (step.minutes, step.text) == (90, "Let it rest in the fridge, wrapped")
-    proof = next(s for s in run_steps(Dough(yeasted(), LIBRARY)).steps if s.id == "proof")
+    proof = next(s for s in bake_protocol(Dough(yeasted(), LIBRARY)).steps if s.id == "proof")
     assert proof.minutes == 30
-    assert not [s for s in run_steps(Dough(ROLLS, LIBRARY)).steps if s.id == "proof"]
+    assert not [s for s in bake_protocol(Dough(ROLLS, LIBRARY)).steps if s.id == "proof"]
 
 
 def test_a_rest_survives_the_document_and_names_its_difference():

@@ -7,7 +7,7 @@ import pytest
 from substrata import analyse, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import bake
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from tests.support.doughs import document
 
 LIBRARY = load_library()
@@ -74,7 +74,7 @@ def test_a_batter_of_egg_is_poured_on_purpose_in_a_form_that_holds_it(form):
     told = judged(form, 4, **EGGY)
     assert told.handling.fits
     assert told.handling.target_low == told.handling.at_shaping.class_name == "pourable"
-    shape = next(s for s in run_steps(told_dough(form, 4, EGGY)).steps if s.group == "shape")
+    shape = next(s for s in bake_protocol(told_dough(form, 4, EGGY)).steps if s.group == "shape")
     assert shape.text.startswith("Pour 4")
 
 

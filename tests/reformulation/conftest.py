@@ -4,16 +4,16 @@ from substrata import Settings, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
-from substrata.reformulation.starter_formula import formula_of, skeletons
+from substrata.reformulation.starter_formula import formula_templates, template_formula
 from tests.support.demo_doughs import demo_formulas
 from tests.support.doughs import document
 
 LIBRARY = load_library()
 DEMO = {formula.name: formula for formula in demo_formulas()}
-HOUSE = {skeleton.id: formula_of(skeleton) for skeleton in skeletons()}
+HOUSE = {skeleton.id: template_formula(skeleton) for skeleton in formula_templates()}
 
 
 def made(form="bun", pieces=6, **lines):
@@ -37,7 +37,7 @@ def values(formula):
 def searched(formula, wish=None, saved=None):
     """The problem of a formula and the answer that the search finds."""
     problem = BalanceProblem(formula, LIBRARY, Settings(), wish or Wish(), saved=saved)
-    return problem, search(problem, start=judge(problem, problem.start))
+    return problem, search(problem, start=check_by_model(problem, problem.start))
 
 
 def weights(problem, verdict):

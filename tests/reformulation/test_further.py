@@ -9,38 +9,38 @@ from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window, forms
-from substrata.reformulation.balance import settle
-from substrata.reformulation.blend import lean, mix
-from substrata.reformulation.feasible_range import reach
+from substrata.reformulation.balance import balance
+from substrata.reformulation.blend import blend, lean
+from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.line_sweep import sweep
-from substrata.reformulation.pareto_front import CHANGE, front
+from substrata.reformulation.pareto_front import CHANGE, pareto_front
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.request.exclusions import excluded_by, exclusions
 from substrata.reformulation.solutions.solution import minutes_of
-from substrata.reformulation.starter_formula import begin, skeletons
+from substrata.reformulation.starter_formula import begin, formula_templates
 from tests.reformulation.conftest import DEMO, HOUSE, LIBRARY, values
 
 ROLLS, TWISTS = DEMO["Market rolls, egg-free"], DEMO["Mustard twists"]
 
 
 def test_the_ends_can_be_reached_and_nothing_beyond_them():
-    end = reach(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0]
+    end = feasible_ranges(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0]
     assert end.low < end.now < end.high
     at = Wish(targets={"net_carbs": Window(high=end.low * 1.03)})
-    assert settle(ROLLS, LIBRARY, Settings(), at, ways=1).status == "settled"
+    assert balance(ROLLS, LIBRARY, Settings(), at, ways=1).status == "settled"
     beyond = Wish(targets={"net_carbs": Window(high=end.low * 0.75)})
-    assert settle(ROLLS, LIBRARY, Settings(), beyond, ways=1).status == "nearest"
+    assert balance(ROLLS, LIBRARY, Settings(), beyond, ways=1).status == "nearest"
 
 
 def test_the_study_of_vegan_rolls_in_kind():
     """Two grams of net carbs with twelve of protein cannot be had while half of the main flours stay; 2.5 or so can."""
     wish = Wish(targets={"net_carbs": Window(high=1.8), "protein": Window(low=12)})
-    answer = settle(ROLLS, LIBRARY, Settings(), wish, ways=1)
+    answer = balance(ROLLS, LIBRARY, Settings(), wish, ways=1)
     assert answer.status == "nearest"
     assert {"net_carbs", "protein"} & {relax.key for relax in answer.clash}
-    assert 2.0 < reach(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0].low < 3.0
+    assert 2.0 < feasible_ranges(ROLLS, LIBRARY, Settings(), ("net_carbs",))[0].low < 3.0
 
 
 def test_a_front_gives_more_for_more_and_no_point_is_beaten_by_another():
@@ -50,7 +50,7 @@ def test_a_front_gives_more_for_more_and_no_point_is_beaten_by_another():
         seen.append(number)
         return True
 
-    told = front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=6, step=seen_by)
+    told = pareto_front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=6, step=seen_by)
     assert seen == [1, 2, 3, 4, 5, 6]
     xs, ys = [p.x for p in told.points], [p.y for p in told.points]
     assert xs == sorted(xs, reverse=True)
@@ -58,9 +58,9 @@ def test_a_front_gives_more_for_more_and_no_point_is_beaten_by_another():
     for point in told.points:
         assert figures(Dough(point.formula, LIBRARY)).values["net_carbs"] == pytest.approx(point.x)
         assert figures(Dough(point.formula, LIBRARY)).fits
-    assert front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4, step=lambda _: False) is None
+    assert pareto_front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4, step=lambda _: False) is None
     with pytest.raises(FormulaError, match="no such quantity"):
-        front(ROLLS, LIBRARY, Settings(), "luck", CHANGE)
+        pareto_front(ROLLS, LIBRARY, Settings(), "luck", CHANGE)
 
 
 def test_a_sweep_is_the_dough_with_other_grams_and_finds_where_each_window_ends():
@@ -79,11 +79,11 @@ def test_a_sweep_is_the_dough_with_other_grams_and_finds_where_each_window_ends(
         sweep(ROLLS, LIBRARY, Settings(), "nobody")
 
 
-@pytest.mark.parametrize("skeleton", skeletons(), ids=lambda s: s.id)
+@pytest.mark.parametrize("skeleton", formula_templates(), ids=lambda s: s.id)
 def test_every_house_skeleton_comes_to_a_dough_that_is_right(skeleton):
     problem = BalanceProblem(HOUSE[skeleton.id], LIBRARY, Settings(), Wish())
-    if judge(problem, problem.start).missed:
-        answer = settle(HOUSE[skeleton.id], LIBRARY, Settings(), ways=1)
+    if check_by_model(problem, problem.start).missed:
+        answer = balance(HOUSE[skeleton.id], LIBRARY, Settings(), ways=1)
         assert answer.status == "settled"
         assert answer.ways[0].cost < 60
     assert skeleton.source
@@ -135,30 +135,30 @@ def test_an_exclusion_takes_what_holds_it_and_no_more(without, out, kept):
 
 
 def test_a_kitchen_that_counts_coconut_as_a_nut_gets_none_in_its_place():
-    answer = settle(TWISTS, LIBRARY, Settings(coconut_is_nut=True), Wish(without=("tree-nut",)))
+    answer = balance(TWISTS, LIBRARY, Settings(coconut_is_nut=True), Wish(without=("tree-nut",)))
     for way in answer.ways:
         assert not [line for line in way.formula.lines if "coconut" in LIBRARY[line.ingredient].flags]
 
 
 def test_a_line_can_be_done_without_and_stock_bounds_what_is_brought():
-    answer = settle(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",)))
+    answer = balance(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",)))
     assert answer.status == "settled"
     assert all(line.ingredient != "almond-flour" for line in answer.ways[0].formula.lines)
     stock = {line.ingredient: 500.0 for line in TWISTS.lines} | {"sunflower-flour": 60.0}
-    few = settle(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",), stock=stock))
+    few = balance(TWISTS, LIBRARY, Settings(), Wish(without_lines=("almond-flour",), stock=stock))
     for way in few.ways:
         assert all((line.grams or 0) <= 60 for line in way.formula.lines if line.ingredient == "sunflower-flour")
 
 
 def test_a_wish_of_texture_and_of_minutes_is_kept_by_the_full_model():
-    crisp = settle(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=6.0)}), ways=1)
+    crisp = balance(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=6.0)}), ways=1)
     assert crisp.status == "settled"
     assert figures(Dough(crisp.ways[0].formula, LIBRARY)).texture["sturdy"] >= 6.0
-    too_much = settle(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=9.5)}), ways=1)
+    too_much = balance(ROLLS, LIBRARY, Settings(), Wish(texture={"sturdy": Window(low=9.5)}), ways=1)
     would = next(relax for relax in too_much.clash if relax.key == "texture:sturdy")
     assert 6.0 < would.low < 9.5
     before = crisp.ways[0].minutes.before
-    quick = settle(ROLLS, LIBRARY, Settings(), Wish(minutes_most=before - 0.7), ways=1)
+    quick = balance(ROLLS, LIBRARY, Settings(), Wish(minutes_most=before - 0.7), ways=1)
     if quick.status == "settled":
         assert quick.ways[0].minutes.after <= before - 0.7
     else:
@@ -175,7 +175,7 @@ def test_a_mix_keeps_its_total_and_its_shares():
     crust = DEMO["Gouda-melt crust"]
     cheeses = [line.id for line in crust.lines if LIBRARY[line.ingredient].role == "cheese"]
     total = sum(line.grams for line in crust.lines if line.id in cheeses)
-    moved = mix(crust, cheeses, "gouda", 90)
+    moved = blend(crust, cheeses, "gouda", 90)
     grams = {line.id: line.grams for line in moved.lines}
     assert sum(grams[key] for key in cheeses) == pytest.approx(total, abs=0.05)
     assert grams["gouda"] == 90
@@ -184,12 +184,12 @@ def test_a_mix_keeps_its_total_and_its_shares():
         before["mozzarella"] / before["cream-cheese"], rel=0.02
     )
     assert {k: v for k, v in grams.items() if k not in cheeses} == {k: v for k, v in before.items() if k not in cheeses}
-    most = mix(crust, cheeses, "gouda", 10_000)
+    most = blend(crust, cheeses, "gouda", 10_000)
     assert next(line.grams for line in most.lines if line.id == "gouda") == pytest.approx(total)
     with pytest.raises(FormulaError, match="nothing can give"):
-        mix(crust, ["gouda"], "gouda", 90)
+        blend(crust, ["gouda"], "gouda", 90)
     with pytest.raises(FormulaError, match="nothing can give"):
-        mix(crust, [*cheeses, "brie"], "gouda", 90)
+        blend(crust, [*cheeses, "brie"], "gouda", 90)
 
 
 TWO_CHEESES = DEMO["Gouda-melt crust"]
@@ -235,8 +235,8 @@ def test_a_locked_cheese_keeps_its_weight_and_what_cannot_lean_says_why():
 
 
 def test_a_front_of_minutes_makes_the_bake_short_and_fewer_net_carbs_take_longer():
-    shown = front(ROLLS, LIBRARY, Settings(), "net_carbs", "minutes", points=4)
-    by_change = front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4)
+    shown = pareto_front(ROLLS, LIBRARY, Settings(), "net_carbs", "minutes", points=4)
+    by_change = pareto_front(ROLLS, LIBRARY, Settings(), "net_carbs", CHANGE, points=4)
     least = min(minutes_of(Dough(p.formula, LIBRARY, Settings())) for p in by_change.points)
     minutes = [p.y for p in shown.points]
     assert min(minutes) < min(least, shown.now_y)

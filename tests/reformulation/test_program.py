@@ -10,7 +10,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -89,4 +89,4 @@ def test_what_is_locked_or_lies_outside_the_dough_never_moves():
 
 def test_a_dough_of_nothing_is_judged_and_not_divided_by():
     problem = BalanceProblem(made(almond_flour=100, egg=50), LIBRARY, Settings(), Wish())
-    assert judge(problem, problem.start * 0).missed == {"dough": 1.0}
+    assert check_by_model(problem, problem.start * 0).missed == {"dough": 1.0}

@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 from substrata import Settings
 from substrata.formula.formula import Mix
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
-from substrata.reformulation.quick_fixes import remedies
+from substrata.reformulation.program.full_model_check import check_by_model
+from substrata.reformulation.quick_fixes import quick_fixes
 from substrata.reformulation.request.balance_request import Wish
 from tests.reformulation.conftest import HOUSE, LIBRARY, but, made
 
@@ -16,7 +16,7 @@ BUN, CRUST = HOUSE["bun-psyllium"], HOUSE["thin-cheese"]
 
 
 def offered(formula, saved=None):
-    return remedies(formula, LIBRARY, Settings(), saved=saved)
+    return quick_fixes(formula, LIBRARY, Settings(), saved=saved)
 
 
 @pytest.mark.parametrize(
@@ -116,10 +116,10 @@ def test_no_remedy_makes_anything_else_worse_and_no_line_moves_twice(parts, form
     assert len({mend.line for mend in told}) == len(told)
     problem = BalanceProblem(formula, LIBRARY, Settings(), Wish())
     place = {slot.id: i for i, slot in enumerate(problem.slots)}
-    grams, before = problem.start.copy(), judge(problem, problem.start)
+    grams, before = problem.start.copy(), check_by_model(problem, problem.start)
     for mend in told:
         grams[place[mend.line]] = mend.grams
-        after = judge(problem, grams)
+        after = check_by_model(problem, grams)
         assert after.violation < before.violation
         for key, miss in after.missed.items():
             assert miss <= before.missed.get(key, 0.0) + 0.003, (key, mend.text)

@@ -12,15 +12,15 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.forms import Window
 from substrata.formula.formula import Target
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.reformulation.infeasibility import feasible, irreducible, limits_of
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge, rails_broken
+from substrata.reformulation.program.full_model_check import check_by_model, rails_broken
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
-from substrata.reformulation.request.guard_limits import rails
+from substrata.reformulation.request.guard_limits import guard_limits
 from tests.reformulation.conftest import DEMO, HOUSE, LIBRARY, but, made, searched, values, weights
 from tests.support.planted_changes import disturbed, plain_cost
 
@@ -29,7 +29,7 @@ CRUST, LOAF = DEMO["Gouda-melt crust"], DEMO["Pumpkin tin loaf"]
 
 
 def asked(formula, key, **bounds):
-    return settle(formula, LIBRARY, Settings(), Wish(targets={key: Window(**bounds)}), ways=1)
+    return balance(formula, LIBRARY, Settings(), Wish(targets={key: Window(**bounds)}), ways=1)
 
 
 def test_it_comes_back_from_planted_disturbances(balanced):
@@ -40,7 +40,7 @@ def test_it_comes_back_from_planted_disturbances(balanced):
         formula = balanced[rng.choice(names)]
         draft = disturbed(formula, BalanceProblem(formula, LIBRARY, Settings(), Wish()), rng, most=0.6)
         problem = BalanceProblem(draft, LIBRARY, Settings(), Wish(), saved=formula)
-        start = judge(problem, problem.start)
+        start = check_by_model(problem, problem.start)
         if not start.missed or start.figures is None:
             continue
         red += 1
@@ -146,7 +146,7 @@ def _answer(formula):
 
 def test_nothing_comes_in_that_somebody_may_not_eat():
     """A vegan roll wished richer in protein gets no whey and no egg white, by whatever way."""
-    answer = settle(ROLLS, LIBRARY, Settings(), Wish(targets={"protein": Window(low=1.25 * values(ROLLS)["protein"])}))
+    answer = balance(ROLLS, LIBRARY, Settings(), Wish(targets={"protein": Window(low=1.25 * values(ROLLS)["protein"])}))
     assert answer.status == "settled"
     for way in answer.ways:
         flags = set().union(*(LIBRARY[line.ingredient].flags for line in way.formula.lines))
@@ -156,7 +156,7 @@ def test_nothing_comes_in_that_somebody_may_not_eat():
 
 def test_an_egg_batter_without_egg_and_a_cheese_dough_without_cheese_are_other_breads():
     for formula, without in ((LOAF, "egg"), (CRUST, "dairy"), (ROLLS, "psyllium")):
-        answer = settle(formula, LIBRARY, Settings(), Wish(without=(without,)))
+        answer = balance(formula, LIBRARY, Settings(), Wish(without=(without,)))
         assert answer.status == "begin"
         assert "another bread" in answer.text
         assert not answer.ways
@@ -165,7 +165,7 @@ def test_an_egg_batter_without_egg_and_a_cheese_dough_without_cheese_are_other_b
 def test_the_swaps_of_the_study_in_kind():
     """A nut-free crust keeps its handling on sunflower or coconut; more protein in vegan rolls is pea, and less coconut or more water."""
     crust = but(HOUSE["thin-cheese"], almond_flour=84, mozzarella=200)
-    answer = settle(crust, LIBRARY, Settings(), Wish(without=("tree-nut",)))
+    answer = balance(crust, LIBRARY, Settings(), Wish(without=("tree-nut",)))
     way = answer.ways[0]
     grams = {line.ingredient: line.grams for line in way.formula.lines}
     assert "almond-flour" not in grams
@@ -180,7 +180,7 @@ def test_the_swaps_of_the_study_in_kind():
 def test_coconut_in_place_of_almond_lands_on_a_school_and_says_so():
     crust = but(HOUSE["thin-cheese"], almond_flour=84, mozzarella=200)
     wish = Wish(without=("tree-nut", "seed"))
-    told = [text for way in settle(crust, LIBRARY, Settings(), wish).ways for text in way.lost if "school" in text]
+    told = [text for way in balance(crust, LIBRARY, Settings(), wish).ways for text in way.lost if "school" in text]
     assert told
     ratio = float(told[0].split("flour ")[1].split(" :")[0])
     assert 1.5 <= ratio <= 5
@@ -223,10 +223,10 @@ def test_a_clash_is_irreducible():
 
 def test_the_same_wish_has_the_same_answer_whatever_the_order_of_the_lines():
     wish = Wish(targets={"net_carbs": Window(high=2.2)})
-    first = settle(TWISTS, LIBRARY, Settings(), wish)
-    assert settle(TWISTS, LIBRARY, Settings(), wish) == first
+    first = balance(TWISTS, LIBRARY, Settings(), wish)
+    assert balance(TWISTS, LIBRARY, Settings(), wish) == first
     shuffled = replace(TWISTS, lines=tuple(reversed(TWISTS.lines)))
-    other = settle(shuffled, LIBRARY, Settings(), wish)
+    other = balance(shuffled, LIBRARY, Settings(), wish)
     assert [sorted(c.text for c in way.changes) for way in other.ways] == [
         sorted(c.text for c in way.changes) for way in first.ways
     ]
@@ -255,7 +255,7 @@ def test_surer_means_further_inside_and_says_how_sure():
     now = values(ROLLS)["net_carbs"]
     plain = asked(ROLLS, "net_carbs", high=0.9 * now)
     wish = Wish(targets={"net_carbs": Window(high=0.9 * now)}, margin=0.5)
-    surer = settle(ROLLS, LIBRARY, Settings(), wish, ways=1)
+    surer = balance(ROLLS, LIBRARY, Settings(), wish, ways=1)
     chances = [answer.ways[0].sure[0].probability for answer in (plain, surer)]
     assert 0.45 < chances[0] < chances[1]
     assert surer.ways[0].cost > plain.ways[0].cost
@@ -271,7 +271,7 @@ def test_surer_means_further_inside_and_says_how_sure():
 )  # fmt: skip
 def test_a_wish_that_cannot_be_meant_is_refused_with_its_field(wish, field):
     with pytest.raises(FormulaError) as refusal:
-        settle(ROLLS, LIBRARY, Settings(), wish)
+        balance(ROLLS, LIBRARY, Settings(), wish)
     assert refusal.value.field == field
     assert refusal.value.remedy
 
@@ -279,17 +279,17 @@ def test_a_wish_that_cannot_be_meant_is_refused_with_its_field(wish, field):
 def test_where_there_is_nothing_to_settle_it_says_why():
     locked = replace(ROLLS, lines=tuple(replace(line, locked=True) for line in ROLLS.lines))
     assert "locked" in asked(locked, "net_carbs", high=2).text
-    assert settle(made(), LIBRARY).status == "nothing"
-    assert settle(made(water=100), LIBRARY).status == "nothing"
-    assert settle(TWISTS, LIBRARY).status == "fits"
+    assert balance(made(), LIBRARY).status == "nothing"
+    assert balance(made(water=100), LIBRARY).status == "nothing"
+    assert balance(TWISTS, LIBRARY).status == "fits"
     with pytest.raises(FormulaError, match="too long"):
-        settle(replace(ROLLS, lines=tuple(replace(ROLLS.lines[0], id=f"x{n}") for n in range(61))), LIBRARY)
+        balance(replace(ROLLS, lines=tuple(replace(ROLLS.lines[0], id=f"x{n}") for n in range(61))), LIBRARY)
 
 
 def test_leaving_out_the_only_flour_with_nothing_to_take_its_place_is_a_beginning():
     alone = made("rope", 8, mozzarella=150, almond_flour=140, egg=50, psyllium_powder=9, salt=2)
     wish = Wish(without=("tree-nut", "coconut", "seed"))
-    answer = settle(alone, LIBRARY, Settings(), wish)
+    answer = balance(alone, LIBRARY, Settings(), wish)
     assert answer.status == "begin"
     assert "no flour" in answer.text
 
@@ -303,4 +303,4 @@ def test_targets_per_100_g_and_of_cheese_and_sodium_are_met():
 
 
 def test_every_rail_is_told_in_words():
-    assert all(rail.text for rail in rails().values())
+    assert all(rail.text for rail in guard_limits().values())

@@ -9,7 +9,7 @@ from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.formula.forms import Window
 from substrata.formula.formula import Sort
-from substrata.reformulation.balance import settle
+from substrata.reformulation.balance import balance
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.piece_changes import as_shaped, can_hold_thickness, other_shapes
 from substrata.reformulation.request.balance_request import Wish
@@ -25,7 +25,7 @@ def lean(formula, share=0.7, **freedoms):
 
 
 def settled(formula, wish, **named):
-    return settle(formula, LIBRARY, Settings(), wish, **named)
+    return balance(formula, LIBRARY, Settings(), wish, **named)
 
 
 @pytest.mark.parametrize("name", DEMO)

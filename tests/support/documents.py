@@ -10,7 +10,7 @@ from substrata import load_library
 from substrata.execution.run_document import faults, felt_words, slip_words
 from substrata.formula.forms import forms, roles
 from substrata.formula.formula_document import write_document
-from substrata.reformulation.starter_formula import formula_of, skeletons
+from substrata.reformulation.starter_formula import formula_templates, template_formula
 
 _DEMO = Path(__file__).parents[2] / "kitchen" / "demo" / "formulas.json"
 
@@ -71,8 +71,8 @@ def random_document(number: int) -> dict[str, Any]:
 def random_run(number: int) -> dict[str, Any]:
     """A run document whose readings may be anything that its format allows, always the same for a number."""
     dice = Random(number)
-    templates = skeletons()
-    document = write_document(formula_of(templates[(7 * number) % len(templates)]))
+    templates = formula_templates()
+    document = write_document(template_formula(templates[(7 * number) % len(templates)]))
     for line in document["lines"]:
         if dice.random() < 0.3:
             line["grams"] *= dice.choice([0.1, 0.5, 2, 5])

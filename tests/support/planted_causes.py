@@ -19,7 +19,7 @@ from substrata.inference.diagnosis.explanation import Why, why
 from substrata.inference.faults import hazards, likely, mechanisms
 from substrata.inference.making import Making, dough_temperature, selected_lines
 from substrata.process.rheology.handling_classes import class_of, form_handling
-from substrata.reformulation.starter_formula import formula_of, skeletons
+from substrata.reformulation.starter_formula import formula_templates, template_formula
 from tests.support.demo_doughs import demo_formulas
 
 _SHOWS = 0.25
@@ -204,7 +204,7 @@ def measured(
     rng, library = np.random.default_rng(seed), load_library()
     kitchen = Kitchen(rng, harsh)
     formulas = [f for f in demo_formulas() if not names or f.name in names]
-    formulas += [] if names else [formula_of(s) for s in skeletons()[:12]]
+    formulas += [] if names else [template_formula(s) for s in formula_templates()[:12]]
     doughs = [Dough(f, library) for f in formulas]
     for dough in doughs:
         _TABLES.setdefault(dough.formula.name, cause_table(dough))

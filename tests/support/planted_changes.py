@@ -4,10 +4,10 @@ from dataclasses import replace
 
 from substrata.reformulation.program.amount_steps import TOUCHED
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import judge
+from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.program.successive_linearisation import search
 from substrata.reformulation.request.balance_request import Wish
-from substrata.reformulation.starter_formula import formula_of, skeletons
+from substrata.reformulation.starter_formula import formula_templates, template_formula
 from tests.support.demo_doughs import demo_formulas
 
 
@@ -28,7 +28,7 @@ def drawn_formulas(rng, count):
             own,
             lines=tuple(replace(x, grams=round(x.grams * rng.uniform(0.75, 1.25), 1), entered="") for x in own.lines),
         )
-        for own in (formula_of(rng.choice(skeletons())) for _ in range(count))
+        for own in (template_formula(rng.choice(formula_templates())) for _ in range(count))
     ]
 
 
@@ -37,7 +37,7 @@ def balanced(library, settings, rng, count):
     made = []
     for formula in (*demo_formulas(), *drawn_formulas(rng, count)):
         problem = BalanceProblem(formula, library, settings, Wish(may_bring=False))
-        found = search(problem, start=judge(problem, problem.start))
+        found = search(problem, start=check_by_model(problem, problem.start))
         if found.met:
             made.append(problem.formula_at(found.verdict.grams))
     return made

@@ -8,11 +8,11 @@ from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.summary import Phrase, summary
-from substrata.evaluation.analysis.target_states import Bracket, brackets
+from substrata.evaluation.analysis.target_states import TargetState, brackets
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.evaluation.analysis.warnings import warnings
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.varieties import SortFigures, sort_figures
+from substrata.evaluation.varieties import VarietyFigures, variety_figures
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.bakers_percent import bakers_percent
@@ -33,7 +33,7 @@ from substrata.nutrition.nutrition_facts import Nutrition
 from substrata.process.rheology.binder import Binder
 from substrata.process.rheology.handling.forecast_reliability import handling_rests_on
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
-from substrata.process.rheology.leavening import Lift
+from substrata.process.rheology.leavening import Leavening
 from substrata.process.rheology.texture import Texture
 from substrata.process.rheology.water_fill import Water, water
 
@@ -93,10 +93,10 @@ class Analysis:
     lines: tuple[LineFigures, ...]
     totals: Totals
     nutrition: Nutrition
-    brackets: tuple[Bracket, ...]
+    brackets: tuple[TargetState, ...]
     binder: Binder
     water: Water
-    lift: Lift
+    lift: Leavening
     handling: HandlingForecast | None  # None while there is no dough to speak of
     baked: Baked  # what comes out of the oven, until the oven computes it
     texture: Texture | None  # None while there is nothing to eat
@@ -108,7 +108,7 @@ class Analysis:
     cost: Cost
     eaters: tuple[EaterFit, ...]
     warnings: tuple[DoughWarning, ...]
-    sorts: tuple[SortFigures, ...]  # of a dough that is made into several
+    sorts: tuple[VarietyFigures, ...]  # of a dough that is made into several
     sorts_problem: str  # why they do not add up; "" when they do
     problems: tuple[LineProblem, ...]
     basis: Basis
@@ -202,13 +202,13 @@ def _no_handling(dough: Dough) -> str:
     return "Cannot be said: there is too little of it to handle."
 
 
-def _analysis(judged: tuple[Bracket, ...], key: str) -> Bracket:
+def _analysis(judged: tuple[TargetState, ...], key: str) -> TargetState:
     return next(bracket for bracket in judged if bracket.key == key)
 
 
-def _sorts(dough: Dough) -> tuple[tuple[SortFigures, ...], str]:
+def _sorts(dough: Dough) -> tuple[tuple[VarietyFigures, ...], str]:
     try:
-        return sort_figures(dough), ""
+        return variety_figures(dough), ""
     except FormulaError as error:
         return (), str(error)
 

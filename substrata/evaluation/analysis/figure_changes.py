@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.evaluation.analysis.analyse import Analysis
-from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.target_ranges import is_outside
 
 _SHOWN = 0.5  # of the last printed digit: a smaller change is none
@@ -45,12 +45,12 @@ def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
     return tuple(rows)
 
 
-def _moved(old: Bracket, new: Bracket) -> bool:
+def _moved(old: TargetState, new: TargetState) -> bool:
     step = 10.0**-new.decimals
     return abs(new.estimate.value - old.estimate.value) >= _SHOWN * step or old.state != new.state
 
 
-def _change(old: Bracket, new: Bracket) -> FigureChange:
+def _change(old: TargetState, new: TargetState) -> FigureChange:
     a, b = old.estimate.value, new.estimate.value
     mended = "; now right" if new.state == "in" != old.state else ""
     spoilt = f"; {new.note}" if is_outside(new.state) and new.state != old.state else ""

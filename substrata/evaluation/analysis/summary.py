@@ -8,7 +8,7 @@ from typing import Literal
 
 from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.analysis.phrasing import percent, short_name
-from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.target_ranges import fails, is_outside
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
@@ -30,7 +30,7 @@ class Phrase:
 
 def summary(
     formula: Formula,
-    brackets: Sequence[Bracket],
+    brackets: Sequence[TargetState],
     handling: HandlingForecast | None,
     texture: Texture | None,
     *,
@@ -94,7 +94,7 @@ def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
     )
 
 
-def _phrase(bracket: Bracket, text: str) -> Phrase:
+def _phrase(bracket: TargetState, text: str) -> Phrase:
     return Phrase(
         text=text,
         bracket=bracket.key,
@@ -102,7 +102,7 @@ def _phrase(bracket: Bracket, text: str) -> Phrase:
     )
 
 
-def _binding(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+def _binding(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     load = by_key["binder_load"]
     words = {
         "in": "Well bound",
@@ -120,7 +120,7 @@ def _binding(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
     return tuple(rows)
 
 
-def _water(by_key: Mapping[str, Bracket], formula: Formula) -> tuple[Phrase, ...]:
+def _water(by_key: Mapping[str, TargetState], formula: Formula) -> tuple[Phrase, ...]:
     fill = by_key["water_fill"]
     form = form_of(formula.form).name.lower()
     if fill.state == "in":
@@ -130,11 +130,11 @@ def _water(by_key: Mapping[str, Bracket], formula: Formula) -> tuple[Phrase, ...
     return (_phrase(fill, "water not judged"),)
 
 
-def _heat(heat: Bracket) -> str:
+def _heat(heat: TargetState) -> str:
     return f"; only {percent(heat.estimate.value)} of the binding sets in the oven" if is_outside(heat.state) else ""
 
 
-def _piece(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+def _piece(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     carbs, protein = by_key["net_carbs"], by_key["protein"]
     return (
         _phrase(carbs, f"{carbs.estimate.value:.1f} g net carbs"),
@@ -144,7 +144,7 @@ def _piece(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
     )
 
 
-def _rest(by_key: Mapping[str, Bracket]) -> tuple[Phrase, ...]:
+def _rest(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     """Lift and salt are mentioned only when they ask for something."""
     words = {
         ("lift", "low"): "Little lift",

@@ -17,7 +17,7 @@ from substrata.formula.forms import Window
 
 
 @dataclass(frozen=True, kw_only=True)
-class Bracket:
+class TargetState:
     """One quantity, its window and what carries it."""
 
     key: str
@@ -73,14 +73,14 @@ def bracket_kinds() -> Mapping[str, _Kind]:
     }
 
 
-def brackets(dough: Dough) -> tuple[Bracket, ...]:
+def brackets(dough: Dough) -> tuple[TargetState, ...]:
     """All brackets of a dough, in the order of the table."""
     priced = dough.sheet.value("cost") > 0 or "cost" in dough.formula.targets
     kinds = {key: kind for key, kind in bracket_kinds().items() if key != "cost" or priced}
     return tuple(_bracket(key, kind, dough) for key, kind in kinds.items())
 
 
-def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
+def _bracket(key: str, kind: _Kind, dough: Dough) -> TargetState:
     target = dough.windows.get(key, NO_TARGET)
     window = target.window
     figure = dough.sheet.figure(key)
@@ -88,7 +88,7 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> Bracket:
     estimate = figure.estimate
     defined = bool(figure.contributions or dough.batch.dry_base_g)
     state = state_of(value, target, lambda: (estimate.low, estimate.high), defined=defined)
-    return Bracket(
+    return TargetState(
         key=key,
         label=kind.label,
         unit=f"{dough.settings.currency} {kind.unit}" if key == "cost" else kind.unit,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from substrata.evaluation.analysis.target_states import Bracket
+from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.dough import Dough
 from substrata.nutrition.hidden_amounts import Hidden, hidden
 
@@ -28,7 +28,7 @@ class WarningInputs:
     """What the warnings are drawn from."""
 
     dough: Dough
-    net_carbs: Bracket
+    net_carbs: TargetState
 
     @cached_property
     def hidden(self) -> tuple[Hidden, ...]:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from substrata.base.settings import Settings
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.variety_bakes import SortBake, sort_bakes
+from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.formula import Formula
@@ -81,7 +81,7 @@ class BakeForecast:
     cautions: tuple[str, ...]
     sureness: str
     rests_on: str  # the practice behind it
-    sorts: tuple[SortBake, ...]  # of a dough that is made into several, the first that is done first
+    sorts: tuple[VarietyBake, ...]  # of a dough that is made into several, the first that is done first
     text: str
 
 
@@ -172,7 +172,7 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         if not profile.bakes
         else "The range is this oven's; weight is the surer sign.",
         rests_on=bake_rests_on(dough.kind, done.ready, profile.bakes),
-        sorts=sort_bakes(dough),
+        sorts=variety_bakes(dough),
         text=_text(forecast),
     )
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
-from substrata.evaluation.varieties import sort_doughs
+from substrata.evaluation.varieties import variety_doughs
 from substrata.process.baking.forecast_interval import Between, ready_between
 from substrata.process.baking.oven_questions import judged
 
@@ -14,7 +14,7 @@ _ALIKE_MIN = 1.0  # sorts that are done within it come out together
 
 
 @dataclass(frozen=True, kw_only=True)
-class SortBake:
+class VarietyBake:
     """The bake of one sort."""
 
     name: str
@@ -24,14 +24,14 @@ class SortBake:
     text: str
 
 
-def sort_bakes(dough: Dough) -> tuple[SortBake, ...]:
+def variety_bakes(dough: Dough) -> tuple[VarietyBake, ...]:
     """Return the bakes of the varieties, the first done first; none where all are done together or they do not add up."""
     if len(dough.formula.sorts) < 2:
         return ()
     try:
         bakes = [
             bake
-            for sort, variety_dough in sort_doughs(dough)
+            for sort, variety_dough in variety_doughs(dough)
             if (bake := _sort_bake(sort.name, sort.pieces, variety_dough))
         ]
     except FormulaError:
@@ -42,14 +42,14 @@ def sort_bakes(dough: Dough) -> tuple[SortBake, ...]:
     return tuple(bakes)
 
 
-def _sort_bake(name: str, pieces: int, dough: Dough) -> SortBake | None:
+def _sort_bake(name: str, pieces: int, dough: Dough) -> VarietyBake | None:
     done, whole = judged(dough.case)
     ready = ready_between(dough.case, dough.formula.form, done)
     if ready is None:
         return None
     topped = next((mark.start_min for mark in whole.marks if mark.kind == "top"), None)
     after = f", {ready.best - topped:.0f} after its topping" if topped is not None and topped < ready.best else ""
-    return SortBake(
+    return VarietyBake(
         name=name,
         pieces=pieces,
         ready_min=ready,

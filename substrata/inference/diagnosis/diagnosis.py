@@ -9,7 +9,7 @@ from substrata.execution.run_document import Run, Verdict, what_was_done
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.evidence import logged
 from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question, explain
-from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_trials
+from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_tests
 from substrata.inference.diagnosis.posterior import posterior
 
 RESTS_ON = (
@@ -56,7 +56,7 @@ def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven:
         making=explanation.making,
         nothing=explanation.nothing,
         questions=explanation.questions,
-        next=next_trials(dough, planted, belief),
+        next=next_tests(dough, planted, belief),
         checks=checks(belief, log_),
         text=explanation.text,
     )

@@ -62,7 +62,7 @@ class Check:
     causes: tuple[str, ...]
 
 
-def next_trials(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Proposal, ...]:
+def next_tests(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Proposal, ...]:
     """Return what to do next time, the best first.
 
     Args:

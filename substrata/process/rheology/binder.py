@@ -32,7 +32,7 @@ _SOME_BASE = 0.25  # dry base of the dough, below which the dough itself is what
 
 
 @dataclass(frozen=True, kw_only=True)
-class CapReading:
+class LimitReading:
     """How much of one binder the dough holds against its cap."""
 
     name: str
@@ -44,7 +44,7 @@ class CapReading:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Matrix:
+class Structure:
     """What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough."""
 
     name: str  # "" when flour and binder carry it, as the form expects
@@ -60,13 +60,13 @@ class Binder:
 
     load: Estimate  # egg equivalents per 100 g weighted dry base
     heat_set: Estimate  # share of the load that sets in the oven, 0..1
-    matrix: Matrix
+    matrix: Structure
     heat_set_least: float
-    caps: tuple[CapReading, ...]  # binders present that have a cap
+    caps: tuple[LimitReading, ...]  # binders present that have a cap
 
 
 @dataclass(frozen=True, kw_only=True)
-class Cap:
+class IngredientLimit:
     """The most of a binder that a form takes."""
 
     name: str
@@ -79,9 +79,9 @@ class Cap:
 
 
 @cache
-def _caps() -> tuple[Cap, ...]:
+def _caps() -> tuple[IngredientLimit, ...]:
     return tuple(
-        Cap(
+        IngredientLimit(
             name=row.text("cap"),
             form=row.text("form"),
             ingredients=frozenset(row.text("ingredients").split()),
@@ -95,12 +95,12 @@ def _caps() -> tuple[Cap, ...]:
 
 
 @cache
-def _caps_of(form: str) -> tuple[Cap, ...]:
+def _caps_of(form: str) -> tuple[IngredientLimit, ...]:
     by_name = {cap.name: cap for cap in _caps() if cap.form == "*"}
     return tuple((by_name | {cap.name: cap for cap in _caps() if cap.form == form}).values())
 
 
-def caps_of(form: str, batch: Batch) -> tuple[Cap, ...]:
+def ingredient_limits(form: str, batch: Batch) -> tuple[IngredientLimit, ...]:
     """Return the caps that hold for a form: a rope of cheese takes little psyllium, one that psyllium holds is made of it."""
     bare = max(1 - cheese_share(batch.dough()) / _CHEESE_HOLDS, 0.0)
     return tuple(
@@ -111,7 +111,7 @@ def caps_of(form: str, batch: Batch) -> tuple[Cap, ...]:
     )
 
 
-def binder(sheet: Sheet, form: Form, matrix: Matrix) -> Binder:
+def binder(sheet: Sheet, form: Form, matrix: Structure) -> Binder:
     """Binder load, heat-set share and caps; the sheet holds ``binder_load`` and ``heat_set``."""
     batch = sheet.batch
     return Binder(
@@ -173,10 +173,10 @@ def _counting(lines: tuple[tuple[str, str], ...]) -> Floats:
     return np.array(rows).reshape(len(rows), len(lines))
 
 
-def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
+def dough_structure(batch: Batch, form: Form, formula: Formula) -> Structure:
     """Return what carries the dough: flour and binder, and by degrees whatever else is there to do it (``matrices.csv``)."""
     if not batch.dough_g:
-        return Matrix(name="", window=form.binder, water_fill=form.water_fill, forgives=1.0, salt=form.salt)
+        return Structure(name="", window=form.binder, water_fill=form.water_fill, forgives=1.0, salt=form.salt)
     shares = batch.once(_belongs) @ batch.grams / batch.dough_g
     weights = [
         min(max((share - c.share_from) / (c.share_full - c.share_from), 0.0), 1.0)
@@ -193,7 +193,7 @@ def dough_matrix(batch: Batch, form: Form, formula: Formula) -> Matrix:
     some = _SOME_BASE * batch.dough_g
     bare = min(max(some / max(batch.dry_base_g, some / _MOST_OPEN), 1.0), _MOST_OPEN) ** alone
     sweet = float(batch.grams @ batch.is_role("sweetener")) / batch.dough_g
-    return Matrix(
+    return Structure(
         name=most[0].name if most and most[1] > _NAMED_FROM else "",
         window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
         water_fill=_opened(
@@ -250,14 +250,14 @@ def heat_set_ratio(batch: Batch) -> Ratio:
     return Ratio(top=(power * share, power * share_sd), bottom=(power, np.zeros(len(power))), unit="", most=1.0)
 
 
-def _readings(batch: Batch, form: Form) -> tuple[CapReading, ...]:
+def _readings(batch: Batch, form: Form) -> tuple[LimitReading, ...]:
     rows = []
-    for cap in caps_of(form.id, batch):
+    for cap in ingredient_limits(form.id, batch):
         lines = [w for w in batch.lines if w.ingredient.id in cap.ingredients]
         grams = sum(w.grams.value for w in lines)
         if grams > 0:
             rows.append(
-                CapReading(
+                LimitReading(
                     name=cap.name,
                     percent=100 * grams / batch.dough_g,
                     soft_percent=cap.soft,

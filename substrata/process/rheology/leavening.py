@@ -16,7 +16,7 @@ from substrata.process.rheology.yeast_kinetics import alive
 
 
 @dataclass(frozen=True, kw_only=True)
-class Lift:
+class Leavening:
     """The rising power of a dough."""
 
     gas: Estimate  # mL gas per 100 mL dough, at the boiling point
@@ -129,7 +129,7 @@ def rise_of(sheet: Sheet) -> float:
     return expected_rise(sheet.value("binder_load"), sheet.value("lift") / 100)
 
 
-def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
+def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Leavening:
     """Gas, acid balance and rise; the sheet holds ``lift``, ``binder_load`` and ``heat_set``."""
     batch = sheet.batch
     soda = float(batch.grams @ batch.behaviour("soda")[0])
@@ -138,7 +138,7 @@ def lift(sheet: Sheet, heat_set_least: float = 0.0) -> Lift:
     yeast, sugar, _ = _yeast(batch)
     gas = sheet.estimate("lift")
     dough_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
-    return Lift(
+    return Leavening(
         gas=gas,
         gas_ml=gas.value * dough_ml / 100,
         dough_ml=dough_ml,

@@ -14,7 +14,7 @@ from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.forms import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
-from substrata.process.rheology.binder import caps_of
+from substrata.process.rheology.binder import ingredient_limits
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_row import LinearRow
@@ -47,7 +47,7 @@ class ModelCheck:
         return round(self.violation, 5), self.cost
 
 
-def judge(problem: BalanceProblem, grams: Floats) -> ModelCheck:
+def check_by_model(problem: BalanceProblem, grams: Floats) -> ModelCheck:
     """Judge the dough at some weights, shape (n,), by the full model."""
     dough = problem.at(grams)
     values = figures(dough)
@@ -99,7 +99,7 @@ def _miss(missed: dict[str, float], key: str, value: float, window: Window, *, r
 
 def _caps(problem: BalanceProblem, dough: Dough, grams: Floats, missed: dict[str, float]) -> None:
     whole = float(grams @ problem.inside)
-    for cap in caps_of(dough.formula.form, dough.batch):
+    for cap in ingredient_limits(dough.formula.form, dough.batch):
         held = sum(
             g for slot, g in zip(problem.slots, grams.tolist(), strict=True) if slot.ingredient in cap.ingredients
         )

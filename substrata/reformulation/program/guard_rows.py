@@ -13,7 +13,7 @@ from substrata.process.rheology.phases import is_solid_fat
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_row import TINY, LinearRow, ratio_rows, total_row
-from substrata.reformulation.request.guard_limits import Rail, rails
+from substrata.reformulation.request.guard_limits import GuardLimit, guard_limits
 
 _MAIN = 0.1  # share of the flours (of the cheeses, …) from which a line is one that makes the bread what it is
 _MAKES_IT = ("base", "binder", "egg", "cheese", "vegetable", "fat", "sweetener", "lift")
@@ -22,12 +22,12 @@ _GIVES = 200.0  # price of a rail that gives where something has to go
 
 def rail_rows(problem: BalanceProblem) -> Iterator[LinearRow]:
     """All of them, but those that the baker has let go."""
-    for rail in rails().values():
+    for rail in guard_limits().values():
         if rail.id not in problem.wish.released:
             yield from _rows_of_rail(problem, rail)
 
 
-def _rows_of_rail(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
+def _rows_of_rail(problem: BalanceProblem, rail: GuardLimit) -> Iterator[LinearRow]:
     """Return the rows of one guard limit, against the reference dough."""
     if rail.id == "mass":
         if not problem.wish.may_change_mass:
@@ -56,7 +56,7 @@ def _rows_of_rail(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
         yield total_row("rail:fat_follows", "rail", "low", fat, rail.low * now, size=max(now, 1.0))
 
 
-def _near_original(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
+def _near_original(problem: BalanceProblem, rail: GuardLimit) -> Iterator[LinearRow]:
     """Yield a quantity within its share of what it was, unless a target asks for something else, or an exclusion takes it."""
     target_range = problem.original.windows.get(rail.id)
     target = target_range.window if target_range and target_range.source == "target" else Window()
@@ -95,7 +95,7 @@ def _soft_when_excluded(problem: BalanceProblem) -> float:
     return _GIVES if any(slot.gone and slot.start > 0 for slot in problem.slots) else 0.0
 
 
-def _soft(problem: BalanceProblem, rail: Rail, key: str) -> Iterator[LinearRow]:
+def _soft(problem: BalanceProblem, rail: GuardLimit, key: str) -> Iterator[LinearRow]:
     now = _held(problem, key)
     target = problem.original.windows.get(key)
     if target is not None:
@@ -109,7 +109,7 @@ def _soft(problem: BalanceProblem, rail: Rail, key: str) -> Iterator[LinearRow]:
         )
 
 
-def _identity(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
+def _identity(problem: BalanceProblem, rail: GuardLimit) -> Iterator[LinearRow]:
     """At least half of each flour, binder, egg, cheese and fat that makes the bread what it is."""
     for role in _MAKES_IT:
         if role == "lift" and is_outside(problem.lift_state):
@@ -125,7 +125,7 @@ def _identity(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
                 )
 
 
-def _sum_row(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
+def _sum_row(problem: BalanceProblem, rail: GuardLimit) -> Iterator[LinearRow]:
     """Egg, cheese or solid fat near what it was."""
     counted = np.array([float(_counts(problem, rail.id, i)) for i in range(problem.count)]) * problem.inside
     now = float(counted @ np.array([s.reference_g for s in problem.slots]))
@@ -140,7 +140,7 @@ def _sum_row(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
         yield total_row(f"rail:{rail.id}", "rail", "low", counted, min(now * rail.low, here), size=now)
 
 
-def _added_fat(problem: BalanceProblem, rail: Rail) -> Iterator[LinearRow]:
+def _added_fat(problem: BalanceProblem, rail: GuardLimit) -> Iterator[LinearRow]:
     """Butter and oil near what they were, at a price: fat is no flour."""
     counted = np.array([float(slot.role == "fat") for slot in problem.slots]) * problem.inside
     now = float(counted @ np.array([s.reference_g for s in problem.slots]))

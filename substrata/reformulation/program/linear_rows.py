@@ -10,7 +10,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import TargetRange
 from substrata.ingredients.library import Floats
-from substrata.process.rheology.binder import caps_of
+from substrata.process.rheology.binder import ingredient_limits
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.guard_rows import rail_rows
 from substrata.reformulation.program.linear_figures import ratio_of
@@ -73,7 +73,7 @@ def _relative_sd(dough: Dough, key: str) -> float:
 
 def _caps(problem: BalanceProblem, dough: Dough) -> Iterator[LinearRow]:
     size = max(dough.batch.dough_g, 1.0) / 100
-    for cap in caps_of(problem.base.formula.form, dough.batch):
+    for cap in ingredient_limits(problem.base.formula.form, dough.batch):
         counted = np.array([float(slot.ingredient in cap.ingredients) for slot in problem.slots])
         if counted.any() and f"cap:{cap.name}" not in problem.wish.released:
             yield share_row(

@@ -15,7 +15,7 @@ from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.handling_classes import band_of
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.request.guard_limits import rails
+from substrata.reformulation.request.guard_limits import guard_limits
 
 Kind = Literal["window", "handling", "wish", "soft"]
 PAD = 0.15  # how far inside a class of handling a settle aims, log10 Pa s
@@ -92,7 +92,7 @@ def slopes_at(problem: BalanceProblem, grams: Floats, *, present: float | None) 
     hard.append(Slope(key="crumbly", kind="handling", value=filled, per_gram=run[1], low=FILLED, high=None, unit=0.5))
     if "handling" in problem.wish.released:
         hard = [slope for slope in hard if slope.key != "handling"]
-    rail = rails()["soft:handling"]
+    rail = guard_limits()["soft:handling"]
     if usual is not None and band.low <= usual < band.high and rail.id not in problem.wish.released:
         soft.append(
             Slope(
@@ -190,7 +190,7 @@ def _texture_wishes(problem: BalanceProblem, grams: Floats) -> Iterator[Slope]:
 
 def _texture_bounds(problem: BalanceProblem, grams: Floats) -> Iterator[Slope]:
     """Every score that is not wished for is kept near what it was, at a price; its slopes are taken where the formula stands."""
-    usual, rail = problem.usual_texture, rails()["soft:texture"]
+    usual, rail = problem.usual_texture, guard_limits()["soft:texture"]
     if not usual or rail.id in problem.wish.released:
         return
     start = problem.once("eaten", lambda: _eaten(problem, problem.start))

@@ -17,7 +17,7 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model
 from substrata.reformulation.request.balance_answer import ShapeChange
 from substrata.reformulation.request.balance_request import Wish
 
@@ -45,7 +45,7 @@ class Shaped:
     @cached_property
     def start(self) -> ModelCheck:
         """The formula as it stands, in these pieces."""
-        return judge(self.problem, self.problem.start)
+        return check_by_model(self.problem, self.problem.start)
 
 
 def as_shaped(problem: BalanceProblem) -> Shaped:

@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import ModelCheck, judge, rails_broken
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model, rails_broken
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
@@ -78,7 +78,7 @@ def search(
         solved, hard = solve_or_bend(problem, rows, replace(ask, only_new=last_new))
         if solved.grams is None:
             break
-        verdict = judge(problem, solved.grams)
+        verdict = check_by_model(problem, solved.grams)
         rank = _rank(verdict, aim)
         better = (not hard, *rank) < (not best_hard, *best_rank) if best else True
         if better:

@@ -79,7 +79,7 @@ class Sure:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Way:
+class BalanceOption:
     """One answer."""
 
     name: str  # what it is best at: "least change"
@@ -104,7 +104,7 @@ class Way:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Relax:
+class Relaxation:
     """A limit that could give, and how far it would have to."""
 
     text: str  # the limit
@@ -117,14 +117,14 @@ class Relax:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Settlement:
+class BalanceAnswer:
     """The answer of a settle."""
 
     status: Status
     text: str
-    ways: tuple[Way, ...] = ()
+    ways: tuple[BalanceOption, ...] = ()
     nearest: str = ""  # one sentence, when not all can be met
-    clash: tuple[Relax, ...] = ()  # a set of limits that cannot be met together, and can when any one gives
+    clash: tuple[Relaxation, ...] = ()  # a set of limits that cannot be met together, and can when any one gives
     surer: str = ""  # what would make it surer than any edit
     moves: tuple[str, ...] = ()  # what helps and is no change of the formula's grams: minutes, degrees
     started: Mapping[str, float] | None = None  # grams that were settled, by line: an answer is for no other

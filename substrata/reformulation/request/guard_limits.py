@@ -10,7 +10,7 @@ from substrata.base.tables.table_reader import read_table
 
 
 @dataclass(frozen=True, kw_only=True)
-class Rail:
+class GuardLimit:
     """One rail: multiples of what the dough had between which it stays."""
 
     id: str
@@ -21,10 +21,10 @@ class Rail:
 
 
 @cache
-def rails() -> dict[str, Rail]:
+def guard_limits() -> dict[str, GuardLimit]:
     """All rails by id."""
     return {
-        row.text("rail"): Rail(
+        row.text("rail"): GuardLimit(
             id=row.text("rail"),
             low=float(row.text("low") or 0.0),
             high=float(row.text("high") or inf),

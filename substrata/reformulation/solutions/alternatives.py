@@ -12,7 +12,7 @@ from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.balance_problem import BalanceProblem
-from substrata.reformulation.program.full_model_check import ModelCheck, judge
+from substrata.reformulation.program.full_model_check import ModelCheck, check_by_model
 from substrata.reformulation.program.piece_changes import Shaped, shape_name
 from substrata.reformulation.program.successive_linearisation import SearchResult, search
 
@@ -102,8 +102,8 @@ def _new(problem: BalanceProblem, verdict: ModelCheck) -> int:
 def _surer_way(problem: BalanceProblem, plain: ModelCheck) -> ModelCheck | None:
     """Return an answer that keeps half a standard deviation away from its targets, if that does not take much more."""
     surer = _with_margin(problem, _HALF_SD)
-    surer_solution = search(surer, start=judge(surer, surer.start), at=plain.grams, quick=True)
-    verdict = judge(problem, surer_solution.verdict.grams)
+    surer_solution = search(surer, start=check_by_model(surer, surer.start), at=plain.grams, quick=True)
+    verdict = check_by_model(problem, surer_solution.verdict.grams)
     return (
         verdict
         if surer_solution.met and not verdict.missed and verdict.cost <= _MOST_DEARER * max(plain.cost, 10.0)

@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import cached_property
 
 from substrata.base.errors import SubstrataError
-from substrata.evaluation.analysis.target_states import Bracket, brackets
+from substrata.evaluation.analysis.target_states import TargetState, brackets
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.formula.formula import Formula
@@ -18,11 +18,11 @@ from substrata.reformulation.program.full_model_check import ModelCheck
 from substrata.reformulation.program.linear_figures import ratio_of
 from substrata.reformulation.program.linear_rows import rows_at
 from substrata.reformulation.program.linearisation import slopes_at
-from substrata.reformulation.request.balance_answer import ClassMove, LineChange, Minutes, Moved, Way
+from substrata.reformulation.request.balance_answer import BalanceOption, ClassMove, LineChange, Minutes, Moved
 from substrata.reformulation.solutions.alternatives import Answer
 from substrata.reformulation.solutions.side_effects import cautions, losses
 from substrata.reformulation.solutions.solution_text import amount, change_text, limit_text, quantity_text
-from substrata.reformulation.solutions.target_probability import prices_of_more, sureness
+from substrata.reformulation.solutions.target_probability import prices_of_more, target_probabilities
 
 _MOVED = 0.5  # of the last printed digit
 _BINDING = 0.012  # of a limit: so near to it, it holds the answer
@@ -46,7 +46,7 @@ class Teller:
         self.original, self.start = problem, start
 
     @cached_property
-    def before(self) -> dict[str, Bracket]:
+    def before(self) -> dict[str, TargetState]:
         """The brackets of the formula as it stands."""
         return {b.key: b for b in brackets(self.original.original)} if self.original.original.batch.dough_g > 0 else {}
 
@@ -55,7 +55,7 @@ class Teller:
         """In the oven, of the formula as it stands."""
         return minutes_of(self.original.original)
 
-    def way(self, name: str, answer: Answer) -> Way:
+    def way(self, name: str, answer: Answer) -> BalanceOption:
         """Tell one answer; what is reported is the full model's word on the formula as it would be written."""
         problem, verdict, grams = answer.problem, answer.verdict, answer.verdict.grams
         formula = problem.formula_at(grams)
@@ -63,7 +63,7 @@ class Teller:
         values = figures(after)
         rows = rows_at(problem, grams, slopes_at(problem, grams, present=self._present))
         binding = [row for row in rows if not row.price and row.kind != "soft" and float(row.coefficients @ grams) - row.bound > -_BINDING]  # fmt: skip
-        return Way(
+        return BalanceOption(
             name=name,
             formula=formula,
             changes=line_changes(problem, grams),
@@ -85,7 +85,7 @@ class Teller:
             new=sum(1 for s, g in zip(problem.slots, grams, strict=True) if s.new and g > _LEAST_G),
             holds=tuple(dict.fromkeys(limit_text(problem, row) for row in binding))[:_MOST_HOLDS],
             prices=tuple(prices_of_more(problem, rows, binding, verdict)),
-            sure=tuple(sureness(after)),
+            sure=tuple(target_probabilities(after)),
             lost=losses(problem, grams),
             cautions=cautions(problem, after),
             missed=tuple(missed_texts(problem, verdict)),
@@ -133,7 +133,7 @@ def line_changes(problem: BalanceProblem, grams: Floats) -> tuple[LineChange, ..
     return tuple(change for _, change in sorted(rows, key=lambda row: -row[0]))
 
 
-def _has_moved(old: Bracket, new: Bracket) -> bool:
+def _has_moved(old: TargetState, new: TargetState) -> bool:
     return old.state != new.state or abs(old.estimate.value - new.estimate.value) >= _MOVED * 10.0**-new.decimals
 
 

@@ -10,7 +10,7 @@ from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linearisation import INSIDE_SCORE
 from substrata.reformulation.request.balance_request import PER_100_G
-from substrata.reformulation.request.guard_limits import rails
+from substrata.reformulation.request.guard_limits import guard_limits
 
 _NAMES = {
     "sodium": "sodium",
@@ -61,7 +61,7 @@ def limit_text(problem: BalanceProblem, row: LinearRow) -> str:
 def _rail_text(problem: BalanceProblem, name: str) -> str:
     rail, _, line = name.partition(":")
     if not line:
-        return rails()[rail].text
+        return guard_limits()[rail].text
     slot = next(s for s in problem.slots if s.id == line)
     return f"at least half of the {short_name(slot.name)}"
 

@@ -52,7 +52,7 @@ def _tightened(row: LinearRow, step: float) -> LinearRow:
     return replace(row, bound=row.bound - step)
 
 
-def sureness(after: Dough) -> list[Sure]:
+def target_probabilities(after: Dough) -> list[Sure]:
     """How often each target of a dough is met, by the doubt of what its lines are made of."""
     rows = []
     for key, target in after.windows.items():

@@ -13,7 +13,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
 from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
-from substrata.execution.protocol import run_steps
+from substrata.execution.protocol import bake_protocol
 from substrata.execution.protocol_step import RunPlan, RunStep
 from substrata.process.preparation.vegetable_stages import VegetableDrying
 from substrata.process.rheology.handling.resting import place_of
@@ -107,7 +107,7 @@ class _Maker:
         self.tasks: list[Task] = []
         self.lags: list[Lag] = []
         self.holds: list[Hold] = []
-        self.run = run_steps(dough, batches=batches)
+        self.run = bake_protocol(dough, batches=batches)
         self.shape: ShapePlan | None = plan_shape(dough)
         try:
             self.forecast: BakeForecast | None = forecast_bake(dough, further=False)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from substrata.evaluation.forecasts.variety_bakes import SortBake
+from substrata.evaluation.forecasts.variety_bakes import VarietyBake
 from substrata.process.baking.simulation.bake_curves import StageMark
 
 _BETWEEN = ("flip", "top")  # moments for which a tray comes out
@@ -52,7 +52,7 @@ def parts_of(stages: Sequence[StageMark]) -> list[OvenPart]:
     return parts
 
 
-def in_sorts(name: str, sorts: Sequence[SortBake], part: LoadPart, before: float) -> list[LoadPart]:
+def in_sorts(name: str, sorts: Sequence[VarietyBake], part: LoadPart, before: float) -> list[LoadPart]:
     """Return the last part of a bake: a task for each sort that is done in its own time, the slowest last, where each has trays.
 
     What shares a tray goes in and comes out together for the oven: it is taken up until the slowest is done.

@@ -12,7 +12,7 @@ _LEAST_MIN = 1  # nobody takes a bake out by the half minute
 
 
 @dataclass(frozen=True, kw_only=True)
-class Sureness:
+class Reliability:
     """Practice behind the forecasts of one kind of dough."""
 
     bakes: int  # practised bakes
@@ -22,9 +22,9 @@ class Sureness:
 
 
 @cache
-def _table() -> dict[str, Sureness]:
+def _table() -> dict[str, Reliability]:
     return {
-        row.text("kind"): Sureness(
+        row.text("kind"): Reliability(
             bakes=int(row.number_in("bakes", 0)),
             bake_error=row.number_in("bake_error", 0, 1),
             handled=int(row.number_in("handled", 0)),
@@ -34,7 +34,7 @@ def _table() -> dict[str, Sureness]:
     }
 
 
-def sureness(kind: DoughKind) -> Sureness:
+def kind_reliability(kind: DoughKind) -> Reliability:
     """Practice behind the forecasts of a kind of dough."""
     return _table()[kind]
 
@@ -47,7 +47,7 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
         ready_min: when it is done; None when that cannot be told.
         logged: bakes that the baker has logged of this oven.
     """
-    reliability = sureness(kind)
+    reliability = kind_reliability(kind)
     text = f"Rests on {reliability.bakes} practised {'bake' if reliability.bakes == 1 else 'bakes'} of such doughs"
     text += f" and {logged} of your own" if logged else ""
     if ready_min is None:
@@ -58,5 +58,5 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
 
 def handling_rests_on(kind: DoughKind) -> str:
     """Return the practice behind a handling class, in words."""
-    reliability = sureness(kind)
+    reliability = kind_reliability(kind)
     return f"Rests on {reliability.handled} practised doughs of this kind, {reliability.handled_right} of them told as bakers find them."

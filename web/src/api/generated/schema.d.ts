@@ -1042,7 +1042,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Mix
+         * Blend
          * @description One line of a group moved, the others give; nothing is kept.
          */
         post: operations["mix"];
@@ -2224,7 +2224,7 @@ export interface components {
             basis: components["schemas"]["Basis"];
             binder: components["schemas"]["Binder"];
             /** Brackets */
-            brackets: components["schemas"]["Bracket"][];
+            brackets: components["schemas"]["TargetState"][];
             /** Claims */
             claims: components["schemas"]["Claim"][];
             cost: components["schemas"]["Cost"];
@@ -2233,7 +2233,7 @@ export interface components {
             handling: components["schemas"]["HandlingForecast"] | null;
             /** Hidden */
             hidden: components["schemas"]["Hidden"][];
-            lift: components["schemas"]["Lift"];
+            lift: components["schemas"]["Leavening"];
             /** Lines */
             lines: components["schemas"]["LineFigures"][];
             nutrition: components["schemas"]["Nutrition"];
@@ -2241,7 +2241,7 @@ export interface components {
             problems: components["schemas"]["LineProblem"][];
             salt: components["schemas"]["Estimate"];
             /** Sorts */
-            sorts: components["schemas"]["SortFigures"][];
+            sorts: components["schemas"]["VarietyFigures"][];
             /** Sorts Problem */
             sorts_problem: string;
             /** Summary */
@@ -2457,7 +2457,7 @@ export interface components {
             /** Settings */
             settings: components["schemas"]["OvenSetting"][];
             /** Sorts */
-            sorts: components["schemas"]["SortBake"][];
+            sorts: components["schemas"]["VarietyBake"][];
             /** Stages */
             stages: components["schemas"]["NamedStage"][];
             /** Sureness */
@@ -2814,72 +2814,12 @@ export interface components {
          */
         Binder: {
             /** Caps */
-            caps: components["schemas"]["CapReading"][];
+            caps: components["schemas"]["LimitReading"][];
             heat_set: components["schemas"]["Estimate"];
             /** Heat Set Least */
             heat_set_least: number;
             load: components["schemas"]["Estimate"];
-            matrix: components["schemas"]["Matrix"];
-        };
-        /**
-         * Bracket
-         * @description One quantity, its window and what carries it.
-         */
-        Bracket: {
-            /** Confidence */
-            confidence: string;
-            /** Contributions */
-            contributions: components["schemas"]["Contribution"][];
-            /** Decimals */
-            decimals: number;
-            estimate: components["schemas"]["Estimate"];
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Note */
-            note: string;
-            /** Primary */
-            primary: boolean;
-            ruler: components["schemas"]["Ruler"];
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "in" | "under" | "over" | "low" | "high" | "open" | "undefined";
-            /** Unit */
-            unit: string;
-            window: components["schemas"]["Window"];
-            /**
-             * Window Source
-             * @enum {string}
-             */
-            window_source: "target" | "form" | "matrix" | "none";
-            /** Word Against */
-            word_against: string;
-            /** Word Share */
-            word_share: string;
-        };
-        /**
-         * BudgetFit
-         * @description One budget against one piece.
-         */
-        BudgetFit: {
-            /** A Day */
-            a_day: number;
-            a_piece: components["schemas"]["Estimate"];
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Pieces */
-            pieces: number;
-            /** Pieces For Sure */
-            pieces_for_sure: number;
-            /** Share Of Piece */
-            share_of_piece: number;
-            /** Unit */
-            unit: string;
+            matrix: components["schemas"]["Structure"];
         };
         /**
          * BudgetOut
@@ -2926,24 +2866,6 @@ export interface components {
             seconds: number;
             /** Start C */
             start_c: number;
-        };
-        /**
-         * CapReading
-         * @description How much of one binder the dough holds against its cap.
-         */
-        CapReading: {
-            /** Effect */
-            effect: string;
-            /** Hard Percent */
-            hard_percent: number;
-            /** Lines */
-            lines: string[];
-            /** Name */
-            name: string;
-            /** Percent */
-            percent: number;
-            /** Soft Percent */
-            soft_percent: number;
         };
         /**
          * Card
@@ -3313,6 +3235,27 @@ export interface components {
             window: components["schemas"]["Window"];
         };
         /**
+         * DailyLimitFit
+         * @description One budget against one piece.
+         */
+        DailyLimitFit: {
+            /** A Day */
+            a_day: number;
+            a_piece: components["schemas"]["Estimate"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Pieces For Sure */
+            pieces_for_sure: number;
+            /** Share Of Piece */
+            share_of_piece: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * DeviceIn
          * @description What a device is told: tare; pour and empty are for the simulated scale.
          */
@@ -3529,7 +3472,7 @@ export interface components {
          */
         EaterFit: {
             /** Budgets */
-            budgets: components["schemas"]["BudgetFit"][];
+            budgets: components["schemas"]["DailyLimitFit"][];
             /** Eater */
             eater: string;
             /** Limit */
@@ -3687,6 +3630,20 @@ export interface components {
             name: string;
             /** Picture */
             picture: string;
+        };
+        /**
+         * FeasibleRange
+         * @description The two ends of a quantity; None where no dough was found that keeps all else.
+         */
+        FeasibleRange: {
+            /** High */
+            high: number | null;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number | null;
+            /** Now */
+            now: number;
         };
         /**
          * FeedIn
@@ -4717,7 +4674,7 @@ export interface components {
             planned?: components["schemas"]["Planned"] | null;
             problem: components["schemas"]["JobProblem"] | null;
             /** Reach */
-            reach?: components["schemas"]["Reach"][] | null;
+            reach?: components["schemas"]["FeasibleRange"][] | null;
             rows?: components["schemas"]["RowsOut"] | null;
             settlement?: components["schemas"]["SettlementOut"] | null;
             /**
@@ -5041,27 +4998,10 @@ export interface components {
             off?: string[] | null;
         };
         /**
-         * LetterOut
-         * @description A letter in the folder that stands in for a mail server.
-         */
-        LetterOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Subject */
-            subject: string;
-            /** Text */
-            text: string;
-            /** To */
-            to: string;
-        };
-        /**
-         * Lift
+         * Leavening
          * @description The rising power of a dough.
          */
-        Lift: {
+        Leavening: {
             /** Acid Excess G */
             acid_excess_g: number;
             /** Dough Ml */
@@ -5081,6 +5021,23 @@ export interface components {
             sugar_for_yeast_g: number;
             /** Yeast G */
             yeast_g: number;
+        };
+        /**
+         * LetterOut
+         * @description A letter in the folder that stands in for a mail server.
+         */
+        LetterOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
         };
         /**
          * LikelyCause
@@ -5117,6 +5074,24 @@ export interface components {
             probability_text: string;
             /** Words */
             words: string;
+        };
+        /**
+         * LimitReading
+         * @description How much of one binder the dough holds against its cap.
+         */
+        LimitReading: {
+            /** Effect */
+            effect: string;
+            /** Hard Percent */
+            hard_percent: number;
+            /** Lines */
+            lines: string[];
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: number;
+            /** Soft Percent */
+            soft_percent: number;
         };
         /**
          * Line
@@ -5707,19 +5682,6 @@ export interface components {
             style: string;
         };
         /**
-         * Matrix
-         * @description What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough.
-         */
-        Matrix: {
-            /** Forgives */
-            forgives: number;
-            /** Name */
-            name: string;
-            salt: components["schemas"]["Window"];
-            water_fill: components["schemas"]["Window"];
-            window: components["schemas"]["Window"];
-        };
-        /**
          * MeOut
          * @description Who is signed in, and where they may go.
          */
@@ -5744,42 +5706,6 @@ export interface components {
             id: number;
             /** Role */
             role: string;
-        };
-        /**
-         * Mend
-         * @description One remedy.
-         */
-        Mend: {
-            /** Causes */
-            causes: string[];
-            /** Grams */
-            grams?: number | null;
-            /**
-             * Ingredient
-             * @default
-             */
-            ingredient: string;
-            /** Keys */
-            keys: string[];
-            /**
-             * Line
-             * @default
-             */
-            line: string;
-            /** Pieces */
-            pieces?: number | null;
-            /**
-             * Station
-             * @default
-             */
-            station: string;
-            /** Text */
-            text: string;
-            /**
-             * Whole
-             * @default false
-             */
-            whole: boolean;
         };
         /**
          * MergeConflict
@@ -7401,6 +7327,42 @@ export interface components {
             text: string;
         };
         /**
+         * QuickFix
+         * @description One remedy.
+         */
+        QuickFix: {
+            /** Causes */
+            causes: string[];
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /** Keys */
+            keys: string[];
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+            /** Text */
+            text: string;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
+        };
+        /**
          * RatePoint
          * @description How fast the yeast works at one temperature.
          */
@@ -7424,20 +7386,6 @@ export interface components {
             where: string;
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * Reach
-         * @description The two ends of a quantity; None where no dough was found that keeps all else.
-         */
-        Reach: {
-            /** High */
-            high: number | null;
-            /** Key */
-            key: string;
-            /** Low */
-            low: number | null;
-            /** Now */
-            now: number;
         };
         /**
          * ReachJobIn
@@ -7606,10 +7554,10 @@ export interface components {
             y?: number | null;
         };
         /**
-         * Relax
+         * Relaxation
          * @description A limit that could give, and how far it would have to.
          */
-        Relax: {
+        Relaxation: {
             /**
              * Enough
              * @default true
@@ -8063,7 +8011,7 @@ export interface components {
          */
         SettlementOut: {
             /** Clash */
-            clash: components["schemas"]["Relax"][];
+            clash: components["schemas"]["Relaxation"][];
             /** Moves */
             moves: string[];
             /** Nearest */
@@ -8402,21 +8350,6 @@ export interface components {
             pieces: number;
         };
         /**
-         * SortBake
-         * @description The bake of one sort.
-         */
-        SortBake: {
-            /** Name */
-            name: string;
-            /** Pieces */
-            pieces: number;
-            ready_min: components["schemas"]["Between"];
-            /** Text */
-            text: string;
-            /** Topped Min */
-            topped_min: number | null;
-        };
-        /**
          * SortDocument
          * @description One kind of piece out of a dough: so many of them, and the lines that only they have.
          */
@@ -8429,40 +8362,6 @@ export interface components {
             pieces: number;
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * SortFigures
-         * @description One sort.
-         */
-        SortFigures: {
-            /** Allergens */
-            allergens: string[];
-            /** Cautions Differ */
-            cautions_differ: boolean;
-            /** Claims */
-            claims: string[];
-            /** Eaters */
-            eaters: components["schemas"]["EaterFit"][];
-            /** Energy */
-            energy: number;
-            /** Fat */
-            fat: number;
-            /** Name */
-            name: string;
-            /** Net Carbs */
-            net_carbs: number;
-            /** Net Carbs High */
-            net_carbs_high: number;
-            /** Net Carbs Low */
-            net_carbs_low: number;
-            /** Piece G */
-            piece_g: number;
-            /** Pieces */
-            pieces: number;
-            /** Protein */
-            protein: number;
-            /** Separate G */
-            separate_g: number;
         };
         /**
          * Spread
@@ -8615,6 +8514,19 @@ export interface components {
             share: number;
         };
         /**
+         * Structure
+         * @description What carries the dough, and how that moves its windows: by degrees, so that no gram makes it another dough.
+         */
+        Structure: {
+            /** Forgives */
+            forgives: number;
+            /** Name */
+            name: string;
+            salt: components["schemas"]["Window"];
+            water_fill: components["schemas"]["Window"];
+            window: components["schemas"]["Window"];
+        };
+        /**
          * Sure
          * @description How sure it is that a target is met.
          */
@@ -8696,6 +8608,45 @@ export interface components {
             low?: number | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * TargetState
+         * @description One quantity, its window and what carries it.
+         */
+        TargetState: {
+            /** Confidence */
+            confidence: string;
+            /** Contributions */
+            contributions: components["schemas"]["Contribution"][];
+            /** Decimals */
+            decimals: number;
+            estimate: components["schemas"]["Estimate"];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Note */
+            note: string;
+            /** Primary */
+            primary: boolean;
+            ruler: components["schemas"]["Ruler"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "under" | "over" | "low" | "high" | "open" | "undefined";
+            /** Unit */
+            unit: string;
+            window: components["schemas"]["Window"];
+            /**
+             * Window Source
+             * @enum {string}
+             */
+            window_source: "target" | "form" | "matrix" | "none";
+            /** Word Against */
+            word_against: string;
+            /** Word Share */
+            word_share: string;
         };
         /**
          * Texture
@@ -8886,6 +8837,55 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+        };
+        /**
+         * VarietyBake
+         * @description The bake of one sort.
+         */
+        VarietyBake: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            ready_min: components["schemas"]["Between"];
+            /** Text */
+            text: string;
+            /** Topped Min */
+            topped_min: number | null;
+        };
+        /**
+         * VarietyFigures
+         * @description One sort.
+         */
+        VarietyFigures: {
+            /** Allergens */
+            allergens: string[];
+            /** Cautions Differ */
+            cautions_differ: boolean;
+            /** Claims */
+            claims: string[];
+            /** Eaters */
+            eaters: components["schemas"]["EaterFit"][];
+            /** Energy */
+            energy: number;
+            /** Fat */
+            fat: number;
+            /** Name */
+            name: string;
+            /** Net Carbs */
+            net_carbs: number;
+            /** Net Carbs High */
+            net_carbs_high: number;
+            /** Net Carbs Low */
+            net_carbs_low: number;
+            /** Piece G */
+            piece_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Protein */
+            protein: number;
+            /** Separate G */
+            separate_g: number;
         };
         /**
          * VegetableDrying
@@ -16058,7 +16058,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Mend"][];
+                    "application/json": components["schemas"]["QuickFix"][];
                 };
             };
             /** @description Unauthorized */

@@ -140,8 +140,8 @@ const point = (lines: readonly string[] | undefined): void => {
       }}<span v-if="baked.source === 'set' || baked.source === 'oven'"
         >: take it out at {{ inWeight(baked.bake_to_piece_g, session.units) }} a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</span
       ><span v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</span
-      ><span v-if="baked.fat_absorbed_g > 0">, with {{ inWeight(baked.fat_absorbed_g, session.units) }} of frying fat taken up by all</span>; oven
-      {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.
+      ><span v-if="baked.fat_absorbed_g > 0">, with {{ inWeight(baked.fat_absorbed_g, session.units) }} of frying fat taken up by all</span
+      >; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.
     </p>
   </section>
 </template>
