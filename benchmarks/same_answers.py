@@ -16,13 +16,9 @@ from datetime import date, datetime
 from pathlib import Path
 from typing import Any
 
-from substrata import Settings, analyse, load_library, read_document
+from substrata import Dough, Settings, analyse, bake, load_library, prep, read_document, shape
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Eater
-from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import bake
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan
-from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import read_run
 from substrata.formula.formula_document import write_document
@@ -52,9 +48,9 @@ _EATER = Eater(name="One", budgets=(("net_carbs", 30.0), ("energy", 2000.0)))
 STATIONS: dict[str, Callable[..., Any]] = {
     "analyse": analyse,
     "card": card,
-    "prep": prep_plan,
-    "shape": shape_plan,
-    "bake": bake,
+    "prep": lambda f, l, s: prep(Dough(f, l, s)),
+    "shape": lambda f, l, s: shape(Dough(f, l, s)),
+    "bake": lambda f, l, s: bake(Dough(f, l, s)),
 }
 
 

@@ -11,19 +11,16 @@ from contextlib import contextmanager
 from dataclasses import asdict
 from typing import Any
 
+from substrata import Dough, Wish, balance, begin, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.cli.balance_text import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import count
-from substrata.formula.formula_document import read_document
-from substrata.ingredients.library import load_library
-from substrata.reformulation.balance import balance
 from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.request.balance_answer import BalanceAnswer
-from substrata.reformulation.request.balance_request import Wish, target_keys
+from substrata.reformulation.request.balance_request import target_keys
 from substrata.reformulation.request.exclusions import exclusions
-from substrata.reformulation.starter_formula import begin
 
 _SUREST = 0.5  # standard deviations
 _FREEDOMS = ("pieces", "thickness", "mass")
@@ -88,7 +85,7 @@ def _balance(options: argparse.Namespace) -> str:
         may_change_thickness="thickness" in free,
     )
     with _quiet():
-        answer = balance(formula, load_library(), Settings(), wish, saved=saved)
+        answer = balance(Dough(formula, load_library()), wish, saved=saved)
     return _answer_text(answer, options)
 
 
@@ -110,7 +107,7 @@ def _swap(options: argparse.Namespace) -> str:
     formula = read_document(document_of(options.file, "formula"))
     wish = Wish(targets=read_targets(options.target), without=tuple(options.without))
     with _quiet():
-        answer = balance(formula, load_library(), Settings(), wish)
+        answer = balance(Dough(formula, load_library()), wish)
     return _answer_text(answer, options)
 
 

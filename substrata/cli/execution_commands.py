@@ -7,14 +7,11 @@ import json
 from dataclasses import asdict
 from typing import Any
 
+from substrata import Dough, load_library, read_document, steps
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
-from substrata.evaluation.dough import Dough
 from substrata.execution.feel_advice import ALSO, feel
-from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import felt_words
-from substrata.formula.formula_document import read_document
-from substrata.ingredients.library import load_library
 
 
 def add_execution_commands(commands: Any) -> None:
@@ -40,7 +37,7 @@ def _dough(file: str) -> Dough:
 
 
 def _steps(options: argparse.Namespace) -> str:
-    plan = bake_protocol(_dough(options.file), batches=options.batches)
+    plan = steps(_dough(options.file), batches=options.batches)
     if not options.table:
         return json.dumps([asdict(step) for step in plan.steps], ensure_ascii=False, indent=1)
     rows = [plan.text]

@@ -8,11 +8,10 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
+from substrata import learn, load_library, read_run, why
 from substrata.base.errors import FormulaError
 from substrata.cli.document_files import document_of, read_text
-from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Run, read_run, run_schema
-from substrata.ingredients.library import load_library
+from substrata.execution.run_document import Run, run_schema
 
 
 def add_inference_commands(commands: Any) -> None:
@@ -31,9 +30,6 @@ def add_inference_commands(commands: Any) -> None:
 
 
 def _why(options: argparse.Namespace) -> str:
-    # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
-    from substrata.inference.diagnosis.diagnosis import diagnose
-
     run = read_run(document_of(options.file, "run"))
     if run.verdict is None:
         raise FormulaError(
@@ -43,7 +39,7 @@ def _why(options: argparse.Namespace) -> str:
             remedy="say what came of it first",
             field="verdict",
         )
-    diagnosis_ = diagnose(Dough(run.formula, load_library()), run, proven=options.good_before)
+    diagnosis_ = why(run, load_library(), proven=options.good_before)
     if not options.table:
         return json.dumps(asdict(diagnosis_), ensure_ascii=False, indent=1)
     rows = [diagnosis_.text, "", "The formula as written"]
@@ -64,10 +60,8 @@ def _why(options: argparse.Namespace) -> str:
 
 
 def _learn(options: argparse.Namespace) -> str:
-    from substrata.inference.calibration.learning import learn
-
     runs = [run for file in options.files for run in read_runs(file)]
-    state = learn(runs, load_library(), off=frozenset(options.off))
+    state = learn(runs, load_library(), off=options.off)
     if options.table:
         rows = [parameter.text for parameter in state.learned]
         rows += [

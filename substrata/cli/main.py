@@ -15,6 +15,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
 from typing import Any, NoReturn
 
+from substrata import Dough, prep, shape
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.cli.balance_commands import add_balance_commands
@@ -25,8 +26,6 @@ from substrata.cli.number_arguments import count, number
 from substrata.cli.plan_commands import add_plan_commands
 from substrata.cli.publishing_commands import add_recipe_commands
 from substrata.evaluation.analysis.analyse import Analysis, analyse
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan
-from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import import_text, with_phrases
 from substrata.formula.formula import Formula
@@ -125,7 +124,7 @@ def _card(options: argparse.Namespace) -> str:
 
 
 def _prep(options: argparse.Namespace) -> str:
-    plan = prep_plan(read_document(document_of(options.file, "formula")), load_library())
+    plan = prep(Dough(read_document(document_of(options.file, "formula")), load_library()))
     if not options.table:
         return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
     rows = []
@@ -138,7 +137,7 @@ def _prep(options: argparse.Namespace) -> str:
 
 
 def _shape(options: argparse.Namespace) -> str:
-    plan = shape_plan(read_document(document_of(options.file, "formula")), load_library())
+    plan = shape(Dough(read_document(document_of(options.file, "formula")), load_library()))
     if not options.table:
         return json.dumps(asdict(plan) if plan else None, ensure_ascii=False, indent=1)
     return "\n".join((plan.text, *plan.notes)) if plan else "no dough"
@@ -146,12 +145,12 @@ def _shape(options: argparse.Namespace) -> str:
 
 def _bake(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
-    from substrata.evaluation.forecasts.bake_forecast import bake
+    from substrata import Dough, bake
     from substrata.process.baking.oven_profile import OvenProfile
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()
-    wish = bake(read_document(document_of(options.file, "formula")), load_library(), profile=profile)
+    wish = bake(Dough(read_document(document_of(options.file, "formula")), load_library(), profile=profile))
     if not options.table:
         return json.dumps(asdict(wish) if wish else None, ensure_ascii=False, indent=1)
     if wish is None:

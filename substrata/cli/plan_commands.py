@@ -10,11 +10,11 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+import substrata
+from substrata import Dough, load_library, read_plan
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
-from substrata.evaluation.dough import Dough
-from substrata.ingredients.library import load_library
-from substrata.scheduling.plans.plan_document import Plan, plan_schema, read_plan
+from substrata.scheduling.plans.plan_document import Plan, plan_schema
 from substrata.scheduling.purchasing import ShoppingRow, shopping
 
 
@@ -51,13 +51,8 @@ def _with_formula(bake: Any, file: str) -> Any:
 
 
 def _plan(options: argparse.Namespace) -> str:
-    # Imported here: the solver takes a while to load, and the other commands do not need it.
-    from substrata.scheduling.plans.planning import make_plan
-    from substrata.scheduling.plans.planning_case import planning_case
-    from substrata.scheduling.solver.search_effort import Effort
-
     plan = _read(options.file)
-    answer = make_plan(planning_case(plan, load_library()), effort=Effort(seconds=options.seconds))
+    answer = substrata.plan(plan, load_library(), seconds=options.seconds)
     if options.table:
         rows = [answer.text, ""]
         for task in answer.tasks:

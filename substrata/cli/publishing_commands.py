@@ -7,16 +7,13 @@ import sys
 from pathlib import Path
 from typing import Any
 
+from substrata import Dough, load_library, read_document, recipe
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
-from substrata.evaluation.dough import Dough
-from substrata.formula.formula_document import read_document
-from substrata.ingredients.library import load_library
-from substrata.publishing.card_panels import as_baked
 from substrata.publishing.printed_page import PAPERS, as_pdf, recipe_html
-from substrata.publishing.recipe import Recipe, recipe_of
+from substrata.publishing.recipe import Recipe
 from substrata.publishing.recipe_formats import TEXT_STYLES, written
 
 _BYTES = ("xlsx", "pdf", "png")
@@ -40,9 +37,9 @@ def _export(options: argparse.Namespace) -> str:
     dough = Dough(
         read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
     )
-    recipe = recipe_of(as_baked(dough), batches=options.batches)
+    card = recipe(dough, batches=options.batches)
     if options.to in _BYTES:
-        data = _bytes(dough, recipe, options)
+        data = _bytes(dough, card, options)
         if options.out:
             _written_file(options.out, data)
             return f"written: {options.out}"
@@ -52,7 +49,7 @@ def _export(options: argparse.Namespace) -> str:
             )
         sys.stdout.buffer.write(data)
         return ""
-    text = recipe_html(recipe, options.paper) if options.to == "html" else written(recipe, options.to)
+    text = recipe_html(card, options.paper) if options.to == "html" else written(card, options.to)
     if options.out:
         _written_file(options.out, text.encode("utf8"))
         return f"written: {options.out}"

@@ -61,7 +61,14 @@ def _ordered_targets(formula: Formula) -> None:
 
 
 def write_document(formula: Formula) -> dict[str, Any]:
-    """Write a formula as a document; ``read_document`` of it gives the same formula."""
+    """Write a formula as a document; ``read_document`` of it gives the same formula.
+
+    Args:
+        formula: the formula, with its unknown keys.
+
+    Returns:
+        Plain JSON values.
+    """
     return {_VERSION: DOCUMENT_VERSION, **write_record(formula)}
 
 

@@ -6,11 +6,8 @@ from dataclasses import asdict
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata import Settings, analyse, load_library, read_document
+from substrata import Dough, Settings, analyse, bake, load_library, prep, read_document, shape
 from substrata.base.errors import SubstrataError
-from substrata.evaluation.forecasts.bake_forecast import bake
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan
-from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.bake_settings import stage_kinds
 from substrata.formula.forms import forms, roles
 
@@ -90,14 +87,14 @@ def answer_of(ask):
 @given(DOCUMENT)
 def test_any_document_is_judged_prepared_and_shaped(document):
     formula = read_document(document)
-    for ask in (analyse, prep_plan, shape_plan):
+    for ask in (analyse, lambda *a: prep(Dough(*a)), lambda *a: shape(Dough(*a))):
         answer = answer_of(lambda ask=ask: ask(formula, LIBRARY, Settings()))
         assert answer is None or finite(asdict(answer)), ask
 
 
 @given(DOCUMENT)
 def test_any_document_is_baked(document):
-    told = answer_of(lambda: bake(read_document(document), LIBRARY))
+    told = answer_of(lambda: bake(Dough(read_document(document), LIBRARY)))
     if told is None:
         return
     assert finite(asdict(told))

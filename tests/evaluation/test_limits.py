@@ -2,11 +2,8 @@
 
 import pytest
 
-from substrata import Settings, analyse, load_library, read_document
+from substrata import Dough, Settings, analyse, bake, load_library, prep, read_document, shape
 from substrata.base.errors import FormulaError, OvenError
-from substrata.evaluation.forecasts.bake_forecast import bake
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan
-from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.publishing.card_panels import card
 from tests.support.doughs import document
 
@@ -29,15 +26,15 @@ def test_every_station_answers_or_says_why_not(name):
     judged = analyse(formula, LIBRARY)
     assert judged.summary
     assert judged.handling is not None or judged.basis.handling.startswith("Cannot be said")
-    prep_plan(formula, LIBRARY)
-    shape_plan(formula, LIBRARY)
+    prep(Dough(formula, LIBRARY))
+    shape(Dough(formula, LIBRARY))
     assert card(formula, LIBRARY, Settings()).cautions
 
 
 @pytest.mark.parametrize("name", ["water alone", "oil alone", "a milligram", "a column"])
 def test_a_bake_beyond_all_that_was_tried_is_refused_with_its_bounds(name):
     with pytest.raises(OvenError) as refusal:
-        bake(read_document(ODD[name]), LIBRARY)
+        bake(Dough(read_document(ODD[name]), LIBRARY))
     assert refusal.value.allowed
     assert refusal.value.remedy
 

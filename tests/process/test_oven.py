@@ -6,11 +6,9 @@ from itertools import pairwise
 
 import pytest
 
-from substrata import load_library, read_document
+from substrata import Dough, bake, load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
 from substrata.cli.main import main
-from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import bake
 from substrata.process.baking.bake_case import stages_of
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import design
@@ -47,7 +45,7 @@ def case(form="cracker", pieces=36, bake=None, **lines):
 
 
 def test_the_forecast_tells_when_by_what_and_how_sure():
-    told = bake(formula(**CRACKER), LIBRARY)
+    told = bake(Dough(formula(**CRACKER), LIBRARY))
     assert told.criterion == "colour"
     assert told.ready_min.low < told.ready_min.best < told.ready_min.high
     assert told.golden_min <= told.ready_min.best + 1e-6 < told.burnt_min
@@ -62,10 +60,10 @@ def test_the_forecast_tells_when_by_what_and_how_sure():
 
 def test_a_known_oven_is_surer_and_its_offset_counts():
     unknown, known = (
-        bake(formula(**CRACKER), LIBRARY, profile=p) for p in (OvenProfile(), OvenProfile(offset_sd=5, bakes=4))
+        bake(Dough(formula(**CRACKER), LIBRARY, profile=p)) for p in (OvenProfile(), OvenProfile(offset_sd=5, bakes=4))
     )
     assert known.ready_min.high - known.ready_min.low < unknown.ready_min.high - unknown.ready_min.low
-    hot = bake(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_k=15, offset_sd=5, bakes=4))
+    hot = bake(Dough(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_k=15, offset_sd=5, bakes=4)))
     assert hot.ready_min.best < known.ready_min.best
     assert hot.really_c == hot.oven_c + 15
 
@@ -87,7 +85,7 @@ def test_every_form_has_its_stages_and_every_row_can_be_read():
 def test_soft_is_sooner_than_usual_and_crisp_later():
     for form, lines in (("cracker", CRACKER), ("bun", {"almond_flour": 200, "egg": 100, "cheddar": 100, "butter": 40})):
         found = [
-            bake(formula(form, 8, {"doneness": wish}, **lines), LIBRARY).ready_min.best
+            bake(Dough(formula(form, 8, {"doneness": wish}, **lines), LIBRARY)).ready_min.best
             for wish in ("soft", "", "crisp")
         ]
         assert found == sorted(found), form
@@ -100,7 +98,7 @@ def test_what_no_dry_base_holds_together_gets_a_bake_too():
         ("cracker", {"cheddar": 120}),
         ("bun", {"egg_white": 180}),
     ):
-        told = bake(formula(form, 4, **lines), LIBRARY)
+        told = bake(Dough(formula(form, 4, **lines), LIBRARY))
         assert told.ready_min or told.flags, form
 
 
@@ -109,7 +107,7 @@ def test_a_wrap_is_taken_out_pliable_whatever_it_is_made_of():
         {"lupin_flour": 80, "psyllium_powder": 12, "egg": 100, "water": 90},
         {"almond_flour": 90, "psyllium_powder": 14, "egg": 60, "water": 120},
     ):
-        assert 35 <= bake(formula("wrap", 6, **lines), LIBRARY).moisture_percent <= 55
+        assert 35 <= bake(Dough(formula("wrap", 6, **lines), LIBRARY)).moisture_percent <= 55
 
 
 def test_water_that_a_gel_or_an_egg_holds_need_not_leave_a_wrap_and_that_of_vegetable_must():
@@ -133,11 +131,15 @@ def test_water_that_a_gel_or_an_egg_holds_need_not_leave_a_wrap_and_that_of_vege
 
 
 def test_what_is_fried_weighs_its_oil_too_and_oil_too_cool_or_too_hot_is_told():
-    told = bake(formula("doughnut", 8, **DOUGHNUT), LIBRARY)
+    told = bake(Dough(formula("doughnut", 8, **DOUGHNUT), LIBRARY))
     raw = sum(DOUGHNUT.values())
     assert told.bake_to_g.best > raw * (1 - told.loss_percent.best / 100) + 0.05 * raw
-    assert any("greasy" in flag for flag in bake(formula("doughnut", 8, {"oven_c": 150}, **DOUGHNUT), LIBRARY).flags)
-    assert any("so hot" in flag for flag in bake(formula("doughnut", 8, {"oven_c": 198}, **DOUGHNUT), LIBRARY).flags)
+    assert any(
+        "greasy" in flag for flag in bake(Dough(formula("doughnut", 8, {"oven_c": 150}, **DOUGHNUT), LIBRARY)).flags
+    )
+    assert any(
+        "so hot" in flag for flag in bake(Dough(formula("doughnut", 8, {"oven_c": 198}, **DOUGHNUT), LIBRARY)).flags
+    )
 
 
 def test_no_step_of_a_line_makes_the_bake_jump():
@@ -153,10 +155,10 @@ def test_no_step_of_a_line_makes_the_bake_jump():
 def test_every_station_tells_one_weight_to_bake_to():
     for form, pieces, lines in (("cracker", 36, CRACKER), ("bun", 5, BUN), ("wrap", 4, VEGETABLE)):
         made = formula(form, pieces, **lines)
-        told, baked_so = bake(made, LIBRARY), as_baked(Dough(made, LIBRARY))
+        told, baked_so = bake(Dough(made, LIBRARY)), as_baked(Dough(made, LIBRARY))
         assert baked_so.baked.bake_to_g == pytest.approx(told.bake_to_g.best, rel=1e-6)
         assert baked_so.baked.moisture_percent == pytest.approx(told.moisture_percent)
-        again = bake(baked_so.formula, LIBRARY)
+        again = bake(Dough(baked_so.formula, LIBRARY))
         assert again.bake_to_g.best == pytest.approx(told.bake_to_g.best, rel=1e-6)
 
 
@@ -183,27 +185,29 @@ def test_a_forecast_says_on_how_many_bakes_of_its_kind_it_rests():
     for kind in DOUGH_KINDS:
         assert kind_reliability(kind).bakes == practice.count(kind)
         assert kind_reliability(kind).handled_right <= kind_reliability(kind).handled
-    told = bake(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_sd=5, bakes=4))
+    told = bake(Dough(formula(**CRACKER), LIBRARY, profile=OvenProfile(offset_sd=5, bakes=4)))
     assert f"{practice.count('nut')} practised bakes" in told.rests_on
     assert "4 of your own" in told.rests_on
     assert "outer row" in told.text
 
 
 def test_told_stages_are_kept_and_a_turn_is_told():
-    told = bake(formula("thin-crust", 1, **VEGETABLE), LIBRARY)
+    told = bake(Dough(formula("thin-crust", 1, **VEGETABLE), LIBRARY))
     assert [s.kind for s in told.stages] == ["bake", "rest"]
     turned = bake(
-        formula(
-            "thin-crust",
-            1,
-            {"stages": [{"kind": "bake", "minutes": 12}, {"kind": "flip"}, {"kind": "finish"}]},
-            **VEGETABLE,
-        ),
-        LIBRARY,
+        Dough(
+            formula(
+                "thin-crust",
+                1,
+                {"stages": [{"kind": "bake", "minutes": 12}, {"kind": "flip"}, {"kind": "finish"}]},
+                **VEGETABLE,
+            ),
+            LIBRARY,
+        )
     )
     assert turned.text.startswith("Flip at 12 min")
     stages = [{"kind": "preheat"}, {"kind": "bake", "minutes": 12, "oven_c": 200}, {"kind": "door"}, {"kind": "broil"}]
-    own = bake(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY)
+    own = bake(Dough(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY))
     assert own.stages[0].end_min == 12
     assert own.stages[0].oven_c == 200
     assert [s.kind for s in own.stages] == ["bake", "door", "broil", "rest"]
@@ -224,7 +228,7 @@ def test_an_opened_door_and_altitude_cost_time_and_a_hot_stone_saves_it():
 
 
 def test_carry_over_after_a_bun_and_the_rest_on_the_bench():
-    told = bake(formula("bun", 5, **BUN), LIBRARY)
+    told = bake(Dough(formula("bun", 5, **BUN), LIBRARY))
     assert told.core_c_at_ready == pytest.approx(96, abs=0.5)
     assert told.core_c_at_ready <= told.carry_over_c + 0.5
     made = case("bun", 5, **BUN)
@@ -243,11 +247,11 @@ def test_the_taken_out_bake_is_a_part_of_the_long_one():
 
 
 def test_the_picture_is_as_deep_as_the_piece_and_as_long_as_the_bake():
-    series = bake(formula(**CRACKER), LIBRARY).series
+    series = bake(Dough(formula(**CRACKER), LIBRARY)).series
     assert series.shade_mm[-1] == pytest.approx(2.5)
     assert len(series.temperature_c) == len(series.shade_mm)
     bun = case("bun", 5, **BUN)
-    assert bake(formula("bun", 5, **BUN), LIBRARY).series.shade_mm[-1] == pytest.approx(
+    assert bake(Dough(formula("bun", 5, **BUN), LIBRARY)).series.shade_mm[-1] == pytest.approx(
         bun.piece.thickness_mm, abs=0.01
     )
     assert bun.body.radius_m * 2000 > bun.piece.thickness_mm  # the body that stands for it is deeper
@@ -309,17 +313,17 @@ def test_all_that_is_known_of_an_oven_moves_its_bake_and_none_of_it_the_oil():
 
 def test_a_soup_is_refused_and_not_simulated():
     with pytest.raises(OvenError) as refusal:
-        bake(formula("bun", 5, almond_flour=5, psyllium_powder=2, water=900), LIBRARY)
+        bake(Dough(formula("bun", 5, almond_flour=5, psyllium_powder=2, water=900), LIBRARY))
     assert "% water" in refusal.value.got
 
 
 def test_frying_flips_when_the_underside_is_gold_and_leaves_no_surface_raw():
-    told = bake(formula("doughnut", 10, **DOUGHNUT), LIBRARY)
+    told = bake(Dough(formula("doughnut", 10, **DOUGHNUT), LIBRARY))
     assert [s.kind for s in told.stages][:3] == ["bake", "flip", "finish"]
     assert 3 < told.ready_min.best < 8
     assert any("oil" in c for c in told.cautions)
     assert {w.key for w in told.what_ifs} == {"cooler", "thicker", "fridge"}
-    baked = bake(formula("doughnut", 10, {"fried": "baked"}, **DOUGHNUT), LIBRARY)
+    baked = bake(Dough(formula("doughnut", 10, {"fried": "baked"}, **DOUGHNUT), LIBRARY))
     assert baked.ready_min.best > told.ready_min.best
 
 
@@ -355,7 +359,7 @@ def test_a_topping_laid_on_counts_as_mass_and_not_as_loss(first):
     document_ = document("thin-crust", 1, **VEGETABLE)
     document_["lines"].append({"id": "t", "ingredient": "mozzarella", "grams": 90, "role": "topping"})
     document_["bake"] = {"stages": [*first, {"kind": "top"}, {"kind": "bake", "minutes": 8}]}
-    loss = bake(read_document(document_), LIBRARY).series.loss_percent
+    loss = bake(Dough(read_document(document_), LIBRARY)).series.loss_percent
     assert max(b - a for a, b in pairwise(loss)) < 5
     assert min(loss) > -1
     assert 3 < loss[-1] < 60
@@ -367,7 +371,7 @@ def test_a_filled_pocket_waits_for_its_filling():
     def pocket(grams):
         made = document("pocket", 4, mozzarella=170, almond_flour=85, egg=50, cream_cheese=30)
         made["lines"].append({"id": "f", "ingredient": "ricotta", "grams": grams, "role": "filling"})
-        return bake(read_document(made), LIBRARY)
+        return bake(Dough(read_document(made), LIBRARY))
 
     none, some, much = pocket(0), pocket(80), pocket(200)
     assert none.safe_min < some.safe_min < much.safe_min
@@ -410,11 +414,11 @@ def test_a_psyllium_loaf_is_done_within_the_hours_that_bakers_give_it(water, nut
     """Common practice: about an hour to an hour and a quarter, some ten minutes after its middle is hot; not dried out as a roll is."""
     lines = PSYLLIUM_LOAF | {"water": water, "walnuts": 0}
     lines[nuts] = lines.get(nuts, 0) + 62
-    told = bake(read_document(document("free-loaf", 12, **lines)), LIBRARY)
+    told = bake(Dough(read_document(document("free-loaf", 12, **lines)), LIBRARY))
     assert told.ready_min is not None
     assert 55 < told.ready_min.best < 85
     assert 8 < told.loss_percent.best < 18
-    roll = bake(read_document(document("bun", 6, **lines)), LIBRARY)
+    roll = bake(Dough(read_document(document("bun", 6, **lines)), LIBRARY))
     assert roll.ready_min.best < told.ready_min.best
     assert roll.loss_percent.best > 0.9 * told.loss_percent.best
 
@@ -428,7 +432,7 @@ def test_a_sheet_of_whole_seeds_is_spread_no_thinner_than_they_lie():
     thick, thin = (Dough(read_document(document("cracker", 40, **lines)), LIBRARY).piece for lines in (seeds, ground))
     assert thin.thickness_mm == pytest.approx(2.5)
     assert 3.0 < thick.thickness_mm <= 4.0
-    told = bake(read_document({**document("cracker", 40, **seeds), "bake": {"oven_c": 160}}), LIBRARY)
+    told = bake(Dough(read_document({**document("cracker", 40, **seeds), "bake": {"oven_c": 160}}), LIBRARY))
     assert told.ready_min.low < 45 < told.ready_min.high
     assert told.ready_min.best > 30
     held = read_document(

@@ -7,11 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata import load_library, read_document
+from substrata import Dough, load_library, prep, read_document
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.cli.main import main
-from substrata.evaluation.forecasts.preparation_forecast import prep_plan
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.process.preparation.dough_cooling import ball_mm, cooling, minutes_to, time_constant_s
 from substrata.process.preparation.frying_fats import frying_fats
@@ -151,7 +150,7 @@ def test_gels_by_the_water_and_fats_by_their_smoke():
 
 
 def kinds(made):
-    return [card.kind for card in prep_plan(read_document(made), LIBRARY).tasks]
+    return [card.kind for card in prep(Dough(read_document(made), LIBRARY)).tasks]
 
 
 def test_cards_come_in_the_order_of_work_and_only_where_needed():
@@ -164,7 +163,7 @@ def test_cards_come_in_the_order_of_work_and_only_where_needed():
 
 def test_what_is_set_changes_the_card():
     def text(kind, **prep):
-        plan = prep_plan(read_document({**CRUST, "prep": prep}), LIBRARY)
+        plan = prep(Dough(read_document({**CRUST, "prep": prep}), LIBRARY))
         return next(card.text for card in plan.tasks if card.kind == kind)
 
     assert text("melt", microwave_watts=450) != text("melt")
@@ -174,7 +173,7 @@ def test_what_is_set_changes_the_card():
 
 
 def test_a_premix_holds_the_dry_lines_times_the_batches():
-    plan = prep_plan(read_document({**DOUGHNUT, "prep": {"batches": 4}}), LIBRARY)
+    plan = prep(Dough(read_document({**DOUGHNUT, "prep": {"batches": 4}}), LIBRARY))
     mix = next(card.premix for card in plan.tasks if card.premix)
     assert {p.line for p in mix.parts} == {"almond-flour", "psyllium-powder", "dry-yeast", "baking-powder"}
     assert mix.whole_g == pytest.approx(4 * (230 + 10 + 1 + 4))

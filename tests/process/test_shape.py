@@ -6,10 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from substrata import Settings, load_library, read_document
+from substrata import Dough, Settings, load_library, read_document, shape
 from substrata.base.errors import FormulaError
 from substrata.base.pans import Pan, pans
-from substrata.evaluation.forecasts.shape_forecast import shape_plan
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
 from substrata.process.shaping.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
@@ -111,7 +110,7 @@ def test_turned_rectangles_fill_what_upright_ones_leave():
 
 
 def test_the_plan_counts_trays_and_loads_and_names_other_pans():
-    plan = shape_plan(formula("thin-crust", 7, {"held": "size", "length_mm": 130}), LIBRARY)
+    plan = shape(Dough(formula("thin-crust", 7, {"held": "size", "length_mm": 130}), LIBRARY))
     assert plan.trays * plan.layout.count >= 7 > (plan.trays - 1) * plan.layout.count
     assert plan.on_last == 7 - (plan.trays - 1) * plan.layout.count
     nine = next(o for o in plan.others if o.pan == "round-9in")
@@ -121,7 +120,7 @@ def test_the_plan_counts_trays_and_loads_and_names_other_pans():
 
 def test_a_tin_says_when_it_is_too_full_and_an_own_pan_counts():
     assert (
-        any("run over" in note for note in shape_plan(formula("tin-loaf", 10, {"pan": "tin-900"}), LIBRARY).notes)
+        any("run over" in note for note in shape(Dough(formula("tin-loaf", 10, {"pan": "tin-900"}), LIBRARY)).notes)
         is False
     )
     own = Pan(
@@ -135,11 +134,11 @@ def test_a_tin_says_when_it_is_too_full_and_an_own_pan_counts():
         taper=0.93,
         source="own",
     )
-    plan = shape_plan(formula("tin-loaf", 10, {"pan": "own-small"}), LIBRARY, Settings(pans=(own,)))
+    plan = shape(Dough(formula("tin-loaf", 10, {"pan": "own-small"}), LIBRARY, Settings(pans=(own,))))
     assert plan.piece.fill_share > 0.72
     assert any("run over" in note for note in plan.notes)
     with pytest.raises(FormulaError) as refusal:
-        shape_plan(formula("tin-loaf", 10, {"pan": "bucket"}), LIBRARY)
+        shape(Dough(formula("tin-loaf", 10, {"pan": "bucket"}), LIBRARY))
     assert refusal.value.field == "size.pan"
 
 
@@ -154,9 +153,9 @@ def test_a_bun_in_a_ring_takes_the_rings_size_and_does_not_spread():
 
 def test_a_yeasted_rope_is_told_thicker_after_proofing():
     made = document("rope", 6, **DOUGH, dry_yeast=4)
-    notes = shape_plan(read_document(made), LIBRARY).notes
+    notes = shape(Dough(read_document(made), LIBRARY)).notes
     assert any("After proofing about 22 mm" in note for note in notes)  # 20 mm and a quarter more volume
-    assert not any("proofing" in note for note in shape_plan(formula("rope"), LIBRARY).notes)
+    assert not any("proofing" in note for note in shape(Dough(formula("rope"), LIBRARY)).notes)
 
 
 def test_trade_sizes_hold_what_they_say():
@@ -173,7 +172,7 @@ def test_a_filling_lies_inside_the_seal_and_too_much_of_it_is_told(form):
         made = document(form, 4, **DOUGH)
         made["lines"].append({"id": "f", "ingredient": "cream-cheese", "grams": grams, "role": "filling"})
         read = read_document(made)
-        return piece_of(weigh_formula(read, LIBRARY, Settings())[0], read), shape_plan(read, LIBRARY).notes
+        return piece_of(weigh_formula(read, LIBRARY, Settings())[0], read), shape(Dough(read, LIBRARY)).notes
 
     little, notes = filled(40)
     seal, a, b = little.seal_mm, little.length_mm, little.width_mm
@@ -226,12 +225,12 @@ def test_a_ring_that_cannot_be_is_closed(size):
 
 
 def test_rings_lie_as_circles_and_a_hole_that_closes_is_told():
-    plan = shape_plan(formula("bun", 6, {"hole_mm": 30.0}), LIBRARY)
+    plan = shape(Dough(formula("bun", 6, {"hole_mm": 30.0}), LIBRARY))
     assert all(p.width_mm == p.height_mm == plan.piece.grown_length_mm for p in plan.layout.places)
     assert "with a hole of 30 mm" in plan.text
     assert any(f"a rope of {pi * (plan.piece.length_mm - plan.piece.thickness_mm):.0f} mm" in n for n in plan.notes)
     assert not any("closes:" in note for note in plan.notes)
-    closing = shape_plan(formula("bun", 6, {"hole_mm": 8.0}), LIBRARY)
+    closing = shape(Dough(formula("bun", 6, {"hole_mm": 8.0}), LIBRARY))
     assert any("closes:" in note for note in closing.notes)
     assert not closing.others
 
@@ -250,8 +249,8 @@ def test_a_girth_may_be_thicker_in_the_oil_than_a_sheet():
     )
     assert (disc.too_thick_to_fry, ring.too_thick_to_fry, fat.too_thick_to_fry) == (True, False, True)
     assert ring.heats_as_mm * 2.4048 == pytest.approx(20.0 * pi / 2)
-    plan = shape_plan(formula("doughnut", 6, thick), LIBRARY)
+    plan = shape(Dough(formula("doughnut", 6, thick), LIBRARY))
     assert any("darkens in the oil" in note for note in plan.notes)
     assert any(note.startswith("In the oil it grows: it ends up") for note in plan.notes)
     assert (plan.fried, plan.loads) == (True, 0)
-    assert shape_plan(formula("bun", 6), LIBRARY).loads == 1
+    assert shape(Dough(formula("bun", 6), LIBRARY)).loads == 1

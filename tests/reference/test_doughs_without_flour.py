@@ -4,9 +4,7 @@ from itertools import pairwise
 
 import pytest
 
-from substrata import analyse, load_library, read_document
-from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.bake_forecast import bake
+from substrata import Dough, analyse, bake, load_library, read_document
 from substrata.execution.protocol import bake_protocol
 from tests.support.doughs import document
 
@@ -134,7 +132,7 @@ def test_a_thin_batter_of_egg_takes_its_water_and_a_cake_no_salt():
 def test_a_wrap_that_bends_from_the_start_is_baked_until_it_colours():
     """Common practice: flatbreads of melted cheese take some 8 min in a hot oven, and are spotted."""
     lines = {"mozzarella": 155, "cream_cheese": 40, "almond_flour": 105, "egg": 50, "baking_powder": 6}
-    told = bake(read_document({**document("wrap", 6, **lines), "bake": {"oven_c": 210}}), LIBRARY)
+    told = bake(Dough(read_document({**document("wrap", 6, **lines), "bake": {"oven_c": 210}}), LIBRARY))
     assert 4 < told.ready_min.best < 12
 
 

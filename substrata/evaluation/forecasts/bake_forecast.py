@@ -1,4 +1,4 @@
-"""``bake``: what a baker is told of a bake, with its range, and what would change it.
+"""What a baker is told of a bake, with its range, and what would change it.
 
 It is a fit, not a validation: times are ranges, and the criterion that decides is named. A surface temperature, a lightness
 number or a gram-exact weight is never told as truth.
@@ -8,21 +8,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from substrata.base.settings import Settings
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
-from substrata.formula.formula import Formula
-from substrata.ingredients.library import Library
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_picture import BakeSeries, bake_series
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.bake_variations import WhatIf, what_ifs
 from substrata.process.baking.doneness import Doneness, never_words
 from substrata.process.baking.forecast_interval import Between, between_minutes, between_shares, design
-from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import OvenSetting, judged, many, settings_of, varied
 from substrata.process.baking.simulation.bake_curves import Ran, StageMark
 from substrata.process.baking.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
@@ -85,25 +81,8 @@ class BakeForecast:
     text: str
 
 
-def bake(
-    formula: Formula,
-    library: Library,
-    settings: Settings = Settings(),  # noqa: B008 - frozen
-    profile: OvenProfile = OvenProfile(),  # noqa: B008 - frozen
-) -> BakeForecast | None:
-    """Forecast the bake of a formula. A pure function; None while there is no dough.
-
-    Returns:
-        The forecast; None while there is no dough.
-
-    Raises:
-        FormulaError: when form, pan or ware are unknown.
-    """
-    return forecast_bake(Dough(formula, library, settings, profile))
-
-
 def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
-    """Forecast the bake of a dough; see ``bake``.
+    """Forecast the bake of a dough in its oven. A pure function.
 
     Args:
         dough: what is baked.

@@ -1,11 +1,10 @@
-"""``prep_plan``: what is to be done for a formula before and while mixing, one card a thing, in order of work."""
+"""What is to be done for a formula before and while mixing, one card a thing, in order of work."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
@@ -13,7 +12,6 @@ from substrata.evaluation.working_time import surface_cooling, usual_thickness
 from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
-from substrata.ingredients.library import Library
 from substrata.process.preparation.dough_cooling import Cooling
 from substrata.process.preparation.frying_fats import FryingFat, frying_fats
 from substrata.process.preparation.gel_filling import Gel, gels
@@ -90,17 +88,8 @@ class _WorkSurface:
         return self.dough.kind == "melted-cheese"
 
 
-def prep_plan(formula: Formula, library: Library, settings: Settings = Settings()) -> PrepPlan:  # noqa: B008 - frozen
-    """Return what is to be done for a formula. A pure function.
-
-    Raises:
-        FormulaError: when the form is unknown.
-    """
-    return plan_preparation(Dough(formula, library, settings))
-
-
 def plan_preparation(dough: Dough) -> PrepPlan:
-    """Return what is to be done for a dough; see ``prep_plan``."""
+    """Return what is to be done for a dough before and while mixing. A pure function."""
     room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_surface, _rewarm, _gel, _fry)
     bench = _WorkSurface(dough=dough, handling=dough.handling) if dough.handling else None

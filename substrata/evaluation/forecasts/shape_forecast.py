@@ -1,4 +1,4 @@
-"""``shape_plan``: the piece, how pieces lie on trays, loads of the oven, and the same dough in other pans."""
+"""The piece of a dough, how pieces lie on trays, loads of the oven, and the same dough in other pans."""
 
 from __future__ import annotations
 
@@ -6,12 +6,10 @@ from dataclasses import dataclass
 from math import ceil, pi
 
 from substrata.base.pans import Pan, pan_of, pans
-from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
 from substrata.formula.formula import Formula
-from substrata.ingredients.library import Library
 from substrata.process.shaping.piece import Piece, ShapeForm, shape_forms
 from substrata.process.shaping.tray_layout import TrayLayout, lay_circles, lay_rectangles
 
@@ -60,24 +58,8 @@ class ShapePlan:
     problems: tuple[LineProblem, ...]
 
 
-def shape_plan(
-    formula: Formula,
-    library: Library,
-    settings: Settings = Settings(),  # noqa: B008 - frozen
-) -> ShapePlan | None:
-    """From dough to pieces on trays. A pure function; None while there is no dough.
-
-    Returns:
-        The plan of shapes; None while there is no dough.
-
-    Raises:
-        FormulaError: when form or pan are unknown.
-    """
-    return plan_shape(Dough(formula, library, settings))
-
-
 def plan_shape(dough: Dough) -> ShapePlan | None:
-    """From a dough to pieces on trays; see ``shape_plan``."""
+    """Return the piece, its trays and its loads. A pure function; None while there is no dough."""
     formula, batch, piece = dough.formula, dough.batch, dough.piece
     if batch.dough_g <= 0:
         return None
