@@ -11,8 +11,9 @@ from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
 from substrata.evaluation.learned_biases import hand_bias, palate_bias
 from substrata.evaluation.target_ranges import TargetRange, target_ranges
 from substrata.formula.batch.baked_weight import Baked, baked, oven_c
+from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Ratio, Sheet
-from substrata.formula.batch.weighed_lines import Batch, LineProblem, reweigh_formula, weigh_formula
+from substrata.formula.batch.weighed_lines import reweigh_formula, weigh_formula
 from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from substrata.base.settings import Settings
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.cost import cost_ratio
 from substrata.formula.batch.propagation import Ratio
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.nutrition_facts import piece_ratio
 from substrata.process.rheology.binder import heat_set_ratio, load_ratio

@@ -9,7 +9,7 @@ import numpy as np
 
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import NO_TARGET, State, state_of
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.consistency import handling as handle
 from substrata.process.rheology.handling.consistency import typical_draw

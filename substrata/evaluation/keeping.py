@@ -12,7 +12,7 @@ from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed, with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
-from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.ingredients.library import Floats, Library
 from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.process.baking.simulation.baked_material import dough_sorption

@@ -12,7 +12,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.preparation_choices import prep_choices
 from substrata.process.preparation.dough_cooling import Cooling, Lying, ball_mm, cooling, time_constant_s
 from substrata.process.preparation.preparation_inputs import number_set, word_set

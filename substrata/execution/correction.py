@@ -11,7 +11,7 @@ from substrata.base.roots import root
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 from substrata.evaluation.target_ranges import fails, is_outside
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.formula.formula import Formula, Line
 
 LIQUID, DRY = "liquid", "dry"

@@ -12,7 +12,7 @@ from substrata.evaluation.figures import figures
 from substrata.execution.correction import Correction, corrections, worse_than
 from substrata.execution.feel_advice import as_poured
 from substrata.execution.weighing_tolerance import tolerances
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.process.rheology.handling.handling_forecast import rest_of
 
 _FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
+from substrata.formula.batch.batch_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 
 
 @dataclass(frozen=True, kw_only=True)

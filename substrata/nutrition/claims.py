@@ -14,7 +14,7 @@ from typing import Literal
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.base.tables.table_texts import without_weight
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 
 Verdict = Literal["holds", "fails", "unsure", "empty"]
 Effect = Literal["fails", "needs", "strict", "school"]

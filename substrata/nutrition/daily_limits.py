@@ -10,8 +10,8 @@ import numpy as np
 
 from substrata.base.settings import Eater, Settings
 from substrata.base.tables.table_reader import read_table
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 
 _CREAMS = ("heavy-cream", "sour-cream")

@@ -13,8 +13,8 @@ from typing import Literal
 import numpy as np
 
 from substrata.base.tables.table_reader import read_table
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.composition import NUTRIENTS, Composition
 from substrata.ingredients.library import Floats
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.printed_label import FIGURES, Label
 
 WATCHED = ("carbohydrate_g", "sugars_g", "fat_g", "saturates_g", "trans_g", "protein_g", "sodium_mg")

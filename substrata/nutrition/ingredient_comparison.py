@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.formula.batch.propagation import Coefficient, Estimate
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
 from substrata.formula.formula import Line
 from substrata.ingredients.composition import Composition
 from substrata.ingredients.ingredient import Ingredient

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains

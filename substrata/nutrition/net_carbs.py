@@ -9,8 +9,8 @@ from __future__ import annotations
 import numpy as np
 
 from substrata.base.settings import Convention, PolyolRule
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient
-from substrata.formula.batch.weighed_lines import Batch
 
 CONVENTIONS: dict[Convention, str] = {
     "us": "total carbohydrate − fibre − erythritol − allulose − half of other polyols",

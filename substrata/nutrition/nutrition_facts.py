@@ -13,8 +13,8 @@ from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.formula.batch.baked_weight import Baked
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.net_carbs import CONVENTIONS, net_carbs_per_gram

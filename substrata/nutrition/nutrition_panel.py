@@ -11,8 +11,8 @@ from math import floor, hypot
 
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.baked_weight import Baked
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet, total_ratio
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle, printed
 from substrata.ingredients.printed_label import UNITS_WRITTEN

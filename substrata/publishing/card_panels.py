@@ -11,8 +11,8 @@ from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
+from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Estimate
-from substrata.formula.batch.weighed_lines import Batch, LineProblem
 from substrata.formula.formula import Formula
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.ingredients.library import Library

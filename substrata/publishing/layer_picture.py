@@ -11,7 +11,7 @@ from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 
 if TYPE_CHECKING:
     from PIL.ImageDraw import ImageDraw

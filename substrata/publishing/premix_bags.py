@@ -13,7 +13,7 @@ from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.nutrition.allergens import allergens
 from substrata.process.preparation.premix import is_dry, premix
 from substrata.publishing.recipe import Recipe, RecipeLine, recipe_of

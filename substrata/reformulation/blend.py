@@ -11,9 +11,9 @@ import numpy as np
 
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.cost import price_per_gram
 from substrata.formula.batch.rounding_steps import to_the_scale
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.formula import Formula
 
 _TINY = 1e-9

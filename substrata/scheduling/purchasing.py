@@ -9,7 +9,7 @@ from math import ceil
 
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import FRYING
+from substrata.formula.batch.batch_lines import FRYING
 from substrata.ingredients.library import Library
 
 

@@ -10,7 +10,8 @@ from pathlib import Path
 import numpy as np
 
 from substrata import Settings, load_library
-from substrata.formula.batch.weighed_lines import Batch, weigh_formula
+from substrata.formula.batch.batch_lines import Batch
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.consistency import Method, draws_of, handling
 from substrata.process.rheology.handling_classes import band_of, class_of

@@ -16,10 +16,10 @@ from substrata.evaluation.varieties import VarietyFigures, variety_figures
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.bakers_percent import bakers_percent
+from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem
 from substrata.formula.batch.cost import Cost, cost
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.batch.rounding_steps import kitchen_step
-from substrata.formula.batch.weighed_lines import FRYING, Batch, LineProblem
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library

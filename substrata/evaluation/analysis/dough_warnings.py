@@ -10,7 +10,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.phrasing import grams, percent, short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.evaluation.working_time import short_working_minutes
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import drying_numbers
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.handling_classes import classes

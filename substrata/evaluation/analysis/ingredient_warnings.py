@@ -11,7 +11,8 @@ from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.analysis.phrasing import percent, short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
-from substrata.formula.batch.weighed_lines import WeighedLine, read_from_scale
+from substrata.formula.batch.batch_lines import WeighedLine
+from substrata.formula.batch.weighed_lines import read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import listed
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import FRYING, WeighedLine
+from substrata.formula.batch.batch_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
 
 _ANY, _ON_AND_IN = "*", "filling"  # kinds of rows: of every dough; of what lies in, on or around it

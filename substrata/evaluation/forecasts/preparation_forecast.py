@@ -9,7 +9,8 @@ from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
 from substrata.evaluation.working_time import surface_cooling, usual_thickness
-from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
+from substrata.formula.batch.batch_lines import Batch, LineProblem
+from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
 from substrata.process.preparation.dough_cooling import Cooling

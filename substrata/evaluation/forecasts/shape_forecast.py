@@ -8,7 +8,8 @@ from math import ceil, pi
 from substrata.base.pans import Pan, pan_of, pans
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.weighed_lines import Batch, LineProblem, is_fried
+from substrata.formula.batch.batch_lines import Batch, LineProblem
+from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import Piece, ShapeForm, shape_forms
 from substrata.process.shaping.tray_layout import TrayLayout, lay_circles, lay_rectangles

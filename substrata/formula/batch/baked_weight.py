@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.base.uncertainty import Spread
-from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 

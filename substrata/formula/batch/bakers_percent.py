@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 
 
 def bakers_percent(batch: Batch) -> list[float | None]:

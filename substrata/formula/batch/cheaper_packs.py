@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.ingredient import Ingredient
 
 # How alike two foods must be to stand in for each other gram for gram (house choice).

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Ratio, total_ratio
-from substrata.formula.batch.weighed_lines import Batch
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.settings import Settings
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.amount_to_grams import weigh
 from substrata.ingredients.egg_sizes import EGG_PARTS
 

@@ -15,7 +15,7 @@ import numpy as np
 
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.library import Floats
 
 Coefficient = tuple[Floats, Floats]  # per g of each line: value, standard deviation

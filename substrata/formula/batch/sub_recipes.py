@@ -6,7 +6,7 @@ as steam is water. A part's doubt keeps its own lines together: two lines of one
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from hashlib import sha256
 from weakref import WeakKeyDictionary
 
@@ -17,7 +17,7 @@ from substrata.base.documents.records import write_record
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
-from substrata.formula.batch.weighed_lines import FRYING, Batch, weigh_formula
+from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem
 from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
 from substrata.ingredients.composition import NUTRIENTS, Composition
 from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient, Parameter
@@ -37,17 +37,19 @@ _BY = {
     "polyol_energy": "polyols_g",
     "lubricates": "fat_g",
 }
+Weigh = Callable[[Formula, Library, Settings], tuple[Batch, tuple[LineProblem, ...]]]
 _CACHE: WeakKeyDictionary[Library, dict[tuple[str, Settings], Ingredient]] = WeakKeyDictionary()
 _CACHE_SIZE = 200
 
 
-def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredient:
+def part_ingredient(part: Part, library: Library, settings: Settings, weigh: Weigh) -> Ingredient:
     """Return a part as an ingredient.
 
     Args:
         part: the formula, as it was pinned, and what it loses before it goes in.
         library: the ingredients.
         settings: the kitchen's choices.
+        weigh: weighs the lines of a formula; a part is weighed as any formula is.
 
     Raises:
         FormulaError: when a line of it cannot be weighed, it is empty, or it contains itself.
@@ -58,7 +60,7 @@ def part_ingredient(part: Part, library: Library, settings: Settings) -> Ingredi
     if (key, settings) not in cached:
         if len(cached) >= _CACHE_SIZE:
             cached.clear()
-        cached[key, settings] = _part_ingredient(part, f"part-{key}", library, settings)
+        cached[key, settings] = _part_ingredient(part, f"part-{key}", library, settings, weigh)
     return cached[key, settings]
 
 
@@ -92,8 +94,8 @@ def keys_in(formula: Formula) -> frozenset[str]:
     return frozenset().union(*({part.key} | keys_in(part.formula) for part in keys))
 
 
-def _part_ingredient(part: Part, key: str, library: Library, settings: Settings) -> Ingredient:
-    batch, problems = weigh_formula(part.formula, library, settings)
+def _part_ingredient(part: Part, key: str, library: Library, settings: Settings, weigh: Weigh) -> Ingredient:
+    batch, problems = weigh(part.formula, library, settings)
     name = part.formula.name or "a part"
     if problems:
         raise FormulaError(

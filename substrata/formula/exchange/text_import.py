@@ -14,7 +14,8 @@ from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
 from substrata.formula.bake_settings import BakeStage
-from substrata.formula.batch.weighed_lines import LineProblem, weigh_line
+from substrata.formula.batch.batch_lines import LineProblem
+from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.exchange.form_vocabulary import form_in, usual_pieces
 from substrata.formula.exchange.recipe_phrases import RecipePhrases, count_alone, phrases_in, phrases_in_title
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep

@@ -12,7 +12,8 @@ from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import constant
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked, oven_c
-from substrata.formula.batch.weighed_lines import Batch, is_fried
+from substrata.formula.batch.batch_lines import Batch
+from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_profile import OvenProfile

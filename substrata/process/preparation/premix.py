@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 
 _DRY = 15.0  # % water up to which a line may stand in a premix
 _ROLES = ("base", "fibre", "binder", "lift", "salt", "sweetener", "flavour")

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cache
 
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.batch.weighed_lines import WeighedLine
+from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import Dried, DryingStep, dry, is_squeezable, start_for
 
 

@@ -13,8 +13,8 @@ from math import exp, log
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.formula.forms import Form, Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats

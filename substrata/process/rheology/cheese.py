@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.formula import Mix
 from substrata.process.rheology.phases import sorted_by_phase
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 from substrata.base.tables.table_reader import constant
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share, is_melted

@@ -12,7 +12,7 @@ import numpy as np
 
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 from substrata.process.rheology.yeast_kinetics import yeast_lines

@@ -8,8 +8,8 @@ from math import exp
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import matter_densities_20c
 from substrata.process.rheology.yeast_kinetics import alive

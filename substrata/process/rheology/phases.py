@@ -10,7 +10,7 @@ from typing import Literal, get_args
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import MATTERS, matter_densities_20c
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.process.rheology.cheese import melted_share
 from substrata.process.rheology.handling_classes import band_of, class_of, form_handling, habit_of

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from substrata.base.tables.table_reader import constant
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Ratio
-from substrata.formula.batch.weighed_lines import Batch
 
 
 def cheese_salt_percent(batch: Batch) -> float:

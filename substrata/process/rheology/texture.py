@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.baked_weight import Baked
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.composition import NUTRIENTS
 from substrata.ingredients.library import Floats
 

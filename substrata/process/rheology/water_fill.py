@@ -11,8 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet
-from substrata.formula.batch.weighed_lines import Batch
 
 
 @dataclass(frozen=True, kw_only=True)

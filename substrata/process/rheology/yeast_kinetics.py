@@ -9,7 +9,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.base.uncertainty import Spread
-from substrata.formula.batch.weighed_lines import Batch, WeighedLine
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 
 
 @cache

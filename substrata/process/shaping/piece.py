@@ -14,7 +14,7 @@ from typing import Literal
 from substrata.base.pans import Pan, pan_of
 from substrata.base.roots import root
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.batch.weighed_lines import FRYING, Batch
+from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.leavening import dough_volume_per_gram

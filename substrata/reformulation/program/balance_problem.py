@@ -12,7 +12,7 @@ import numpy as np
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
-from substrata.formula.batch.weighed_lines import FRYING, Batch, WeighedLine
+from substrata.formula.batch.batch_lines import FRYING, Batch, WeighedLine
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.ingredient import Ingredient

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from substrata.evaluation.dough import Dough
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Ratio, total_ratio
-from substrata.formula.batch.weighed_lines import Batch
 from substrata.nutrition.nutrition_facts import FIGURES, piece_ratio
 from substrata.reformulation.request.balance_request import PER_100_G
 

@@ -7,7 +7,7 @@ from math import exp
 
 import numpy as np
 
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 from substrata.process.baking.simulation.oven_constants import oven_number

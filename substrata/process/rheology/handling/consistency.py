@@ -18,7 +18,7 @@ import numpy as np
 
 from substrata.base.tables.table_reader import read_table
 from substrata.base.uncertainty import Spread
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling import mixture_loops as mixture
 from substrata.process.rheology.handling.materials import Materials, materials

@@ -8,7 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling.consistency import Method, handling, typical_draw
 from substrata.process.rheology.handling.materials import Materials, materials

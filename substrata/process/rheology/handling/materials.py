@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.formula.batch.weighed_lines import Batch
+from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.handling.mixture_loops import TINY
 from substrata.process.rheology.phases import PhaseName, sorted_by_phase, volumes_ml
