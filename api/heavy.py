@@ -32,24 +32,24 @@ class _Budgets:
     """Computing seconds left by person, as of a moment."""
 
     def __init__(self) -> None:
-        self._left: dict[int, tuple[float, float]] = {}
+        self._remaining: dict[int, tuple[float, float]] = {}
         self._lock = Lock()
 
     def remaining(self, person: int) -> float:
         """Seconds that a person has left."""
-        seconds, at = self._left.get(person, (BUDGET_S, 0.0))
+        seconds, at = self._remaining.get(person, (BUDGET_S, 0.0))
         return min(seconds + BACK_PER_S * (monotonic() - at), BUDGET_S)
 
     def spend(self, person: int, seconds: float) -> None:
         """Take what was used."""
         with self._lock:
-            if len(self._left) > _REMEMBERED:
-                self._left.clear()
-            self._left[person] = (self.remaining(person) - seconds, monotonic())
+            if len(self._remaining) > _REMEMBERED:
+                self._remaining.clear()
+            self._remaining[person] = (self.remaining(person) - seconds, monotonic())
 
     def forget(self) -> None:
         """Everybody has all of it."""
-        self._left.clear()
+        self._remaining.clear()
 
 
 budgets = _Budgets()

@@ -134,11 +134,11 @@ class _Hand:
         self, dough: Dough, felt: str, minute: float | None, temperature_c: float | None, batches: float
     ) -> None:
         self.dough, self.felt, self.batches = dough, felt, batches
-        self.wanted = dough.target_handling
+        self.target = dough.target_handling
         self.minute = dough.bowl().rest_min if minute is None else minute
         self.temperature_c = dough.bowl(self.minute).shaped_c if temperature_c is None else temperature_c
         self.thick = dough.piece.thickness_mm
-        self.low, self.high = self.wanted.low, self.wanted.high
+        self.low, self.high = self.target.low, self.target.high
         self.now = consistency_at(dough, self.minute, self.temperature_c)
         self.hand = self._middle()
         self.bias = self.hand - self.now
@@ -190,8 +190,8 @@ class _Hand:
         return FeelAdvice(
             felt=self.felt,
             minute=self.minute,
-            target_low=self.wanted.lowest,
-            target_high=self.wanted.highest,
+            target_low=self.target.lowest,
+            target_high=self.target.highest,
             fits=fits,
             off_by=off,
             bias=0.0 if self.felt in (CRUMBLY, *ALSO) else self.bias,
@@ -215,7 +215,7 @@ class _Hand:
 def band_middle(band: ClassBand) -> float:
     """Return the consistency that a felt class stands for: its middle, or somewhat inside of an open end.
 
-    >>> middle_of(ClassBand(class_name="tacky", low=2.5, high=3.3))
+    >>> band_middle(ClassBand(class_name="tacky", low=2.5, high=3.3))
     2.9
     """
     if band.low < -_LARGE:

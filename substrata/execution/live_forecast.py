@@ -156,7 +156,7 @@ class LiveBake:
                 "ready_min",
                 "low_min",
                 "high_min",
-                "left_min",
+                "remaining_min",
                 "before_min",
                 "before_low_min",
                 "before_high_min",

@@ -121,7 +121,7 @@ class NameIndex:
         "Cream cheese, cubed" is cream cheese, and "milk (almond)" almond milk. "Almond flour, defatted" is not almond flour: a word
         that names another ingredient, or that makes another food of this one, is never taken for a remark.
 
-        >>> NameIndex({"eg": ["Egg"]}).told_apart("3 eggs, straight from the hen").sure
+        >>> NameIndex({"eg": ["Egg"]}).without_remark("3 eggs, straight from the hen").sure
         True
 
         Returns:

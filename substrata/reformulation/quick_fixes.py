@@ -192,7 +192,7 @@ def _promising(
         by_line: dict[str, int] = {}
         for i in np.argsort(guess, kind="stable").tolist():
             slot, value = trials[i]
-            back = value == slot.wanted != slot.start
+            back = value == slot.reference_g != slot.start
             if back or by_line.get(slot.id, 0) < _EACH:
                 by_line[slot.id] = by_line.get(slot.id, 0) + 1
                 grams = _with(here, columns[i], value)

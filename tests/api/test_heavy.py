@@ -99,7 +99,7 @@ def test_a_bake_is_such_a_sum_and_is_told_as_a_problem(caller, kitchen, monkeypa
     call = caller("baker")
     path = f"/api/kitchens/{kitchen.pk}/bake"
     assert call("POST", path, {"document": sample()}).status_code == 200
-    monkeypatch.setattr(limits.budgets, "left", lambda *_: 0.0)
+    monkeypatch.setattr(limits.budgets, "remaining", lambda *_: 0.0)
     reply = call("POST", path, {"document": sample()})
     assert (reply.status_code, reply["Content-Type"]) == (429, "application/problem+json")
     assert "wait" in reply.json()["remedy"]

@@ -14,6 +14,7 @@ from substrata.evaluation.varieties import check_sorts, variety_doughs, variety_
 from substrata.execution.protocol import bake_protocol
 from substrata.formula.bake_settings import BakeStage, BakeWish
 from substrata.formula.batch.sub_recipes import keys_in, part_ingredient
+from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.formula import PART, Formula, Line, Part, Sort
 from substrata.publishing.card_panels import card
 from tests.support.doughs import document
@@ -86,14 +87,14 @@ def test_half_a_part_is_half_of_it_and_parts_lie_in_parts():
 
 
 def test_what_steams_away_is_water_and_nothing_else():
-    plain = part_ingredient(Part(formula=SAUCE), LIBRARY, SETTINGS)
-    thick = part_ingredient(Part(formula=SAUCE, loss_percent=40), LIBRARY, SETTINGS)
+    plain = part_ingredient(Part(formula=SAUCE), LIBRARY, SETTINGS, weigh_formula)
+    thick = part_ingredient(Part(formula=SAUCE, loss_percent=40), LIBRARY, SETTINGS, weigh_formula)
     for name in ("protein_g", "fat_g", "carbohydrate_g", "sodium_mg"):
         assert thick.composition[name] * 0.6 == pytest.approx(plain.composition[name], rel=1e-9)
     assert thick.composition["water_g"] * 0.6 == pytest.approx(plain.composition["water_g"] - 40, rel=1e-9)
     assert thick.composition.closes_at == pytest.approx(100, abs=1.0)
     with pytest.raises(FormulaError, match="cannot lose so much"):
-        part_ingredient(Part(formula=SAUCE, loss_percent=94), LIBRARY, SETTINGS)
+        part_ingredient(Part(formula=SAUCE, loss_percent=94), LIBRARY, SETTINGS, weigh_formula)
 
 
 def test_the_statement_allergens_and_cautions_of_a_part_roll_up():

@@ -54,7 +54,7 @@ def test_causes_are_planted_anew_for_another_kitchen_and_another_oven(people, ki
     marks = []
     for place in (kitchen, elsewhere, Kitchen.objects.get(pk=kitchen.pk)):
         for profile in (OvenProfile(), OvenProfile(offset_k=15.0)):
-            asked = trials.Asked((*kitchen_mark(place), *profile_mark(profile), document_mark(ROLLS)), place.pk)
+            asked = trials.MemoKey((*kitchen_mark(place), *profile_mark(profile), document_mark(ROLLS)), place.pk)
             trials._table(asked)
             marks.append(asked.key)
     assert len(set(marks)) == 4
@@ -66,7 +66,9 @@ def test_the_live_bake_of_a_run_misses_when_its_oven_moves_to_the_mountains(peop
     formula = formulas.create_formula(people["baker"], kitchen.pk, ROLLS | {"bake": {"oven": oven.key}}).formula
     run = runs.start_run(people["baker"], kitchen.pk, formula.pk, "tablet")
     cases = []
-    monkeypatch.setattr(runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(told=lambda *_: None))
+    monkeypatch.setattr(
+        runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(forecast=lambda *_: None)
+    )
     runs._live_bake.cache_clear()
     runs.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
     runs.live_run(people["baker"], kitchen.pk, run.pk, 2.0, [])

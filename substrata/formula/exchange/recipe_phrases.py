@@ -69,7 +69,7 @@ _DOING = re.compile(
 def phrases_in(part: str) -> RecipePhrases:
     """Return what one line says of the whole formula; false when it says nothing.
 
-    >>> told_in("Makes 8 rolls").pieces, told_in("bake at 400F for 15-17 min").minutes
+    >>> phrases_in("Makes 8 rolls").pieces, phrases_in("bake at 400F for 15-17 min").minutes
     (8, 16.0)
     """
     whole, part = part, _short(part)
@@ -92,7 +92,7 @@ def phrases_in(part: str) -> RecipePhrases:
 def count_alone(part: str) -> RecipePhrases:
     """Return what a line says that is no ingredient and holds but a count and a form: "6 bagels".
 
-    >>> told_alone("12 small rolls").pieces, told_alone("6 wishes").pieces
+    >>> count_alone("12 small rolls").pieces, count_alone("6 wishes").pieces
     (12, None)
     """
     match = _COUNTED.match(_short(part))
@@ -107,7 +107,7 @@ def count_alone(part: str) -> RecipePhrases:
 def phrases_in_title(title: str) -> tuple[str, int | None]:
     """Return a title without the count behind it, and that count.
 
-    >>> told_in_title("Seed crackers – makes about 36"), told_in_title("Muffins (12)"), told_in_title("Rolls, seeded")
+    >>> phrases_in_title("Seed crackers – makes about 36"), phrases_in_title("Muffins (12)"), phrases_in_title("Rolls, seeded")
     (('Seed crackers', 36), ('Muffins', 12), ('Rolls, seeded', None))
     """
     title = _short(title)

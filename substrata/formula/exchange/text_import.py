@@ -274,7 +274,7 @@ _BEHIND = re.compile(r"\s*\((?:about |ca\.? ?|approx\.? )?([^()]{1,60})\)\s*$", 
 def _repeated(body: str) -> tuple[str, str]:
     """Return a line without the measure in brackets that repeats its weight, and that measure.
 
-    >>> _said_twice("160 g almond flour (1½ cups)")
+    >>> _repeated("160 g almond flour (1½ cups)")
     ('160 g almond flour', '1½ cups')
     """
     behind = _BEHIND.search(body)

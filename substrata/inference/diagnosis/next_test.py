@@ -153,7 +153,7 @@ class _Judge:
     """What is expected of the next run."""
 
     def __init__(self, dough: Dough, table: CauseTable, belief: Posterior) -> None:
-        self.dough, self.table, self.found = dough, table, belief
+        self.dough, self.table, self.belief = dough, table, belief
         self.of = mechanisms(dough.formula.form)
         severities = np.array([fault_table()[fault].severity for fault in self.of.faults])
         weights = np.array([1.0 if fault in belief.faults else _UNSEEN for fault in self.of.faults])
@@ -200,7 +200,7 @@ class _Judge:
         """Return what of each pick's causes is still there: those that no action takes, with or without those of one run."""
         rows = {}
         for place in set(self.places.tolist()):
-            hypothesis = self.found.hypotheses[place]
+            hypothesis = self.belief.hypotheses[place]
             causes_remaining = tuple(
                 p for p in hypothesis.causes if p.cause.id not in removed and (run or p.cause.scope != "run")
             )

@@ -55,7 +55,7 @@ class Cases:
     def __init__(
         self, problem: ScheduleProblem, first: Solution, effort: Effort, on_better: OnBetter | None = None
     ) -> None:
-        self.problem, self.effort, self.told = problem, effort, on_better
+        self.problem, self.effort, self.on_better = problem, effort, on_better
         self.best, self.price = first.plan, first.value
         self.stopped = False
         self._hands = HANDS * -(-work(problem) // problem.people)  # no day asks for them less long than for its work
@@ -179,9 +179,9 @@ class Cases:
 
     def _hear(self) -> None:
         now, best = time.monotonic(), self.best
-        if self.told and not self.stopped and (best is not self._shown or now - self._heard > _CASE_SECONDS):
+        if self.on_better and not self.stopped and (best is not self._shown or now - self._heard > _CASE_SECONDS):
             self._shown, self._heard = best, now
-            self.stopped = not self.told(best)
+            self.stopped = not self.on_better(best)
         if self.stopped:
             for model in list(self._models):
                 model.stop()
