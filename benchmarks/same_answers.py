@@ -9,7 +9,6 @@ import argparse
 import gzip
 import json
 import os
-import re
 from collections.abc import Callable, Iterator
 from dataclasses import asdict
 from datetime import date, datetime
@@ -31,7 +30,7 @@ from substrata.scheduling.plans.plan_document import read_plan
 from substrata.scheduling.plans.planning import make_plan
 from substrata.scheduling.plans.planning_case import planning_case
 from substrata.scheduling.solver.search_effort import Effort
-from tests.support.documents import demo_documents, differences, random_document, random_plan, random_run
+from tests.support.documents import demo_documents, differences, random_document, random_plan, random_run, values
 
 RANDOM = 200
 
@@ -106,20 +105,6 @@ def _json(value: Any) -> Any:
     if isinstance(value, date | datetime):
         return value.isoformat()
     return value.tolist() if hasattr(value, "tolist") else sorted(value)
-
-
-_MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*|\b[0-9a-f]{12,32}\b")  # a time of today, or an id by chance
-
-
-def values(answer: Any) -> list[Any]:
-    """The values of an answer in their order; times of today and random ids are none."""
-    if isinstance(answer, dict):
-        return [value for part in answer.values() for value in values(part)]
-    if isinstance(answer, list):
-        return [value for part in answer for value in values(part)]
-    if isinstance(answer, float) and answer:
-        return [float(f"{answer:.9g}")]
-    return [_MOMENT.sub("", answer)] if isinstance(answer, str) else [answer]
 
 
 def core_answers() -> dict[str, list[Any]]:

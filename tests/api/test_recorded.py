@@ -1,4 +1,4 @@
-"""The answers that the page's tests mount its stations with: recorded from the API, and still of the shape that it serves.
+"""The answers that the page's tests mount its stations with: recorded from the API, and still of the shape and values that it serves.
 
 ``RECORD_ANSWERS=1 pytest tests/api/test_recorded.py`` records them anew.
 """
@@ -11,6 +11,7 @@ import pytest
 
 from kitchen.demo.load import load_demo
 from tests.api.conftest import Caller
+from tests.support.documents import values
 
 FILE = Path(__file__).parents[2] / "web" / "src" / "testing" / "generated" / "recorded.json"
 NAME = "Celeriac flatbread"
@@ -62,10 +63,11 @@ def answers(db):
     return {path: rounded(reply.json()) for path, reply in found.items()}
 
 
-def test_the_recorded_answers_have_the_shape_that_is_served(answers):
+def test_the_recorded_answers_have_the_shape_and_the_values_that_are_served(answers):
     if os.environ.get("RECORD_ANSWERS"):
         FILE.write_text(json.dumps(answers, ensure_ascii=False) + "\n", encoding="utf8")
     recorded = json.loads(FILE.read_text(encoding="utf8"))
     assert recorded.keys() == answers.keys()
     for path, answer in answers.items():
         assert shape(recorded[path]) == shape(answer), path
+        assert values(recorded[path]) == values(answer), path

@@ -1,6 +1,7 @@
 """Documents of the demo and random ones, always the same for a number, and what differs between two answers."""
 
 import json
+import re
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from random import Random
@@ -103,6 +104,20 @@ def random_plan(number: int) -> dict[str, Any]:
         for n, (_, document) in enumerate(chosen, 1)
     ]
     return {"start": "2026-06-06T06:00", "bakes": bakes, "name": f"Plan {number}"}
+
+
+_MOMENT = re.compile(r"20\d\d-\d\d-\d\d\S*|\b[0-9a-f]{12,32}\b")  # a time of today, or an id by chance
+
+
+def values(answer: Any) -> list[Any]:
+    """The values of an answer in their order; times of today and random ids are none."""
+    if isinstance(answer, dict):
+        return [value for part in answer.values() for value in values(part)]
+    if isinstance(answer, list):
+        return [value for part in answer for value in values(part)]
+    if isinstance(answer, float) and answer:
+        return [float(f"{answer:.9g}")]
+    return [_MOMENT.sub("", answer)] if isinstance(answer, str) else [answer]
 
 
 def differences(before: Any, after: Any, place: str = "") -> Iterator[str]:

@@ -26,15 +26,16 @@ def grown(folder, monkeypatch, rows):
     Args:
         folder: an empty one.
         monkeypatch: pytest's.
-        rows: table -> (column, value of the row to copy, cells that differ); without a value the copied row is left out.
+        rows: table -> (column, value of the row to copy, cells that differ), or a list of them; every row with the value is copied.
     """
     shutil.copytree(DATA, folder / "data")
-    for table, (column, like, cells) in rows.items():
+    for table, copies in rows.items():
         path = folder / "data" / table
         text = path.read_text(encoding="utf8")
-        row = next(r for r in tables.rows_of(text, table) if r.text(column) == like)
-        made = {**row.cells, **cells}
-        path.write_text(text + ",".join(f'"{cell}"' for cell in made.values()) + "\n", encoding="utf8")
+        for column, like, cells in copies if isinstance(copies, list) else [copies]:
+            alike = [row for row in tables.rows_of(text, table) if row.text(column) == like]
+            new = [",".join(f'"{cell}"' for cell in {**row.cells, **cells}.values()) + "\n" for row in alike]
+            path.write_text(path.read_text(encoding="utf8") + "".join(new), encoding="utf8")
     with monkeypatch.context() as patch:
         patch.setattr(tables, "files", lambda _: folder)
         forget_tables()
