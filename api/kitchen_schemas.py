@@ -7,6 +7,7 @@ from pydantic import Field
 
 from api.document_schemas import Text
 from kitchen.models import Membership
+from kitchen.services.access import RIGHTS
 
 
 class KitchenOut(Schema):
@@ -15,6 +16,7 @@ class KitchenOut(Schema):
     id: int
     name: str
     role: str
+    rights: list[str]  # what the role may do here, as "stock.edit"
     spoons: str
     egg_scheme: str
     convention: str
@@ -38,6 +40,7 @@ class KitchenOut(Schema):
             id=k.pk,
             name=k.name,
             role=member.role,
+            rights=sorted(RIGHTS[Membership.Role(member.role)]),
             spoons=k.spoons,
             egg_scheme=k.egg_scheme,
             convention=k.convention,

@@ -23,7 +23,6 @@ from api.person import person
 from kitchen.accounts.mail import outbox
 from kitchen.accounts.proof import prove_by_password
 from kitchen.errors import NotFound
-from kitchen.models import Membership
 from kitchen.services import closing, history, invitations
 from kitchen.services.access import membership
 
@@ -38,7 +37,7 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 )
 def open_invitations(request: HttpRequest, kitchen_id: int) -> list[InvitationOut]:
     """Who is asked in and has not come yet; for owners."""
-    member = membership(person(request), kitchen_id, Membership.Role.OWNER)
+    member = membership(person(request), kitchen_id, "members.edit")
     return [InvitationOut.from_service(row) for row in member.kitchen.invitations.all()]
 
 

@@ -8,11 +8,34 @@ from kitchen.errors import Forbidden, NotFound
 from kitchen.models import AuditRow, Formula, Lot, Membership, Run
 from kitchen.services.trace import client
 
-_RANK = {Membership.Role.VIEWER: 0, Membership.Role.BAKER: 1, Membership.Role.OWNER: 2}
+_VIEWER = frozenset({"view"})
+_BAKER = _VIEWER | {
+    "formulas.edit", "formulas.share", "packs.edit", "stock.edit", "ovens.edit", "bakes.edit", "plans.edit", "devices.use",
+    "diets.edit", "kitchen.settings", "kitchen.import",
+}  # fmt: skip
+# What each role may do: the one table of roles and rights, told to the page as ``rights``.
+RIGHTS: dict[Membership.Role, frozenset[str]] = {
+    Membership.Role.VIEWER: _VIEWER,
+    Membership.Role.BAKER: _BAKER,
+    Membership.Role.OWNER: _BAKER | {"members.edit", "history.read", "kitchen.close"},
+}
 
 
-def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membership.Role.VIEWER) -> Membership:
+def may(member: Membership, right: str) -> bool:
+    """Return True when a member's role has a right of ``RIGHTS``."""
+    return right in RIGHTS[Membership.Role(member.role)]
+
+
+def membership(user: User, kitchen_id: int, right: str = "view") -> Membership:
     """Return the person's membership of a kitchen.
+
+    Args:
+        user: the person.
+        kitchen_id: the kitchen.
+        right: what they want to do, as ``stock.edit``.
+
+    Returns:
+        The membership with its kitchen.
 
     Raises:
         NotFound: for an outsider: a kitchen that is not theirs looks like none.
@@ -21,10 +44,9 @@ def membership(user: User, kitchen_id: int, at_least: Membership.Role = Membersh
     row = Membership.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
     if row is None:
         raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
-    if _RANK[Membership.Role(row.role)] < _RANK[at_least]:
-        raise Forbidden(
-            "your role does not allow this", got=row.role, allowed=f"{at_least} or more", remedy="ask the owner"
-        )
+    if not may(row, right):
+        roles = " or ".join(role.value for role, rights in RIGHTS.items() if right in rights)
+        raise Forbidden("your role does not allow this", got=row.role, allowed=roles, remedy="ask the owner")
     return row
 
 

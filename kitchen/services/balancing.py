@@ -6,7 +6,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from kitchen.models import FormulaVersion, Job, Kitchen, Membership
+from kitchen.models import FormulaVersion, Job, Kitchen
 from kitchen.services.access import membership
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
@@ -41,7 +41,7 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
     formula = read_document(document)
     check_wish(wish_of(wish), [line.id for line in formula.lines])
     job_input = {"document": document, "wish": wish, "formula": formula_id}
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), SETTLE, job_input, _PARTS)
+    return start_job(membership(user, kitchen_id, "formulas.edit"), SETTLE, job_input, _PARTS)
 
 
 @job_kind(SETTLE, queue="quick")
@@ -94,7 +94,7 @@ def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) 
 
 def _job_request(user: User, kitchen_id: int, kind: str, document: dict[str, Any], total: int) -> Job:
     """Return a new job, or the answer there is already for the same document, saved version, packs and science."""
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     versions = FormulaVersion.objects.filter(formula_id=document["formula"], formula__kitchen_id=kitchen_id).count()
     document |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
     return answered_job(member, kind, document) or start_job(member, kind, document, total)
@@ -157,7 +157,7 @@ def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
 @transaction.atomic
 def start_begin(user: User, kitchen_id: int, job_input: dict[str, Any]) -> Job:
     """Ask for starting formulas of a form."""
-    return start_job(membership(user, kitchen_id, Membership.Role.BAKER), BEGIN, job_input, 1)
+    return start_job(membership(user, kitchen_id, "formulas.edit"), BEGIN, job_input, 1)
 
 
 @job_kind(BEGIN, queue="quick")

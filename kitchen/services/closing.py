@@ -26,7 +26,7 @@ def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> M
     Raises:
         Refused: when its name was not repeated.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "kitchen.close")
     kitchen = member.kitchen
     if on and name.strip() != kitchen.name:
         raise Refused(

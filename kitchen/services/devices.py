@@ -19,7 +19,6 @@ from kitchen.services.access import membership, record
 from kitchen.services.runs import case_of
 from substrata.process.baking.bake_simulation import run as baked
 
-BAKER = Membership.Role.BAKER
 _MOST_G = 5_000.0
 _OFF_G = 0.004  # share by which a simulated hand pours over or under
 _OVEN_OFF_K = 9.0  # by which the simulated oven differs from its forecast
@@ -91,7 +90,7 @@ def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
     Raises:
         Refused: when there are no such devices, or they stand in another kitchen.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "devices.use")
     choices = [choice for choice, _ in device_choices()]
     if devices not in choices:
         raise Refused(
@@ -153,7 +152,7 @@ def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
     Raises:
         Refused: when there is no scale, or the act is for a simulated one only.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "devices.use")
     scale = _bridge_of(member).scale
     if scale is None:
         raise Refused(
@@ -183,7 +182,7 @@ def follow(user: User, kitchen_id: int, run_id: int) -> bool:
     Raises:
         Refused: when the probe is a real one.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "devices.use")
     probe = _bridge_of(member).probe
     if probe is None or not _simulated(member):
         raise Refused(

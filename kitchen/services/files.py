@@ -137,7 +137,7 @@ def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings:
         Refused: naming the part that is no such file.
         SubstrataError: when a formula or pack of it cannot be read.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "kitchen.import")
     if _VERSION not in content and "lines" in content:
         content = {_VERSION: FILE_VERSION, "formulas": [{"document": content}]}
     entries, packs = _checked(content)

@@ -11,12 +11,11 @@ from django.utils import timezone
 
 from kitchen.errors import Conflict, NotFound, Refused
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
-from kitchen.services.access import formula_of, membership, record
+from kitchen.services.access import formula_of, may, membership, record
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of, shelf_thumb, thumb_mark
 from substrata import read_document, write_document
 from substrata.formula.exchange.formula_difference import Change, differences
 
-BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200
 UNNAMED = "New formula"  # what the page calls one before it has a name
 
@@ -57,7 +56,7 @@ def create_formula(
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     clean = _clean({**document, "uid": _free_uid(member, document)})
     formula = Formula(kitchen=member.kitchen, created_by=user, touched_at=timezone.now(), forked_from=forked_from)
     _describe(formula, member, clean)
@@ -96,7 +95,7 @@ def save_draft(
         Conflict: when somebody saved in between; carries their draft and the differences in words.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     draft = formula.draft
     clean = _clean({**document, "uid": draft.document.get("uid", "")})
@@ -125,7 +124,7 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
         Conflict: as for ``save_draft``.
         Refused: when nothing changed since the last version, or the note is too long.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     draft = formula.draft
     _guard(draft, lock, draft.document, member)
@@ -197,7 +196,7 @@ def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: in
 @transaction.atomic
 def fork_formula(user: User, kitchen_id: int, formula_id: int, name: str = "") -> OpenFormula:
     """Start a new formula from the draft of another."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     source = formula_of(member, formula_id)
     document = dict(source.draft.document)
     document["name"] = name.strip() or f"{source.name}, another way"[:120]
@@ -208,7 +207,7 @@ def fork_formula(user: User, kitchen_id: int, formula_id: int, name: str = "") -
 @transaction.atomic
 def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: bool) -> Formula:
     """Put a formula away, or back on the shelf. Nothing is lost."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     formula.archived_at = timezone.now() if archived else None
     formula.save(update_fields=["archived_at"])
@@ -223,7 +222,7 @@ def discard_blank(user: User, kitchen_id: int, formula_id: int) -> None:
     Raises:
         Refused: when it holds anything.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     document = formula.draft.document
     if document.get("lines") or document.get("notes") or document.get("targets") or formula.versions.exists():
@@ -253,7 +252,7 @@ def _free_uid(member: Membership, document: dict[str, Any]) -> str:
 
 
 def _may_edit(member: Membership) -> bool:
-    return member.role != Membership.Role.VIEWER
+    return may(member, "formulas.edit")
 
 
 def _clean(document: dict[str, Any]) -> dict[str, Any]:

@@ -4,7 +4,7 @@ from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.db.models import QuerySet
 
-from kitchen.models import AuditRow, Membership
+from kitchen.models import AuditRow
 from kitchen.services.access import membership
 from kitchen.services.trace import client
 
@@ -71,7 +71,7 @@ def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditR
     Raises:
         Forbidden: to all but owners.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "history.read")
     return _page(AuditRow.objects.filter(kitchen_id=member.kitchen_id), before)
 
 

@@ -10,7 +10,6 @@ from django.db import transaction
 
 from kitchen.demo.load import demo_document, demo_formulas
 from kitchen.errors import NotFound
-from kitchen.models import Membership
 from kitchen.services.access import membership
 from kitchen.services.formulas import OpenFormula, create_formula
 
@@ -39,7 +38,7 @@ def copy_house_formula(user: User, kitchen_id: int, name: str) -> OpenFormula:
     Raises:
         NotFound: when there is none of this name.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     entry = next((f for f in demo_formulas() if f["name"] == name), None)
     if entry is None:
         raise NotFound("no such house formula", got=name[:80], remedy="choose one from the list")

@@ -26,7 +26,6 @@ from substrata.ingredients.labels.product_files import (
     read_rows,
 )
 
-BAKER = Membership.Role.BAKER
 State = PackImport.State
 CHECK, SAVE = "import-check", "import-save"
 MOST_TEXT = 8_000_000  # characters
@@ -48,7 +47,7 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
         Refused: when it is too large.
         LabelError: when it cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     if len(text) > MOST_TEXT:
         raise Refused(
             "the file is too large", got=f"{len(text)} characters", allowed=f"up to {MOST_TEXT}", field="text"
@@ -101,7 +100,7 @@ def match_columns(
     Raises:
         Refused: when a field or style is not known, or the import is past that.
     """
-    result = _import_of(membership(user, kitchen_id, BAKER), import_id, lock=True)
+    result = _import_of(membership(user, kitchen_id, "packs.edit"), import_id, lock=True)
     _must_rest(result, State.MATCHING, State.CHECKED)
     strange = set(columns) - {"", *fields()}
     if strange or len(columns) != len(result.fields):
@@ -142,7 +141,7 @@ def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
 
 
 def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> Job:
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     result = _import_of(member, import_id, lock=True)
     _must_rest(result, at)
     result.job = start_job(member, kind, {"import_id": result.pk}, result.total)
@@ -161,7 +160,7 @@ def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
     Raises:
         Refused: when it is over.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     result = _import_of(member, import_id, lock=True)
     _must_be(result, State.MATCHING, State.CHECKED)
     if result.job_id:

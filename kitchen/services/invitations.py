@@ -37,7 +37,7 @@ def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
     Raises:
         Refused: when the address cannot be one, the role is unknown, they are in already, or too many are asked.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "members.edit")
     address = email.strip().lower()
     try:
         validate_email(address)
@@ -70,7 +70,7 @@ def take_back(user: User, kitchen_id: int, invitation_id: int) -> None:
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "members.edit")
     row = member.kitchen.invitations.filter(pk=invitation_id).first()
     if row is None:
         raise NotFound("no such invitation", got=str(invitation_id), remedy="it may have been accepted")

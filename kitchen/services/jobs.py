@@ -115,7 +115,7 @@ def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "formulas.edit")
     rows = Job.objects.filter(kitchen_id=member.kitchen_id, pk=job_id, state__in=Job.UNDER_WAY)
     rows.update(stop_asked=True, state=State.STOPPED)
     return open_job(user, kitchen_id, job_id)

@@ -53,7 +53,7 @@ def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Mem
     Raises:
         Refused: when a value is not among its choices.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "kitchen.settings")
     kitchen = member.kitchen
     for field, value in changes.items():
         if field == "name":
@@ -113,7 +113,7 @@ def set_eaters(
         Conflict: when they are not as they were last seen.
         Refused: when a name or a budget cannot be kept.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "diets.edit")
     Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     present = [{"name": eater.name, "budgets": eater.budgets} for eater in member.kitchen.eaters.all()]
     if base is not None and present != [_eater(entry) for entry in base]:
@@ -159,7 +159,7 @@ def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membe
     Raises:
         Refused: when the role is unknown, or the last owner would go.
     """
-    member = membership(user, kitchen_id, Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "members.edit")
     changed = membership(User(pk=person_id), kitchen_id)
     changed.role = role_named(role)
     _keep_an_owner(changed)
@@ -177,7 +177,7 @@ def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
         Refused: when they are its last owner.
     """
     is_self = person_id == user.pk
-    member = membership(user, kitchen_id, Membership.Role.VIEWER if is_self else Membership.Role.OWNER)
+    member = membership(user, kitchen_id, "view" if is_self else "members.edit")
     gone = membership(User(pk=person_id), kitchen_id)
     email, gone.role = gone.user.email, ""
     _keep_an_owner(gone)

@@ -30,7 +30,7 @@ def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: fl
         Refused: when the minutes cannot be.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     if not 0 < minutes <= _LONGEST_MIN:
         raise Refused(
             "the minutes cannot be right",

@@ -28,7 +28,6 @@ from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import thickest_in
 from substrata.publishing.card_panels import Card, as_baked, card_of
 
-BAKER = Membership.Role.BAKER
 bakes_changed = Signal()  # with the membership: what the kitchen's ovens were taught has changed
 MOST_OVENS = 50
 MOST_BAKES_READ = 200  # the newest; older ones tell of an oven that has changed
@@ -80,7 +79,7 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
     Raises:
         Refused: when it has no name, or there are too many.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     oven_name = name.strip()[:80]
     if not oven_name:
         raise Refused("the oven has no name", got="nothing", allowed="a name", field="name")
@@ -114,7 +113,7 @@ def change_oven(
     Raises:
         NotFound: when the kitchen has no such oven.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     oven = _oven_of(member, oven_id)
     if name is not None and name.strip():
         oven.name = name.strip()[:80]
@@ -288,7 +287,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
         Refused: when nothing was read that says anything, or a reading cannot be right.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
     dough = dough_in(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
@@ -341,7 +340,7 @@ def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) 
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     gone, _ = LoggedBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
     if not gone:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")

@@ -7,7 +7,7 @@ from django.db import transaction
 from django.utils.text import slugify
 
 from kitchen.errors import Conflict, Refused
-from kitchen.models import Kitchen, Membership
+from kitchen.models import Kitchen
 from kitchen.services.access import membership, record
 from kitchen.services.kitchens import bump_revision
 from substrata.base.pans import PanKind, pans
@@ -35,7 +35,7 @@ def set_pans(
         Conflict: when there are others than were last seen.
         Refused: naming the pan that cannot be.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "ovens.edit")
     kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     if base is not None and sorted(base) != sorted(pan["id"] for pan in kitchen.pans):
         raise Conflict(

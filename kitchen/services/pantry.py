@@ -13,7 +13,7 @@ from django.utils import timezone
 from kitchen.errors import Conflict
 from kitchen.models import Formula, Kitchen, Lot, Membership
 from kitchen.queue import defer_refresh
-from kitchen.services.access import lot_of, membership, record
+from kitchen.services.access import lot_of, may, membership, record
 from kitchen.services.judging import all_packs, core_settings, library_of, pack_ingredient
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.stock import receive, reserved_of
@@ -28,7 +28,6 @@ from substrata.ingredients.labels.pack_reading import PackFigure, contained, ing
 from substrata.ingredients.pack import Lot as CoreLot
 from substrata.nutrition.ingredient_comparison import Compared, compare
 
-BAKER = Membership.Role.BAKER
 LONGEST_LIST = 200
 MOST_COMPARED = 6
 MOST_OFFERS = 300  # packs looked at for a cheaper one
@@ -191,7 +190,7 @@ def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g:
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=user), document)
     lot.save()
     if on_hand_g:
@@ -218,7 +217,7 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
         Conflict: when somebody saved in between; carries what they saved.
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     lot = lot_of(member, lot_id, lock=True)
     if lot.lock != lock and lot.document != write_lot(read_lot(document, lot.key)):
         raise Conflict(
@@ -238,7 +237,7 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
 @transaction.atomic
 def archive_lot(user: User, kitchen_id: int, lot_id: int, *, archived: bool) -> Lot:
     """Put a pack away, or back. Formulas that use it keep its numbers."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "packs.edit")
     lot = lot_of(member, lot_id, lock=True)
     lot.archived_at = timezone.now() if archived else None
     lot.save(update_fields=["archived_at"])
@@ -337,7 +336,7 @@ def _opened(lot: Lot, member: Membership) -> OpenLot:
         reading=_reading(read_lot(lot.document, lot.key), member.kitchen),
         uses=list(uses(lot)[:LONGEST_LIST]),
         reserved_g=reserved_of([lot]).get(lot.pk, 0.0),
-        may_edit=member.role != Membership.Role.VIEWER,
+        may_edit=may(member, "packs.edit"),
     )
 
 

@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import Membership, RunPhoto
+from kitchen.models import RunPhoto
 from kitchen.services.access import membership, record, run_of
 from substrata.inference.crust_colour import Reference, read_photo
 
@@ -38,7 +38,7 @@ def add_photo(
         FormulaError: when it is no photo, or cannot tell.
         Refused: when none was sent, or the run has enough of them.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id)
     if file is None:
         raise Refused("no photo was sent", got="nothing", allowed="a photo", remedy="choose one", field="photo")
@@ -87,7 +87,7 @@ def delete_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> Non
     Raises:
         NotFound: when the run has no such photo.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     gone, _ = run_of(member, run_id).photos.filter(pk=photo_id).delete()
     if not gone:
         raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")

@@ -35,7 +35,6 @@ from substrata.scheduling.plans.plan_document import read_plan, write_plan
 from substrata.scheduling.purchasing import Pack, ShoppingRow, shopping
 from substrata.scheduling.schedule_problem import Placed
 
-BAKER = Membership.Role.BAKER
 PLAN = "plan"
 PAGE = 50
 _SECONDS = 12.0  # of search, shown as it goes
@@ -88,7 +87,7 @@ def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
         FormulaError: when it cannot be read.
         NotFound: when it names a formula that the kitchen has not.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = Plan(kitchen=member.kitchen, updated_by=user)
     _written(member, plan, document)
     plan.save()
@@ -133,7 +132,7 @@ def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any
     Raises:
         Raced: when somebody else kept it meanwhile.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     if plan.lock != lock:
         raise Raced(
@@ -173,7 +172,7 @@ def _name_ovens_by_id(member: Membership, document: dict[str, Any]) -> None:
 @transaction.atomic
 def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
     """Take a plan away for good."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     reserve(user, kitchen_id, plan_id, on=False)  # what was held for it is free again
     record(member, "plan.delete", plan=plan.pk, name=plan.name)
@@ -263,7 +262,7 @@ def _profiles(kitchen_id: int, core: CorePlan) -> dict[str, OvenProfile]:
 @transaction.atomic
 def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
     """Ask for it to be planned; better plans are shown as they are found."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id)
     return start_job(member, PLAN, {"plan": plan.pk, "lock": plan.lock}, 100)
 
@@ -339,7 +338,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     """
     from substrata.scheduling.plans.manual_moves import slipped
 
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     document = write_plan(replace(slipped(planning_case_of(plan), _placed(plan), task, minutes), bakes=()))
     plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
@@ -387,7 +386,7 @@ def _packs(member: Membership, plan: Plan) -> dict[str, Pack]:
 @transaction.atomic
 def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bool) -> Plan:
     """Tick something off the shopping list, or take the tick away; two people shop without undoing each other."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     if ingredient not in load_library():
         raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
@@ -403,7 +402,7 @@ def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bo
 @transaction.atomic
 def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
     """Hold packs for the plan's bakes, first in, first out, or let them go; what no pack holds stays on the shopping list."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     held = PlannedBake.objects.filter(
         kitchen_id=member.kitchen_id, pk__in=plan.reserved, state=PlannedBake.State.PLANNED
@@ -425,7 +424,7 @@ def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
 @transaction.atomic
 def change_feed(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
     """Open or close the private address of a plan's calendar; a new one each time."""
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "plans.edit")
     plan = _plan_of(member, plan_id, lock=True)
     plan.feed = secrets.token_urlsafe(30) if on else ""
     plan.save(update_fields=["feed", "touched_at"])

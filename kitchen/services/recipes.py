@@ -209,7 +209,7 @@ def share_of(user: User, kitchen_id: int, formula_id: int) -> Share | None:
 @transaction.atomic
 def change_share(user: User, kitchen_id: int, formula_id: int, *, on: bool) -> Share | None:
     """Give a formula's card an address, or take it away; what was given out before never works again."""
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "formulas.share")
     formula = formula_of(member, formula_id, lock=True)
     Share.objects.filter(formula=formula).delete()
     record(member, "formula.share" if on else "formula.unshare", formula)

@@ -30,7 +30,6 @@ from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import Entry, LogState, Verdict, log_state, read_run, what_was_done
 from substrata.process.baking.bake_case import BakeCase
 
-BAKER = Membership.Role.BAKER
 MOST_BATCHES = 200.0
 PAGE = 50
 MOST_COMPARED = 8
@@ -61,7 +60,7 @@ def start_run(
         Refused: when the formula is put away, or cannot be made so often.
         FormulaError: when there is nothing to make.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     old = Run.objects.filter(kitchen_id=member.kitchen_id, key=key[:_KEY]).first()
     if old is not None:
         return old
@@ -141,7 +140,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
         FormulaError: when an entry cannot be read; then none of them is kept.
         Refused: when a run holds no more.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
     moments = [core.moment_of(entry) for entry in read]
@@ -184,7 +183,7 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     if run.finished_at is None:
         run.finished_at = timezone.now()
@@ -219,7 +218,7 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
     Raises:
         FormulaError: when the verdict cannot be read.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     read = read_record(Verdict, verdict, Where(field="verdict"))
     run.verdict = write_record(read)
@@ -242,7 +241,7 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     run.left_out = left_out
     run.save(update_fields=["left_out", "touched_at"])
@@ -258,7 +257,7 @@ def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     record(member, "run.delete", run.formula, run=run.pk, name=run.name)
     run.delete()

@@ -20,7 +20,6 @@ from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.ingredients.labels.pack_document import read_lot
 from substrata.ingredients.stock import Allocation, Need, StockedLot, allocate
 
-BAKER = Membership.Role.BAKER
 MOST_G = 1_000_000.0
 MOST_BATCHES = 1_000.0
 MOST_BAKES = 200
@@ -114,7 +113,7 @@ def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: flo
     Raises:
         Refused: when the amount or the kind cannot be right.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "stock.edit")
     lot = lot_of(member, lot_id, lock=True)
     if kind == StockMove.Kind.RECEIVED:
         receive(lot, grams, user)
@@ -147,7 +146,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
     Raises:
         Refused: when the number of batches cannot be right, or a line cannot be weighed.
     """
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "stock.edit")
     formula = formula_of(member, formula_id)
     if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
         raise Refused(
@@ -220,7 +219,7 @@ def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
 
 
 def _planned(user: User, kitchen_id: int, bake_id: int) -> tuple[Membership, PlannedBake]:
-    member = membership(user, kitchen_id, BAKER)
+    member = membership(user, kitchen_id, "stock.edit")
     bake = PlannedBake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
     if bake is None:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one from the list")

@@ -51,7 +51,7 @@ def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
     Raises:
         Refused: when nothing was said of it yet.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     run = run_of(member, run_id)
     if run.verdict is None:
         raise Refused(
@@ -129,7 +129,7 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
 @transaction.atomic
 def start_learn(user: User, kitchen_id: int) -> Job:
     """Ask what the kitchen's runs teach; answered at once where nothing has changed since."""
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     return _start_learn(member)
 
 
@@ -195,7 +195,7 @@ def change_learning(
     Raises:
         Refused: when there is no such block.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     kitchen = member.kitchen
     strange = sorted(set(off or ()) - set(SWITCHED))
     if strange:
@@ -335,7 +335,7 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
         FormulaError: when one of them cannot be read.
         Refused: when the file holds none, or too many.
     """
-    member = membership(user, kitchen_id, Membership.Role.BAKER)
+    member = membership(user, kitchen_id, "bakes.edit")
     rows = file.get("runs", [file] if "formula" in file else None)
     if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
         raise Refused(

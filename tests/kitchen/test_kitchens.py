@@ -1,9 +1,10 @@
 import pytest
 
 from kitchen.demo.load import BAKER, DEMO_NAME, demo_formulas, load_demo, remove_demo
-from kitchen.errors import Conflict, Refused
+from kitchen.errors import Conflict, Forbidden, Refused
 from kitchen.models import Formula, Kitchen, Membership
 from kitchen.services import formulas, kitchens
+from kitchen.services.access import RIGHTS, may, membership
 from kitchen.services.closing import close_account, close_kitchen, keep_for_those_who_stay
 from kitchen.services.judging import core_settings, judge, library_of, shelf_thumb
 from kitchen.services.kitchens import change_role, open_kitchen, remove_member
@@ -137,3 +138,18 @@ def test_a_kitchen_that_was_to_end_with_an_account_stays_once_it_is_kept_or_has_
     keep_for_those_who_stay(Kitchen.objects.get(pk=alone.pk))
     alone.refresh_from_db()
     assert alone.erased_at is None
+
+
+def test_a_right_is_told_and_held_by_one_table(people, kitchen):
+    """What the page hides by ``rights`` is what the services refuse: a baker edits the stock and asks nobody in, a viewer looks."""
+    rows = {row.user.username: row for row in kitchen.memberships.select_related("user")}
+    assert may(rows["owner"], "members.edit")
+    assert not may(rows["baker"], "members.edit")
+    assert may(rows["baker"], "stock.edit")
+    assert RIGHTS[Membership.Role.VIEWER] == {"view"}
+    with pytest.raises(Forbidden) as refusal:
+        membership(people["viewer"], kitchen.pk, "stock.edit")
+    assert refusal.value.allowed == "baker or owner"
+    with pytest.raises(Forbidden) as refusal:
+        membership(people["baker"], kitchen.pk, "members.edit")
+    assert refusal.value.allowed == "owner"

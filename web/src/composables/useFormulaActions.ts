@@ -43,7 +43,7 @@ export function useFormulaActions(): () => FormulaAction[] {
       { key: 'a-export-all', text: 'Export with all versions', also: 'save download file', run: () => void save(true) },
       { key: 'a-print', text: 'Print the card', also: 'label', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
     ]
-    if (!session.mayEdit) return reading
+    if (!session.may('formulas.edit')) return reading
     return [
       { key: 'a-settle', text: 'Settle', also: 'balance solve targets mend repair', run: () => settling.open() },
       { key: 'a-swap', text: 'Leave something out', also: 'swap replace without free', run: () => settling.swap() },

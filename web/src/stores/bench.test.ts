@@ -76,7 +76,19 @@ const requests = (method: string, end: string): unknown[] =>
 
 async function openBench(doc: FormulaDocument, lock = 1): Promise<ReturnType<typeof useBench>> {
   const session = useSession()
-  session.me = { id: 1, email: 'a@b.c', kitchens: [{ id: 3, name: 'K', role: 'owner', units: 'metric' }] } as unknown as typeof session.me
+  session.me = {
+    id: 1,
+    email: 'a@b.c',
+    kitchens: [
+      {
+        id: 3,
+        name: 'K',
+        role: 'owner',
+        rights: ['formulas.edit', 'bakes.edit', 'plans.edit', 'packs.edit', 'stock.edit'],
+        units: 'metric',
+      },
+    ],
+  } as unknown as typeof session.me
   const bench = useBench()
   const done = bench.open(7)
   await answer('{formula_id}', opened(doc, lock))

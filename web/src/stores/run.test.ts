@@ -43,7 +43,17 @@ beforeEach(() => {
   Object.assign(far, { up: true, loseAnswer: false, kept: new Map() })
   setActivePinia(createPinia())
   const session = useSession()
-  session.me = { kitchens: [{ id: 1, role: 'owner', units: 'metric', revision: 1 }] } as never
+  session.me = {
+    kitchens: [
+      {
+        id: 1,
+        role: 'owner',
+        rights: ['formulas.edit', 'bakes.edit', 'plans.edit', 'packs.edit', 'stock.edit'],
+        units: 'metric',
+        revision: 1,
+      },
+    ],
+  } as never
 })
 afterEach(() => {
   useRun().close()
@@ -73,7 +83,17 @@ describe('the run at the bench', () => {
     far.up = false
     await run.write({ kind: 'weighed', what: 'water', value: 500 })
     setActivePinia(createPinia())
-    useSession().me = { kitchens: [{ id: 1, role: 'owner', units: 'metric', revision: 1 }] } as never
+    useSession().me = {
+      kitchens: [
+        {
+          id: 1,
+          role: 'owner',
+          rights: ['formulas.edit', 'bakes.edit', 'plans.edit', 'packs.edit', 'stock.edit'],
+          units: 'metric',
+          revision: 1,
+        },
+      ],
+    } as never
     run = useRun()
     await run.open(7)
     expect(run.opened?.run.name).toBe('Rolls')

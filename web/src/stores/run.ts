@@ -47,7 +47,7 @@ export const useRun = defineStore('run', () => {
     return gone >= 0 ? gone : present(steps.value, entries.value)
   })
   const step = computed<RunStep | null>(() => steps.value[at.value] ?? null)
-  const mayWrite = computed(() => session.mayEdit && opened.value !== null)
+  const mayWrite = computed(() => session.may('bakes.edit') && opened.value !== null)
 
   const place = () => ({ kitchen_id: session.kitchen?.id ?? 0, run_id: opened.value?.run.id ?? 0 })
 

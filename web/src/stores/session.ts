@@ -24,7 +24,8 @@ export const useSession = defineStore('session', () => {
     return all.find((k) => k.id === kitchenId.value) ?? all[0] ?? null
   })
   const units = computed<Units>(() => (kitchen.value?.units === 'us' ? 'us' : 'metric'))
-  const mayEdit = computed(() => kitchen.value !== null && kitchen.value.role !== 'viewer')
+  /** Whether the person may do something here, as `stock.edit`: the server's table of roles and rights. */
+  const may = (right: string): boolean => kitchen.value?.rights.includes(right) ?? false
 
   watch(
     theme,
@@ -76,5 +77,5 @@ export const useSession = defineStore('session', () => {
     me.value = null
   }
 
-  return { me, kitchen, words, theme, units, mayEdit, load, change, changed: kept, enter, toggleTheme, forget }
+  return { me, kitchen, words, theme, units, may, load, change, changed: kept, enter, toggleTheme, forget }
 })

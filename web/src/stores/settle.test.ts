@@ -60,7 +60,19 @@ beforeEach(() => {
   localStorage.clear()
   sessionStorage.clear()
   setActivePinia(createPinia())
-  useSession().me = { id: 1, email: 'a@b.c', kitchens: [{ id: 3, name: 'K', role: 'owner', units: 'metric' }] } as never
+  useSession().me = {
+    id: 1,
+    email: 'a@b.c',
+    kitchens: [
+      {
+        id: 3,
+        name: 'K',
+        role: 'owner',
+        rights: ['formulas.edit', 'bakes.edit', 'plans.edit', 'packs.edit', 'stock.edit'],
+        units: 'metric',
+      },
+    ],
+  } as never
   answering('/{formula_id}', {
     id: 7,
     document: dough,

@@ -6,6 +6,25 @@ import { useSession } from '@/stores/session'
 import { queries } from '@/api/policy'
 import { answering, forget } from './server'
 
+/** What an owner may do: as the server tells it. */
+const RIGHTS = [
+  'view',
+  'formulas.edit',
+  'formulas.share',
+  'packs.edit',
+  'stock.edit',
+  'ovens.edit',
+  'bakes.edit',
+  'plans.edit',
+  'devices.use',
+  'diets.edit',
+  'kitchen.settings',
+  'kitchen.import',
+  'members.edit',
+  'history.read',
+  'kitchen.close',
+]
+
 export const DOCUMENT: FormulaDocument = {
   substrata: 1,
   uid: '',
@@ -54,7 +73,11 @@ export async function onTheBench(
   answering('/versions', [])
   if (analysis) answering('/analyse', { lines: [], problems: [], brackets: [], ...analysis })
   const session = useSession()
-  session.me = { id: 1, email: 'a@b.c', kitchens: [{ id: 3, name: 'K', role: 'owner', units }] } as unknown as typeof session.me
+  session.me = {
+    id: 1,
+    email: 'a@b.c',
+    kitchens: [{ id: 3, name: 'K', role: 'owner', rights: RIGHTS, units }],
+  } as unknown as typeof session.me
   const bench = useBench()
   await bench.open(7)
   return bench

@@ -4770,6 +4770,8 @@ export interface components {
             polyol_rule: string;
             /** Revision */
             revision: number;
+            /** Rights */
+            rights: string[];
             /** Role */
             role: string;
             /** Spoons */

@@ -51,10 +51,10 @@ function add(): void {
           :model-value="e.name"
           maxlength="40"
           aria-label="Name"
-          :readonly="!session.mayEdit"
+          :readonly="!session.may('diets.edit')"
           @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))"
         />
-        <v-btn v-if="session.mayEdit" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</v-btn></span
+        <v-btn v-if="session.may('diets.edit')" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</v-btn></span
       >
       <label v-for="b in session.words?.budgets" :key="b.id" class="note"
         >{{ b.name.toLowerCase() }}, {{ b.unit }}
@@ -63,11 +63,11 @@ function add(): void {
           inputmode="decimal"
           :model-value="e.budgets?.[b.id] ?? ''"
           :placeholder="String(b.usual)"
-          :readonly="!session.mayEdit"
+          :readonly="!session.may('diets.edit')"
           @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)"
       /></label>
     </div>
-    <v-btn v-if="session.mayEdit && eaters.length < 6" class="quiet-button" @click="add">Add an eater</v-btn>
+    <v-btn v-if="session.may('diets.edit') && eaters.length < 6" class="quiet-button" @click="add">Add an eater</v-btn>
     <p class="note">Amounts a day, as you set them; no medical advice.</p>
   </details>
 </template>

@@ -70,7 +70,7 @@ async function leave(): Promise<void> {
         class="choices"
         label="Net carbs by"
         :model-value="session.kitchen.convention"
-        :disabled="!session.mayEdit"
+        :disabled="!session.may('kitchen.settings')"
         @update:model-value="choose({ convention: $event ?? undefined })"
       >
         <v-radio v-for="c in session.words?.conventions" :key="c.id" :value="c.id">
@@ -88,7 +88,7 @@ async function leave(): Promise<void> {
           <v-select
             class="field"
             :model-value="session.kitchen.polyol_rule"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('kitchen.settings')"
             @update:model-value="choose({ polyol_rule: $event })"
             :items="[...(choices('polyol_rule') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
@@ -97,7 +97,7 @@ async function leave(): Promise<void> {
           <v-select
             class="field"
             :model-value="session.kitchen.spoons"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('kitchen.settings')"
             @update:model-value="choose({ spoons: $event })"
             :items="[...(choices('spoons') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
@@ -106,7 +106,7 @@ async function leave(): Promise<void> {
           <v-select
             class="field"
             :model-value="session.kitchen.egg_scheme"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('kitchen.settings')"
             @update:model-value="choose({ egg_scheme: $event })"
             :items="[...(choices('egg_scheme') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
@@ -116,7 +116,7 @@ async function leave(): Promise<void> {
             class="field"
             :model-value="session.kitchen.currency"
             maxlength="3"
-            :readonly="!session.mayEdit"
+            :readonly="!session.may('kitchen.settings')"
             @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
         /></label>
         <label
@@ -124,17 +124,17 @@ async function leave(): Promise<void> {
           <v-select
             class="field"
             :model-value="session.kitchen.devices"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('kitchen.settings')"
             :items="[...choices('devices').map((c) => ({ value: c.id, title: c.name }))]"
             @update:model-value="devicesOf.run($event ?? '')"
         /></label>
       </div>
       <p v-if="devicesOf.trouble.value" role="alert" class="act">{{ devicesOf.trouble.value }}</p>
-      <fieldset :disabled="!session.mayEdit">
+      <fieldset :disabled="!session.may('kitchen.settings')">
         <legend>Strict about</legend>
         <v-checkbox
           :model-value="session.kitchen.coconut_is_nut"
-          :disabled="!session.mayEdit"
+          :disabled="!session.may('kitchen.settings')"
           @update:model-value="choose({ coconut_is_nut: $event === true })"
         >
           <template #label
@@ -143,7 +143,7 @@ async function leave(): Promise<void> {
         </v-checkbox>
         <v-checkbox
           :model-value="session.kitchen.xanthan_is_grain"
-          :disabled="!session.mayEdit"
+          :disabled="!session.may('kitchen.settings')"
           @update:model-value="choose({ xanthan_is_grain: $event === true })"
         >
           <template #label
@@ -152,7 +152,7 @@ async function leave(): Promise<void> {
         </v-checkbox>
         <v-checkbox
           :model-value="session.kitchen.low_salt"
-          :disabled="!session.mayEdit"
+          :disabled="!session.may('kitchen.settings')"
           @update:model-value="choose({ low_salt: $event === true })"
         >
           <template #label
@@ -162,9 +162,7 @@ async function leave(): Promise<void> {
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
       <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
-      <router-link class="row" to="/kitchen"
-        >People{{ session.kitchen.role === 'owner' ? ' and history' : '' }} of this kitchen</router-link
-      >
+      <router-link class="row" to="/kitchen">People{{ session.may('history.read') ? ' and history' : '' }} of this kitchen</router-link>
       <router-link class="row" to="/account">Your account</router-link>
       <v-btn class="row" @click="session.toggleTheme()">
         {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}

@@ -45,7 +45,9 @@ const items = computed(() => packs.answer.value?.items ?? [])
           .join(' · ')
       }}</span>
     </v-btn>
-    <router-link v-if="session.mayEdit" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`">add a pack of it</router-link>
+    <router-link v-if="session.may('packs.edit')" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
+      >add a pack of it</router-link
+    >
   </div>
 </template>
 

@@ -20,7 +20,7 @@ const roles = ['owner', 'baker', 'viewer'] as const
 const MAY = { owner: 'everything, people too', baker: 'formulas, packs, bakes', viewer: 'looks on' } as const
 const email = ref('')
 const role = ref<(typeof roles)[number]>('baker')
-const isOwner = computed(() => session.kitchen?.role === 'owner')
+const isOwner = computed(() => session.may('members.edit'))
 const asked = useAsk(
   () => ['members'],
   (path) => settled(api.GET('/api/kitchens/{kitchen_id}/members', { params: { path } })),

@@ -173,7 +173,15 @@ describe('people of a kitchen', () => {
       id: 1,
       email: 'a@b.test',
       erased_at: null,
-      kitchens: [{ id: 3, name: 'Stall', role, erased_at: null }],
+      kitchens: [
+        {
+          id: 3,
+          name: 'Stall',
+          role,
+          rights: role === 'owner' ? ['members.edit', 'history.read', 'kitchen.close'] : ['view'],
+          erased_at: null,
+        },
+      ],
     } as unknown as typeof session.me
     answering('/members', [
       { id: 1, email: 'a@b.test', role },

@@ -74,7 +74,7 @@ async function copy(): Promise<void> {
       </select></label
     >
     <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">Save the file</v-btn>
-    <template v-if="session.mayEdit">
+    <template v-if="session.may('formulas.share')">
       <template v-if="address">
         <span class="note"
           >Anybody with this address may read the newest version: <code>{{ address }}</code></span

@@ -68,7 +68,7 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
         >Without<v-select v-model="without" class="field" multiple aria-label="Leave out" placeholder="nothing left out" :items="leave"
       /></label>
       <v-checkbox v-model="stock" label="only from my stock" />
-      <v-btn class="act-button" type="submit" :disabled="!session.mayEdit || jobs.underWay.value">Make some beginnings</v-btn>
+      <v-btn class="act-button" type="submit" :disabled="!session.may('formulas.edit') || jobs.underWay.value">Make some beginnings</v-btn>
     </form>
     <p v-if="jobs.underWay.value" role="status">Settling a few doughs …</p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>

@@ -86,7 +86,7 @@ const empty = computed(
 const house = useAsk(
   () => ['house formulas'],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at } })),
-  { when: () => empty.value && session.mayEdit },
+  { when: () => empty.value && session.may('formulas.edit') },
 )
 const copying = useDo(
   (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at }, body: { name } })),
@@ -100,7 +100,7 @@ const shelving = useCopyAndArchive()
   <div
     class="shelf"
     :class="{ over }"
-    @dragover.prevent="over = session.mayEdit"
+    @dragover.prevent="over = session.may('formulas.edit')"
     @dragleave.self="over = false"
     @drop.prevent="take($event.dataTransfer?.files)"
   >
@@ -120,7 +120,7 @@ const shelving = useCopyAndArchive()
         {{ archived ? 'Back to the formulas' : 'Archive' }}
       </v-btn>
       <span class="spring" />
-      <template v-if="session.mayEdit">
+      <template v-if="session.may('formulas.edit')">
         <v-btn class="quiet-button" @click="chooser?.click()">Import</v-btn>
         <input
           ref="chooser"
@@ -139,7 +139,7 @@ const shelving = useCopyAndArchive()
         @click="files.exportKitchen()"
         >Export all</v-btn
       >
-      <template v-if="session.mayEdit">
+      <template v-if="session.may('formulas.edit')">
         <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin</v-btn>
         <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
         <v-btn class="act-button" @click="start(false)">New formula</v-btn>
@@ -153,7 +153,7 @@ const shelving = useCopyAndArchive()
     <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
       <li v-for="n in 6" :key="n" class="skeleton card" />
     </ul>
-    <section v-else-if="empty && session.mayEdit" class="begin" aria-label="Begin">
+    <section v-else-if="empty && session.may('formulas.edit')" class="begin" aria-label="Begin">
       <h3>Your kitchen has no formulas yet</h3>
       <p>Copy one of ours and make it your own, paste a recipe, start from nothing, or import a file.</p>
       <p class="choices">
@@ -204,7 +204,7 @@ const shelving = useCopyAndArchive()
                   </span>
                 </span>
               </router-link>
-              <span v-if="session.mayEdit" class="actions">
+              <span v-if="session.may('formulas.edit')" class="actions">
                 <v-btn class="note" @click="shelving.copy(item.id)">copy</v-btn>
                 <v-btn class="note" @click="shelving.archive(item.id, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
               </span>

@@ -142,7 +142,7 @@ const why = (row: BadRow): string => inWords(row)
             label="Labels are"
             hide-details="auto"
             :model-value="found.style"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('packs.edit')"
             :error-messages="found.style ? [] : ['The file does not tell: choose.']"
             @update:model-value="match({ style: $event === 'eu' ? 'eu' : 'us' })"
           >
@@ -152,7 +152,7 @@ const why = (row: BadRow): string => inWords(row)
           <v-radio-group
             label="Figures are"
             :model-value="found.per_100"
-            :disabled="!session.mayEdit"
+            :disabled="!session.may('packs.edit')"
             @update:model-value="match({ per_100: $event === true })"
           >
             <v-radio :value="true" label="per 100 g" />
@@ -174,7 +174,7 @@ const why = (row: BadRow): string => inWords(row)
                     class="field"
                     :class="{ none: !f }"
                     :model-value="f"
-                    :disabled="!session.mayEdit"
+                    :disabled="!session.may('packs.edit')"
                     :aria-label="`Column ${found.headers[i]} is`"
                     @update:model-value="setColumn(i, $event)"
                     :items="[
@@ -205,7 +205,7 @@ const why = (row: BadRow): string => inWords(row)
           >, <b>{{ found.odd }}</b> of them with a label to look at again</span
         >; <b>{{ found.total - found.good }}</b> cannot.
       </p>
-      <div v-if="session.mayEdit && !underWay" class="actions">
+      <div v-if="session.may('packs.edit') && !underWay" class="actions">
         <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</v-btn>
         <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
           Import the {{ found.good }} good ones, all at once

@@ -24,7 +24,7 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
 <template>
   <div class="page">
     <PantryBar :title="page.answer.value?.compared.name ?? 'Ingredient'">
-      <router-link v-if="session.mayEdit && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`"
+      <router-link v-if="session.may('packs.edit') && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`"
         >A pack of this</router-link
       >
     </PantryBar>

@@ -13,8 +13,8 @@ const session = useSession()
     <span class="spring" />
     <router-link class="quiet-button" to="/pantry" active-class="" exact-active-class="on">Ingredients and packs</router-link>
     <router-link class="quiet-button" to="/pantry/stock" active-class="on">Stock</router-link>
-    <router-link v-if="session.mayEdit" class="quiet-button" to="/pantry/import" active-class="on">Import</router-link>
-    <router-link v-if="session.mayEdit" class="act-button" to="/pantry/packs/new">New pack</router-link>
+    <router-link v-if="session.may('packs.edit')" class="quiet-button" to="/pantry/import" active-class="on">Import</router-link>
+    <router-link v-if="session.may('packs.edit')" class="act-button" to="/pantry/packs/new">New pack</router-link>
   </div>
 </template>
 

@@ -129,7 +129,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                       inputmode="decimal"
                       :value="onHand(s)"
                       :aria-label="`${s.name}, ${unit === 'g' ? 'grams' : 'ounces'} on hand`"
-                      :readonly="!session.mayEdit"
+                      :readonly="!session.may('stock.edit')"
                       @change="count(s, ($event.target as HTMLInputElement).value)"
                     />
                   </td>
@@ -161,7 +161,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
       </section>
       <section aria-label="Bakes">
         <h3>Planned bakes</h3>
-        <form v-if="session.mayEdit" class="plan" @submit.prevent="plan">
+        <form v-if="session.may('stock.edit')" class="plan" @submit.prevent="plan">
           <FormulaPicker v-model="formula" class="field" label="Formula" placeholder="Choose a formula" />
           <label class="note">batches <v-text-field v-model="batches" class="field few" inputmode="decimal" /></label>
           <label class="note">on <v-text-field v-model="on" class="field" type="date" /></label>
@@ -177,7 +177,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
               {{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack
             </li>
           </ul>
-          <div v-if="session.mayEdit" class="actions">
+          <div v-if="session.may('stock.edit')" class="actions">
             <v-btn class="act-button" @click="finish(b, 'done')">Baked: deduct from stock</v-btn>
             <v-btn class="quiet-button" @click="finish(b, 'cancel')">Cancel</v-btn>
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>

@@ -86,7 +86,7 @@ watch(
     <template v-if="one.plan.value">
       <header>
         <h2>{{ one.plan.value.name }}</h2>
-        <v-btn v-if="session.mayEdit" class="act-button" :disabled="one.work.underWay.value" @click="one.go()">{{
+        <v-btn v-if="session.may('plans.edit')" class="act-button" :disabled="one.work.underWay.value" @click="one.go()">{{
           one.planned.value ? 'Plan again' : 'Plan it'
         }}</v-btn>
         <router-link class="quiet-button" :to="`/plan/${planId}/shopping`">Shopping list</router-link>
@@ -149,7 +149,7 @@ watch(
         <PlanSetting
           :document="one.plan.value.document"
           :planned="one.planned.value"
-          :may-edit="session.mayEdit"
+          :may-edit="session.may('plans.edit')"
           :busy="one.busy.value"
           @change="change"
         />
@@ -177,7 +177,7 @@ watch(
             :planned="one.planned.value"
             :people="one.plan.value.document.people ?? 1"
             :selected="selected"
-            :may-move="session.mayEdit"
+            :may-move="session.may('plans.edit')"
             :conflicts="conflicts"
             @select="selected = $event"
             @drag="(id, minute) => trying.ask({ task: id, start_min: minute })"
@@ -189,7 +189,7 @@ watch(
             }}<template v-if="task.check && task.surely">
               · look from {{ task.check.slice(11, 16) }}, surely out by {{ task.surely.slice(11, 16) }}</template
             ><template v-if="task.slack > 1"> · may slip {{ task.slack }} min</template>
-            <template v-if="session.mayEdit">
+            <template v-if="session.may('plans.edit')">
               <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="unpin(task.id)">Let it move</v-btn>
               <v-btn v-else-if="!task.done" class="quiet-button tiny-button" @click="pin(task.id, task.start_min)">Pin it here</v-btn>
               <template v-if="task.hands.length && !one.plan.value.stale">
@@ -223,7 +223,7 @@ watch(
               >
             </li>
           </ol>
-          <p v-if="session.mayEdit" class="foot">
+          <p v-if="session.may('plans.edit')" class="foot">
             <template v-if="feedAddress">
               <span class="note">Calendar address, for whoever has it: </span><code>{{ feedAddress }}</code>
               <v-btn class="quiet-button tiny-button" @click="one.feed(false)">Close it</v-btn>

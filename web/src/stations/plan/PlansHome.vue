@@ -124,7 +124,7 @@ const rows = computed(() => page.answer.value?.rows ?? [])
           <v-btn class="quiet-button" @click="offset += rows.length">Earlier days</v-btn>
         </p>
       </section>
-      <section v-if="session.mayEdit" class="plain-fields">
+      <section v-if="session.may('plans.edit')" class="plain-fields">
         <h3>A new day</h3>
         <label class="when">ready by<input v-model="due" type="datetime-local" /></label>
         <label class="when">work begins no earlier than<input v-model="start" type="datetime-local" /></label>

@@ -75,7 +75,7 @@ function save(): void {
       <v-btn class="quiet-button" :disabled="!buy.length" @click="copy">Copy</v-btn>
       <v-btn class="quiet-button" :disabled="!buy.length" @click="save">CSV</v-btn>
       <v-btn
-        v-if="session.mayEdit && list.answer.value"
+        v-if="session.may('plans.edit') && list.answer.value"
         class="quiet-button"
         :disabled="reserving.busy.value"
         @click="reserve(!list.answer.value.reserved)"
@@ -98,7 +98,7 @@ function save(): void {
               ><v-checkbox-btn
                 :model-value="ticked.includes(row.ingredient)"
                 :aria-label="row.text"
-                :disabled="!session.mayEdit"
+                :disabled="!session.may('plans.edit')"
                 @update:model-value="tick(row)"
             /></span>
             <span class="what"

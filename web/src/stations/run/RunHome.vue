@@ -67,7 +67,7 @@ const beginning = useDo(
         >
       </router-link>
     </section>
-    <form v-if="id && session.mayEdit" class="begin" @submit.prevent="beginning.run(id)">
+    <form v-if="id && session.may('bakes.edit')" class="begin" @submit.prevent="beginning.run(id)">
       <label>batches <v-text-field v-model="batches" class="field few" inputmode="decimal" aria-label="Batches" /></label>
       <v-btn type="submit" class="act-button big" :disabled="beginning.busy.value">Begin a run</v-btn>
       <p v-if="beginning.trouble.value" role="alert" class="act">{{ beginning.trouble.value }}</p>

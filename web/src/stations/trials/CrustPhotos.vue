@@ -85,10 +85,10 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
       <img :src="address(photo.id)" alt="What came out" />
       <figcaption>
         L* {{ photo.lightness.toFixed(0) }} ± {{ photo.error.toFixed(0) }}, {{ photo.evenness < 6 ? 'even' : 'uneven' }}
-        <v-btn v-if="session.mayEdit" class="quiet-button" @click="deleting.run(photo.id)">Delete</v-btn>
+        <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="deleting.run(photo.id)">Delete</v-btn>
       </figcaption>
     </figure>
-    <label v-if="session.mayEdit" class="add"
+    <label v-if="session.may('bakes.edit')" class="add"
       ><input type="file" accept="image/*" class="visually-hidden" :disabled="adding.busy.value" @change="take" />{{
         adding.busy.value ? 'Reading it …' : 'A photo'
       }}</label

@@ -13,7 +13,7 @@ import { useSession } from '@/stores/session'
 const session = useSession()
 const work = useJob()
 onMounted(() => {
-  if (session.mayEdit) void work.start({ kind: 'learn' })
+  if (session.may('bakes.edit')) void work.start({ kind: 'learn' })
 })
 const told = computed(() => work.job.value?.learned ?? null)
 const BLOCKS = [
@@ -53,14 +53,16 @@ const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(
     <header>
       <h2>What the trials taught</h2>
       <router-link class="quiet-button" to="/trials">To the trials</router-link>
-      <v-btn v-if="session.mayEdit && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })"
+      <v-btn v-if="session.may('bakes.edit') && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })"
         >Forget all of it</v-btn
       >
-      <v-btn v-else-if="session.mayEdit" class="quiet-button" @click="change.run({ forget: false })">Take older runs back in</v-btn>
+      <v-btn v-else-if="session.may('bakes.edit')" class="quiet-button" @click="change.run({ forget: false })"
+        >Take older runs back in</v-btn
+      >
     </header>
     <p v-if="work.underWay.value" class="note" role="status">Working through the trials …</p>
     <p v-if="work.trouble.value" role="alert" class="act">{{ work.trouble.value }}</p>
-    <p v-if="!session.mayEdit" class="note">A baker of this kitchen can ask for it.</p>
+    <p v-if="!session.may('bakes.edit')" class="note">A baker of this kitchen can ask for it.</p>
     <template v-if="told">
       <p v-if="session.kitchen?.learns_from" class="note">
         Runs before {{ new Date(session.kitchen.learns_from).toLocaleDateString() }} teach nothing; they stay in Trials.
@@ -82,7 +84,7 @@ const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(
             density="compact"
             label="forecasts use it"
             :model-value="!off.includes(block.id)"
-            :disabled="!session.mayEdit || change.busy.value"
+            :disabled="!session.may('bakes.edit') || change.busy.value"
             @update:model-value="(on) => turn(block.id, on)"
           />
         </h3>

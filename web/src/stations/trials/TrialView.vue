@@ -76,7 +76,7 @@ const explain = (): void => {
 watch(
   () => judged.value && row.value?.id,
   (id) => {
-    if (id && !editing.value && session.mayEdit) explain()
+    if (id && !editing.value && session.may('bakes.edit')) explain()
   },
   { immediate: true },
 )
@@ -136,10 +136,10 @@ const notes = computed(() =>
         <h2>{{ row.name }}</h2>
         <span class="note">{{ ago(row.started_at) }} · {{ row.number ? `version ${row.number}` : 'draft' }} · {{ row.batches }} ×</span>
         <router-link v-if="row.formula_id" class="quiet-button" :to="`/trials?formula=${row.formula_id}`">Trials of it</router-link>
-        <v-btn v-if="judged && session.mayEdit" class="quiet-button" @click="editing = !editing">{{
+        <v-btn v-if="judged && session.may('bakes.edit')" class="quiet-button" @click="editing = !editing">{{
           editing ? 'Back' : 'Change the verdict'
         }}</v-btn>
-        <v-btn v-if="session.mayEdit" class="quiet-button" @click="leaving.run(!row.left_out)">{{
+        <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="leaving.run(!row.left_out)">{{
           row.left_out ? 'Take it into the learning' : 'Leave it out of the learning'
         }}</v-btn>
       </header>
@@ -235,7 +235,7 @@ const notes = computed(() =>
         </fieldset>
         <v-textarea v-model="verdict.note" class="field" rows="2" placeholder="A note" aria-label="A note" maxlength="5000" />
         <p v-if="giving.trouble.value" role="alert" class="act">{{ giving.trouble.value }}</p>
-        <v-btn type="submit" class="act-button huge" :disabled="giving.busy.value || !session.mayEdit">Save the verdict</v-btn>
+        <v-btn type="submit" class="act-button huge" :disabled="giving.busy.value || !session.may('bakes.edit')">Save the verdict</v-btn>
       </form>
       <div v-else class="told">
         <p class="verdict">
@@ -246,7 +246,7 @@ const notes = computed(() =>
         <p v-for="n in notes" :key="n.id" class="note">{{ n.word }}</p>
         <p v-if="why.underWay.value && !diagnosis" class="note" role="status">Working out why …</p>
         <p v-if="why.trouble.value" role="alert" class="act">{{ why.trouble.value }}</p>
-        <WhyPanel v-if="diagnosis" :diagnosis="diagnosis" :may="session.mayEdit" @answer="answer" @open="open" />
+        <WhyPanel v-if="diagnosis" :diagnosis="diagnosis" :may="session.may('bakes.edit')" @answer="answer" @open="open" />
       </div>
     </template>
   </div>

@@ -79,7 +79,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
       <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare"
         >Side by side{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
       >
-      <label v-if="session.mayEdit" class="quiet-button take"
+      <label v-if="session.may('bakes.edit')" class="quiet-button take"
         ><input type="file" accept="application/json,.json" class="visually-hidden" @change="take" />From a file</label
       >
       <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
