@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, TypeVar
@@ -106,50 +106,73 @@ class BalanceProblem:
         return bool(excluded_by(ingredient, self.wish.without))
 
     def _slots(self, offered: Mapping[str, Candidate]) -> tuple[Slot, ...]:
-        saved = {line.id: w.grams.value for w in self.reference.batch.lines for line in (w.line,)}
-        present_ids = {w.line.id for w in self.original.batch.lines}
-        dough_g = max(self.original.batch.dough_g, self.reference.batch.dough_g)
-        named = {w.ingredient.id for w in self.original.batch.lines if w.line.id in self.wish.without_lines}
+        saved = {w.line.id: w.grams.value for w in self.reference.batch.lines}
+        present = {w.line.id for w in self.original.batch.lines}
+        lines = [w for w in self.base.batch.lines if w.role != FRYING]
+        free = self._free_lines(lines, present)
+        most = self._most_grams(lines, offered, saved, present)
+        return tuple(
+            Slot(
+                id=w.line.id,
+                ingredient=w.ingredient.id,
+                material=w.ingredient,
+                name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
+                role=w.role,
+                start=w.grams.value,
+                reference_g=saved.get(w.line.id, w.grams.value),
+                free=w.line.id in free,
+                new=w.line.id not in present and saved.get(w.line.id, 0.0) <= 0,
+                gone=w.line.id in present and self._goes(w),
+                step=self._step(w, offered.get(w.ingredient.id) if w.line.id not in present else None),
+                most=most[w.line.id],
+            )
+            for w in lines
+        )
+
+    def _free_lines(self, lines: Sequence[WeighedLine], present: Collection[str]) -> set[str]:
+        """Return the ids of the lines that may change: those that have to go, and those that nothing holds or bars."""
         raised = bool(yeast_lines(self.original.batch))
-        caps = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
-        gone_fat = sum(w.grams.value for w in self.original.batch.lines if w.role == "fat" and self._goes(w))
-        slots = []
-        for w in self.base.batch.lines:
-            if w.role == FRYING:
-                continue
-            start, new = w.grams.value, w.line.id not in present_ids
-            gone = not new and self._goes(w)
-            barred = new and (w.ingredient.id in named or self._out(w.ingredient))
+        free = set()
+        for w in lines:
             held = w.line.locked or w.line.id in self.wish.locked or not w.in_dough or self._is_fixed(w, raised=raised)
             weighed = w.line.prep is not None and bool(w.line.prep.steps) and w.line.prep.weighed
-            back = new and saved.get(w.line.id, 0.0) > 0
-            cap = caps.get(w.ingredient.id)
-            if cap is not None and w.role == "fat" and dough_g:
-                cap = max(cap, 100 * gone_fat / dough_g)  # fat in place of fat
-            most = dough_g + start if cap is None else max(cap / 100 * dough_g, start, saved.get(w.line.id, 0.0))
+            if w.line.id in present:
+                if self._goes(w) or not (held or weighed):
+                    free.add(w.line.id)
+            elif not (held or weighed or self._barred(w)):
+                free.add(w.line.id)
+        return free
+
+    def _barred(self, w: WeighedLine) -> bool:
+        """Return True for a candidate that must not come in: it was named to be left out, or belongs to what is."""
+        named = {o.ingredient.id for o in self.original.batch.lines if o.line.id in self.wish.without_lines}
+        return w.ingredient.id in named or self._out(w.ingredient)
+
+    def _most_grams(
+        self,
+        lines: Sequence[WeighedLine],
+        offered: Mapping[str, Candidate],
+        saved: Mapping[str, float],
+        present: Collection[str],
+    ) -> dict[str, float]:
+        """Return the most grams of each line: by its candidate's limit, more acid or fat where it replaces some, and the stock."""
+        dough_g = max(self.original.batch.dough_g, self.reference.batch.dough_g)
+        limits = {c.ingredient: c.most_percent for c in (*candidates(), *offered.values())}
+        gone_fat = sum(w.grams.value for w in self.original.batch.lines if w.role == "fat" and self._goes(w))
+        result = {}
+        for w in lines:
+            start, before, new = w.grams.value, saved.get(w.line.id, 0.0), w.line.id not in present
+            limit = limits.get(w.ingredient.id)
+            if limit is not None and w.role == "fat" and dough_g:
+                limit = max(limit, 100 * gone_fat / dough_g)  # fat in place of fat
+            most = dough_g + start if limit is None else max(limit / 100 * dough_g, start, before)
             if w.role == "acid" and start > 0:
-                most = max(
-                    _MORE_ACID * start + step_of(w.ingredient, w.role, self.settings).grams, saved.get(w.line.id, 0.0)
-                )
+                most = max(_MORE_ACID * start + step_of(w.ingredient, w.role, self.settings).grams, before)
             if self.wish.stock and w.ingredient.id != "water":
                 most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
-            slots.append(
-                Slot(
-                    id=w.line.id,
-                    ingredient=w.ingredient.id,
-                    material=w.ingredient,
-                    name=w.ingredient.pack.name if w.ingredient.pack else w.ingredient.name,
-                    role=w.role,
-                    start=start,
-                    reference_g=saved.get(w.line.id, start),
-                    free=gone or not (held or weighed or barred),
-                    new=new and not back,
-                    gone=gone,
-                    step=self._step(w, offered.get(w.ingredient.id) if new else None),
-                    most=0.0 if gone or barred else most,
-                )
-            )
-        return tuple(slots)
+            out = self._barred(w) if new else self._goes(w)
+            result[w.line.id] = 0.0 if out else most
+        return result
 
     def _goes(self, w: WeighedLine) -> bool:
         """Whether a line has to go."""
