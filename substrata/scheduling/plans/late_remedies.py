@@ -103,9 +103,5 @@ def _late(problem: ScheduleProblem, effort: Effort) -> int | None:
 def _all_later(problem: ScheduleProblem, effort: Effort) -> int | None:
     """By how many minutes all would have to be later together; None when it was not found."""
     model = Model(problem)
-    m = model.model
-    delay = m.new_int_var(0, problem.horizon, "delay")
-    for due in problem.dues:
-        m.add(model.end[due.task] <= due.minute + delay)
-    best = model.best(delay, effort, None)
+    best = model.best(model.common_delay(), effort, None)
     return None if best is None else round(best.value)

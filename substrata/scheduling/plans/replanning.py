@@ -6,10 +6,9 @@ from dataclasses import dataclass, replace
 
 from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
+from substrata.scheduling.solver.replan_price import STILL_MIN, replan_price
 from substrata.scheduling.solver.search_effort import Effort
 
-_LATE, _WINDOW, _STRETCH, _MOVED = 2000, 3000, 500, 100
-_STILL = 2  # minutes by which nobody would say that it moved
 _LONGER = 20  # minutes that a running bake may be left in
 
 
@@ -62,38 +61,14 @@ def replan(
         problem, tasks=tasks, now=now, hot=True, lags=tuple(replace(lag, most=None) for lag in problem.lags)
     )
     model = Model(later)
-    m = model.model
-    price = _LATE * model.lateness
-    for lag in problem.lags:
-        after = later.task[lag.after]
-        if lag.most is None or after.fixed_start is not None:
-            continue
-        over = m.new_int_var(0, later.horizon * 2, "")
-        until = model.end[lag.after] if lag.to_end else model.start[lag.after]
-        m.add(over >= until - model.end[lag.before] - lag.most)
-        broken = m.new_bool_var("")
-        m.add(over == 0).only_enforce_if(~broken)
-        price += _WINDOW * broken + 20 * over
-    for task in later.tasks:
-        was = plan.placed.get(task.id)
-        if was is None:
-            continue
-        if task.fixed_start is not None:
-            if task.fixed_end is None:
-                price += _STRETCH * (model.end[task.id] - task.fixed_start - task.minutes)
-            continue
-        off = m.new_int_var(0, later.horizon * 2, "")
-        m.add_abs_equality(off, model.start[task.id] - was.start)
-        moved = m.new_bool_var("")
-        m.add(off <= _STILL).only_enforce_if(~moved)
-        price += _MOVED * moved + off
+    price = replan_price(model, problem, plan)
     best = model.best(price, effort, plan)
     if best is None:
         return None
     moved_tasks = tuple(
         (task.id, best.plan.placed[task.id].start - plan.placed[task.id].start)
         for task in later.tasks
-        if task.fixed_start is None and abs(best.plan.placed[task.id].start - plan.placed[task.id].start) > _STILL
+        if task.fixed_start is None and abs(best.plan.placed[task.id].start - plan.placed[task.id].start) > STILL_MIN
     )
     broken_words = tuple(_broken(problem, best.plan, later))
     late = [due for due in problem.dues if best.plan.placed[due.task].end > due.minute]

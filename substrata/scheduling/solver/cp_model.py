@@ -364,6 +364,13 @@ class Model:
         if not isinstance(expression, int):
             self.model.add(expression >= ceil(least - _HAIR))
 
+    def common_delay(self) -> Any:
+        """Return the minutes by which all deadlines would have to be later together, as a variable of the model."""
+        delay = self.model.new_int_var(0, self.problem.horizon, "delay")
+        for due in self.problem.dues:
+            self.model.add(self.end[due.task] <= due.minute + delay)
+        return delay
+
     def one_at_its_due(self) -> None:
         """Require that some bake is ready exactly when it is due.
 
