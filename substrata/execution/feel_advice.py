@@ -23,11 +23,8 @@ from substrata.process.rheology.handling_classes import ClassBand, band_of, clas
 _END = 0.4  # decades inside an open end that a class without a middle stands for (house choice)
 _FAR = 1.0  # decades outside the window, from which something was weighed wrong (house choice)
 _INSIDE = 0.3  # decades inside the window that is aimed at (house choice)
-_SOONEST = 1.0  # minutes of waiting worth saying
-_LONGEST = 20.0  # minutes that a baker waits at the bench
 _COHERES = 1.05  # filling of the voids over what is needed, at which it holds together
 _WARMEST, _COOLEST = 65.0, 5.0
-_BUTTER_RUNS_C = 30.0  # a dough of butter is not warmed so far (common practice)
 _MOST_WAYS = 3
 _GREASY, _TEARS = "greasy", "tears"
 ALSO = (_TEARS, _GREASY)
@@ -106,14 +103,11 @@ def feel(
     return replace(advice, text=f"{advice.text} {_in_dry_air(dough, batches)}") if dry_air else advice
 
 
-_DRY_AIR = 0.25  # of the added water more, late and by feel, at most (common practice)
-
-
 def _in_dry_air(dough: Dough, batches: float) -> str:
     added = sum(w.grams.value for w in dough.inside.lines if w.role == "liquid") * batches
     if not added:
         return "In dry air cover it at once: its skin dries."
-    return f"In dry air up to {as_poured(_DRY_AIR * added):g} g more of the liquid may go in, late, by feel; cover it."
+    return f"In dry air up to {as_poured(constant('dry_air_water') * added):g} g more of the liquid may go in, late, by feel; cover it."
 
 
 def _advice(hand: _Hand, class_name: str) -> FeelAdvice:
@@ -170,7 +164,7 @@ class _Hand:
 
     def over_minutes(self) -> tuple[np.ndarray, np.ndarray]:
         """Minutes from now on, and what the hand will feel."""
-        minutes = self.minute + np.arange(0.0, _LONGEST + 0.5, 0.5)
+        minutes = self.minute + np.arange(0.0, constant("wait_most_min") + 0.5, 0.5)
         warm = replace(self.bowl, temperature_c=self.temperature_c, place_c=None)
         return minutes - self.minute, warm.over_minutes(minutes) + self.left
 
@@ -248,9 +242,9 @@ def _waiting(hand: _Hand) -> list[FeelWay]:
     """Only where the curve crosses into the window."""
     waited, felt = hand.over_minutes()
     inside = np.flatnonzero((felt >= hand.low) & (felt < hand.high))
-    if not len(inside) or waited[inside[0]] < _SOONEST / 2:
+    if not len(inside) or waited[inside[0]] < constant("wait_least_min") / 2:
         return []
-    minutes = max(float(np.ceil(waited[inside[0]])), _SOONEST)
+    minutes = max(float(np.ceil(waited[inside[0]])), constant("wait_least_min"))
     return [FeelWay(kind="wait", text=f"wait {minutes:.0f} min", minutes=minutes)]
 
 
@@ -275,7 +269,7 @@ def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
 def _warmer(hand: _Hand, to: float) -> list[FeelWay]:
     if cheese_share(hand.dough.inside) >= CHEESE_DOUGH:
         return [FeelWay(kind="warm", text=f"warm the piece in hand to {to:.0f} °C", temperature_c=to)]
-    if to > _BUTTER_RUNS_C:
+    if to > constant("butter_runs_c"):
         return []
     return [FeelWay(kind="warm", text=f"let it warm to {to:.0f} °C", temperature_c=to)]
 

@@ -24,6 +24,7 @@ from substrata.execution.protocol_step import Group, RunPlan, RunStep, sentence
 from substrata.execution.weighing_order import weighing_order
 from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.kitchen_measures import kitchen_measure
+from substrata.process.baking.oven_profile import heating_minutes
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.target_handling import is_poured
 from substrata.process.rheology.yeast_kinetics import yeast_lines
@@ -32,7 +33,6 @@ _TELLING = 2  # classes apart, up to which a wanted window is a sign of being re
 _TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
 _SHAPE = "Shape"
 _POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
-_PREHEAT_MIN = 20.0  # of a domestic oven (common practice)
 _LEAST_REST_MIN = 1.0  # of a rest that is a step of its own (house choice)
 _HAIR = 1e-9  # of a batch
 
@@ -295,7 +295,7 @@ class _Maker:
             group=group,
             kind="wait",
             text=f"Heat the oven to {oven:.0f} °C{' with the fan' if self.dough.formula.bake.fan else ''}",
-            minutes=_PREHEAT_MIN,
+            minutes=float(heating_minutes(oven)),
             target=f"{oven:.0f} °C on the dial",
             measures="probe_c",
             sign="a probe in the empty oven tells what it really has",

@@ -17,7 +17,7 @@ from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Whol
 from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling_classes import classes
 
@@ -34,7 +34,6 @@ SOURCES = Literal["", "typed", "scale", "thermometer", "simulated"]
 SIMULATED = "simulated"
 READINGS = ("weight", "core", "oven", "colour")  # what is read while it bakes
 _OLD_READING = "read:"  # before the mark of a note by which earlier releases kept a reading
-_AT_THE_END_MIN = 2.0  # minutes before it comes out, within which a reading is one of what came out (assumed)
 MOMENTS = ("mixed", "shaped", "in", "turn", "flip", "top", "out", "cut", "eaten")
 CRUMBLY = "crumbly"  # a want of cohesion, felt like a class
 LIKED = Literal["", "good", "so-so", "bad"]
@@ -401,7 +400,7 @@ def _read_at_the_end(entries: Sequence[Entry]) -> dict[str, float]:
     if out is None:
         return {}
     for what, field_name in (("core", "core_c"), ("weight", "weight_out_g")):
-        late = [e for e in entries if reading_of(e) == what and 0 <= _minutes(e, out) <= _AT_THE_END_MIN]
+        late = [e for e in entries if reading_of(e) == what and 0 <= _minutes(e, out) <= constant("at_the_end_min")]
         if late and late[-1].value is not None:
             readings[field_name] = late[-1].value
     air = sorted(e.value for e in entries if reading_of(e) == "oven" and e.value is not None)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 
 _DECADES = 0.1  # of consistency that a hand does not feel (house choice: an eighth of a class)
-_WINDOW_SHARE = 0.08  # share of a bracket's width that nobody minds (house choice)
 _BOUND_SHARE = 0.05
 _LEAST_G, _MOST_SHARE = 0.1, 0.15
 _STEP = 0.04  # of a line, by which the slope is taken
@@ -51,7 +51,7 @@ def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float)
         moved = abs(other.values[key] - base.values[key]) / step
         low, high = target.window.low, target.window.high
         if low is not None and high is not None:
-            allowed = _WINDOW_SHARE * (high - low)
+            allowed = constant("tolerance_of_range") * (high - low)
         else:
             allowed = _BOUND_SHARE * abs((low if low is not None else high) or 0.0)
         if moved > 0 and allowed > 0:

@@ -11,7 +11,7 @@ from functools import cache
 import numpy as np
 
 from substrata.base.errors import OvenError
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.inference.making import Making, baked_case, make, moist_after, rim_of
 from substrata.ingredients.library import Floats
@@ -30,7 +30,6 @@ _BURNT_DOSE = 0.6  # loss of lightness, as a logarithm, that anyone calls burnt:
 _LOAF_DARK = 12.0  # L* below its usual crust, from which a loaf is burnt (assumed)
 _LATER_MIN = 8.0  # a dough whose water is still being drunk then was shaped too soon
 _WARM_K = 5.0  # by which a cookie warms before it sets
-_MOIST = 30.0  # water of a crust or crumb, %, below which it is not wet (assumed)
 _NONE = -9.0  # of a figure that this dough has not: no fault reads it
 
 # Figures of the run itself; what faults read is worked out of them (``readings``).
@@ -304,7 +303,7 @@ def readings(x: Floats, base: Floats, marks: Marks) -> dict[str, Floats]:
 
     wet = f("moisture") - r("moisture")
     # A crust that is baked nearly dry does not get soggy by a little more water.
-    least = 0.0 if marks.cracker or marks.cookie else max(_MOIST - r("moisture"), 0.0)
+    least = 0.0 if marks.cracker or marks.cookie else max(constant("moist_crumb") - r("moisture"), 0.0)
     return {
         "stiff": f("consistency") - marks.high,
         "unfilled": 1 - f("filled"),

@@ -14,7 +14,7 @@ from typing import Annotated, Literal
 
 from substrata.base.documents.field_kinds import Number, Whole, Word
 from substrata.base.errors import FormulaError
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.base.uncertainty import Spread
 from substrata.ingredients.composition import NUTRIENTS, Composition
 from substrata.ingredients.ingredient import Ingredient
@@ -76,13 +76,10 @@ class Dried:
     effort: float  # how much more a squeeze gave than usual; 1 is the forecast
 
 
-_WET = 75.0  # g water per 100 g from which a cloth presses something out (common practice)
-
-
 def is_squeezable(ingredient: Ingredient) -> bool:
     """Whether a cloth presses juice out of it: most of it is water that others could drink, and it is no puree."""
     free = ingredient.parameter("water_availability").value >= 1 and not ingredient.parameter("puree").value
-    return free and ingredient.composition["water_g"] >= _WET
+    return free and ingredient.composition["water_g"] >= constant("pressable_water")
 
 
 @cache

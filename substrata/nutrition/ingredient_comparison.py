@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
@@ -60,10 +61,6 @@ class Compared:
     source: str
 
 
-_LEAST_BINDING = 0.01  # eggs per g; less is not bought for its binding
-_LEAST_CAPACITY = 0.3  # g/g; less is not bought to hold water
-
-
 def compare(keys: Sequence[str], library: Library, settings: Settings) -> tuple[Compared, ...]:
     """Look at several things side by side, in the order asked for.
 
@@ -113,8 +110,8 @@ def _compared(ingredient: Ingredient, figures: Mapping[str, Estimate]) -> Compar
         price_100g=None if price is None else 100 * price,
         function_price=FunctionPrice(
             protein_100g=_per(price, composition["protein_g"] / 100, 0.05, 100),
-            water_100g=_per(price, capacity.value, _LEAST_CAPACITY, 100),
-            egg_equivalent=_per(price, binding.value, _LEAST_BINDING, 1),
+            water_100g=_per(price, capacity.value, constant("least_capacity"), 100),
+            egg_equivalent=_per(price, binding.value, constant("least_binding"), 1),
         ),
         flags=tuple(sorted(ingredient.flags)),
         source=ingredient.source,

@@ -10,7 +10,7 @@ from datetime import date
 from functools import cache
 
 from substrata.base.errors import FormulaError
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import WeighedLine
@@ -19,7 +19,6 @@ from substrata.process.preparation.premix import is_dry, premix
 from substrata.publishing.recipe import Recipe, RecipeLine, recipe_of
 
 MOST_BAGS = 500
-_FATTY = 10.0  # % fat from which a meal turns rancid (house choice)
 _TRACE_G = 0.05
 _WARM = re.compile(r"\d+ to \d+ °C")
 
@@ -140,7 +139,7 @@ def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, str]]
     """Until when each thing lets the bag be kept, and why."""
     for line in dry:
         ingredient = line.ingredient
-        fatty = line.role in ("base", "fibre") and ingredient.composition["fat_g"] >= _FATTY
+        fatty = line.role in ("base", "fibre") and ingredient.composition["fat_g"] >= constant("fatty_meal")
         key = "fatty" if fatty else "dairy" if "milk" in ingredient.flags else "lift" if line.role == "lift" else "dry"
         months, why = _keeping()[key]
         yield _later(packed_on, months), f"{short_name(ingredient.name)}: {why}"

@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cached_property, partial
 from math import ceil
 from typing import Literal
 
+from substrata.base.tables.table_reader import constant
+
 Hands = Literal["all", "ends", "none"]
-ROOM_C = 22.0
-UP_K_MIN, DOWN_K_MIN = 8.0, 4.0  # a domestic oven heating, and cooling with its door shut (common practice)
 SHARE_K = 10.0  # stages so far apart may share an oven (common practice)
 MOST_TASKS = 400
 
@@ -98,8 +98,8 @@ class ScheduledOven:
     name: str
     trays: int = 2
     share_k: float = SHARE_K
-    up_k_min: float = UP_K_MIN
-    down_k_min: float = DOWN_K_MIN
+    up_k_min: float = field(default_factory=partial(constant, "oven_heats_k_min"))
+    down_k_min: float = field(default_factory=partial(constant, "oven_cools_k_min"))
 
     def gap(self, before_c: float, after_c: float) -> int:
         """Minutes from one temperature to another."""
@@ -109,7 +109,7 @@ class ScheduledOven:
 
     def heating(self, to_c: float) -> int:
         """Minutes from a cold oven."""
-        return self.gap(ROOM_C, to_c)
+        return self.gap(constant("cold_oven_c"), to_c)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -15,6 +15,8 @@ from substrata.execution.protocol import bake_protocol
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import forms
 from substrata.formula.formula import Formula, Line, Mix
+from substrata.process.baking.oven_profile import heating_minutes
+from substrata.scheduling.schedule_problem import ScheduledOven
 from tests.execution.conftest import DEMO, LIBRARY, demo, made
 
 PLANS = {
@@ -201,3 +203,9 @@ def test_a_formula_of_every_form_can_be_run(name):
     plan = bake_protocol(demo(name))
     assert plan.text
     assert all(step.text and step.text[0].isupper() for step in plan.steps)
+
+
+@pytest.mark.parametrize("degrees", [140, 180, 230])
+def test_protocol_and_plan_heat_an_oven_at_one_rate(degrees):
+    assert heating_minutes(degrees) == ScheduledOven(name="oven").heating(degrees)
+    assert heating_minutes(degrees) < heating_minutes(degrees + 20)

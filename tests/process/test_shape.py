@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 from substrata import Dough, Settings, load_library, read_document, shape
 from substrata.base.errors import FormulaError
 from substrata.base.pans import Pan, pans
+from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
-from substrata.process.shaping.piece import DOME, LIP_HIGH, LOAF, piece_of, shape_forms
+from substrata.process.shaping.piece import DOME, LOAF, piece_of, shape_forms
 from substrata.process.shaping.tray_layout import lay_circles, lay_rectangles
 from tests.support.doughs import document
 
@@ -45,7 +46,7 @@ def volume_mm3(form, p):
     if p.kind == "round":
         lip = shape_forms()[form].lip_mm
         rim = pi / 4 * (a * a - max(a - 2 * lip, 0) ** 2)
-        return p.layers * t * (pi / 4 * a * a + (LIP_HIGH - 1) * rim)
+        return p.layers * t * (pi / 4 * a * a + (constant("rim_factor") - 1) * rim)
     return p.layers * t * a * b
 
 

@@ -20,7 +20,6 @@ from substrata.process.rheology.yeast_kinetics import alive, yeast_lines
 _SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)
 _A_FEW = 2  # lines from which it is a dough
-_GUMMY = 6.0  # points from which gumminess is told: psyllium rolls that bakers make with success come to 5
 _PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
 
 
@@ -218,14 +217,14 @@ def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
 def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
     score = next((s for s in r.dough.texture.scores if s.key == "gummy"), None) if r.dough.texture else None
     lines = score.terms[0].lines if score and score.terms else ()
-    if score and _PERHAPS_GUMMY <= score.value < _GUMMY:
+    if score and _PERHAPS_GUMMY <= score.value < constant("gummy_from"):
         yield DoughWarning(
             code="perhaps-gummy",
             severity="note",
             lines=lines,
             text=f"Somewhat gummy ({score.value:.0f} of 10) unless it is baked until its crumb is dry: {score.terms[0].what}.",
         )
-    if score and score.value >= _GUMMY:
+    if score and score.value >= constant("gummy_from"):
         yield DoughWarning(
             code="gummy",
             severity="act",

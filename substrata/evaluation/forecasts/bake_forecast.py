@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.tables.table_reader import constant
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
@@ -27,10 +28,8 @@ from substrata.process.rheology.phases import whole_seeds
 
 _LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
 _GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
-_VERY_WET = 68.0  # % water of a sheet from which the physics is known to dry it too fast
 _SOONER = 0.95  # of the time: an edge that is done before is told
 _MANY_SEEDS = 0.25  # of the dough: a seed crispbread
-_CHECK = 0.75  # of the time, from which bakers look (common practice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -160,7 +159,7 @@ def _check(ready: Between | None, open_from: float) -> float | None:
     """From when bakers look: three quarters of the time or the earliest it may be, but not as the last stage begins."""
     if ready is None:
         return None
-    return max(min(_CHECK * ready.best, ready.low), open_from + 0.4 * (ready.best - open_from))
+    return max(min(constant("check_from") * ready.best, ready.low), open_from + 0.4 * (ready.best - open_from))
 
 
 def _horizon(done: Doneness, ran: Ran) -> float:
@@ -247,7 +246,7 @@ def _flags(t: _Sentences) -> tuple[str, ...]:
 def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str, ...]:
     """Where this forecast was least sure in its own study."""
     rows = []
-    if case.form.id in ("thin-crust", "wrap", "cracker") and case.wet_percent > _VERY_WET:
+    if case.form.id in ("thin-crust", "wrap", "cracker") and case.wet_percent > constant("very_wet_sheet"):
         rows.append(
             "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
         )

@@ -15,7 +15,6 @@ from substrata.process.shaping.piece import Piece, ShapeForm, shape_forms
 from substrata.process.shaping.tray_layout import TrayLayout, lay_circles, lay_rectangles
 
 USUAL_TRAY = "half-sheet"
-_LARGEST_RING_MM = 130.0  # for one bun (common practice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -117,7 +116,9 @@ _STANDING = ("dome", "loaf", "tin")
 def _rings(form: ShapeForm, kitchen_pans: tuple[Pan, ...]) -> tuple[Pan, ...]:
     if form.kind != "dome":
         return ()
-    return tuple(p for p in (*kitchen_pans, *pans().values()) if p.kind == "round" and p.length_mm <= _LARGEST_RING_MM)
+    return tuple(
+        p for p in (*kitchen_pans, *pans().values()) if p.kind == "round" and p.length_mm <= constant("largest_ring_mm")
+    )
 
 
 _MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)
@@ -189,14 +190,12 @@ def _size(piece: Piece) -> str:
     return f"{piece.length_mm:.0f} × {piece.width_mm:.0f} mm, {piece.thickness_mm:.1f} mm thick".replace(".0 mm", " mm")
 
 
-LEAST_HOLE_MM = 10.0  # that still is one when it is baked (common practice)
-_FULLEST = 0.72  # of a tin's height, leaving room for the rise (common practice)
-
-
 def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> list[str]:
     rows = []
-    if piece.fill_share > _FULLEST:
-        rows.append(f"Fuller than {100 * _FULLEST:.0f} % of its height: it will run over. Take a larger one.")
+    if piece.fill_share > constant("fullest_tin"):
+        rows.append(
+            f"Fuller than {100 * constant('fullest_tin'):.0f} % of its height: it will run over. Take a larger one."
+        )
     if form.kind == "cut":
         rows.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
     fried = is_fried(formula)
@@ -235,6 +234,6 @@ def _ring_notes(piece: Piece, heat: str) -> list[str]:
         return []
     rope = pi * (piece.length_mm - piece.thickness_mm)
     rows = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
-    if piece.grown_hole_mm < LEAST_HOLE_MM:
+    if piece.grown_hole_mm < constant("least_hole_mm"):
         rows.append(f"In the {heat} the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
     return rows

@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.formula.forms import Form, form_of
@@ -15,7 +16,6 @@ from substrata.formula.formula import Formula
 
 Source = Literal["set", "oven", "dried", "habit"]
 _SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight
-_DRIEST_PERCENT = 2.0  # a crumb takes up so much from the room's air, however dry it left the oven (common practice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,7 +100,7 @@ def most_loss(wet: float) -> float:
     >>> round(most_loss(30.0), 2)
     0.29
     """
-    return loss_to(wet, _DRIEST_PERCENT)
+    return loss_to(wet, constant("driest_crumb"))
 
 
 def loss_to(wet: float, moisture: float) -> float:

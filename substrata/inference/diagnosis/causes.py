@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.inference.making import Making, dough_temperature, selected_lines
 
@@ -106,7 +106,7 @@ def _rest_making(what: str, kind: str, size: float) -> Making:
     if what == "flag":
         return Making(flags=frozenset((kind,)))
     if what == "oil":
-        flags = frozenset(("oil_cool",)) if size < -_OIL_COOL_K else frozenset()
+        flags = frozenset(("oil_cool",)) if size < -constant("cool_oil_k") else frozenset()
         return Making(oven_k=size, flags=flags)
     simple: dict[str, Making] = {
         "gas": Making(gas=size),
@@ -125,6 +125,3 @@ def _rest_making(what: str, kind: str, size: float) -> Making:
         "flip": Making(unflipped=True),
     }
     return simple[what]
-
-
-_OIL_COOL_K = 10.0  # under the wanted temperature, from which oil soaks in (common practice)

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.tables.table_reader import constant
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.labels.label_mistakes import FAR_SDS, Mistake, likely_mistake
 from substrata.ingredients.labels.label_sums import (
@@ -28,8 +29,6 @@ from substrata.ingredients.pack import Lot
 from substrata.ingredients.printed_label import FIGURES, Label
 
 Severity = Literal["wrong", "odd", "note"]
-_DENSITY_ROOM = 1.3  # times beyond the usual range of a cup from which a serving's weight is doubted
-_HIDES_MUCH_G = 3.0  # g per 100 g that a printed zero may hide before it is told
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -175,7 +174,11 @@ def _density(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
         if measure.source != "serving on the pack" or usual is None:
             continue
         grams = measure.grams.value
-        if not usual.grams.low / _DENSITY_ROOM <= grams <= usual.grams.high * _DENSITY_ROOM:
+        if (
+            not usual.grams.low / constant("serving_density_room")
+            <= grams
+            <= usual.grams.high * constant("serving_density_room")
+        ):
             text = f"The serving makes a {key} weigh {grams:.3g} g; usually it is {usual.grams.low:.3g} to {usual.grams.high:.3g} g."
             yield Finding(code="density", severity="odd", text=text, figures=())
 
@@ -184,7 +187,7 @@ def _hidden(label: Label) -> Iterator[Finding]:
     hiding = {}
     for key in ("carbohydrate_g", "sugars_g", "fat_g", "protein_g"):
         most = label.per_100g(key)
-        if most is not None and label.hides(key) and most.high >= _HIDES_MUCH_G:
+        if most is not None and label.hides(key) and most.high >= constant("zero_hides_g"):
             hiding[key] = most.high
     if hiding:
         names = ", ".join(_name(key) for key in hiding)

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil
 
+from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.process.baking.simulation.oven_constants import oven_number
 
@@ -36,3 +38,8 @@ class OvenProfile:
         side = "hot" if self.offset_k > 0 else "cool"
         bakes = "1 bake" if self.bakes == 1 else f"{self.bakes} bakes"
         return f"{self.name}: {abs(self.offset_k):.0f} °C {side} ± {self.half_90_k:.0f}, from {bakes}"
+
+
+def heating_minutes(to_c: float) -> int:
+    """Return the minutes in which a cold oven reaches a temperature, °C: the one heating rate of protocol and plan."""
+    return ceil((to_c - constant("cold_oven_c")) / constant("oven_heats_k_min"))

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.base.tables.table_reader import read_table
-
-_ROOM_C = 15.0  # a fat should not smoke this close to the oil's temperature (common practice)
+from substrata.base.tables.table_reader import constant, read_table
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,7 +35,9 @@ def frying_fats(fry_c: float, names: dict[str, str]) -> tuple[FryingFat, ...]:
     rows = []
     for row in read_table("frying_fats.csv"):
         smoke = row.spread()
-        verdict = "good" if smoke.low - fry_c >= _ROOM_C else "near" if smoke.value > fry_c else "smokes"
+        verdict = (
+            "good" if smoke.low - fry_c >= constant("smoke_margin_k") else "near" if smoke.value > fry_c else "smokes"
+        )
         rows.append(
             FryingFat(
                 ingredient=row.text("ingredient"),

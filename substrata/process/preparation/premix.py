@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
 
-_DRY = 15.0  # % water up to which a line may stand in a premix
 _ROLES = ("base", "fibre", "binder", "lift", "salt", "sweetener", "flavour")
 
 
@@ -37,7 +37,7 @@ class Premix:
 
 def is_dry(line: WeighedLine) -> bool:
     """Whether a line may stand in a premix."""
-    return line.role in _ROLES and line.in_dough and line.ingredient.composition["water_g"] <= _DRY
+    return line.role in _ROLES and line.in_dough and line.ingredient.composition["water_g"] <= constant("premix_driest")
 
 
 def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:

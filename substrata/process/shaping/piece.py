@@ -13,7 +13,7 @@ from typing import Literal
 
 from substrata.base.pans import Pan, pan_of
 from substrata.base.roots import root
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
@@ -113,12 +113,7 @@ class Piece:
     @property
     def too_thick_to_fry(self) -> bool:
         """Whether it darkens in oil before its middle is done."""
-        return self.heats_as_mm > _FRIED_MOST_MM
-
-
-_FRIED_MOST_MM = 15.0  # of a sheet (common practice)
-_SEEDS_MM = 4.0  # of a sheet of whole seeds: spread no thinner than they lie, 3 to 4 mm (common practice)
-LIP_HIGH = 1.8  # a raised rim's thickness over the floor's (common practice)
+        return self.heats_as_mm > constant("fried_most_mm")
 
 
 def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ()) -> Piece:
@@ -143,7 +138,7 @@ def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ())
     # A bun keeps its habit of height over width unless one of them is held.
     usual = form_of(formula.form).thickness_mm
     if form.kind == "cut":
-        usual += max(_SEEDS_MM - usual, 0.0) * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
+        usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
     if form.layers > 1:
         usual /= form.layers + 1  # its sheets and its filling are about equally thick
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
@@ -260,7 +255,7 @@ def _round_volume(diameter: float, lip: float) -> float:
     """Volume of a disc of 1 mm with a raised rim, mm³ per mm of thickness."""
     inner = max(diameter - 2 * lip, 0.0)
     floor_area, whole = pi / 4 * inner * inner, pi / 4 * diameter * diameter
-    return floor_area + LIP_HIGH * (whole - floor_area)
+    return floor_area + constant("rim_factor") * (whole - floor_area)
 
 
 def _diameter(per_mm: float, lip: float) -> float:

@@ -10,6 +10,7 @@ from typing import Any, TypeVar
 import numpy as np
 
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 from substrata.formula.batch.batch_lines import FRYING, Batch, WeighedLine
@@ -23,8 +24,6 @@ from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.request.exclusions import excluded_by
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
-_SWEET = 2.0  # % sucrose of the dough from which it is a sweet one
-_MORE_ACID = 1.3  # vinegar is no water
 _FEEDS = 0.03  # of the dough: sugar that is there for the yeast
 _LEAST_G = 0.05
 _Worked = TypeVar("_Worked")
@@ -88,7 +87,7 @@ class BalanceProblem:
 
     def _offered(self, invited: tuple[str, ...]) -> tuple[Candidate, ...]:
         batch, form = self.original.batch, self.original.formula.form
-        sweet = self.original.bracketed.value("sweetness") > _SWEET if batch.dough_g else False
+        sweet = self.original.bracketed.value("sweetness") > constant("sweet_dough") if batch.dough_g else False
         named = tuple(
             Candidate(ingredient=i, most_percent=40, liking=1, never_forms=frozenset(), stands_for=self.library[i].role)
             for i in invited
@@ -167,7 +166,7 @@ class BalanceProblem:
                 limit = max(limit, 100 * gone_fat / dough_g)  # fat in place of fat
             most = dough_g + start if limit is None else max(limit / 100 * dough_g, start, before)
             if w.role == "acid" and start > 0:
-                most = max(_MORE_ACID * start + step_of(w.ingredient, w.role, self.settings).grams, before)
+                most = max(constant("more_acid") * start + step_of(w.ingredient, w.role, self.settings).grams, before)
             if self.wish.stock and w.ingredient.id != "water":
                 most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
             out = self._barred(w) if new else self._goes(w)

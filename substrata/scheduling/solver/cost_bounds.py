@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from math import ceil
 
-from substrata.scheduling.schedule_problem import ROOM_C, ScheduledOven, ScheduleProblem, Task
+from substrata.base.tables.table_reader import constant
+from substrata.scheduling.schedule_problem import ScheduledOven, ScheduleProblem, Task
 
 TIED_MIN = 60  # minutes that may lie between what is tied to an oven and the oven
 
@@ -22,7 +23,7 @@ def least_on(oven: ScheduledOven, rows: list[Task]) -> int:
     """
     hottest = max(task.temp_c for task in rows)
     apart = sum(task.minutes for task in _sequential(oven, rows))
-    return max(_in_groups(oven, rows), apart) + oven.heating(max(hottest - oven.share_k, ROOM_C))
+    return max(_in_groups(oven, rows), apart) + oven.heating(max(hottest - oven.share_k, constant("cold_oven_c")))
 
 
 def _sequential(oven: ScheduledOven, rows: list[Task]) -> list[Task]:

@@ -12,8 +12,8 @@ from itertools import pairwise
 from math import ceil
 from typing import TYPE_CHECKING, Any, Literal
 
+from substrata.base.tables.table_reader import constant
 from substrata.scheduling.schedule_problem import (
-    ROOM_C,
     Due,
     Placed,
     Schedule,
@@ -245,7 +245,7 @@ class Model:
         m.add(used >= stop - begin - sum((pause.minutes for pause in pauses), start=0))
         if len(self.problem.ovens) == 1 and not hot:
             # Each pause costs heating up once more, at least to the coolest stage.
-            again = oven.heating(max(min(task.temp_c for task in rows) - oven.share_k, ROOM_C))
+            again = oven.heating(max(min(task.temp_c for task in rows) - oven.share_k, constant("cold_oven_c")))
             m.add(used >= least_on(oven, rows) + again * sum((pause.off for pause in pauses), start=0))
         # An oven that nothing is baked in is off.
         some = m.new_bool_var("")

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.scheduling.schedule_problem import ROOM_C, Placed, Schedule, ScheduledOven, ScheduleProblem, Task
+from substrata.base.tables.table_reader import constant
+from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduledOven, ScheduleProblem, Task
 
 OFF_LEAST = 45  # minutes off, below which an oven is left on (house choice)
 
@@ -54,7 +55,11 @@ def heat_curves(problem: ScheduleProblem, schedule: Schedule) -> tuple[OvenHeat,
         minutes: list[int] = []
         degrees: list[float] = []
         for begin, end in on_times(oven, inside):
-            start_c = max(degrees[-1] - (begin - minutes[-1]) * oven.down_k_min, ROOM_C) if minutes else ROOM_C
+            start_c = (
+                max(degrees[-1] - (begin - minutes[-1]) * oven.down_k_min, constant("cold_oven_c"))
+                if minutes
+                else constant("cold_oven_c")
+            )
             minutes, degrees = [*minutes, begin], [*degrees, start_c]
             for at, task in inside:
                 if not begin <= at.start <= end:
