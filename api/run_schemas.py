@@ -9,9 +9,10 @@ from pydantic import Field
 from api.document_schemas import FormulaDocument, model_of
 from kitchen.models import Run, RunEntry
 from kitchen.services.runs import OpenRun
+from substrata.execution.bake_log import LogState
 from substrata.execution.live_forecast import BakeReading
 from substrata.execution.protocol_step import RunPlan
-from substrata.execution.run_document import LogState, Verdict
+from substrata.execution.run_document import Verdict
 from substrata.formula.exchange.draft_merge import MergeConflict
 from substrata.inference.calibration.learned_parameters import Learned, Odd
 from substrata.inference.crust_colour import Reference

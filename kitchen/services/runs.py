@@ -23,11 +23,12 @@ from substrata.base.documents.field_kinds import Where
 from substrata.base.documents.records import read_record, write_record
 from substrata.evaluation.dough import Dough
 from substrata.execution import run_document as core
+from substrata.execution.bake_log import LogState, log_state, what_was_done
 from substrata.execution.feel_advice import FeelAdvice, feel
 from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
 from substrata.execution.pour_advice import PourAdvice, poured
 from substrata.execution.protocol import bake_protocol
-from substrata.execution.run_document import Entry, LogState, Verdict, log_state, read_run, what_was_done
+from substrata.execution.run_document import Entry, Verdict, read_run
 from substrata.process.baking.bake_case import BakeCase
 
 MOST_BATCHES = 200.0

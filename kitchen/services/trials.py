@@ -25,7 +25,8 @@ from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, n
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Entry, moment_of, read_run, what_was_done, write_run
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import Done, Entry, moment_of, read_run, write_run
 from substrata.execution.run_document import Run as CoreRun
 from substrata.formula.exchange.draft_merge import Merged, merge_change
 from substrata.formula.exchange.spreadsheet_cells import safe_cell

@@ -1,5 +1,5 @@
 """A bake session: its protocol, its log, corrections by feel, pours, and the live forecast.
 
 It does not learn (``inference``).
-Begin with ``protocol.py`` and ``run_document.py``.
+Begin with ``protocol.py`` and ``bake_log.py``.
 """

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Run, Verdict, slip_words, what_was_done
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import Done, Run, Verdict, slip_words
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.faults import fault_table

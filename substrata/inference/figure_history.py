@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.errors import FormulaError
-from substrata.execution.run_document import Done, Run, what_was_done
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import Done, Run
 from substrata.process.rheology.texture import texture_words
 
 

@@ -13,7 +13,8 @@ from playwright.sync_api import expect
 from kitchen.demo.load import DEMO_NAME
 from kitchen.models import Kitchen, Run, RunEntry
 from kitchen.services import devices
-from substrata.execution.run_document import read_run, what_was_done
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import read_run
 from tests.browser.conftest import formula_link, sign_in
 from tests.browser.test_access import violations
 from tests.browser.test_settle import work

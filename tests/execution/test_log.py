@@ -6,7 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from substrata.execution.run_document import Entry, Run, log_state, what_was_done
+from substrata.execution.bake_log import log_state, what_was_done
+from substrata.execution.run_document import Entry, Run
 from tests.execution.conftest import DEMO
 
 EXAMPLES = json.loads(Path(__file__).with_name("log_examples.json").read_text(encoding="utf8"))

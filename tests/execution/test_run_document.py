@@ -11,17 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.base.errors import FormulaError
-from substrata.execution.run_document import (
-    Done,
-    Entry,
-    Felt,
-    Run,
-    read_run,
-    run_schema,
-    standing,
-    what_was_done,
-    write_run,
-)
+from substrata.execution.bake_log import standing, what_was_done
+from substrata.execution.run_document import Done, Entry, Felt, Run, read_run, run_schema, write_run
 from substrata.formula.formula_document import write_document
 from tests.execution.conftest import DEMO
 

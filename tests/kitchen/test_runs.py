@@ -15,8 +15,9 @@ from kitchen.models import Job, Lot, Run, RunEntry, StockMove
 from kitchen.services import formulas, ovens, pantry, runs, trials
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
+from substrata.execution.bake_log import what_was_done
 from substrata.execution.live_forecast import BakeReading
-from substrata.execution.run_document import read_run, run_schema, what_was_done
+from substrata.execution.run_document import read_run, run_schema
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Run, Verdict, what_was_done
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import Run, Verdict
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
 from substrata.inference.diagnosis.evidence import logged
 from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question, explain

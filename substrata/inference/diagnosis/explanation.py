@@ -14,7 +14,8 @@ import numpy as np
 
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Done, Run, Verdict, what_was_done
+from substrata.execution.bake_log import what_was_done
+from substrata.execution.run_document import Done, Run, Verdict
 from substrata.inference.diagnosis.cause_effects import CauseTable
 from substrata.inference.diagnosis.causes import Cause, strengths
 from substrata.inference.diagnosis.evidence import Logged, logged
