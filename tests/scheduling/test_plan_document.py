@@ -337,3 +337,11 @@ def test_a_cheese_dough_in_several_loads_is_rolled_warm_or_warmed_again():
     planned = make_plan(case, effort=EFFORT)
     assert planned.late == ()
     assert planned.bakes[0].loads == 2
+
+
+def test_a_melted_cheese_dough_has_to_be_shaped_before_it_cracks():
+    """A warm cheese dough is worked within half an hour or so (common practice), never within the two hours of a covered dough."""
+    case = planning_case(read_plan(day("Gouda-melt crust", ROLLS)), LIBRARY)
+    limits = {lag.reason: lag.most for lag in case.problem.lags if lag.before.startswith("1:") and lag.most is not None}
+    assert limits["it cracks when it has cooled"] < 60
+    assert not any(lag.reason.startswith("it cracks") for lag in case.problem.lags if lag.before.startswith("2:"))

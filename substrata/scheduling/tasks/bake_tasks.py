@@ -281,9 +281,9 @@ class _Maker:
     def _window(self, melted: bool) -> tuple[float, str]:
         """How long after mixing it can be shaped, and why no longer."""
         handling = self.dough.handling
-        case = next((step for step in self.run.steps if step.id == "case"), None)
-        if melted and case and case.minutes:
-            return case.minutes, "it cracks when it has cooled"
+        surface = next((step for step in self.run.steps if step.id == "bench"), None)
+        if melted and surface and surface.minutes:
+            return surface.minutes, "it cracks when it has cooled"
         if self.dough.kind == "batter" and self._lifts():
             return _windows()["batter"]
         if handling and handling.closes_min:
