@@ -164,7 +164,7 @@ def _api(demo: Any, client: Any) -> Iterator[tuple[str, Any]]:
         "house-formulas",
         "plans",
         "runs",
-        "learned",
+        "runs-line?figure=loss",
     ):
         yield end, call("GET", f"{root}/{end}")
     for formula in demo.formulas.order_by("pk"):
@@ -178,7 +178,8 @@ def _api(demo: Any, client: Any) -> Iterator[tuple[str, Any]]:
             "analyse": document, "shape": document, "card": document, "cheaper": document, "remedies": {"document": document},
             "prep": {"document": document}, "bake": {"document": document}, "recipe": {"document": document},
             "what-if": {"document": document, "line": document["lines"][0]["id"]}, "scale": {"document": document, "factor": 1.7},
-            "premix-bags": {"document": document, "bags": 3}, "label": {"document": document},
+            "premix-bags": {"document": document, "bags": 3, "made_on": "2026-06-06"},
+            "label": {"document": document, "style": "us", "baked_on": "2026-06-06"},
         }  # fmt: skip
         for end, body in bodies.items():
             yield f"{formula.name} {end}", call("POST", f"{root}/{end}", body)
@@ -186,7 +187,7 @@ def _api(demo: Any, client: Any) -> Iterator[tuple[str, Any]]:
         for end in ("",):
             yield f"run {run.pk}{end}", call("GET", f"{root}/runs/{run.pk}{end}")
     for ingredient in ("almond-flour", "mozzarella", "egg", "erythritol"):
-        yield ingredient, call("GET", f"{root}/pantry/{ingredient}")
+        yield ingredient, call("GET", f"{root}/ingredients/{ingredient}")
 
 
 def main() -> int:
