@@ -162,8 +162,8 @@ def test_cards_come_in_the_order_of_work_and_only_where_needed():
 
 
 def test_what_is_set_changes_the_card():
-    def text(kind, **prep):
-        plan = prep(Dough(read_document({**CRUST, "prep": prep}), LIBRARY))
+    def text(kind, **choices):
+        plan = prep(Dough(read_document({**CRUST, "prep": choices}), LIBRARY))
         return next(card.text for card in plan.tasks if card.kind == kind)
 
     assert text("melt", microwave_watts=450) != text("melt")
