@@ -1,6 +1,7 @@
 """Limits for computations of tens of milliseconds or more: how many run at once, and a budget of seconds for each person.
 
-Light requests never wait for heavy ones, and nobody's hunger is everybody's wait. Both are kept by each process of the server for itself: with two processes a person has twice as much.
+Light requests never wait for heavy ones, and nobody's hunger is everybody's wait.
+Both are kept by each process of the server for itself: with two processes a person has twice as much.
 """
 
 from collections.abc import Callable

@@ -139,7 +139,7 @@ _LEAST_AMOUNTS = 2  # below a title
 
 
 def _titled(rows: list[PastedLine], library: Library) -> list[PastedLine]:
-    """Return the first line is the name when it has no amount, names no ingredient outright, and amounts stand below."""
+    """Return the rows with the first one read as the name, when it has no amount, names no ingredient and amounts stand below."""
     if not rows or rows[0].status == "section" or any(line.entered for line in rows[0].lines):
         return rows
     if rows[0].phrases and (rows[0].phrases.note is None or rows[0].text.endswith(".")):

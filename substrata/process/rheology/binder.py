@@ -206,7 +206,10 @@ def dough_structure(batch: Batch, form: Form, formula: Formula) -> Structure:
 
 
 def _salted(window: Window, cheese_salt: float, sweet: float) -> Window:
-    """Return a crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt."""
+    """Return the salt range, opened upwards for cheese and downwards for sweetness.
+
+    A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt.
+    """
     low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
     high = window.high if window.high is None else max(window.high, _CHEESE_SALT * cheese_salt)
     return Window(low=low, high=high)
