@@ -119,6 +119,12 @@ warm_oven() {
 }
 
 port_busy() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+# serves PORT : true when what listens there answers as a server. A busy port is not enough: a connection to a free port
+# among those that the kernel gives to clients may be given that very port, and meets itself.
+serves() {
+  local line=""
+  (exec 3<>"/dev/tcp/127.0.0.1/$1" && printf 'GET /health/live HTTP/1.0\r\n\r\n' >&3 && read -r -t 5 line <&3 && [[ "$line" == HTTP/* ]]) 2>/dev/null
+}
 free_port() {
   local port="$1"
   while port_busy "$port"; do port=$((port + 1)); done

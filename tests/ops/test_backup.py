@@ -69,7 +69,7 @@ def instance(tmp_path):
 def served(instance, meanwhile=lambda: None):
     """Serve with ./start until it says its address, and stop it."""
     with subprocess.Popen(
-        ["./start", "--port", "54790"], cwd=ROOT, env=instance.environment, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, start_new_session=True,
+        ["./start", "--port", "24790"], cwd=ROOT, env=instance.environment, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, start_new_session=True,
     ) as server:  # fmt: skip
         said = []
         try:
@@ -146,7 +146,7 @@ def ready(minutes=1.0):
     until = time.monotonic() + 60 * minutes
     while time.monotonic() < until:
         try:
-            with urlopen("http://127.0.0.1:54790/health/ready", timeout=5) as reply:
+            with urlopen("http://127.0.0.1:24790/health/ready", timeout=5) as reply:
                 return reply.status == 200
         except OSError:
             time.sleep(0.1)
@@ -167,9 +167,9 @@ def test_what_is_killed_comes_back_a_second_start_joins_and_stop_stops(instance)
             time.sleep(0.3)
             assert ready()
         # Another ./start joins; with other wishes it refuses; and --stop stops what the first has started.
-        assert "runs already" in instance.refused(["timeout 20 ./start --port 54791"])
+        assert "runs already" in instance.refused(["timeout 20 ./start --port 24791"])
         said = instance(["timeout --signal=INT 2 ./start || true"])
-        assert "it runs already, at http://localhost:54790" in said
+        assert "it runs already, at http://localhost:24790" in said
         assert ready()
         assert "stopped" in instance(["./start --stop"])
         assert not running(local, "config.serve")

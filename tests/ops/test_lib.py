@@ -3,8 +3,10 @@
 import os
 import shutil
 import signal
+import socketserver
 import subprocess
 from pathlib import Path
+from threading import Thread
 
 import pytest
 
@@ -85,3 +87,19 @@ def test_an_unknown_option_is_refused_before_anything_is_started():
         (["./start", "--help"], 0),
     ):
         assert subprocess.run(command, cwd=ROOT, capture_output=True, check=False).returncode == code
+
+
+@pytest.mark.parametrize(("answer", "serves"), [(b"HTTP/1.0 200 OK\r\n\r\n", True), (None, False)])
+def test_a_port_serves_when_it_answers_and_not_when_it_only_gives_back_what_it_is_sent(shell, answer, serves):
+    """A connection that meets itself hears its own words; ./start took that for its server once in thousands of starts."""
+
+    class Handler(socketserver.StreamRequestHandler):
+        def handle(self):
+            asked = self.rfile.readline()
+            self.wfile.write(answer or asked)
+
+    with socketserver.TCPServer(("127.0.0.1", 0), Handler) as server:
+        Thread(target=server.serve_forever, daemon=True).start()
+        port = server.server_address[1]
+        assert ("yes" in shell(f"serves {port} && echo yes || echo no").stdout) == serves
+        server.shutdown()
