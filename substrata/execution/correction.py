@@ -13,6 +13,7 @@ from substrata.evaluation.figures import Figures, figures
 from substrata.evaluation.target_ranges import fails, is_outside
 from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.formula.formula import Formula, Line
+from substrata.ingredients.groups import is_in_group
 
 LIQUID, DRY = "liquid", "dry"
 _LIQUID_ROLES = ("liquid",)
@@ -111,7 +112,7 @@ def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: floa
 
 
 def _water_of(dough: Dough) -> str:
-    return next((w.line.id for w in dough.inside.lines if w.ingredient.id == _WATER), _NEW)
+    return next((w.line.id for w in dough.inside.lines if is_in_group(w.ingredient, "water")), _NEW)
 
 
 def correctors(dough: Dough, *, stiffen: bool) -> Iterator[tuple[str, WeighedLine | None, str]]:
@@ -123,7 +124,7 @@ def correctors(dough: Dough, *, stiffen: bool) -> Iterator[tuple[str, WeighedLin
         return
     watery = [w for w in lines if w.role in _LIQUID_ROLES and w.grams.value > 0]
     yield from ((w.line.id, w, LIQUID) for w in watery)
-    if not any(w.ingredient.id == _WATER for w in watery):
+    if not any(is_in_group(w.ingredient, "water") for w in watery):
         yield (_NEW, None, LIQUID)
     yield from ((w.line.id, w, "egg") for w in lines if w.role == "egg" and w.ingredient.id == "egg")
 

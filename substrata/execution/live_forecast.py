@@ -17,6 +17,7 @@ import numpy as np
 
 from substrata.base.errors import FormulaError
 from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.execution.reading_noise import reading_noise
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run
@@ -30,9 +31,7 @@ _READINGS_PER_KIND = 6  # readings that are used: close ones say the same
 _BEYOND = 2.5  # standard deviations from which a reading counts less
 ReadingKind = Literal["weight", "core", "oven", "colour"]
 KINDS: tuple[ReadingKind, ...] = ("weight", "core", "oven", "colour")
-# One standard deviation: of a weighed share lost, a probe in the core and in the air (K), and an eye (chips of colour).
-_NOISE = {"weight": 0.006, "core": 3.0, "oven": 4.0, "colour": 0.6}
-_CHIP_DOSE = 0.09  # loss of lightness, as a logarithm, from one chip of colour to the next (house choice)
+_NOISE_OF = {"weight": "loss", "core": "core", "oven": "air", "colour": "chip"}  # kinds of ``readings_noise.csv``
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -126,7 +125,7 @@ class LiveBake:
         if not readings:
             return mean, sds, []
         predicted = np.array([[self._predicted(n, reading) for reading in readings] for n in range(len(self.runs))])
-        noise = np.array([_NOISE[reading.kind] for reading in readings])
+        noise = np.array([reading_noise(_NOISE_OF[reading.kind]).sd for reading in readings])
         off = np.array([reading.value for reading in readings]) - predicted.mean(axis=0)
         surprise = np.abs(off) / np.hypot(predicted.std(axis=0), noise)
         # A reading beyond what any like bake has counts as much less as it is beyond.
@@ -145,8 +144,8 @@ class LiveBake:
             return case.oven_c + case.offset_k
         if reading.kind == "colour":
             light = float(np.interp(reading.minute, ran.minutes, ran.light_top))
-            dose = np.log(case.light / min(light, case.light))
-            return float((dose - case.gold_dose * case.wish_factor) / _CHIP_DOSE)
+            gold = case.light * exp(-case.gold_dose * case.wish_factor)
+            return (gold - light) / oven_number("chip_lightness")
         curve = ran.loss if reading.kind == "weight" else ran.core_c
         return float(np.interp(reading.minute, ran.minutes, curve))
 

@@ -39,6 +39,9 @@ class Form:
     protein: Window  # g a piece: a starting target
     dough_kind: str  # of every dough of this form; "" where what is in it decides
     filled: bool  # a filling is usual
+    traits: frozenset[
+        str
+    ]  # crumb, crumb-core, sheet, thin-sheet, crisp-sheet, dry, short: what work and faults hang on
     source: str
     note: str
 
@@ -86,6 +89,7 @@ def forms() -> dict[str, Form]:
             protein=Window(low=number("piece_protein") or None),
             dough_kind=row.text("dough_kind"),
             filled=row.text("filled") == "1",
+            traits=frozenset(row.text("traits").split()),
             source=row.text("source"),
             note=row.text("note"),
         )

@@ -14,6 +14,7 @@ from substrata.base.errors import OvenError
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.inference.making import Making, baked_case, make, moist_after, rim_of
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run
@@ -134,9 +135,9 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
         burnt=light * float(np.exp(-_BURNT_DOSE)),
         minutes=minutes or 20.0,
         nut=dough.kind in ("nut", "cookie"),
-        cookie=form == "cookie",
-        cracker=form == "cracker",
-        crumb=form in ("bun", "free-loaf", "tin-loaf", "filled-bread", "doughnut", "thick-crust"),
+        cookie="short" in dough.form.traits,
+        cracker="crisp-sheet" in dough.form.traits,
+        crumb="crumb-core" in dough.form.traits,
         topped=bool(case and case.topped),
     ), case
 
@@ -202,26 +203,22 @@ def _dough_figures(dough: Dough, making: Making) -> dict[str, float]:
     }
 
 
-@cache
-def _shared() -> dict[str, tuple[frozenset[str], frozenset[str]]]:
-    """Which lines count for a share of the dough: by flag or by ingredient (house choice)."""
-    return {
-        "psyllium": (frozenset(("psyllium",)), frozenset()),
-        "gum": (frozenset(), frozenset(("xanthan", "guar"))),
-        "whey": (frozenset(), frozenset(("whey-isolate", "whey-80"))),
-        "erythritol": (frozenset(), frozenset(("erythritol",))),
-        "powder": (frozenset(), frozenset(("baking-powder",))),
-    }
+# A share of the dough and the group of ingredients that counts for it.
+_SHARE_GROUPS = {
+    "psyllium": "psyllium",
+    "gum": "gum",
+    "whey": "whey",
+    "erythritol": "erythritol",
+    "powder": "leavening-powder",
+}
 
 
 def _share_figures(dough: Dough) -> dict[str, float]:
     inside = dough.inside
     whole = inside.dough_g or 1.0
     shares = {
-        name: 100
-        * sum(w.grams.value for w in inside.lines if w.ingredient.id in ids or not flags.isdisjoint(w.ingredient.flags))
-        / whole
-        for name, (flags, ids) in _shared().items()
+        name: 100 * sum(w.grams.value for w in inside.lines if is_in_group(w.ingredient, group)) / whole
+        for name, group in _SHARE_GROUPS.items()
     }
     return shares | {"fat": 100 * float(inside.grams @ inside.nutrient("fat_g")[0]) / whole}
 

@@ -11,12 +11,12 @@ from substrata.evaluation.dough import Dough
 from substrata.execution.correction import with_more
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked
+from substrata.ingredients.groups import is_in_group
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
 from substrata.process.rheology.handling.handling_forecast import bowl_of, rest_of
 
 _COLD_C = 30.0  # a psyllium dough that is warmer than it was mixed with warm water
-_GUMS = frozenset(("xanthan", "guar", "konjac"))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,7 +93,7 @@ def make(dough: Dough, making: Making) -> Dough:
 
 
 def _water(dough: Dough) -> str:
-    return next((w.line.id for w in dough.inside.lines if w.ingredient.id == "water"), "drip")
+    return next((w.line.id for w in dough.inside.lines if is_in_group(w.ingredient, "water")), "drip")
 
 
 def dough_temperature(dough: Dough) -> float:
@@ -146,9 +146,9 @@ def selected_lines(dough: Dough, what: str) -> tuple[str, ...]:
     if what == "psyllium":
         return tuple(w.line.id for w in lines if "psyllium" in w.ingredient.flags)
     if what == "gum":
-        return tuple(w.line.id for w in lines if w.ingredient.id in _GUMS)
+        return tuple(w.line.id for w in lines if is_in_group(w.ingredient, "gum"))
     if what == "binder":
-        return tuple(w.line.id for w in lines if w.role == "binder" and w.ingredient.id not in _GUMS)
+        return tuple(w.line.id for w in lines if w.role == "binder" and not is_in_group(w.ingredient, "gum"))
     if what == "flour":
         return tuple(w.line.id for w in lines if w.role in ("base", "fibre"))
     return tuple(w.line.id for w in lines if w.role == what)
@@ -156,7 +156,7 @@ def selected_lines(dough: Dough, what: str) -> tuple[str, ...]:
 
 def making_kinds(dough: Dough) -> frozenset[str]:
     """Return what a dough is, as far as slips hang on it: ``melted``, ``fried``, ``psyllium``, ``crumb`` … (``causes.csv``, needs)."""
-    form, inside = dough.form.id, dough.inside
+    traits, inside = dough.form.traits, dough.inside
     flags = {flag for w in inside.lines for flag in w.ingredient.flags}
     kinds = {w.role for w in dough.batch.lines if w.grams.value > 0} | {"shaped"}
     for what in ("psyllium", "gum", "flour", "binder"):
@@ -164,7 +164,6 @@ def making_kinds(dough: Dough) -> frozenset[str]:
     if not selected_lines(dough, "binder"):
         kinds.discard("binder")
     fried = dough.batch.whole_g > 0 and dough.case.fried
-    ids = {w.ingredient.id for w in dough.batch.lines}
     conditions = {
         "fried": fried,
         "baked": not fried,
@@ -172,18 +171,13 @@ def making_kinds(dough: Dough) -> frozenset[str]:
         "pressed": bool(dough.handling and dough.handling.pressed),
         "rests": rest_of(dough.inside, dough.formula) > 0,
         "cold": dough_temperature(dough) >= _COLD_C,
-        "soda": any(w.ingredient.id == "baking-soda" for w in dough.batch.lines),
+        "soda": any(is_in_group(w.ingredient, "soda") for w in dough.batch.lines),
         "nut": any(flag.startswith("nut:") for flag in flags),
-        "crumb": form in ("bun", "free-loaf", "tin-loaf", "filled-bread", "doughnut"),
-        "sheet": form in ("cracker", "thin-crust", "thick-crust", "wrap", "cookie", "pocket"),
-        "dry": form in ("cracker", "cookie"),
-        "pocket": form == "pocket",
-        "cracker": form == "cracker",
-        "chilled": form == "cookie",
-        "unchilled": form != "cookie" and not fried,
-        "allulose": "allulose" in ids,
+        "chilled": "short" in traits,
+        "unchilled": "short" not in traits and not fried,
+        "allulose": any(is_in_group(w.ingredient, "allulose") for w in dough.batch.lines),
     }
-    return frozenset(kinds | {word for word, holds in conditions.items() if holds})
+    return frozenset(kinds | traits | {dough.form.id} | {word for word, holds in conditions.items() if holds})
 
 
 def moist_after(dough: Dough, case: BakeCase, loss: float) -> Baked:

@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
+from substrata.ingredients.groups import is_group_id
+
 
 @dataclass(frozen=True, kw_only=True)
 class StockedLot:
@@ -94,7 +96,7 @@ def allocate(needs: Sequence[Need], lots: Sequence[StockedLot], on: date) -> All
                 free_g[lot.key] -= portion
                 missing -= portion * lot.usable
                 picks.append(Pick(line=need.line, lot=lot.key, grams=portion))
-        if missing > 1e-6 and need.ingredient != "water":
+        if missing > 1e-6 and not is_group_id(need.ingredient, "water"):
             shortages.append(Shortage(line=need.line, ingredient=need.ingredient, grams=missing))
     return Allocation(picks=tuple(picks), shortages=tuple(shortages), expired=tuple(expired))
 

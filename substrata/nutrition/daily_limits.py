@@ -13,8 +13,8 @@ from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet, total_ratio
 from substrata.formula.formula import Formula
+from substrata.ingredients.groups import is_in_group
 
-_CREAMS = ("heavy-cream", "sour-cream")
 _MOST_PIECES = 99  # beyond this a budget says nothing
 
 
@@ -74,7 +74,7 @@ def weight_ratios(batch: Batch, formula: Formula) -> dict[str, Ratio]:
     """Grams of cheese and of cream a piece, as ratios over the lines."""
     ones = np.ones(len(batch.lines))
     cheese = batch.is_role("cheese")
-    cream = np.array([float(w.ingredient.id in _CREAMS) for w in batch.lines])
+    cream = np.array([float(is_in_group(w.ingredient, "cream")) for w in batch.lines])
     return {
         key: total_ratio(batch, (mask * ones, batch.nothing), "g", 1 / formula.pieces)
         for key, mask in (("cheese", cheese), ("cream", cream))

@@ -12,6 +12,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import Batch
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains
@@ -117,7 +118,7 @@ def statement(batch: Batch, style: LabelStyle, remaining: float) -> Statement:
 
 def _dry_water(entries: dict[str, _Entry], dough: float, remaining: float) -> None:
     """Count added water as what the baked food still holds of it."""
-    for key in [key for key, e in entries.items() if e.ingredient.id == "water"]:
+    for key in [key for key, e in entries.items() if is_in_group(e.ingredient, "water")]:
         entries[key].grams = max(entries[key].grams - dough * (1 - remaining), 0.0)
         if entries[key].grams < _WATER_OMITTED * dough * remaining:
             del entries[key]

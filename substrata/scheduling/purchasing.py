@@ -10,6 +10,7 @@ from math import ceil
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import FRYING
+from substrata.ingredients.groups import is_group_id
 from substrata.ingredients.library import Library
 
 
@@ -83,7 +84,7 @@ def shopping(
         _row(key, grams, roles[key], tuple(where[key]), by[key], library, (packs or {}).get(key))
         for key, grams in needed_g.items()
     ]
-    rows = [row for row in rows if row.ingredient != "water"]
+    rows = [row for row in rows if not is_group_id(row.ingredient, "water")]
     return tuple(sorted(rows, key=lambda row: (row.section, row.name)))
 
 

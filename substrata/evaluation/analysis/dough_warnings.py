@@ -11,13 +11,13 @@ from substrata.evaluation.analysis.phrasing import grams, percent, short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.batch_lines import WeighedLine
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.vegetable_drying import drying_numbers
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.phases import is_solid_fat
 from substrata.process.rheology.yeast_kinetics import alive, yeast_lines
 
-_SHORT = ("cookie",)  # forms that may be held by solid fat alone
 _IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)
 _A_FEW = 2  # lines from which it is a dough
 _PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
@@ -73,7 +73,7 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
         w.line.id for w in r.dough.batch.lines if w.ingredient.parameter("neutralising").value and w.role == "acid"
     )
     excess = 100 * lift.soda_excess_g / dough
-    meant = r.dough.form.id == "cookie" and excess <= constant("soapy_cookie")
+    meant = "short" in r.dough.form.traits and excess <= constant("soapy_cookie")
     if excess > constant("soapy_soda") and meant:
         yield DoughWarning(
             code="soda-browns",
@@ -165,7 +165,7 @@ def _garlic_in_oil(r: WarningInputs) -> Iterator[DoughWarning]:
     lines = tuple(
         w.line.id
         for w in r.dough.batch.lines
-        if w.ingredient.id == "garlic" and w.role in ("wash", "topping", "filling", "dusting")
+        if is_in_group(w.ingredient, "fresh-garlic") and w.role in ("wash", "topping", "filling", "dusting")
     )
     if lines:
         yield DoughWarning(
@@ -244,7 +244,7 @@ def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
     ):
         return
     fat = sum(w.grams.value for w in batch.lines if w.in_dough and is_solid_fat(w.ingredient.id, w.role))
-    if r.dough.form.id in _SHORT and fat > constant("short_from") * batch.dough_g:
+    if "short" in r.dough.form.traits and fat > constant("short_from") * batch.dough_g:
         return
     yield DoughWarning(
         code="nothing-binds",
@@ -278,7 +278,7 @@ def _is_dried(line: WeighedLine) -> bool:
 
 def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:
     if r.dough.lift.yeast_g and r.dough.lift.sugar_for_yeast_g < r.dough.lift.yeast_g * 0.2:
-        lines = tuple(w.line.id for w in r.dough.batch.lines if w.ingredient.id == "dry-yeast")
+        lines = tuple(w.line.id for w in r.dough.batch.lines if is_in_group(w.ingredient, "yeast"))
         yield DoughWarning(
             code="yeast-without-sugar",
             severity="note",

@@ -14,6 +14,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
+from substrata.formula.forms import forms
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_picture import BakeSeries, bake_series
 from substrata.process.baking.bake_simulation import run
@@ -246,7 +247,7 @@ def _flags(t: _Sentences) -> tuple[str, ...]:
 def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str, ...]:
     """Where this forecast was least sure in its own study."""
     rows = []
-    if case.form.id in ("thin-crust", "wrap", "cracker") and case.wet_percent > constant("very_wet_sheet"):
+    if "thin-sheet" in forms()[case.form.id].traits and case.wet_percent > constant("very_wet_sheet"):
         rows.append(
             "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
         )

@@ -13,6 +13,7 @@ from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import roles
 from substrata.formula.formula import Formula
+from substrata.ingredients.groups import is_in_group
 from substrata.process.preparation.dough_cooling import Cooling
 from substrata.process.preparation.frying_fats import FryingFat, frying_fats
 from substrata.process.preparation.gel_filling import Gel, gels
@@ -168,7 +169,7 @@ def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
 
 
 def _water(b: _WorkSurface) -> Iterator[PrepTask]:
-    lines = [w for w in b.inside.lines if w.ingredient.id == "water" and w.grams.value > 0]
+    lines = [w for w in b.inside.lines if is_in_group(w.ingredient, "water") and w.grams.value > 0]
     if not lines:
         return
     largest = max(lines, key=lambda w: w.grams.value)
@@ -202,7 +203,9 @@ def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
     if not b.melts:
         return
     rows = [
-        n for n, w in enumerate(b.inside.lines) if phase_of(w).name == "cheese" or w.ingredient.id == "cream-cheese"
+        n
+        for n, w in enumerate(b.inside.lines)
+        if phase_of(w).name == "cheese" or is_in_group(w.ingredient, "melted-with-cheese")
     ]
     matter = _warmed(b.inside, rows)
     fridge, aim = number_set(b.formula, "fridge_c"), number_set(b.formula, "melt_to_c")

@@ -8,6 +8,7 @@ import numpy as np
 
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Ratio, total_ratio
+from substrata.ingredients.groups import is_group_id
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -77,4 +78,4 @@ def cost(batch: Batch, pieces: int, currency: str) -> Cost:
 
 def _price(ingredient: str, price: float | None) -> float | None:
     """Water from the tap costs nothing worth writing down."""
-    return 0.0 if price is None and ingredient == "water" else price
+    return 0.0 if price is None and is_group_id(ingredient, "water") else price

@@ -20,6 +20,7 @@ from substrata.base.uncertainty import Spread
 from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem
 from substrata.formula.formula import MOST_PARTS_DEEP, PART, Formula, Part
 from substrata.ingredients.composition import NUTRIENTS, Composition
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient, Parameter
 from substrata.ingredients.library import Floats, Library
 from substrata.ingredients.pack import Lot
@@ -167,7 +168,7 @@ def _pack(batch: Batch, key: str, name: str, finished: float) -> Lot:
     present = [w for w in batch.lines if w.grams.value > 0]
     packs = [w.ingredient.pack for w in present]
     prices = [
-        0.0 if w.ingredient.id == "water" else w.ingredient.pack.price_per_g if w.ingredient.pack else None
+        0.0 if is_in_group(w.ingredient, "water") else w.ingredient.pack.price_per_g if w.ingredient.pack else None
         for w in present
     ]
     priced = [price * w.grams.value for price, w in zip(prices, present, strict=True) if price is not None]

@@ -10,15 +10,15 @@ import numpy as np
 
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.feel_advice import band_middle
+from substrata.execution.reading_noise import reading_noise
 from substrata.execution.run_document import CRUMBLY
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.calibration.learned_parameters import Backed, CalibrationState, Reading, Work, backed, name_of
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.process.rheology.handling_classes import band_of
 
-# Priors, one standard deviation, decades of handling (assumed); and what one run adds by itself.
+# Priors, one standard deviation, decades of handling (assumed).
 _KITCHEN, _FORM, _FORMULA = 0.25, 0.25, 0.2
-_HAND_SD, _FEEL_NOISE_DECADES = 0.25, 0.2
 
 
 def hands(read: Sequence[Reading]) -> Work:
@@ -40,7 +40,7 @@ def hands(read: Sequence[Reading]) -> Work:
                 run=reading.id,
                 off=np.array([value - at]),
                 slope=row[None, :],
-                noise=np.array([sqrt(sd**2 + _FEEL_NOISE_DECADES**2)]),
+                noise=np.array([sqrt(sd**2 + reading_noise("hand").remains ** 2)]),
             )
         )
     return [("hands", names, prior, residuals)]
@@ -65,7 +65,7 @@ def _felt(reading: Reading) -> tuple[float, float] | None:
         return min(at, middle), 0.4
     if band.high > 8:
         return max(at, middle), 0.4
-    return middle, sqrt((band.high - band.low) ** 2 / 12 + _HAND_SD**2)
+    return middle, sqrt((band.high - band.low) ** 2 / 12 + reading_noise("hand").sd ** 2)
 
 
 def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> float:

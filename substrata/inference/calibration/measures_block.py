@@ -11,13 +11,14 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
+from substrata.execution.reading_noise import reading_noise
 from substrata.inference.calibration.learned_parameters import Learned, Reading, Work, count
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.ingredients.amount_to_grams import weigh
 
 MEASURES = "measures"
 # From one filling of a cup to the next in one hand, ln (assumed); the least that is not known of anybody's.
-_FILLING_SD, _LEAST_SD = 0.05, 0.03
+_LEAST_SD = 0.03
 
 
 def measures(read: Sequence[Reading]) -> Work:
@@ -33,7 +34,7 @@ def measures(read: Sequence[Reading]) -> Work:
             off=np.array([log(grams / house.value) for _, house, grams, _ in fillings]),
             slope=np.array([[float(name == ingredient) for name in names] for ingredient, *_ in fillings]),
             # Fillings of one hand are alike, and average out over several.
-            noise=np.array([_FILLING_SD / sqrt(max(number, 1.0)) for *_, number in fillings]),
+            noise=np.array([reading_noise("filling").sd / sqrt(max(number, 1.0)) for *_, number in fillings]),
         )
         for run, fillings in fillings_by_run.items()
     ]

@@ -13,6 +13,7 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.calibration.learned_parameters import CalibrationState, Reading, Work, name_of
 from substrata.inference.calibration.robust_update import Residual, update
@@ -29,10 +30,8 @@ OVEN = (
     ("thickness", "ln", "thickness_sd"),
     ("browning", "ln", "browning_sd"),
 )
-_CHIP_L, _CHIP_SD = 6.0, 0.8  # lightness from one color chip to the next, and how surely a chip is chosen (assumed)
 _LAST_CHIP = 2  # it stands for all that is darker, or paler, too
-# What is left of each formula by itself, one standard deviation (assumed; of the minutes: the model's own error).
-_REMAINS = {"loss": 0.012, "top": 2.5, "core": 1.5, "ready": oven_number("model_error")}
+_FIGURES = ("loss", "top", "core", "ready")
 _STEP = (6.0, 0.1, 0.08, 0.15)
 _HOUSE: Floats = np.zeros(len(OVEN))
 _LEAST_MIN = 0.5  # of a bake that says anything
@@ -67,7 +66,7 @@ def ovens(
         names = [name for name, *_ in OVEN]
         prior = [oven_number(sd) for *_, sd in OVEN]
         for formula in formulas:
-            for figure, sd in _REMAINS.items():
+            for figure, sd in _remains().items():
                 names.append(f"{figure} of {formula}")
                 prior.append(sd)
         direct = [_direct(names, *row) for row in offsets.get(oven, ())]
@@ -81,9 +80,15 @@ def ovens(
     return work
 
 
+def _remains() -> dict[str, float]:
+    """Return what each formula differs by itself, one standard deviation by figure."""
+    face, loss, core = (reading_noise(kind).remains for kind in ("lightness", "loss", "core"))
+    return {"loss": loss, "top": face, "core": core, "ready": oven_number("model_error")}
+
+
 def _direct(names: list[str], bake: str, offset_k: float, sd_k: float) -> Residual:
     """Return a reading of the offset itself; no reading is closer than a thermometer's."""
-    sd = max(sd_k, oven_number("noise_probe"))
+    sd = max(sd_k, reading_noise("air").sd)
     return Residual(run=bake, off=np.array([offset_k]), slope=_unit(len(names), 0)[None, :], noise=np.array([sd]))
 
 
@@ -97,13 +102,14 @@ def _color(reading: Reading) -> list[_Observation]:
     """
     verdict, case = reading.run.verdict, reading.dough.case
     if verdict and verdict.lightness is not None:
-        return [_Observation(figure="top", value=verdict.lightness, sd=oven_number("noise_photo"))]
+        return [_Observation(figure="top", value=verdict.lightness, sd=reading_noise("lightness").sd)]
     if not verdict or verdict.colour is None or not case.form.asks_colour:
         return []
     gold = oven_number("dough_light") * exp(-oven_number("gold_dose") * case.wish_factor)
     end = 0 if abs(verdict.colour) < _LAST_CHIP else 1 if verdict.colour < 0 else -1
-    lightness = gold - _CHIP_L * (verdict.colour + 0.5 * end)
-    return [_Observation(figure="top", value=lightness, sd=_CHIP_L * _CHIP_SD, end=end)]
+    step = oven_number("chip_lightness")
+    lightness = gold - step * (verdict.colour + 0.5 * end)
+    return [_Observation(figure="top", value=lightness, sd=step * reading_noise("chip").sd, end=end)]
 
 
 def _clock(reading: Reading) -> list[_Observation]:
@@ -113,7 +119,7 @@ def _clock(reading: Reading) -> list[_Observation]:
         return []
     if verdict.colour is not None or verdict.lightness is not None:
         return []
-    return [_Observation(figure="ready", value=log(minutes), sd=oven_number("noise_clock"))]
+    return [_Observation(figure="ready", value=log(minutes), sd=reading_noise("ready").sd)]
 
 
 def _observations(reading: Reading) -> list[_Observation]:
@@ -122,9 +128,9 @@ def _observations(reading: Reading) -> list[_Observation]:
     rows = _color(reading) + _clock(reading)
     if done.weight_in_g and done.weight_out_g is not None and 0 < done.weight_out_g <= done.weight_in_g:
         loss = 1 - done.weight_out_g / done.weight_in_g
-        rows.append(_Observation(figure="loss", value=loss, sd=oven_number("noise_weight")))
+        rows.append(_Observation(figure="loss", value=loss, sd=reading_noise("loss").sd))
     if done.core_c is not None and reading.forecast.marks.crumb:
-        rows.append(_Observation(figure="core", value=done.core_c, sd=oven_number("noise_core")))
+        rows.append(_Observation(figure="core", value=done.core_c, sd=reading_noise("core").sd))
     return rows
 
 
@@ -166,10 +172,10 @@ def _evidence(reading: Reading, names: list[str], about: Floats = _HOUSE) -> Res
         add(row.value - base[row.figure] + float(slope[: len(OVEN)] @ about), slope, row.sd, row.end)
     if done.probe_c is not None:
         setting = done.oven_c if done.oven_c is not None else reading.dough.case.oven_c
-        add(done.probe_c - setting, _unit(len(names), 0), oven_number("noise_probe"))
+        add(done.probe_c - setting, _unit(len(names), 0), reading_noise("air").sd)
     if done.thickness_mm is not None:
         thicker = log(done.thickness_mm / reading.dough.piece.thickness_mm)
-        add(thicker, _unit(len(names), 2), oven_number("noise_thickness"))
+        add(thicker, _unit(len(names), 2), reading_noise("thickness").sd)
     if not offs:
         return None
     return Residual(
@@ -203,14 +209,14 @@ def _in(making: Making, about: Floats) -> Making:
 def _figures(reading: Reading, making: Making, *, clocked: bool) -> dict[str, float]:
     """Compute loss, lightness and core at the end of a bake, and the logarithm of its minutes where the clock was read."""
     whole = run_figures(reading.dough, making, reading.forecast.marks)
-    forecast = {figure: float(whole[PLACE[figure]]) for figure in _REMAINS if figure != "ready"}
+    forecast = {figure: float(whole[PLACE[figure]]) for figure in _FIGURES if figure != "ready"}
     ready = coarse(baked_case(make(reading.dough, making), making)).ready if clocked else None
     return {**forecast, "ready": log(ready) if ready else float("nan")}
 
 
 def _slopes(reading: Reading, making: Making, *, clocked: bool) -> dict[str, Floats]:
     """Compute how each figure goes with offset, convection, thickness and browning, each of shape (4,)."""
-    columns: dict[str, list[float]] = {figure: [] for figure in _REMAINS}
+    columns: dict[str, list[float]] = {figure: [] for figure in _FIGURES}
     for n, step in enumerate(_STEP):
         aside = step * np.eye(len(_STEP))[n]
         up, down = (_figures(reading, _in(making, side), clocked=clocked) for side in (aside, -aside))

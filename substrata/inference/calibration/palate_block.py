@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from substrata.evaluation.learned_biases import formula_key
+from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.calibration.learned_parameters import Backed, CalibrationState, Reading, Work, backed, name_of
 from substrata.inference.calibration.robust_update import Residual, Updated
@@ -17,7 +18,6 @@ from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, te
 
 # Priors, one standard deviation, points (assumed): a baker's own scale; a formula's remainder; weight of one thing in a score.
 _PALATE, _TASTE, _WEIGHT = 0.8, 0.7, 0.4
-_SCORE_SD = 0.9  # what one run adds by itself
 
 
 def palates(read: Sequence[Reading]) -> Work:
@@ -47,7 +47,12 @@ def palates(read: Sequence[Reading]) -> Work:
             at = score.value
             scores = min(at, scores) if scores <= 0 else max(at, scores) if scores >= MOST else scores
             residuals.append(
-                Residual(run=reading.id, off=np.array([scores - at]), slope=row[None, :], noise=np.array([_SCORE_SD]))
+                Residual(
+                    run=reading.id,
+                    off=np.array([scores - at]),
+                    slope=row[None, :],
+                    noise=np.array([reading_noise("score").sd]),
+                )
             )
         work.append((f"palate:{axis}", names, prior, residuals))
     return work

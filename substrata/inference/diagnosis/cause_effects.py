@@ -14,6 +14,7 @@ from math import exp
 import numpy as np
 
 from substrata.evaluation.dough import Dough
+from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE, WrittenFormula, run_figures, written
 from substrata.inference.diagnosis.causes import Cause, planted, plantings, possible
 from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
@@ -23,7 +24,6 @@ from substrata.process.baking.simulation.oven_constants import oven_number
 
 NONE = "nothing"  # the hypothesis that nothing went otherwise
 _MODEL_DECADES = 0.4  # of the handling forecast itself
-_SCORE_SD = 0.8  # of a texture score, beside moisture
 # Ordinary spread that nobody calls a slip: one standard deviation (assumed; of capacities from behaviour.csv).
 _CAPACITY, _PSYLLIUM, _EGG, _LIQUID, _FLOUR = 0.14, 0.18, 0.06, 0.02, 0.02
 _REST, _DOUGH_K, _THICK, _RIM, _AIR, _VEGETABLE, _MINUTES = 0.2, 3.0, 0.08, 0.06, 0.15, 0.05, 0.05
@@ -115,7 +115,9 @@ def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
 
 
 def _scores() -> tuple[tuple[str, tuple[str, ...], float], ...]:
-    return tuple((f"taste:{key}", (key,), _SCORE_SD) for key in ("gummy", "eggy", "coconut", "crumbly"))
+    return tuple(
+        (f"taste:{key}", (key,), reading_noise("score").remains) for key in ("gummy", "eggy", "coconut", "crumbly")
+    )
 
 
 def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:

@@ -9,11 +9,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import combinations
-from math import erf, log, sqrt
+from math import erf, hypot, log, sqrt
 
 import numpy as np
 
 from substrata.evaluation.dough import Dough
+from substrata.execution.reading_noise import reading_noise
 from substrata.execution.run_document import CRUMBLY, Done, Verdict
 from substrata.inference.bake_figures import PLACE
 from substrata.inference.diagnosis.cause_effects import CauseTable, Planted
@@ -21,6 +22,7 @@ from substrata.inference.diagnosis.causes import Cause, strengths
 from substrata.inference.diagnosis.evidence import Logged, answer_evidence, log_evidence
 from substrata.inference.faults import Mechanisms, hazards, likely, mechanisms
 from substrata.ingredients.library import Floats
+from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.process.rheology.handling_classes import band_of
 
 DRAWS = 64  # of the ordinary spread
@@ -29,9 +31,7 @@ _NO_SLIP, _NO_SLIP_PROVEN = 0.3, 0.12  # prior that nothing went otherwise; of a
 _REPORT_RATE, _BY_CHANCE = 0.85, 0.004  # a fault that is there is told so often; one that is not, too
 _PAIRED = 8  # causes that are tried two at a time
 _PAIR = 0.5  # how much rarer two slips are than by chance
-_HAND_SD, _HAND_FLOOR = 0.35, 0.07  # decades; share of a hand that says another class
-_LOSS_SD, _CHIP_SD, _CHIP_L, _CORE_SD = 0.012, 0.8, 6.0, 3.0
-_PHOTO_SD = 3.5
+_HAND_FLOOR = 0.07  # share of a hand that says another class
 _RHO = {3: 0.5, 2: 0.3, 1: 0.15}  # what practice's strength brings where the core hardly moves
 _NEW_BAG, _OLD_BAG = 3.0, 0.2
 
@@ -228,7 +228,8 @@ def _hand_score(dough: Dough, x: Floats, done: Done) -> Floats:
         return result
     band = band_of(felt.class_name, dough.piece.thickness_mm)
     at = x[..., PLACE["consistency"]]
-    chance = _phi((band.high - at) / _HAND_SD) - _phi((band.low - at) / _HAND_SD)
+    sd = reading_noise("hand").total
+    chance = _phi((band.high - at) / sd) - _phi((band.low - at) / sd)
     log_probability: Floats = np.log(_HAND_FLOOR / 7 + (1 - _HAND_FLOOR) * np.maximum(chance, 0))
     return log_probability
 
@@ -241,13 +242,15 @@ def _bake_score(x: Floats, done: Done, verdict: Verdict, *, target: float, crumb
     total = np.zeros(x.shape[:-1])
     if done.weight_in_g and done.weight_out_g is not None and done.weight_out_g <= done.weight_in_g:
         lost = 1 - done.weight_out_g / done.weight_in_g
-        total = total + _tailed((lost - x[..., PLACE["loss"]]) / _LOSS_SD)
+        total = total + _tailed((lost - x[..., PLACE["loss"]]) / reading_noise("loss").total)
     if verdict.lightness is not None:
-        total = total + _tailed((verdict.lightness - x[..., PLACE["top"]]) / _PHOTO_SD)
+        total = total + _tailed((verdict.lightness - x[..., PLACE["top"]]) / reading_noise("lightness").total)
     elif verdict.colour is not None:
-        total = total + _tailed((verdict.colour - (target - x[..., PLACE["top"]]) / _CHIP_L) / _CHIP_SD)
+        step = oven_number("chip_lightness")
+        sd = hypot(reading_noise("chip").sd, reading_noise("lightness").remains / step)
+        total = total + _tailed((verdict.colour - (target - x[..., PLACE["top"]]) / step) / sd)
     if done.core_c is not None and crumb:
-        total = total + _tailed((done.core_c - x[..., PLACE["core"]]) / _CORE_SD)
+        total = total + _tailed((done.core_c - x[..., PLACE["core"]]) / reading_noise("core").total)
     return total
 
 

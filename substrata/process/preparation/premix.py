@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
+from substrata.ingredients.groups import is_in_group
 
 _ROLES = ("base", "fibre", "binder", "lift", "salt", "sweetener", "flavour")
 
@@ -54,7 +55,7 @@ def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
     each = sum(w.grams.value for w in dry)
     fatty = sum(w.grams.value * w.ingredient.composition["fat_g"] / 100 for w in dry) / each
     cautions = []
-    if any(w.ingredient.id == "baking-soda" for w in dry) or any(w.role == "lift" for w in dry):
+    if any(is_in_group(w.ingredient, "soda") for w in dry) or any(w.role == "lift" for w in dry):
         cautions.append("Keep it dry: lift works once it is damp.")
     if any("psyllium" in w.ingredient.flags for w in dry):
         cautions.append("Shake before weighing: psyllium settles.")

@@ -10,6 +10,7 @@ import numpy as np
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import matter_densities_20c
 from substrata.process.rheology.yeast_kinetics import alive
@@ -175,7 +176,6 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None
 
 
 _PROOF_C = 30.0  # at which a proofed dough has the gas that it holds
-_ANIMAL_FOODS = frozenset(("milk", "egg", "meat", "fish"))
 
 
 def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Floats]:
@@ -185,7 +185,7 @@ def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Fl
     if not grams:
         return 0.0, 0.0, np.zeros(len(batch.grams))
     # What no row tells apart: a plant's own sugars are mostly such as yeast eats; milk's is not.
-    plant = np.array([float(_ANIMAL_FOODS.isdisjoint(w.ingredient.flags)) for w in batch.lines]) * batch.inside
+    plant = np.array([float(not is_in_group(w.ingredient, "animal-food")) for w in batch.lines]) * batch.inside
     sugar_g = constant("own_sugar_fermented") * batch.nutrient("sugars_g")[0] * plant
     sugar = float(batch.grams @ np.maximum(batch.behaviour("fermentable")[0], sugar_g))
     worked = constant("proof_minutes") if minutes is None else minutes

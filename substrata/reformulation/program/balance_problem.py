@@ -16,6 +16,7 @@ from substrata.evaluation.figures import Figures, figures
 from substrata.formula.batch.batch_lines import FRYING, Batch, WeighedLine
 from substrata.formula.forms import Window
 from substrata.formula.formula import Formula, Line, Target
+from substrata.ingredients.groups import is_group_id, is_in_group
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.yeast_kinetics import yeast_lines
@@ -99,7 +100,9 @@ class BalanceProblem:
         return tuple(c for c in every if self._has(c.ingredient) and not self._out(self.library[c.ingredient]))
 
     def _has(self, ingredient: str) -> bool:
-        return not self.wish.stock or ingredient == "water" or self.wish.stock.get(ingredient, 0.0) > _LEAST_G
+        return (
+            not self.wish.stock or is_group_id(ingredient, "water") or self.wish.stock.get(ingredient, 0.0) > _LEAST_G
+        )
 
     def _out(self, ingredient: Ingredient) -> bool:
         return bool(excluded_by(ingredient, self.wish.without))
@@ -167,7 +170,7 @@ class BalanceProblem:
             most = dough_g + start if limit is None else max(limit / 100 * dough_g, start, before)
             if w.role == "acid" and start > 0:
                 most = max(constant("more_acid") * start + step_of(w.ingredient, w.role, self.settings).grams, before)
-            if self.wish.stock and w.ingredient.id != "water":
+            if self.wish.stock and not is_in_group(w.ingredient, "water"):
                 most = min(most, max(self.wish.stock.get(w.ingredient.id, 0.0), 0.0 if new else min(start, most)))
             out = self._barred(w) if new else self._goes(w)
             result[w.line.id] = 0.0 if out else most

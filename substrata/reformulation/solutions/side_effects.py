@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from substrata.evaluation.dough import Dough
+from substrata.ingredients.groups import is_group_id, is_in_group
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
 from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
@@ -26,10 +27,12 @@ def _school(problem: BalanceProblem, gone: list[Slot], grams: Floats) -> tuple[s
     """On which school of nut to coconut flour an answer lands."""
     nut = sum(s.start for s in gone if any(f.startswith("nut:") for f in s.material.flags) and s.role == "base")
     coconut = sum(
-        float(g) - s.start for s, g in zip(problem.slots, grams, strict=True) if s.ingredient == "coconut-flour"
+        float(g) - s.start
+        for s, g in zip(problem.slots, grams, strict=True)
+        if is_group_id(s.ingredient, "coconut-flour")
     )
     others = any(
-        s.role == "base" and s.ingredient != "coconut-flour" and float(g) > s.start
+        s.role == "base" and not is_group_id(s.ingredient, "coconut-flour") and float(g) > s.start
         for s, g in zip(problem.slots, grams, strict=True)
     )
     if not nut or coconut <= 0 or others:
@@ -45,14 +48,14 @@ def cautions(problem: BalanceProblem, after: Dough) -> tuple[str, ...]:
     """Return what a way brings that somebody has to know."""
     had = {a.name for a in allergens(problem.original.batch)}
     texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
-    here = {w.ingredient.id for w in after.batch.lines}
+    lifted = any(is_in_group(w.ingredient, group) for w in after.batch.lines for group in ("soda", "leavening-powder"))
     flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
     before = (
         frozenset().union(*(w.ingredient.flags for w in problem.original.batch.lines))
         if problem.original.batch.lines
         else frozenset()
     )
-    if "seed:sunflower" in flags and "seed:sunflower" not in before and here & {"baking-soda", "baking-powder"}:
+    if "seed:sunflower" in flags and "seed:sunflower" not in before and lifted:
         texts.append(
             "Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale."
         )

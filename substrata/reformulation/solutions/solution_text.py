@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.analysis.target_states import bracket_kinds
+from substrata.ingredients.groups import is_group_id
 from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.program.linear_row import LinearRow
 from substrata.reformulation.program.linearisation import INSIDE_SCORE
@@ -19,7 +20,6 @@ _NAMES = {
     "sugars": "sugars",
     "saturates": "saturates",
 }
-_EGG_KEYS = ("egg", "egg-white", "egg-yolk", "egg-duck")
 _FEW = 1e-6
 
 
@@ -35,7 +35,7 @@ def change_text(slot: Slot, now: float) -> str:
 
 
 def _eggs(slot: Slot, moved: float) -> str:
-    if slot.ingredient not in _EGG_KEYS:
+    if not is_group_id(slot.ingredient, "egg"):
         return ""
     number = abs(moved) / slot.step.grams
     whole = round(number)
