@@ -91,7 +91,9 @@ def effect(number: Number, formulas: list[Formula], before: list[Outcome]) -> tu
             rows = list(csv.DictReader(file))
         for row in rows:
             if row["name"] == number.name:
-                row[TABLES[number.table]] = f"{number.moved:.12g}"
+                row[TABLES[number.table]] = moved = f"{number.moved:.12g}"
+                for end, widest in (("low", min), ("high", max)):  # a number without a range takes its ends along
+                    row[end] = widest(row[end], moved, key=float)
         with path.open("w", encoding="utf8", newline="") as file:
             writer = csv.DictWriter(file, rows[0].keys(), lineterminator="\n")
             writer.writeheader()

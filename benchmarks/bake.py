@@ -7,6 +7,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from benchmarks.spread import line, timed
+from substrata.formula.bake_settings import Heat
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_simulation import run
@@ -27,7 +28,7 @@ def against_scipy(case: BakeCase) -> None:
     tolerances.
     """
     raw = column(case.matter, case.body, porosity=0.09, start_c=45, ware_c=21, light=82)
-    heat = case.heat(218.0, fan=False)
+    heat = case.surroundings(Heat(oven_c=218.0))
     around, n = _around(heat, case.support), len(raw.cells)
     out, like = np.zeros((n + 1, 2)), np.zeros((n, properties.N_LIKE))
     factors = oven_number("vapour_factor"), oven_number("heat_pipe")

@@ -11,10 +11,10 @@ import unicodedata
 from dataclasses import dataclass
 
 from substrata.base.errors import AmountError
+from substrata.base.tables.table_reader import constant
 from substrata.base.units import unit, unit_names
 
 LONGEST_AMOUNT = 300  # characters; a longer text is a paste, not an amount
-_LOOSE_PERCENT = 50.0  # a measure as loose as that is named without a number
 LARGEST_NUMBER = 1_000_000.0
 
 _WORDS = {
@@ -339,7 +339,7 @@ class _Scanner:
             return _WORDS[words], _WORDS[words], False
         # A bare "pinch", "knob" or "glug" is one of it.
         key = unit_names().get(words) if len(words) > 1 else None
-        return (1.0, 1.0, False) if key and unit(key).spread_percent >= _LOOSE_PERCENT else None
+        return (1.0, 1.0, False) if key and unit(key).spread_percent >= constant("loose_measure") else None
 
     def _bracket(self) -> Term | None:
         """Return an amount in round brackets; text in brackets that is none stays in the rest."""

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.derived_value import Worked, worked
 from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
 from substrata.evaluation.learned_biases import hand_bias, palate_bias
@@ -30,8 +31,6 @@ from substrata.process.rheology.leavening import Leavening, lift, rise_of
 from substrata.process.rheology.target_handling import TargetHandling, target_handling
 from substrata.process.rheology.texture import Eaten, Palate, Texture, texture, texture_values
 from substrata.process.shaping.piece import Piece, piece_of
-
-_THINNEST_MM = 0.2  # below it there is no piece to speak of
 
 
 class Dough:
@@ -246,7 +245,7 @@ class Dough:
             moisture=after.moisture_percent,
             moisture_low=after.moisture_low,
             moisture_high=after.moisture_high,
-            thickness_mm=max(self.piece.thickness_mm, _THINNEST_MM),
+            thickness_mm=max(self.piece.thickness_mm, constant("thinnest_piece_mm")),
             oven_c=oven_c(self.formula),
             binder_load=self.bracketed.value("binder_load"),
             rise=rise_of(self.bracketed),

@@ -8,7 +8,7 @@ from functools import cache
 
 import numpy as np
 
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table, whole_constant
 from substrata.base.tables.table_texts import listed, with_numbers
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
@@ -17,14 +17,7 @@ from substrata.ingredients.library import Floats, Library
 from substrata.nutrition.water_activity import solutes, water_activity_ross
 from substrata.process.baking.simulation.baked_material import dough_sorption
 
-_MOIST_INGREDIENT = 0.25  # water above which a meat, a fish or a cheese is fresh food and not a dry store (assumed)
-# Water activity up to which food with meat, fish, fresh dairy, vegetable or pulses is a dry store: well below the food code's .85,
-# for the water that a wet sheet keeps is forecast poorly (assumed).
-_PERISHABLE_AT_ROOM = 0.65
-_LOSS_MISSED = 0.15  # of the loss that is forecast, by which a bake may come out wetter (assumed)
-_EGG_DISH = 0.4  # share of egg in the dough, from which it keeps as an egg dish does (assumed)
 UNCOUNTED = "uncounted"
-_EGG_DISH_DAYS = 4  # USDA/FDA cold storage chart: egg dishes 3-4 days
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -88,7 +81,7 @@ def keeping(dough: Dough) -> Keeping:
 def _moistures(dough: Dough) -> tuple[float, float]:
     """Return the likely water and the wet end of its range, % of what is baked."""
     after = dough.baked
-    missed = 0.0 if after.source == "set" else _LOSS_MISSED * after.loss.value
+    missed = 0.0 if after.source == "set" else constant("loss_missed") * after.loss.value
     wetter = moisture_after(wet_percent(dough.batch), max(after.loss.value - missed, 0.0))
     return after.moisture_percent, max(after.moisture_high, after.moisture_percent, wetter)
 
@@ -156,7 +149,7 @@ def _uncounted(dough: Dough) -> Iterator[Perishable]:
 
 
 def _is_dry_store(library: Library, key: str) -> bool:
-    return key in library and library[key].composition["water_g"] < 100 * _MOIST_INGREDIENT
+    return key in library and library[key].composition["water_g"] < 100 * constant("fresh_food_water")
 
 
 def _perishable_at(batch: Batch, n: int) -> Perishable | None:
@@ -164,7 +157,7 @@ def _perishable_at(batch: Batch, n: int) -> Perishable | None:
     weighed = batch.lines[n]
     food = weighed.ingredient
     dry_pulse = "raw-pulse" in food.flags  # it is soaked and cooked
-    if batch.nutrient("water_g")[0][n] < _MOIST_INGREDIENT and not dry_pulse:
+    if batch.nutrient("water_g")[0][n] < constant("fresh_food_water") and not dry_pulse:
         return None
     for match, perishable in _perishable_table():
         kind, _, value = match.partition(":")
@@ -201,7 +194,7 @@ def _storage() -> dict[str, Row]:
 
 def _room(activity: float, perishables: tuple[Perishable, ...]) -> Row | None:
     """Return the row of ``keeping.csv`` for a water activity; None where it is not kept at room temperature."""
-    if perishables and (activity > _PERISHABLE_AT_ROOM or any(p.kind == UNCOUNTED for p in perishables)):
+    if perishables and (activity > constant("perishable_room_aw") or any(p.kind == UNCOUNTED for p in perishables)):
         return None
     for row in read_table("keeping.csv"):
         if activity <= row.number_in("water_activity", 0, 1):
@@ -212,8 +205,8 @@ def _room(activity: float, perishables: tuple[Perishable, ...]) -> Row | None:
 def _fridge_days(dough: Dough, form: Row, perishables: tuple[Perishable, ...]) -> int:
     days = [int(form.number_in("fridge_days", 1)), *(p.fridge_days for p in perishables)]
     inside = dough.inside
-    if inside.dough_g and float(inside.grams @ inside.is_role("egg")) > _EGG_DISH * inside.dough_g:
-        days.append(_EGG_DISH_DAYS)
+    if inside.dough_g and float(inside.grams @ inside.is_role("egg")) > constant("egg_dish_from") * inside.dough_g:
+        days.append(whole_constant("egg_dish_days"))
     return min(days)
 
 

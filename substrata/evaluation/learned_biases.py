@@ -5,13 +5,12 @@ from __future__ import annotations
 from functools import lru_cache
 
 from substrata.base.settings import Lesson
+from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.handling_forecast import THE_HOUSES as HOUSE_HANDS
 from substrata.process.rheology.handling.handling_forecast import Hands
 from substrata.process.rheology.texture import THE_HOUSES as HOUSE_PALATE
 from substrata.process.rheology.texture import Palate
-
-_LEAST_DECADES = 0.05  # a lesson smaller than this is not worth a word
 
 
 def formula_key(formula: Formula) -> str:
@@ -35,7 +34,7 @@ def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
     mine = {lesson.part: lesson for lesson in lessons if lesson.block == "hands" and lesson.part in parts}
     stiffer = sum(lesson.value for lesson in mine.values())
     remaining = next((mine[part].left for part in parts if part in mine), 1.0)
-    if abs(stiffer) < _LEAST_DECADES:
+    if abs(stiffer) < constant("least_lesson"):
         return Hands(stiffer=stiffer, remaining=remaining)
     word = "stiffer" if stiffer > 0 else "softer"
     by_formula, whole = mine.get(f"formula {key}"), mine.get("kitchen")

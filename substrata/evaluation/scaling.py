@@ -7,12 +7,12 @@ from math import isfinite
 
 from substrata.base.amounts import Amount, parse_amount
 from substrata.base.errors import AmountError, FormulaError
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.formula import Formula, Line
 
 MOST_FACTOR = 1_000.0
-_QUARTER = 0.25  # a spoon or an egg is told to its quarter
 _HAIR = 0.01
 
 
@@ -136,7 +136,7 @@ def _entered(entered: str, factor: float) -> str:
     weighed = term.unit in ("g", "kg", "mg", "oz", "lb") or not (term.unit or term.size)
     if weighed or term.low != term.high or term.extra_percent:
         return ""
-    round_number = round(number / _QUARTER) * _QUARTER
+    round_number = round(number / constant("measure_step")) * constant("measure_step")
     if round_number <= 0 or abs(number / round_number - 1) > _HAIR:
         return ""
     return " ".join(filter(None, (_fraction(round_number), term.size, term.unit)))

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from substrata.base.roots import root
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 from substrata.evaluation.target_ranges import fails, is_outside
@@ -20,7 +21,6 @@ _LIQUID_ROLES = ("liquid",)
 _DRY_ROLES = ("base", "fibre")
 # Of the dough, or of a binder's own line: the most that is added in one go (house choice); a hand feels again after it.
 _MOST = {LIQUID: 0.08, "egg": 0.08, DRY: 0.08, "binder": 0.35}
-_WORTH = 0.25  # share of the way that one go has to bring, where anything does
 _WATER = "water"
 _EXACT = 0.02  # decades
 _NEW = "bench-water"  # id of a line of water where the formula has none
@@ -70,10 +70,6 @@ def with_more(dough: Dough, line: str, grams: float, ingredient: str = _WATER) -
     )
 
 
-# How far a felt dough is sought from its forecast: water of the dough more, of its liquids less, and how much less or more it drinks.
-_WETTEST, _DRIEST, _DRINKS_LESS, _DRINKS_MORE = 0.25, 0.6, 0.7, 1.0
-
-
 def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: float | None = None) -> Dough:
     """Return the dough that feels like this: wetter, or drier, than it was forecast. As near as it comes.
 
@@ -93,12 +89,14 @@ def as_felt(dough: Dough, consistency: float, minute: float, temperature_c: floa
     wet = {w.line.id: w.grams.value for w in dough.inside.lines if w.role in ("liquid", "egg", "vegetable")}
 
     def shifted(amount: float) -> Dough:
-        factor = 1 - amount * _DRINKS_LESS if off < 0 else 1 + amount * _DRINKS_MORE
+        factor = 1 - amount * constant("felt_drinks_less") if off < 0 else 1 + amount * constant("felt_drinks_more")
         drunk = dough.with_changes(capacity={line: dough.capacity.get(line, 1.0) * factor for line in drinkers})
         if off < 0:
-            return with_more(drunk, _water_of(dough), amount * _WETTEST * dough.inside.dough_g)
+            return with_more(drunk, _water_of(dough), amount * constant("felt_wettest") * dough.inside.dough_g)
         return (
-            drunk.with_changes(grams={line: grams * (1 - amount * _DRIEST) for line, grams in wet.items()})
+            drunk.with_changes(
+                grams={line: grams * (1 - amount * constant("felt_driest")) for line, grams in wet.items()}
+            )
             if wet
             else drunk
         )
@@ -167,7 +165,9 @@ def corrections(
                 worse=worse_than(before, figures(with_more(dough, line, grams))),
             )
         )
-    worth = [c for c in results if c.brings >= _WORTH] or sorted(results, key=lambda c: -c.brings)[:1]
+    worth = [c for c in results if c.brings >= constant("correction_worth")] or sorted(
+        results, key=lambda c: -c.brings
+    )[:1]
     return tuple(sorted(worth, key=lambda c: (not c.whole, len(c.worse), c.kind == "binder", c.grams)))
 
 

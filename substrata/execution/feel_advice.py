@@ -17,14 +17,9 @@ from substrata.evaluation.figures import shaped_at
 from substrata.execution.correction import Correction, as_felt, consistency_at, corrections, with_more
 from substrata.execution.run_document import CRUMBLY, felt_words
 from substrata.formula.batch.rounding_steps import to_the_scale
-from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
+from substrata.process.rheology.cheese import cheese_share
 from substrata.process.rheology.handling_classes import ClassBand, band_of, class_of
 
-_END = 0.4  # decades inside an open end that a class without a middle stands for (house choice)
-_FAR = 1.0  # decades outside the window, from which something was weighed wrong (house choice)
-_INSIDE = 0.3  # decades inside the window that is aimed at (house choice)
-_COHERES = 1.05  # filling of the voids over what is needed, at which it holds together
-_WARMEST, _COOLEST = 65.0, 5.0
 _MOST_WAYS = 3
 _GREASY, _TEARS = "greasy", "tears"
 ALSO = (_TEARS, _GREASY)
@@ -146,7 +141,7 @@ class _Hand:
             return self.now
         if self.felt == _TEARS:
             # What tears is too stiff to bend, by half a class.
-            return self.high + _END / 2
+            return self.high + constant("open_end") / 2
         return band_middle(band_of(self.felt, self.thick))
 
     @property
@@ -159,7 +154,7 @@ class _Hand:
     @property
     def aim(self) -> float:
         """Somewhat inside the edge that was missed, or the middle of a narrow window."""
-        inside = min(_INSIDE, (self.high - self.low) / 2)
+        inside = min(constant("felt_aim_inside"), (self.high - self.low) / 2)
         return self.low + inside if self.off_by < 0 else self.high - inside
 
     def over_minutes(self) -> tuple[np.ndarray, np.ndarray]:
@@ -170,7 +165,7 @@ class _Hand:
 
     def over_degrees(self) -> tuple[np.ndarray, np.ndarray]:
         """Degrees, and what the hand will feel."""
-        degrees = np.arange(_COOLEST, _WARMEST + 1, 1.0)
+        degrees = np.arange(constant("advised_coolest_c"), constant("advised_warmest_c") + 1, 1.0)
         return degrees, self.bowl.over_degrees(degrees) + self.left
 
     def closes(self) -> float | None:
@@ -213,9 +208,9 @@ def band_middle(band: ClassBand) -> float:
     2.9
     """
     if band.low < -_LARGE:
-        return band.high - _END
+        return band.high - constant("open_end")
     if band.high > _LARGE:
-        return band.low + _END
+        return band.low + constant("open_end")
     return (band.low + band.high) / 2
 
 
@@ -231,7 +226,7 @@ def _ways(hand: _Hand) -> tuple[FeelWay, ...]:
     change = hand.aim - hand.hand
     candidates = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
     ways += [_adding(hand, correction) for correction in candidates]
-    if abs(hand.off_by) > _FAR and not any(correction.whole for correction in candidates):
+    if abs(hand.off_by) > constant("felt_far_off") and not any(correction.whole for correction in candidates):
         ways.insert(0, FeelWay(kind="check", text="check the weights first: it is far off"))
     return tuple(ways[:_MOST_WAYS]) or (
         FeelWay(kind="check", text="check what was weighed: no small change brings it there"),
@@ -267,7 +262,7 @@ def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
 
 
 def _warmer(hand: _Hand, to: float) -> list[FeelWay]:
-    if cheese_share(hand.dough.inside) >= CHEESE_DOUGH:
+    if cheese_share(hand.dough.inside) >= constant("cheese_dough"):
         return [FeelWay(kind="warm", text=f"warm the piece in hand to {to:.0f} °C", temperature_c=to)]
     if to > constant("butter_runs_c"):
         return []
@@ -299,7 +294,7 @@ def _crumbly(hand: _Hand) -> tuple[FeelWay, ...]:
     dough = hand.dough
     start = shaped_at(dough.inside, dough.formula, rest_min=hand.minute)[1]
     # Felt as crumbly, its voids are just not filled, whatever the forecast says.
-    target = _COHERES * max(start, 1.0) if start > 1 else _COHERES
+    target = constant("coheres_from") * max(start, 1.0) if start > 1 else constant("coheres_from")
     step = 0.01 * dough.inside.dough_g
     for correction in corrections(dough, -0.1, minute=hand.minute, temperature_c=hand.temperature_c):
         for n in range(1, 16):

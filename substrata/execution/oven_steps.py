@@ -62,7 +62,7 @@ def bake_steps(
             id=f"stage:{number}:{stage.kind}",
             group="bake",
             kind="wait",
-            text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.oven_c:.0f} °C"),
+            text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.heat.oven_c:.0f} °C"),
             minutes=minutes,
             check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
             moment="in" if last_stage == 0 else "",

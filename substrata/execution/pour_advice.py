@@ -6,6 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
@@ -17,7 +18,6 @@ from substrata.process.rheology.handling.handling_forecast import rest_of
 
 _FOLLOWS = {"": 4.0, "binder": 12.0}  # times the wrong weight, that another line may follow by (house choice)
 _HAIR = 1e-9
-_FELT = 0.05  # decades below which nothing has to be made up for
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -110,7 +110,7 @@ def _still_in_range(dough: Dough, line: WeighedLine, off: float, batches: float)
     if before is None or after is None:
         return []
     change = before.consistency - after.consistency
-    if abs(change) < _FELT:
+    if abs(change) < constant("pour_felt"):
         out_of_range = worse_than(before, after)
         if out_of_range:
             return []

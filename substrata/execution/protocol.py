@@ -30,10 +30,8 @@ from substrata.process.rheology.target_handling import is_poured
 from substrata.process.rheology.yeast_kinetics import yeast_lines
 
 _TELLING = 2  # classes apart, up to which a wanted window is a sign of being ready (house choice)
-_TWO_THIRDS = 2 / 3  # of the time, at which a dough that cools is looked at (house choice)
 _SHAPE = "Shape"
 _POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
-_LEAST_REST_MIN = 1.0  # of a rest that is a step of its own (house choice)
 _HAIR = 1e-9  # of a batch
 
 
@@ -318,11 +316,11 @@ class _Maker:
                     if short is not None
                     else "The dough cools: shape it before it cracks",
                     minutes=task.cooling.minutes,
-                    check_min=_TWO_THIRDS * task.cooling.minutes,
+                    check_min=constant("cooling_look_at") * task.cooling.minutes,
                     target=task.text,
                     starts="mixed",
                 )
-        if handling.rest_min >= _LEAST_REST_MIN:
+        if handling.rest_min >= constant("rest_step_from_min"):
             yield RunStep(
                 id="rest",
                 group="rest",

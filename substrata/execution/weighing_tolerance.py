@@ -8,9 +8,6 @@ from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 
-_DECADES = 0.1  # of consistency that a hand does not feel (house choice: an eighth of a class)
-_BOUND_SHARE = 0.05
-_LEAST_G, _MOST_SHARE = 0.1, 0.15
 _STEP = 0.04  # of a line, by which the slope is taken
 
 
@@ -37,14 +34,16 @@ def tolerances(dough: Dough) -> dict[str, Tolerance]:
 
 
 def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float) -> Tolerance:
-    most = Tolerance(grams=nice(_MOST_SHARE * grams), because="")
+    most = Tolerance(grams=nice(constant("tolerance_most") * grams), because="")
     if base is None or line not in {entry.id for entry in dough.formula.lines}:
         return most
     step = max(_STEP * grams, 0.2)
     other = figures(dough.with_changes(grams={line: grams + step}))
     if other is None:
         return most
-    tolerances = [(_DECADES * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")]
+    tolerances = [
+        (constant("tolerance_unfelt") * step / max(abs(other.consistency - base.consistency), 1e-9), "handling")
+    ]
     for key, target in dough.windows.items():
         if key not in base.values or key == "net_carbs":
             continue
@@ -53,13 +52,13 @@ def _line_tolerance(dough: Dough, base: Figures | None, line: str, grams: float)
         if low is not None and high is not None:
             allowed = constant("tolerance_of_range") * (high - low)
         else:
-            allowed = _BOUND_SHARE * abs((low if low is not None else high) or 0.0)
+            allowed = constant("tolerance_of_bound") * abs((low if low is not None else high) or 0.0)
         if moved > 0 and allowed > 0:
             tolerances.append((allowed / moved, key))
     least, because = min(tolerances)
-    if least >= _MOST_SHARE * grams:
+    if least >= constant("tolerance_most") * grams:
         return most
-    return Tolerance(grams=nice(max(least, _LEAST_G)), because=because)
+    return Tolerance(grams=nice(max(least, constant("tolerance_least_g"))), because=because)
 
 
 def nice(grams: float) -> float:
@@ -71,4 +70,4 @@ def nice(grams: float) -> float:
     for value in (200.0, 100.0, 50.0, 20.0, 10.0, 5.0, 2.0, 1.0, 0.5, 0.2):
         if grams >= value:
             return value
-    return _LEAST_G
+    return constant("tolerance_least_g")

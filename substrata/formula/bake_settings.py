@@ -73,6 +73,23 @@ class BakeStage:
         return f"{self.kind} {self.minutes:g}" if self.minutes else self.kind
 
 
+@dataclass(frozen=True, kw_only=True)
+class Heat:
+    """How an oven, or the oil, is set."""
+
+    oven_c: float  # on the dial
+    fan: bool = False
+    broil: bool = False
+
+    def after(self, stage: BakeStage) -> Heat:
+        """Return the setting from a stage on; what the stage leaves open stays as it was."""
+        return Heat(
+            oven_c=self.oven_c if stage.oven_c is None else stage.oven_c,
+            fan=self.fan if stage.fan is None else stage.fan,
+            broil=stage.kind == "broil",
+        )
+
+
 def _stage_words(stage: BakeStage) -> str:
     return stage.words
 

@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Done, Run, Verdict, slip_words
@@ -75,7 +76,6 @@ _BAKED: tuple[tuple[str, str, str], ...] = (
     ("core_c", "core", "°C"),
 )
 _CHIPS = {-2: "far too pale", -1: "pale", 0: "as wanted", 1: "dark", 2: "far too dark"}
-_LOSS_HELD = 0.025  # of the weight, that a forecast may be off (nine bakes in ten of a known oven)
 
 
 def compared(
@@ -208,7 +208,7 @@ def _correlations(losses: list[float | None], values: list[float | None]) -> lis
     pairs = [(lost, f) for lost, f in zip(losses, values, strict=True) if lost is not None and f is not None]
     if not pairs:
         return []
-    held = sum(abs(lost - f) <= _LOSS_HELD + _HAIR for lost, f in pairs)
+    held = sum(abs(lost - f) <= constant("loss_held") + _HAIR for lost, f in pairs)
     return [
         Held(
             what="loss", held=held, count=len(pairs), text=f"the forecast of the weight held in {held} of {len(pairs)}"

@@ -27,10 +27,6 @@ from substrata.process.rheology.leavening import expected_rise, lift, standing_s
 from substrata.process.rheology.texture import Eaten, texture_values
 
 _KEEP_S = 60.0
-_BURNT_DOSE = 0.6  # loss of lightness, as a logarithm, that anyone calls burnt: to 45 (assumed)
-_LOAF_DARK = 12.0  # L* below its usual crust, from which a loaf is burnt (assumed)
-_LATER_MIN = 8.0  # a dough whose water is still being drunk then was shaped too soon
-_WARM_K = 5.0  # by which a cookie warms before it sets
 _NONE = -9.0  # of a figure that this dough has not: no fault reads it
 
 # Figures of the run itself; what faults read is worked out of them (``readings``).
@@ -96,7 +92,9 @@ def written(dough: Dough, minutes: float | None = None) -> WrittenFormula:
         marks = replace(
             marks,
             burnt=min(
-                marks.burnt, float(figures[PLACE["top"]]) - _LOAF_DARK, float(figures[PLACE["edge"]]) - _LOAF_DARK
+                marks.burnt,
+                float(figures[PLACE["top"]]) - constant("loaf_dark"),
+                float(figures[PLACE["edge"]]) - constant("loaf_dark"),
             ),
         )
     return WrittenFormula(marks=marks, figures=figures, case=case)
@@ -132,7 +130,7 @@ def _marks(dough: Dough, minutes: float | None) -> tuple[Marks, BakeCase | None]
         whey_cap=cap("whey", 14.0, 0.0),
         dense_below=_dense().get(form),
         gold=light * float(np.exp(-oven_number("gold_dose"))),
-        burnt=light * float(np.exp(-_BURNT_DOSE)),
+        burnt=light * float(np.exp(-constant("burnt_dose"))),
         minutes=minutes or 20.0,
         nut=dough.kind in ("nut", "cookie"),
         cookie="short" in dough.form.traits,
@@ -178,8 +176,8 @@ def run_figures(dough: Dough, making: Making, marks: Marks) -> Floats:
 
 def _dough_figures(dough: Dough, making: Making) -> dict[str, float]:
     bowl = dough.bowl()
-    minutes = np.array([bowl.rest_min, max(bowl.rest_min, _LATER_MIN), bowl.rest_min])
-    degrees = np.array([bowl.shaped_c, bowl.shaped_c, bowl.shaped_c + _WARM_K])
+    minutes = np.array([bowl.rest_min, max(bowl.rest_min, constant("shaped_too_soon_min")), bowl.rest_min])
+    degrees = np.array([bowl.shaped_c, bowl.shaped_c, bowl.shaped_c + constant("cookie_warms_k")])
     at = handle(bowl.materials, bowl.method, minutes, degrees, draws=typical_draw())
     sheet = dough.bracketed
     lifted = lift(sheet, dough.form.heat_set_least)

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import constant
 from substrata.ingredients.library import Floats
 
 Mask = NDArray[np.bool_]
@@ -28,13 +29,7 @@ _FORMATS = ("JPEG", "PNG", "WEBP")
 REFLECTS = {"paper": 0.86, "grey card": 0.18}
 _BLOCK = 16  # pixels of a side
 _BLOWN = 252
-_DARK_PAPER = 0.12  # linear, of white paper; darker than that there is no light to speak of
-_EVEN_PAPER = 0.10  # spread of its blocks over their mean
 _LEAST_BLOCKS = 6
-_ACROSS = 0.22  # spread within a block, over its mean, from which it lies across the crust's rim
-_PLAIN = 0.055  # spread within a block of paper, over its mean
-_APART = 0.10  # of lightness beside the paper, from which a block is no paper
-_BASE_ERROR = 1.5  # L*, of the paper's own whiteness
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -131,13 +126,13 @@ def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, referenc
     blocks, spread, lost = _blocks(linear, blown)
     white = _paper_blocks(blocks, spread, lost, at)
     light = np.median(blocks[white], axis=0)
-    if light.max() < _DARK_PAPER * REFLECTS[reference] / REFLECTS["paper"]:
+    if light.max() < constant("photo_dark_paper") * REFLECTS[reference] / REFLECTS["paper"]:
         raise _refused("the photo is too dark", "paper that is hardly lit", "daylight, no flash", "take it at a window")
     corrected = blocks / light * REFLECTS[reference]
     luminance = corrected @ np.array([0.2126, 0.7152, 0.0722])
     crust = _crust_blocks(corrected, luminance, white)
     # Blocks across its rim are half board: they would make every crust uneven.
-    within = crust & (spread < _ACROSS)
+    within = crust & (spread < constant("photo_across"))
     crust = within if within.sum() >= _LEAST_BLOCKS else crust
     if float(lost[crust].mean()) > 0.2:
         raise _refused(
@@ -148,7 +143,7 @@ def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, referenc
         )
     lightness = _lightness(luminance[crust])
     uneven = float(np.std(blocks[white].sum(axis=-1)) / np.mean(blocks[white].sum(axis=-1)))
-    error = float(np.hypot(_BASE_ERROR, 100 * uneven / 3))
+    error = float(np.hypot(constant("photo_base_error"), 100 * uneven / 3))
     value, evenness = float(np.median(lightness)), float(np.std(lightness))
     return CrustColour(
         lightness=value,
@@ -193,7 +188,7 @@ def _blocks(linear: Floats, blown: Mask) -> tuple[Floats, Floats, Floats]:
 def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, at: tuple[float, float] | None) -> Mask:
     """Which blocks are paper: plain, and as bright as the brightest plain ones; or as what was touched."""
     grey = blocks.mean(axis=-1)
-    plain = (spread < max(_PLAIN, float(np.quantile(spread, 0.2)))) & (lost < 0.3)
+    plain = (spread < max(constant("photo_plain"), float(np.quantile(spread, 0.2)))) & (lost < 0.3)
     if at is not None:
         row = min(int(at[1] * grey.shape[0]), grey.shape[0] - 1)
         column = min(int(at[0] * grey.shape[1]), grey.shape[1] - 1)
@@ -220,7 +215,7 @@ def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, at: tuple[float,
             "the photo is blown out", "no tone left in its bright parts", "an even light", "less light, no flash"
         )
     values = grey[white]
-    if white.sum() < _LEAST_BLOCKS or float(values.std() / values.mean()) > _EVEN_PAPER:
+    if white.sum() < _LEAST_BLOCKS or float(values.std() / values.mean()) > constant("photo_even_paper"):
         raise _no_paper()
     return white
 
@@ -231,7 +226,7 @@ def _crust_blocks(corrected: Floats, luminance: Floats, white: Mask) -> Mask:
     y, x = np.mgrid[0:rows, 0:columns]
     middle = ((y + 0.5) / rows - 0.5) ** 2 + ((x + 0.5) / columns - 0.5) ** 2 < 0.42**2
     red, _, blue = np.moveaxis(corrected, -1, 0)
-    warm = red > blue * (1 + _APART)
+    warm = red > blue * (1 + constant("photo_apart"))
     crust: Mask = middle & ~white & warm & (luminance < 0.8)
     if crust.sum() < _LEAST_BLOCKS:
         raise _refused(

@@ -7,16 +7,15 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.correction import with_more
 from substrata.formula.bake_settings import BakeStage
 from substrata.formula.batch.baked_weight import Baked
 from substrata.ingredients.groups import is_in_group
 from substrata.process.baking.bake_case import BakeCase
-from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share
+from substrata.process.rheology.cheese import cheese_share
 from substrata.process.rheology.handling.handling_forecast import bowl_of, rest_of
-
-_COLD_C = 30.0  # a psyllium dough that is warmer than it was mixed with warm water
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -115,7 +114,7 @@ def baked_case(dough: Dough, making: Making) -> BakeCase:
     return replace(
         case,
         offset_k=case.offset_k + (0.0 if case.fried else making.oven_k),
-        oven_c=case.oven_c + (making.oven_k if case.fried else 0.0),
+        heat=replace(case.heat, oven_c=case.oven_c + (making.oven_k if case.fried else 0.0)),
         h_factor=case.h_factor * making.convection,
         browning=case.browning * making.browning,
         trays=2 if making.two_trays else case.trays,
@@ -167,10 +166,10 @@ def making_kinds(dough: Dough) -> frozenset[str]:
     conditions = {
         "fried": fried,
         "baked": not fried,
-        "melted": cheese_share(inside) >= CHEESE_DOUGH and bool(dough.handling and dough.handling.melted),
+        "melted": cheese_share(inside) >= constant("cheese_dough") and bool(dough.handling and dough.handling.melted),
         "pressed": bool(dough.handling and dough.handling.pressed),
         "rests": rest_of(dough.inside, dough.formula) > 0,
-        "cold": dough_temperature(dough) >= _COLD_C,
+        "cold": dough_temperature(dough) >= constant("psyllium_mixed_cold_c"),
         "soda": any(is_in_group(w.ingredient, "soda") for w in dough.batch.lines),
         "nut": any(flag.startswith("nut:") for flag in flags),
         "chilled": "short" in traits,

@@ -10,9 +10,8 @@ from functools import cache
 
 from rapidfuzz import fuzz, process
 
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 
-_LEAST_LIKENESS = 62.0  # of 100; below this a name is not worth offering (house choice)
 _BRACKETS = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
 # "No added sugar", "squeezed dry", "low moisture": what it says of the food is what it is taken for anyway.
 _NONE_OF = re.compile(
@@ -149,7 +148,7 @@ class NameIndex:
         """Ids of the most similar names, best first."""
         query = " ".join(word for word in tokens(text) if word not in _descriptors()) or " ".join(tokens(text))
         hits = process.extract(
-            query, list(self._spoken), scorer=fuzz.WRatio, limit=limit * 4, score_cutoff=_LEAST_LIKENESS
+            query, list(self._spoken), scorer=fuzz.WRatio, limit=limit * 4, score_cutoff=constant("least_likeness")
         )
         return list(dict.fromkeys(self._spoken[name] for name, _, _ in hits))[:limit]
 

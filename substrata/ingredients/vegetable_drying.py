@@ -22,10 +22,8 @@ from substrata.ingredients.thermal_properties import Matter, specific_heat
 
 DryingAct = Literal["salt", "microwave", "pan", "cook", "squeeze"]
 ACTS: tuple[DryingAct, ...] = ("salt", "microwave", "pan", "cook", "squeeze")
-_SODIUM_MG_IN_SALT = 393.4  # per g of sodium chloride; IUPAC atomic weights 2021
 _BOILS_C = 100.0
 _OTHER = "other_carbohydrate"  # neither sugar nor fibre
-_DRYEST = 0.05  # share of its water that no kitchen takes out of a vegetable
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -255,7 +253,7 @@ def _stage(act: str, pot: _Pot) -> Stage:
 
 
 def _salt(pot: _Pot, step: DryingStep, n: dict[str, float]) -> None:
-    pot.amounts["sodium_mg"] += step.salt_g * _SODIUM_MG_IN_SALT
+    pot.amounts["sodium_mg"] += step.salt_g * constant("sodium_mg_in_salt")
     pot.amounts["ash_g"] += step.salt_g
     if step.salt_g > 0:
         drawn = 1 - exp(-step.minutes / n["salting_minutes"])
@@ -276,7 +274,7 @@ def _heat(pot: _Pot, step: DryingStep, n: dict[str, float]) -> None:
     warms = min(joules / pot.heat_capacity, _BOILS_C - pot.temperature_c)
     pot.temperature_c += warms
     remaining = joules - warms * pot.heat_capacity
-    most = max(pot.amounts["water_g"] * (1 - _DRYEST), 0.0)
+    most = max(pot.amounts["water_g"] * (1 - constant("vegetable_driest")), 0.0)
     pot.steam = min(remaining / n["water_vapour"], most)
     pot.amounts["water_g"] -= pot.steam
     if pot.temperature_c >= drying_numbers()["softens_at"].value:

@@ -10,16 +10,12 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains
-
-_LITTLE = 0.02  # 21 CFR 101.4(a)(2); Annex VII A 6: below 2 % the order is free
-_WATER_OMITTED = 0.05  # Annex VII A 1: added water up to 5 % of the food need not be listed
-
 
 # Kinds of an ingredient that a statement does not tell apart.
 _SAYS_NOTHING = {"raw", "granulated", "ground", "fine", "sliced", "cooked", "unflavoured", "dried", "powder"}
@@ -97,7 +93,7 @@ def statement(batch: Batch, style: LabelStyle, remaining: float) -> Statement:
         _dry_water(entries, batch.whole_g, remaining)
     ordered = sorted(entries.values(), key=lambda e: -e.grams)
     whole = sum(e.grams for e in ordered) or 1.0
-    little = [e for e in ordered if e.grams / whole < _LITTLE]
+    little = [e for e in ordered if e.grams / whole < constant("statement_free_order")]
     grouped = style == "us" and len(little) > 1
     parts: list[StatementPart] = []
     for number, entry in enumerate(ordered):
@@ -120,7 +116,7 @@ def _dry_water(entries: dict[str, _Entry], dough: float, remaining: float) -> No
     """Count added water as what the baked food still holds of it."""
     for key in [key for key, e in entries.items() if is_in_group(e.ingredient, "water")]:
         entries[key].grams = max(entries[key].grams - dough * (1 - remaining), 0.0)
-        if entries[key].grams < _WATER_OMITTED * dough * remaining:
+        if entries[key].grams < constant("statement_water_free") * dough * remaining:
             del entries[key]
 
 

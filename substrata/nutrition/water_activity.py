@@ -7,9 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 from math import exp, log
 
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 
-_OSWIN_EXPONENT = 0.45  # as in the baked crust's isotherm; Oswin (1946)
 _WATER_MOLES_PER_GRAM = 1 / 18.015
 _DRY = 1e-9
 
@@ -82,7 +81,7 @@ def water_activity_oswin(water_g: float, sorbing_g: float, sorption: float) -> f
     if water_g <= _DRY:
         return 0.0
     ratio = sorption * max(sorbing_g, _DRY) / water_g
-    return 1 / (1 + exp(log(ratio) / _OSWIN_EXPONENT)) if ratio > 0 else 1.0
+    return 1 / (1 + exp(log(ratio) / constant("oswin_exponent"))) if ratio > 0 else 1.0
 
 
 def water_activity_ross(water_g: float, sorbing_g: float, sorption: float, amounts: Mapping[str, float]) -> float:

@@ -10,10 +10,10 @@ from typing import Any
 
 from icalendar import Alarm, Calendar, Event
 
+from substrata.base.tables.table_reader import constant
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.scheduling.plans.plan_answer import HandsAt, PlannedTask
 
-_ALARM_MIN = 5  # before work that takes hands
 COLUMNS = ("start", "end", "bake", "what", "check_from", "surely_out", "oven", "temperature_c", "uses", "hands_min")
 
 
@@ -63,7 +63,7 @@ def _event(task: PlannedTask, key: str, stamp: datetime) -> Event:
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
         alarm.add("description", task.text)
-        alarm.add("trigger", timedelta(minutes=-_ALARM_MIN))
+        alarm.add("trigger", timedelta(minutes=-constant("alarm_before_min")))
         event.add_component(alarm)
     return event
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import Keeping, keeping
@@ -123,7 +124,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
         keeping=keeping(dough),
         cost=f"{price.piece:.2f} {price.currency} a piece"
-        if price.priced_share > _PRICED and price.piece >= _LEAST_PRICE
+        if price.priced_share > constant("price_told_from") and price.piece >= _LEAST_PRICE
         else "",
         figures=tuple(_figures(panels, eu=region)),
         net_carbs=f"{(panels.eu_net_carbs if region else panels.us_net_carbs).estimate.value:.1f} g",
@@ -139,9 +140,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
     )
 
 
-_FORGIVEN = 2.0  # times what a pour may be off, from which a spoon is told not to be good enough (house choice)
 _LEAST_PRICE = 0.005  # of a piece, that is not printed as nothing
-_PRICED = 0.5  # of the dough's weight, from which a price is told
 
 
 def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> Iterator[RecipeGroup]:
@@ -151,7 +150,11 @@ def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> I
         measure = kitchen_measure(weighed, grams, dough.settings)
         tolerance = allowed.get(weighed.line.id)
         # A measure that is off by more than what the dough forgives is told to be weighed.
-        unsure = bool(measure.text) and tolerance is not None and measure.half_g > _FORGIVEN * tolerance.grams * batches
+        unsure = (
+            bool(measure.text)
+            and tolerance is not None
+            and measure.half_g > constant("spoon_forgiven") * tolerance.grams * batches
+        )
         poured = as_poured(grams)
         row = RecipeLine(
             line=weighed.line.id,

@@ -20,7 +20,6 @@ VariantKind = Literal["sort", "tried", "seasoning"]
 _SEASONINGS = 3  # are told of a dough
 _TRIED = 6
 _CHANGES = 5  # of a tried one; more is another dough
-_VISIBLE_G = 0.05  # net carbs a piece, below which a seasoning adds nothing to speak of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -108,7 +107,7 @@ def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
         more = Dough(formula, dough.library, dough.settings).bracketed.value("net_carbs") - dough.bracketed.value(
             "net_carbs"
         )
-        carbs = f"; {more:.1f} g net carbs more a piece" if more >= _VISIBLE_G else ""
+        carbs = f"; {more:.1f} g net carbs more a piece" if more >= constant("visible_carbs_g") else ""
         yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, into the dry things{carbs}.")
 
 

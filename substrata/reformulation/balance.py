@@ -28,9 +28,6 @@ from substrata.reformulation.solutions.target_probability import chance, spread_
 _WAYS = 4
 _LARGE_DOUBT_SHARE = 0.6
 _AS_SURE = 0.05  # nearer than this to the wished probability is as sure as wished
-_OTHER_EGG = 0.6  # of the egg of an egg batter: without so much it is another bread
-_BATTER = 0.25  # egg, of the dough, from which it is one
-_OTHER_CHEESE = 0.6
 
 
 def balance(
@@ -116,11 +113,11 @@ def _cannot_begin(problem: BalanceProblem) -> BalanceAnswer | None:
 
 def _another_bread(problem: BalanceProblem) -> BalanceAnswer | None:
     whole = problem.reference.batch.dough_g
-    for role, share, name in (("egg", _OTHER_EGG, "egg"), ("cheese", _OTHER_CHEESE, "cheese")):
+    for role, share, name in (("egg", constant("egg_kept"), "egg"), ("cheese", constant("cheese_kept"), "cheese")):
         slots = [s for s in problem.slots if s.role == role and s.reference_g > 0]
         had = sum(s.reference_g for s in slots)
         remaining = sum(s.reference_g for s in slots if not s.gone)
-        carries = had > _BATTER * whole
+        carries = had > constant("egg_batter_from") * whole
         back = any(s.role == role and s.new and s.most > 0 for s in problem.slots)
         if carries and had - remaining > share * had and not back:
             text = (

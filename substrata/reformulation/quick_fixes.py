@@ -34,7 +34,6 @@ _CANDIDATE_LIMIT = 40  # trials that the full model judges
 _EACH = 2  # of them at most of one line
 _FINE = 60  # weights to each side at which a line is tried
 _MOST_PIECES = 3
-_MOST_MOVED = 0.35  # of the dough: a larger change is another dough
 _CHEAP = 0.001  # of a unit of what is missed, for a gram of flour: of two that mend, the smaller change
 _NEW = 40.0  # grams of flour that bringing something in costs here besides: a mend is sought in what is there
 _BACK = 0.5  # of its cost, for a line that goes back to the saved version
@@ -209,7 +208,7 @@ def _with(here: Floats, place: int, value: float) -> Floats:
 
 def _trials(problem: BalanceProblem, here: Floats) -> Iterator[tuple[Slot, float]]:
     """Every line at many weights, none that changes the dough by more than a third but for the way back to the saved version."""
-    most = _MOST_MOVED * float(here @ problem.inside)
+    most = constant("mend_moves_most") * float(here @ problem.inside)
     for place, slot in enumerate(problem.slots):
         if not slot.free or slot.most <= 0:
             continue

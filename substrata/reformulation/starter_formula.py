@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.settings import Settings
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.forms import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.library import Library
@@ -20,7 +20,6 @@ from substrata.reformulation.request.balance_request import Wish, known_only, ta
 from substrata.reformulation.request.exclusions import excluded_by, exclusions
 
 MOST = 4
-_MUCH_EGG = 0.16  # of the dough: without so much it is another bread
 _STANDS_FOR_IT = ("base", "fibre", "cheese", "vegetable")  # without one of these a skeleton is another
 
 
@@ -126,7 +125,9 @@ def _may(skeleton: FormulaTemplate, library: Library, without: tuple[str, ...], 
     whole = sum(grams for _, grams in skeleton.lines)
     for key, grams in skeleton.lines:
         ingredient = library[key]
-        if ingredient.role in _STANDS_FOR_IT or (ingredient.role == "egg" and grams > _MUCH_EGG * whole):
+        if ingredient.role in _STANDS_FOR_IT or (
+            ingredient.role == "egg" and grams > constant("starter_much_egg") * whole
+        ):
             if excluded_by(ingredient, without):
                 return False
             if stock is not None and not stock.get(key):

@@ -14,7 +14,6 @@ from typing import Literal
 from substrata.base.tables.table_reader import constant
 
 Hands = Literal["all", "ends", "none"]
-SHARE_K = 10.0  # stages so far apart may share an oven (common practice)
 MOST_TASKS = 400
 
 
@@ -97,7 +96,7 @@ class ScheduledOven:
 
     name: str
     trays: int = 2
-    share_k: float = SHARE_K
+    share_k: float = constant("oven_shared_k")
     up_k_min: float = field(default_factory=partial(constant, "oven_heats_k_min"))
     down_k_min: float = field(default_factory=partial(constant, "oven_cools_k_min"))
 

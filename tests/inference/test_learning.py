@@ -8,6 +8,7 @@ from scipy import stats
 
 from substrata.base.amounts import parse_amount
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import hand_bias
 from substrata.execution.run_document import Done, Felt, Run, Verdict
@@ -19,7 +20,7 @@ from substrata.inference.calibration.oven_block import oven_of
 from substrata.inference.calibration.palate_block import palate
 from substrata.inference.calibration.robust_update import Residual, update, update_together
 from substrata.ingredients.amount_to_grams import weigh
-from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import coarse
 from tests.inference.conftest import DEMO, LIBRARY, demo, run_of
 from tests.support.simulated_kitchens import Kitchen, Tally
@@ -108,7 +109,7 @@ def test_a_bake_called_done_early_says_that_the_oven_is_hot_and_the_forecast_fol
     assert early.offset_k > 2 > -2 > late.offset_k
     followed = coarse(Dough(DEMO[ROLLS], LIBRARY, profile=early).case).ready
     assert plain * 0.75 < followed < plain, "part of it is the formula's own"
-    assert taught(0.75, 40).offset_sd >= FLOOR_K
+    assert taught(0.75, 40).offset_sd >= constant("oven_known_best_k")
     assert taught(0.75, 1).offset_k < early.offset_k, "the prior holds one bake back"
 
 

@@ -9,6 +9,7 @@ import pytest
 from substrata import Dough, bake, load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
 from substrata.cli.main import main
+from substrata.formula.bake_settings import Heat
 from substrata.process.baking.bake_case import stages_of
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import design
@@ -122,9 +123,11 @@ def test_water_that_a_gel_or_an_egg_holds_need_not_leave_a_wrap_and_that_of_vege
     # One that bends from the start has its first spots all the same. Common practice: a psyllium tortilla bakes 4 to 9 min.
     assert (
         4
-        <= judged(replace(case("wrap", 6, almond_flour=150, egg_white=40, water=130, psyllium_powder=22), oven_c=200))[
-            0
-        ].ready
+        <= judged(
+            replace(
+                case("wrap", 6, almond_flour=150, egg_white=40, water=130, psyllium_powder=22), heat=Heat(oven_c=200)
+            )
+        )[0].ready
         <= 9
     )
     assert gelled.light < case("wrap", 6, **flour).light - 2
@@ -209,7 +212,7 @@ def test_told_stages_are_kept_and_a_turn_is_told():
     stages = [{"kind": "preheat"}, {"kind": "bake", "minutes": 12, "oven_c": 200}, {"kind": "door"}, {"kind": "broil"}]
     own = bake(Dough(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY))
     assert own.stages[0].end_min == 12
-    assert own.stages[0].oven_c == 200
+    assert own.stages[0].heat.oven_c == 200
     assert [s.kind for s in own.stages] == ["bake", "door", "broil", "rest"]
 
 

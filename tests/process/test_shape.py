@@ -12,7 +12,7 @@ from substrata.base.pans import Pan, pans
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.weighed_lines import weigh_formula
 from substrata.formula.forms import forms
-from substrata.process.shaping.piece import DOME, LOAF, piece_of, shape_forms
+from substrata.process.shaping.piece import piece_of, shape_forms
 from substrata.process.shaping.tray_layout import lay_circles, lay_rectangles
 from tests.support.doughs import document
 
@@ -37,9 +37,9 @@ def volume_mm3(form, p):
     if p.kind in ("rope", "fold"):
         return pi / 4 * t * a * (t if p.kind == "rope" else a)  # a fold was a disc
     if p.kind == "dome":
-        return DOME * a * a * t
+        return constant("dome_volume") * a * a * t
     if p.kind == "loaf":
-        return LOAF * a * b * t
+        return constant("loaf_volume") * a * b * t
     if p.kind == "tin":
         pan = pans()[shape_forms()[form].usual_pan]
         return pan.area_cm2 * 100 * pan.taper * t

@@ -27,9 +27,9 @@ from substrata.process.baking.simulation.equivalent_body import (
 from substrata.process.baking.simulation.oven_constants import bakeware, oven_number
 from substrata.process.baking.simulation.stage_simulation import (
     Browning,
-    Heat,
     Steps,
     Support,
+    Surroundings,
     _around,
     bake_stage,
     column,
@@ -48,7 +48,7 @@ FINE = Steps(tolerance=0.02, most_s=2.0)
 
 
 def air(celsius, h, *, emissivity=0.0):
-    return Heat(air_c=celsius, wall_c=celsius, h=h, emissivity=emissivity, pressure_pa=101325.0, vapour_pa=0.0)
+    return Surroundings(air_c=celsius, wall_c=celsius, h=h, emissivity=emissivity, pressure_pa=101325.0, vapour_pa=0.0)
 
 
 def fresh(matter=DOUGH, body=None, **said):

@@ -7,6 +7,7 @@ import pytest
 
 from substrata import load_library, read_document
 from substrata.evaluation.dough import Dough
+from substrata.formula.bake_settings import Heat
 from substrata.process.baking.bake_case import body_of
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import ready_between
@@ -23,7 +24,8 @@ CASES = {one.name: one for one in practised()}
 def minutes(name, **changes):
     case = CASES[name].case
     thick = changes.pop("thickness_mm", None)
-    made = replace(case, **changes)
+    heat = replace(case.heat, **{key: changes.pop(key) for key in ("oven_c", "fan") if key in changes})
+    made = replace(case, heat=heat, **changes)
     made = made.with_thickness(thick) if thick else made
     return judged(made)[0]
 
@@ -147,7 +149,12 @@ def test_a_boiling_cell_does_not_make_the_steps_chatter(tolerance):
     case = CASES["coconut egg loaf"].case
     dough = column(case.matter, case.body, porosity=case.porosity, start_c=20.0, ware_c=20.0, light=82.0)
     told = bake_stage(
-        dough, case.heat(190.0, fan=True), case.support, case.brown, 3600.0, steps=Steps(tolerance=tolerance)
+        dough,
+        case.surroundings(Heat(oven_c=190.0, fan=True)),
+        case.support,
+        case.brown,
+        3600.0,
+        steps=Steps(tolerance=tolerance),
     )
     assert told.temperatures[-1].max() > 140
     assert told.steps < 400

@@ -101,3 +101,17 @@ def constant(name: str) -> float:
         if row.text("name") == name:
             return row.spread(value="value").value
     raise LibraryError(f"constants.csv: no constant named {name}", remedy="add it to the table")
+
+
+def whole_constant(name: str) -> int:
+    """Return a named constant that counts things or minutes, as a whole number.
+
+    Raises:
+        LibraryError: when no constant has this name, or it is not whole.
+    """
+    value = constant(name)
+    if value != int(value):
+        raise LibraryError(
+            f"constants.csv: {name} is not whole", got=f"{value:g}", remedy="correct the line in the table"
+        )
+    return int(value)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.summary import Phrase, summary
 from substrata.evaluation.analysis.target_states import TargetState, brackets
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
@@ -181,13 +182,10 @@ def analyse_dough(dough: Dough) -> Analysis:
     )
 
 
-_BEYOND = 2.0  # times the most of a binder that a form takes, beyond which nothing was ever tried (assumed)
-
-
 def _beyond(dough: Dough) -> str:
     """Say which binder is so far over what was ever tried that nothing can be forecast; "" where none is."""
     for cap in dough.binder.caps:
-        if cap.percent > _BEYOND * cap.hard_percent:
+        if cap.percent > constant("binder_beyond_cap") * cap.hard_percent:
             return f"{cap.percent:.0f} % of it is {cap.name}"
     return ""
 

@@ -18,9 +18,7 @@ from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.phases import is_solid_fat
 from substrata.process.rheology.yeast_kinetics import alive, yeast_lines
 
-_IN_DOUBT = 0.3  # probability that it can be shaped, from which that it cannot is no failure (house choice)
 _A_FEW = 2  # lines from which it is a dough
-_PERHAPS_GUMMY = 4.0  # and from which it is told without asking for a change
 
 
 def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -132,11 +130,13 @@ def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
 
 def _may_fit(forecast: HandlingForecast) -> bool:
     """Whether it may well be shaped all the same: what is missed by less than its own doubt asks for nothing."""
-    if forecast.crumbly >= _IN_DOUBT:
+    if forecast.crumbly >= constant("shapeable_in_doubt"):
         return False
     names = [band.class_name for band in classes()]
     target_classes = names[names.index(forecast.target_low) : names.index(forecast.target_high) + 1]
-    return sum(share.probability for share in forecast.probabilities if share.class_name in target_classes) >= _IN_DOUBT
+    return sum(share.probability for share in forecast.probabilities if share.class_name in target_classes) >= constant(
+        "shapeable_in_doubt"
+    )
 
 
 def _is_batter(r: WarningInputs, kind: str) -> bool:
@@ -217,7 +217,7 @@ def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
 def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
     score = next((s for s in r.dough.texture.scores if s.key == "gummy"), None) if r.dough.texture else None
     lines = score.terms[0].lines if score and score.terms else ()
-    if score and _PERHAPS_GUMMY <= score.value < constant("gummy_from"):
+    if score and constant("perhaps_gummy_from") <= score.value < constant("gummy_from"):
         yield DoughWarning(
             code="perhaps-gummy",
             severity="note",

@@ -16,13 +16,7 @@ from substrata.formula.batch.weighed_lines import read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
 
-_LARGE_CARB_SHARE = 0.25  # share of net carbs from which a pulse or starch is named
-_STARCHY = (
-    0.3  # net carbohydrate in the dry matter of a pulse: lentils and chickpeas .4 to .5, peanuts .1 (composition.csv)
-)
-_LARGE_SPREAD_SHARE = 0.5  # share of the variance from which one line is named
 _ROLE = "role:"
-_LARGE_REST_SHARE = 0.4  # of all else, that a mistyped line was probably meant to be at most (assumed)
 
 
 def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -33,7 +27,7 @@ def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
         if w.grams.value <= limit:
             continue
         guess = w.grams.value / 1000 if "k" in w.line.entered.lower() else w.grams.value
-        while guess > min(limit, _LARGE_REST_SHARE * max(r.dough.batch.whole_g - w.grams.value, 1.0)):
+        while guess > min(limit, constant("mistyped_of_rest") * max(r.dough.batch.whole_g - w.grams.value, 1.0)):
             guess /= 10
         yield DoughWarning(
             code="amount-unlikely",
@@ -52,7 +46,7 @@ def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
             w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags and _is_starchy(w)
         }
         share = sum(c.share for c in r.net_carbs.contributions if c.line in lines)
-        if share >= _LARGE_CARB_SHARE:
+        if share >= constant("named_carb_share"):
             yield DoughWarning(
                 code=f"{flag}-carbs",
                 severity="note",
@@ -65,13 +59,13 @@ def _is_starchy(weighed: WeighedLine) -> bool:
     """Whether much of its dry matter is net carbohydrate: a peanut, an almond or tofu is no such food."""
     per_100g = weighed.ingredient.composition
     net = per_100g["carbohydrate_g"] - per_100g["fibre_g"]
-    return net >= _STARCHY * (100 - per_100g["water_g"])
+    return net >= constant("starchy_from") * (100 - per_100g["water_g"])
 
 
 def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
     doubts = sorted(r.net_carbs.contributions, key=lambda c: -c.spread_share)
     wide = r.net_carbs.estimate.high - r.net_carbs.estimate.low > 0.3 * r.net_carbs.estimate.value
-    if doubts and wide and doubts[0].spread_share >= _LARGE_SPREAD_SHARE:
+    if doubts and wide and doubts[0].spread_share >= constant("named_spread_share"):
         top = doubts[0]
         yield DoughWarning(
             code="largest-doubt",

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.analysis.phrasing import grams, percent, short_name
 from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
@@ -50,7 +50,6 @@ class _Kind:
     word_against: str
 
 
-_AT_THE_LIMIT = 0.15  # of a bound, up to which a figure outside it is said to be about at the limit (house choice)
 _HAIR = 1e-9
 
 
@@ -126,7 +125,9 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
     if is_outside(state):
         side = side_of(state)
         bound = (window.low if side == "low" else window.high) or 0.0
-        near = not fails(state) and abs(figure.estimate.value - bound) <= _AT_THE_LIMIT * max(abs(bound), _HAIR)
+        near = not fails(state) and abs(figure.estimate.value - bound) <= constant("about_at_limit") * max(
+            abs(bound), _HAIR
+        )
         limit = ", about at the limit" if near else ""
         if key == "water_fill":
             off = grams(_water_off(dough.sheet, window))

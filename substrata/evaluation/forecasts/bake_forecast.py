@@ -27,11 +27,6 @@ from substrata.process.baking.stage_plan import PlannedStage, StageAddition, pla
 from substrata.process.rheology.handling.forecast_reliability import bake_rests_on
 from substrata.process.rheology.phases import whole_seeds
 
-_LEAST_DOUBT = 0.015  # of the weight, 90 % half-range
-_GREASY_C, _DARK_C = 160.0, 190.0  # oil below soaks in, above darkens too soon (common practice)
-_SOONER = 0.95  # of the time: an edge that is done before is told
-_MANY_SEEDS = 0.25  # of the dough: a seed crispbread
-
 
 @dataclass(frozen=True, kw_only=True)
 class NamedStage(StageMark):
@@ -107,7 +102,7 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     bake_to = None
     if loss:
         # Where the loss itself decides, what is left to doubt is the scale and the evaporation before the oven.
-        half = max(weight * (loss.high - loss.best), _LEAST_DOUBT * weight)
+        half = max(weight * (loss.high - loss.best), constant("baked_weight_doubt") * weight)
         best = weight * (1 - loss.best) + oil
         bake_to = Between(low=best - half, best=best, high=best + half)
     edge = next(iter(many([case.rim()]))) if case.piece.kind in ("round", "cut", "rect") else None
@@ -235,9 +230,9 @@ def _flags(t: _Sentences) -> tuple[str, ...]:
     if done.ready is not None and done.decides in _LONG and (done.gold is None or done.gold > done.ready * 1.1):
         gold = f"; gold from {_minutes(done.gold)} min" if done.gold else ""
         rows.append(f"Still pale when it is done{gold}: a wash or a hotter finish colours it.")
-    if case.fried and case.oven_c < _GREASY_C:
+    if case.fried and case.oven_c < constant("oil_greasy_c"):
         rows.append("Oil so cool soaks in: it gets greasy. 175 to 185 °C is usual.")
-    if case.fried and case.oven_c > _DARK_C:
+    if case.fried and case.oven_c > constant("oil_dark_c"):
         rows.append("Oil so hot darkens it before its middle is done. 175 to 185 °C is usual.")
     if case.fried and case.piece.too_thick_to_fry:
         rows.append("So thick it is dark outside with a raw middle.")
@@ -251,7 +246,7 @@ def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str
         rows.append(
             "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
         )
-    if case.gel_water is not None and case.form.asks_dry and seeds > _MANY_SEEDS:
+    if case.gel_water is not None and case.form.asks_dry and seeds > constant("many_seeds"):
         rows.append("Whole seeds in a gel dry more slowly than this forecast thinks: least sure here, look later too.")
     if case.gel_water is not None and done_by_gel:
         rows.append(
@@ -301,7 +296,7 @@ def _text(t: _Sentences) -> str:
         parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")
     if done.safe is not None:
         parts.append(f"core safe at {_minutes(done.safe)}")
-    if t.edge is not None and t.edge.ready is not None and t.edge.ready < _SOONER * done.ready:
+    if t.edge is not None and t.edge.ready is not None and t.edge.ready < constant("edge_sooner") * done.ready:
         sooner = _minutes(t.edge.ready)
         if sooner != _minutes(done.ready):
             parts.append(

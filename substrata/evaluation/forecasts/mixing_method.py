@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import listed
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
 
 _ANY, _ON_AND_IN = "*", "filling"  # kinds of rows: of every dough; of what lies in, on or around it
-_MOIST = 0.4  # water of a flour, a sweetener or a flavour, share, from which it goes in with the liquids (assumed)
 _DRY_ROLES = ("base", "fibre", "binder", "lift", "salt", "acid", "sweetener", "flavour")
 
 
@@ -108,7 +107,7 @@ def _kind_of(w: WeighedLine) -> str:
         return "yeast"
     if "raw-pulse" in w.ingredient.flags:
         return "soaked"
-    if w.ingredient.composition["water_g"] / 100 >= _MOIST:
+    if w.ingredient.composition["water_g"] / 100 >= constant("goes_with_liquids"):
         return _moist_kind(w)
     if w.role in _DRY_ROLES:
         return {"salt": "salt", "sweetener": "sweet"}.get(w.role, "flour")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from math import ceil, pi
 
 from substrata.base.pans import Pan, pan_of, pans
-from substrata.base.tables.table_reader import constant
+from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.weighed_lines import is_fried
@@ -121,16 +121,13 @@ def _rings(form: ShapeForm, kitchen_pans: tuple[Pan, ...]) -> tuple[Pan, ...]:
     )
 
 
-_MOST_REROLLS = 3  # beyond it the dough is worked too much (common practice)
-
-
 def _sheet(form: ShapeForm, piece: Piece, batch: Batch, pieces: int) -> tuple[float, float, int]:
     """Return the rolled area, the scraps after the first cutting, and how often they are rolled again."""
     if form.kind != "cut":
         return 0.0, 0.0, 0
     scraps = batch.dough_g * form.trim
     rerolls, remaining = 0, scraps
-    while remaining > 0.5 * piece.dough_g and rerolls < _MOST_REROLLS:
+    while remaining > 0.5 * piece.dough_g and rerolls < whole_constant("most_rerolls"):
         remaining *= form.trim
         rerolls += 1
     return piece.area_cm2 * pieces, scraps, rerolls

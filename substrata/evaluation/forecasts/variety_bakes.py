@@ -5,12 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.varieties import variety_doughs
 from substrata.process.baking.forecast_interval import Between, ready_between
 from substrata.process.baking.oven_questions import judged
-
-_ALIKE_MIN = 1.0  # sorts that are done within it come out together
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,7 +36,9 @@ def variety_bakes(dough: Dough) -> tuple[VarietyBake, ...]:
     except FormulaError:
         return ()
     bakes.sort(key=lambda bake: (bake.ready_min.best, bake.name))
-    if len(bakes) < len(dough.formula.sorts) or bakes[-1].ready_min.best - bakes[0].ready_min.best < _ALIKE_MIN:
+    if len(bakes) < len(dough.formula.sorts) or bakes[-1].ready_min.best - bakes[0].ready_min.best < constant(
+        "baked_alike_min"
+    ):
         return ()
     return tuple(bakes)
 

@@ -15,7 +15,6 @@ from substrata.formula.forms import Form, form_of
 from substrata.formula.formula import Formula
 
 Source = Literal["set", "oven", "dried", "habit"]
-_SET_HALF = 0.01  # 90 % half-range of a loss the baker bakes to by weight
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,7 +79,9 @@ def _loss(form: Form, target: float | None, wet: float) -> tuple[Spread, Source]
     most = most_loss(wet)
     if target is not None:
         aim = min(loss_to(wet, target), most)
-        return Spread(value=aim, low=max(aim - _SET_HALF, 0.0), high=aim + _SET_HALF), "set"
+        return Spread(
+            value=aim, low=max(aim - constant("loss_set_doubt"), 0.0), high=aim + constant("loss_set_doubt")
+        ), "set"
     if form.dried_to is not None:
         aim = loss_to(wet, form.dried_to)
         return Spread(value=aim, low=loss_to(wet, 2 * form.dried_to), high=max(most, aim)), "dried"

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.ingredient import Ingredient
 
 # How alike two foods must be to stand in for each other gram for gram (house choice).
 _NEAR = {"capacity": (0.25, 0.2), "binding": (0.25, 0.005)}  # behaviour -> relative, absolute
 _NEAR_G = {"protein_g": 8.0, "fat_g": 8.0, "carbohydrate_g": 8.0, "fibre_g": 8.0, "water_g": 8.0}  # g per 100 g
-_LEAST_SAVING = 0.03  # of the line's cost; less is no reason to change a pack
 _LEAST_SAVING_PIECE = 0.005  # in the currency; less would print as nothing
 
 
@@ -51,7 +51,7 @@ def _best(weighed: WeighedLine, offers: Sequence[Ingredient], pieces: int, curre
         return None
     price, offer = min(fitting, key=lambda pair: pair[0])
     saving = (now - price) * weighed.grams.value / pieces
-    if offer.pack is None or price > now * (1 - _LEAST_SAVING) or saving < _LEAST_SAVING_PIECE:
+    if offer.pack is None or price > now * (1 - constant("saving_least_share")) or saving < _LEAST_SAVING_PIECE:
         return None
     return CheaperPack(
         line=weighed.line.id,

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
 from substrata.base.settings import Settings
+from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.amount_to_grams import weigh
 from substrata.ingredients.egg_sizes import EGG_PARTS
@@ -18,8 +19,6 @@ _UNITS = (
     ("tbsp", ("", "½"), 1.0, 4.0),
     ("tsp", ("", "⅛", "¼", "½", "¾"), 0.125, 3.0),
 )
-_NEAR = 0.06  # share by which a measure may be off before it is "about", and is not told at all beyond three times that
-_EGGS_NEAR = 0.12  # of an egg
 _SQUEEZED = "vegetable"  # a cup says nothing of what is pressed out
 
 
@@ -60,7 +59,7 @@ def _eggs(line: WeighedLine, grams: float, settings: Settings) -> KitchenMeasure
     except AmountError:
         return None
     number = grams / each.value
-    if round(number) < 1 or abs(number - round(number)) > _EGGS_NEAR * max(number, 1):
+    if round(number) < 1 or abs(number - round(number)) > constant("egg_near") * max(number, 1):
         return None
     whole = round(number)
     word = {"egg": "egg", "egg-white": "white", "egg-yolk": "yolk"}.get(
@@ -81,7 +80,7 @@ def _spooned(
     except AmountError:
         return None
     number = grams / each.value
-    if not least * (1 - _NEAR) <= number <= most:
+    if not least * (1 - constant("measure_near")) <= number <= most:
         return None
     whole = int(number)
     near = min(
@@ -89,9 +88,9 @@ def _spooned(
         key=lambda candidate: abs(candidate[0] + _PARTS[candidate[1]] - number),
     )
     volume = near[0] + _PARTS[near[1]]
-    if volume <= 0 or abs(volume - number) > 3 * _NEAR * number:
+    if volume <= 0 or abs(volume - number) > 3 * constant("measure_near") * number:
         return None
-    about = "about " if abs(volume - number) > _NEAR * number else ""
+    about = "about " if abs(volume - number) > constant("measure_near") * number else ""
     words = f"{near[0] or ''}{near[1]}"
     plural = "s" if name == "cup" and volume > 1 else ""
     half = (each.high - each.low) / 2 * volume

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
+from substrata.base.tables.table_reader import constant
 from substrata.formula.bake_settings import OVEN_C
 from substrata.formula.exchange.form_vocabulary import form_in
 
@@ -55,7 +56,6 @@ _MINUTES = re.compile(
 )
 _HEATED = re.compile(r"\b(?:pre-?heat|bake[ds]?|baking|oven|roast|fan|gas)\b", re.IGNORECASE)
 _FAN = re.compile(r"\b(?:fan|convection)\b", re.IGNORECASE)
-_SURELY_FAHRENHEIT = 260  # no dough is baked so hot in degrees Celsius, nor so cool in degrees Fahrenheit
 # What a line begins with that says what to do (common practice).
 _DOING = re.compile(
     r"^\W*(?:add|allow|arrange|bake|beat|blend|boil|brush|check|chill|combine|cook|cool|cover|cut|dissolve|divide|drain|drop|enjoy|fill|flatten|"
@@ -153,7 +153,7 @@ def _celsius(text: str) -> float | None:
     temperatures = [(float(m.group(1)), (m.group(2) or "").lower()[:1]) for m in _DEGREES.finditer(text)]
     # "200 °C / 400 °F": the one in degrees Celsius is taken as it stands.
     for value, unit in sorted(temperatures, key=lambda pair: pair[1] != "c"):
-        if unit == "c" or (not unit and value < _SURELY_FAHRENHEIT):
+        if unit == "c" or (not unit and value < constant("surely_fahrenheit")):
             return value
         return float(round((value - 32) / 1.8))
     return None

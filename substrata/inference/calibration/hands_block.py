@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.feel_advice import band_middle
 from substrata.execution.reading_noise import reading_noise
@@ -17,9 +18,6 @@ from substrata.inference.calibration.learned_parameters import Backed, Calibrati
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.process.rheology.handling_classes import band_of
 
-# Priors, one standard deviation, decades of handling (assumed).
-_KITCHEN, _FORM, _FORMULA = 0.25, 0.25, 0.2
-
 
 def hands(read: Sequence[Reading]) -> Work:
     """How much softer or stiffer the hand feels than the forecast says: of the kitchen, the form, the formula."""
@@ -28,7 +26,11 @@ def hands(read: Sequence[Reading]) -> Work:
         return []
     forms_, formulas = ([*dict.fromkeys(key(reading) for reading in felt)] for key in (_form_of, _formula_of))
     names = ["kitchen", *(f"form {form}" for form in forms_), *(f"formula {formula}" for formula in formulas)]
-    prior = [_KITCHEN, *[_FORM] * len(forms_), *[_FORMULA] * len(formulas)]
+    prior = [
+        constant("hand_kitchen_sd"),
+        *[constant("hand_form_sd")] * len(forms_),
+        *[constant("hand_formula_sd")] * len(formulas),
+    ]
     residuals = []
     for reading in felt:
         value, sd = _felt(reading) or (0.0, 1.0)
@@ -79,9 +81,19 @@ def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> 
     kind, _, what = part.partition(" ")
     nearer = {"kitchen": [], "form": [part], "formula": [f"form {what.partition(':')[0]}", part]}[kind]
     known = [places[key] for key in ("kitchen", *nearer)]
-    unknown = {"kitchen": _FORM**2 + _FORMULA**2, "form": _FORMULA**2, "formula": 0.0}[kind]
+    unknown = {
+        "kitchen": constant("hand_form_sd") ** 2 + constant("hand_formula_sd") ** 2,
+        "form": constant("hand_formula_sd") ** 2,
+        "formula": 0.0,
+    }[kind]
     variance = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
-    return min(sqrt(variance / (_KITCHEN**2 + _FORM**2 + _FORMULA**2)), 1.0)
+    return min(
+        sqrt(
+            variance
+            / (constant("hand_kitchen_sd") ** 2 + constant("hand_form_sd") ** 2 + constant("hand_formula_sd") ** 2)
+        ),
+        1.0,
+    )
 
 
 def handling_bias(state: CalibrationState, formula: Any) -> Backed:
@@ -95,12 +107,18 @@ def handling_bias(state: CalibrationState, formula: Any) -> Backed:
         Decades of consistency with spread and source.
     """
     updated, places = state.blocks.get("hands"), state.places.get("hands", {})
-    plain = sqrt(_KITCHEN**2 + _FORM**2 + _FORMULA**2)
+    plain = sqrt(constant("hand_kitchen_sd") ** 2 + constant("hand_form_sd") ** 2 + constant("hand_formula_sd") ** 2)
     if updated is None:
         return Backed(value=0.0, sd=plain, same_formula=0, from_others=0, text="house model")
     keys = ["kitchen", f"form {formula.form}", f"formula {formula_key(formula)}"]
     known = [places[key] for key in keys if key in places]
-    rest = sum(sd**2 for key, sd in zip(keys, (_KITCHEN, _FORM, _FORMULA), strict=True) if key not in places)
+    rest = sum(
+        sd**2
+        for key, sd in zip(
+            keys, (constant("hand_kitchen_sd"), constant("hand_form_sd"), constant("hand_formula_sd")), strict=True
+        )
+        if key not in places
+    )
     value = float(updated.mean[known].sum())
     sd = sqrt(float(updated.covariance[np.ix_(known, known)].sum()) + rest)
     return backed(state, "hands", keys[2], value, sd, plain)

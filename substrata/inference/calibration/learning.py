@@ -13,6 +13,7 @@ from dataclasses import replace
 import numpy as np
 
 from substrata.base.settings import Lesson, Settings
+from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
@@ -37,10 +38,8 @@ from substrata.inference.calibration.palate_block import palates
 from substrata.inference.calibration.palate_block import remaining_spread as palate_left
 from substrata.inference.calibration.robust_update import Updated, update_together
 from substrata.ingredients.library import Library
-from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.rheology.texture import texture_words
-
-_CLASS = 0.85  # decades from one handling class to the next
 
 
 def learn(
@@ -174,11 +173,11 @@ def _parameter(
             rows.append(factor(block, f"{key}.{name}", words, value, sd, before, teach))
             continue
         if block == "oven":
-            sd = max(sd, FLOOR_K)
+            sd = max(sd, constant("oven_known_best_k"))
         half = SDS_IN_HALF_90 * sd
         if unit == "decades":
             side = "stiffer" if value >= 0 else "softer"
-            value_text = f"{abs(value) / _CLASS:.1f} of a class {side} ± {half / _CLASS:.1f}"
+            value_text = f"{abs(value) / constant('class_decades'):.1f} of a class {side} ± {half / constant('class_decades'):.1f}"
         else:
             value_text = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
         text = f"{words}: {value_text}, from {count(len(teach))}"

@@ -9,6 +9,7 @@ import numpy as np
 
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
+from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
 from substrata.execution.reading_noise import reading_noise
@@ -17,8 +18,6 @@ from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.ingredients.amount_to_grams import weigh
 
 MEASURES = "measures"
-# From one filling of a cup to the next in one hand, ln (assumed); the least that is not known of anybody's.
-_LEAST_SD = 0.03
 
 
 def measures(read: Sequence[Reading]) -> Work:
@@ -26,7 +25,9 @@ def measures(read: Sequence[Reading]) -> Work:
     fillings_by_run = {reading.id: fillings for reading in read if (fillings := _fillings(reading))}
     prior: dict[str, float] = {}
     for ingredient, house, _, _ in (filling for fillings in fillings_by_run.values() for filling in fillings):
-        prior.setdefault(ingredient, max((house.high - house.low) / 2 / SDS_IN_HALF_90 / house.value, _LEAST_SD))
+        prior.setdefault(
+            ingredient, max((house.high - house.low) / 2 / SDS_IN_HALF_90 / house.value, constant("measure_least_sd"))
+        )
     names = list(prior)
     residuals = [
         Residual(

@@ -13,13 +13,14 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.calibration.learned_parameters import CalibrationState, Reading, Work, name_of
 from substrata.inference.calibration.robust_update import Residual, update
 from substrata.inference.making import Making, baked_case, make
 from substrata.ingredients.library import Floats
-from substrata.process.baking.oven_profile import FLOOR_K, OvenProfile
+from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.baking.simulation.oven_constants import oven_number
 
@@ -241,7 +242,7 @@ def oven_of(state: CalibrationState, oven: str = "", name: str = "this oven", al
     return OvenProfile(
         name=name,
         offset_k=offset,
-        offset_sd=max(float(updated.sd[0]), FLOOR_K),
+        offset_sd=max(float(updated.sd[0]), constant("oven_known_best_k")),
         convection=exp(air),
         thickness=exp(thick),
         browning=exp(brown),

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE
@@ -15,9 +16,6 @@ from substrata.inference.calibration.learned_parameters import Backed, Calibrati
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.inference.making import moist_after
 from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
-
-# Priors, one standard deviation, points (assumed): a baker's own scale; a formula's remainder; weight of one thing in a score.
-_PALATE, _TASTE, _WEIGHT = 0.8, 0.7, 0.4
 
 
 def palates(read: Sequence[Reading]) -> Work:
@@ -31,7 +29,11 @@ def palates(read: Sequence[Reading]) -> Work:
         terms = sorted({t.what for whole in textures if whole for s in whole.scores if s.key == axis for t in s.terms})
         formulas = list(dict.fromkeys(name_of(reading.run) for reading in scored))
         names = ["scale", *(f"weight {what}" for what in terms), *(f"formula {formula}" for formula in formulas)]
-        prior = [_PALATE, *[_WEIGHT] * len(terms), *[_TASTE] * len(formulas)]
+        prior = [
+            constant("palate_sd"),
+            *[constant("palate_weight_sd")] * len(terms),
+            *[constant("palate_score_sd")] * len(formulas),
+        ]
         residuals = []
         for reading, whole in zip(scored, textures, strict=True):
             if whole is None or reading.run.verdict is None:
@@ -89,9 +91,9 @@ def remaining_spread(updated: Updated, places: Mapping[str, int], part: str) -> 
     if kind == "weight":
         return 1.0
     known = [places[key] for key in dict.fromkeys(("scale", part))]
-    unknown = _TASTE**2 if kind == "scale" else 0.0
+    unknown = constant("palate_score_sd") ** 2 if kind == "scale" else 0.0
     variance = float(updated.covariance[np.ix_(known, known)].sum()) + unknown
-    return min(sqrt(variance / (_PALATE**2 + _TASTE**2)), 1.0)
+    return min(sqrt(variance / (constant("palate_sd") ** 2 + constant("palate_score_sd") ** 2)), 1.0)
 
 
 def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, Backed]:
@@ -112,8 +114,8 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
         terms = {f"weight {t.what}": t.amount for t in score.terms}
         formula_part = f"formula {formula_key(formula)}"
         row = {"scale": 1.0, **terms, formula_part: 1.0}
-        priors = {"scale": _PALATE, formula_part: _TASTE}
-        plain = sqrt(sum((amount * priors.get(key, _WEIGHT)) ** 2 for key, amount in row.items()))
+        priors = {"scale": constant("palate_sd"), formula_part: constant("palate_score_sd")}
+        plain = sqrt(sum((amount * priors.get(key, constant("palate_weight_sd"))) ** 2 for key, amount in row.items()))
         if updated is None:
             biases[score.key] = Backed(value=score.value, sd=plain, same_formula=0, from_others=0, text="house model")
             continue
@@ -123,7 +125,7 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
             if key in places:
                 slope[places[key]] = amount
             else:
-                rest += (amount * priors.get(key, _WEIGHT)) ** 2
+                rest += (amount * priors.get(key, constant("palate_weight_sd"))) ** 2
         value = min(max(score.value + float(slope @ updated.mean), 0.0), MOST)
         sd = sqrt(float(slope @ updated.covariance @ slope) + rest)
         biases[score.key] = backed(state, block, formula_part, value, sd, plain)

@@ -13,6 +13,7 @@ from math import exp
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE, WrittenFormula, run_figures, written
@@ -23,11 +24,6 @@ from substrata.ingredients.library import Floats
 from substrata.process.baking.simulation.oven_constants import oven_number
 
 NONE = "nothing"  # the hypothesis that nothing went otherwise
-_MODEL_DECADES = 0.4  # of the handling forecast itself
-# Ordinary spread that nobody calls a slip: one standard deviation (assumed; of capacities from behaviour.csv).
-_CAPACITY, _PSYLLIUM, _EGG, _LIQUID, _FLOUR = 0.14, 0.18, 0.06, 0.02, 0.02
-_REST, _DOUGH_K, _THICK, _RIM, _AIR, _VEGETABLE, _MINUTES = 0.2, 3.0, 0.08, 0.06, 0.15, 0.05, 0.05
-_OIL_K = 4.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -98,7 +94,7 @@ def cause_table(dough: Dough, minutes: float | None = None) -> CauseTable:
     rest = figures[len(work) :]
     rows = [(rest[2 * n + 1] - rest[2 * n]) / 2 for n in range(len(ordinary))]
     names = [name for name, _ in ordinary]
-    for name, figure, sd in (("model", ("consistency", "later", "warm"), _MODEL_DECADES), *_scores()):
+    for name, figure, sd in (("model", ("consistency", "later", "warm"), constant("handling_model_sd")), *_scores()):
         row = np.zeros(len(base.figures))
         for key in figure:
             row[PLACE[key]] = sd
@@ -138,22 +134,27 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
         return Making().with_changes(**{name: exp(-sd)}), Making().with_changes(**{name: exp(sd)})
 
     fried = dough.batch.whole_g > 0 and dough.case.fried
-    oven = _OIL_K if fried else dough.profile.offset_sd
+    oven = constant("usual_oil_k") if fried else dough.profile.offset_sd
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
     spreads: list[tuple[str, tuple[Making, Making] | None]] = [
-        ("lot", factors("capacity", "main", _CAPACITY)),
-        ("psyllium lot", factors("capacity", "psyllium", _PSYLLIUM)),
-        ("egg", factors("grams", "egg", _EGG)),
-        ("liquid", factors("grams", "liquid", _LIQUID)),
-        ("flour", factors("grams", "flour", _FLOUR)),
-        ("vegetable", (Making(water_g=0.0), Making(water_g=2 * _VEGETABLE * vegetable)) if vegetable else None),
-        ("rest", both("rest", _REST)),
-        ("dough °C", (Making(warmer_k=-_DOUGH_K), Making(warmer_k=_DOUGH_K))),
-        ("thickness", both("thickness", _THICK)),
-        ("rim", both("rim", _RIM)),
-        ("air", None if fried else both("convection", _AIR)),
+        ("lot", factors("capacity", "main", constant("usual_capacity_sd"))),
+        ("psyllium lot", factors("capacity", "psyllium", constant("usual_psyllium_sd"))),
+        ("egg", factors("grams", "egg", constant("usual_egg_sd"))),
+        ("liquid", factors("grams", "liquid", constant("usual_liquid_sd"))),
+        ("flour", factors("grams", "flour", constant("usual_flour_sd"))),
+        (
+            "vegetable",
+            (Making(water_g=0.0), Making(water_g=2 * constant("usual_vegetable_sd") * vegetable))
+            if vegetable
+            else None,
+        ),
+        ("rest", both("rest", constant("usual_rest_sd"))),
+        ("dough °C", (Making(warmer_k=-constant("usual_dough_k")), Making(warmer_k=constant("usual_dough_k")))),
+        ("thickness", both("thickness", constant("usual_thickness_sd"))),
+        ("rim", both("rim", constant("usual_rim_sd"))),
+        ("air", None if fried else both("convection", constant("usual_convection_sd"))),
         ("oven", (Making(oven_k=-oven), Making(oven_k=oven))),
         ("browning", both("browning", oven_number("browning_sd"))),
-        ("minutes", both("minutes", _MINUTES)),
+        ("minutes", both("minutes", constant("usual_minutes_sd"))),
     ]
     return [(name, pair) for name, pair in spreads if pair is not None]

@@ -6,17 +6,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import exp, log, pi, sqrt
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Verdict, slip_words
 from substrata.inference.diagnosis.causes import Cause, causes
 from substrata.inference.making import dough_temperature, selected_lines
 from substrata.process.rheology.handling.handling_forecast import rest_of
 
-_FLOOR = 0.03  # of a log that tells another thing than what happened
-_YES, _NO = 0.97, 0.03  # of a step that is logged
-_YES_PROBABILITY, _NO_PROBABILITY = 0.93, 0.06  # of an answer to a question
 # One standard deviation of a logged value about its size, of a slip and of what is as written.
-_SLIP, _EVEN = 0.07, 0.035
 _WIDE = {"rest_min": (0.35, 0.2), "thickness_mm": (0.09, 0.07), "minutes": (0.08, 0.06), "grams:egg": (0.06, 0.05)}
 _DEGREES, _OVEN = (2.5, 2.0), (5.0, 5.0)
 
@@ -53,7 +50,7 @@ def _weights(dough: Dough, done: Done) -> list[Logged]:
         if not lines:
             continue
         factor = sum(done.grams[line] for line in lines) / sum(here[line] for line in lines)
-        slip, even = _WIDE.get(f"grams:{kind}", (_SLIP, _EVEN))
+        slip, even = _WIDE.get(f"grams:{kind}", (constant("logged_slip_sd"), constant("logged_even_sd")))
         rows.append(
             Logged(
                 field=f"grams:{kind}",
@@ -201,7 +198,7 @@ def log_evidence(
     for field, logged_value in log_.items():
         about = cause is not None and cause.log == field
         if logged_value.even_sd == 0:
-            total += log(_YES if bool(logged_value.value) == about else _NO)
+            total += log(constant("logged_yes") if bool(logged_value.value) == about else constant("logged_no"))
             continue
         expected, sd = logged_value.even, logged_value.even_sd
         if about:
@@ -209,8 +206,8 @@ def log_evidence(
             if field == "trays":
                 expected = 1.0
         total += log(
-            (1 - _FLOOR) * _normal(logged_value.value, expected, sd)
-            + _FLOOR * _wide(logged_value.value, logged_value.even, 8 * sd)
+            (1 - constant("log_wrong")) * _normal(logged_value.value, expected, sd)
+            + constant("log_wrong") * _wide(logged_value.value, logged_value.even, 8 * sd)
         )
     return total
 
@@ -220,7 +217,7 @@ def answer_evidence(cause: Cause | None, verdict: Verdict) -> float:
     total = 0.0
     for question, yes in verdict.asked.items():
         about = cause is not None and (cause.id == question or _same_question(cause, question))
-        chance = _YES_PROBABILITY if about else _NO_PROBABILITY
+        chance = constant("answered_yes") if about else constant("answered_no")
         total += log(chance if yes else 1 - chance)
     return total
 

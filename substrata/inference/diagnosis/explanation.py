@@ -12,7 +12,7 @@ from math import log
 
 import numpy as np
 
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Done, Run, Verdict
@@ -23,8 +23,6 @@ from substrata.inference.diagnosis.posterior import HARDLY, Posterior, posterior
 from substrata.inference.faults import Mechanisms, fault_table, hazards
 from substrata.ingredients.library import Floats
 
-_FLAGGED = 0.35  # share from which a flaw of the formula is told
-_MATERIAL = 0.05  # hazard as written that is worth telling
 _SHOWN, _LEAST, _SHOWN_ANYWAY = 8, 0.02, 0.1
 
 
@@ -250,7 +248,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             if not flaw:
                 continue
             hazard = as_written[:, m]
-            material = hazard / (hazard + _MATERIAL)
+            material = hazard / (hazard + constant("hazard_told_from"))
             share = float(
                 (belief.weights * np.minimum(hazard[None, :] / np.maximum(whole, 1e-9), 1.0) * material[None, :]).sum()
             )
@@ -265,7 +263,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             evidence=(f"as written: {mechanism}, which brings {fault_table()[fault].words}",),
         )
         for flaw, (share, fault, mechanism) in best.items()
-        if share >= _FLAGGED
+        if share >= constant("flaw_told_from")
     ]
     return tuple(sorted(flaws, key=lambda flaw: -flaw.probability))
 

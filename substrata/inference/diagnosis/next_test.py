@@ -14,7 +14,7 @@ from typing import Any
 
 import numpy as np
 
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.rounding_steps import to_the_scale
@@ -30,12 +30,7 @@ from substrata.inference.making import Making, selected_lines
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 
-_AGAIN = 0.5  # how often a slip of one run comes again: who does not know what it was does it again (assumed)
-_UNSEEN = 0.3  # weight of a fault that was not seen this time
-_EACH = 0.06  # what each of two changes has to bring
-_WORTH = 0.03  # gain from which a change is better than the same again
 _SHOWN, _PAIRED = 4, 8
-_MIN_GAIN_NATS = 0.1  # of a check, from which it is shown
 _SAMPLES = 192  # picks that stand for what is believed
 
 
@@ -88,10 +83,10 @@ def next_tests(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Prop
         after = judge.bad((*a, *b))
         effort = a[0].number_in("effort", 0, 1) + b[0].number_in("effort", 0, 1)
         gain = same - after - effort
-        if gain - max(best[a[0].text("action")], best[b[0].text("action")]) >= _EACH:
+        if gain - max(best[a[0].text("action")], best[b[0].text("action")]) >= constant("pair_gain_each"):
             double.append((gain, (*a, *b), after))
     ranked = sorted((*single, *double), key=lambda entry: -entry[0])
-    worth = [entry for entry in ranked if entry[0] >= _WORTH][:_SHOWN]
+    worth = [entry for entry in ranked if entry[0] >= constant("change_worth")][:_SHOWN]
     proposals = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
     again = Proposal(
         actions=(), text="The same again, weighed and timed", edits=(), document=None, gain=0.0, before=same, after=same
@@ -113,7 +108,7 @@ def checks(belief: Posterior, known: Collection[str] = ()) -> tuple[Check, ...]:
             continue
         chance = min(sum(belief.probability(cause) for cause in ids), 1.0)
         gain = _information(chance, row.number_in("sure", 0.5, 1))
-        if gain >= _MIN_GAIN_NATS:
+        if gain >= constant("check_worth"):
             rows.append(Check(check=row.text("check"), text=row.text("words"), gain=gain, causes=ids))
     return tuple(sorted(rows, key=lambda check: -check.gain))
 
@@ -156,7 +151,9 @@ class _Judge:
         self.dough, self.table, self.belief = dough, table, belief
         self.of = mechanisms(dough.formula.form)
         severities = np.array([fault_table()[fault].severity for fault in self.of.faults])
-        weights = np.array([1.0 if fault in belief.faults else _UNSEEN for fault in self.of.faults])
+        weights = np.array(
+            [1.0 if fault in belief.faults else constant("unseen_fault_weight") for fault in self.of.faults]
+        )
         self.severity: Floats = severities * weights
         # As many pairs of a cause and an ordinary spread as stand for what is believed, each as likely as the other.
         flat = np.cumsum(belief.weights.ravel())
@@ -193,7 +190,7 @@ class _Judge:
         ]
         if slipped:
             worse = self._bad_of([once[n] for n in slipped], shift, slipped)
-            good[slipped] = (1 - _AGAIN) * good[slipped] + _AGAIN * worse
+            good[slipped] = (1 - constant("slip_again")) * good[slipped] + constant("slip_again") * worse
         return float(good.mean())
 
     def _without(self, removed: frozenset[str], *, run: bool) -> list[Hypothesis]:

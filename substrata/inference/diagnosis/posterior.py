@@ -13,6 +13,7 @@ from math import erf, hypot, log, sqrt
 
 import numpy as np
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.reading_noise import reading_noise
 from substrata.execution.run_document import CRUMBLY, Done, Verdict
@@ -27,13 +28,8 @@ from substrata.process.rheology.handling_classes import band_of
 
 DRAWS = 64  # of the ordinary spread
 HARDLY = 0.05  # rise of a fault's probability from which the core moves for a cause
-_NO_SLIP, _NO_SLIP_PROVEN = 0.3, 0.12  # prior that nothing went otherwise; of a version that was good before
-_REPORT_RATE, _BY_CHANCE = 0.85, 0.004  # a fault that is there is told so often; one that is not, too
 _PAIRED = 8  # causes that are tried two at a time
-_PAIR = 0.5  # how much rarer two slips are than by chance
-_HAND_FLOOR = 0.07  # share of a hand that says another class
 _RHO = {3: 0.5, 2: 0.3, 1: 0.15}  # what practice's strength brings where the core hardly moves
-_NEW_BAG, _OLD_BAG = 3.0, 0.2
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,7 +89,7 @@ def posterior(
                 top[p.cause.id] = p
     prior = {p.cause.id: _prior_of(singles, p.cause.id) for p in top.values()}
     pairs = [
-        Hypothesis(causes=(a, b), prior=_PAIR * prior[a.cause.id] * prior[b.cause.id])
+        Hypothesis(causes=(a, b), prior=constant("pair_rarer") * prior[a.cause.id] * prior[b.cause.id])
         for a, b in combinations(top.values(), 2)
         if a.cause.plant != b.cause.plant
     ]
@@ -104,7 +100,7 @@ def posterior(
 
 
 def _singles(table: CauseTable, done: Done, *, proven: bool) -> list[Hypothesis]:
-    none = _NO_SLIP_PROVEN if proven else _NO_SLIP
+    none = constant("no_slip_proven") if proven else constant("no_slip")
     ids = {p.cause.id: _with_bags(p.cause, done) for p in table.planted}
     whole = sum(ids.values()) or 1.0
     nothing = Hypothesis(causes=(), prior=none)
@@ -116,7 +112,7 @@ def _with_bags(cause: Cause, done: Done) -> float:
     """Return the prior of a cause; a new pack makes its lot suspect, an old one clears it."""
     if cause.scope != "lot" or not done.new_packs:
         return cause.prior
-    return cause.prior * (_NEW_BAG if any(done.new_packs.values()) else _OLD_BAG)
+    return cause.prior * (constant("new_bag_odds") if any(done.new_packs.values()) else constant("old_bag_odds"))
 
 
 def _prior_of(singles: Sequence[Hypothesis], cause: str) -> float:
@@ -151,7 +147,7 @@ def _scored(
     changes = np.array([_change(h, table) for h in hypotheses])
     x = base + changes[:, None, :] + spread[None, :, :]
     p = with_practice(likely(hazards(x, base, marks, mechanisms_), mechanisms_), hypotheses, table, mechanisms_)
-    q = _REPORT_RATE * p + _BY_CHANCE
+    q = constant("fault_told") * p + constant("fault_by_chance")
     is_rated = np.array([fault in faults_rated for fault in mechanisms_.faults])
     # Without any verdict on faults nothing is said by their absence.
     judged = bool(faults_rated) or verdict.liked == "good"
@@ -224,13 +220,15 @@ def _hand_score(dough: Dough, x: Floats, done: Done) -> Floats:
     if felt.class_name == CRUMBLY:
         filled = x[..., PLACE["filled"]]
         chance = 1 / (1 + np.exp(np.clip((filled - 1) / 0.05, -60, 60)))
-        result: Floats = np.log(_HAND_FLOOR / 7 + (1 - _HAND_FLOOR) * chance)
+        result: Floats = np.log(constant("hand_elsewhere") / 7 + (1 - constant("hand_elsewhere")) * chance)
         return result
     band = band_of(felt.class_name, dough.piece.thickness_mm)
     at = x[..., PLACE["consistency"]]
     sd = reading_noise("hand").total
     chance = _phi((band.high - at) / sd) - _phi((band.low - at) / sd)
-    log_probability: Floats = np.log(_HAND_FLOOR / 7 + (1 - _HAND_FLOOR) * np.maximum(chance, 0))
+    log_probability: Floats = np.log(
+        constant("hand_elsewhere") / 7 + (1 - constant("hand_elsewhere")) * np.maximum(chance, 0)
+    )
     return log_probability
 
 

@@ -16,9 +16,7 @@ from substrata.ingredients.labels.label_sums import KJ_PER_KCAL, distances, ener
 from substrata.ingredients.library import Library
 from substrata.ingredients.printed_label import Label
 
-_MUST_MEND = 0.4  # a slip is named when it leaves at most this share of the misfit
 FAR_SDS = 3.0  # a figure further than this from its ingredient is looked at
-_ANOTHER_KIND = 2.0  # a slip of typing is likelier than a pack of another food
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,7 +43,7 @@ def likely_mistake(label: Label, ingredient: Ingredient, library: Library) -> Mi
     if not far and energy_closes(label, ingredient) and not any(impossibilities(label)):
         return None
     result = sorted(_tried(label, ingredient, library), key=lambda pair: pair[0])
-    return result[0][1] if result and result[0][0] <= _MUST_MEND * now else None
+    return result[0][1] if result and result[0][0] <= constant("slip_leaves_most") * now else None
 
 
 def _tried(label: Label, ingredient: Ingredient, library: Library) -> Iterator[tuple[float, Mistake]]:
@@ -57,7 +55,10 @@ def _tried(label: Label, ingredient: Ingredient, library: Library) -> Iterator[t
     for other in library:
         if other.id != ingredient.id and other.pack is None and _akin(other, ingredient):
             text = f"Its figures are those of {other.name[0].lower()}{other.name[1:]}."
-            yield misfit(label, other) + _ANOTHER_KIND, Mistake(code="another-kind", text=text, ingredient=other.id)
+            yield (
+                misfit(label, other) + constant("slip_likelier"),
+                Mistake(code="another-kind", text=text, ingredient=other.id),
+            )
 
 
 def _akin(other: Ingredient, ingredient: Ingredient) -> bool:

@@ -18,10 +18,8 @@ _WORST = 6.0  # sds; a distance beyond says no more
 # Atwater factors for nuts and eggs (USDA Handbook 74). A United States label may count fibre as carbohydrate.
 _PROTEIN, _FAT, _CARBOHYDRATE = (3.47, 4.36), (8.37, 9.02), (3.57, 4.12)
 _POLYOLS, _FIBRE_US = (0.0, 3.0), (0.0, 4.0)
-ENERGY_TOLERANCE = 0.10  # house choice: beyond this the energy does not close
 # A European label counts by one lawful list (EU 1169/2011 Annex XIV), so that less is forgiven: figures of analyses are rounded.
 _EU_PROTEIN, _EU_FAT, _EU_CARBOHYDRATE, _EU_FIBRE = 4.0, 9.0, 4.0, 2.0
-_EU_TOLERANCE = 0.08  # house choice: rounded figures of an analysis
 KCAL_PER_G = {"fat_g": _EU_FAT, "carbohydrate_g": _EU_CARBOHYDRATE, "protein_g": _EU_PROTEIN, "fibre_g": _EU_FIBRE}
 
 
@@ -68,7 +66,7 @@ def energy_range(label: Label, ingredient: Ingredient) -> Interval | None:
         + fibre.high * fibre_factor[1]
         + other
     )
-    return Interval(low=low * (1 - ENERGY_TOLERANCE), high=high * (1 + ENERGY_TOLERANCE))
+    return Interval(low=low * (1 - constant("label_energy_off")), high=high * (1 + constant("label_energy_off")))
 
 
 def _european(got: Mapping[str, Interval], fibre: Interval, polyols: Interval, other: float) -> Interval:
@@ -83,10 +81,9 @@ def _european(got: Mapping[str, Interval], fibre: Interval, polyols: Interval, o
     ]
     # A polyol is counted with 2.4 kcal where it is no erythritol, which has none: as little as nothing, as much as the rest.
     low = max(whole[0] - _EU_CARBOHYDRATE * polyols.high, 0.0)
-    return Interval(low=low * (1 - _EU_TOLERANCE), high=(whole[1] + other) * (1 + _EU_TOLERANCE))
-
-
-_NEAR_SLIP = 0.25  # of the correction, within which a slip of the hand explains it (assumed)
+    return Interval(
+        low=low * (1 - constant("label_energy_off_eu")), high=(whole[1] + other) * (1 + constant("label_energy_off_eu"))
+    )
 
 
 def _slips(value: float) -> Iterator[float]:
@@ -118,7 +115,10 @@ def figure_that_would_close(label: Label, ingredient: Ingredient) -> tuple[str, 
             continue
         closing = value - off / factor
         reference = ingredient.composition[key] * label.per_g / 100
-        slip = next((s for s in _slips(value) if abs(s - closing) <= _NEAR_SLIP * max(abs(closing - value), 1.0)), None)
+        slip = next(
+            (s for s in _slips(value) if abs(s - closing) <= constant("near_slip") * max(abs(closing - value), 1.0)),
+            None,
+        )
         if slip is not None:
             return key, slip
         if 0 <= closing <= label.per_g:

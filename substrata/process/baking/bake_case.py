@@ -10,7 +10,7 @@ import numpy as np
 
 from substrata.base.errors import FormulaError, OvenError
 from substrata.base.tables.table_reader import constant
-from substrata.formula.bake_settings import BakeStage
+from substrata.formula.bake_settings import BakeStage, Heat
 from substrata.formula.batch.baked_weight import Baked, oven_c
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.weighed_lines import is_fried
@@ -28,7 +28,7 @@ from substrata.process.baking.simulation.baked_material import (
 from substrata.process.baking.simulation.boiling_point import boiling_c
 from substrata.process.baking.simulation.equivalent_body import Body, brick, rope, short_cylinder, slab
 from substrata.process.baking.simulation.oven_constants import BakeForm, Bakeware, bake_forms, bakeware, oven_number
-from substrata.process.baking.simulation.stage_simulation import Browning, Heat, Support
+from substrata.process.baking.simulation.stage_simulation import Browning, Support, Surroundings
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.shaping.piece import Piece, shape_forms
 
@@ -51,10 +51,9 @@ class BakeCase:
     matter: BakeMatter
     porosity: float
     dough_c: float
-    oven_c: float  # on the dial
+    heat: Heat
     offset_k: float  # of this oven over its dial
     offset_sd: float
-    fan: bool
     altitude_m: float
     trays: int
     ware: Bakeware
@@ -158,28 +157,33 @@ class BakeCase:
         """Core temperature of a baked crumb: as far below the boil as at sea level (common practice)."""
         return oven_number("core_done") - (boiling_c(constant("standard_pressure")) - boiling_c(self.pressure_pa))
 
-    def heat(self, dial_c: float, *, fan: bool, broil: bool = False) -> Heat:
+    @property
+    def oven_c(self) -> float:
+        """What stands on the dial, °C."""
+        return self.heat.oven_c
+
+    def surroundings(self, heat: Heat) -> Surroundings:
         """Return the surroundings at a setting of the dial."""
         if self.fried:
-            return Heat(
-                air_c=dial_c,
-                wall_c=dial_c,
+            return Surroundings(
+                air_c=heat.oven_c,
+                wall_c=heat.oven_c,
                 h=oven_number("h_frying") * self.h_factor,
                 emissivity=0.0,
                 pressure_pa=self.pressure_pa,
                 vapour_pa=0.0,
                 frying=True,
             )
-        air = dial_c + self.offset_k
+        air = heat.oven_c + self.offset_k
         crowd = oven_number("second_tray") if self.trays > 1 else 1.0
-        h = oven_number("h_broil") if broil else oven_number("h_fan") if fan else oven_number("h_static")
+        h = oven_number("h_broil") if heat.broil else oven_number("h_fan") if heat.fan else oven_number("h_static")
         # Air that warms the load from above and below has to take the same heat up at the walls: two films in series.
         shared = 1 / (1 + 2 * self.load_m2 / oven_number("oven_walls"))
         # Re^1/2 and Gr^1/4 both go with the root of the air's density.
         crowd_h = shared * sqrt(self.pressure_pa / constant("standard_pressure"))
-        return Heat(
+        return Surroundings(
             air_c=air,
-            wall_c=air + (oven_number("broil_wall") if broil else oven_number("wall_offset")),
+            wall_c=air + (oven_number("broil_wall") if heat.broil else oven_number("wall_offset")),
             h=h * crowd_h * self.h_factor,
             emissivity=oven_number("emissivity") * crowd,
             pressure_pa=self.pressure_pa,
@@ -190,9 +194,6 @@ class BakeCase:
         """Return the same dough, thicker or thinner."""
         piece = replace(self.piece, thickness_mm=thickness_mm)
         return replace(self, body=body_of(piece), piece=piece)
-
-
-_RIM_WHOLE, _RIM_LOST = 6.0, 10.0  # widths over height up to which the rim counts in full, and from which not at all
 
 
 def body_of(piece: Piece) -> Body:
@@ -209,7 +210,14 @@ def body_of(piece: Piece) -> Body:
         return brick(piece.length_mm * side, piece.width_mm * side, high)
     rim = piece.perimeter_mm / max(piece.area_cm2 * 100, 1e-9) * 1000
     # The rim counts where a piece is hardly wider than it is thick, and less by degrees where it is wider.
-    counts = min(max((_RIM_LOST - piece.length_mm / high) / (_RIM_LOST - _RIM_WHOLE), 0.0), 1.0)
+    counts = min(
+        max(
+            (constant("rim_lost_from") - piece.length_mm / high)
+            / (constant("rim_lost_from") - constant("rim_counts_up_to")),
+            0.0,
+        ),
+        1.0,
+    )
     return slab(high, rim * counts)
 
 
@@ -245,16 +253,13 @@ def ware_of(formula: Formula, piece: Piece) -> Bakeware:
     return bakeware()[key]
 
 
-_LONGEST_MIN = 900.0  # of all stages: what is dried so long is dry (house choice), and an oven is not followed for days
-
-
 def _not_endless(formula: Formula) -> None:
     total = sum(stage.minutes or 0.0 for stage in formula.bake.stages)
-    if total > _LONGEST_MIN:
+    if total > constant("longest_bake_min"):
         raise OvenError(
             "the bake is too long to be followed",
             got=f"{total:.0f} min in {len(formula.bake.stages)} stages",
-            allowed=f"up to {_LONGEST_MIN:.0f} min together",
+            allowed=f"up to {constant('longest_bake_min'):.0f} min together",
             remedy="shorten its stages",
         )
 
@@ -307,11 +312,10 @@ def bake_case(
         matter=matter,
         porosity=shape_forms()[formula.form].porosity,
         dough_c=warm if wish.dough_c is None else wish.dough_c,
-        oven_c=oven_c(formula),
+        heat=Heat(oven_c=oven_c(formula), fan=wish.fan),
         offset_k=oven.offset_k,
         offset_sd=oven.offset_sd,
         h_factor=oven.convection,
-        fan=wish.fan,
         altitude_m=wish.altitude_m or profile.altitude_m,
         trays=wish.trays,
         ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),

@@ -10,7 +10,7 @@ from math import log
 import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.formula.bake_settings import BakeStage, is_moment
+from substrata.formula.bake_settings import BakeStage, Heat, is_moment
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.doneness import doneness
@@ -18,8 +18,8 @@ from substrata.process.baking.simulation.bake_curves import Ran, StageMark
 from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.process.baking.simulation.stage_simulation import (
     Column,
-    Heat,
     Series,
+    Surroundings,
     bake_stage,
     column,
     cooled,
@@ -64,7 +64,7 @@ def run(
     bare = _Bare(cells=len(dough.cells), dry=dough.dry, water=dough.water)
     pieces: list[Series] = []
     marks: list[StageMark] = []
-    setting = _Setting(oven_c=case.oven_c, fan=case.fan)
+    heat, opened = case.heat, False  # whether the door has just been open
     # The oven is heated without the dough, and the rest follows what is decided here.
     stages = [s for s in case.stages if s.kind not in ("preheat", "rest")]
     if all(is_moment(s.kind) for s in stages):
@@ -73,48 +73,39 @@ def run(
     open_from = 0.0
     added = 0.0
     for number, stage in enumerate(stages):
-        setting = setting.after(stage)
+        heat = heat.after(stage)
         now = dough.seconds / 60
         if is_moment(stage.kind):
             added += _moment(dough, stage, case)
-            marks.append(StageMark(kind=stage.kind, start_min=now, end_min=now, oven_c=setting.oven_c, fan=setting.fan))
+            marks.append(StageMark(kind=stage.kind, start_min=now, end_min=now, heat=heat))
             if stage.kind in ("flip", "door", "rotate"):
-                setting = setting.with_door()
+                opened = True
             continue
         if number == last:
             open_from = now
             joined = partial(_so_far, tuple(pieces), now, bare, added, dough)
-            pieces += _open_stage(dough, case, stage, setting, until_min, keep_s, joined)
+            pieces += _open_stage(dough, case, heat, until_min, keep_s, joined, opened=opened)
         else:
-            minutes = (
-                stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, stage, setting, keep_s)
-            )
-            pieces += _heated(dough, case, stage, setting, minutes, keep_s)
-        marks.append(
-            StageMark(
-                kind=stage.kind, start_min=now, end_min=dough.seconds / 60, oven_c=setting.oven_c, fan=setting.fan
-            )
-        )
-        setting = setting.settled()
+            minutes = stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, heat, keep_s)
+            pieces += _heated(dough, case, heat, minutes, keep_s, opened=opened)
+        marks.append(StageMark(kind=stage.kind, start_min=now, end_min=dough.seconds / 60, heat=heat))
+        opened = False
     if rest:
         now = dough.seconds / 60
-        heat = cooled(case.heat(setting.oven_c, fan=False), constant("room_temperature"))
+        room_c = constant("room_temperature")
+        still_air = cooled(case.surroundings(Heat(oven_c=heat.oven_c)), room_c)
         still = case.brown
         pieces.append(
             bake_stage(
                 dough,
-                heat,
+                still_air,
                 case.support,
                 still,
                 60 * oven_number("carry_over_min"),
                 keep_s=keep_s,
             )
         )
-        marks.append(
-            StageMark(
-                kind="rest", start_min=now, end_min=dough.seconds / 60, oven_c=constant("room_temperature"), fan=False
-            )
-        )
+        marks.append(StageMark(kind="rest", start_min=now, end_min=dough.seconds / 60, heat=Heat(oven_c=room_c)))
     return _joined(pieces, tuple(marks), open_from, bare, added, dough)
 
 
@@ -125,26 +116,6 @@ class _Bare:
     cells: int
     dry: float
     water: float
-
-
-@dataclass(frozen=True, kw_only=True)
-class _Setting:
-    oven_c: float
-    fan: bool
-    door: bool = False  # just opened
-
-    def after(self, stage: BakeStage) -> _Setting:
-        return _Setting(
-            oven_c=self.oven_c if stage.oven_c is None else stage.oven_c,
-            fan=self.fan if stage.fan is None else stage.fan,
-            door=self.door,
-        )
-
-    def with_door(self) -> _Setting:
-        return _Setting(oven_c=self.oven_c, fan=self.fan, door=True)
-
-    def settled(self) -> _Setting:
-        return _Setting(oven_c=self.oven_c, fan=self.fan)
 
 
 def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
@@ -164,15 +135,12 @@ def _moment(dough: Column, stage: BakeStage, case: BakeCase) -> float:
     return 0.0
 
 
-def _heated(
-    dough: Column, case: BakeCase, stage: BakeStage, setting: _Setting, minutes: float, keep_s: float
-) -> list[Series]:
+def _heated(dough: Column, case: BakeCase, heat: Heat, minutes: float, keep_s: float, *, opened: bool) -> list[Series]:
     """Return a stage at one setting; after an opened door the air comes back slowly."""
-    broil = stage.kind == "broil"
-    full = case.heat(setting.oven_c, fan=setting.fan, broil=broil)
+    full = case.surroundings(heat)
     rows = []
     remaining_s = minutes * 60
-    if setting.door and not case.fried and remaining_s > 0:
+    if opened and not case.fried and remaining_s > 0:
         back, drop = oven_number("door_back_s"), oven_number("door_drop")
         for part in range(3):
             span = min(back * 0.7, remaining_s)
@@ -186,8 +154,8 @@ def _heated(
     return rows
 
 
-def _cooler(heat: Heat, by_k: float) -> Heat:
-    return Heat(
+def _cooler(heat: Surroundings, by_k: float) -> Surroundings:
+    return Surroundings(
         air_c=heat.air_c - by_k,
         wall_c=heat.wall_c,
         h=heat.h,
@@ -198,7 +166,7 @@ def _cooler(heat: Heat, by_k: float) -> Heat:
     )
 
 
-def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: float) -> Series:
+def _bake(dough: Column, case: BakeCase, heat: Surroundings, seconds: float, keep_s: float) -> Series:
     return bake_stage(
         dough,
         heat,
@@ -213,19 +181,20 @@ def _bake(dough: Column, case: BakeCase, heat: Heat, seconds: float, keep_s: flo
 def _open_stage(
     dough: Column,
     case: BakeCase,
-    stage: BakeStage,
-    setting: _Setting,
+    heat: Heat,
     until_min: float | None,
     keep_s: float,
     joined: Callable[[list[Series]], Ran],
+    *,
+    opened: bool,
 ) -> list[Series]:
     if until_min is not None:
-        return _heated(dough, case, stage, setting, max(until_min - dough.seconds / 60, 0.0), keep_s)
+        return _heated(dough, case, heat, max(until_min - dough.seconds / 60, 0.0), keep_s, opened=opened)
     rows: list[Series] = []
     shorter = 0.1 if case.fried else 1.0
     for chunk in _CHUNKS:
-        rows += _heated(dough, case, stage, setting, chunk * shorter, keep_s)
-        setting = setting.settled()
+        rows += _heated(dough, case, heat, chunk * shorter, keep_s, opened=opened)
+        opened = False
         now = dough.seconds / 60
         done = doneness(case, joined(rows))
         over = done.ready is not None and now > _ENOUGH * done.ready and done.gold_until is not None
@@ -235,10 +204,7 @@ def _open_stage(
     return rows
 
 
-_EARLY = 0.6  # of the wanted loss at which an unended first stage is turned
-
-
-def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Setting, keep_s: float) -> float:
+def _usual_minutes(case: BakeCase, dough: Column, heat: Heat, keep_s: float) -> float:
     """Minutes of an early stage that is told without any.
 
     In oil until the underside is gold; in the oven until three fifths of the wanted loss are gone.
@@ -248,12 +214,12 @@ def _usual_minutes(case: BakeCase, dough: Column, stage: BakeStage, setting: _Se
     """
     trial = dough.copy()
     start = trial.dry + trial.water
-    heat = case.heat(setting.oven_c, fan=setting.fan, broil=stage.kind == "broil")
+    full = case.surroundings(heat)
     step = 10.0 if case.fried else 60.0
     for steps in range(1, 61):
-        _bake(trial, case, heat, step, max(keep_s, step))
+        _bake(trial, case, full, step, max(keep_s, step))
         gold = log(case.light / trial.light[1]) >= case.gold_dose
-        lost = 1 - (trial.dry + trial.water) / start >= _EARLY * case.loss_usual
+        lost = 1 - (trial.dry + trial.water) / start >= constant("turned_at_loss") * case.loss_usual
         if gold if case.fried else lost:
             return steps * step / 60
     return step

@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from substrata.base.settings import Units
+from substrata.base.tables.table_reader import constant
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.doneness import Doneness
 from substrata.process.baking.oven_questions import many
 from substrata.process.baking.setting_steps import steps_in
 from substrata.process.baking.simulation.oven_constants import bakeware
-
-_THIN_MM = 12.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,16 +27,24 @@ class WhatIf:
 def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
     """One thing changed each, by a step as the kitchen takes it: computed, not tabled."""
     thick, steps = case.piece.thickness_mm, steps_in(units)
-    more, text = steps.thin if thick < _THIN_MM else steps.thick
-    cooler = replace(case, oven_c=case.oven_c - steps.cooler[0])
+    more, text = steps.thin if thick < constant("thin_piece_mm") else steps.thick
+    cooler = replace(case, heat=replace(case.heat, oven_c=case.oven_c - steps.cooler[0]))
     options: list[tuple[str, str, BakeCase]] = [
         ("cooler", f"{steps.cooler[1]} cooler", cooler),
         ("thicker", f"{text} thicker", case.with_thickness(thick + more)),
         ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
     ]
     if not case.fried:
-        fan = replace(case, fan=not case.fan, oven_c=case.oven_c + (steps.fan[0] if case.fan else -steps.fan[0]))
-        options.insert(0, ("fan", f"no fan, {steps.fan[1]} hotter" if case.fan else f"fan, {steps.fan[1]} lower", fan))
+        blows = case.heat.fan
+        other = replace(case.heat, fan=not blows, oven_c=case.oven_c + (steps.fan[0] if blows else -steps.fan[0]))
+        options.insert(
+            0,
+            (
+                "fan",
+                f"no fan, {steps.fan[1]} hotter" if blows else f"fan, {steps.fan[1]} lower",
+                replace(case, heat=other),
+            ),
+        )
         if case.piece.kind in ("round", "cut", "rect", "dome", "loaf", "ring"):
             stone = "tray" if case.ware.id == "stone" else "stone"
             options.append(

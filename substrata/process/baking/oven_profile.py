@@ -9,8 +9,6 @@ from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.process.baking.simulation.oven_constants import oven_number
 
-FLOOR_K = 5.0  # no logging brings a domestic oven closer than this (assumed)
-
 
 @dataclass(frozen=True, kw_only=True)
 class OvenProfile:

@@ -85,7 +85,7 @@ def settings_of(case: BakeCase, units: Units = "metric") -> tuple[OvenSetting, .
         degrees = [case.oven_c + n * steps.oil_k for n in range(-most, most + 1)]
     else:
         degrees = [steps.on_dial(case.oven_c) + n * steps.dial_k for n in range(-most, most + 1)]
-    result = many([replace(case, oven_c=t) for t in degrees])
+    result = many([replace(case, heat=replace(case.heat, oven_c=t)) for t in degrees])
     windows = [_window(d) for d in result]
     times = [d.ready for d in result if d.ready is not None]
     fast = 1.5 * min(times) if times else 0.0
@@ -155,7 +155,7 @@ def map_rows(
     degrees, thick = map_axes(case, side)
     for mm in thick:
         thicker = case.with_thickness(mm)
-        result = many([replace(thicker, oven_c=t) for t in degrees])
+        result = many([replace(thicker, heat=replace(case.heat, oven_c=t)) for t in degrees])
         yield tuple(region(case, d, minutes) for d in result), tuple(d.ready for d in result)
 
 

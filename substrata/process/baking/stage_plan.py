@@ -9,8 +9,6 @@ from substrata.base.tables.table_reader import constant
 from substrata.formula.bake_settings import BakeStage, is_moment, stage_kinds
 from substrata.process.baking.simulation.bake_curves import StageMark
 
-_USUAL_MIN = 20.0  # of a bake that does not come to an end
-
 
 @dataclass(frozen=True, kw_only=True)
 class PlannedStage:
@@ -70,7 +68,7 @@ def stage_additions(now: Sequence[PlannedStage], ready_min: float | None, *, fri
     Returns:
         The stages that can be added, each with its bake.
     """
-    until = float(max(round((ready_min or _USUAL_MIN) * constant("stage_added_at")), 1))
+    until = float(max(round((ready_min or constant("usual_bake_min")) * constant("stage_added_at")), 1))
     last = max((n for n, stage in enumerate(now) if not is_moment(stage.kind)), default=-1)
     before = [
         replace(stage, minutes=until) if n == last and stage.minutes is None else stage for n, stage in enumerate(now)

@@ -12,7 +12,7 @@ from math import exp, log
 
 import numpy as np
 
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet
 from substrata.formula.forms import Form, Window
@@ -21,14 +21,6 @@ from substrata.ingredients.library import Floats
 from substrata.process.rheology.cheese import cheese_share
 from substrata.process.rheology.target_handling import poured_share
 from substrata.process.rheology.taste import cheese_salt_percent
-
-_NAMED_FROM = 0.5  # share of the carrying from which a dough is called by it
-_MOST_OPEN = 10.0  # times, by which an upper bound is lifted at most
-_CHEESE_SALT = 1.1  # times what the cheese brings, up to which the salt of a dough is its own (assumed)
-_CAKE = 0.05  # sweetener of the dough at which half as much salt is missed (assumed)
-_POURED_FORGIVES = 1.5  # times (assumed)
-_CHEESE_HOLDS = 0.15  # cheese of the dough from which it holds a rope (assumed)
-_SOME_BASE = 0.25  # dry base of the dough, below which the dough itself is what binders have to hold (assumed)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -102,7 +94,7 @@ def _caps_of(form: str) -> tuple[IngredientLimit, ...]:
 
 def ingredient_limits(form: str, batch: Batch) -> tuple[IngredientLimit, ...]:
     """Return the caps that hold for a form: a rope of cheese takes little psyllium, one that psyllium holds is made of it."""
-    bare = max(1 - cheese_share(batch.dough()) / _CHEESE_HOLDS, 0.0)
+    bare = max(1 - cheese_share(batch.dough()) / constant("cheese_holds_rope"), 0.0)
     return tuple(
         replace(cap, soft=cap.soft * cap.without_cheese**bare, hard=cap.hard * cap.without_cheese**bare)
         if bare and cap.without_cheese > 1
@@ -190,17 +182,20 @@ def dough_structure(batch: Batch, form: Form, formula: Formula) -> Structure:
     batter = form.dough_kind == "batter"
     # Beside very little that is dry, a ratio to it says nothing of too much where egg or cheese sets by itself.
     alone = sum(weight for c, weight in carried if c.without_base)
-    some = _SOME_BASE * batch.dough_g
-    bare = min(max(some / max(batch.dry_base_g, some / _MOST_OPEN), 1.0), _MOST_OPEN) ** alone
+    some = constant("dry_base_least") * batch.dough_g
+    bare = (
+        min(max(some / max(batch.dry_base_g, some / constant("load_bound_lift")), 1.0), constant("load_bound_lift"))
+        ** alone
+    )
     sweet = float(batch.grams @ batch.is_role("sweetener")) / batch.dough_g
     return Structure(
-        name=most[0].name if most and most[1] > _NAMED_FROM else "",
+        name=most[0].name if most and most[1] > constant("binder_named_from") else "",
         window=_blended(form.binder, [(c.binder, w) for c, w in carried]),
         water_fill=_opened(
             _blended(form.water_fill, [(c.in_batter if batter else c.water_fill, w) for c, w in carried]),
             bare,
         ),
-        forgives=_POURED_FORGIVES ** poured_share(batch.dough(), formula),
+        forgives=constant("poured_forgives") ** poured_share(batch.dough(), formula),
         salt=_salted(form.salt, cheese_salt_percent(batch), sweet),
     )
 
@@ -210,8 +205,8 @@ def _salted(window: Window, cheese_salt: float, sweet: float) -> Window:
 
     A crisp of hard cheese is as salty as its cheese, and meant to be; what is added to that is too much. A cake needs no salt.
     """
-    low = window.low if window.low is None else window.low / (1 + (sweet / _CAKE) ** 2)
-    high = window.high if window.high is None else max(window.high, _CHEESE_SALT * cheese_salt)
+    low = window.low if window.low is None else window.low / (1 + (sweet / constant("cake_sweetener")) ** 2)
+    high = window.high if window.high is None else max(window.high, constant("cheese_salt_share") * cheese_salt)
     return Window(low=low, high=high)
 
 
@@ -241,8 +236,8 @@ def load_ratio(batch: Batch) -> Ratio:
     both counts, so that the load moves without a jump as the flour goes to nothing.
     """
     top, bottom = batch.behaviour("binding"), batch.behaviour("base_weight")
-    if float(batch.grams @ bottom[0]) < _SOME_BASE * batch.dough_g:
-        bottom = _SOME_BASE * batch.inside, batch.nothing
+    if float(batch.grams @ bottom[0]) < constant("dry_base_least") * batch.dough_g:
+        bottom = constant("dry_base_least") * batch.inside, batch.nothing
     return Ratio(top=top, bottom=bottom, unit="eggs / 100 g", scale=100.0)
 
 

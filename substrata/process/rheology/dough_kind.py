@@ -8,7 +8,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
-from substrata.process.rheology.cheese import CHEESE_DOUGH, cheese_share, is_melted
+from substrata.process.rheology.cheese import cheese_share, is_melted
 from substrata.process.rheology.target_handling import is_poured
 
 DoughKind = Literal["melted-cheese", "cold-stirred", "vegetable", "psyllium", "batter", "nut", "cookie", "doughnut"]
@@ -25,7 +25,7 @@ def dough_kind(batch: Batch, formula: Formula) -> DoughKind:
     whole = batch.dough_g
     if not whole:
         return "nut"
-    cheesy = cheese_share(batch) >= CHEESE_DOUGH
+    cheesy = cheese_share(batch) >= constant("cheese_dough")
     vegetable = float(batch.grams @ (batch.is_role("vegetable") * batch.inside)) / whole
     psyllium = sum(w.grams.value for w in batch.lines if "psyllium" in w.ingredient.flags) / whole
     if vegetable >= constant("vegetable_dough"):

@@ -175,9 +175,6 @@ def gas_ratio(batch: Batch, warm_c: float = 30.0, yeast_min: float | None = None
     return Ratio(top=(co2 * ml, powder_sd * ml), bottom=dough_volume_per_gram(batch), unit="mL / 100 mL", scale=100.0)
 
 
-_PROOF_C = 30.0  # at which a proofed dough has the gas that it holds
-
-
 def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Floats]:
     """Yeast and fermentable sugar in g, and CO₂ per g of each line: by time or by sugar, the lesser."""
     rate = batch.behaviour("yeast_rate")[0]
@@ -193,7 +190,7 @@ def _yeast(batch: Batch, minutes: float | None = None) -> tuple[float, float, Fl
     by_sugar = sugar * constant("sucrose_to_co2")
     # A dough without gluten about doubles in its proof: what is made beyond that escapes.
     whole_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
-    held = constant("proof_held") / 100 * whole_ml / gas_ml_per_gram_co2(_PROOF_C)
+    held = constant("proof_held") / 100 * whole_ml / gas_ml_per_gram_co2(constant("proof_gas_at_c"))
     co2 = min(by_time, by_sugar)
     result = co2 / (1 + (co2 / held) ** 4) ** 0.25 if held else 0.0
     return grams, sugar, rate * (result / float(batch.grams @ rate))

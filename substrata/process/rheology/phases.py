@@ -100,9 +100,6 @@ def whole_seeds(batch: Batch) -> float:
     return float((batch.grams * batch.inside) @ batch.behaviour("coarse")[0]) / batch.dough_g
 
 
-ALL_SEEDS = 0.4  # whole seeds of a dough, from which they are what is spread (assumed)
-
-
 def volumes_ml(batch: Batch) -> tuple[Floats, Floats, Floats]:
     """Volume of water, of fat and of all other matter in each line, mL, each shape (n,).
 

@@ -4,18 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.formula import Formula
 from substrata.process.rheology.cheese import melted_share
 from substrata.process.rheology.handling_classes import band_of, class_of, form_handling, habit_of
-from substrata.process.rheology.phases import ALL_SEEDS, sorted_by_phase, whole_seeds
+from substrata.process.rheology.phases import sorted_by_phase, whole_seeds
 from substrata.process.rheology.water_fill import available_per_gram
-
-# Egg, and egg with soft dairy and cold cheese, share of the dough: from where a form may be poured, and where it is poured as a rule (assumed).
-_SOME_EGG, _EGG = 0.05, 0.2
-_SOME_SETS, _SETS = 0.4, 0.6
-_THIN = -3.0  # log10 Pa s: whisked egg is thicker
-_RULE = 0.5  # how far egg has to carry a dough for it to be called a batter
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,10 +44,10 @@ def target_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Tar
     lowest = habit.lowest
     if sets := poured_share(inside, formula):
         thinnest = band_of(habit.poured, thickness_mm).low
-        low += sets * (max(thinnest, _THIN) - low)
+        low += sets * (max(thinnest, constant("batter_thinnest")) - low)
         lowest = class_of(low, thickness_mm)
     # Whole seeds in a gel are spread with the back of a spoon (common practice).
-    if habit.seeded and (seeds := min(whole_seeds(inside) / ALL_SEEDS, 1.0)):
+    if habit.seeded and (seeds := min(whole_seeds(inside) / constant("all_seeds"), 1.0)):
         low += seeds * min(band_of(habit.seeded, thickness_mm).low - low, 0.0)
         lowest = class_of(low, thickness_mm)
     return TargetHandling(lowest=lowest, highest=habit.highest, low=low, high=high)
@@ -60,7 +55,7 @@ def target_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Tar
 
 def is_poured(inside: Batch, formula: Formula) -> bool:
     """Whether its form is poured where egg carries it, and egg carries it and is not all drunk by what is dry."""
-    if poured_share(inside, formula) < _RULE:
+    if poured_share(inside, formula) < constant("batter_called_from"):
         return False
     could_be_held = float(inside.grams @ inside.behaviour("capacity")[0])
     return float(inside.grams @ available_per_gram(inside)[0]) >= could_be_held
@@ -82,5 +77,12 @@ def poured_share(inside: Batch, formula: Formula) -> float:
     lies_in = sorted_by_phase(inside).lies_in
     cold = lies_in["cheese"] * (1 - melted_share(inside, formula.mix))
     soft = float(inside.grams @ (lies_in["soft"] + cold)) / inside.dough_g
-    some = min(max((egg - _SOME_EGG) / (_EGG - _SOME_EGG), 0.0), 1.0)
-    return some * min(max((egg + soft - _SOME_SETS) / (_SETS - _SOME_SETS), 0.0), 1.0)
+    some = min(
+        max((egg - constant("batter_egg_from")) / (constant("batter_egg") - constant("batter_egg_from")), 0.0), 1.0
+    )
+    return some * min(
+        max(
+            (egg + soft - constant("batter_sets_from")) / (constant("batter_sets") - constant("batter_sets_from")), 0.0
+        ),
+        1.0,
+    )

@@ -370,17 +370,20 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     )
 
 
-_STRONG, _WEAK = 5.5, 2.0
-
-
 def _text(scores: list[TextureScore]) -> str:
     """Return what stands out, in the order of strength: "Crisp and crumbly; not chewy"."""
     by_key = {score.key: score for score in scores}
-    strong = sorted((s for s in scores if s.value >= _STRONG), key=lambda s: -s.value)[:3]
+    strong = sorted((s for s in scores if s.value >= constant("texture_strong_from")), key=lambda s: -s.value)[:3]
     phrase = [s.label.lower() for s in strong]
     if not phrase:
         phrase = [max(scores, key=lambda s: s.value).label.lower()]
     text = " and ".join((", ".join(phrase[:-1]), phrase[-1])) if len(phrase) > 1 else phrase[0]
     gummy = by_key["gummy"]
-    risk = "; may turn gummy" if "gummy" not in phrase and gummy.high >= _STRONG and gummy.value > _WEAK else ""
+    risk = (
+        "; may turn gummy"
+        if "gummy" not in phrase
+        and gummy.high >= constant("texture_strong_from")
+        and gummy.value > constant("texture_weak_to")
+        else ""
+    )
     return f"{text.capitalize()}{risk}."

@@ -18,11 +18,9 @@ from substrata.formula.batch.batch_lines import FRYING, Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.leavening import dough_volume_per_gram
-from substrata.process.rheology.phases import ALL_SEEDS, volumes_ml, whole_seeds
+from substrata.process.rheology.phases import volumes_ml, whole_seeds
 
 Kind = Literal["round", "cut", "rope", "dome", "tin", "loaf", "rect", "fold", "ring"]
-DOME = 0.60  # volume of a bun over the box around it, between a half ellipsoid (.52) and a drum (.79)
-LOAF = 0.58  # volume of a free loaf over the box around it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -138,7 +136,7 @@ def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ())
     # A bun keeps its habit of height over width unless one of them is held.
     usual = form_of(formula.form).thickness_mm
     if form.kind == "cut":
-        usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / ALL_SEEDS, 1.0)
+        usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / constant("all_seeds"), 1.0)
     if form.layers > 1:
         usual /= form.layers + 1  # its sheets and its filling are about equally thick
     thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
@@ -204,9 +202,6 @@ def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> t
     return d, across, max(across - 2 * d, 0.0)
 
 
-_STRETCH = 1 / 8  # of a sheet over its filling before it tears (assumed)
-
-
 def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies: int) -> dict[str, float]:
     """Return what lies between the sheets of a piece, how thick, and how much of it they would cover.
 
@@ -219,7 +214,7 @@ def _filling(form: ShapeForm, batch: Batch, length: float, width: float, bodies:
     # A fold needs no seal along its back.
     across = max(width - form.seal_mm, 1.0) if form.kind == "fold" else max(width - 2 * form.seal_mm, 1.0)
     room = pi / 2 * across * across if form.kind == "fold" else max(length - 2 * form.seal_mm, 1.0) * across
-    highest = across * sqrt(3 / 8 * _STRETCH)
+    highest = across * sqrt(3 / 8 * constant("fold_stretch"))
     density = grams / ml if ml > 0 else 1.0
     return {"filling_g": grams, "filling_mm": ml * 1000 / room, "filling_most_g": room * highest / 1000 * density}
 
@@ -231,12 +226,12 @@ def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: s
         d = sqrt(4 * volume / (pi * wide)) if by_size else thick
         return d, 4 * volume / (pi * d * d), d
     if form.kind == "dome":
-        d = float((volume / (DOME * form.aspect)) ** (1 / 3))
+        d = float((volume / (constant("dome_volume") * form.aspect)) ** (1 / 3))
         if by_size:
             d = wide
         elif thick:
-            d = sqrt(volume / (DOME * thick))
-        return volume / (DOME * d * d), d, d
+            d = sqrt(volume / (constant("dome_volume") * thick))
+        return volume / (constant("dome_volume") * d * d), d, d
     if form.kind == "fold":
         # One disc, folded in half.
         across = wide if by_size else sqrt(4 * volume / (pi * thick))
@@ -246,7 +241,7 @@ def _measures(form: ShapeForm, volume: float, thick: float, wide: float, held: s
         across = wide if by_size else _diameter(flat / thick, form.lip_mm)
         return (flat / _round_volume(wide, form.lip_mm) if by_size else thick), across, across
     # Cut pieces, loaves and filled breads: length over width by the form's habit.
-    flat /= LOAF if form.kind == "loaf" else 1.0
+    flat /= constant("loaf_volume") if form.kind == "loaf" else 1.0
     length = wide if by_size else sqrt(flat / thick * form.aspect)
     return flat * form.aspect / length**2, length, length / form.aspect
 

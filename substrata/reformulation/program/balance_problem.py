@@ -25,7 +25,6 @@ from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.request.exclusions import excluded_by
 
 _FIXED_ROLES = ("flavour",)  # how a thing tastes is the baker's
-_FEEDS = 0.03  # of the dough: sugar that is there for the yeast
 _LEAST_G = 0.05
 _Worked = TypeVar("_Worked")
 
@@ -185,7 +184,7 @@ class BalanceProblem:
         if w.role in _FIXED_ROLES or "yeast" in w.ingredient.flags:
             return True
         feeds = raised and w.ingredient.parameter("fermentable").value > 0 and w.role == "sweetener"
-        return feeds and w.grams.value < _FEEDS * max(self.original.batch.dough_g, 1.0)
+        return feeds and w.grams.value < constant("yeast_food") * max(self.original.batch.dough_g, 1.0)
 
     def _step(self, w: WeighedLine, brought: Candidate | None) -> Step:
         step = step_of(w.ingredient, w.role, self.settings, in_grams=self.wish.steps == "grams")

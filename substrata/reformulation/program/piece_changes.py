@@ -13,6 +13,7 @@ from itertools import product
 from math import ceil, floor, log2
 from typing import TypeVar
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.process.shaping.piece import shape_forms
@@ -21,8 +22,6 @@ from substrata.reformulation.program.full_model_check import ModelCheck, check_b
 from substrata.reformulation.request.balance_answer import ShapeChange
 from substrata.reformulation.request.balance_request import Wish
 
-_FEWEST, _MOST = 2 / 3, 1.5  # of the pieces as they are: beyond it is another bread
-_THINNEST, _THICKEST = 0.6, 1.6  # of the thickness
 _TRIED = 6  # counts and thicknesses on either side
 _SETTLED = 3  # shapings whose grams are settled too
 # What a shaping costs, of the dough's weight for each doubling or halving (house choice): making ten pieces of eight is
@@ -107,7 +106,10 @@ def can_hold_thickness(formula: Formula) -> bool:
 
 def _counts(pieces: int) -> Iterator[int]:
     """Return counts of pieces to try, at most six fewer and six more."""
-    for low, high in ((ceil(_FEWEST * pieces), pieces - 1), (pieces + 1, floor(_MOST * pieces))):
+    for low, high in (
+        (ceil(constant("fewest_pieces") * pieces), pieces - 1),
+        (pieces + 1, floor(constant("most_pieces") * pieces)),
+    ):
         every = range(max(low, 1), high + 1)
         step = max(ceil(len(every) / _TRIED), 1)
         yield from every[::step] if low > pieces else reversed(every[::-1][::step])
@@ -116,7 +118,7 @@ def _counts(pieces: int) -> Iterator[int]:
 def _thicknesses(problem: BalanceProblem) -> Iterator[float]:
     now, most = problem.original.piece.thickness_mm, problem.wish.thickness_most
     step = _FINE_MM if now < _COARSE_FROM_MM else _COARSE_MM
-    first, last = ceil(_THINNEST * now / step), floor(_THICKEST * now / step)
+    first, last = ceil(constant("thinner_at_most") * now / step), floor(constant("thicker_at_most") * now / step)
     every = [step * n for n in range(max(first, 1), last + 1) if abs(step * n - now) > step / 2]
     fitting = [mm for mm in every if most is None or mm <= most + _HAIR]
     thin = max(ceil(len(fitting) / (2 * _TRIED)), 1)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
+from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.groups import is_group_id, is_in_group
 from substrata.ingredients.library import Floats
 from substrata.nutrition.allergens import allergens
 from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
 from substrata.reformulation.request.exclusions import excluded_by
-
-_BETWEEN_SCHOOLS = 2.9  # the middle of 2 : 1 and 4 : 1
 
 
 def losses(problem: BalanceProblem, grams: Floats) -> tuple[str, ...]:
@@ -38,7 +37,7 @@ def _school(problem: BalanceProblem, gone: list[Slot], grams: Floats) -> tuple[s
     if not nut or coconut <= 0 or others:
         return ()
     ratio = nut / coconut
-    near = "half the weight" if ratio < _BETWEEN_SCHOOLS else "a quarter of the weight and more egg or water"
+    near = "half the weight" if ratio < constant("coconut_schools") else "a quarter of the weight and more egg or water"
     return (
         f"Nut to coconut flour {ratio:.1f} : 1, near the school of {near}: coconut drinks about four times as much.",
     )

@@ -13,8 +13,8 @@ from substrata.base.documents.field_kinds import Number, Text, Where, Whole
 from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import read_record, record_schema, write_record
 from substrata.base.errors import FormulaError
+from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
-from substrata.scheduling.schedule_problem import SHARE_K
 
 PLAN_VERSION = 1
 _VERSION = "substrata_plan"
@@ -45,7 +45,7 @@ class PlannedOven:
     key: Annotated[str, Text(most=40, note="id of the kitchen's oven; its name may change", sparse=True)] = ""
     trays: Annotated[int, Whole(low=1, high=40)] = 2
     share_k: Annotated[float, Number(low=0, high=60, optional=False, unit="K", note="bakes so far apart share it")] = (
-        SHARE_K
+        constant("oven_shared_k")
     )
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 

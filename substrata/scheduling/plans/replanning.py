@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.tables.table_reader import whole_constant
 from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
 from substrata.scheduling.solver.replan_price import STILL_MIN, replan_price
 from substrata.scheduling.solver.search_effort import Effort
-
-_LONGER = 20  # minutes that a running bake may be left in
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -97,7 +96,13 @@ def _as_it_is(task: Task, event: Happened) -> Task:
         return replace(task, fixed_start=event.start, fixed_end=max(event.end, event.start))
     length = max((event.expected or event.start + task.minutes) - event.start, 1)
     # What is in the oven may be left a little longer than it needs, when nobody has a hand free.
-    return replace(task, fixed_start=event.start, minutes=length, passive=bool(task.ovens), longest=length + _LONGER)
+    return replace(
+        task,
+        fixed_start=event.start,
+        minutes=length,
+        passive=bool(task.ovens),
+        longest=length + whole_constant("left_in_longer_min"),
+    )
 
 
 def _broken(problem: ScheduleProblem, plan: Schedule, later: ScheduleProblem) -> list[str]:

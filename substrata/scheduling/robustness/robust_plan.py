@@ -12,18 +12,15 @@ from math import ceil, exp, floor, log
 
 import numpy as np
 
+from substrata.base.tables.table_reader import whole_constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.scheduling.schedule_problem import Lag, Placed, Schedule, ScheduleProblem, Task
 
 _TENTH_SDS = 1.2816  # of a normal from its middle to one tenth
-EARLY_MIN = 10  # before serving that everything is planned to be ready (house choice)
-_LATE_MIN, _WINDOW_MIN = 5, 2  # by which a plan that holds may be off
 RUNS = 400
 _SELDOM, _MOST_TIGHT = 0.02, 4  # days below which a slip is not told, and how many are
 # Of a window this share is left unused, up to so many minutes: work before it takes longer, and hands are busy (house choice).
 _UNUSED, _UNUSED_MOST = 0.15, 10
-_AT_ONCE_MIN = 5  # what has to follow the same work so soon goes into the oven with it
-_WATCH_MOST = 20  # minutes that somebody stands by an oven at most (house choice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,7 +36,7 @@ class Care:
 
 # From the most careful on; when a plan comes late the next is tried.
 CARES = (
-    Care(name="bakes at their slow end, windows shortened, hands free to look, ready early", padded=True, windows=True, watched=True, early=EARLY_MIN),
+    Care(name="bakes at their slow end, windows shortened, hands free to look, ready early", padded=True, windows=True, watched=True, early=whole_constant("ready_early_min")),
     Care(name="bakes at their slow end, windows shortened, hands free to look", padded=True, windows=True, watched=True, early=0),
     Care(name="bakes at their slow end, windows shortened", padded=True, windows=True, watched=False, early=0),
     Care(name="usual times", padded=False, windows=False, watched=False, early=0),
@@ -77,7 +74,11 @@ def _padded(task: Task, care: Care) -> Task:
     if not care.padded or task.passive or task.fixed_end is not None or task.hands == "all":
         return task
     minutes = max(slow(task), task.minutes)
-    watch = min(max(minutes - slow(task, -_TENTH_SDS), 0), _WATCH_MOST) if care.watched and task.ovens else 0
+    watch = (
+        min(max(minutes - slow(task, -_TENTH_SDS), 0), whole_constant("watch_most_min"))
+        if care.watched and task.ovens
+        else 0
+    )
     room = minutes - task.head - task.tail
     return replace(task, minutes=minutes, watch=max(min(watch, room), 0))
 
@@ -90,7 +91,7 @@ def _watched_together(problem: ScheduleProblem, tasks: tuple[Task, ...]) -> tupl
     by_id = {task.id: task for task in tasks}
     beside: dict[str, list[Task]] = {}
     for lag in problem.lags:
-        if lag.most is not None and lag.most <= _AT_ONCE_MIN and problem.task[lag.after].ovens:
+        if lag.most is not None and lag.most <= whole_constant("follows_at_once_min") and problem.task[lag.after].ovens:
             beside.setdefault(lag.before, []).append(by_id[lag.after])
     watched = {task.id: task.watch for task in tasks}
     for group in beside.values():
@@ -110,7 +111,7 @@ def _shortened(tasks: dict[str, Task], lag: Lag) -> Lag:
     if lag.to_end:  # and by the slowness of the work that must be over within it
         spare += slow(tasks[lag.after]) - tasks[lag.after].minutes if tasks[lag.after].hands == "all" else 0
     least = lag.least + (tasks[lag.after].minutes if lag.to_end else 0)
-    spare = max(spare, 0) + _WINDOW_MIN + round(min(_UNUSED * lag.most, _UNUSED_MOST))
+    spare = max(spare, 0) + whole_constant("plan_window_min") + round(min(_UNUSED * lag.most, _UNUSED_MOST))
     return replace(lag, most=max(lag.most - spare, least, 0))
 
 
@@ -223,13 +224,15 @@ class _Days:
         for lag in self.problem.lags:
             if lag.most is not None and self.problem.task[lag.after].fixed_start is None:
                 when = (self.end if lag.to_end else self.start)[lag.after]
-                over = when - self.end[lag.before] - lag.most > _WINDOW_MIN
+                over = when - self.end[lag.before] - lag.most > whole_constant("plan_window_min")
                 by_task[lag.after] = by_task.get(lag.after, np.zeros(self.runs, bool)) | over
         return by_task
 
     def late(self) -> dict[str, np.ndarray]:
         """And on which a bake is late."""
-        return {due.task: self.end[due.task] - due.minute > _LATE_MIN for due in self.problem.dues}
+        return {
+            due.task: self.end[due.task] - due.minute > whole_constant("plan_late_min") for due in self.problem.dues
+        }
 
 
 def about(share: float) -> str:

@@ -12,7 +12,7 @@ from itertools import pairwise
 from math import ceil
 from typing import TYPE_CHECKING, Any, Literal
 
-from substrata.base.tables.table_reader import constant
+from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.scheduling.schedule_problem import (
     Due,
     Placed,
@@ -26,7 +26,6 @@ from substrata.scheduling.schedule_problem import (
 from substrata.scheduling.solver.cost_bounds import anchors, least_on, work
 from substrata.scheduling.solver.plan_check import A_LATE_BAKE, EARLY, HANDS, OVEN_ON
 from substrata.scheduling.solver.search_effort import Effort
-from substrata.scheduling.tasks.oven_on_times import OFF_LEAST
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -263,7 +262,7 @@ class Model:
             off, since = m.new_bool_var(f"{oven.name} off {n}"), m.new_int_var(0, self.horizon * 2, "")
             until, minutes = m.new_int_var(0, self.horizon * 2, ""), m.new_int_var(0, self.horizon * 2, "")
             m.add(minutes <= until - since).only_enforce_if(off)
-            m.add(minutes >= OFF_LEAST).only_enforce_if(off)
+            m.add(minutes >= whole_constant("oven_off_least_min")).only_enforce_if(off)
             m.add(minutes == 0).only_enforce_if(~off)
             m.add(since >= begin).only_enforce_if(off)
             m.add(until <= stop).only_enforce_if(off)

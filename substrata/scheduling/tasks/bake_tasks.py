@@ -8,7 +8,7 @@ from functools import cache
 from math import ceil
 
 from substrata.base.errors import OvenError
-from substrata.base.tables.table_reader import Row, constant, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table, whole_constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
 from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
@@ -23,12 +23,6 @@ from substrata.scheduling.tasks.kitchen_things import COUNTER, MIXER, PROOF, TIN
 from substrata.scheduling.tasks.oven_parts import LoadPart, OvenPart, in_sorts, parts_of
 
 _DRY_USES = {"microwave": "microwave", "cook": "plate", "pan": "plate"}
-_FRIED_AT_ONCE = 4  # pieces in the oil (common practice)
-_FRIED_MIN = 5.0  # of a piece whose time nobody can tell (common practice)
-_A_MOMENT = 5  # minutes after its rest within which a dough is taken up at least (assumed)
-_OVER = 1.5  # times its proof that a dough may stand before it has risen too far (assumed)
-_BY_MACHINE_G = 1500  # of dough, from which it is mixed by machine (common practice)
-_A_LIFT_G = 0.5  # of powder or soda from which gas is made at all
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -258,7 +252,9 @@ class _Maker:
                 steps=("melt",),
             )
             self._lag(weigh, before)
-        by_machine = self.dough.kind == "batter" or self.dough.inside.dough_g * self.batches > _BY_MACHINE_G
+        by_machine = self.dough.kind == "batter" or self.dough.inside.dough_g * self.batches > constant(
+            "by_machine_from_g"
+        )
         mix = self._add(
             "mix",
             "mix",
@@ -305,7 +301,7 @@ class _Maker:
         return pieces * (1 - window / shaping) * card.bursts.seconds / 60
 
     def _lifts(self) -> bool:
-        return sum(w.grams.value for w in self.dough.batch.lines if w.role == "lift") >= _A_LIFT_G
+        return sum(w.grams.value for w in self.dough.batch.lines if w.role == "lift") >= constant("lift_from_g")
 
     def _shaped_and_baked(self, mix: str, melted: bool) -> list[str]:
         """Each load shaped and baked in its turn; returns what cooling waits for."""
@@ -332,7 +328,7 @@ class _Maker:
             shape = self._hands(f"shape{suffix}", "shape", text, count, "rest", "shape", extra=rewarming, uses=places)
             # A later load waits its turn covered; what cracks when cold and cannot be rolled in time is warmed again piece by piece.
             in_time = melted and rest + self.tasks[-1].minutes <= window
-            most = max(window, rest + _A_MOMENT) if load == 0 else None
+            most = max(window, rest + whole_constant("taken_up_within_min")) if load == 0 else None
             if lying:
                 cold, why_cold = _windows()["cold" if self._chilled else "covered"]
                 self._lag(lying, shape, most=cold if load == 0 else None, reason=why_cold)
@@ -373,7 +369,7 @@ class _Maker:
         if not place.thing or rest <= 0:
             return ""
         least = max(round(rest), 1)
-        longest = max(_windows()["chilled"][0], least) if self._chilled else ceil(_OVER * least)
+        longest = max(_windows()["chilled"][0], least) if self._chilled else ceil(constant("proof_stands_over") * least)
         task = self._add(
             "lie", "chill" if self._chilled else "rest", f"{self.dough.formula.name} {place.where}", least, least, least,
             passive=True, longest=longest, uses=(place.thing,),
@@ -387,7 +383,7 @@ class _Maker:
         least = round(constant("proof_minutes"))
         task = self._add(
             f"proof{suffix}", "rest", f"Proof {self.dough.formula.name}", least, least, least,
-            passive=True, longest=ceil(_OVER * least), uses=(PROOF,),
+            passive=True, longest=ceil(constant("proof_stands_over") * least), uses=(PROOF,),
         )  # fmt: skip
         wrapped, why = _windows()["wrap"]
         self._lag(shape, task, most=wrapped, reason=why)
@@ -400,8 +396,8 @@ class _Maker:
 
     def _fry(self, pieces: int) -> tuple[str, list[str]]:
         ready = self.forecast.ready_min if self.forecast else None
-        each = ready.best if ready else _FRIED_MIN
-        minutes = each * ceil(pieces / _FRIED_AT_ONCE)
+        each = ready.best if ready else constant("fried_piece_min")
+        minutes = each * ceil(pieces / whole_constant("fried_at_once"))
         oil = self._minutes("oil", 1)
         self._add("oil", "prep", "Heat the oil, and stay by it", *oil, hands="ends", head=1, tail=1, uses=("plate",))
         steps = tuple(step.id for step in self._steps("bake"))

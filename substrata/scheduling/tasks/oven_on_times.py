@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from substrata.base.tables.table_reader import constant
+from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduledOven, ScheduleProblem, Task
-
-OFF_LEAST = 45  # minutes off, below which an oven is left on (house choice)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,7 +38,7 @@ def on_times(oven: ScheduledOven, inside: list[tuple[Placed, Task]]) -> list[tup
     times: list[tuple[int, int]] = []
     for at, task in inside:
         begin = at.start - oven.heating(task.temp_c)
-        if times and begin - times[-1][1] < OFF_LEAST:
+        if times and begin - times[-1][1] < whole_constant("oven_off_least_min"):
             times[-1] = times[-1][0], max(times[-1][1], at.end)
         else:
             times.append((begin, at.end))

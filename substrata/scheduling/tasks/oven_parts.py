@@ -45,8 +45,8 @@ def parts_of(stages: Sequence[StageMark]) -> list[OvenPart]:
             minutes = 0.0
         length = stage.end_min - stage.start_min
         if length > 0:
-            in_c = in_c if minutes else stage.oven_c
-            minutes, out_c = minutes + length, stage.oven_c
+            in_c = in_c if minutes else stage.heat.oven_c
+            minutes, out_c = minutes + length, stage.heat.oven_c
     if minutes:
         parts.append(OvenPart(minutes=minutes, in_c=in_c, out_c=out_c, then=""))
     return parts

@@ -86,7 +86,7 @@ export async function onTheBench(
 /** A bake of twenty minutes that is turned at eight. */
 export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
   const minutes = [0, 5, 10, 15, 20]
-  const stage = { oven_c: 200, fan: false }
+  const stage = { heat: { oven_c: 200, fan: false, broil: false } }
   return {
     ready_min: { low: 10, best: 12, high: 15 },
     golden_min: 11,

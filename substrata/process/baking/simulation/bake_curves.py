@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.formula.bake_settings import Heat
 from substrata.ingredients.library import Floats
 
 
@@ -14,8 +15,7 @@ class StageMark:
     kind: str
     start_min: float
     end_min: float
-    oven_c: float
-    fan: bool
+    heat: Heat
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -23,7 +23,7 @@ _KELVIN = 273.15
 
 
 @dataclass(frozen=True, kw_only=True)
-class Heat:
+class Surroundings:
     """What surrounds the dough."""
 
     air_c: float
@@ -189,7 +189,7 @@ def _grid(body: Body, cells: int) -> tuple[Floats, Floats, Floats]:
 
 def bake_stage(
     dough: Column,
-    heat: Heat,
+    heat: Surroundings,
     support: Support,
     browning: Browning,
     seconds: float,
@@ -255,7 +255,7 @@ def bake_stage(
     return result
 
 
-def _scorched(dough: Column, heat: Heat, browning: Browning, s: Floats) -> Floats:
+def _scorched(dough: Column, heat: Surroundings, browning: Browning, s: Floats) -> Floats:
     """Minutes at 180 °C that each face has had at each kept moment, shape (k, 2); the column's own are brought up to date.
 
     High spots lead a face towards the air's temperature, as they do where it browns.
@@ -271,7 +271,7 @@ def _scorched(dough: Column, heat: Heat, browning: Browning, s: Floats) -> Float
     return result
 
 
-def _around(heat: Heat, support: Support) -> Floats:
+def _around(heat: Surroundings, support: Support) -> Floats:
     ware, frying, side_per_m = support.ware, heat.frying, support.side_per_m
     result = np.zeros(equations.N_AROUND)
     result[equations.AIR_C], result[equations.WALL_C] = heat.air_c, heat.wall_c
@@ -366,7 +366,7 @@ def top(
     dough.scorch = np.array([0.0, dough.scorch[1]])
 
 
-def cooled(heat: Heat, room_c: float) -> Heat:
+def cooled(heat: Surroundings, room_c: float) -> Surroundings:
     """Return the surroundings after the oven: a room's air."""
     return replace(
         heat, air_c=room_c, wall_c=room_c, h=oven_number("h_room"), vapour_pa=oven_number("room_vapour"), frying=False

@@ -17,7 +17,7 @@ from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.forms import form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
-from substrata.process.rheology.cheese import CHEESE_DOUGH, MELTED_FROM, cheese_share, melted_share
+from substrata.process.rheology.cheese import cheese_share, melted_share
 from substrata.process.rheology.dough_temperature import DoughHeat, dough_heat
 from substrata.process.rheology.handling.consistency import Method, handling
 from substrata.process.rheology.handling.handling_limits import HandlingCause, cracks, limiting_cause
@@ -29,9 +29,6 @@ from substrata.process.rheology.target_handling import target_handling
 MINUTES = np.arange(0.0, 21.0)
 DEGREES = np.arange(5.0, 71.0, 5.0)
 _LEAST_G = 0.5  # of dough, below which nobody can say how it handles
-_HOURS_FROM = 120.0  # minutes from which a rest is told in hours
-_EVEN = 0.5  # a probability from which a thing is said to be so
-_SURE = 0.75  # and from which it is said without "perhaps"
 _LOW, _HIGH = 5, 95  # per cent of the draws: nine in ten
 
 
@@ -122,7 +119,12 @@ def handling_forecast(
         return None
     share = cheese_share(batch)
     bowl, heat = bowl_of(batch, formula, rest_min=rest_min, stiffer=hands.stiffer)
-    method, warm, rest, melted = bowl.method, bowl.temperature_c, bowl.rest_min, bowl.method.melted >= MELTED_FROM
+    method, warm, rest, melted = (
+        bowl.method,
+        bowl.temperature_c,
+        bowl.rest_min,
+        bowl.method.melted >= constant("melted_from"),
+    )
     # The minutes at the mixing temperature, the degrees after the rest, and the moment of shaping.
     # A dough of melted cheese goes on drinking while it cools, though it is shaped at once.
     standing = max(rest, form_handling()[formula.form].rest_min)
@@ -141,12 +143,12 @@ def handling_forecast(
     knead, ready, closes = crossings(
         bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, target.low, target.high)
     )
-    fits = target.low <= at.consistency < target.high and crumbly < _EVEN
+    fits = target.low <= at.consistency < target.high and crumbly < constant("said_from")
     brittle = (
         _brittle(
             replace(bowl, rest_min=standing), typical[len(MINUTES) : -1], min(target.high, constant("brittle_cheese"))
         )
-        if melted and share >= CHEESE_DOUGH
+        if melted and share >= constant("cheese_dough")
         else None
     )
     fits = fits and not cracks(bowl, brittle)
@@ -177,7 +179,9 @@ def handling_forecast(
         tack=float(result.tack[0, shaping]),
         cause=None
         if fits
-        else limiting_cause(bowl, target, crumbly=crumbly >= _EVEN, ready_min=ready, brittle_below_c=brittle),
+        else limiting_cause(
+            bowl, target, crumbly=crumbly >= constant("said_from"), ready_min=ready, brittle_below_c=brittle
+        ),
         heat=heat,
         learned=hands.text,
         text=_text(points[0], at, shares, crumbly, brittle),
@@ -286,9 +290,9 @@ def _text(
     brittle: float | None,
 ) -> str:
     """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
-    if crumbly >= _EVEN:
+    if crumbly >= constant("said_from"):
         return "Crumbly: too little flows to fill the voids."
-    perhaps = "" if at.probability >= _SURE else f", perhaps {_other(at, shares)}"
+    perhaps = "" if at.probability >= constant("said_surely_from") else f", perhaps {_other(at, shares)}"
     if not at.minutes:
         words = f"{at.class_name.capitalize()} at once{perhaps}"
     elif start.class_name == at.class_name:
@@ -299,7 +303,7 @@ def _text(
 
 
 def _long(minutes: float) -> str:
-    return f"{minutes / 60:.3g} h" if minutes >= _HOURS_FROM else f"{minutes:.0f} min"
+    return f"{minutes / 60:.3g} h" if minutes >= constant("rest_in_hours_from") else f"{minutes:.0f} min"
 
 
 def _other(at: HandlingPoint, shares: tuple[ClassShare, ...]) -> str:

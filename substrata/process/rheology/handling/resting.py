@@ -12,7 +12,6 @@ from substrata.formula.formula import Formula, Mix
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.yeast_kinetics import relative_rate
 
-_RATE_KNOWN_AT_C = 30.0
 _MOMENTS = 40  # of a rest, at which the yeast is looked at
 
 
@@ -78,4 +77,4 @@ def yeast_minutes(formula: Formula, start_c: float) -> float:
         return proof
     moments = (np.arange(_MOMENTS) + 0.5) * rest / _MOMENTS
     rates = [relative_rate(float(c)) for c in after(moments, start_c, place_c(formula))]
-    return proof + float(np.mean(rates)) / relative_rate(_RATE_KNOWN_AT_C) * rest
+    return proof + float(np.mean(rates)) / relative_rate(constant("yeast_rate_at_c")) * rest

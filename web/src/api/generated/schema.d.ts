@@ -4301,6 +4301,24 @@ export interface components {
             start_min: number;
         };
         /**
+         * Heat
+         * @description How an oven, or the oil, is set.
+         */
+        Heat: {
+            /**
+             * Broil
+             * @default false
+             */
+            broil: boolean;
+            /**
+             * Fan
+             * @default false
+             */
+            fan: boolean;
+            /** Oven C */
+            oven_c: number;
+        };
+        /**
          * Held
          * @description How often a forecast held.
          */
@@ -5946,16 +5964,13 @@ export interface components {
         NamedStage: {
             /** End Min */
             end_min: number;
-            /** Fan */
-            fan: boolean;
+            heat: components["schemas"]["Heat"];
             /** Kind */
             kind: string;
             /** Moment */
             moment: boolean;
             /** Name */
             name: string;
-            /** Oven C */
-            oven_c: number;
             /** Start Min */
             start_min: number;
         };

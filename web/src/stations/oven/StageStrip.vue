@@ -76,12 +76,12 @@ const shown = (celsius: number): string => temperature(celsius, session.units).s
         <span class="note">{{ minutes(b.end_min - b.start_min) }} min</span>
         <span class="note"
           ><input
-            :value="shown(b.oven_c)"
+            :value="shown(b.heat.oven_c)"
             :disabled="!bench.mayEdit"
             inputmode="numeric"
             :aria-label="`${b.name}: degrees`"
             @change="degrees(b.index, $event)"
-          />{{ temperatureUnit(session.units) }}{{ b.fan ? ' · fan' : '' }}</span
+          />{{ temperatureUnit(session.units) }}{{ b.heat.fan ? ' · fan' : '' }}</span
         >
         <i
           v-if="b.index !== lastHot"
