@@ -5,38 +5,9 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from api.document_schemas import FormulaDocument
+from api.document_schemas import FormulaDocument, model_of
 from substrata.formula.forms import Window
-from substrata.reformulation.request.balance_answer import (
-    ClassMove,
-    LineChange,
-    Minutes,
-    Moved,
-    Relaxation,
-    ShapeChange,
-    Status,
-    Sure,
-)
-
-
-class WishIn(Schema):
-    """What is wanted besides the formula's own targets and windows."""
-
-    handling: str = ""
-    texture: dict[str, Window] = Field(default={})
-    minutes_most: float | None = Field(default=None, gt=0, le=300)
-    thickness_most: float | None = Field(default=None, gt=0, le=200)
-    without: list[str] = Field(default=[], max_length=30)
-    without_lines: list[str] = Field(default=[], max_length=60)
-    locked: list[str] = Field(default=[], max_length=200)
-    released: list[str] = Field(default=[], max_length=60)
-    steps: Literal["kitchen", "grams"] = "kitchen"
-    may_bring: bool = True
-    only_stock: bool = False  # only what the kitchen has
-    may_change_mass: bool = False
-    may_change_pieces: bool = False
-    may_change_thickness: bool = False
-    margin: float = Field(default=0.0, ge=0, le=1.3)
+from substrata.reformulation.request.balance_request import Wish
 
 
 class FormulaJobIn(Schema):
@@ -50,7 +21,7 @@ class SettleJobIn(FormulaJobIn):
     """A formula that is to be settled."""
 
     kind: Literal["settle"]
-    wish: WishIn
+    wish: model_of(Wish)  # type: ignore[valid-type]  # made of the declaration
 
 
 class ReachJobIn(FormulaJobIn):
@@ -108,63 +79,6 @@ class MixOut(Schema):
     """The formula after it."""
 
     document: FormulaDocument
-
-
-class WayOut(Schema):
-    """One answer of a settle."""
-
-    name: str
-    document: FormulaDocument
-    changes: list[LineChange]
-    shape: list[ShapeChange] = Field(default=[])  # answers that were kept before there were any have none
-    brackets: list[Moved]
-    texture: list[Moved]
-    handling: ClassMove | None
-    minutes: Minutes
-    dough_before_g: float
-    dough_after_g: float
-    cost: float
-    new: int
-    holds: list[str]
-    prices: list[str]
-    sure: list[Sure]
-    lost: list[str]
-    cautions: list[str]
-    missed: list[str]
-    met: bool
-
-
-class SettlementOut(Schema):
-    """What a settle answers."""
-
-    status: Status
-    text: str
-    ways: list[WayOut]
-    nearest: str
-    clash: list[Relaxation]
-    surer: str
-    moves: list[str]
-    started: dict[str, float] | None
-
-
-class FrontPointOut(Schema):
-    """One dough of a trade-off."""
-
-    x: float
-    y: float
-    change: float
-    text: str
-    document: FormulaDocument
-
-
-class FrontOut(Schema):
-    """A trade-off."""
-
-    x: str
-    y: str
-    now_x: float
-    now_y: float
-    points: list[FrontPointOut]
 
 
 class NamedWeight(Schema):

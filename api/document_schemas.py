@@ -2,14 +2,16 @@
 
 from dataclasses import MISSING
 from functools import cache
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, create_model
 
+from kitchen.models import Kitchen
 from substrata.base.documents.collection_kinds import Listed, Named, Nested
-from substrata.base.documents.field_kinds import Kind, Number
+from substrata.base.documents.field_kinds import Kind, Number, Word
 from substrata.base.documents.records import Declared, declared
+from substrata.base.settings import Settings
 from substrata.formula.formula import Formula
 
 Text = Annotated[str, StringConstraints(max_length=2_000)]
@@ -49,18 +51,36 @@ def _annotation(kind: Kind) -> Any:
 
 
 @cache
-def model_of(record: type, group: str = "") -> type[BaseModel]:
-    """Return the model of a declared record, or of one of the objects that a flat record's fields stand in."""
+def model_of(record: type, group: str = "", *, leave: tuple[str, ...] = (), **otherwise: Any) -> type[BaseModel]:
+    """Return the model of a declared record, or of one of the objects that a flat record's fields stand in.
+
+    Args:
+        record: a declared dataclass.
+        group: name of one of its objects; "" is the record itself.
+        leave: keys of fields that the page has none of.
+        otherwise: types of fields that the page holds as another one, by key.
+    """
     fields: dict[str, Any] = {}
     for field in declared(record):
+        if field.key in leave:
+            continue
         if field.kind.group == group:
-            fields[field.key] = (_annotation(field.kind), _default(field))
+            fields[field.key] = (otherwise.get(field.key) or _annotation(field.kind), _default(field))
         elif not group:
             fields[field.kind.group] = (model_of(record, field.kind.group), ...)
-    name = (group.title() if group else record.__name__.removesuffix("Wish")) + "Document"
+    name = (group.title() if group else record.__name__.removesuffix("Wish") or "Wish") + "Document"
     doc = (record.__doc__ or "").partition("\n")[0]
     created: type[BaseModel] = create_model(name, __base__=_Document, __doc__=doc, **fields)
     return created
+
+
+def settings_fields(*, patch: bool) -> dict[str, Any]:
+    """Return the kitchen's choices as fields of a model: as they are, or of a change that leaves most of them out."""
+    kinds = {field.key: field.kind for field in declared(Settings) if field.key in Kitchen.SETTINGS}
+    types: dict[str, Any] = {
+        key: Literal[kind.choices] if isinstance(kind, Word) else kind.plain() for key, kind in kinds.items()
+    }
+    return {key: (choice | None, None) if patch else (choice, ...) for key, choice in types.items()}
 
 
 class FormulaDocument(model_of(Formula)):  # type: ignore[misc]  # made of the declaration

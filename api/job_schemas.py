@@ -5,12 +5,16 @@ from typing import Literal
 
 from ninja import Schema
 
-from api.balance_schemas import BeginningOut, FrontOut, SettlementOut
+from api.answer_models import answer_model
+from api.balance_schemas import BeginningOut
 from api.document_schemas import FormulaDocument
-from api.run_schemas import DiagnosisOut, LearnedOut
+from api.run_schemas import LearnedOut
 from kitchen.models import Job
+from substrata.inference.diagnosis.diagnosis import Diagnosis
 from substrata.process.baking.oven_questions import BakeMap
 from substrata.reformulation.feasible_range import FeasibleRange
+from substrata.reformulation.pareto_front import ParetoFront
+from substrata.reformulation.request.balance_answer import BalanceAnswer
 from substrata.scheduling.plans.plan_answer import Planned
 
 
@@ -57,11 +61,11 @@ class JobOut(Schema):
     # The result, in the field of its kind.
     map: BakeMap | None = None
     rows: RowsOut | None = None
-    settlement: SettlementOut | None = None
+    settlement: answer_model(BalanceAnswer) | None = None  # type: ignore[valid-type]  # made here
     reach: list[FeasibleRange] | None = None
-    front: FrontOut | None = None
+    front: answer_model(ParetoFront) | None = None  # type: ignore[valid-type]  # made here
     beginnings: list[BeginningOut] | None = None
-    why: DiagnosisOut | None = None
+    why: answer_model(Diagnosis) | None = None  # type: ignore[valid-type]  # made here
     learned: LearnedOut | None = None
     planned: Planned | None = None
     problem: JobProblem | None

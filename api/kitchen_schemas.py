@@ -3,29 +3,20 @@
 from datetime import datetime
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, create_model
 
-from api.document_schemas import Text
+from api.document_schemas import Text, settings_fields
 from kitchen.models import Membership
 from kitchen.services.access import RIGHTS
 
 
-class KitchenOut(Schema):
+class KitchenOut(create_model("KitchenChoices", __base__=Schema, **settings_fields(patch=False))):  # type: ignore[misc]  # made here
     """A kitchen as its member sees it."""
 
     id: int
     name: str
     role: str
     rights: list[str]  # what the role may do here, as "stock.edit"
-    spoons: str
-    egg_scheme: str
-    convention: str
-    polyol_rule: str
-    units: str
-    currency: str
-    coconut_is_nut: bool
-    xanthan_is_grain: bool
-    low_salt: bool
     devices: str  # which scale and thermometers it reads: "", here, simulated
     revision: int  # of its choices, packs and eaters
     lessons_off: list[str]  # blocks of what was learned that its forecasts leave alone
@@ -41,15 +32,7 @@ class KitchenOut(Schema):
             name=k.name,
             role=member.role,
             rights=sorted(RIGHTS[Membership.Role(member.role)]),
-            spoons=k.spoons,
-            egg_scheme=k.egg_scheme,
-            convention=k.convention,
-            polyol_rule=k.polyol_rule,
-            units=k.units,
-            currency=k.currency,
-            coconut_is_nut=k.coconut_is_nut,
-            xanthan_is_grain=k.xanthan_is_grain,
-            low_salt=k.low_salt,
+            **{name: getattr(k, name) for name in k.SETTINGS},
             devices=k.devices,
             revision=k.revision,
             lessons_off=k.lessons_off,
@@ -73,19 +56,10 @@ class KitchenIn(Schema):
     name: Text
 
 
-class KitchenSettingsIn(Schema):
+class KitchenSettingsIn(create_model("KitchenChanges", __base__=Schema, **settings_fields(patch=True))):  # type: ignore[misc]  # made here
     """Settings to change; what is left out stays."""
 
     name: Text | None = None
-    spoons: Text | None = None
-    egg_scheme: Text | None = None
-    convention: Text | None = None
-    polyol_rule: Text | None = None
-    units: Text | None = None
-    currency: Text | None = None
-    coconut_is_nut: bool | None = None
-    xanthan_is_grain: bool | None = None
-    low_salt: bool | None = None
 
 
 class DevicesIn(Schema):

@@ -1,13 +1,13 @@
 """What goes in and out of the Shape and Oven stations."""
 
 from datetime import datetime
-from typing import Annotated
 
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
-from api.document_schemas import FormulaDocument, Text
+from api.document_schemas import FormulaDocument, Text, model_of
 from kitchen.models import LoggedBake, Oven
+from substrata.base.pans import Pan
 from substrata.process.baking.oven_profile import OvenProfile
 
 
@@ -18,18 +18,8 @@ class BakeQuestion(Schema):
     within_min: float | None = Field(None, gt=0, le=300)
 
 
-class PanDocument(Schema):
+class PanDocument(model_of(Pan)):  # type: ignore[misc]  # made of the declaration
     """One of the kitchen's own pans or trays; inner measures."""
-
-    id: str = ""
-    name: Annotated[str, StringConstraints(max_length=80)]
-    kind: Annotated[str, StringConstraints(max_length=10)]
-    region: str = ""
-    length_mm: float
-    width_mm: float
-    height_mm: float
-    taper: float = 1.0
-    source: str = ""
 
 
 class PansIn(Schema):

@@ -4,70 +4,31 @@ from datetime import date, datetime
 from typing import Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
-from api.document_schemas import Text
+from api.document_schemas import Text, model_of
 from kitchen.models import Plan
 from kitchen.services.plans import NamedBake, changed_since_planned
 from substrata.scheduling.plans.bake_list import MOST_TEXT
 from substrata.scheduling.plans.manual_moves import MoveConflict
 from substrata.scheduling.plans.plan_answer import Planned
+from substrata.scheduling.plans.plan_document import Plan as CorePlan
+from substrata.scheduling.plans.plan_document import PlannedBake, PlannedOven
 from substrata.scheduling.purchasing import ShoppingRow
 
 
-class PlanBakeIn(Schema):
+class PlanBakeIn(model_of(PlannedBake, leave=("formula",))):  # type: ignore[misc]  # made of the declaration
     """A formula of the kitchen, how much of it, and when it is wanted."""
 
-    model_config = ConfigDict(extra="allow")
-
     formula_id: int
-    id: str = Field(default="", max_length=60)
-    due: str = Field(max_length=40)
-    batches: float = 1.0
-    fresh_h: float | None = None
-    oven: str = Field(default="", max_length=60)
-    priority: float = 1.0
 
 
-class PlanOvenIn(Schema):
-    """An oven of the plan."""
-
-    name: str = Field(max_length=60)
-    trays: int = 2
-    share_k: float = 10.0
-
-
-class PlanTimeIn(Schema):
-    """A time in which nobody works."""
-
-    start: str = Field(max_length=40)
-    end: str = Field(max_length=40)
-
-
-class PlanPinIn(Schema):
-    """A task that stays where it was put, or has happened."""
-
-    task: str = Field(max_length=120)
-    start: str = Field(max_length=40)
-    end: str = Field(default="", max_length=40)
-    expected: str = Field(default="", max_length=40)
-
-
-class PlanDocument(Schema):
-    """A plan as the page keeps it."""
-
-    model_config = ConfigDict(extra="allow")
+class PlanDocument(model_of(CorePlan, bakes=list[PlanBakeIn])):  # type: ignore[misc]  # made of the declaration
+    """A plan as the page keeps it: docs/formats/plan.schema.json, with formulas by their ids."""
 
     name: Text = "Plan"
-    start: str = Field(max_length=40)
-    zone: str = Field(default="", max_length=60)
-    people: int = 1
-    ovens: list[PlanOvenIn] = Field(max_length=12)
+    ovens: list[model_of(PlannedOven)] = Field(max_length=12)  # type: ignore[valid-type]  # made of the declaration
     has: dict[str, float] = Field(default_factory=dict)
-    closed: list[PlanTimeIn] = Field(default=[], max_length=40)
-    bakes: list[PlanBakeIn] = Field(max_length=24)
-    pins: list[PlanPinIn] = Field(default=[], max_length=400)
-    happened: list[PlanPinIn] = Field(default=[], max_length=400)
 
 
 class PlanSaveIn(Schema):

@@ -16,8 +16,6 @@ from substrata.execution.run_document import Verdict
 from substrata.formula.exchange.draft_merge import MergeConflict
 from substrata.inference.calibration.learned_parameters import Learned, Odd
 from substrata.inference.crust_colour import Reference
-from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Question
-from substrata.inference.diagnosis.next_test import Check
 from substrata.inference.figure_history import HistoryFigure, RunPoint
 
 MOST_AT_ONCE = 500  # entries of a device that was long without a network
@@ -258,18 +256,6 @@ class LearnJobIn(Schema):
     kind: Literal["learn"]
 
 
-class ProposalOut(Schema):
-    """Something to do otherwise next time."""
-
-    actions: list[str]
-    text: str
-    edits: list[str]
-    document: FormulaDocument | None
-    gain: float
-    before: float
-    after: float
-
-
 class ProposalIn(Schema):
     """The formula of a run with what its diagnosis proposes."""
 
@@ -281,20 +267,6 @@ class ProposalOnDraft(Schema):
 
     document: FormulaDocument
     conflicts: list[MergeConflict]
-
-
-class DiagnosisOut(Schema):
-    """Why, and what next."""
-
-    faults: list[str]
-    formula: list[LikelyFlaw]
-    making: list[LikelyCause]
-    nothing: float
-    questions: list[Question]
-    next: list[ProposalOut]
-    checks: list[Check]
-    text: str
-    rests_on: str
 
 
 class LearnedOut(Schema):

@@ -1,5 +1,6 @@
 """What goes in and out of the shelf, its formulas and the words. Analysis types are the core's own dataclasses."""
 
+from collections.abc import Iterator
 from datetime import datetime
 from typing import Annotated, Any
 
@@ -7,11 +8,11 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from api.document_schemas import FormulaDocument, Text
-from kitchen.models import Draft, Formula, FormulaVersion
+from kitchen.models import Draft, Formula, FormulaVersion, Kitchen
 from kitchen.services.devices import device_choices
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
-from kitchen.services.kitchens import KITCHEN_CHOICES
 from kitchen.services.pans import PAN_KINDS
+from substrata.base.settings import setting_options
 from substrata.base.tables.table_reader import read_table
 from substrata.execution.feel_advice import ALSO
 from substrata.execution.run_document import felt_words
@@ -34,6 +35,12 @@ from substrata.reformulation.pareto_front import axis_words
 from substrata.reformulation.request.exclusions import exclusions
 from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
 from substrata.scheduling.tasks.kitchen_things import Thing, things
+
+
+def _kitchen_choices() -> Iterator[tuple[str, Any]]:
+    """Yield each choice of the core's settings with the names that the kitchen's field has for its words."""
+    for name in setting_options():
+        yield name, dict(Kitchen._meta.get_field(name).flatchoices)  # type: ignore[union-attr]  # noqa: SLF001 - Django's own way to a field
 
 
 class StratumOut(Schema):
@@ -394,8 +401,8 @@ class WordsOut(Schema):
             most_trays=MOST_TRAYS,
             wishes=[ChoiceOut(id=key, name=name) for key, name in WISHES.items()],
             kitchen_choices={
-                setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.choices]
-                for setting, choices in KITCHEN_CHOICES.items()
+                setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.items()]
+                for setting, choices in _kitchen_choices()
             }
             | {"devices": [ChoiceOut(id=key, name=name) for key, name in device_choices()]},
             pan_kinds=list(PAN_KINDS),

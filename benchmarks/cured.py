@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from substrata import load_library, read_document
+from substrata import load_library
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Run, Verdict
@@ -52,9 +52,9 @@ def by_diagnosis(dough: Dough, run: Run, rng: np.random.Generator) -> Step:  # n
     found = diagnose(dough, run, table=_table(dough))
     best = found.next[0]
     taken = frozenset[str]().union(*(_takes(action) for action in best.actions))
-    if best.document is None:
+    if best.formula is None:
         return taken, None
-    edited = read_document(best.document)
+    edited = best.formula
     return taken, Dough(replace(edited, name=f"{edited.name}'"), dough.library, dough.settings)
 
 

@@ -41,7 +41,7 @@ PLANS = 50
 RUNS = 50
 
 
-_EATER = Eater(name="One", budgets=(("net_carbs", 30.0), ("energy", 2000.0)))
+_EATER = Eater(name="One", budgets={"net_carbs": 30.0, "energy": 2000.0})
 
 
 STATIONS: dict[str, Callable[..., Any]] = {

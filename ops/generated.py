@@ -32,12 +32,19 @@ def openapi() -> str:
 
 def document_schemas() -> dict[str, str]:
     """Return the JSON Schemas of the open documents, by file."""
+    from substrata.base.settings import settings_schema
     from substrata.execution.run_document import run_schema
     from substrata.formula.formula_document import document_schema
     from substrata.ingredients.labels.pack_document import pack_schema
     from substrata.scheduling.plans.plan_document import plan_schema
 
-    schemas = {"formula": document_schema(), "pack": pack_schema(), "run": run_schema(), "plan": plan_schema()}
+    schemas = {
+        "formula": document_schema(),
+        "pack": pack_schema(),
+        "run": run_schema(),
+        "plan": plan_schema(),
+        "settings": settings_schema(),
+    }
     return {
         f"docs/formats/{name}.schema.json": json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
         for name, schema in schemas.items()

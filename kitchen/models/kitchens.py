@@ -46,6 +46,11 @@ class Kitchen(models.Model):
         HERE = "here", "those at this server"
         SIMULATED = "simulated", "simulated ones, to try it out"
 
+    # Fields that are the core's settings of the same name.
+    SETTINGS = (
+        "spoons", "egg_scheme", "convention", "polyol_rule", "units", "currency", "coconut_is_nut", "xanthan_is_grain", "low_salt",
+    )  # fmt: skip
+
     name = models.CharField(max_length=80)
     spoons = models.CharField(max_length=12, choices=Spoons, default=Spoons.US)
     egg_scheme = models.CharField(max_length=4, choices=EggScheme, default=EggScheme.US)

@@ -8,6 +8,7 @@ from django.db import transaction
 
 from kitchen.models import FormulaVersion, Job, Kitchen
 from kitchen.services.access import membership
+from kitchen.services.answers import answer_json
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.stock import at_hand
@@ -21,7 +22,7 @@ from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.line_sweep import Sweep, sweep
 from substrata.reformulation.pareto_front import POINTS, pareto_front
 from substrata.reformulation.quick_fixes import QuickFix, quick_fixes
-from substrata.reformulation.request.balance_request import check_wish, wish_of
+from substrata.reformulation.request.balance_request import check_wish, read_wish
 from substrata.reformulation.starter_formula import begin
 
 SETTLE, REACH, FRONT, BEGIN = "settle", "reach", "front", "begin"
@@ -39,7 +40,7 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
         FormulaError: when the document or the wish cannot be meant.
     """
     formula = read_document(document)
-    check_wish(wish_of(wish), [line.id for line in formula.lines])
+    check_wish(read_wish(wish), [line.id for line in formula.lines])
     job_input = {"document": document, "wish": wish, "formula": formula_id}
     return start_job(membership(user, kitchen_id, "formulas.edit"), SETTLE, job_input, _PARTS)
 
@@ -47,8 +48,11 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
 @job_kind(SETTLE, queue="quick")
 def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
     """Settle it; the answer tells which grams it is for."""
-    request, wish = _balance_input(job.kitchen, job.input["document"], job.input["formula"]), wish_of(job.input["wish"])
-    if job.input["wish"].get("only_stock"):
+    request, wish = (
+        _balance_input(job.kitchen, job.input["document"], job.input["formula"]),
+        read_wish(job.input["wish"]),
+    )
+    if wish.only_stock:
         wish = wish.with_changes(stock=at_hand(job.kitchen_id))
     answer = balance(
         request.formula,
@@ -58,11 +62,7 @@ def run_settle(job: Job, progress: Progress) -> dict[str, Any]:
         saved=request.saved,
         on_progress=lambda share: progress.report(round(_PARTS * share)),
     )
-    answer_json = asdict(answer)
-    for way, way_json in zip(answer_json["ways"], answer.ways, strict=True):
-        del way["formula"]
-        way["document"] = write_document(way_json.formula)
-    return answer_json
+    return answer_json(answer)  # type: ignore[no-any-return]
 
 
 def _saved(kitchen_id: int, formula_id: int) -> dict[str, Any] | None:
@@ -147,11 +147,7 @@ def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
     )
     if curve is None:
         return None
-    curve_json = asdict(curve)
-    for point, point_json in zip(curve_json["points"], curve.points, strict=True):
-        del point["formula"]
-        point["document"] = write_document(point_json.formula)
-    return curve_json
+    return answer_json(curve)  # type: ignore[no-any-return]
 
 
 @transaction.atomic

@@ -17,8 +17,8 @@ from kitchen.errors import Refused
 from kitchen.models import Eater, Formula, FormulaVersion, Kitchen, Lot, Membership, Oven
 from kitchen.services.access import formula_of, membership, record
 from kitchen.services.formulas import create_formula
-from kitchen.services.judging import packs_named
-from kitchen.services.kitchens import KITCHEN_CHOICES, bump_revision, change_settings, set_eaters
+from kitchen.services.judging import packs_named, settings_document
+from kitchen.services.kitchens import bump_revision, change_settings, set_eaters
 from kitchen.services.ovens import bakes_changed, take_oven
 from kitchen.services.pans import set_pans
 from kitchen.services.pantry import described, new_key
@@ -30,7 +30,6 @@ from substrata.ingredients.labels.pack_document import read_lot, write_lot
 FILE_VERSION = 1
 _VERSION = "substrata_file"
 MOST_FORMULAS, MOST_PACKS, MOST_VERSIONS = 1_000, 3_000, 500
-_SWITCHES = ("coconut_is_nut", "xanthan_is_grain", "low_salt")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,11 +55,9 @@ def kitchen_file(user: User, kitchen_id: int) -> dict[str, Any]:
     member = membership(user, kitchen_id)
     kitchen = member.kitchen
     rows = kitchen.formulas.select_related("draft").prefetch_related("versions").order_by("pk")
-    choices = {name: getattr(kitchen, name) for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency", "name")}
     return {
         _VERSION: FILE_VERSION,
-        "kitchen": choices
-        | {"eaters": [{"name": e.name, "budgets": e.budgets} for e in kitchen.eaters.order_by("order")]},
+        "kitchen": {"name": kitchen.name, **settings_document(kitchen)},
         "pans": kitchen.pans,
         "ovens": [_oven(oven) for oven in kitchen.ovens.prefetch_related("bakes").order_by("pk")],
         "packs": [_pack(lot, on_hand=True) for lot in kitchen.lots.order_by("pk")],
@@ -176,7 +173,7 @@ def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[s
 
 def _take_choices(user: User, member: Membership, content: dict[str, Any]) -> None:
     choices = content["kitchen"]
-    values = {name: choices[name] for name in (*KITCHEN_CHOICES, *_SWITCHES, "currency") if name in choices}
+    values = {name: choices[name] for name in Kitchen.SETTINGS if name in choices}
     change_settings(user, member.kitchen_id, values)
     if not Eater.objects.filter(kitchen_id=member.kitchen_id).exists():
         set_eaters(user, member.kitchen_id, choices.get("eaters") or [])

@@ -7,8 +7,7 @@ from typing import Any
 
 from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
-from substrata.base.pans import Pan
-from substrata.base.settings import Eater, Lesson
+from substrata.base.settings import Lesson, read_settings
 from substrata.base.tables.science_mark import science_mark
 from substrata.evaluation.analysis.analyse import analyse_dough
 from substrata.evaluation.analysis.figure_changes import FigureChange, changes
@@ -43,19 +42,14 @@ def _lessons(kitchen: Kitchen) -> tuple[Lesson, ...]:
 
 def house_settings(kitchen: Kitchen) -> Settings:
     """Return a kitchen's choices as the core's settings, without what its runs have taught."""
-    return Settings(
-        spoons=kitchen.spoons,  # type: ignore[arg-type]  # the model's choices are the core's literals
-        egg_scheme=kitchen.egg_scheme,  # type: ignore[arg-type]
-        convention=kitchen.convention,  # type: ignore[arg-type]
-        polyol_rule=kitchen.polyol_rule,  # type: ignore[arg-type]
-        units=kitchen.units,  # type: ignore[arg-type]
-        currency=kitchen.currency,
-        coconut_is_nut=kitchen.coconut_is_nut,
-        xanthan_is_grain=kitchen.xanthan_is_grain,
-        low_salt=kitchen.low_salt,
-        pans=tuple(Pan(**pan) for pan in kitchen.pans),
-        eaters=tuple(Eater(name=eater.name, budgets=tuple(eater.budgets.items())) for eater in kitchen.eaters.all()),
-    )
+    return read_settings(settings_document(kitchen))
+
+
+def settings_document(kitchen: Kitchen) -> dict[str, Any]:
+    """Return a kitchen's choices, eaters and pans as the core's settings document."""
+    choices = {name: getattr(kitchen, name) for name in Kitchen.SETTINGS}
+    eaters = [{"name": eater.name, "budgets": eater.budgets} for eater in kitchen.eaters.all()]
+    return {**choices, "eaters": eaters, "pans": kitchen.pans}
 
 
 def packs_named(document: dict[str, Any], deep: int = 0) -> frozenset[str]:

@@ -1,30 +1,21 @@
 """Kitchens, their people, choices and eaters."""
 
-import re
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import BooleanField, F
+from django.db.models import F
 
 from kitchen.errors import Conflict, Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record
 from kitchen.services.closing import keep_for_those_who_stay, staying_owners
+from substrata.base.errors import SubstrataError
+from substrata.base.settings import MOST_EATERS, read_setting
 from substrata.nutrition.daily_limits import budget_kinds
 
-MOST_EATERS = 6
 MOST_A_DAY = 100_000.0
-# Settings that are one of a few, with their names.
-KITCHEN_CHOICES = {
-    "spoons": Kitchen.Spoons,
-    "egg_scheme": Kitchen.EggScheme,
-    "convention": Kitchen.Convention,
-    "polyol_rule": Kitchen.PolyolRule,
-    "units": Kitchen.Units,
-}
-_CURRENCY = re.compile(r"[A-Z]{3}")
 
 
 @transaction.atomic
@@ -81,17 +72,10 @@ def _choice(field: str, value: Any) -> Any:
     Raises:
         Refused: when it cannot.
     """
-    if field == "currency":
-        if not _CURRENCY.fullmatch(value):
-            raise Refused("no such currency", got=value[:10], allowed="three letters of ISO 4217", field=field)
-        return value
-    row = Kitchen._meta.get_field(field)  # noqa: SLF001 - Django's own way to a field
-    if isinstance(row, BooleanField):
-        return bool(value)
-    choices = [choice for choice, _ in row.choices or ()]  # type: ignore[union-attr]
-    if value not in choices:
-        raise Refused(f"{field} cannot be that", got=str(value)[:40], allowed=", ".join(choices), field=field)
-    return value
+    try:
+        return read_setting(field, value)
+    except SubstrataError as error:
+        raise Refused(error.what, got=error.got, allowed=error.allowed, field=field) from error
 
 
 @transaction.atomic

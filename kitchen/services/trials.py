@@ -17,6 +17,7 @@ from django.utils import timezone
 from kitchen.errors import Refused
 from kitchen.models import Job, Kitchen, LoggedBake, Membership, Run, RunEntry
 from kitchen.services.access import membership, record, run_of
+from kitchen.services.answers import answer_json
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
 from kitchen.services.kitchens import bump_revision
@@ -80,7 +81,7 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
     dough = Dough(run.formula, library_of(job.kitchen, row.document), house_settings(job.kitchen), profile)
     good = Run.objects.filter(kitchen_id=job.kitchen_id, formula=row.formula, liked="good", document=row.document)
     proven = good.exclude(pk=row.pk).exists()
-    diagnosis_json = asdict(
+    diagnosis_json = answer_json(
         diagnose(
             dough,
             run,
@@ -91,7 +92,7 @@ def run_why(job: Job, progress: Progress) -> dict[str, Any]:
         )
     )
     progress.report(1)
-    return diagnosis_json
+    return diagnosis_json  # type: ignore[no-any-return]
 
 
 @lru_cache(maxsize=32)

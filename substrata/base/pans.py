@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 from math import pi
-from typing import Literal
+from typing import Annotated, Literal, get_args
 
+from substrata.base.documents.field_kinds import Number, Text, Word
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 
@@ -17,15 +18,18 @@ PanKind = Literal["tray", "round", "square", "tin"]
 class Pan:
     """Something to bake on or in; inner measures."""
 
-    id: str
-    name: str
-    kind: PanKind
-    region: str  # US, EU or ""
-    length_mm: float  # diameter of a round one
-    width_mm: float
-    height_mm: float
-    taper: float  # mean cross section over the one at the rim
-    source: str
+    id: Annotated[str, Text(most=60)] = ""
+    name: Annotated[str, Text(least=1, most=80, required=True)]
+    kind: Annotated[PanKind, Word(options=get_args(PanKind), required=True)]
+    region: Annotated[str, Text(most=10, note="US, EU or empty")] = ""
+    # Diameter of a round one.
+    length_mm: Annotated[float, Number(low=1, high=2000, optional=False, unit="mm", required=True)]
+    width_mm: Annotated[float, Number(low=1, high=2000, optional=False, unit="mm", required=True)]
+    height_mm: Annotated[float, Number(low=1, high=500, optional=False, unit="mm", required=True)]
+    taper: Annotated[
+        float, Number(low=0.3, high=1, optional=False, note="mean cross section over the one at the rim")
+    ] = 1.0
+    source: Annotated[str, Text(most=200)] = ""
 
     @property
     def area_cm2(self) -> float:

@@ -17,7 +17,6 @@ from typing import Any, NoReturn
 
 from substrata import Dough, prep, shape
 from substrata.base.errors import SubstrataError
-from substrata.base.settings import Settings
 from substrata.cli.balance_commands import add_balance_commands
 from substrata.cli.document_files import document_of, read_bytes
 from substrata.cli.execution_commands import add_execution_commands
@@ -25,6 +24,7 @@ from substrata.cli.inference_commands import add_inference_commands
 from substrata.cli.number_arguments import count, number
 from substrata.cli.plan_commands import add_plan_commands
 from substrata.cli.publishing_commands import add_recipe_commands
+from substrata.cli.settings_arguments import add_settings_arguments, settings_of
 from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import import_text, with_phrases
@@ -72,12 +72,11 @@ def _parser() -> argparse.ArgumentParser:
     judge = commands.add_parser("analyse", help="judge a formula document")
     judge.add_argument("file", help="a *.substrata.json file, or - for standard input")
     judge.add_argument("--table", action="store_true", help="for people instead of JSON")
-    judge.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
-    judge.add_argument("--spoons", choices=["us", "metric", "australian"], default="us")
+    add_settings_arguments(judge)
     judge.set_defaults(command=_analyse)
     handed = commands.add_parser("card", help="panels, statement, allergens and claims of a formula document")
     handed.add_argument("file", help="a *.substrata.json file, or - for standard input")
-    handed.add_argument("--convention", choices=["us", "eu", "total"], default="us", help="net-carb convention")
+    add_settings_arguments(handed)
     handed.set_defaults(command=_card)
     before = commands.add_parser("prep", help="what is to be done before and while mixing a formula document")
     before.add_argument("file", help="a *.substrata.json file, or - for standard input")
@@ -117,9 +116,7 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _card(options: argparse.Namespace) -> str:
-    result = card(
-        read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
-    )
+    result = card(read_document(document_of(options.file, "formula")), load_library(), settings_of(options))
     return json.dumps(asdict(result), ensure_ascii=False, indent=1)
 
 
@@ -180,8 +177,7 @@ def _check_label(options: argparse.Namespace) -> str:
 
 def _analyse(options: argparse.Namespace) -> str:
     document = document_of(options.file, "formula")
-    settings = Settings(convention=options.convention, spoons=options.spoons)
-    judged = analyse(read_document(document), load_library(), settings)
+    judged = analyse(read_document(document), load_library(), settings_of(options))
     return _table(judged) if options.table else json.dumps(cli_json(judged), ensure_ascii=False, indent=1)
 
 

@@ -9,9 +9,9 @@ from typing import Any
 
 from substrata import Dough, load_library, read_document, recipe
 from substrata.base.errors import FormulaError
-from substrata.base.settings import Settings
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
+from substrata.cli.settings_arguments import add_settings_arguments, settings_of
 from substrata.publishing.printed_page import PAPERS, as_pdf, recipe_html
 from substrata.publishing.recipe import Recipe
 from substrata.publishing.recipe_formats import TEXT_STYLES, written
@@ -29,14 +29,12 @@ def add_recipe_commands(commands: Any) -> None:
     )
     out.add_argument("--batches", type=number(0.05, 200), default=1.0)
     out.add_argument("--paper", choices=PAPERS, default="a4")
-    out.add_argument("--convention", choices=["us", "eu", "total"], default="us")
+    add_settings_arguments(out)
     out.set_defaults(command=_export)
 
 
 def _export(options: argparse.Namespace) -> str:
-    dough = Dough(
-        read_document(document_of(options.file, "formula")), load_library(), Settings(convention=options.convention)
-    )
+    dough = Dough(read_document(document_of(options.file, "formula")), load_library(), settings_of(options))
     card = recipe(dough, batches=options.batches)
     if options.to in _BYTES:
         data = _bytes(dough, card, options)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
+from typing import Annotated
 
+from substrata.base.documents.field_kinds import Number
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_relations import check_relations
@@ -15,8 +17,8 @@ from substrata.base.uncertainty import Spread
 class Window:
     """Wanted bounds of a quantity; None leaves that side open."""
 
-    low: float | None = None
-    high: float | None = None
+    low: Annotated[float | None, Number()] = None
+    high: Annotated[float | None, Number()] = None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -87,7 +87,7 @@ def eater_fits(sheet: Sheet, settings: Settings) -> tuple[EaterFit, ...]:
 
 
 def _eater(eater: Eater, sheet: Sheet) -> EaterFit:
-    fits = tuple(_fit(key, a_day, sheet) for key, a_day in eater.budgets)
+    fits = tuple(_fit(key, a_day, sheet) for key, a_day in eater.budgets.items())
     tightest = min(fits, key=lambda f: (f.pieces, -f.share_of_piece), default=None)
     if tightest is None:
         return EaterFit(

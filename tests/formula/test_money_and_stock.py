@@ -80,22 +80,20 @@ def test_an_offer_brings_no_new_allergen_and_does_the_same_work():
 
 
 def test_pieces_that_fit_a_day_by_hand():
-    eater = Eater(name="Ada", budgets=(("cheese", 100.0), ("net_carbs", 1000.0)))
+    eater = Eater(name="Ada", budgets={"cheese": 100.0, "net_carbs": 1000.0})
     fit = judged([], settings=Settings(eaters=(eater,)), mozzarella=120, almond_flour=100).eaters[0]
     assert (fit.pieces, fit.limit) == (3, "Cheese")  # 30 g of cheese a piece
     assert "Cheese".lower() in fit.text
 
 
 def test_a_budget_is_kept_for_sure_only_at_the_top_of_the_range():
-    eater = Eater(name="Ada", budgets=(("net_carbs", 20.0),))
+    eater = Eater(name="Ada", budgets={"net_carbs": 20.0})
     fit = judged([], settings=Settings(eaters=(eater,)), coconut_flour=100, egg=100).eaters[0]
     assert fit.pieces_for_sure <= fit.pieces
 
 
 def test_what_is_not_there_stops_nobody():
-    fit = judged([], settings=Settings(eaters=(Eater(name="A", budgets=(("cream", 30.0),)),)), almond_flour=50).eaters[
-        0
-    ]
+    fit = judged([], settings=Settings(eaters=(Eater(name="A", budgets={"cream": 30.0}),)), almond_flour=50).eaters[0]
     assert "no budget stops" in fit.text
 
 

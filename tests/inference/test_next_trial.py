@@ -5,7 +5,6 @@ import pytest
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt
-from substrata.formula.formula_document import read_document
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.inference.diagnosis.next_test import edited, making_of
@@ -38,7 +37,7 @@ def test_the_same_again_is_a_proposal_and_gains_nothing():
     told = answer(ROLLS, "gummy").next
     assert told[-1].actions == ()
     assert told[-1].gain == 0
-    assert told[-1].document is None
+    assert told[-1].formula is None
 
 
 def test_proposals_are_in_order_and_each_helps():
@@ -57,7 +56,7 @@ def test_two_changes_only_where_each_pays():
 
 def test_a_proposal_opens_as_a_document_with_its_edits():
     first = answer(ROLLS, "gummy", "pale").next[0]
-    after = read_document(first.document)
+    after = first.formula
     assert after.bake.oven_c == 192
     assert first.edits[0] == "177 → 192 °C"
     assert Dough(after, LIBRARY).case.oven_c == 192

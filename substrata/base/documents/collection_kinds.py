@@ -78,7 +78,7 @@ class Listed(Kind):
 
     def plain(self) -> Any:
         """Return a list of the records."""
-        return list[self.of]  # type: ignore[name-defined]  # the record is known when this runs
+        return list[self.item]  # type: ignore[name-defined]  # the record is known when this runs
 
     def words(self, value: Any) -> str:
         """Return the records, one after the other."""
@@ -123,21 +123,22 @@ class Named(Kind):
 
 @dataclass(frozen=True, kw_only=True)
 class Texts(Kind):
-    """A set of short texts."""
+    """Short texts: a set, or in their order."""
 
     most: int
+    ordered: bool = False
 
-    def read(self, value: object, where: Where) -> frozenset[str]:
+    def read(self, value: object, where: Where) -> frozenset[str] | tuple[str, ...]:
         """Read the texts."""
         if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
             raise where.refusal(value, "a list of texts")
         if len(value) > self.most:
             raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")
-        return frozenset(value)
+        return tuple(value) if self.ordered else frozenset(value)
 
     def write(self, value: Any) -> Any:
-        """In order."""
-        return sorted(value)
+        """In their order, a set by the alphabet."""
+        return list(value) if self.ordered else sorted(value)
 
     def schema(self) -> dict[str, Any]:
         """Return an array of them."""

@@ -90,7 +90,13 @@ def read_record(record: type[R], entry: object, where: Where, **beside: Any) -> 
         # Most of a document is left out: its place is told only where something is read.
         usual = value is None and field.default is not MISSING
         values[field.name] = field.usual if usual else field.kind.read(value, where.key(field.kind.field or field.key))
-    values[EXTRA] = _unknown(record, entry, "") | {name: _unknown(record, home, name) for name, home in groups.items()}
+    unknown = _unknown(record, entry, "") | {name: _unknown(record, home, name) for name, home in groups.items()}
+    if _keeps_unknown(record):
+        values[EXTRA] = unknown
+    elif unknown:
+        raise where.refusal(
+            ", ".join(unknown), ", ".join(f.key for f in declared(record)), "has keys that are not known"
+        )
     return record(**values, **beside)
 
 
@@ -114,10 +120,18 @@ def _unknown(record: type, entry: Mapping[str, Any], group: str) -> dict[str, An
     return {str(key): value for key, value in entry.items() if key not in known}
 
 
+def _has_extra(record: Any) -> bool:
+    """Whether a record keeps the keys that it does not know: documents of bakers do, requests refuse them."""
+    return any(field.name == EXTRA for field in fields(record))
+
+
+_keeps_unknown: Callable[[Any], bool] = cache(_has_extra)
+
+
 def write_record(value: Any) -> dict[str, Any]:
     """Write a record as ``read_record`` reads it, with the keys that were not known."""
     record = type(value)
-    extra = dict(value.extra)
+    extra = dict(value.extra) if _keeps_unknown(record) else {}
     written: dict[str, Any] = {}
     for field in declared(record):
         field_value = getattr(value, field.name)

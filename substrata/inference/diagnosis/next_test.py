@@ -10,7 +10,6 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 from itertools import combinations
-from typing import Any
 
 import numpy as np
 
@@ -19,7 +18,6 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.rounding_steps import to_the_scale
 from substrata.formula.formula import Formula
-from substrata.formula.formula_document import write_document
 from substrata.inference.bake_figures import run_figures
 from substrata.inference.diagnosis.cause_effects import CauseTable
 from substrata.inference.diagnosis.causes import causes
@@ -41,7 +39,7 @@ class Proposal:
     actions: tuple[str, ...]  # none for the same again
     text: str
     edits: tuple[str, ...]  # what changes in the document, in words
-    document: dict[str, Any] | None  # the formula with its edits; None where only the doing changes
+    formula: Formula | None  # with its edits; None where only the doing changes
     gain: float  # of severity, beside the same again
     before: float  # severity expected of the same again
     after: float
@@ -89,7 +87,7 @@ def next_tests(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Prop
     worth = [entry for entry in ranked if entry[0] >= constant("change_worth")][:_SHOWN]
     proposals = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
     again = Proposal(
-        actions=(), text="The same again, weighed and timed", edits=(), document=None, gain=0.0, before=same, after=same
+        actions=(), text="The same again, weighed and timed", edits=(), formula=None, gain=0.0, before=same, after=same
     )
     return (*proposals, again)
 
@@ -276,7 +274,7 @@ def _proposal(dough: Dough, rows: tuple[Row, ...], gain: float, before: float, a
         actions=tuple(row.text("action") for row in rows),
         text=f"{text[:1].upper()}{text[1:]}",
         edits=tuple(edits),
-        document=write_document(formula) if formula != dough.formula else None,
+        formula=formula if formula != dough.formula else None,
         gain=gain,
         before=before,
         after=after,

@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from math import inf
-from typing import Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
+from substrata.base.documents.collection_kinds import Named, Nested, Texts
+from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Word
+from substrata.base.documents.records import read_record
 from substrata.base.errors import FormulaError
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.formula.forms import Window
@@ -18,6 +21,7 @@ from substrata.reformulation.request.exclusions import exclusions
 Steps = Literal["kitchen", "grams"]
 PER_100_G = "_100g"
 MOST_LINES = 60
+_WINDOWS = Named(item=Nested(record=Window))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -25,22 +29,28 @@ class Wish:
     """Targets, limits and freedoms of a settle."""
 
     # By bracket, or "sodium" or "cheese"; with "_100g" behind it, per 100 g baked.
-    targets: Mapping[str, Window] = field(default_factory=dict)
-    handling: str = ""  # class at shaping; "" takes what the form is shaped at
-    texture: Mapping[str, Window] = field(default_factory=dict)  # scores 0..10
-    minutes_most: float | None = None  # baked within so many
-    thickness_most: float | None = None  # mm: no thicker than so much
-    without: tuple[str, ...] = ()  # exclusions, by id
-    without_lines: tuple[str, ...] = ()  # lines that must go
-    locked: tuple[str, ...] = ()  # lines to leave alone, besides those locked in the formula
-    stock: Mapping[str, float] = field(default_factory=dict)  # grams at hand, by ingredient
-    steps: Steps = "kitchen"
-    may_bring: bool = True  # a new ingredient
-    may_change_mass: bool = False  # of the whole dough, and so of a piece
-    may_change_pieces: bool = False  # how many the dough is made into
-    may_change_thickness: bool = False  # of a piece
-    released: frozenset[str] = frozenset()  # guard rails that the baker has let go
-    margin: float = 0.0  # standard deviations by which a target is met
+    targets: Annotated[Mapping[str, Window], _WINDOWS] = field(default_factory=dict)
+    # Class at shaping; "" takes what the form is shaped at.
+    handling: Annotated[str, Text()] = ""
+    texture: Annotated[Mapping[str, Window], _WINDOWS] = field(default_factory=dict)  # scores 0..10
+    minutes_most: Annotated[float | None, Number(low=0, high=300, above=True, unit="min")] = None  # baked within
+    thickness_most: Annotated[float | None, Number(low=0, high=200, above=True, unit="mm")] = None
+    without: Annotated[tuple[str, ...], Texts(most=30, ordered=True, note="exclusions, by id")] = ()
+    without_lines: Annotated[tuple[str, ...], Texts(most=60, ordered=True, note="lines that must go")] = ()
+    # Lines to leave alone, besides those locked in the formula.
+    locked: Annotated[tuple[str, ...], Texts(most=200, ordered=True)] = ()
+    stock: Mapping[str, float] = field(default_factory=dict)  # grams at hand, by ingredient; no document holds them
+    # Only what the kitchen has: who asks fills ``stock``.
+    only_stock: Annotated[bool, Flag()] = False
+    steps: Annotated[Steps, Word(options=get_args(Steps))] = "kitchen"
+    may_bring: Annotated[bool, Flag(note="a new ingredient")] = True
+    may_change_mass: Annotated[bool, Flag(note="of the whole dough, and so of a piece")] = False
+    may_change_pieces: Annotated[bool, Flag(note="how many the dough is made into")] = False
+    may_change_thickness: Annotated[bool, Flag(note="of a piece")] = False
+    released: Annotated[frozenset[str], Texts(most=60, note="guard rails that the baker has let go")] = frozenset()
+    margin: Annotated[
+        float, Number(low=0, high=1.3, optional=False, note="standard deviations by which a target is met")
+    ] = 0.0
 
     def with_changes(self, **changes: object) -> Wish:
         """Return the same request with some values replaced."""
@@ -121,27 +131,13 @@ def _ordered(key: str, window: Window) -> None:
         )
 
 
-def wish_of(values: Mapping[str, Any]) -> Wish:
-    """Return a wish of plain JSON values; what is left out is as usual."""
+def read_wish(document: Mapping[str, Any]) -> Wish:
+    """Read a wish of plain JSON values; what is left out is as usual.
 
-    def windows(key: str) -> dict[str, Window]:
-        return {
-            name: Window(low=bounds.get("low"), high=bounds.get("high")) for name, bounds in values.get(key, {}).items()
-        }
+    Returns:
+        The wish, without anything at hand.
 
-    lists: dict[str, Any] = {key: tuple(values[key]) for key in ("without", "without_lines", "locked") if key in values}
-    plain = {
-        key: values[key]
-        for key in (
-            "handling", "minutes_most", "thickness_most", "steps", "may_bring", "may_change_mass", "may_change_pieces",
-            "may_change_thickness", "margin", "stock",
-        )
-        if key in values
-    }  # fmt: skip
-    return Wish(
-        targets=windows("targets"),
-        texture=windows("texture"),
-        released=frozenset(values.get("released", ())),
-        **lists,
-        **plain,
-    )
+    Raises:
+        FormulaError: naming the field that cannot be read.
+    """
+    return read_record(Wish, document, Where())

@@ -2732,6 +2732,89 @@ export interface components {
             text: string;
         };
         /**
+         * BalanceAnswer
+         * @description The answer of a settle.
+         */
+        BalanceAnswer: {
+            /**
+             * Clash
+             * @default []
+             */
+            clash: components["schemas"]["Relaxation"][];
+            /**
+             * Moves
+             * @default []
+             */
+            moves: string[];
+            /**
+             * Nearest
+             * @default
+             */
+            nearest: string;
+            /** Started */
+            started?: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "fits" | "settled" | "nearest" | "begin" | "nothing";
+            /**
+             * Surer
+             * @default
+             */
+            surer: string;
+            /** Text */
+            text: string;
+            /**
+             * Ways
+             * @default []
+             */
+            ways: components["schemas"]["BalanceOption"][];
+        };
+        /**
+         * BalanceOption
+         * @description One answer.
+         */
+        BalanceOption: {
+            /** Brackets */
+            brackets: components["schemas"]["Moved"][];
+            /** Cautions */
+            cautions: string[];
+            /** Changes */
+            changes: components["schemas"]["LineChange"][];
+            /** Cost */
+            cost: number;
+            document: components["schemas"]["FormulaDocument"];
+            /** Dough After G */
+            dough_after_g: number;
+            /** Dough Before G */
+            dough_before_g: number;
+            handling: components["schemas"]["ClassMove"] | null;
+            /** Holds */
+            holds: string[];
+            /** Lost */
+            lost: string[];
+            /** Met */
+            met: boolean;
+            minutes: components["schemas"]["Minutes"];
+            /** Missed */
+            missed: string[];
+            /** Name */
+            name: string;
+            /** New */
+            new: number;
+            /** Prices */
+            prices: string[];
+            /** Shape */
+            shape: components["schemas"]["ShapeChange"][];
+            /** Sure */
+            sure: components["schemas"]["Sure"][];
+            /** Texture */
+            texture: components["schemas"]["Moved"][];
+        };
+        /**
          * Basis
          * @description By what rules the figures were made; shown wherever they are.
          */
@@ -3050,6 +3133,18 @@ export interface components {
             probability: number;
         };
         /**
+         * ClosedDocument
+         * @description A time in which nobody works.
+         */
+        ClosedDocument: {
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * ClosingIn
          * @description Whether a kitchen is to end, and its name once more, so that it is not ended by mistake.
          */
@@ -3296,10 +3391,10 @@ export interface components {
             devices: string;
         };
         /**
-         * DiagnosisOut
+         * Diagnosis
          * @description Why, and what next.
          */
-        DiagnosisOut: {
+        Diagnosis: {
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Faults */
@@ -3309,12 +3404,15 @@ export interface components {
             /** Making */
             making: components["schemas"]["LikelyCause"][];
             /** Next */
-            next: components["schemas"]["ProposalOut"][];
+            next: components["schemas"]["Proposal"][];
             /** Nothing */
             nothing: number;
             /** Questions */
             questions: components["schemas"]["Question"][];
-            /** Rests On */
+            /**
+             * Rests On
+             * @default Causes are ranked by this formula's own numbers and this run's log. Thresholds and the ranks of practice are common practice or assumed; in simulated kitchens the planted cause came first in four of five runs that were logged.
+             */
             rests_on: string;
             /** Text */
             text: string;
@@ -4105,26 +4203,10 @@ export interface components {
             y: string;
         };
         /**
-         * FrontOut
-         * @description A trade-off.
+         * FrontPoint
+         * @description One dough of the front.
          */
-        FrontOut: {
-            /** Now X */
-            now_x: number;
-            /** Now Y */
-            now_y: number;
-            /** Points */
-            points: components["schemas"]["FrontPointOut"][];
-            /** X */
-            x: string;
-            /** Y */
-            y: string;
-        };
-        /**
-         * FrontPointOut
-         * @description One dough of a trade-off.
-         */
-        FrontPointOut: {
+        FrontPoint: {
             /** Change */
             change: number;
             document: components["schemas"]["FormulaDocument"];
@@ -4682,7 +4764,7 @@ export interface components {
             created_at: string;
             /** Done */
             done: number;
-            front?: components["schemas"]["FrontOut"] | null;
+            front?: components["schemas"]["ParetoFront"] | null;
             /** Id */
             id: number;
             /** Kind */
@@ -4694,7 +4776,7 @@ export interface components {
             /** Reach */
             reach?: components["schemas"]["FeasibleRange"][] | null;
             rows?: components["schemas"]["RowsOut"] | null;
-            settlement?: components["schemas"]["SettlementOut"] | null;
+            settlement?: components["schemas"]["BalanceAnswer"] | null;
             /**
              * State
              * @enum {string}
@@ -4702,7 +4784,7 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
             /** Total */
             total: number;
-            why?: components["schemas"]["DiagnosisOut"] | null;
+            why?: components["schemas"]["Diagnosis"] | null;
         };
         /**
          * JobProblem
@@ -4764,14 +4846,20 @@ export interface components {
         KitchenOut: {
             /** Coconut Is Nut */
             coconut_is_nut: boolean;
-            /** Convention */
-            convention: string;
+            /**
+             * Convention
+             * @enum {string}
+             */
+            convention: "us" | "eu" | "total";
             /** Currency */
             currency: string;
             /** Devices */
             devices: string;
-            /** Egg Scheme */
-            egg_scheme: string;
+            /**
+             * Egg Scheme
+             * @enum {string}
+             */
+            egg_scheme: "us" | "eu";
             /** Erased At */
             erased_at: string | null;
             /** Id */
@@ -4784,18 +4872,27 @@ export interface components {
             low_salt: boolean;
             /** Name */
             name: string;
-            /** Polyol Rule */
-            polyol_rule: string;
+            /**
+             * Polyol Rule
+             * @enum {string}
+             */
+            polyol_rule: "half" | "energy";
             /** Revision */
             revision: number;
             /** Rights */
             rights: string[];
             /** Role */
             role: string;
-            /** Spoons */
-            spoons: string;
-            /** Units */
-            units: string;
+            /**
+             * Spoons
+             * @enum {string}
+             */
+            spoons: "us" | "metric" | "australian";
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "us";
             /** Xanthan Is Grain */
             xanthan_is_grain: boolean;
         };
@@ -4807,21 +4904,21 @@ export interface components {
             /** Coconut Is Nut */
             coconut_is_nut?: boolean | null;
             /** Convention */
-            convention?: string | null;
+            convention?: ("us" | "eu" | "total") | null;
             /** Currency */
             currency?: string | null;
             /** Egg Scheme */
-            egg_scheme?: string | null;
+            egg_scheme?: ("us" | "eu") | null;
             /** Low Salt */
             low_salt?: boolean | null;
             /** Name */
             name?: string | null;
             /** Polyol Rule */
-            polyol_rule?: string | null;
+            polyol_rule?: ("half" | "energy") | null;
             /** Spoons */
-            spoons?: string | null;
+            spoons?: ("us" | "metric" | "australian") | null;
             /** Units */
-            units?: string | null;
+            units?: ("metric" | "us") | null;
             /** Xanthan Is Grain */
             xanthan_is_grain?: boolean | null;
         };
@@ -6208,7 +6305,10 @@ export interface components {
         Pan: {
             /** Height Mm */
             height_mm: number;
-            /** Id */
+            /**
+             * Id
+             * @default
+             */
             id: string;
             /**
              * Kind
@@ -6219,11 +6319,20 @@ export interface components {
             length_mm: number;
             /** Name */
             name: string;
-            /** Region */
+            /**
+             * Region
+             * @default
+             */
             region: string;
-            /** Source */
+            /**
+             * Source
+             * @default
+             */
             source: string;
-            /** Taper */
+            /**
+             * Taper
+             * @default 1
+             */
             taper: number;
             /** Width Mm */
             width_mm: number;
@@ -6263,6 +6372,8 @@ export interface components {
             taper: number;
             /** Width Mm */
             width_mm: number;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Panel
@@ -6423,6 +6534,22 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * ParetoFront
+         * @description Two quantities against each other, from the easiest point to the furthest.
+         */
+        ParetoFront: {
+            /** Now X */
+            now_x: number;
+            /** Now Y */
+            now_y: number;
+            /** Points */
+            points: components["schemas"]["FrontPoint"][];
+            /** X */
+            x: string;
+            /** Y */
+            y: string;
         };
         /**
          * Part
@@ -6640,6 +6767,28 @@ export interface components {
             width_mm: number;
         };
         /**
+         * PinDocument
+         * @description A task that stays where it was put, or has happened.
+         */
+        PinDocument: {
+            /**
+             * End
+             * @default
+             */
+            end: string;
+            /**
+             * Expected
+             * @default
+             */
+            expected: string;
+            /** Start */
+            start: string;
+            /** Task */
+            task: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * PlacedPiece
          * @description Where one piece lies: its middle, mm from the tray's left upper corner, and its size there.
          */
@@ -6689,21 +6838,15 @@ export interface components {
         };
         /**
          * PlanDocument
-         * @description A plan as the page keeps it.
+         * @description A plan as the page keeps it: docs/formats/plan.schema.json, with formulas by their ids.
          */
         PlanDocument: {
             /** Bakes */
             bakes: components["schemas"]["PlanBakeIn"][];
-            /**
-             * Closed
-             * @default []
-             */
-            closed: components["schemas"]["PlanTimeIn"][];
-            /**
-             * Happened
-             * @default []
-             */
-            happened: components["schemas"]["PlanPinIn"][];
+            /** Closed */
+            closed?: components["schemas"]["ClosedDocument"][];
+            /** Happened */
+            happened?: components["schemas"]["PinDocument"][];
             /** Has */
             has?: {
                 [key: string]: number;
@@ -6714,17 +6857,14 @@ export interface components {
              */
             name: string;
             /** Ovens */
-            ovens: components["schemas"]["PlanOvenIn"][];
+            ovens: components["schemas"]["PlannedOvenDocument"][];
             /**
              * People
              * @default 1
              */
             people: number;
-            /**
-             * Pins
-             * @default []
-             */
-            pins: components["schemas"]["PlanPinIn"][];
+            /** Pins */
+            pins?: components["schemas"]["PinDocument"][];
             /** Start */
             start: string;
             /**
@@ -6784,44 +6924,6 @@ export interface components {
             stale: boolean;
         };
         /**
-         * PlanOvenIn
-         * @description An oven of the plan.
-         */
-        PlanOvenIn: {
-            /** Name */
-            name: string;
-            /**
-             * Share K
-             * @default 10
-             */
-            share_k: number;
-            /**
-             * Trays
-             * @default 2
-             */
-            trays: number;
-        };
-        /**
-         * PlanPinIn
-         * @description A task that stays where it was put, or has happened.
-         */
-        PlanPinIn: {
-            /**
-             * End
-             * @default
-             */
-            end: string;
-            /**
-             * Expected
-             * @default
-             */
-            expected: string;
-            /** Start */
-            start: string;
-            /** Task */
-            task: string;
-        };
-        /**
          * PlanRow
          * @description A plan in the list.
          */
@@ -6851,16 +6953,6 @@ export interface components {
             document: components["schemas"]["PlanDocument"];
             /** Lock */
             lock: number;
-        };
-        /**
-         * PlanTimeIn
-         * @description A time in which nobody works.
-         */
-        PlanTimeIn: {
-            /** End */
-            end: string;
-            /** Start */
-            start: string;
         };
         /**
          * Planned
@@ -6925,6 +7017,31 @@ export interface components {
             ready: string;
             /** Trays */
             trays: number;
+        };
+        /**
+         * PlannedOvenDocument
+         * @description An oven of the plan.
+         */
+        PlannedOvenDocument: {
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Share K
+             * @default 10
+             */
+            share_k: number;
+            /**
+             * Trays
+             * @default 2
+             */
+            trays: number;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * PlannedStage
@@ -7297,6 +7414,25 @@ export interface components {
             type: string;
         };
         /**
+         * Proposal
+         * @description Something to do otherwise next time.
+         */
+        Proposal: {
+            /** Actions */
+            actions: string[];
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            document: components["schemas"]["FormulaDocument"] | null;
+            /** Edits */
+            edits: string[];
+            /** Gain */
+            gain: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * ProposalIn
          * @description The formula of a run with what its diagnosis proposes.
          */
@@ -7311,25 +7447,6 @@ export interface components {
             /** Conflicts */
             conflicts: components["schemas"]["MergeConflict"][];
             document: components["schemas"]["FormulaDocument"];
-        };
-        /**
-         * ProposalOut
-         * @description Something to do otherwise next time.
-         */
-        ProposalOut: {
-            /** Actions */
-            actions: string[];
-            /** After */
-            after: number;
-            /** Before */
-            before: number;
-            document: components["schemas"]["FormulaDocument"] | null;
-            /** Edits */
-            edits: string[];
-            /** Gain */
-            gain: number;
-            /** Text */
-            text: string;
         };
         /**
          * Question
@@ -8020,34 +8137,7 @@ export interface components {
              * @constant
              */
             kind: "settle";
-            wish: components["schemas"]["WishIn"];
-        };
-        /**
-         * SettlementOut
-         * @description What a settle answers.
-         */
-        SettlementOut: {
-            /** Clash */
-            clash: components["schemas"]["Relaxation"][];
-            /** Moves */
-            moves: string[];
-            /** Nearest */
-            nearest: string;
-            /** Started */
-            started: {
-                [key: string]: number;
-            } | null;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "fits" | "settled" | "nearest" | "begin" | "nothing";
-            /** Surer */
-            surer: string;
-            /** Text */
-            text: string;
-            /** Ways */
-            ways: components["schemas"]["WayOut"][];
+            wish: components["schemas"]["WishDocument"];
         };
         /**
          * ShapeChange
@@ -9097,50 +9187,6 @@ export interface components {
             within: boolean;
         };
         /**
-         * WayOut
-         * @description One answer of a settle.
-         */
-        WayOut: {
-            /** Brackets */
-            brackets: components["schemas"]["Moved"][];
-            /** Cautions */
-            cautions: string[];
-            /** Changes */
-            changes: components["schemas"]["LineChange"][];
-            /** Cost */
-            cost: number;
-            document: components["schemas"]["FormulaDocument"];
-            /** Dough After G */
-            dough_after_g: number;
-            /** Dough Before G */
-            dough_before_g: number;
-            handling: components["schemas"]["ClassMove"] | null;
-            /** Holds */
-            holds: string[];
-            /** Lost */
-            lost: string[];
-            /** Met */
-            met: boolean;
-            minutes: components["schemas"]["Minutes"];
-            /** Missed */
-            missed: string[];
-            /** Name */
-            name: string;
-            /** New */
-            new: number;
-            /** Prices */
-            prices: string[];
-            /**
-             * Shape
-             * @default []
-             */
-            shape: components["schemas"]["ShapeChange"][];
-            /** Sure */
-            sure: components["schemas"]["Sure"][];
-            /** Texture */
-            texture: components["schemas"]["Moved"][];
-        };
-        /**
          * WhatIf
          * @description The same bake with one thing changed.
          */
@@ -9180,20 +9226,29 @@ export interface components {
             low?: number | null;
         };
         /**
-         * WishIn
-         * @description What is wanted besides the formula's own targets and windows.
+         * WindowDocument
+         * @description Wanted bounds of a quantity; None leaves that side open.
          */
-        WishIn: {
+        WindowDocument: {
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * WishDocument
+         * @description Targets, limits and freedoms of a settle.
+         */
+        WishDocument: {
             /**
              * Handling
              * @default
              */
             handling: string;
-            /**
-             * Locked
-             * @default []
-             */
-            locked: string[];
+            /** Locked */
+            locked?: string[];
             /**
              * Margin
              * @default 0
@@ -9226,36 +9281,29 @@ export interface components {
              * @default false
              */
             only_stock: boolean;
-            /**
-             * Released
-             * @default []
-             */
-            released: string[];
+            /** Released */
+            released?: string[];
             /**
              * Steps
              * @default kitchen
-             * @enum {string}
              */
-            steps: "kitchen" | "grams";
-            /**
-             * Texture
-             * @default {}
-             */
-            texture: {
-                [key: string]: components["schemas"]["Window"];
+            steps: string;
+            /** Targets */
+            targets?: {
+                [key: string]: components["schemas"]["WindowDocument"];
+            };
+            /** Texture */
+            texture?: {
+                [key: string]: components["schemas"]["WindowDocument"];
             };
             /** Thickness Most */
             thickness_most?: number | null;
-            /**
-             * Without
-             * @default []
-             */
-            without: string[];
-            /**
-             * Without Lines
-             * @default []
-             */
-            without_lines: string[];
+            /** Without */
+            without?: string[];
+            /** Without Lines */
+            without_lines?: string[];
+        } & {
+            [key: string]: unknown;
         };
         /**
          * WordsOut

@@ -148,7 +148,7 @@ function sleep(on: boolean): void {
       class="quiet-button tiny-button"
       @click="
         emit('change', {
-          ovens: [...document.ovens, { name: `oven ${document.ovens.length + 1}`, trays: 2, share_k: 10 }],
+          ovens: [...document.ovens, { key: '', name: `oven ${document.ovens.length + 1}`, trays: 2, share_k: 10 }],
           pins: [],
           happened: [],
         })

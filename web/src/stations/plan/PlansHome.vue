@@ -73,8 +73,9 @@ const creating = useDo(
           start: start.value,
           zone: '',
           people: 1,
-          ovens: (ovens.answer.value?.length ? ovens.answer.value : [{ name: 'oven' }]).slice(0, 1).map((o) => ({
+          ovens: (ovens.answer.value?.length ? ovens.answer.value : [{ name: 'oven', key: '' }]).slice(0, 1).map((o) => ({
             name: o.name,
+            key: o.key,
             trays: 2,
             share_k: 10,
           })),
