@@ -47,49 +47,61 @@ def what_was_done(run: Run, *, simulated: bool = True) -> Done:
         The readings and amounts that were really taken.
     """
     entries = [entry for entry in standing(run) if simulated or entry.source != SIMULATED]
-    grams: dict[str, float] = {}
-    swapped: dict[str, str] = {}
-    filled: dict[str, str] = {}
-    new_packs: dict[str, bool] = {}
-    measured: dict[str, Any] = {}
-    steps: dict[str, bool] = {}
-    felt: list[Felt] = []
     mixed = moment_in(entries, "mixed")
-    for entry in entries:
-        if entry.kind == "weighed" and entry.value is not None:
-            grams[entry.what] = entry.value / run.batches
-            filled[entry.what] = entry.word
-        elif entry.kind == "swapped":
-            swapped[entry.what] = entry.word
-        elif entry.kind == "new_pack":
-            new_packs[entry.what] = True
-        elif entry.kind == "measured" and entry.what in MEASURED and entry.value is not None:
-            measured[entry.what] = int(entry.value) if entry.what == "trays" else entry.value
-        elif entry.kind in ("done", "skipped") and entry.what in slip_words():
-            steps[entry.what] = entry.kind == "done"
-        elif entry.kind == "felt":
-            minute = None if mixed is None else max((moment_of(entry) - mixed).total_seconds() / 60, 0.0)
-            # Another word ("tears", "greasy", one of a newer page) is kept as it was said, and is no class.
-            felt.append(Felt(minute=minute, class_name=entry.word if entry.word in felt_words() else ""))
+    weighed = [entry for entry in entries if entry.kind == "weighed" and entry.value is not None]
+    lines = {line.id for line in run.formula.lines}
     reported = run.done
     measured = {
         "rest_min": _between(mixed, moment_in(entries, "shaped")),
         "minutes": minutes_in_oven(entries),
         **_read_at_the_end(entries),
-        **measured,
+        **_measured(entries),
+        **{key: value for key in MEASURED if (value := getattr(reported, key)) is not None},
     }
-    measured |= {key: value for key in MEASURED if (value := getattr(reported, key)) is not None}
-    lines = {line.id for line in run.formula.lines}
+    grams = {entry.what: (entry.value or 0.0) / run.batches for entry in weighed} | dict(reported.grams)
+    filled = {entry.what: entry.word for entry in weighed} | dict(reported.filled)
     return replace(
         reported,
-        grams={line: value for line, value in {**grams, **reported.grams}.items() if line in lines},
-        swapped={**swapped, **reported.swapped},
-        filled={line: word for line, word in {**filled, **reported.filled}.items() if word and line in lines},
-        new_packs={**new_packs, **reported.new_packs},
-        steps={**steps, **reported.steps},
-        felt=(*felt, *reported.felt),
+        grams={line: value for line, value in grams.items() if line in lines},
+        swapped={**_words_of(entries, "swapped"), **reported.swapped},
+        filled={line: word for line, word in filled.items() if word and line in lines},
+        new_packs={**dict.fromkeys(_words_of(entries, "new_pack"), True), **reported.new_packs},
+        steps={**_steps_taken(entries), **reported.steps},
+        felt=(*_felt(entries, mixed), *reported.felt),
         **measured,
     )
+
+
+def _words_of(entries: Sequence[Entry], kind: str) -> dict[str, str]:
+    return {entry.what: entry.word for entry in entries if entry.kind == kind}
+
+
+def _measured(entries: Sequence[Entry]) -> dict[str, Any]:
+    """Collect what was measured, the last of each; trays are counted."""
+    return {
+        entry.what: int(entry.value) if entry.what == "trays" else entry.value
+        for entry in entries
+        if entry.kind == "measured" and entry.what in MEASURED and entry.value is not None
+    }
+
+
+def _steps_taken(entries: Sequence[Entry]) -> dict[str, bool]:
+    """Collect the steps that are asked for when something went wrong: done, or left out."""
+    slips = slip_words()
+    return {e.what: e.kind == "done" for e in entries if e.kind in ("done", "skipped") and e.what in slips}
+
+
+def _felt(entries: Sequence[Entry], mixed: datetime | None) -> list[Felt]:
+    """Collect what hands felt, with the minutes since it was mixed; a word that is no class is kept without one."""
+    words = felt_words()
+    return [
+        Felt(
+            minute=None if mixed is None else max((moment_of(entry) - mixed).total_seconds() / 60, 0.0),
+            class_name=entry.word if entry.word in words else "",
+        )
+        for entry in entries
+        if entry.kind == "felt"
+    ]
 
 
 def moment_in(entries: Sequence[Entry], moment: str) -> datetime | None:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from substrata.base.tables.table_reader import Row
-from substrata.evaluation.forecasts.bake_forecast import BakeForecast
+from substrata.base.tables.table_reader import Row, constant
+from substrata.evaluation.forecasts.bake_forecast import BakeForecast, NamedStage
 from substrata.evaluation.forecasts.mixing_method import MixingStep
 from substrata.execution.protocol_step import RunStep, sentence
 
 _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
+_SLIPS = {"rotate": "turn", "flip": "flip"}  # stages that are asked for when something went wrong
 
 
 def bake_steps(
@@ -27,7 +28,7 @@ def bake_steps(
     Yields:
         The steps in their order.
     """
-    where = "oil" if forecast.fried else "oven"
+    stages = [stage for stage in forecast.stages if stage.kind != "rest"]
     yield RunStep(
         id="weight_in",
         group="bake",
@@ -37,52 +38,71 @@ def bake_steps(
         measures="weight_in_g",
         target="weight before and after tells twice as much as the clock",
     )
-    ready = forecast.ready_min
-    now = 0.0
-    last = len([s for s in forecast.stages if s.kind != "rest" and not s.moment]) - 1
-    last_stage = -1
-    for number, stage in enumerate(s for s in forecast.stages if s.kind != "rest"):
+    hot = [number for number, stage in enumerate(stages) if not stage.moment]
+    for number, stage in enumerate(stages):
         if stage.moment:
-            yield RunStep(
-                id=f"stage:{number}:{stage.kind}",
-                group="bake",
-                kind="moment",
-                text=laying.text.rstrip(".") if laying and stage.kind == "top" else sentence(stage.name),
-                lines=laying.added if laying and stage.kind == "top" else (),
-                moment=_MOMENTS.get(stage.kind, ""),
-                slip={"flip": "flip", "rotate": "turn"}.get(stage.kind, ""),
-                target=f"after {now:.0f} min",
-            )
-            continue
-        last_stage += 1
-        final = last_stage == last
-        minutes = stage.end_min - stage.start_min
-        now = stage.end_min
-        yield RunStep(
-            id=f"stage:{number}:{stage.kind}",
-            group="bake",
-            kind="wait",
-            text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.heat.oven_c:.0f} °C"),
-            minutes=minutes,
-            check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
-            moment="in" if last_stage == 0 else "",
-            target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
-            sign=signs.text("out") if final else "",
-            cautions=forecast.cautions if final else (),
-        )
-    turned = any(s.kind in ("rotate", "flip") for s in forecast.stages)
-    if not turned and not forecast.fried and ready and ready.best > 8:
-        yield RunStep(
-            id="slip:turn",
-            group="bake",
-            kind="moment",
-            text="Turn the tray; swap two trays",
-            target=f"after {ready.best / 2:.0f} min",
-            check_min=ready.best / 2,
-            moment="turn",
-            slip="turn",
-        )
-    core = forecast.core_c_at_ready
+            before = [stages[n].end_min for n in hot if n < number]
+            yield _moment_step(number, stage, before[-1] if before else 0.0, laying if stage.kind == "top" else None)
+        else:
+            yield _heat_step(number, stage, forecast, signs, first=number == hot[0], final=number == hot[-1])
+    yield from _turning_step(forecast)
+    yield from _out_steps(forecast, signs, batches)
+    yield from _weight_out_step(forecast, batches)
+
+
+def _moment_step(number: int, stage: NamedStage, minute: float, laying: MixingStep | None) -> RunStep:
+    return RunStep(
+        id=f"stage:{number}:{stage.kind}",
+        group="bake",
+        kind="moment",
+        text=laying.text.rstrip(".") if laying else sentence(stage.name),
+        lines=laying.added if laying else (),
+        moment=_MOMENTS.get(stage.kind, ""),
+        slip=_SLIPS.get(stage.kind, ""),
+        target=f"after {minute:.0f} min",
+    )
+
+
+def _heat_step(
+    number: int, stage: NamedStage, forecast: BakeForecast, signs: Row, *, first: bool, final: bool
+) -> RunStep:
+    """Return a stage that takes time; the last one ends by the window of the forecast and not by the clock."""
+    minutes, ready = stage.end_min - stage.start_min, forecast.ready_min
+    return RunStep(
+        id=f"stage:{number}:{stage.kind}",
+        group="bake",
+        kind="wait",
+        text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.heat.oven_c:.0f} °C"),
+        minutes=minutes,
+        check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
+        moment="in" if first else "",
+        target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
+        sign=signs.text("out") if final else "",
+        cautions=forecast.cautions if final else (),
+    )
+
+
+def _turning_step(forecast: BakeForecast) -> Iterator[RunStep]:
+    """Yield the turn of the tray at half time, where the stages have none and there is time for one."""
+    ready = forecast.ready_min
+    turned = any(stage.kind in _SLIPS for stage in forecast.stages)
+    if turned or forecast.fried or not ready or ready.best <= constant("turned_from_min"):
+        return
+    yield RunStep(
+        id="slip:turn",
+        group="bake",
+        kind="moment",
+        text="Turn the tray; swap two trays",
+        target=f"after {ready.best / 2:.0f} min",
+        check_min=ready.best / 2,
+        moment="turn",
+        slip="turn",
+    )
+
+
+def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[RunStep]:
+    """Yield what comes out: each variety in its own time, the slowest with the last step."""
+    where = "oil" if forecast.fried else "oven"
     for number, sort in enumerate(forecast.sorts[:-1], 1):
         yield RunStep(
             id=f"out:{number}",
@@ -93,6 +113,7 @@ def bake_steps(
             target=f"{sort.pieces * batches:g} pieces, {_window(sort.ready_min.low, sort.ready_min.high)}",
             sign=signs.text("out"),
         )
+    core = forecast.core_c_at_ready
     yield RunStep(
         id="out",
         group="bake",
@@ -103,19 +124,23 @@ def bake_steps(
         target=f"core about {core:.0f} °C" if core else "",
         sign=signs.text("out"),
     )
-    if forecast.bake_to_g:
-        to = forecast.bake_to_g
-        yield RunStep(
-            id="weight_out",
-            group="bake",
-            kind="measure",
-            text="Weigh what came out",
-            grams=to.best * batches,
-            low_g=to.low * batches,
-            high_g=to.high * batches,
-            measures="weight_out_g",
-            target=f"{to.best * batches:.0f} g ({to.low * batches:.0f}–{to.high * batches:.0f})",
-        )
+
+
+def _weight_out_step(forecast: BakeForecast, batches: float) -> Iterator[RunStep]:
+    if not forecast.bake_to_g:
+        return
+    to = forecast.bake_to_g
+    yield RunStep(
+        id="weight_out",
+        group="bake",
+        kind="measure",
+        text="Weigh what came out",
+        grams=to.best * batches,
+        low_g=to.low * batches,
+        high_g=to.high * batches,
+        measures="weight_out_g",
+        target=f"{to.best * batches:.0f} g ({to.low * batches:.0f}–{to.high * batches:.0f})",
+    )
 
 
 def cooling_step(signs: Row) -> RunStep:

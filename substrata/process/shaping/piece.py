@@ -125,62 +125,114 @@ def piece_of(batch: Batch, formula: Formula, kitchen_pans: tuple[Pan, ...] = ())
     Raises:
         FormulaError: when its pan is unknown.
     """
-    form, size = shape_forms()[formula.form], formula.size
-    pieces = max(formula.pieces, 1)
+    form = shape_forms()[formula.form]
     # A loaf is baked whole and sliced: its pieces share one body.
-    bodies = 1 if form.kind in ("tin", "loaf", "rect") else pieces
+    bodies = 1 if form.kind in ("tin", "loaf", "rect") else max(formula.pieces, 1)
     dough = batch.dough_g / bodies
     true_ml = float(batch.grams @ dough_volume_per_gram(batch)[0])
     density = batch.dough_g / true_ml * (1 - form.porosity) if true_ml else 1.0
     volume = max(dough / density * 1000, 1.0)  # mm3; a crumb where there is no dough yet
-    # A bun keeps its habit of height over width unless one of them is held.
-    usual = form_of(formula.form).thickness_mm
-    if form.kind == "cut":
-        usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / constant("all_seeds"), 1.0)
-    if form.layers > 1:
-        usual /= form.layers + 1  # its sheets and its filling are about equally thick
-    thick = size.thickness_mm or (0.0 if form.kind == "dome" else usual)
-    held: str = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
-    wide = size.length_mm or form.size_mm
-    kind, fill, grows, hole = form.kind, 0.0, 1.0, 0.0
-    if form.kind == "tin" or (form.kind == "dome" and size.pan):
-        # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
-        pan = pan_of(size.pan or form.usual_pan, kitchen_pans)
-        t, a, b = volume / (pan.area_cm2 * 100 * pan.taper), pan.length_mm, pan.width_mm
-        fill, grows = t / pan.height_mm, 0.0
-        kind = "round" if pan.kind == "round" else "tin"
-    elif form.hole_mm and size.hole_mm:
-        kind, held = "ring", size.held or "hole"
-        t, a, hole = _ring(volume, size.thickness_mm or usual, wide, size.hole_mm, held)
-        b = a
-    else:
-        t, a, b = _measures(form, volume, thick, wide, held)
-    round_ = kind in ("round", "dome", "ring")
-    area = pi / 4 * (a * a - hole * hole) if round_ else pi / 2 * b * b if kind == "fold" else a * b
-    spread = t if kind == "ring" else grows * a  # a ring grows by its girth, outwards and into its hole
-    whole = sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies
+    outline = _outline(form, batch, formula, volume, kitchen_pans)
     return Piece(
-        kind=kind,
-        held=held,
+        kind=outline.kind,
+        held=outline.held,
         dough_g=dough,
-        whole_g=whole,
+        whole_g=sum(w.grams.value for w in batch.lines if w.role != FRYING) / bodies,
         g_per_ml=density,
         volume_ml=volume / 1000,
-        thickness_mm=t,
-        length_mm=a,
-        width_mm=b,
-        area_cm2=area / 100,
-        perimeter_mm=pi * (a + hole) if round_ else (1 + pi / 2) * a if kind == "fold" else 2 * (a + b),
-        grown_length_mm=a + spread * form.growth_share + grows * form.growth_mm,
-        grown_width_mm=b + (spread if kind == "ring" else grows * b) * form.growth_share + grows * form.growth_mm,
-        hole_mm=hole,
-        grown_hole_mm=max(hole - spread * form.growth_share, 0.0) if hole else 0.0,
-        fill_share=fill,
+        thickness_mm=outline.thickness_mm,
+        length_mm=outline.length_mm,
+        width_mm=outline.width_mm,
+        area_cm2=outline.area_mm2 / 100,
+        perimeter_mm=outline.perimeter_mm,
+        hole_mm=outline.hole_mm,
+        fill_share=outline.fill_share,
         tolerance_g=max(0.03 * dough, 1.0),
         layers=form.layers,
         seal_mm=form.seal_mm,
-        **_filling(form, batch, a, b, bodies),
+        **_grown(outline, form),
+        **_filling(form, batch, outline.length_mm, outline.width_mm, bodies),
     )
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Outline:
+    """Which shape a piece takes, and its measures, mm."""
+
+    kind: Kind
+    held: str
+    thickness_mm: float
+    length_mm: float
+    width_mm: float
+    hole_mm: float = 0.0
+    fill_share: float = 0.0  # of the height of its pan
+
+    @property
+    def is_round(self) -> bool:
+        return self.kind in ("round", "dome", "ring")
+
+    @property
+    def area_mm2(self) -> float:
+        """What it covers."""
+        if self.is_round:
+            return pi / 4 * (self.length_mm**2 - self.hole_mm**2)
+        return pi / 2 * self.width_mm**2 if self.kind == "fold" else self.length_mm * self.width_mm
+
+    @property
+    def perimeter_mm(self) -> float:
+        """All around, with the edge of its hole."""
+        if self.is_round:
+            return pi * (self.length_mm + self.hole_mm)
+        return (1 + pi / 2) * self.length_mm if self.kind == "fold" else 2 * (self.length_mm + self.width_mm)
+
+
+def _outline(form: ShapeForm, batch: Batch, formula: Formula, volume: float, kitchen_pans: tuple[Pan, ...]) -> _Outline:
+    """Return the outline of a piece of a volume in mm³: by its pan, as a ring, or by the measure that is held."""
+    size = formula.size
+    thick = size.thickness_mm or _usual_thickness(form, batch, formula)
+    held: str = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
+    wide = size.length_mm or form.size_mm
+    if form.kind == "tin" or (form.kind == "dome" and size.pan):
+        # In a tin, or a bun in a ring: the pan gives the size and the dough its height.
+        pan = pan_of(size.pan or form.usual_pan, kitchen_pans)
+        high = volume / (pan.area_cm2 * 100 * pan.taper)
+        return _Outline(
+            kind="round" if pan.kind == "round" else "tin",
+            held=held,
+            thickness_mm=high,
+            length_mm=pan.length_mm,
+            width_mm=pan.width_mm,
+            fill_share=high / pan.height_mm,
+        )
+    if form.hole_mm and size.hole_mm:
+        held = size.held or "hole"
+        girth, across, hole = _ring(volume, thick, wide, size.hole_mm, held)
+        return _Outline(kind="ring", held=held, thickness_mm=girth, length_mm=across, width_mm=across, hole_mm=hole)
+    # A bun keeps its habit of height over width unless one of them is held.
+    free = 0.0 if form.kind == "dome" and not size.thickness_mm else thick
+    high, length, width = _measures(form, volume, free, wide, held)
+    return _Outline(kind=form.kind, held=held, thickness_mm=high, length_mm=length, width_mm=width)
+
+
+def _usual_thickness(form: ShapeForm, batch: Batch, formula: Formula) -> float:
+    """Return how thick a form is usually rolled, mm: thicker where seeds lie in it, thinner where sheets lie on one another."""
+    usual = form_of(formula.form).thickness_mm
+    if form.kind == "cut":
+        usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / constant("all_seeds"), 1.0)
+    # Its sheets and its filling are about equally thick.
+    return usual / (form.layers + 1) if form.layers > 1 else usual
+
+
+def _grown(outline: _Outline, form: ShapeForm) -> dict[str, float]:
+    """Return what it measures when it is baked, mm: in a pan it does not spread, a ring grows by its girth, outwards and into its hole."""
+    free = 0.0 if outline.fill_share else 1.0
+    ring = outline.thickness_mm if outline.kind == "ring" else None
+    long, wide = (free * side if ring is None else ring for side in (outline.length_mm, outline.width_mm))
+    return {
+        "grown_length_mm": outline.length_mm + long * form.growth_share + free * form.growth_mm,
+        "grown_width_mm": outline.width_mm + wide * form.growth_share + free * form.growth_mm,
+        "grown_hole_mm": max(outline.hole_mm - long * form.growth_share, 0.0) if outline.hole_mm else 0.0,
+    }
 
 
 def _ring(volume: float, thick: float, wide: float, hole: float, held: str) -> tuple[float, float, float]:

@@ -117,10 +117,15 @@ def handling(
         temperature_c,
         np.interp(temperature_c, _BUTTER_C, _BUTTER),
         drawn_parameters() if draws is None else draws,
-        _capacity_draws(material.lines.shape[1]),
+        _capacity_draws(len(material.lines.capacity_g)),
         material.lines,
         material.amounts,
-        (float(method.melted), float(method.pressed), float(method.fat_melted), float(method.stiffer)),
+        mixture.MixtureMethod(
+            melted=float(method.melted),
+            pressed=float(method.pressed),
+            fat_melted=float(method.fat_melted),
+            stiffer=float(method.stiffer),
+        ),
     )
     return Handling(
         consistency=mixed[mixture.CONSISTENCY],

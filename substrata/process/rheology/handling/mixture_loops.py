@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from substrata.base.compiled_loops import entry, part
+from substrata.ingredients.library import Floats
 
 KELVIN = 273.15
 TINY = 1e-9
@@ -24,6 +27,55 @@ PARAMETERS = (
 # What is told, in the order of the rows.
 CONSISTENCY, FILL, TACK, FREE, SATURATION = range(5)
 N_OUTPUTS = 5
+
+
+class MixtureLines(NamedTuple):
+    """What each of the n lines of a dough drinks and gives; arrays of shape (n,)."""
+
+    capacity_g: Floats  # water that it can hold
+    capacity_sd_g: Floats
+    gel_part: Floats  # share of its capacity that is held as gel
+    drinking_k: Floats  # activation energy of its drinking over the gas constant, K
+    drinking_min: Floats  # time constant of its drinking at 20 degC
+    is_gum: Floats  # 1 or 0
+    is_shreds: Floats  # 1 or 0
+    oil_capacity_g: Floats
+    gum_concentration: Floats  # g of gum over its overlap concentration
+    gum_power: Floats
+
+
+class MixtureAmounts(NamedTuple):
+    """In which phase everything lies."""
+
+    drinkable_g: float  # water that can be drunk
+    protein_g: float  # in the serum
+    shreds_ml: float
+    gum_ml: float
+    freed_oil_ml: float  # oil that working frees from nut flours
+    oil_ml: float  # liquid, with a paste's own
+    paste_oil_ml: float
+    sweet_ml: float
+    cheese_ml: float
+    dry_ml: float  # particles
+    serum_ml: float
+    soft_ml: float  # soft dairy
+    fat_ml: float
+    coarse_ml: float
+    soft_flow_20c: float  # log10 Pa s
+    soft_flow_fall: float  # of it, a degree
+    soft_water_g: float  # of the drinkable water, what soft dairy brought
+    paste_solids_ml: float
+    paste_flow: float  # of a dry paste at 20 degC, log10 Pa s
+    matting_ml: float  # dry matter that mats
+
+
+class MixtureMethod(NamedTuple):
+    """How it is mixed, as plain numbers."""
+
+    melted: float  # share of the cheese
+    pressed: float  # 1 or 0
+    fat_melted: float  # 1 or 0
+    stiffer: float  # decades that hands find it stiffer
 
 
 @part
@@ -112,131 +164,111 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
         butter: how butter flows there, log10 Pa s, shape (p,).
         draws: the parameters, shape (d, parameters).
         normals: of each line's capacity, shape (d, n).
-        lines: of each line its water capacity and that one's standard deviation, g, the share of it that is gel, the kelvins and the
-            minutes of its drinking, whether it is a gum, whether shreds, its oil capacity, g, its gum over the overlap concentration
-            and that one's power; shape (10, n).
-        amounts: g of water that can be drunk and of protein; mL of shreds, gum, oil that working frees, oil, oil of a paste, sweet,
-            cheese, dry particles, serum, soft dairy, fat and coarse matter; the soft dairy's flow at 20 degC and its fall a degree; g of the
-            water that can be drunk which soft dairy brought; mL of a paste's solids, and how it
-            flows dry; mL of dry matter that mats.
-        method: share of the cheese that is melted, whether it is pressed, whether fat goes in melted, decades that hands find it stiffer.
+        lines: what each line drinks and gives, a MixtureLines.
+        amounts: in which phase everything lies, a MixtureAmounts.
+        method: a MixtureMethod.
 
     Returns:
-        Shape (N_TOLD, d, p).
+        Shape (N_OUTPUTS, d, p): consistency, filling of the voids, tack, free water, saturation.
     """
-    capacity, capacity_sd, gel_part, kelvin, slowness = lines[0], lines[1], lines[2], lines[3], lines[4]
-    is_gum, is_shreds, oil_capacity, gum_each, gum_power = lines[5], lines[6], lines[7], lines[8], lines[9]
-    (
-        available,
-        protein,
-        shreds_ml,
-        gum_ml,
-        lubricating,
-        oil_ml,
-        paste_oil,
-        sweet,
-        cheese,
-        dry,
-        serum_ml,
-        soft_ml,
-        fat,
-        coarse,
-        soft_20,
-        soft_fall,
-        soft_water,
-        paste_solids,
-        paste_flow,
-        matting,
-    ) = amounts
-    melted, pressed, fat_melted, stiffer = method
-    count, n, d = len(minutes), len(capacity), len(draws)
+    count, n, d = len(minutes), len(lines.capacity_g), len(draws)
     output = np.empty((N_OUTPUTS, d, count))
     # What hangs on the point alone.
     uptake = np.empty((count, n))
     sponges, gums, powers = np.zeros(count), np.zeros(count), np.zeros(count)
     for point in range(count):
         for line in range(n):
-            slower = kelvin[line] * (1 / (degrees[point] + KELVIN) - 1 / (20 + KELVIN))
-            tau = max(slowness[line] * np.exp(min(max(slower, -20.0), 20.0)), TINY)
-            at_once = draws[0, GUM_AT_ONCE] if is_gum[line] else draws[0, FLOUR_AT_ONCE]
-            drunk = 1.0 if is_shreds[line] else 1 - (1 - at_once) * np.exp(-minutes[point] / tau)
+            slower = lines.drinking_k[line] * (1 / (degrees[point] + KELVIN) - 1 / (20 + KELVIN))
+            tau = max(lines.drinking_min[line] * np.exp(min(max(slower, -20.0), 20.0)), TINY)
+            at_once = draws[0, GUM_AT_ONCE] if lines.is_gum[line] else draws[0, FLOUR_AT_ONCE]
+            drunk = 1.0 if lines.is_shreds[line] else 1 - (1 - at_once) * np.exp(-minutes[point] / tau)
             uptake[point, line] = drunk
-            sponges[point] += drunk * oil_capacity[line]
-            gums[point] += drunk * gum_each[line]
-            powers[point] += drunk * gum_each[line] * gum_power[line]
+            sponges[point] += drunk * lines.oil_capacity_g[line]
+            gums[point] += drunk * lines.gum_concentration[line]
+            powers[point] += drunk * lines.gum_concentration[line] * lines.gum_power[line]
         powers[point] /= max(gums[point], TINY)
-    hard = 0.0 if fat_melted else fat
+    hard = 0.0 if method.fat_melted else amounts.fat_ml
     could = np.empty(n)
     for draw in range(d):
         p = draws[draw]
         in_cells = 0.0
         for line in range(n):
-            could[line] = max(capacity[line] + capacity_sd[line] * normals[draw, line], 0.2 * capacity[line])
-            in_cells += could[line] * is_shreds[line]
+            could[line] = max(
+                lines.capacity_g[line] + lines.capacity_sd_g[line] * normals[draw, line], 0.2 * lines.capacity_g[line]
+            )
+            in_cells += could[line] * lines.is_shreds[line]
         # Cells keep their water but for what a grip would still press out of them: drier matter draws that.
-        water_held = min((1 - p[SHREDS_GIVE]) * in_cells, available)
-        water = max(available - water_held, TINY)
-        worked = p[OIL_PRESSED] if pressed else p[OIL_MIXED]
-        could_flow = cheese * (melted + (1 - melted) * p[COLD_CHEESE_FLOWS])
+        water_held = min((1 - p[SHREDS_GIVE]) * in_cells, amounts.drinkable_g)
+        water = max(amounts.drinkable_g - water_held, TINY)
+        worked = p[OIL_PRESSED] if method.pressed else p[OIL_MIXED]
+        could_flow = amounts.cheese_ml * (method.melted + (1 - method.melted) * p[COLD_CHEESE_FLOWS])
         for point in range(count):
             t = degrees[point]
             # Who holds the water.
             flours, gels = -(1 - p[SHREDS_GIVE]) * in_cells, 0.0
             for line in range(n):
                 drinks = could[line] * uptake[point, line]
-                flours += drinks * (1 - gel_part[line])
-                gels += drinks * gel_part[line]
+                flours += drinks * (1 - lines.gel_part[line])
+                gels += drinks * lines.gel_part[line]
             drawn_out = 1 + p[GEL_YIELD] * min(max(t - 40, -40.0), 10.0)  # more from the same powder when it is warm
             gels *= drawn_out
             demand = max(flours + gels, TINY)
             held = water_uptake(demand, water, p[SHARING])
             saturation, free = held / demand, water - held
             # Volumes, mL. Nut flours give oil when worked; it does not go back.
-            released = min(p[OIL_RELEASE] * worked * lubricating * max(1 + 0.01 * (t - 20), 0.0), 0.6 * lubricating)
+            released = min(
+                p[OIL_RELEASE] * worked * amounts.freed_oil_ml * max(1 + 0.01 * (t - 20), 0.0),
+                0.6 * amounts.freed_oil_ml,
+            )
             sponge = sponges[point] * (1 - saturation)
-            absorbed = oil_ml * sponge / max(oil_ml + sponge, TINY)
-            oil = oil_ml - absorbed + released + fat - hard
-            dissolved = min(sweet, 0.5 * free / 1.6)
-            gel = saturation * gels + gum_ml
+            absorbed = amounts.oil_ml * sponge / max(amounts.oil_ml + sponge, TINY)
+            oil = amounts.oil_ml - absorbed + released + amounts.fat_ml - hard
+            dissolved = min(amounts.sweet_ml, 0.5 * free / 1.6)
+            gel = saturation * gels + amounts.gum_ml
             # A gel that finds too little water stays grains beside one another.
             grains = min(max(p[GEL_PARTICLE] + p[GEL_STARVED] * (1 - saturation), 0.0), 1.0)
             # What nobody draws out of a curd stays in it.
-            curd = soft_ml + free * soft_water / available
-            serum = free * (1 - soft_water / available) + (1 - grains) * gel + serum_ml + dissolved
+            curd = amounts.soft_ml + free * amounts.soft_water_g / amounts.drinkable_g
+            serum = (
+                free * (1 - amounts.soft_water_g / amounts.drinkable_g)
+                + (1 - grains) * gel
+                + amounts.serum_ml
+                + dissolved
+            )
             # A nut butter that is not bridged by water is a fluid of its own, its grains with it.
-            smooth = 1 - bridged(paste_oil, serum) if paste_oil > 0 else 0.0
-            paste_free = smooth * paste_oil * (1 - absorbed / max(oil_ml, TINY))
-            fluid = paste_free + smooth * paste_solids
-            thin = serum + oil + curd + smooth * paste_solids
+            smooth = 1 - bridged(amounts.paste_oil_ml, serum) if amounts.paste_oil_ml > 0 else 0.0
+            paste_free = smooth * amounts.paste_oil_ml * (1 - absorbed / max(amounts.oil_ml, TINY))
+            fluid = paste_free + smooth * amounts.paste_solids_ml
+            thin = serum + oil + curd + smooth * amounts.paste_solids_ml
             flowing = joined_cheese(could_flow, thin + hard)
             particles = (
-                dry
+                amounts.dry_ml
                 - released
                 + water_held
                 + saturation * flours
                 + absorbed
-                + (sweet - dissolved)
-                + (cheese - flowing)
+                + (amounts.sweet_ml - dissolved)
+                + (amounts.cheese_ml - flowing)
                 + grains * gel
-                + (1 - smooth) * paste_solids
+                + (1 - smooth) * amounts.paste_solids_ml
             )
             particles = max(particles, 0.0)
             continuous = thin + flowing + hard
             in_shreds = water_held + saturation * p[SHREDS_GIVE] * in_cells
-            shreds_share = min((shreds_ml + in_shreds) / max(particles, TINY), 1.0)
+            shreds_share = min((amounts.shreds_ml + in_shreds) / max(particles, TINY), 1.0)
             # Grains between wet shreds lie against a few of them each: half of shreds binds three quarters.
-            loose_share = max(1 - shreds_share - matting / max(particles, TINY), 0.0)
+            loose_share = max(1 - shreds_share - amounts.matting_ml / max(particles, TINY), 0.0)
             bound_share = 1 - loose_share * loose_share
-            coarse_share = min((coarse + sweet - dissolved) / max(particles, TINY), 1.0)
+            coarse_share = min((amounts.coarse_ml + amounts.sweet_ml - dissolved) / max(particles, TINY), 1.0)
             # What flows: serum, oil and soft dairy side by side, then cheese and fat beside them (Davies 1971).
             watery = serum_flow(
-                100 * protein / max(serum, TINY), powers[point], gums[point] * drawn_out / max(serum, TINY)
+                100 * amounts.protein_g / max(serum, TINY), powers[point], gums[point] * drawn_out / max(serum, TINY)
             )
             mean = (
                 serum * watery
                 + (oil - paste_free) * (-1.1 - 0.01 * (t - 20))
-                + fluid * (paste_flow - 0.01 * (t - 20))
-                + curd * (soft_20 - soft_fall * (t - 20))
+                + fluid * (amounts.paste_flow - 0.01 * (t - 20))
+                + curd * (amounts.soft_flow_20c - amounts.soft_flow_fall * (t - 20))
             ) / max(thin, TINY)
             cheesy = p[CHEESE_60] + p[CHEESE_SLOPE] * (60 - t)
             fifth = thin * np.exp(LN_10 / 5 * mean)
@@ -245,10 +277,10 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             if hard > 0:
                 fifth += hard * np.exp(LN_10 / 5 * butter[point])
             flow = 5 / LN_10 * np.log(max(fifth / max(thin + flowing + hard, TINY), TINY))
-            if paste_oil > 0:
-                flow += seized(paste_oil, serum, oil, p[PASTE_SEIZES])
+            if amounts.paste_oil_ml > 0:
+                flow += seized(amounts.paste_oil_ml, serum, oil, p[PASTE_SEIZES])
             # How its particles crowd.
-            press = p[PRESS_PACKING] if pressed else 0.0
+            press = p[PRESS_PACKING] if method.pressed else 0.0
             packed = packing(p[MAX_PACKING], p[COARSE_PACKING], press, p[SHREDS_LOOSE], coarse_share, shreds_share)
             solid = particles / max(particles + continuous, TINY)
             # Grains that touch hold by themselves, however thin what is between them; shreds are soft and slip.
@@ -257,7 +289,9 @@ def mixed(minutes, degrees, butter, draws, normals, lines, amounts, method):
             stiff = either(by_flow, rubbed)
             # A dough cannot be stiffer than its particles; summed in a way that does not overflow.
             modulus = p[PARTICLE_MODULUS] + 0.8 * (1 - saturation) - p[SHREDS_SOFT] * shreds_share
-            consistency = stiff - 0.5 / LN_10 * np.log1p(np.exp(2 * LN_10 * min(stiff - modulus, 150.0))) + stiffer
+            consistency = (
+                stiff - 0.5 / LN_10 * np.log1p(np.exp(2 * LN_10 * min(stiff - modulus, 150.0))) + method.stiffer
+            )
             # And whether enough flows to fill the voids. Wet shreds cling and mat: they need not be filled up as grains do.
             voids = ((1 - solid) / max(solid, TINY)) / ((1 - packed) / packed)
             critical = (
