@@ -2,7 +2,7 @@
 import { ref, shallowRef, type Ref } from 'vue'
 import type { Ingredient } from '@/api/types'
 
-type Panel = 'lines' | 'versions' | 'paste' | 'scale' | 'settle' | 'what-if' | 'front' | 'mix' | 'parts'
+export type Panel = 'lines' | 'versions' | 'paste' | 'scale' | 'settle' | 'what-if' | 'front' | 'mix' | 'parts'
 
 const open = ref<Panel>('lines')
 /** More than this is no ingredient list, and would only make the page slow. */

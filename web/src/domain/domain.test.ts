@@ -16,7 +16,7 @@ import {
 } from './edits'
 import { ago, day, length, lengthUnit, minutes, money, range, temperature, weight, localDay } from './format'
 import { begin, push, redo, replace, undo } from './history'
-import { isBeyond, place, valueAt } from './ruler'
+import { areaPath, linear, linePath, mixed, shades } from './chart'
 import { layStrata, pulledGrams, stack, unevenEdge } from './strata'
 
 const line = (id: string, grams = 10): LineDocument => ({
@@ -194,13 +194,42 @@ describe('format', () => {
   })
 })
 
-describe('ruler', () => {
-  it('places values, keeps them on the ruler, and reads them back', () => {
-    const span = { low: 2, high: 6 }
-    expect(place(4, span, 100)).toBe(50)
-    expect(place(99, span, 100)).toBe(100)
-    expect(valueAt(place(3, span, 100), span, 100)).toBeCloseTo(3)
-    expect([isBeyond(7, span), isBeyond(3, span)]).toEqual([true, false])
+describe('charts', () => {
+  it('place values, keep them inside when clamped, and read places back', () => {
+    const at = linear([2, 6], [3, 103], true)
+    expect([at(4), at(99), at(-1)]).toEqual([53, 103, 3])
+    expect(at.invert(at(3))).toBeCloseTo(3)
+    expect(linear([2, 6], [0, 100])(8)).toBe(150)
+    // Nothing is divided by nothing: what has no length stands at the beginning.
+    expect(linear([5, 5], [10, 90])(5)).toBe(10)
+  })
+  it('draw lines and areas with a digit', () => {
+    expect(
+      linePath([
+        [0, 1],
+        [2.04, 3.06],
+      ]),
+    ).toBe('M0,1L2,3.1')
+    expect(linePath([])).toBe('')
+    expect(
+      areaPath([
+        [0, 1, 2],
+        [5, 1, 3],
+      ]),
+    ).toBe('M0,2L5,3L5,1L0,1Z')
+  })
+  it('mix colours and numbers between their stops', () => {
+    const shade = shades([
+      [0, 'rgb(0, 0, 0)'],
+      [1, 'rgb(100, 200, 50)'],
+    ])
+    expect([shade(0.5), shade(2)]).toEqual(['rgb(50, 100, 25)', 'rgb(100, 200, 50)'])
+    expect(
+      mixed([
+        [0, [0, 10]],
+        [10, [20, 30]],
+      ])(5),
+    ).toEqual([10, 20])
   })
 })
 

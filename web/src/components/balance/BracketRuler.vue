@@ -2,7 +2,7 @@
 /** A ruler, a bracket for the wanted window, a smear for the 90 % range and a plumb mark for the value. */
 import { computed } from 'vue'
 import type { Bracket } from '@/api/types'
-import { isBeyond, place, valueAt } from '@/domain/ruler'
+import { linear } from '@/domain/chart'
 import { isOutside, willFail } from '@/domain/states'
 
 const WIDTH = 254
@@ -14,22 +14,29 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ window: [side: 'low' | 'high', value: number, done: boolean] }>()
 
-const at = (value: number): number => 3 + place(value, props.bracket.ruler, WIDTH)
+const at = computed(() => linear([props.bracket.ruler.low, props.bracket.ruler.high], [3, WIDTH + 3], true))
 const value = computed(() => props.bracket.estimate.value)
 const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const window = computed(() => {
   const { low, high } = props.bracket.window
   if (low == null && high == null) return null
-  return { x1: at(low ?? props.bracket.ruler.low), x2: at(high ?? props.bracket.ruler.high), low: low != null, high: high != null }
+  return {
+    x1: at.value(low ?? props.bracket.ruler.low),
+    x2: at.value(high ?? props.bracket.ruler.high),
+    low: low != null,
+    high: high != null,
+  }
 })
 const smear = computed(() => {
-  const x1 = at(props.bracket.estimate.low)
-  const x2 = at(props.bracket.estimate.high)
+  const x1 = at.value(props.bracket.estimate.low)
+  const x2 = at.value(props.bracket.estimate.high)
   return { cx: (x1 + x2) / 2, rx: Math.max((x2 - x1) / 2, 2) }
 })
-const x = computed(() => at(value.value))
-const beyond = computed(() => props.bracket.state !== 'undefined' && isBeyond(value.value, props.bracket.ruler))
+const x = computed(() => at.value(value.value))
+const beyond = computed(
+  () => props.bracket.state !== 'undefined' && (value.value < props.bracket.ruler.low || value.value > props.bracket.ruler.high),
+)
 
 let held: 'low' | 'high' | null = null
 
@@ -43,8 +50,7 @@ function pullBy(event: PointerEvent, done: boolean): void {
   if (!held) return
   const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect()
   if (!box) return
-  const x = ((event.clientX - box.left) / box.width) * (WIDTH + 6) - 3
-  const raw = valueAt(x, props.bracket.ruler, WIDTH)
+  const raw = at.value.invert(((event.clientX - box.left) / box.width) * (WIDTH + 6))
   const grain = 10 ** -props.bracket.decimals
   emit('window', held, Math.round(raw / grain) * grain, done)
   if (done) held = null

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A small line over two axes, with a soft band, level marks and moments; the words beside it say the same. */
 import { computed } from 'vue'
+import { areaPath, linear, linePath } from '@/domain/chart'
 
 interface Mark {
   at: number
@@ -38,41 +39,26 @@ const yRange = computed<[number, number]>(() => {
   const room = (high - low || 1) * 0.06
   return [low - room, high + room]
 })
-const x = (v: number): number => LEFT + ((WIDTH - LEFT - 10) * (v - xRange.value[0])) / (xRange.value[1] - xRange.value[0])
-const y = (v: number): number => TOP + ((height - FOOT - TOP) * (yRange.value[1] - v)) / (yRange.value[1] - yRange.value[0])
-const line = computed(() =>
-  points
-    .map((p, i) => {
-      const before = points[i - 1]
-      return `${i ? 'L' : 'M'} ${steps && before ? `${x(p[0]).toFixed(1)} ${y(before[1]).toFixed(1)} L ` : ''}${x(p[0]).toFixed(1)} ${y(p[1]).toFixed(1)}`
-    })
-    .join(' '),
+const x = computed(() => linear(xRange.value, [LEFT, WIDTH - 10]))
+const y = computed(() => linear(yRange.value, [height - FOOT, TOP]))
+/** A staircase holds the value before it until the next point. */
+const corners = computed(() =>
+  points.flatMap((p, i) => {
+    const before = points[i - 1]
+    return steps && before ? [[p[0], before[1]] as const, p] : [p]
+  }),
 )
-const area = computed(() =>
-  band.length
-    ? [
-        ...band.map((b, i) => `${i ? 'L' : 'M'} ${x(b[0]).toFixed(1)} ${y(b[2]).toFixed(1)}`),
-        ...[...band].reverse().map((b) => `L ${x(b[0]).toFixed(1)} ${y(b[1]).toFixed(1)}`),
-        'Z',
-      ].join(' ')
-    : '',
-)
-const ticks = (range: [number, number], count: number): number[] => {
-  const raw = (range[1] - range[0]) / count
-  const size = 10 ** Math.floor(Math.log10(raw))
-  const step = [1, 2, 2.5, 5, 10].map((m) => m * size).find((s) => s >= raw) ?? raw
-  const first = Math.ceil(range[0] / step)
-  return Array.from({ length: Math.floor(range[1] / step) - first + 1 }, (_, i) => Number(((first + i) * step).toPrecision(6)))
-}
+const line = computed(() => linePath(corners.value.map((p) => [x.value(p[0]), y.value(p[1])])))
+const area = computed(() => areaPath(band.map((b) => [x.value(b[0]), y.value(b[1]), y.value(b[2])])))
 </script>
 
 <template>
   <svg class="chart" :viewBox="`0 0 ${WIDTH} ${height}`" role="img" :aria-label="label">
-    <g v-for="t in ticks(yRange, 4)" :key="`y${t}`">
+    <g v-for="t in y.ticks(4)" :key="`y${t}`">
       <line :x1="LEFT" :x2="WIDTH - 10" :y1="y(t)" :y2="y(t)" class="rule" />
       <text :x="LEFT - 4" :y="y(t) + 4" text-anchor="end">{{ t }}</text>
     </g>
-    <text v-for="t in ticks(xRange, 5)" :key="`x${t}`" :x="x(t)" :y="height - FOOT + 14" text-anchor="middle">{{ t }}</text>
+    <text v-for="t in x.ticks(5)" :key="`x${t}`" :x="x(t)" :y="height - FOOT + 14" text-anchor="middle">{{ t }}</text>
     <text :x="WIDTH - 10" :y="height - 3" text-anchor="end" class="axis">{{ xWord }}</text>
     <text x="2" :y="height - 3" class="axis">{{ yWord }}</text>
     <path v-if="area" :d="area" class="smear" />

@@ -4,32 +4,37 @@
  * the next keystroke or pull changes one line's grams, and the sentence, strata and brackets answer.
  */
 import { useEventListener } from '@vueuse/core'
+import { computed, defineAsyncComponent, type Component } from 'vue'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import LineTable from '@/components/lines/LineTable.vue'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { usePanels } from '@/composables/usePanels'
+import { usePanels, type Panel } from '@/composables/usePanels'
 import { useBench } from '@/stores/bench'
 import ClashBanner from './ClashBanner.vue'
 import FactsTable from './FactsTable.vue'
-import FrontPanel from './FrontPanel.vue'
 import HandlingCurve from './HandlingCurve.vue'
 import FormulaNotes from './FormulaNotes.vue'
-import MixPanel from './MixPanel.vue'
 import NoticeList from './NoticeList.vue'
-import PartsPanel from './PartsPanel.vue'
-import PastePanel from './PastePanel.vue'
 import ProposalBanner from './ProposalBanner.vue'
-import ScalePanel from './ScalePanel.vue'
-import SettlePanel from './SettlePanel.vue'
 import SummarySentence from './SummarySentence.vue'
 import TextureBars from './TextureBars.vue'
-import VersionsPanel from './VersionsPanel.vue'
-import WhatIfPanel from './WhatIfPanel.vue'
 import ZerosHidden from './ZerosHidden.vue'
 
+/** What opens in place of the lines is fetched when it is opened. */
+const PANELS: Partial<Record<Panel, Component>> = {
+  versions: defineAsyncComponent(() => import('./VersionsPanel.vue')),
+  paste: defineAsyncComponent(() => import('./PastePanel.vue')),
+  scale: defineAsyncComponent(() => import('./ScalePanel.vue')),
+  settle: defineAsyncComponent(() => import('./SettlePanel.vue')),
+  'what-if': defineAsyncComponent(() => import('./WhatIfPanel.vue')),
+  front: defineAsyncComponent(() => import('./FrontPanel.vue')),
+  mix: defineAsyncComponent(() => import('./MixPanel.vue')),
+  parts: defineAsyncComponent(() => import('./PartsPanel.vue')),
+}
 const props = defineProps<{ id: number }>()
 const bench = useBench()
 const panels = usePanels()
+const panel = computed(() => PANELS[panels.open.value])
 const { missing } = useOpenFormula(
   () => props.id,
   () => {
@@ -50,14 +55,7 @@ useEventListener(window, 'paste', (event: ClipboardEvent) => {
     <ClashBanner />
     <ProposalBanner />
     <SummarySentence />
-    <VersionsPanel v-if="panels.open.value === 'versions'" />
-    <PastePanel v-else-if="panels.open.value === 'paste'" />
-    <ScalePanel v-else-if="panels.open.value === 'scale'" />
-    <SettlePanel v-else-if="panels.open.value === 'settle'" />
-    <WhatIfPanel v-else-if="panels.open.value === 'what-if'" />
-    <FrontPanel v-else-if="panels.open.value === 'front'" />
-    <MixPanel v-else-if="panels.open.value === 'mix'" />
-    <PartsPanel v-else-if="panels.open.value === 'parts'" />
+    <component :is="panel" v-if="panel" />
     <template v-else>
       <LineTable />
       <div class="below">

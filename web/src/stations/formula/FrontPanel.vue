@@ -5,6 +5,7 @@
  */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import JobProgress from '@/components/frame/JobProgress.vue'
+import { linear } from '@/domain/chart'
 import { useJob } from '@/composables/useJob'
 import { usePanels } from '@/composables/usePanels'
 import { figure } from '@/domain/format'
@@ -59,15 +60,15 @@ const ends = computed(() => {
   if (!f?.points.length) return null
   return { x: span([f.now_x, ...f.points.map((p) => p.x)]), y: span([f.now_y, ...f.points.map((p) => p.y)]) }
 })
-const at = (value: number, [low, high]: [number, number], length: number): number => ((value - low) / (high - low)) * length
+const places = computed(() => (ends.value ? { x: linear(ends.value.x, [0, WIDTH]), y: linear(ends.value.y, [HEIGHT, 0]) } : null))
 const points = computed(() => {
-  const e = ends.value
-  if (!front.value || !e) return []
-  return front.value.points.map((p) => ({ ...p, cx: at(p.x, e.x, WIDTH), cy: HEIGHT - at(p.y, e.y, HEIGHT) }))
+  const at = places.value
+  if (!front.value || !at) return []
+  return front.value.points.map((p) => ({ ...p, cx: at.x(p.x), cy: at.y(p.y) }))
 })
 const now = computed(() => {
-  const e = ends.value
-  return front.value && e ? { cx: at(front.value.now_x, e.x, WIDTH), cy: HEIGHT - at(front.value.now_y, e.y, HEIGHT) } : null
+  const at = places.value
+  return front.value && at ? { cx: at.x(front.value.now_x), cy: at.y(front.value.now_y) } : null
 })
 
 function take(): void {

@@ -5,6 +5,7 @@
  */
 import { computed, ref } from 'vue'
 import type { FormulaDocument } from '@/api/types'
+import { areaPath, linear, linePath } from '@/domain/chart'
 import { degrees, percent, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -34,16 +35,10 @@ const forecast = computed(() => bench.analysis?.handling ?? null)
 const points = computed(() => (over.value === 'minutes' ? forecast.value?.minutes : forecast.value?.degrees) ?? [])
 const at = (p: { minutes: number; temperature_c: number }): number => (over.value === 'minutes' ? p.minutes : p.temperature_c)
 const range = computed(() => (over.value === 'minutes' ? [0, 20] : [5, 70]) as [number, number])
-const x = (value: number): number => LEFT + ((WIDTH - LEFT - 8) * (value - range.value[0])) / (range.value[1] - range.value[0])
-const y = (value: number): number => 6 + ((HEIGHT - FOOT - 6) * (HIGH - Math.min(Math.max(value, LOW), HIGH))) / (HIGH - LOW)
-const line = computed(() => points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.consistency).toFixed(1)}`).join(' '))
-const band = computed(() =>
-  [
-    ...points.value.map((p, i) => `${i ? 'L' : 'M'} ${x(at(p)).toFixed(1)} ${y(p.high).toFixed(1)}`),
-    ...[...points.value].reverse().map((p) => `L ${x(at(p)).toFixed(1)} ${y(p.low).toFixed(1)}`),
-    'Z',
-  ].join(' '),
-)
+const x = computed(() => linear(range.value, [LEFT, WIDTH - 8]))
+const y = linear([LOW, HIGH], [HEIGHT - FOOT, 6], true)
+const line = computed(() => linePath(points.value.map((p) => [x.value(at(p)), y(p.consistency)])))
+const band = computed(() => areaPath(points.value.map((p) => [x.value(at(p)), y(p.low), y(p.high)])))
 const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y(b.high), bottom: y(b.low) })))
 const wanted = computed(() => {
   const all = forecast.value?.bands ?? []

@@ -4,10 +4,11 @@
  * is its bar's edge and a word; a press shows what makes it.
  */
 import { computed, ref } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import type { FormulaDocument } from '@/api/types'
 import { useSettling } from '@/composables/useSettling'
 import { withSize } from '@/domain/edits'
-import { figure, inWeight, length, lengthUnit, millimetresOf, temperature } from '@/domain/format'
+import { figure, inWeight, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
@@ -41,15 +42,6 @@ type Bake = NonNullable<FormulaDocument['bake']>
 
 function setBake(change: Partial<Bake>): void {
   bench.edit((doc) => ({ ...doc, bake: { ...doc.bake, ...change } as Bake }))
-}
-function thick(event: Event): number | null {
-  const value = typed(event)
-  return value === null ? null : millimetresOf(value, session.units)
-}
-function typed(event: Event): number | null {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const value = text === '' ? null : Number(text)
-  return value === null || Number.isFinite(value) ? value : null
 }
 const point = (lines: readonly string[] | undefined): void => {
   if (lines?.[0]) bench.selected = lines[0]
@@ -106,26 +98,28 @@ const point = (lines: readonly string[] | undefined): void => {
     <div class="bake">
       <label class="note"
         >baked to
-        <v-text-field
-          class="field"
-          :model-value="figure(baked.moisture_percent, 0)"
+        <QuantityField
+          kind="percent"
+          bare
+          label="Final moisture, per cent"
+          :value="Math.round(baked.moisture_percent)"
+          :low="1"
+          :high="90"
           :disabled="!bench.mayEdit"
-          inputmode="decimal"
-          aria-label="Final moisture, per cent"
-          @change="setBake({ moisture_percent: typed($event), moisture_from: '' })"
+          @change="setBake({ moisture_percent: $event, moisture_from: '' })"
         />
         % water</label
       >
       <label class="note"
-        ><v-text-field
-          class="field"
-          :model-value="length(texture.thickness_mm, session.units)"
+        ><QuantityField
+          kind="length"
+          label="Thickness"
+          :value="texture.thickness_mm"
+          :low="0.1"
           :disabled="!bench.mayEdit"
-          inputmode="decimal"
-          :aria-label="`Thickness, ${lengthUnit(session.units)}`"
-          @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: thick($event) }))"
+          @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: $event }))"
         />
-        {{ lengthUnit(session.units) }} thick</label
+        thick</label
       >
       <v-btn
         v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit"

@@ -6,6 +6,7 @@
 import { computed } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, Sweep } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
 import { withLine } from '@/domain/edits'
@@ -33,17 +34,13 @@ const asked = useAsk(
   { keep: true, when: () => !!bench.document && !!line.value && !bench.pulling },
 )
 const sweep = computed(() => asked.answer.value)
-const x = (grams: number): number => {
-  const s = sweep.value
-  const [low, high] = [s?.grams[0] ?? 0, s?.grams.at(-1) ?? 1]
-  return ((grams - low) / (high - low || 1)) * WIDTH
-}
+const x = computed(() => linear([sweep.value?.grams[0] ?? 0, sweep.value?.grams.at(-1) ?? 1], [0, WIDTH]))
 /** A curve in a frame of its own: from the least to the most of it and of its window. */
 function drawn(c: Curve) {
   const bounds = [...c.values, ...(c.window.low == null ? [] : [c.window.low]), ...(c.window.high == null ? [] : [c.window.high])]
   const [least, most] = [Math.min(...bounds), Math.max(...bounds)]
-  const y = (value: number): number => HEIGHT - 4 - ((value - least) / (most - least || 1)) * (HEIGHT - 8)
-  const points = c.values.map((v, i) => `${x(sweep.value?.grams[i] ?? 0).toFixed(1)},${y(v).toFixed(1)}`)
+  const y = linear([least, most], [HEIGHT - 4, 4])
+  const points = c.values.map((v, i) => `${x.value(sweep.value?.grams[i] ?? 0).toFixed(1)},${y(v).toFixed(1)}`)
   const top = c.window.high == null ? 0 : y(c.window.high)
   const bottom = c.window.low == null ? HEIGHT : y(c.window.low)
   const wanted = c.window.low != null || c.window.high != null

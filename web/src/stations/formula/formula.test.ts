@@ -100,7 +100,7 @@ describe('the thickening curve', () => {
 
   it('rises where the dough stiffens and lies inside its band', async () => {
     const { view } = await curve()
-    const ys = (view.get('path.line').attributes('d') ?? '').match(/[\d.]+ [\d.]+/g)?.map((p) => Number(p.split(' ')[1])) ?? []
+    const ys = (view.get('path.line').attributes('d') ?? '').match(/[\d.]+,[\d.]+/g)?.map((p) => Number(p.split(',')[1])) ?? []
     expect(ys).toHaveLength(3)
     expect([...ys].sort((a, b) => b - a)).toEqual(ys)
   })

@@ -2,6 +2,7 @@
 /** Core temperature and weight lost over the minutes, with the window of being done and the egg's safe mark. */
 import { computed } from 'vue'
 import type { BakeForecast } from '@/api/types'
+import { linear, linePath } from '@/domain/chart'
 import { minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
@@ -13,22 +14,19 @@ const TOP = 8
 const FOOT = 16
 const LINE = 15
 const CORE = [0, 120] as const
-const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
-const core = (c: number): number => TOP + ((HEIGHT - TOP - FOOT) * (CORE[1] - Math.min(c, CORE[1]))) / CORE[1]
+const x = computed(() => linear([0, props.span], [0, WIDTH], true))
+const core = linear(CORE, [HEIGHT - FOOT, TOP], true)
 const most = computed(() => Math.max(...props.forecast.series.loss_percent, ...(props.beside?.series.loss_percent ?? []), 10))
-const loss = (p: number): number => TOP + ((HEIGHT - TOP - FOOT) * (most.value * 1.1 - p)) / (most.value * 1.1)
+const loss = computed(() => linear([0, most.value * 1.1], [HEIGHT - FOOT, TOP]))
 const path = (f: BakeForecast, values: readonly number[], y: (v: number) => number): string =>
-  f.series.minutes.map((m, i) => `${i ? 'L' : 'M'} ${x(m).toFixed(1)} ${y(values[i] ?? 0).toFixed(1)}`).join(' ')
-const ticks = computed(() => {
-  const step = [1, 2, 4, 5, 10, 20, 30].find((s) => props.span / s <= 8) ?? 30
-  return Array.from({ length: Math.floor(props.span / step) + 1 }, (_, i) => i * step)
-})
-const atReady = computed(() => (props.forecast.ready_min ? x(props.forecast.ready_min.best) : WIDTH * 0.7))
+  linePath(f.series.minutes.map((m, i) => [x.value(m), y(values[i] ?? 0)]))
+const ticks = computed(() => x.value.ticks(8))
+const atReady = computed(() => (props.forecast.ready_min ? x.value(props.forecast.ready_min.best) : WIDTH * 0.7))
 /** Where the words of both curves stand: below them where there is room, and never on each other. */
 const words = computed(() => {
   const at = core(props.forecast.core_c_at_ready ?? 90)
   const hot = at + (at < TOP + 24 ? LINE : -5)
-  const lost = Math.min(loss(props.forecast.loss_percent?.best ?? 0) + LINE, HEIGHT - FOOT - 3)
+  const lost = Math.min(loss.value(props.forecast.loss_percent?.best ?? 0) + LINE, HEIGHT - FOOT - 3)
   return { core: hot, loss: Math.abs(lost - hot) < LINE ? hot + LINE : lost }
 })
 const told = computed(() => {

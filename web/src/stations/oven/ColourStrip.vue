@@ -2,23 +2,17 @@
 /** The colour of the top and of the underside over the minutes, with the window between underdone and burnt. */
 import { computed } from 'vue'
 import type { BakeForecast } from '@/api/types'
+import { linear, shades } from '@/domain/chart'
 import { minutes } from '@/domain/format'
 
 const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null; span: number }>()
 const WIDTH = 640
-const x = (m: number): number => (WIDTH * Math.min(m, props.span)) / props.span
-type Rgb = readonly [number, number, number]
-const STOPS: readonly Rgb[] = [
-  [242, 229, 205],
-  [202, 142, 62],
-  [70, 36, 22],
-]
-function colour(value: number): string {
-  const low = STOPS[Math.min(Math.floor(value), 1)] ?? STOPS[0]
-  const high = STOPS[Math.min(Math.floor(value), 1) + 1] ?? STOPS[2]
-  const part = Math.min(value - Math.min(Math.floor(value), 1), 1)
-  return low && high ? `rgb(${low.map((v, i) => Math.round(v + ((high[i] ?? v) - v) * part)).join(' ')})` : '#000'
-}
+const x = computed(() => linear([0, props.span], [0, WIDTH], true))
+const colour = shades([
+  [0, 'rgb(242, 229, 205)'],
+  [1, 'rgb(202, 142, 62)'],
+  [2, 'rgb(70, 36, 22)'],
+])
 const tiles = (f: BakeForecast, values: readonly number[]): { x: number; w: number; fill: string }[] => {
   const every = Math.max(Math.floor(values.length / 80), 1)
   return values
@@ -27,7 +21,7 @@ const tiles = (f: BakeForecast, values: readonly number[]): { x: number; w: numb
     .map(({ v, i }) => {
       const from = f.series.minutes[i] ?? 0
       const to = f.series.minutes[Math.min(i + every, values.length - 1)] ?? from
-      return { x: x(from), w: x(to) - x(from) + 0.6, fill: colour(v) }
+      return { x: x.value(from), w: x.value(to) - x.value(from) + 0.6, fill: colour(v) }
     })
 }
 const strips = computed(() => [
@@ -38,7 +32,9 @@ const strips = computed(() => [
 const ends = computed(() => [props.forecast.golden_min, props.forecast.golden_until_min] as const)
 /** The word "burnt" goes beneath where it would run into the words of the window. */
 const beneath = computed(
-  () => ends.value[0] != null && Math.abs(x(props.forecast.burnt_min ?? 0) - (x(ends.value[0]) + x(ends.value[1] ?? props.span)) / 2) < 110,
+  () =>
+    ends.value[0] != null &&
+    Math.abs(x.value(props.forecast.burnt_min ?? 0) - (x.value(ends.value[0]) + x.value(ends.value[1] ?? props.span)) / 2) < 110,
 )
 const said = (at: number | null | undefined): string => (at == null ? '…' : minutes(at))
 const told = computed(

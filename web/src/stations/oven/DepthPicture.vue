@@ -2,6 +2,7 @@
 /** The inside of the dough: depth downwards, minutes to the right, temperature and dryness as shade. The drying front is drawn. */
 import { computed, ref } from 'vue'
 import type { BakeForecast } from '@/api/types'
+import { linear, linePath, mixed } from '@/domain/chart'
 import { length, lengthUnit, minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
@@ -10,11 +11,11 @@ const session = useSession()
 const WIDTH = 640
 const HEIGHT = 132
 const series = computed(() => props.forecast.series)
-const x = (m: number): number => (WIDTH * m) / props.span
+const x = computed(() => linear([0, props.span], [0, WIDTH]))
 const rowHeight = computed(() => HEIGHT / series.value.shade_mm.length)
 
-type Rgb = readonly [number, number, number]
-const STOPS: readonly (readonly [number, Rgb])[] = [
+/** Red, green and blue of a dough as wet as it went in, by °C. */
+const wet = mixed([
   [10, [111, 146, 170]],
   [45, [196, 205, 200]],
   [70, [237, 224, 176]],
@@ -22,15 +23,11 @@ const STOPS: readonly (readonly [number, Rgb])[] = [
   [110, [199, 129, 73]],
   [150, [139, 74, 45]],
   [190, [86, 40, 26]],
-]
-function shade(celsius: number, dry: number): string {
-  const top = STOPS.findIndex(([t]) => t >= celsius)
-  const [hi, lo] = [STOPS[top < 0 ? STOPS.length - 1 : top], STOPS[Math.max((top < 0 ? STOPS.length : top) - 1, 0)]]
-  if (!hi || !lo) return '#000'
-  const part = hi[0] === lo[0] ? 0 : Math.min(Math.max((celsius - lo[0]) / (hi[0] - lo[0]), 0), 1)
-  const dark = 1 - 0.22 * dry
-  return `rgb(${lo[1].map((v, i) => Math.round((v + ((hi[1][i] ?? v) - v) * part) * dark)).join(' ')})`
-}
+])
+const shade = (celsius: number, dry: number): string =>
+  `rgb(${wet(celsius)
+    .map((v) => Math.round(v * (1 - 0.22 * dry)))
+    .join(' ')})`
 const tiles = computed(() => {
   const at = series.value.shade_minutes
   return series.value.temperature_c.flatMap((row, r) =>
@@ -38,8 +35,8 @@ const tiles = computed(() => {
       const from = at[c] ?? 0
       const to = at[c + 1] ?? props.forecast.series.minutes.at(-1) ?? from
       return {
-        x: x(from),
-        w: Math.max(x(to) - x(from), 0) + 0.6,
+        x: x.value(from),
+        w: Math.max(x.value(to) - x.value(from), 0) + 0.6,
         y: r * rowHeight.value,
         fill: shade(t, series.value.dryness[r]?.[c] ?? 0),
       }
@@ -50,14 +47,12 @@ const tiles = computed(() => {
 const fronts = computed(() => {
   const { dryness, shade_minutes: at } = series.value
   const line = (rows: number[]): string =>
-    at
-      .map((m, c) => {
-        const r = rows.findIndex((row) => (dryness[row]?.[c] ?? 0) < 0.5)
-        return { m, r }
-      })
-      .filter((p) => p.r > 0)
-      .map((p, i) => `${i ? 'L' : 'M'} ${x(p.m).toFixed(1)} ${((rows[0] === 0 ? p.r : rows.length - p.r) * rowHeight.value).toFixed(1)}`)
-      .join(' ')
+    linePath(
+      at
+        .map((m, c) => ({ m, r: rows.findIndex((row) => (dryness[row]?.[c] ?? 0) < 0.5) }))
+        .filter((p) => p.r > 0)
+        .map((p) => [x.value(p.m), (rows[0] === 0 ? p.r : rows.length - p.r) * rowHeight.value]),
+    )
   const down = dryness.map((_, r) => r)
   return [line(down), line([...down].reverse())].filter(Boolean)
 })

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 /** What this oven has taught: its logged bakes, and one more. */
 import { computed, onBeforeUnmount, reactive } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, OvenOut } from '@/api/types'
 import { useDo } from '@/composables/useDo'
 import {
   aboutApart,
   ago,
-  altitude,
-  altitudeUnit,
   celsiusOf,
   degreesApart,
   figure,
   gramsOf,
   inWeight,
-  metresOf,
   temperature,
   temperatureUnit,
   weightUnit,
@@ -87,8 +85,8 @@ const standing = useDo(
     },
   },
 )
-const stand = (event: Event): void => {
-  void standing.run(measured((event.target as HTMLInputElement).value, metresOf) ?? 0)
+const stand = (metres: number | null): void => {
+  void standing.run(metres ?? 0)
 }
 const deleting = useDo(
   (logged_id: number, at) =>
@@ -120,15 +118,8 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
       </p>
       <p class="note">
         It stands at
-        <v-text-field
-          class="field"
-          :model-value="altitude(oven.altitude_m, session.units)"
-          :disabled="!bench.mayEdit"
-          inputmode="numeric"
-          :aria-label="`Altitude of this oven, ${altitudeUnit(session.units)}`"
-          @change="stand"
-        />
-        {{ altitudeUnit(session.units) }} above the sea, for every formula baked in it.
+        <QuantityField kind="altitude" label="Altitude of this oven" :value="oven.altitude_m" :disabled="!bench.mayEdit" @change="stand" />
+        above the sea, for every formula baked in it.
       </p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
         <label>done at <v-text-field v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>

@@ -1,25 +1,13 @@
 <script setup lang="ts">
 /** The oven, how the dough lies in it, the weight to bake to, and what would change the bake. */
 import { computed, ref } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import { api, settled } from '@/api/client'
 import type { BakeForecast } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { withBake } from '@/domain/edits'
-import {
-  altitude,
-  altitudeUnit,
-  celsiusOf,
-  figure,
-  length,
-  lengthUnit,
-  metresOf,
-  minutes,
-  temperature,
-  temperatureUnit,
-  weight,
-  weightUnit,
-} from '@/domain/format'
+import { figure, length, lengthUnit, minutes, temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import OvenLog from './OvenLog.vue'
@@ -40,14 +28,6 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
 }
 const fresh = ref('')
 
-function celsius(event: Event): number | null {
-  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const value = typed === '' ? NaN : Number(typed)
-  if (!Number.isFinite(value)) return null
-  return Math.round(celsiusOf(value, session.units) * 10) / 10
-}
-const plain = (c: number): string => temperature(c, session.units).split(' ')[0] ?? ''
-const sign = computed(() => temperatureUnit(session.units))
 const adding = useDo(
   (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/ovens', { params: { path: at }, body: { name, altitude_m: 0 } })),
   {
@@ -92,15 +72,13 @@ const number = (event: Event): number | null => {
     <dl v-if="forecast">
       <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
       <dd>
-        <v-text-field
-          class="field"
-          :model-value="plain(forecast.oven_c)"
+        <QuantityField
+          kind="temperature"
+          :label="forecast.fried ? 'Oil' : 'Dial'"
+          :value="forecast.oven_c"
           :disabled="!bench.mayEdit"
-          inputmode="numeric"
-          :aria-label="forecast.fried ? 'Oil' : 'Dial'"
-          @change="set({ oven_c: celsius($event) })"
+          @change="set({ oven_c: $event })"
         />
-        {{ sign }}
       </dd>
       <template v-if="!forecast.fried">
         <dt>In this oven</dt>
@@ -124,13 +102,14 @@ const number = (event: Event): number | null => {
         </dd>
         <dt>Trays at once</dt>
         <dd>
-          <v-text-field
-            class="field"
-            :model-value="bake?.trays ?? 1"
+          <QuantityField
+            kind="count"
+            label="Trays at once"
+            :value="bake?.trays ?? 1"
+            :low="1"
+            :high="mostTrays"
             :disabled="!bench.mayEdit"
-            inputmode="numeric"
-            aria-label="Trays at once"
-            @change="set({ trays: Math.min(Math.max(Math.round(number($event) ?? 1), 1), mostTrays) })"
+            @change="set({ trays: $event ?? 1 })"
           />
         </dd>
       </template>
@@ -147,29 +126,26 @@ const number = (event: Event): number | null => {
       </dd>
       <dt>Dough goes in at</dt>
       <dd>
-        <v-text-field
-          class="field mixed"
-          :model-value="bake?.dough_c == null ? '' : plain(bake.dough_c)"
-          placeholder="as mixed"
+        <QuantityField
+          kind="temperature"
+          class="mixed"
+          label="Dough goes in at"
+          :value="bake?.dough_c"
+          usual="as mixed"
           :disabled="!bench.mayEdit"
-          inputmode="numeric"
-          aria-label="Dough goes in at"
-          @change="set({ dough_c: celsius($event) })"
+          @change="set({ dough_c: $event })"
         />
-        {{ sign }}
       </dd>
       <dt>Altitude</dt>
       <dd>
-        <v-text-field
-          class="field"
-          :model-value="bake?.altitude_m ? altitude(bake.altitude_m, session.units) : ''"
-          :placeholder="altitude(chosen?.altitude_m ?? 0, session.units)"
+        <QuantityField
+          kind="altitude"
+          label="Altitude"
+          :value="bake?.altitude_m || null"
+          :usual="chosen?.altitude_m ?? 0"
           :disabled="!bench.mayEdit"
-          inputmode="numeric"
-          :aria-label="`Altitude, ${altitudeUnit(session.units)}`"
-          @change="set({ altitude_m: metresOf(number($event) ?? 0, session.units) })"
+          @change="set({ altitude_m: $event ?? 0 })"
         />
-        {{ altitudeUnit(session.units) }}
       </dd>
     </dl>
     <template v-if="forecast?.bake_to_g">

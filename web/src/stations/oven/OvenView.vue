@@ -5,13 +5,14 @@
  */
 import { refDebounced, useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import { api, settled } from '@/api/client'
 import type { BakeForecast, FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useBalance } from '@/composables/useBalance'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { celsiusOf, degrees, inWeight, minutes, temperature, temperatureUnit } from '@/domain/format'
+import { inWeight, minutes, temperature } from '@/domain/format'
 import { withBake } from '@/domain/edits'
 import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
@@ -57,9 +58,8 @@ watch(
 )
 
 const phone = useMediaQuery('(max-width: 700px)')
-function setDial(event: Event): void {
-  const typed = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
-  if (Number.isFinite(typed) && typed > 0) bench.edit((doc) => withBake(doc, { oven_c: celsiusOf(typed, session.units) }))
+function setDial(celsius: number | null): void {
+  if (celsius !== null) bench.edit((doc) => withBake(doc, { oven_c: celsius }))
 }
 const balance = useBalance()
 const logging = ref(false)
@@ -95,16 +95,13 @@ const keepBeside = (): void => {
       <div class="first">
         <label v-if="phone"
           >{{ forecast.fried ? 'Oil' : 'Dial' }}
-          <v-text-field
-            class="field dial"
-            :model-value="Math.round(degrees(forecast.oven_c, session.units))"
+          <QuantityField
+            kind="temperature"
+            :label="forecast.fried ? 'Oil, degrees' : 'Dial, degrees'"
+            :value="forecast.oven_c"
             :disabled="!bench.mayEdit"
-            inputmode="numeric"
-            :aria-label="forecast.fried ? 'Oil, degrees' : 'Dial, degrees'"
             @change="setDial"
-          />
-          {{ temperatureUnit(session.units) }}</label
-        >
+        /></label>
         <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">I baked this</v-btn>
       </div>
       <p v-for="f in forecast.flags" :key="f" class="act flag">{{ f }}</p>

@@ -2,6 +2,7 @@
 /** The stages as blocks on the time line. A block's right edge is dragged; the last hot one ends when it is done. */
 import { computed, shallowRef } from 'vue'
 import type { BakeForecast, BakeStage } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { withBake } from '@/domain/edits'
 import { celsiusOf, minutes, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
@@ -10,7 +11,8 @@ import { useSession } from '@/stores/session'
 const props = defineProps<{ forecast: BakeForecast; span: number }>()
 const bench = useBench()
 const session = useSession()
-const at = (value: number): string => `${(100 * Math.min(value, props.span)) / props.span}%`
+const place = computed(() => linear([0, props.span], [0, 100], true))
+const at = (value: number): string => `${place.value(value)}%`
 const hot = computed(() => props.forecast.stages.filter((s) => s.kind !== 'rest'))
 const blocks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => !s.moment))
 const marks = computed(() => hot.value.map((s, index) => ({ ...s, index })).filter((s) => s.moment))

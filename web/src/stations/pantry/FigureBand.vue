@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** One nutrient per 100 g: what the printed figure can stand for, where it most likely lies, and the reference behind it. */
 import { computed } from 'vue'
+import { linear } from '@/domain/chart'
 import type { PackFigure } from '@/api/types'
 
 const WIDTH = 230
 const props = defineProps<{ figure: PackFigure; name: string; unit: string }>()
 const end = computed(() => Math.max(props.figure.bounds?.high ?? 0, props.figure.reference.high, props.figure.spread.high, 0.001) * 1.05)
-const at = (value: number): number => (WIDTH * Math.min(value, end.value)) / end.value
+const at = computed(() => linear([0, end.value], [0, WIDTH], true))
 const digits = computed(() => (props.unit === 'mg' ? 0 : props.figure.value < 10 ? 2 : 1))
 const text = (value: number): string => value.toFixed(digits.value)
 const origins = { label: 'label', reference: 'from the reference', closing: 'what is left of 100 g' } as const

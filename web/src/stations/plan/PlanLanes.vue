@@ -5,6 +5,7 @@
  */
 import { computed, ref } from 'vue'
 import type { Planned, PlannedTask } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { useSession } from '@/stores/session'
 import { dayOf, stacked, ticks, timeOf } from './times'
 
@@ -24,7 +25,7 @@ const to = computed(() => Math.ceil((props.planned.horizon + 15) / 30) * 30)
 const heatFrom = computed(() => props.planned.heat.map((h) => h.minutes[0] ?? 0))
 const perMinute = computed(() => Math.max(1.15, 880 / Math.max(to.value - from.value, 60)))
 const width = computed(() => LEFT + (to.value - from.value) * perMinute.value + 12)
-const x = (minute: number): number => LEFT + (minute - from.value) * perMinute.value
+const x = computed(() => linear([from.value, to.value], [LEFT, LEFT + (to.value - from.value) * perMinute.value]))
 const numbers = computed(() => new Map(props.planned.bakes.map((b, n) => [b.id, n + 1])))
 const COLOURS = [
   '--role-base',
@@ -81,13 +82,14 @@ const ovenTop = (n: number): number => TOP + props.people * (HAND + 6) + GAP + n
 const lieTop = computed(() => ovenTop(ovens.value.length))
 const height = computed(() => (strips.value.at(-1)?.foot ?? lieTop.value) + 6)
 const HOTTEST = 260
-const heatY = (n: number, degrees: number): number => ovenTop(n) + OVEN - (OVEN - 8) * Math.min(degrees / HOTTEST, 1)
+const heatAt = linear([0, HOTTEST], [OVEN, 8], true)
+const heatY = (n: number, degrees: number): number => ovenTop(n) + heatAt(degrees)
 const heatPath = (n: number): string => {
   const heat = ovens.value[n]?.heat
   if (!heat) return ''
-  const points = heat.minutes.map((m, i) => `${x(m)},${heatY(n, heat.degrees[i] ?? 0)}`)
+  const points = heat.minutes.map((m, i) => `${x.value(m)},${heatY(n, heat.degrees[i] ?? 0)}`)
   const foot = ovenTop(n) + OVEN
-  return `M${x(heat.minutes[0] ?? 0)},${foot} L${points.join(' L')} L${x(heat.minutes.at(-1) ?? 0)},${foot} Z`
+  return `M${x.value(heat.minutes[0] ?? 0)},${foot} L${points.join(' L')} L${x.value(heat.minutes.at(-1) ?? 0)},${foot} Z`
 }
 /** Where an oven's temperature changes, told once at each level. */
 const levels = (n: number): { x: number; y: number; text: string }[] => {
@@ -96,7 +98,8 @@ const levels = (n: number): { x: number; y: number; text: string }[] => {
   const told: { x: number; y: number; text: string }[] = []
   heat.degrees.forEach((d, i) => {
     const before = heat.degrees[i - 1] ?? 0
-    if (d > 30 && Math.abs(d - before) > 5) told.push({ x: x(heat.minutes[i] ?? 0) + 3, y: heatY(n, d) - 4, text: `${Math.round(d)} °C` })
+    if (d > 30 && Math.abs(d - before) > 5)
+      told.push({ x: x.value(heat.minutes[i] ?? 0) + 3, y: heatY(n, d) - 4, text: `${Math.round(d)} °C` })
   })
   return told
 }

@@ -5,6 +5,7 @@
  */
 import { computed } from 'vue'
 import type { Planned, PlannedTask } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { days, stacked } from './times'
 
 const props = defineProps<{ planned: Planned; selected: string }>()
@@ -15,7 +16,7 @@ const LEFT = 92
 const ROW = 13
 const TOP = 22
 const HOURS = [0, 6, 12, 18, 24]
-const x = (minute: number): number => LEFT + ((WIDTH - LEFT - 10) * minute) / 1440
+const x = linear([0, 1440], [LEFT, WIDTH - 10])
 const numbers = computed(() => new Map(props.planned.bakes.map((b, n) => [b.id, n + 1])))
 interface Bar {
   task: PlannedTask

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** The vegetable as a stratum that loses its water, step by step, and the ways of drying it side by side. */
 import { computed } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import type { DryingStep, VegetableDrying } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { withLine } from '@/domain/edits'
-import { figure, gramsOf, inWeight, weight, weightUnit } from '@/domain/format'
+import { figure, inWeight, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -23,7 +25,7 @@ const words: Record<string, string> = {
 }
 const stages = computed(() => props.drying.dried?.stages ?? [])
 const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
-const px = (grams: number): number => (TALL * grams) / most.value
+const px = computed(() => linear([0, most.value], [0, TALL]))
 const left = (steam: number, juice: number): string =>
   [steam > 1 ? `${inWeight(steam, session.units)} steam` : '', juice > 1 ? `${inWeight(juice, session.units)} juice` : '']
     .filter(Boolean)
@@ -46,19 +48,10 @@ function set(change: Partial<Prep> | null, grams?: number): void {
     }),
   )
 }
-const number = (event: Event): number | null => {
-  const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
-  return Number.isFinite(value) && value > 0 ? value : null
-}
 function setStep(index: number, change: Partial<DryingStep>): void {
   set({ steps: prep.value.steps.map((s, i) => (i === index ? { ...s, ...change } : s)), weighed: false })
 }
-const typedGrams = (event: Event): number | null => {
-  const value = number(event)
-  return value === null ? null : gramsOf(value, session.units)
-}
-function weighed(event: Event): void {
-  const grams = typedGrams(event)
+function weighed(grams: number | null): void {
   if (grams === null) return
   emit('weighing')
   set({ start_g: props.drying.start_g, weighed: true }, grams)
@@ -94,46 +87,43 @@ function weighed(event: Event): void {
         <span v-for="(s, i) in prep.steps" :key="i" class="step note">
           {{ i + 1 }}. {{ s.act }}
           <label v-if="s.act !== 'squeeze'"
-            ><v-text-field
-              class="field"
-              :model-value="s.minutes"
+            ><QuantityField
+              kind="minutes"
+              :label="`${s.act}: minutes`"
+              :value="s.minutes"
+              :low="0"
               :disabled="!bench.mayEdit"
-              inputmode="decimal"
-              :aria-label="`${s.act}: minutes`"
-              @change="setStep(i, { minutes: number($event) ?? 0 })"
-            />
-            min</label
-          >
+              @change="setStep(i, { minutes: $event ?? 0 })"
+          /></label>
           <label v-if="s.act === 'microwave' || s.act === 'pan'"
-            ><v-text-field
-              class="field"
-              :model-value="s.watts"
+            ><QuantityField
+              kind="watts"
+              :label="`${s.act}: watts`"
+              :value="s.watts"
+              :low="0"
               :disabled="!bench.mayEdit"
-              inputmode="decimal"
-              :aria-label="`${s.act}: watts`"
-              @change="setStep(i, { watts: number($event) ?? 0 })"
-            />
-            W</label
-          >
+              @change="setStep(i, { watts: $event ?? 0 })"
+          /></label>
           <label v-if="s.act === 'salt'"
-            ><v-text-field
-              class="field"
-              :model-value="weight(s.salt_g ?? 0, session.units)"
+            ><QuantityField
+              kind="weight"
+              label="salt"
+              :value="s.salt_g ?? 0"
+              :low="0"
               :disabled="!bench.mayEdit"
-              inputmode="decimal"
-              :aria-label="`salt, ${weightUnit(session.units)}`"
-              @change="setStep(i, { salt_g: typedGrams($event) ?? 0 })"
+              @change="setStep(i, { salt_g: $event ?? 0 })"
             />
-            {{ weightUnit(session.units) }} salt</label
+            salt</label
           >
           <label v-if="s.act === 'squeeze'"
-            ><v-text-field
-              class="field"
-              :model-value="s.times"
+            ><QuantityField
+              kind="count"
+              label="squeeze: grips"
+              :value="s.times"
+              :low="1"
+              :high="10"
               :disabled="!bench.mayEdit"
-              inputmode="numeric"
-              aria-label="squeeze: grips"
-              @change="setStep(i, { times: Math.min(Math.round(number($event) ?? 1), 10) })"
+              @change="setStep(i, { times: $event ?? 1 })"
             />
             grips</label
           >
@@ -142,29 +132,25 @@ function weighed(event: Event): void {
       <div v-if="drying.steps.length" class="scale">
         <label class="note"
           >raw
-          <v-text-field
-            class="field"
-            :model-value="weight(drying.start_g, session.units)"
+          <QuantityField
+            kind="weight"
+            label="Raw weight"
+            :value="drying.start_g"
+            :low="0.1"
             :disabled="!bench.mayEdit"
-            inputmode="decimal"
-            :aria-label="`Raw weight, ${weightUnit(session.units)}`"
-            @change="set({ start_g: typedGrams($event), weighed: drying.weighed })"
-          />
-          {{ weightUnit(session.units) }}</label
-        >
+            @change="set({ start_g: $event, weighed: drying.weighed })"
+        /></label>
         <label class="note"
           ><b>on the scale</b>{{ ' '
-          }}<v-text-field
-            class="field scale-field"
-            :model-value="drying.weighed ? weight(drying.target_g, session.units) : ''"
-            :placeholder="weight(drying.target_g, session.units)"
+          }}<QuantityField
+            kind="weight"
+            label="Weighed after drying"
+            :value="drying.weighed ? drying.target_g : null"
+            :usual="drying.target_g"
+            :low="0.1"
             :disabled="!bench.mayEdit"
-            inputmode="decimal"
-            :aria-label="`Weighed after drying, ${weightUnit(session.units)}`"
             @change="weighed"
-          />
-          {{ weightUnit(session.units) }}</label
-        >
+        /></label>
         <v-btn
           v-if="(drying.weighed || drying.start_set) && bench.mayEdit"
           class="quiet-button tiny-button"

@@ -2,12 +2,13 @@
 /** The water's thermometer: what the wanted dough asks of it, and where its limit is. */
 import { computed } from 'vue'
 import type { WaterTemperature } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
 
 const props = defineProps<{ water: WaterTemperature }>()
 const session = useSession()
-const x = (celsius: number): number => 14 + (232 * Math.min(Math.max(celsius, 0), 100)) / 100
+const x = linear([0, 100], [14, 246], true)
 const shown = computed(() => Math.min(Math.max(props.water.water_c, 0), 100))
 </script>
 

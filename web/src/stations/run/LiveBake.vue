@@ -7,6 +7,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, settled } from '@/api/client'
 import type { LiveForecast } from '@/api/types'
+import { linear } from '@/domain/chart'
 import { useDevices } from '@/composables/useDevices'
 import { useDo } from '@/composables/useDo'
 import { useLatest } from '@/composables/useLatest'
@@ -42,10 +43,10 @@ watch(
 const phone = useMediaQuery('(max-width: 700px)')
 const told = computed<LiveForecast | null>(() => live.answer.value)
 const end = computed(() => Math.max(told.value?.before_high_min ?? 0, told.value?.high_min ?? 0, minute.value) * 1.08 || 1)
-const x = (m: number): number => 20 + (560 * m) / end.value
+const x = computed(() => linear([0, end.value], [20, 580]))
 /** Words of the two bars stand beside the line of now, never under it. */
 const BESIDE_NOW = 220
-const wordsAt = computed(() => (x(minute.value) < BESIDE_NOW ? x(minute.value) + 10 : 20))
+const wordsAt = computed(() => (x.value(minute.value) < BESIDE_NOW ? x.value(minute.value) + 10 : 20))
 const typed = ref({ weight: '', core: '', oven: '' })
 const chips = [-2, -1, 0, 1, 2] as const
 const chipWords = ['far too pale', 'pale', 'as wanted', 'dark', 'far too dark']

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Every timer that runs, the next to ring first; what overlaps is drawn as lanes. */
 import { computed } from 'vue'
+import { linear } from '@/domain/chart'
 import { clock, type Timer } from '@/domain/timers'
 
 const props = defineProps<{ timers: Timer[]; now: number }>()
@@ -8,7 +9,7 @@ const emit = defineEmits<{ more: [id: string, minutes: number]; stop: [id: strin
 const left = (timer: Timer): number => timer.endsAt - props.now
 const from = computed(() => Math.min(...props.timers.map((t) => t.startedAt)))
 const to = computed(() => Math.max(...props.timers.map((t) => t.endsAt), props.now))
-const place = (moment: number): number => (100 * (moment - from.value)) / Math.max(to.value - from.value, 1)
+const place = computed(() => linear([from.value, to.value], [0, 100]))
 </script>
 
 <template>

@@ -4,13 +4,14 @@
  * side; the next pull on its thickness or its size moves the other, the trays and the count.
  */
 import { computed, watch } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { withSize } from '@/domain/edits'
-import { figure, inLength, inWeight, length, lengthUnit, millimetresOf, percent, weight, weightUnit } from '@/domain/format'
+import { figure, inLength, inWeight, length, percent, weight, weightUnit } from '@/domain/format'
 import { said, saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -37,16 +38,6 @@ const round = computed(() => piece.value?.kind === 'round' || piece.value?.kind 
 const trays = computed(() => plan.value?.pans.filter((p) => p.kind === 'tray') ?? [])
 const tins = computed(() => plan.value?.pans.filter((p) => p.kind === 'tin') ?? [])
 
-function mm(event: Event): number | null {
-  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const value = typed === '' ? NaN : Number(typed)
-  return Number.isFinite(value) && value > 0 ? millimetresOf(value, session.units) : null
-}
-const gap = (event: Event): number | null => {
-  const typed = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const value = typed === '' ? NaN : Number(typed)
-  return Number.isFinite(value) ? millimetresOf(value, session.units) : null
-}
 const hold = (change: { thickness_mm?: number | null; length_mm?: number | null }, pulling = false): void => {
   const held = 'thickness_mm' in change ? 'thickness' : 'size'
   const edit = pulling ? bench.pull : bench.edit
@@ -59,9 +50,8 @@ const ring = (hole_mm: number | null): void => {
 const choose = (change: { tray?: string; pan?: string; gap_mm?: number | null }): void => {
   bench.edit((doc) => withSize(doc, change))
 }
-const setPieces = (event: Event): void => {
-  const value = Number((event.target as HTMLInputElement).value)
-  if (Number.isInteger(value) && value > 0) bench.edit((doc) => ({ ...doc, form: { ...doc.form, pieces: value } }))
+const setPieces = (pieces: number | null): void => {
+  if (pieces !== null) bench.edit((doc) => ({ ...doc, form: { ...doc.form, pieces } }))
 }
 const scaleAll = (factor: number): void => {
   bench.edit((doc) => ({
@@ -84,37 +74,30 @@ const scaleAll = (factor: number): void => {
     <template v-if="plan && piece">
       <div class="set">
         <label :class="{ held: piece.held === 'thickness' }"
-          ><v-text-field
-            class="field"
-            :model-value="length(piece.thickness_mm, session.units)"
+          ><QuantityField
+            kind="length"
+            label="Thickness"
+            :value="piece.thickness_mm"
+            :low="0.1"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
-            inputmode="decimal"
-            :aria-label="`Thickness, ${lengthUnit(session.units)}`"
-            @change="hold({ thickness_mm: mm($event) })"
+            @change="hold({ thickness_mm: $event })"
           />
-          {{ lengthUnit(session.units) }} {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label
+          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label
         >
         <label :class="{ held: piece.held === 'size' }"
-          ><v-text-field
-            class="field"
-            :model-value="length(piece.length_mm, session.units)"
+          ><QuantityField
+            kind="length"
+            label="Size"
+            :value="piece.length_mm"
+            :low="0.1"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
-            inputmode="decimal"
-            :aria-label="`Size, ${lengthUnit(session.units)}`"
-            @change="hold({ length_mm: mm($event) })"
+            @change="hold({ length_mm: $event })"
           />
-          {{ lengthUnit(session.units) }} {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label
+          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label
         >
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
-          ><v-text-field
-            class="field"
-            :model-value="length(piece.hole_mm, session.units)"
-            :disabled="!bench.mayEdit"
-            inputmode="decimal"
-            :aria-label="`Hole, ${lengthUnit(session.units)}`"
-            @change="ring(mm($event))"
-          />
-          {{ lengthUnit(session.units) }} hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label
+          ><QuantityField kind="length" label="Hole" :value="piece.hole_mm" :low="0.1" :disabled="!bench.mayEdit" @change="ring($event)" />
+          hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label
         >
         <v-btn
           v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
@@ -124,14 +107,7 @@ const scaleAll = (factor: number): void => {
           {{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}
         </v-btn>
         <label
-          ><v-text-field
-            class="field"
-            :model-value="plan.pieces"
-            :disabled="!bench.mayEdit"
-            inputmode="numeric"
-            aria-label="Pieces"
-            @change="setPieces"
-          />
+          ><QuantityField kind="count" label="Pieces" :value="plan.pieces" :low="1" :disabled="!bench.mayEdit" @change="setPieces" />
           {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label
         >
         <label v-if="plan.tray"
@@ -214,16 +190,15 @@ const scaleAll = (factor: number): void => {
                 >; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</span
               >.</span
             ><b v-else class="act">It does not fit this tray.</b> Gap
-            <v-text-field
-              class="field small"
-              :model-value="bench.document?.form.size?.gap_mm == null ? '' : length(bench.document.form.size.gap_mm, session.units)"
-              :placeholder="length(plan.gap_mm, session.units)"
+            <QuantityField
+              kind="length"
+              label="Gap between pieces"
+              :value="bench.document?.form.size?.gap_mm"
+              :usual="plan.gap_mm"
+              :low="0"
               :disabled="!bench.mayEdit"
-              inputmode="decimal"
-              :aria-label="`Gap between pieces, ${lengthUnit(session.units)}`"
-              @change="choose({ gap_mm: gap($event) })"
-            />
-            {{ lengthUnit(session.units) }}{{ bench.document?.form.size?.gap_mm == null ? ', the usual' : '' }}
+              @change="choose({ gap_mm: $event })"
+            />{{ bench.document?.form.size?.gap_mm == null ? ', the usual' : '' }}
           </p>
         </figure>
       </div>
@@ -241,7 +216,7 @@ const scaleAll = (factor: number): void => {
           <tbody>
             <tr v-for="o in plan.others" :key="o.pan">
               <th scope="row">{{ o.name }}</th>
-              <td>{{ length(o.thickness_mm, session.units) }} {{ lengthUnit(session.units) }} {{ plan.thick_word }}</td>
+              <td>{{ length(o.thickness_mm, session.units) }} {{ plan.thick_word }}</td>
               <td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td>
               <td>
                 <v-btn v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">

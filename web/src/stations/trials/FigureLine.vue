@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
+import { linear, linePath } from '@/domain/chart'
 import { figure as shown } from '@/domain/format'
 
 const props = defineProps<{ formulaId: number }>()
@@ -32,13 +33,10 @@ const ends = computed(() => {
   return { low: low - room, high: high + room }
 })
 const times = computed(() => points.value.map((p) => Date.parse(p.started)))
-const x = (n: number): number => {
-  const first = times.value[0] ?? 0
-  const span = (times.value.at(-1) ?? 0) - first
-  return LEFT + 10 + (span ? ((times.value[n] ?? 0) - first) / span : 0.5) * (W - LEFT - 30)
-}
-const y = (value: number): number => H - 24 - ((value - ends.value.low) / (ends.value.high - ends.value.low)) * (H - 40)
-const path = computed(() => points.value.map((p, n) => `${n ? 'L' : 'M'}${x(n)},${y(p.value)}`).join(' '))
+const moment = computed(() => linear([times.value[0] ?? 0, times.value.at(-1) ?? 0], [LEFT + 10, W - 20]))
+const x = (n: number): number => (times.value.length > 1 ? moment.value(times.value[n] ?? 0) : (LEFT + W - 10) / 2)
+const y = computed(() => linear([ends.value.low, ends.value.high], [H - 24, 16]))
+const path = computed(() => linePath(points.value.map((p, n) => [x(n), y.value(p.value)])))
 const day = (text: string): string => new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
 </script>
 
