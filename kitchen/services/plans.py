@@ -2,7 +2,7 @@
 
 import secrets
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
@@ -22,7 +22,7 @@ from kitchen.models import BakePick, Formula, Job, Lot, Membership, Oven, Plan, 
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
-from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark
+from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark, profile_mark
 from kitchen.services.ovens import profile_of
 from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
 from substrata import load_library
@@ -219,7 +219,7 @@ def _planning_case(memo_key: MemoKey) -> Any:
         raise NotFound("no such plan", got=str(plan.pk))
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
-    profiles = _profiles(plan.kitchen_id, core)
+    profiles = _profiles(plan.kitchen_id, [(oven.name, oven.key) for oven in core.ovens])
     return planning_case(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
 
 
@@ -248,15 +248,27 @@ def changed_since_planned(plan: Plan) -> list[str]:
 
 
 def _mark_of_ovens(plan: Plan) -> str:
-    return sha256(repr(ovens_mark(plan.kitchen)).encode()).hexdigest()[:16]
+    """Return what tells one state of the plan's ovens from another: what is known of them, and never a name."""
+    listed = [(str(row.get("name", "")), str(row.get("key", ""))) for row in plan.document.get("ovens", [])]
+    known = _profiles(plan.kitchen_id, listed)
+    marks = [profile_mark(replace(known[name], name="")) if name in known else () for name, _ in listed]
+    return sha256(repr(marks).encode()).hexdigest()[:16]
 
 
-def _profiles(kitchen_id: int, core: CorePlan) -> dict[str, OvenProfile]:
-    """Return what is known of a plan's ovens, by their names in the plan: found by id, in old plans by name."""
+def _profiles(kitchen_id: int, listed: Iterable[tuple[str, str]]) -> dict[str, OvenProfile]:
+    """Return what is known of a plan's ovens, by their names in the plan.
+
+    Args:
+        kitchen_id: whose ovens they are.
+        listed: name and key of each oven of the plan; one of an old plan has no key and goes by its name.
+
+    Returns:
+        The profiles of those that the kitchen has.
+    """
     rows = list(Oven.objects.filter(kitchen_id=kitchen_id, archived=False).order_by("pk"))
     by_key, by_name = {row.key: row for row in rows}, {row.name: row for row in reversed(rows)}
-    profiles = {oven.name: by_key.get(oven.key) or by_name.get(oven.name) for oven in core.ovens}
-    return {name: profile_of(row) for name, row in profiles.items() if row is not None}
+    matched = {name: by_key.get(key) or by_name.get(name) for name, key in listed}
+    return {name: profile_of(row) for name, row in matched.items() if row is not None}
 
 
 @transaction.atomic

@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue'
 import { quantity, type QuantityKind } from '@/domain/quantities'
 import { useSession } from '@/stores/session'
 
+defineOptions({ inheritAttrs: false })
 const props = withDefaults(
   defineProps<{
     value: number | null | undefined
@@ -44,6 +45,7 @@ function take(): void {
 
 <template>
   <v-text-field
+    v-bind="$attrs"
     v-model="typed"
     class="quantity"
     :inputmode="as.whole ? 'numeric' : 'decimal'"

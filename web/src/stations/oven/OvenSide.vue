@@ -128,7 +128,7 @@ const number = (event: Event): number | null => {
       <dd>
         <QuantityField
           kind="temperature"
-          class="mixed"
+          style="--quantity-width: 100px"
           label="Dough goes in at"
           :value="bake?.dough_c"
           usual="as mixed"
@@ -295,13 +295,7 @@ h3 .field {
   font: 700 15px var(--head);
 }
 
-.field.mixed {
-  width: 78px;
-}
 
-.field.mixed {
-  width: 80px;
-}
 
 .field.tiny {
   width: 40px;

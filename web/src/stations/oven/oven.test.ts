@@ -241,7 +241,7 @@ describe('the oven', () => {
     for (const [typed, kept] of [
       ['2.4', 2],
       ['40', 6],
-      ['none', 1],
+      ['none', 6],
     ] as const) {
       await trays.setValue(typed)
       expect(bench.document?.bake?.trays).toBe(kept)
