@@ -14,8 +14,9 @@ from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.oven_questions import bake_map
 from substrata.process.baking.simulation import bake_equations as equations
 from substrata.process.baking.simulation import cell_properties as properties
+from substrata.process.baking.simulation.dough_column import column
 from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.process.baking.simulation.stage_simulation import Steps, _around, bake_stage, column
+from substrata.process.baking.simulation.stage_simulation import Steps, _around, bake_stage
 from tests.support.baking_practice import practised
 
 FINE, COARSE = 0.05, 0.5  # K, how far any cell may be out at any kept moment

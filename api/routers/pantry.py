@@ -22,8 +22,9 @@ from api.pantry_schemas import (
     ReadingOut,
 )
 from api.person import person
-from api.schemas import ArchiveIn, IngredientOut, IngredientQuery, WordsOut
+from api.schemas import ArchiveIn, IngredientOut, IngredientQuery
 from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut, StockPage, StockQuery
+from api.word_schemas import WordsOut
 from kitchen.services import imports, pantry, stock
 from kitchen.services.access import membership
 from substrata import load_library

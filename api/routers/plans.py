@@ -24,7 +24,7 @@ from api.plan_schemas import (
     TickIn,
 )
 from kitchen.errors import NotFound
-from kitchen.services import plans
+from kitchen.services import plan_shopping, plans
 
 router = Router(tags=["plans"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -85,9 +85,9 @@ def slip_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: Slip
 
 
 @router.get(f"{PLAN}/shopping", response={200: ShoppingOut, **Problems}, operation_id="plan_shopping")
-def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> ShoppingOut:
+def get_plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> ShoppingOut:
     """Return what its bakes take together, less what is on the shelf."""
-    plan, rows = plans.shopping_list(person(request), kitchen_id, plan_id)
+    plan, rows = plan_shopping.shopping_list(person(request), kitchen_id, plan_id)
     priced = [row.price for row in rows if row.price is not None and row.short_g > 0]
     currency = next((row.currency for row in rows if row.currency), "")
     return ShoppingOut(
@@ -102,7 +102,9 @@ def plan_shopping(request: HttpRequest, kitchen_id: int, plan_id: int) -> Shoppi
 @router.post(f"{PLAN}/tick", response={200: PlanRow, **Problems}, operation_id="tick_shopping")
 def tick_shopping(request: HttpRequest, kitchen_id: int, plan_id: int, payload: TickIn) -> PlanRow:
     """Tick something off the shopping list."""
-    return PlanRow.from_service(plans.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done))
+    return PlanRow.from_service(
+        plan_shopping.tick(person(request), kitchen_id, plan_id, payload.ingredient, done=payload.done)
+    )
 
 
 @router.post(f"{PLAN}/reserve", response={200: PlanRow, **Problems}, operation_id="reserve_plan")

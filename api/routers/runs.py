@@ -39,7 +39,7 @@ from api.run_schemas import (
     VerdictDocument,
 )
 from kitchen.models import RunPhoto
-from kitchen.services import devices, photos, runs, trials
+from kitchen.services import devices, photos, run_advice, runs, trial_files, trials
 from kitchen.services.access import membership
 from kitchen.services.devices import DeviceReadings
 from substrata.execution.feel_advice import FeelAdvice
@@ -139,20 +139,20 @@ def delete_run(request: HttpRequest, kitchen_id: int, run_id: int) -> tuple[int,
 def feel_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: FeelIn) -> FeelAdvice:
     """Return what to do with the dough as it is felt."""
     user = person(request)
-    return runs.feel_run(user, kitchen_id, run_id, payload.felt, payload.minute, payload.temperature_c)
+    return run_advice.feel_run(user, kitchen_id, run_id, payload.felt, payload.minute, payload.temperature_c)
 
 
 @router.post(f"{RUN}/pour", response={200: PourAdvice, **Problems}, operation_id="pour_run")
 def pour_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: PourIn) -> PourAdvice:
     """Return what the rest of the formula answers to a weight."""
-    return runs.pour_run(person(request), kitchen_id, run_id, payload.line, payload.grams, mixed=payload.mixed)
+    return run_advice.pour_run(person(request), kitchen_id, run_id, payload.line, payload.grams, mixed=payload.mixed)
 
 
 @router.post(f"{RUN}/live", response={200: LiveForecast, **Problems}, operation_id="live_run")
 @heavy
 def live_run(request: HttpRequest, kitchen_id: int, run_id: int, payload: LiveIn) -> LiveForecast:
     """Return the window of the bake as it stands."""
-    return runs.live_run(person(request), kitchen_id, run_id, payload.minute, payload.readings)
+    return run_advice.live_run(person(request), kitchen_id, run_id, payload.minute, payload.readings)
 
 
 @router.get(
@@ -168,7 +168,7 @@ def compare_runs(request: HttpRequest, kitchen_id: int, query: Query[RunsQuery])
 @router.get("/kitchens/{int:kitchen_id}/runs-file", response={200: RunFileOut, **Problems}, operation_id="runs_file")
 def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> RunFileOut:
     """All runs as a file."""
-    name, text = trials.trials_file(person(request), kitchen_id, style)
+    name, text = trial_files.trials_file(person(request), kitchen_id, style)
     return RunFileOut(name=name, text=text)
 
 
@@ -177,7 +177,7 @@ def runs_file(request: HttpRequest, kitchen_id: int, style: str = "json") -> Run
 )
 def take_runs(request: HttpRequest, kitchen_id: int, payload: RunsFileIn) -> tuple[int, ImportedRunsOut]:
     """Bring the runs of a file into the kitchen: all of it or nothing."""
-    return 201, ImportedRunsOut(runs=trials.take_runs(person(request), kitchen_id, payload.file))
+    return 201, ImportedRunsOut(runs=trial_files.take_runs(person(request), kitchen_id, payload.file))
 
 
 @router.get("/kitchens/{int:kitchen_id}/devices", response={200: DeviceReadings, **Problems}, operation_id="devices")

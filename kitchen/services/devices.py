@@ -16,7 +16,7 @@ from devices.bridge import Bridge
 from kitchen.errors import Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import membership, record
-from kitchen.services.runs import case_of
+from kitchen.services.run_advice import case_of
 from substrata.process.baking.bake_simulation import run as baked
 
 _MOST_G = 5_000.0

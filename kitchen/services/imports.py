@@ -15,16 +15,8 @@ from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import filled, new_key
 from substrata import Library, load_library
 from substrata.base.errors import LabelError
-from substrata.ingredients.labels.product_files import (
-    FileKind,
-    Mapped,
-    ReadRow,
-    Table,
-    fields,
-    guess,
-    read_file,
-    read_rows,
-)
+from substrata.ingredients.labels.product_files import Mapped, ReadRow, fields, guess, read_rows
+from substrata.ingredients.labels.product_tables import FileKind, Table, read_file
 
 State = PackImport.State
 CHECK, SAVE = "import-check", "import-save"

@@ -18,21 +18,17 @@ from django.utils import timezone
 
 from kitchen.errors import Conflict as Raced
 from kitchen.errors import NotFound, Refused
-from kitchen.models import BakePick, Formula, Job, Lot, Membership, Oven, Plan, PlannedBake
+from kitchen.models import Formula, Job, Membership, Oven, Plan, PlannedBake
 from kitchen.services.access import membership, record
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark, profile_mark
 from kitchen.services.ovens import profile_of
-from kitchen.services.stock import cancel_bake, plan_bake, reserved_of
-from substrata import load_library
-from substrata.evaluation.dough import Dough
-from substrata.ingredients.labels.pack_document import read_lot
+from kitchen.services.stock import cancel_bake, plan_bake
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.scheduling.plans.bake_list import BakeRow, read_bakes, write_bakes
 from substrata.scheduling.plans.plan_document import Plan as CorePlan
 from substrata.scheduling.plans.plan_document import read_plan, write_plan
-from substrata.scheduling.purchasing import Pack, ShoppingRow, shopping
 from substrata.scheduling.schedule_problem import Placed
 
 PLAN = "plan"
@@ -65,10 +61,15 @@ def open_plan(user: User, kitchen_id: int, plan_id: int) -> Plan:
     Raises:
         NotFound: when the kitchen has no such plan.
     """
-    return _plan_of(membership(user, kitchen_id), plan_id)
+    return stored_plan(membership(user, kitchen_id), plan_id)
 
 
-def _plan_of(member: Membership, plan_id: int, *, lock: bool = False) -> Plan:
+def stored_plan(member: Membership, plan_id: int, *, lock: bool = False) -> Plan:
+    """Return a plan of the member's kitchen.
+
+    Raises:
+        NotFound: when the kitchen has no such plan.
+    """
     rows: QuerySet[Plan] = Plan.objects.filter(kitchen_id=member.kitchen_id)
     row = (rows.select_for_update() if lock else rows).filter(pk=plan_id).first()
     if row is None:
@@ -133,7 +134,7 @@ def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any
         Raced: when somebody else kept it meanwhile.
     """
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
+    plan = stored_plan(member, plan_id, lock=True)
     if plan.lock != lock:
         raise Raced(
             "somebody else has changed the plan",
@@ -173,7 +174,7 @@ def _name_ovens_by_id(member: Membership, document: dict[str, Any]) -> None:
 def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
     """Take a plan away for good."""
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
+    plan = stored_plan(member, plan_id, lock=True)
     reserve(user, kitchen_id, plan_id, on=False)  # what was held for it is free again
     record(member, "plan.delete", plan=plan.pk, name=plan.name)
     plan.delete()
@@ -275,7 +276,7 @@ def _profiles(kitchen_id: int, listed: Iterable[tuple[str, str]]) -> dict[str, O
 def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
     """Ask for it to be planned; better plans are shown as they are found."""
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id)
+    plan = stored_plan(member, plan_id)
     return start_job(member, PLAN, {"plan": plan.pk, "lock": plan.lock}, 100)
 
 
@@ -351,7 +352,7 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     from substrata.scheduling.plans.manual_moves import slipped
 
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
+    plan = stored_plan(member, plan_id, lock=True)
     document = write_plan(replace(slipped(planning_case_of(plan), _placed(plan), task, minutes), bakes=()))
     plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
     plan.lock += 1
@@ -361,61 +362,11 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     return plan
 
 
-def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:
-    """Return what the plan's bakes take together, less what is free on the shelf, in whole packs."""
-    member = membership(user, kitchen_id)
-    plan = _plan_of(member, plan_id)
-    core = core_plan(member, plan.document)
-    documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
-    library, settings = library_of(member.kitchen, *documents), core_settings(member.kitchen)
-    doughs = [(bake.formula.name, Dough(bake.formula, library, settings), bake.batches) for bake in core.bakes]
-    by_key = {lot.key: lot.ingredient for lot in Lot.objects.filter(kitchen_id=member.kitchen_id)}
-    return plan, shopping(
-        doughs, load_library(), _packs(member, plan), pack_names=by_key, due=[bake.due for bake in core.bakes]
-    )
-
-
-def _packs(member: Membership, plan: Plan) -> dict[str, Pack]:
-    """Of each ingredient the pack that was bought last, and what is free of all of them, or held for this plan."""
-    lots = list(Lot.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).order_by("bought_on", "pk"))
-    reserved = reserved_of(lots)
-    for held in BakePick.objects.filter(bake__in=plan.reserved, bake__state=PlannedBake.State.PLANNED):
-        reserved[held.lot_id] = reserved.get(held.lot_id, 0.0) - held.grams
-    packs: dict[str, Pack] = {}
-    for lot in lots:
-        read = read_lot(lot.document, lot.key)
-        before = packs.get(lot.ingredient)
-        packs[lot.ingredient] = Pack(
-            name=lot.name,
-            grams=read.pack_g or (before.grams if before else None),
-            price=read.price if read.pack_g else (before.price if before else None),
-            currency=member.kitchen.currency,
-            on_hand_g=(before.on_hand_g if before else 0.0) + max(lot.on_hand_g - reserved.get(lot.pk, 0.0), 0.0),
-        )
-    return packs
-
-
-@transaction.atomic
-def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bool) -> Plan:
-    """Tick something off the shopping list, or take the tick away; two people shop without undoing each other."""
-    member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
-    if ingredient not in load_library():
-        raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
-    plan.ticked = sorted(
-        {*plan.ticked, ingredient}
-        if done
-        else {ingredient_key for ingredient_key in plan.ticked if ingredient_key != ingredient}
-    )
-    plan.save(update_fields=["ticked", "touched_at"])
-    return plan
-
-
 @transaction.atomic
 def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
     """Hold packs for the plan's bakes, first in, first out, or let them go; what no pack holds stays on the shopping list."""
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
+    plan = stored_plan(member, plan_id, lock=True)
     held = PlannedBake.objects.filter(
         kitchen_id=member.kitchen_id, pk__in=plan.reserved, state=PlannedBake.State.PLANNED
     )
@@ -437,7 +388,7 @@ def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
 def change_feed(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
     """Open or close the private address of a plan's calendar; a new one each time."""
     member = membership(user, kitchen_id, "plans.edit")
-    plan = _plan_of(member, plan_id, lock=True)
+    plan = stored_plan(member, plan_id, lock=True)
     plan.feed = secrets.token_urlsafe(30) if on else ""
     plan.save(update_fields=["feed", "touched_at"])
     record(member, "plan.feed", plan=plan.pk, on=on)
@@ -466,7 +417,7 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
         Refused: when the style is unknown, or it has not been planned yet.
     """
     member = membership(user, kitchen_id)
-    plan = _plan_of(member, plan_id)
+    plan = stored_plan(member, plan_id)
     if style == "json":
         text = orjson.dumps(write_plan(core_plan(member, plan.document)), option=orjson.OPT_INDENT_2).decode()
         return f"plan-{plan.on}.plan.json", text

@@ -21,7 +21,7 @@ from substrata.evaluation.varieties import variety_formula
 from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
 from substrata.formula.exchange.text_import import PastedLine, import_text
 from substrata.formula.formula import Formula
-from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_rounding import LabelStyle
 from substrata.publishing.card_panels import as_baked
 from substrata.publishing.layer_picture import core_png
 from substrata.publishing.premix_bags import PremixBags, premix_bags

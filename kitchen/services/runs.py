@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
-from functools import lru_cache
 from math import isfinite
 from typing import Any
 
@@ -15,7 +14,6 @@ from django.utils import timezone
 from kitchen.errors import Refused
 from kitchen.models import FormulaVersion, Membership, Run, RunEntry
 from kitchen.services.access import formula_of, membership, record, run_of
-from kitchen.services.memo import MemoKey, kitchen_mark, profile_mark
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
@@ -24,12 +22,8 @@ from substrata.base.documents.records import read_record, write_record
 from substrata.evaluation.dough import Dough
 from substrata.execution import run_document as core
 from substrata.execution.bake_log import LogState, log_state, what_was_done
-from substrata.execution.feel_advice import FeelAdvice, feel
-from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
-from substrata.execution.pour_advice import PourAdvice, poured
 from substrata.execution.protocol import bake_protocol
 from substrata.execution.run_document import Entry, Verdict, read_run
-from substrata.process.baking.bake_case import BakeCase
 
 MOST_BATCHES = 200.0
 PAGE = 50
@@ -82,7 +76,7 @@ def start_run(
         raise Refused("the run has no key", got="nothing", allowed="a key of the device's own", field="key")
     draft = formula.draft
     document = draft.document
-    plan = bake_protocol(_dough(member, document), batches=batches)
+    plan = bake_protocol(dough_of_run(member, document), batches=batches)
     last = FormulaVersion.objects.filter(formula=formula).order_by("-number").first()
     run = Run.objects.create(
         kitchen_id=member.kitchen_id,
@@ -200,7 +194,7 @@ def _take_stock(member: Membership, user: User, run: Run) -> None:
     """Take from the packs what was weighed; for a line without a weight, what is written."""
     document = as_document(run)
     done = what_was_done(read_run(document))
-    dough = _dough(member, run.document)
+    dough = dough_of_run(member, run.document)
     lots: dict[str, float] = {}
     for weighed in dough.batch.lines:
         if weighed.line.lot:
@@ -293,75 +287,7 @@ def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str
     }
 
 
-def feel_run(
-    user: User, kitchen_id: int, run_id: int, class_name: str, minute: float | None, temperature_c: float | None
-) -> FeelAdvice:
-    """Return what to do with the dough of a run as it is felt; by what was weighed, where it was."""
-    member = membership(user, kitchen_id)
-    run = run_of(member, run_id)
-    return feel(
-        _as_weighed(member, run),
-        class_name=class_name,
-        minute=minute,
-        temperature_c=temperature_c,
-        batches=run.batches,
-        dry_air=_in_dry_air(run),
-    )
-
-
-def _in_dry_air(run: Run) -> bool:
-    note = run.entries.filter(kind="note", what="dry-air").order_by("pk").last()
-    return note is not None and note.word == "on"
-
-
-def _as_weighed(member: Membership, run: Run) -> Dough:
-    dough = _dough(member, run.document)
-    done = what_was_done(read_run(as_document(run)))
-    here = {w.line.id for w in dough.batch.lines if w.grams.value > 0} & {line.id for line in dough.formula.lines}
-    grams = {line: value for line, value in done.grams.items() if line in here and value > 0}
-    return dough.with_changes(grams=grams) if grams else dough
-
-
-def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
-    """Return what the rest of the formula answers to a weight."""
-    member = membership(user, kitchen_id)
-    run = run_of(member, run_id)
-    done = what_was_done(read_run(as_document(run)))
-    return poured(_dough(member, run.document), line, grams, before=tuple(done.grams), batches=run.batches, mixed=mixed)
-
-
-def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: list[BakeReading]) -> LiveForecast:
-    """Return the window of a run's bake as it stands.
-
-    Raises:
-        OvenError: when no bake of it is known.
-    """
-    member = membership(user, kitchen_id)
-    run = run_of(member, run_id)
-    return _live(member, run).forecast(minute, readings)
-
-
-def case_of(member: Membership, run_id: int) -> BakeCase:
-    """Return the bake case of a run in its learned oven.
-
-    Raises:
-        OvenError: when no bake of it is known.
-    """
-    run = run_of(member, run_id)
-    return dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven)).case
-
-
-def _live(member: Membership, run: Run) -> LiveBake:
-    dough = dough_in(member, read_document(run.document), run.document, named_profile(member, run.oven))
-    key = (*kitchen_mark(member.kitchen), *profile_mark(dough.profile), run.pk)
-    return _live_bake(MemoKey(key, dough))
-
-
-@lru_cache(maxsize=24)
-def _live_bake(memo_key: MemoKey) -> LiveBake:
-    return LiveBake(memo_key.payload.case, memo_key.payload.formula.form)
-
-
-def _dough(member: Membership, document: dict[str, Any]) -> Dough:
+def dough_of_run(member: Membership, document: dict[str, Any]) -> Dough:
+    """Return the dough of a run's document, in the kitchen's oven that it names."""
     formula = read_document(document)
     return dough_in(member, formula, document, named_profile(member, formula.bake.oven))

@@ -1,13 +1,9 @@
 """What runs tell: why, what next, what a kitchen has learned, and runs side by side."""
 
-import csv
-import io
 from dataclasses import asdict
 from functools import lru_cache
-from hashlib import sha256
 from typing import Any
 
-import orjson
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Exists, Max, OuterRef, QuerySet
@@ -15,7 +11,7 @@ from django.dispatch import receiver
 from django.utils import timezone
 
 from kitchen.errors import Refused
-from kitchen.models import Job, Kitchen, LoggedBake, Membership, Run, RunEntry
+from kitchen.models import Job, Kitchen, LoggedBake, Membership, Run
 from kitchen.services.access import membership, record, run_of
 from kitchen.services.answers import answer_json
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
@@ -26,11 +22,9 @@ from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, n
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
 from substrata.evaluation.dough import Dough
-from substrata.execution.bake_log import what_was_done
-from substrata.execution.run_document import Done, Entry, moment_of, read_run, write_run
 from substrata.execution.run_document import Run as CoreRun
+from substrata.execution.run_document import read_run
 from substrata.formula.exchange.draft_merge import Merged, merge_change
-from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.inference.bake_comparison import RunsCompared, compared
 from substrata.inference.calibration.learning import learn, lessons
 from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
@@ -40,7 +34,6 @@ from substrata.inference.figure_history import RunPoint, over_time
 WHY, LEARN = "why", "learn"
 SWITCHED = ("hands", "palate", "measures")  # an oven's own page has what it was taught
 MOST_LEARNED = 120  # the newest; older ones tell of another oven and other hands
-MOST_IN_A_FILE = 2000
 
 
 @transaction.atomic
@@ -132,10 +125,11 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
 def start_learn(user: User, kitchen_id: int) -> Job:
     """Ask what the kitchen's runs teach; answered at once where nothing has changed since."""
     member = membership(user, kitchen_id, "bakes.edit")
-    return _start_learn(member)
+    return begin_learning(member)
 
 
-def _start_learn(member: Membership) -> Job:
+def begin_learning(member: Membership) -> Job:
+    """Ask for all runs to be learned from anew; runs that were learned from already are answered at once."""
     rows = _taught(member.kitchen)
     newest = rows.aggregate(last=Max("touched_at"))["last"]
     job_input = {
@@ -162,7 +156,7 @@ def learn_by_this_science() -> int:
         waits = Job.objects.filter(kitchen=kitchen, kind=LEARN, state__in=Job.UNDER_WAY).exists()
         if member is not None and not waits:
             with transaction.atomic():
-                _start_learn(member)
+                begin_learning(member)
             started += 1
     return started
 
@@ -176,7 +170,7 @@ def _taught(kitchen: Kitchen) -> QuerySet[Run]:
 @receiver(run_judged)
 def learn_anew(member: Membership, **_: object) -> None:
     """Start learning after a run was rated, excluded or deleted."""
-    _start_learn(member)
+    begin_learning(member)
 
 
 @transaction.atomic
@@ -211,7 +205,7 @@ def change_learning(
     bump_revision(kitchen)
     record(member, "kitchen.learning", off=kitchen.lessons_off, forget=forget)
     if forget is not None:
-        _start_learn(member)
+        begin_learning(member)
     return kitchen
 
 
@@ -307,125 +301,4 @@ def figure_line(user: User, kitchen_id: int, figure: str, formula_id: int = 0) -
     return over_time(core_runs(list(rows[:MOST_IN_A_LINE])), figure)
 
 
-def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
-    """All runs as a file: JSON of run documents, or a table.
-
-    Returns:
-        Its name and text.
-
-    Raises:
-        Refused: when the style is unknown.
-    """
-    member = membership(user, kitchen_id)
-    rows = list(Run.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("entries")[:MOST_IN_A_FILE])
-    if style == "json":
-        whole = {"runs": [as_document(row, row.entries.all()) for row in rows]}
-        return "runs.json", orjson.dumps(whole, option=orjson.OPT_INDENT_2).decode()
-    if style != "csv":
-        raise Refused("no such file", got=style[:20], allowed="json, csv", field="style")
-    return "runs.csv", _csv(rows)
-
-
-@transaction.atomic
-def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
-    """Bring the runs of a file into the kitchen, all of them or none; a run that is there already is left as it is.
-
-    Returns:
-        How many were new.
-
-    Raises:
-        FormulaError: when one of them cannot be read.
-        Refused: when the file holds none, or too many.
-    """
-    member = membership(user, kitchen_id, "bakes.edit")
-    rows = file.get("runs", [file] if "formula" in file else None)
-    if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
-        raise Refused(
-            "the file holds no runs", got=", ".join(map(str, file))[:60], allowed='{"runs": [ … ]}', field="file"
-        )
-    if len(rows) > MOST_IN_A_FILE:
-        raise Refused(
-            "too many runs at once", got=str(len(rows)), allowed=f"up to {MOST_IN_A_FILE}", remedy="split the file"
-        )
-    read = [(read_run(row), _key_of(row)) for row in rows]
-    known_keys = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
-    fresh = {key: run for run, key in read if key not in known_keys}
-    for key, run in fresh.items():
-        _imported(member, user, key, run)
-    record(member, "run.take_file", runs=len(fresh))
-    _start_learn(member)
-    return len(fresh)
-
-
-def _key_of(row: dict[str, Any]) -> str:
-    """By which a run of a file is known: what it says, whatever number it had elsewhere."""
-    plain = orjson.dumps({key: value for key, value in row.items() if key != "id"}, option=orjson.OPT_SORT_KEYS)
-    return f"file-{sha256(plain).hexdigest()[:30]}"
-
-
-def _imported(member: Membership, user: User, key: str, run: CoreRun) -> None:
-    """One run of a file; its weights have left their packs long ago."""
-    moments = [moment_of(entry) for entry in run.entries]
-    started = (
-        moment_of(Entry(id="-", at=run.started, kind="note")) if run.started else min(moments, default=timezone.now())
-    )
-    document = write_run(run)
-    verdict = document["verdict"] or {}
-    row = Run.objects.create(
-        kitchen_id=member.kitchen_id,
-        key=key,
-        name=run.formula.name[:120],
-        form=run.formula.form,
-        document=document["formula"],
-        plan={**_NO_PLAN, "pieces": run.formula.pieces * run.batches},
-        batches=run.batches,
-        oven=run.oven[:40],
-        started_at=started,
-        finished_at=max(moments, default=started),
-        verdict=document["verdict"],
-        liked=verdict.get("liked", ""),
-        faults=[fault["id"] for fault in verdict.get("faults", ())],
-        left_out=run.left_out,
-        told=document["done"],
-        stock_taken=True,
-        created_by=user,
-    )
-    RunEntry.objects.bulk_create(
-        RunEntry(
-            run=row, key=e.id, at=at, kind=e.kind, what=e.what, value=e.value, word=e.word, source=e.source, by=user
-        )
-        for e, at in {entry.id: (entry, at) for entry, at in zip(run.entries, moments, strict=True)}.values()
-    )
-
-
-_NO_PLAN = {"steps": [], "dough_g": 0.0, "piece_g": 0.0, "ready_min": None, "wanted_low": "", "wanted_high": "", "text": "from a file"}  # fmt: skip
-_COLUMNS = ("started", "formula", "form", "batches", "oven", "rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c", "felt", "liked", "colour", "faults", "note")  # fmt: skip
-
-
-def _csv(rows: list[Run]) -> str:
-    out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(_COLUMNS)
-    for row in rows:
-        done = what_was_done(read_run(as_document(row, row.entries.all())))
-        verdict = row.verdict or {}
-        cells: dict[str, Any] = {
-            "started": row.started_at.isoformat(),
-            "formula": row.name,
-            "form": row.form,
-            "batches": row.batches,
-            "oven": row.oven,
-            **_measured(done),
-            "felt": " ".join(felt.class_name for felt in done.felt),
-            "liked": row.liked,
-            "colour": verdict.get("colour"),
-            "faults": " ".join(row.faults),
-            "note": verdict.get("note", ""),
-        }
-        table.writerow([safe_cell(cells.get(column)) for column in _COLUMNS])
-    return out.getvalue()
-
-
-def _measured(done: Done) -> dict[str, float | None]:
-    keys = ("rest_min", "dough_c", "thickness_mm", "minutes", "weight_in_g", "weight_out_g", "core_c")
-    return {key: getattr(done, key) for key in keys}
+NO_PLAN = {"steps": [], "dough_g": 0.0, "piece_g": 0.0, "ready_min": None, "wanted_low": "", "wanted_high": "", "text": "from a file"}  # fmt: skip

@@ -21,7 +21,8 @@ from substrata.ingredients.library import Library
 from substrata.nutrition.daily_limits import weight_ratios
 from substrata.nutrition.nutrition_facts import Nutrition, nutrition, nutrition_ratios
 from substrata.nutrition.nutrition_panel import panel_ratios
-from substrata.process.baking.bake_case import BakeCase, bake_case
+from substrata.process.baking.bake_case import BakeCase
+from substrata.process.baking.dough_case import bake_case
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.rheology.binder import Binder, Structure, binder, dough_structure
 from substrata.process.rheology.dough_kind import DoughKind, dough_kind

@@ -66,7 +66,7 @@ def what_was_done(run: Run, *, simulated: bool = True) -> Done:
         swapped={**_words_of(entries, "swapped"), **reported.swapped},
         filled={line: word for line, word in filled.items() if word and line in lines},
         new_packs={**dict.fromkeys(_words_of(entries, "new_pack"), True), **reported.new_packs},
-        steps={**_steps_taken(entries), **reported.steps},
+        steps={**_logged_steps(entries), **reported.steps},
         felt=(*_felt(entries, mixed), *reported.felt),
         **measured,
     )
@@ -85,7 +85,7 @@ def _measured(entries: Sequence[Entry]) -> dict[str, Any]:
     }
 
 
-def _steps_taken(entries: Sequence[Entry]) -> dict[str, bool]:
+def _logged_steps(entries: Sequence[Entry]) -> dict[str, bool]:
     """Collect the steps that are asked for when something went wrong: done, or left out."""
     slips = slip_words()
     return {e.what: e.kind == "done" for e in entries if e.kind in ("done", "skipped") and e.what in slips}

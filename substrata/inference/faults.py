@@ -12,7 +12,8 @@ from functools import cache
 import numpy as np
 
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.inference.bake_figures import READINGS, Marks, readings
+from substrata.inference.bake_figures import Marks
+from substrata.inference.fault_readings import READINGS, readings
 from substrata.ingredients.library import Floats
 
 _CHANCE = 0.988  # that nothing happens where no mechanism is at work

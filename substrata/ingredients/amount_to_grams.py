@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import lru_cache
 from math import exp, hypot
 
-from substrata.base.amounts import Amount, Term
+from substrata.base.amount_scanner import Term
+from substrata.base.amounts import Amount
 from substrata.base.errors import AmountError
 from substrata.base.settings import Lesson, Settings
 from substrata.base.tables.table_reader import constant

@@ -16,7 +16,7 @@ from substrata.base.documents.collection_kinds import Named
 from substrata.base.documents.field_kinds import Number, Text, Word
 from substrata.base.errors import LabelError
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.ingredients.label_rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
+from substrata.ingredients.labels.label_rounding import STYLES, Interval, LabelStyle, read_printed, stands_for
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -14,7 +14,7 @@ from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.batch_lines import Batch
 from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.ingredient import Ingredient
-from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_rounding import LabelStyle
 from substrata.nutrition.allergens import us_contains
 
 # Kinds of an ingredient that a statement does not tell apart.

@@ -14,7 +14,7 @@ from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient, Estimate, Ratio, Sheet, total_ratio
 from substrata.formula.formula import Formula
-from substrata.ingredients.label_rounding import LabelStyle, printed
+from substrata.ingredients.labels.label_rounding import LabelStyle, printed
 from substrata.ingredients.printed_label import UNITS_WRITTEN
 from substrata.nutrition.energy import energy_per_gram
 from substrata.nutrition.net_carbs import available_per_gram

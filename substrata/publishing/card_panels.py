@@ -14,7 +14,7 @@ from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.formula import Formula
-from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_rounding import LabelStyle
 from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens
 from substrata.nutrition.claims import Claim, claims

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_rounding import LabelStyle
 from substrata.nutrition.ingredient_statement import StatementPart
 from substrata.publishing.recipe import Recipe
 

@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt
-from substrata.inference.bake_figures import FLAGS, PLACE, READINGS
+from substrata.inference.bake_figures import FLAGS, PLACE
 from substrata.inference.diagnosis.causes import causes, strengths
 from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.inference.diagnosis.explanation import why
+from substrata.inference.fault_readings import READINGS
 from substrata.inference.faults import fault_table, hazards, likely, mechanisms
 from substrata.process.baking.oven_profile import OvenProfile
 from tests.inference.conftest import DEMO, LIBRARY, demo, planted_table, run_of

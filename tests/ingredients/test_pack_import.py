@@ -11,7 +11,8 @@ from substrata.base.errors import LabelError
 from substrata.ingredients.labels.label_vocabulary import read_header
 from substrata.ingredients.labels.pack_document import read_lot, write_lot
 from substrata.ingredients.labels.panel_text import read_panel
-from substrata.ingredients.labels.product_files import Mapped, guess, read_file, read_rows
+from substrata.ingredients.labels.product_files import Mapped, guess, read_rows
+from substrata.ingredients.labels.product_tables import read_file
 from tests.support.doughs import refusal_of
 
 LIBRARY = load_library()

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import LabelError
 from substrata.base.uncertainty import Spread
-from substrata.ingredients.label_rounding import Interval, read_printed
+from substrata.ingredients.labels.label_rounding import Interval, read_printed
 from substrata.ingredients.labels.pack_document import read_lot, write_lot
 from substrata.ingredients.labels.pack_reading import cut_normal, estimate, ingredient_of_lot, read_pack
 from substrata.ingredients.pack import Lot

@@ -6,7 +6,7 @@ from types import SimpleNamespace
 import pytest
 
 from kitchen.models import Kitchen
-from kitchen.services import formulas, ovens, runs, trials
+from kitchen.services import formulas, ovens, run_advice, runs, trials
 from kitchen.services.memo import document_mark, kitchen_mark, ovens_mark, profile_mark
 from substrata.process.baking.oven_profile import OvenProfile
 from tests.conftest import sample
@@ -69,10 +69,10 @@ def test_the_live_bake_of_a_run_misses_when_its_oven_moves_to_the_mountains(peop
     monkeypatch.setattr(
         runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(forecast=lambda *_: None)
     )
-    runs._live_bake.cache_clear()
-    runs.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
-    runs.live_run(people["baker"], kitchen.pk, run.pk, 2.0, [])
+    run_advice._live_bake.cache_clear()
+    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
+    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 2.0, [])
     ovens.change_oven(people["baker"], kitchen.pk, oven.pk, altitude_m=2000.0)
-    runs.live_run(people["baker"], kitchen.pk, run.pk, 3.0, [])
-    runs._live_bake.cache_clear()
+    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 3.0, [])
+    run_advice._live_bake.cache_clear()
     assert [case.altitude_m for case in cases] == [0.0, 2000.0]

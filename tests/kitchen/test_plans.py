@@ -7,7 +7,7 @@ from icalendar import Calendar
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
 from kitchen.models import Formula, Job, Plan
-from kitchen.services import formulas, ovens, pantry, plans
+from kitchen.services import formulas, ovens, pantry, plan_shopping, plans
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
 from substrata.scheduling.plans.plan_document import read_plan
@@ -98,16 +98,16 @@ def test_the_shopping_list_takes_off_what_is_there_in_whole_packs(people, kitche
     baker = people["baker"]
     pack = {"ingredient": "almond-flour", "name": "Blanched, fine", "price": 9.0, "pack_g": 250.0}
     pantry.create_lot(baker, kitchen.pk, pack, 100.0)
-    _, rows = plans.shopping_list(baker, kitchen.pk, plan.pk)
+    _, rows = plan_shopping.shopping_list(baker, kitchen.pk, plan.pk)
     almond = next(row for row in rows if row.ingredient == "almond-flour")
     # Two batches take 320 g, 100 are there: one pack of 250 g.
     assert (almond.needed_g, almond.short_g, almond.packs, almond.price) == (320.0, 220.0, 1, 9.0)
     assert "water" not in {row.ingredient for row in rows}
-    assert plans.tick(baker, kitchen.pk, plan.pk, "almond-flour", done=True).ticked == ["almond-flour"]
-    assert plans.tick(baker, kitchen.pk, plan.pk, "salt", done=True).ticked == ["almond-flour", "salt"]
-    assert plans.tick(baker, kitchen.pk, plan.pk, "almond-flour", done=False).ticked == ["salt"]
+    assert plan_shopping.tick(baker, kitchen.pk, plan.pk, "almond-flour", done=True).ticked == ["almond-flour"]
+    assert plan_shopping.tick(baker, kitchen.pk, plan.pk, "salt", done=True).ticked == ["almond-flour", "salt"]
+    assert plan_shopping.tick(baker, kitchen.pk, plan.pk, "almond-flour", done=False).ticked == ["salt"]
     with pytest.raises(Refused, match="no such ingredient"):
-        plans.tick(baker, kitchen.pk, plan.pk, "sand", done=True)
+        plan_shopping.tick(baker, kitchen.pk, plan.pk, "sand", done=True)
 
 
 def test_the_calendar_is_read_back_by_another_library(people, kitchen, planned):
@@ -202,7 +202,7 @@ def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
     ).lot
 
     def short():
-        rows = plans.shopping_list(baker, kitchen.pk, plan.pk)[1]
+        rows = plan_shopping.shopping_list(baker, kitchen.pk, plan.pk)[1]
         return next(row for row in rows if row.ingredient == "almond-flour")
 
     assert (short().short_g, short().by) == (20.0, "2026-06-06T14:00")
@@ -212,7 +212,7 @@ def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
     # What is held for this plan is there for it, and for no other.
     assert short().short_g == 20.0
     other = plans.create_plan(baker, kitchen.pk, plan.document)
-    rows = plans.shopping_list(baker, kitchen.pk, other.pk)[1]
+    rows = plan_shopping.shopping_list(baker, kitchen.pk, other.pk)[1]
     assert next(row for row in rows if row.ingredient == "almond-flour").short_g == 320.0
     plans.delete_plan(baker, kitchen.pk, plan.pk)
     assert not kitchen.bakes.filter(state="planned").exists()

@@ -12,7 +12,7 @@ from django.test.utils import CaptureQueriesContext
 
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Job, Lot, Run, RunEntry, StockMove
-from kitchen.services import formulas, ovens, pantry, runs, trials
+from kitchen.services import formulas, ovens, pantry, run_advice, runs, trial_files, trials
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
 from substrata.execution.bake_log import what_was_done
@@ -134,20 +134,20 @@ def test_the_document_of_a_run_is_the_open_format_and_tells_what_was_done(people
 
 
 def test_advice_goes_by_what_was_weighed(people, kitchen, run):
-    plain = runs.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", 10, None)
+    plain = run_advice.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", 10, None)
     wrote(people, kitchen, run, entry("weighed", "water", 1000))
-    wet = runs.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", 10, None)
+    wet = run_advice.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", 10, None)
     assert wet.bias > plain.bias
-    poured = runs.pour_run(people["baker"], kitchen.pk, run.pk, "psyllium_powder", 84, mixed=False)
+    poured = run_advice.pour_run(people["baker"], kitchen.pk, run.pk, "psyllium_powder", 84, mixed=False)
     assert poured.off_g == pytest.approx(12)
 
 
 def test_the_live_bake_answers_and_is_worked_out_once(people, kitchen, run):
-    runs._live_bake.cache_clear()
-    first = runs.live_run(people["baker"], kitchen.pk, run.pk, 5, [])
-    hot = runs.live_run(people["baker"], kitchen.pk, run.pk, 5, [BakeReading(minute=5, kind="oven", value=205)])
+    run_advice._live_bake.cache_clear()
+    first = run_advice.live_run(people["baker"], kitchen.pk, run.pk, 5, [])
+    hot = run_advice.live_run(people["baker"], kitchen.pk, run.pk, 5, [BakeReading(minute=5, kind="oven", value=205)])
     assert hot.ready_min < first.ready_min
-    assert runs._live_bake.cache_info().hits == 1
+    assert run_advice._live_bake.cache_info().hits == 1
 
 
 def test_why_is_worked_out_by_the_queue_and_kept_for_the_same_question(people, kitchen, run):
@@ -199,34 +199,34 @@ def test_runs_are_put_side_by_side(people, kitchen, formula, run):
 def test_files_can_be_read_again_and_no_cell_is_a_formula(people, kitchen, run):
     wrote(people, kitchen, run, *a_bake())
     runs.give_verdict(people["baker"], kitchen.pk, run.pk, {"liked": "good", "note": "=HYPERLINK(1)"})
-    _, text = trials.trials_file(people["baker"], kitchen.pk, "json")
+    _, text = trial_files.trials_file(people["baker"], kitchen.pk, "json")
     assert read_run(json.loads(text)["runs"][0]).verdict.note == "=HYPERLINK(1)"
-    _, table = trials.trials_file(people["baker"], kitchen.pk, "csv")
+    _, table = trial_files.trials_file(people["baker"], kitchen.pk, "csv")
     assert "'=HYPERLINK" in table
     assert table.splitlines()[0].startswith("started,formula,form")
     with pytest.raises(Refused):
-        trials.trials_file(people["baker"], kitchen.pk, "xlsx")
+        trial_files.trials_file(people["baker"], kitchen.pk, "xlsx")
 
 
 def test_a_file_of_runs_is_taken_once_whole_or_not_at_all(people, kitchen, run):
     wrote(people, kitchen, run, *a_bake())
     runs.give_verdict(people["baker"], kitchen.pk, run.pk, {"liked": "good", "faults": [{"id": "dark"}]})
-    _, text = trials.trials_file(people["baker"], kitchen.pk, "json")
+    _, text = trial_files.trials_file(people["baker"], kitchen.pk, "json")
     file = json.loads(text)
     file["runs"].append({"formula": ROLLS, "done": {"minutes": 31, "weight_in_g": 700, "weight_out_g": 630}})
     elsewhere = people["outsider"].memberships.get().kitchen
-    assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 2
-    assert trials.take_runs(people["outsider"], elsewhere.pk, file) == 0
+    assert trial_files.take_runs(people["outsider"], elsewhere.pk, file) == 2
+    assert trial_files.take_runs(people["outsider"], elsewhere.pk, file) == 0
     taken = {row.faults[0] if row.faults else "": row for row in Run.objects.filter(kitchen=elsewhere)}
     assert what_was_done(read_run(runs.as_document(taken["dark"]))).minutes == 28
     assert what_was_done(read_run(runs.as_document(taken[""]))).minutes == 31
     file["runs"].append({"formula": {"form": {}}})
     with pytest.raises(FormulaError):
-        trials.take_runs(people["baker"], kitchen.pk, file)
+        trial_files.take_runs(people["baker"], kitchen.pk, file)
     assert Run.objects.filter(kitchen=kitchen).count() == 1
     for nothing in ({}, {"runs": []}, {"runs": "many"}, {"runs": [3]}):
         with pytest.raises(Refused):
-            trials.take_runs(people["baker"], kitchen.pk, nothing)
+            trial_files.take_runs(people["baker"], kitchen.pk, nothing)
 
 
 def test_what_cannot_be_begun_is_refused_in_words(people, kitchen, formula):
@@ -290,7 +290,7 @@ def test_two_devices_write_at_once_and_nothing_is_lost(people, kitchen, run):
 
 def test_dry_air_is_kept_with_the_run_and_counts_until_it_is_taken_back(people, kitchen, run):
     def said():
-        return runs.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", None, None).text
+        return run_advice.feel_run(people["baker"], kitchen.pk, run.pk, "tacky", None, None).text
 
     assert "dry air" not in said()
     wrote(people, kitchen, run, entry("note", "dry-air", word="on"))

@@ -10,8 +10,8 @@ from substrata import Dough, bake, load_library, read_document
 from substrata.base.errors import FormulaError, OvenError
 from substrata.cli.main import main
 from substrata.formula.bake_settings import Heat
-from substrata.process.baking.bake_case import stages_of
 from substrata.process.baking.bake_simulation import run
+from substrata.process.baking.dough_case import stages_of
 from substrata.process.baking.forecast_interval import design
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.oven_questions import bake_map, coarse, judged, map_axes, region, settings_of, thickest_in

@@ -3,7 +3,7 @@
 import csv
 from pathlib import Path
 
-from substrata.ingredients.label_rounding import printed
+from substrata.ingredients.labels.label_rounding import printed
 from substrata.ingredients.printed_label import Label
 
 FIGURES = ("energy_kcal", "protein_g", "fat_g", "saturates_g", "carbohydrate_g", "fibre_g", "sugars_g", "sodium_mg")

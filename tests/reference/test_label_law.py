@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata import Settings, load_library, read_document
-from substrata.ingredients.label_rounding import bands, printed, stands_for
+from substrata.ingredients.labels.label_rounding import bands, printed, stands_for
 from substrata.ingredients.printed_label import FIGURES, Label
 from substrata.nutrition.nutrition_panel import daily_percent, reference_amount_g
 from substrata.publishing.card_panels import card

@@ -16,6 +16,7 @@ from substrata.process.baking.simulation import bake_equations as equations
 from substrata.process.baking.simulation import cell_properties as properties
 from substrata.process.baking.simulation.baked_material import BakeMatter
 from substrata.process.baking.simulation.boiling_point import boiling_c
+from substrata.process.baking.simulation.dough_column import column, fill, flip, top
 from substrata.process.baking.simulation.equivalent_body import (
     ball,
     brick,
@@ -32,10 +33,6 @@ from substrata.process.baking.simulation.stage_simulation import (
     Surroundings,
     _around,
     bake_stage,
-    column,
-    fill,
-    flip,
-    top,
 )
 
 # A stiff, dry solid that neither boils nor conducts better when warm: pure conduction. k_s stands for the whole.

@@ -13,8 +13,9 @@ from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.forecast_interval import ready_between
 from substrata.process.baking.oven_questions import judged
 from substrata.process.baking.simulation.boiling_point import boiling_c
+from substrata.process.baking.simulation.dough_column import column
 from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.process.baking.simulation.stage_simulation import Steps, bake_stage, column
+from substrata.process.baking.simulation.stage_simulation import Steps, bake_stage
 from tests.support.baking_practice import practised
 from tests.support.doughs import document
 

@@ -8,7 +8,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from substrata.base.amounts import Amount, Term, split_amount, with_package_sizes
+from substrata.base.amount_scanner import Term
+from substrata.base.amounts import Amount, split_amount, with_package_sizes
 from substrata.base.errors import AmountError, FormulaError, SubstrataError
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread

@@ -16,12 +16,11 @@ from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Done, Run, Verdict
+from substrata.inference.diagnosis.cause_arguments import evidence_against, evidence_for, is_explained, known_oven_text
 from substrata.inference.diagnosis.cause_effects import CauseTable
-from substrata.inference.diagnosis.causes import Cause, strengths
 from substrata.inference.diagnosis.evidence import Logged, logged
-from substrata.inference.diagnosis.posterior import HARDLY, Posterior, posterior
+from substrata.inference.diagnosis.posterior import Posterior, posterior
 from substrata.inference.faults import Mechanisms, fault_table, hazards
-from substrata.ingredients.library import Floats
 
 _SHOWN, _LEAST, _SHOWN_ANYWAY = 8, 0.02, 0.1
 
@@ -129,7 +128,7 @@ def _making(
     rises = table.rises
     by_id = {p.cause.id: p.cause for p in table.planted}
     # What the log shows and no fault comes of is a fact, and no answer to why: it stands behind what explains.
-    explains = {key: _explains(key, belief.faults, mechanisms, rises[key]) for key in ids}
+    explains = {key: is_explained(key, belief.faults, mechanisms, rises[key]) for key in ids}
     ranked = sorted(
         ((belief.probability(cause), cause) for cause in ids), key=lambda pair: (not explains[pair[1]], -pair[0])
     )
@@ -138,7 +137,7 @@ def _making(
         if probability < _LEAST:
             break
         cause = by_id[key]
-        evidence = tuple(_for(cause, belief.faults, mechanisms, rises[key], log_))
+        evidence = tuple(evidence_for(cause, belief.faults, mechanisms, rises[key], log_))
         if not evidence and probability < _SHOWN_ANYWAY:
             continue
         rows.append(
@@ -148,85 +147,11 @@ def _making(
                 probability=probability,
                 probability_text=_probability_words(probability),
                 scope=cause.scope,
-                evidence=(*evidence, *filter(None, (_known_oven(dough, cause),))),
-                against=tuple(_against(cause, belief.faults, mechanisms, rises[key], log_)),
+                evidence=(*evidence, *filter(None, (known_oven_text(dough, cause),))),
+                against=tuple(evidence_against(cause, belief.faults, mechanisms, rises[key], log_)),
             )
         )
     return tuple(rows[:_SHOWN])
-
-
-def _explains(cause: str, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats) -> bool:
-    """Whether a cause brings any of the faults that were told, by this formula or by practice."""
-    return not faults_rated or any(
-        rise[mechanisms.faults.index(f)] >= HARDLY or strengths().get((f, cause)) for f in faults_rated
-    )
-
-
-def _known_oven(dough: Dough, cause: Cause) -> str:
-    """Say what this oven is known to do, beside a cause that is about its heat; "" where nothing is known."""
-    profile = dough.profile
-    if cause.log != "oven" or not profile.bakes or dough.case.fried:
-        return ""
-    side = "hot" if profile.offset_k > 0 else "cool"
-    return (
-        f"this oven is known to run {abs(profile.offset_k):.0f} °C {side} ± {profile.half_90_k:.0f}, and the forecast counts that: "
-        "here it is about being further off still"
-    )
-
-
-def _for(
-    cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
-) -> list[str]:
-    rows = []
-    logged_value = log_.get(cause.log)
-    if logged_value is not None and _off(logged_value, cause):
-        rows.append(f"the log: {logged_value.text}")
-    explained = []
-    practised = []
-    for fault in faults_rated:
-        place = mechanisms.faults.index(fault)
-        words = fault_table()[fault].words
-        if rise[place] >= HARDLY:
-            explained.append(f"{words} (+{100 * rise[place]:.0f} %)")
-        elif strengths().get((fault, cause.id)):
-            practised.append(words)
-    if explained:
-        rows.append(f"in this formula it brings: {', '.join(explained)}")
-    if practised:
-        rows.append(f"bakers name it for: {', '.join(practised)}")
-    return rows
-
-
-def _off(logged_value: Logged, cause: Cause) -> bool:
-    """Whether the log shows a slip on the side of this cause."""
-    if logged_value.even_sd == 0:
-        return bool(logged_value.value)
-    off = logged_value.value - logged_value.even
-    if abs(off) < 1.5 * logged_value.even_sd:
-        return False
-    sign = {"warmer": 1.0, "trays": 1.0, "vegetable": 1.0}.get(cause.plant)
-    if sign is None:
-        middle = cause.sizes[len(cause.sizes) // 2]
-        nominal = logged_value.even if cause.log == "dough_c" else 0.0 if cause.log == "oven" else 1.0
-        sign = 1.0 if middle > nominal else -1.0
-    return off * sign > 0
-
-
-def _against(
-    cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
-) -> list[str]:
-    rows = []
-    logged_value = log_.get(cause.log)
-    if logged_value is not None and not _off(logged_value, cause):
-        rows.append(f"the log: {logged_value.text}")
-    unexplained = [
-        fault_table()[fault].words
-        for fault in faults_rated
-        if rise[mechanisms.faults.index(fault)] < HARDLY and not strengths().get((fault, cause.id))
-    ]
-    if unexplained:
-        rows.append(f"does not bring: {', '.join(unexplained)}")
-    return rows
 
 
 def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tuple[LikelyFlaw, ...]:

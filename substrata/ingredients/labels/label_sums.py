@@ -8,7 +8,7 @@ from math import hypot
 from substrata.base.tables.table_reader import constant
 from substrata.ingredients.composition import NUTRIENTS
 from substrata.ingredients.ingredient import Ingredient
-from substrata.ingredients.label_rounding import Interval
+from substrata.ingredients.labels.label_rounding import Interval
 from substrata.ingredients.printed_label import Label, nutrient_intervals
 
 COMPARED = ("protein_g", "fat_g", "saturates_g", "carbohydrate_g", "fibre_g", "sugars_g", "sodium_mg")

@@ -20,7 +20,7 @@ from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
 from substrata.ingredients.composition import NUTRIENTS, Composition
 from substrata.ingredients.ingredient import Ingredient, Measure, Parameter
-from substrata.ingredients.label_rounding import Interval
+from substrata.ingredients.labels.label_rounding import Interval
 from substrata.ingredients.labels.statement_facts import statement_facts
 from substrata.ingredients.pack import Lot
 from substrata.ingredients.printed_label import Label, nutrient_intervals

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from substrata.base.errors import LabelError
 from substrata.base.units import unit
-from substrata.ingredients.label_rounding import LabelStyle
+from substrata.ingredients.labels.label_rounding import LabelStyle
 from substrata.ingredients.labels.label_vocabulary import words
 from substrata.ingredients.printed_label import FIGURES, Label
 

@@ -9,7 +9,7 @@ import numpy as np
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.simulation.bake_curves import Ran
-from substrata.process.baking.simulation.stage_simulation import CELLS, filled_sizes, grid_sizes
+from substrata.process.baking.simulation.dough_column import CELLS, filled_sizes, grid_sizes
 
 _SHADES_DEEP, _SHADES_LONG = 21, 48
 _DARKEST = 0.72  # loss of lightness at which the strip is as dark as it gets

@@ -15,18 +15,9 @@ from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.doneness import doneness
 from substrata.process.baking.simulation.bake_curves import Ran, StageMark
+from substrata.process.baking.simulation.dough_column import Column, Series, column, fill, flip, top
 from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.process.baking.simulation.stage_simulation import (
-    Column,
-    Series,
-    Surroundings,
-    bake_stage,
-    column,
-    cooled,
-    fill,
-    flip,
-    top,
-)
+from substrata.process.baking.simulation.stage_simulation import Surroundings, bake_stage, cooled
 
 LONGEST_MIN = 180.0
 _ENOUGH = 1.6  # of the time at which it is done: the picture goes no further

@@ -17,8 +17,8 @@ from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.doneness import Doneness, doneness
 from substrata.process.baking.setting_steps import steps_in
 from substrata.process.baking.simulation.bake_curves import Ran
+from substrata.process.baking.simulation.dough_column import CELLS
 from substrata.process.baking.simulation.oven_constants import oven_number, oven_numbers
-from substrata.process.baking.simulation.stage_simulation import CELLS
 from substrata.process.shaping.piece import shape_forms
 
 COARSE = 25  # cells

@@ -1500,7 +1500,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Plan Shopping
+         * Get Plan Shopping
          * @description Return what its bakes take together, less what is on the shelf.
          */
         get: operations["plan_shopping"];

@@ -1,0 +1,205 @@
+"""The words of the page: every list of choices that the core's tables hold."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from ninja import Schema
+
+from kitchen.models import Kitchen
+from kitchen.services.devices import device_choices
+from kitchen.services.pans import PAN_KINDS
+from substrata.base.settings import setting_options
+from substrata.base.tables.table_reader import read_table
+from substrata.execution.feel_advice import ALSO
+from substrata.execution.run_document import felt_words
+from substrata.formula.bake_settings import MOST_TRAYS, WISHES
+from substrata.formula.forms import forms, roles
+from substrata.inference.faults import fault_table
+from substrata.ingredients.labels.product_files import fields
+from substrata.ingredients.printed_label import FIGURE_KINDS
+from substrata.nutrition.allergens import allergen_words
+from substrata.nutrition.claims import claim_kinds
+from substrata.nutrition.daily_limits import budget_kinds
+from substrata.nutrition.net_carbs import CONVENTIONS
+from substrata.process.baking.simulation.oven_constants import bakeware
+from substrata.process.rheology.handling.resting import rest_places
+from substrata.process.rheology.handling_classes import classes
+from substrata.process.rheology.texture import texture_words
+from substrata.reformulation.pareto_front import axis_words
+from substrata.reformulation.request.exclusions import exclusions
+from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
+from substrata.scheduling.tasks.kitchen_things import Thing, things
+
+
+def _kitchen_choices() -> Iterator[tuple[str, Any]]:
+    """Yield each choice of the core's settings with the names that the kitchen's field has for its words."""
+    for name in setting_options():
+        yield name, dict(Kitchen._meta.get_field(name).flatchoices)  # type: ignore[union-attr]  # noqa: SLF001 - Django's own way to a field
+
+
+class RoleOut(Schema):
+    """A role with its code."""
+
+    id: str
+    code: str
+    name: str
+
+
+class FormOut(Schema):
+    """A form to choose."""
+
+    id: str
+    name: str
+    note: str
+
+
+class ClaimOut(Schema):
+    """A diet claim that can be certified."""
+
+    id: str
+    name: str
+    basis: str
+
+
+class FigureOut(Schema):
+    """A figure that a label can carry."""
+
+    id: str
+    name: str
+    unit: str
+    places: dict[str, int]  # its place on a label of a style; not there where the style does not print it
+    part: bool  # printed as a part of the figure above it
+
+
+class WareOut(Schema):
+    """Something a dough lies on in the oven."""
+
+    id: str
+    name: str
+
+
+class ChoiceOut(Schema):
+    """A value that a kitchen may choose."""
+
+    id: str
+    name: str
+
+
+class ExclusionOut(ChoiceOut):
+    """Something that can be left out, and the claim that it answers."""
+
+    claim: str
+
+
+class BudgetOut(Schema):
+    """A thing of which a daily budget can be kept."""
+
+    id: str
+    name: str
+    unit: str
+    usual: float
+
+
+class AllergenOut(Schema):
+    """A fact that a pack can add: an allergen by its flag."""
+
+    flag: str
+    name: str
+
+
+class ConventionOut(Schema):
+    """A net-carb convention with its rule."""
+
+    id: str
+    rule: str
+
+
+class FaultOut(Schema):
+    """A fault that can be told."""
+
+    id: str
+    name: str
+    group: str
+    forms: list[str]  # none: every form
+    picture: str
+
+
+class SlipOut(Schema):
+    """A small thing that is done or left."""
+
+    id: str
+    name: str
+    asks: str
+    good: bool  # to be done; else to be left
+
+
+class WordsOut(Schema):
+    """The lists that the page draws from, so that it holds no knowledge itself."""
+
+    roles: list[RoleOut]
+    forms: list[FormOut]
+    conventions: list[ConventionOut]
+    claims: list[ClaimOut]
+    label_figures: list[FigureOut]
+    budgets: list[BudgetOut]
+    allergens: list[AllergenOut]
+    import_fields: list[str]
+    bakeware: list[WareOut]
+    most_trays: int
+    wishes: list[ChoiceOut]  # how done a bake is wanted
+    kitchen_choices: dict[str, list[ChoiceOut]]  # by the setting
+    pan_kinds: list[str]  # of an own pan
+    exclusions: list[ExclusionOut]  # what can be left out
+    handling_classes: list[str]
+    rest_places: list[ChoiceOut]  # where a dough rests
+    plan_things: list[Thing]  # what a kitchen has, for plans
+    sure_steps: list[SureStep]  # of the dial of a settle
+    textures: list[ChoiceOut]
+    axes: list[ChoiceOut]  # what can stand on a trade-off's second axis
+    faults: list[FaultOut]
+    slips: list[SlipOut]
+    feels: list[str]  # what a dough can be felt as
+
+    @classmethod
+    def everything(cls) -> "WordsOut":
+        """All lists of the core."""
+        return cls(
+            roles=[RoleOut(id=r.id, code=r.code, name=r.name) for r in roles().values()],
+            forms=[FormOut(id=f.id, name=f.name, note=f.note) for f in forms().values()],
+            conventions=[ConventionOut(id=key, rule=rule) for key, rule in CONVENTIONS.items()],
+            claims=[ClaimOut(id=c.key, name=c.name, basis=c.basis) for c in claim_kinds().values()],
+            label_figures=[
+                FigureOut(id=f.key, name=f.name, unit=f.unit, places=dict(f.places), part=f.part)
+                for f in FIGURE_KINDS.values()
+            ],
+            budgets=[BudgetOut(id=b.key, name=b.name, unit=b.unit, usual=b.usual) for b in budget_kinds().values()],
+            allergens=[AllergenOut(flag=flag, name=name) for flag, name in allergen_words().items()],
+            import_fields=list(fields()),
+            bakeware=[WareOut(id=ware.id, name=ware.name) for ware in bakeware().values()],
+            most_trays=MOST_TRAYS,
+            wishes=[ChoiceOut(id=key, name=name) for key, name in WISHES.items()],
+            kitchen_choices={
+                setting: [ChoiceOut(id=key, name=str(name)) for key, name in choices.items()]
+                for setting, choices in _kitchen_choices()
+            }
+            | {"devices": [ChoiceOut(id=key, name=name) for key, name in device_choices()]},
+            pan_kinds=list(PAN_KINDS),
+            exclusions=[ExclusionOut(id=e.id, name=e.name, claim=e.claim) for e in exclusions().values()],
+            handling_classes=[band.class_name for band in classes()],
+            rest_places=[ChoiceOut(id=place.id, name=place.name) for place in rest_places().values()],
+            plan_things=list(things().values()),
+            sure_steps=list(sure_steps()),
+            textures=[ChoiceOut(id=key, name=label) for key, label in texture_words().items()],
+            axes=[ChoiceOut(id=key, name=name) for key, name in axis_words().items()],
+            faults=[
+                FaultOut(id=f.id, name=f.words, group=f.group, forms=sorted(f.forms), picture=f.picture)
+                for f in fault_table().values()
+            ],
+            slips=[
+                SlipOut(
+                    id=row.text("slip"), name=row.text("words"), asks=row.text("asks"), good=row.text("good") == "1"
+                )
+                for row in read_table("slips.csv")
+            ],
+            feels=[*felt_words(), *ALSO],
+        )
