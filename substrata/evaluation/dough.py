@@ -24,6 +24,7 @@ from substrata.nutrition.nutrition_panel import panel_ratios
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.dough_case import bake_case
 from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process.preparation.dough_cooling import Cooling
 from substrata.process.rheology.binder import Binder, Structure, binder, dough_structure
 from substrata.process.rheology.dough_kind import DoughKind, dough_kind
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast, Hands, bowl_of, handling_forecast
@@ -235,8 +236,22 @@ class Dough:
         Args:
             rest_min: before it is shaped; None takes the dough's own.
         """
-        rest = self.rest_min if rest_min is None else rest_min
-        return bowl_of(self.inside, self.formula, rest_min=rest, stiffer=self.hands.stiffer)[0]
+        if rest_min is None:
+            return self._usual_bowl
+        return bowl_of(self.inside, self.formula, rest_min=rest_min, stiffer=self.hands.stiffer)[0]
+
+    @worked("grams", "capacity", "rest", "temperature", "thickness")
+    def _usual_bowl(self) -> Bowl:
+        return bowl_of(self.inside, self.formula, rest_min=self.rest_min, stiffer=self.hands.stiffer)[0]
+
+    @worked("grams", "capacity", "rest", "temperature", "thickness")
+    def surface_cooling(self) -> Cooling | None:
+        """Return how it cools on the work surface; None where it does not crack when it is cool."""
+        from substrata.evaluation.working_time import (
+            forecast_surface_cooling,  # which asks for much of the dough itself
+        )
+
+        return forecast_surface_cooling(self)
 
     @worked("grams", "capacity", "temperature", "thickness")
     def eaten(self) -> Eaten:

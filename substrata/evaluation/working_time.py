@@ -23,7 +23,7 @@ from substrata.process.rheology.leavening import dough_volume_per_gram
 _GRID_MIN = np.concatenate((np.linspace(0.0, 10.0, 21), np.linspace(12.0, 120.0, 37)))  # minutes that are looked at
 
 
-def surface_cooling(dough: Dough) -> Cooling | None:
+def forecast_surface_cooling(dough: Dough) -> Cooling | None:
     """Forecast how a melted-cheese dough cools on the work surface; None for a dough that does not crack when it is cool.
 
     Args:
@@ -81,7 +81,7 @@ def _minutes_to_crack(dough: Dough, start_c: float, room_c: float, tau_s: float)
 
 def working_minutes(dough: Dough) -> float | None:
     """Return the minutes from mixing until the dough cracks; None where it never does."""
-    result = surface_cooling(dough)
+    result = dough.surface_cooling
     return None if result is None else result.minutes
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
-from substrata.evaluation.working_time import surface_cooling, usual_thickness
+from substrata.evaluation.working_time import usual_thickness
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.forms import roles
@@ -245,7 +245,7 @@ def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
 
 def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
     """Yield the clock only runs for a dough that is warmer than the room and minds it."""
-    result = surface_cooling(b.dough)
+    result = b.dough.surface_cooling
     if result is None or result.until_c is None:
         return
     until, usual = result.until_c, usual_thickness(b.dough)
