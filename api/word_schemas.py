@@ -8,12 +8,16 @@ from ninja import Schema
 from kitchen.models import Kitchen
 from kitchen.services.devices import device_choices
 from kitchen.services.pans import PAN_KINDS
+from substrata.base.documents.records import declared
 from substrata.base.settings import setting_options
-from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_reader import constant, read_table, whole_constant
+from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.execution.feel_advice import ALSO
 from substrata.execution.run_document import felt_words
 from substrata.formula.bake_settings import MOST_TRAYS, WISHES
 from substrata.formula.forms import forms, roles
+from substrata.formula.formula import Mix
+from substrata.inference.crust_colour import MOST_BYTES
 from substrata.inference.faults import fault_table
 from substrata.ingredients.labels.product_files import fields
 from substrata.ingredients.printed_label import FIGURE_KINDS
@@ -22,12 +26,14 @@ from substrata.nutrition.claims import claim_kinds
 from substrata.nutrition.daily_limits import budget_kinds
 from substrata.nutrition.net_carbs import CONVENTIONS
 from substrata.process.baking.simulation.oven_constants import bakeware
+from substrata.process.rheology.handling.handling_forecast import DEGREES, MINUTES
 from substrata.process.rheology.handling.resting import rest_places
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_words
 from substrata.reformulation.pareto_front import axis_words
 from substrata.reformulation.request.exclusions import exclusions
 from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
+from substrata.scheduling.plans.plan_document import PlannedOven
 from substrata.scheduling.tasks.kitchen_things import Thing, things
 
 
@@ -133,9 +139,55 @@ class SlipOut(Schema):
     good: bool  # to be done; else to be left
 
 
+class AxisOut(Schema):
+    """The ends of a drawn axis."""
+
+    low: float
+    high: float
+
+
+class LimitsOut(Schema):
+    """Numbers of the job that the page draws or checks by before it has an answer."""
+
+    half_90_sds: float  # standard deviations in half of a 90 % range
+    rest_most_min: float
+    handling_axis: AxisOut  # consistency, log10 Pa s
+    handling_minutes: AxisOut
+    handling_degrees_c: AxisOut
+    oven_trays: int  # of an oven that a plan begins with
+    oven_shared_k: float  # stages so far apart share it
+    night_from: str  # when nobody works, as a time of day
+    night_to: str
+    photo_most_mb: float
+    bowl_from_g: float
+    scale_empty_g: float
+    scale_steady_s: float
+
+
+def _limits() -> LimitsOut:
+    rest = next(field.kind for field in declared(Mix) if field.key == "rest_min")
+    oven = PlannedOven(name="oven")
+    return LimitsOut(
+        half_90_sds=SDS_IN_HALF_90,
+        rest_most_min=getattr(rest, "high", 0.0),
+        handling_axis=AxisOut(low=constant("handling_axis_low"), high=constant("handling_axis_high")),
+        handling_minutes=AxisOut(low=float(MINUTES[0]), high=float(MINUTES[-1])),
+        handling_degrees_c=AxisOut(low=float(DEGREES[0]), high=float(DEGREES[-1])),
+        oven_trays=oven.trays,
+        oven_shared_k=oven.share_k,
+        night_from=f"{whole_constant('night_from_h'):02d}:00",
+        night_to=f"{whole_constant('night_to_h'):02d}:00",
+        photo_most_mb=MOST_BYTES / 1e6,
+        bowl_from_g=constant("bowl_from_g"),
+        scale_empty_g=constant("scale_empty_g"),
+        scale_steady_s=constant("scale_steady_s"),
+    )
+
+
 class WordsOut(Schema):
     """The lists that the page draws from, so that it holds no knowledge itself."""
 
+    limits: LimitsOut
     roles: list[RoleOut]
     forms: list[FormOut]
     conventions: list[ConventionOut]
@@ -164,6 +216,7 @@ class WordsOut(Schema):
     def everything(cls) -> "WordsOut":
         """All lists of the core."""
         return cls(
+            limits=_limits(),
             roles=[RoleOut(id=r.id, code=r.code, name=r.name) for r in roles().values()],
             forms=[FormOut(id=f.id, name=f.name, note=f.note) for f in forms().values()],
             conventions=[ConventionOut(id=key, rule=rule) for key, rule in CONVENTIONS.items()],

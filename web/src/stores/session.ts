@@ -13,10 +13,29 @@ function storedTheme(): Theme {
   return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light'
 }
 
+type Limits = Words['limits']
+const UNTOLD: Limits = {
+  half_90_sds: 0,
+  rest_most_min: Infinity,
+  handling_axis: { low: 0, high: 0 },
+  handling_minutes: { low: 0, high: 0 },
+  handling_degrees_c: { low: 0, high: 0 },
+  oven_trays: 1,
+  oven_shared_k: 0,
+  night_from: '',
+  night_to: '',
+  photo_most_mb: Infinity,
+  bowl_from_g: Infinity,
+  scale_empty_g: 0,
+  scale_steady_s: 0,
+}
+
 export const useSession = defineStore('session', () => {
   const me = shallowRef<Me | null>(null)
   const kitchenId = ref(Number(localStorage.getItem('kitchen')) || 0)
   const words = shallowRef<Words | null>(null)
+  /** Numbers of the job that are drawn and checked by; nothing is before the words are there. */
+  const limits = computed<Limits>(() => words.value?.limits ?? UNTOLD)
   const theme = ref<Theme>(storedTheme())
 
   const kitchen = computed<Kitchen | null>(() => {
@@ -77,5 +96,5 @@ export const useSession = defineStore('session', () => {
     me.value = null
   }
 
-  return { me, kitchen, words, theme, units, may, load, change, changed: kept, enter, toggleTheme, forget }
+  return { me, kitchen, words, limits, theme, units, may, load, change, changed: kept, enter, toggleTheme, forget }
 })

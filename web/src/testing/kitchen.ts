@@ -191,3 +191,20 @@ export function aPiece(change: Partial<ShapePlan['piece']> = {}): ShapePlan['pie
     ...change,
   }
 }
+
+/** Numbers of the job, as the server tells them with its words. */
+export const LIMITS: NonNullable<ReturnType<typeof useSession>['words']>['limits'] = {
+  half_90_sds: 1.6448536269514722,
+  rest_most_min: 2880,
+  handling_axis: { low: -1.5, high: 5.6 },
+  handling_minutes: { low: 0, high: 20 },
+  handling_degrees_c: { low: 5, high: 70 },
+  oven_trays: 2,
+  oven_shared_k: 10,
+  night_from: '22:00',
+  night_to: '06:00',
+  photo_most_mb: 25,
+  bowl_from_g: 8,
+  scale_empty_g: 0.6,
+  scale_steady_s: 1.2,
+}

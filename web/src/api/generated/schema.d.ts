@@ -2272,6 +2272,16 @@ export interface components {
             id: number;
         };
         /**
+         * AxisOut
+         * @description The ends of a drawn axis.
+         */
+        AxisOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * BadRowOut
          * @description A row that cannot be read.
          */
@@ -5209,6 +5219,35 @@ export interface components {
             percent: number;
             /** Soft Percent */
             soft_percent: number;
+        };
+        /**
+         * LimitsOut
+         * @description Numbers of the job that the page draws or checks by before it has an answer.
+         */
+        LimitsOut: {
+            /** Bowl From G */
+            bowl_from_g: number;
+            /** Half 90 Sds */
+            half_90_sds: number;
+            handling_axis: components["schemas"]["AxisOut"];
+            handling_degrees_c: components["schemas"]["AxisOut"];
+            handling_minutes: components["schemas"]["AxisOut"];
+            /** Night From */
+            night_from: string;
+            /** Night To */
+            night_to: string;
+            /** Oven Shared K */
+            oven_shared_k: number;
+            /** Oven Trays */
+            oven_trays: number;
+            /** Photo Most Mb */
+            photo_most_mb: number;
+            /** Rest Most Min */
+            rest_most_min: number;
+            /** Scale Empty G */
+            scale_empty_g: number;
+            /** Scale Steady S */
+            scale_steady_s: number;
         };
         /**
          * Line
@@ -9340,6 +9379,7 @@ export interface components {
             };
             /** Label Figures */
             label_figures: components["schemas"]["FigureOut"][];
+            limits: components["schemas"]["LimitsOut"];
             /** Most Trays */
             most_trays: number;
             /** Pan Kinds */

@@ -14,9 +14,6 @@ const WIDTH = 340
 const HEIGHT = 200
 const LEFT = 66
 const FOOT = 22
-const LOW = -1.5
-const HIGH = 5.6
-const MOST_REST = 2880
 const bench = useBench()
 const UNSAID = { temperature_c: null, cheese: '', work: '', rest_min: null, rest_in: '' } as const
 const mix = computed<Mix>(() => bench.document?.mix ?? {})
@@ -34,17 +31,17 @@ const over = ref<'minutes' | 'degrees'>('minutes')
 const forecast = computed(() => bench.analysis?.handling ?? null)
 const points = computed(() => (over.value === 'minutes' ? forecast.value?.minutes : forecast.value?.degrees) ?? [])
 const at = (p: { minutes: number; temperature_c: number }): number => (over.value === 'minutes' ? p.minutes : p.temperature_c)
-const range = computed(() => (over.value === 'minutes' ? [0, 20] : [5, 70]) as [number, number])
-const x = computed(() => linear(range.value, [LEFT, WIDTH - 8]))
-const y = linear([LOW, HIGH], [HEIGHT - FOOT, 6], true)
-const line = computed(() => linePath(points.value.map((p) => [x.value(at(p)), y(p.consistency)])))
-const band = computed(() => areaPath(points.value.map((p) => [x.value(at(p)), y(p.low), y(p.high)])))
-const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y(b.high), bottom: y(b.low) })))
+const range = computed(() => (over.value === 'minutes' ? session.limits.handling_minutes : session.limits.handling_degrees_c))
+const x = computed(() => linear([range.value.low, range.value.high], [LEFT, WIDTH - 8]))
+const y = computed(() => linear([session.limits.handling_axis.low, session.limits.handling_axis.high], [HEIGHT - FOOT, 6], true))
+const line = computed(() => linePath(points.value.map((p) => [x.value(at(p)), y.value(p.consistency)])))
+const band = computed(() => areaPath(points.value.map((p) => [x.value(at(p)), y.value(p.low), y.value(p.high)])))
+const bands = computed(() => (forecast.value?.bands ?? []).map((b) => ({ ...b, top: y.value(b.high), bottom: y.value(b.low) })))
 const wanted = computed(() => {
   const all = forecast.value?.bands ?? []
   const from = all.find((b) => b.class_name === forecast.value?.target_low)
   const to = all.find((b) => b.class_name === forecast.value?.target_high)
-  return from && to ? { top: y(to.high), bottom: y(from.low) } : null
+  return from && to ? { top: y.value(to.high), bottom: y.value(from.low) } : null
 })
 const marks = computed(() => {
   const f = forecast.value
@@ -56,7 +53,9 @@ const marks = computed(() => {
     { at: f.rest_min, word: 'shape' },
     { at: f.closes_min, word: 'too stiff' },
   ]
-  const known = found.filter((m): m is { at: number; word: string } => m.at != null && (m.at > 0.2 || m.word === 'shape') && m.at <= 20)
+  const known = found.filter(
+    (m): m is { at: number; word: string } => m.at != null && (m.at > 0.2 || m.word === 'shape') && m.at <= range.value.high,
+  )
   // One mark for what happens together.
   return known.filter((m, i) => m.word !== 'knead' || !known.some((o, j) => j !== i && Math.abs(o.at - m.at) < 0.3))
 })
@@ -66,9 +65,9 @@ function setRest(typed: string): void {
   const [, whole = '', part] = /^\s*(\d+(?:[.,]\d+)?)(?:\s*:\s*(\d+))?/.exec(typed) ?? []
   const value = Number(whole.replace(',', '.'))
   const minutes = part ? 60 * value + Number(part) : /h/i.test(typed) ? 60 * value : value
-  setMix({ rest_min: whole === '' ? null : Math.min(minutes, MOST_REST) })
+  setMix({ rest_min: whole === '' ? null : Math.min(minutes, session.limits.rest_most_min) })
 }
-const ticks = computed(() => (over.value === 'minutes' ? [0, 5, 10, 15, 20] : [5, 20, 35, 50, 70]))
+const ticks = computed(() => x.value.ticks(5))
 const told = computed(() => {
   if (!forecast.value) return ''
   const { low, high } = forecast.value.at_shaping

@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
-import { DOCUMENT, onTheBench } from '@/testing/kitchen'
+import { useSession } from '@/stores/session'
+import { LIMITS, DOCUMENT, onTheBench } from '@/testing/kitchen'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
 
@@ -84,6 +85,7 @@ const curve = async (change: object = {}, mayEdit = true) => {
     handling: { ...handling, ...change },
     basis: { handling: 'Rests on 4 practised doughs of this kind.' },
   })
+  useSession().words = { limits: LIMITS } as never
   await flushPromises()
   return { bench, view: mount(HandlingCurve) }
 }

@@ -295,8 +295,6 @@ h3 .field {
   font: 700 15px var(--head);
 }
 
-
-
 .field.tiny {
   width: 40px;
   --field-height: 22px;

@@ -52,10 +52,11 @@ const thingsTold = computed(() =>
 /** A night without work, from the evening before the first deadline. */
 function sleep(on: boolean): void {
   const day = (props.document.bakes[0]?.due ?? props.document.start).slice(0, 10)
+  const { night_from: from, night_to: to } = session.limits
   const eve = new Date(`${day}T00:00Z`)
   eve.setUTCDate(eve.getUTCDate() - 1)
-  const evening = `${eve.toISOString().slice(0, 10)}T22:00`
-  emit('change', { closed: on ? [{ start: evening, end: `${day}T06:00` }] : [] })
+  const evening = `${eve.toISOString().slice(0, 10)}T${from}`
+  emit('change', { closed: on ? [{ start: evening, end: `${day}T${to}` }] : [] })
 }
 </script>
 
@@ -138,7 +139,7 @@ function sleep(on: boolean): void {
           type="number"
           min="1"
           max="40"
-          :value="oven.trays ?? 2"
+          :value="oven.trays"
           :disabled="!mayEdit"
           @change="setOven(n, { trays: whole(valueOf($event), 1, 40) })"
       /></label>
@@ -148,7 +149,10 @@ function sleep(on: boolean): void {
       class="quiet-button tiny-button"
       @click="
         emit('change', {
-          ovens: [...document.ovens, { key: '', name: `oven ${document.ovens.length + 1}`, trays: 2, share_k: 10 }],
+          ovens: [
+            ...document.ovens,
+            { key: '', name: `oven ${document.ovens.length + 1}`, trays: session.limits.oven_trays, share_k: session.limits.oven_shared_k },
+          ],
           pins: [],
           happened: [],
         })

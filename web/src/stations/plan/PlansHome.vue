@@ -76,8 +76,8 @@ const creating = useDo(
           ovens: (ovens.answer.value?.length ? ovens.answer.value : [{ name: 'oven', key: '' }]).slice(0, 1).map((o) => ({
             name: o.name,
             key: o.key,
-            trays: 2,
-            share_k: 10,
+            trays: session.limits.oven_trays,
+            share_k: session.limits.oven_shared_k,
           })),
           has: {},
           closed: [],

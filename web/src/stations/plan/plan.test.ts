@@ -2,7 +2,7 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import { onTheBench } from '@/testing/kitchen'
+import { LIMITS, onTheBench } from '@/testing/kitchen'
 import { answering, asked, refusing } from '@/testing/server'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -231,6 +231,7 @@ describe('what a plan is made of', () => {
   })
 
   it('closes the night before the first deadline', async () => {
+    useSession().words = { limits: LIMITS } as never
     const view = setting()
     view.findComponent({ name: 'VCheckboxBtn' }).vm.$emit('update:modelValue', true)
     await flushPromises()

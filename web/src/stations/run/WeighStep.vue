@@ -19,10 +19,6 @@ import NumberPad from './NumberPad.vue'
 const props = defineProps<{ step: RunStep; mixed: boolean }>()
 const run = useRun()
 const session = useSession()
-/** Less than this on the pan is nothing; so long it has to lie still. */
-const EMPTY_G = 0.6
-const A_BOWL_G = 8
-const STEADY_MS = 1200
 const typed = ref('')
 const tared = ref('')
 const advice = ref<PourAdvice | null>(null)
@@ -59,7 +55,7 @@ const live = computed(() => (wantsBowl.value ? null : onPan.value))
 const shown = computed(() => {
   const number = Number(typed.value.replace(',', '.'))
   if (typed.value.trim()) return Number.isFinite(number) ? gramsOf(number, session.units) : null
-  return live.value !== null && Math.abs(live.value) >= EMPTY_G ? Math.max(live.value, 0) : null
+  return live.value !== null && Math.abs(live.value) >= session.limits.scale_empty_g ? Math.max(live.value, 0) : null
 })
 /** Each step begins at nothing: the bowl and what is in it are tared away. */
 watch(
@@ -73,7 +69,7 @@ watch(
   { immediate: true },
 )
 /** An empty bowl that stands still is tared away, and pouring begins. */
-const standing = computed(() => wantsBowl.value && !!scale.value?.stable && (onPan.value ?? 0) >= A_BOWL_G)
+const standing = computed(() => wantsBowl.value && !!scale.value?.stable && (onPan.value ?? 0) >= session.limits.bowl_from_g)
 let stands: ReturnType<typeof setTimeout> | undefined
 watch(standing, (now) => {
   clearTimeout(stands)
@@ -81,7 +77,7 @@ watch(standing, (now) => {
     stands = setTimeout(() => {
       bowlFor.value = props.step.id
       tare()
-    }, STEADY_MS)
+    }, 1000 * session.limits.scale_steady_s)
 })
 /** A pack opened since the last run, or another thing taken: what a diagnosis wants to know. */
 const fresh = computed(() => run.entries.some((e) => e.kind === 'new_pack' && e.what === props.step.line))
@@ -102,7 +98,7 @@ watch(right, (now) => {
   if (now && run.mayWrite && known.value === null)
     waits = setTimeout(() => {
       if (right.value && live.value !== null) void log(Math.round(live.value * 10) / 10)
-    }, STEADY_MS)
+    }, 1000 * session.limits.scale_steady_s)
 })
 onBeforeUnmount(() => {
   clearTimeout(waits)

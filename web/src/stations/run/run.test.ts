@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto'
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { RunOut, RunStep } from '@/api/types'
-import { onTheBench } from '@/testing/kitchen'
+import { LIMITS, onTheBench } from '@/testing/kitchen'
 import { answering, asked } from '@/testing/server'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -53,7 +53,7 @@ beforeEach(async () => {
   await onTheBench()
   answering('/runs/{run_id}', RUN)
   answering('/entries', { new: 0, entries: [] })
-  useSession().words = { feels: ['tacky', 'stiff', 'tears'] } as never
+  useSession().words = { limits: LIMITS, feels: ['tacky', 'stiff', 'tears'] } as never
   await useRun().open(5)
 })
 

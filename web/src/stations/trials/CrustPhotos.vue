@@ -12,7 +12,6 @@ import { useSession } from '@/stores/session'
 const props = defineProps<{ runId: number }>()
 const emit = defineEmits<{ read: [lightness: number] }>()
 const session = useSession()
-const MOST_MB = 25
 const tooLarge = ref('')
 const kept = useAsk(
   () => ['photos', props.runId],
@@ -54,7 +53,9 @@ function take(event: Event): void {
   const file = input.files?.[0]
   input.value = ''
   tooLarge.value =
-    file && file.size > MOST_MB * 1e6 ? `The photo is too large: ${(file.size / 1e6).toFixed(0)} MB. Up to ${MOST_MB} MB.` : ''
+    file && file.size > session.limits.photo_most_mb * 1e6
+      ? `The photo is too large: ${(file.size / 1e6).toFixed(0)} MB. Up to ${session.limits.photo_most_mb} MB.`
+      : ''
   if (!file || tooLarge.value) return
   URL.revokeObjectURL(picked.value?.url ?? '')
   picked.value = { file, url: URL.createObjectURL(file) }

@@ -45,7 +45,7 @@ type One = NonNullable<typeof told.value>['learned'][number]
 const reach = (one: One): number => 3 * one.prior_sd * (one.unit === '×' ? one.prior : 1)
 const x = (one: One, value: number): number =>
   100 + (90 * Math.max(Math.min(value - one.prior, reach(one)), -reach(one))) / (reach(one) || 1)
-const half = (one: One, sd: number): number => (90 * Math.min(1.645 * sd, reach(one))) / (reach(one) || 1)
+const half = (one: One, sd: number): number => (90 * Math.min(session.limits.half_90_sds * sd, reach(one))) / (reach(one) || 1)
 </script>
 
 <template>

@@ -2,7 +2,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import { onTheBench } from '@/testing/kitchen'
+import { LIMITS, onTheBench } from '@/testing/kitchen'
 import { answering, asked, refusing } from '@/testing/server'
 
 vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
@@ -54,6 +54,7 @@ const DIAGNOSIS = {
 beforeEach(async () => {
   await onTheBench()
   useSession().words = {
+    limits: LIMITS,
     faults: [
       { id: 'gummy', name: 'gummy centre', group: 'crumb', forms: ['bun'], picture: 'gummy' },
       { id: 'leaks', name: 'leaks', group: 'out', forms: ['pocket'], picture: 'burst' },
