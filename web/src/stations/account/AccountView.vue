@@ -2,12 +2,14 @@
 /**
  * Is this account mine alone? Where it is signed in stands first, with a second factor beside it; the next key signs a browser out.
  */
-import { computed, onMounted, ref } from 'vue'
-import { account, addPasskey, passkeysHere, type AccountReply } from '@/api/account'
+import { onMounted, ref } from 'vue'
+import { account, type AccountReply } from '@/api/account'
 import { api, settled } from '@/api/client'
 import { sentenceOf } from '@/api/policy'
 import type { History } from '@/api/types'
+import { day, type Factor } from './factors'
 import HistoryList from './HistoryList.vue'
+import SecondFactor from './SecondFactor.vue'
 import { usePasswordAgain } from '@/composables/usePasswordAgain'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
@@ -20,13 +22,6 @@ interface Browser {
   created_at: number
   is_current: boolean
 }
-interface Factor {
-  type: 'totp' | 'recovery_codes' | 'webauthn'
-  id?: number
-  name?: string
-  unused_code_count?: number
-  created_at: number
-}
 
 const session = useSession()
 const toasts = useToasts()
@@ -34,21 +29,12 @@ const again = usePasswordAgain()
 const againPassword = ref('')
 const browsers = ref<Browser[]>([])
 const factors = ref<Factor[]>([])
-const secret = ref('')
-const factorCode = ref('')
-const spare = ref<string[]>([])
 const wanted = ref('')
 const emailCode = ref('')
 const proving = ref(false)
 const passwords = ref({ old: '', new: '' })
 const endPassword = ref('')
 const wrong = ref('')
-
-const PICTURE = '/api/account/second-factor.svg'
-const totp = computed(() => factors.value.find((f) => f.type === 'totp'))
-const passkeys = computed(() => factors.value.filter((f) => f.type === 'webauthn'))
-const left = computed(() => factors.value.find((f) => f.type === 'recovery_codes')?.unused_code_count ?? 0)
-const day = (seconds: number): string => new Date(seconds * 1000).toLocaleDateString(undefined, { dateStyle: 'medium' })
 
 /** Do it, with the password once more if it is wanted; what is refused is said. */
 async function doing<Data>(act: () => Promise<AccountReply<Data>>, done?: string): Promise<AccountReply<Data>> {
@@ -68,41 +54,6 @@ onMounted(look)
 
 async function signOutOf(ids: number[]): Promise<void> {
   await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), 'Signed out there.')
-  await look()
-}
-async function beginFactor(): Promise<void> {
-  const reply = await doing(() => account<{ secret: string }>('account/authenticators/totp', 'GET'))
-  secret.value = reply.data?.secret ?? ''
-}
-async function endFactorSetUp(): Promise<void> {
-  const reply = await doing(
-    () => account('account/authenticators/totp', 'POST', { code: factorCode.value.trim() }),
-    'The second factor is on.',
-  )
-  if (!reply.ok) return
-  secret.value = factorCode.value = ''
-  await look()
-  await showSpare()
-}
-async function showSpare(): Promise<void> {
-  const reply = await doing(() => account<{ unused_codes: string[] }>('account/authenticators/recovery-codes', 'GET'))
-  spare.value = reply.data?.unused_codes ?? []
-}
-async function newSpare(): Promise<void> {
-  await doing(() => account('account/authenticators/recovery-codes', 'POST'), 'New recovery codes; the former ones are no longer good.')
-  await showSpare()
-  await look()
-}
-async function dropFactor(): Promise<void> {
-  await doing(() => account('account/authenticators/totp', 'DELETE'), 'The second factor is off.')
-  await look()
-}
-async function makePasskey(): Promise<void> {
-  await doing(() => addPasskey(navigator.platform || 'this device'), 'The passkey is added.')
-  await look()
-}
-async function dropPasskey(id: number): Promise<void> {
-  await doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'The passkey is taken away.')
   await look()
 }
 async function changePassword(): Promise<void> {
@@ -176,47 +127,7 @@ function named(agent: string): string {
             >Sign out of all others</v-btn
           >
         </section>
-        <section aria-label="Second factor">
-          <h3>Second factor</h3>
-          <template v-if="totp">
-            <p>
-              Signing in takes a code of your authenticator, since {{ day(totp.created_at) }}.
-              <span class="note">{{ left }} recovery codes are left.</span>
-            </p>
-            <v-btn class="quiet-button" @click="showSpare">Show the recovery codes</v-btn>
-            <v-btn class="quiet-button" @click="newSpare">Make new ones</v-btn>
-            <v-btn class="quiet-button" @click="dropFactor">Take it away</v-btn>
-          </template>
-          <template v-else-if="secret">
-            <div class="factor">
-              <img :src="PICTURE" alt="The secret, as a picture that an authenticator reads" width="148" height="148" />
-              <form @submit.prevent="endFactorSetUp">
-                <p>
-                  Scan this with an authenticator, or type <code>{{ secret }}</code> into it.
-                </p>
-                <label
-                  >The code that it shows <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6"
-                /></label>
-                <v-btn type="submit" class="act-button">Turn it on</v-btn>
-              </form>
-            </div>
-          </template>
-          <template v-else>
-            <p class="note">A code of your phone on top of the password: whoever guesses the one has not the other.</p>
-            <v-btn class="quiet-button" @click="beginFactor">Set up an authenticator</v-btn>
-          </template>
-          <div v-if="spare.length" class="spare">
-            <p>Each is good once, when the phone is lost. Keep them where the phone is not.</p>
-            <code v-for="one in spare" :key="one">{{ one }}</code>
-          </div>
-          <div v-for="p in passkeys" :key="p.id" class="row">
-            <span class="name"
-              >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
-            >
-            <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Take it away</v-btn>
-          </div>
-          <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
-        </section>
+        <SecondFactor :factors="factors" :doing="doing" @changed="look" />
       </div>
       <div>
         <section aria-label="Password">
@@ -329,41 +240,6 @@ label {
   padding: 12px 14px;
   border-radius: 8px;
   background: var(--panel);
-}
-
-.factor {
-  display: flex;
-  gap: 20px;
-}
-
-.factor img {
-  flex: none;
-  padding: 6px;
-  background: #fff;
-}
-
-.factor label {
-  max-width: 180px;
-  margin-bottom: 8px;
-}
-
-code {
-  overflow-wrap: anywhere;
-}
-
-.spare {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
-  gap: 4px 16px;
-  margin: 10px 0;
-  padding: 10px 14px;
-  border-radius: 8px;
-  background: var(--panel);
-}
-
-.spare p {
-  grid-column: 1 / -1;
-  margin: 0;
 }
 
 .end {

@@ -4,18 +4,17 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument } from '@/api/types'
-import CoreThumb from '@/components/core/CoreThumb.vue'
 import LongRows from '@/components/frame/LongRows.vue'
 import MoreRows from '@/components/frame/MoreRows.vue'
-import { useAsk } from '@/composables/useAsk'
 import { useCopyAndArchive } from '@/composables/useCopyAndArchive'
 import { useDo } from '@/composables/useDo'
 import { useFiles } from '@/composables/useDocumentFiles'
 import { usePages } from '@/composables/usePages'
 import { usePanels } from '@/composables/usePanels'
-import { ago, figure } from '@/domain/format'
 import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import ShelfBegin from './ShelfBegin.vue'
+import ShelfCard from './ShelfCard.vue'
 
 const PAGE = 60
 /** The narrowest card, the lowest and what lies between two, px, as the styles below have them. */
@@ -83,16 +82,6 @@ async function take(list: FileList | null | undefined): Promise<void> {
 const empty = computed(
   () => !shelf.waiting.value && !shelf.trouble.value && total.value === 0 && !search.value && !form.value && !archived.value,
 )
-const house = useAsk(
-  () => ['house formulas'],
-  (at) => settled(api.GET('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at } })),
-  { when: () => empty.value && session.may('formulas.edit') },
-)
-const copying = useDo(
-  (name: string, at) => settled(api.POST('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at }, body: { name } })),
-  { then: (made) => router.push(`/formula/${made.id}`) },
-)
-
 const shelving = useCopyAndArchive()
 </script>
 
@@ -153,24 +142,7 @@ const shelving = useCopyAndArchive()
     <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
       <li v-for="n in 6" :key="n" class="skeleton card" />
     </ul>
-    <section v-else-if="empty && session.may('formulas.edit')" class="begin" aria-label="Begin">
-      <h3>Your kitchen has no formulas yet</h3>
-      <p>Copy one of ours and make it your own, paste a recipe, start from nothing, or import a file.</p>
-      <p class="choices">
-        <v-btn class="act-button" @click="start(true)">Paste a recipe</v-btn>
-        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin from a shape</v-btn>
-        <v-btn class="quiet-button" @click="start(false)">Start from nothing</v-btn>
-        <v-btn class="quiet-button" @click="chooser?.click()">Import a file</v-btn>
-      </p>
-      <ul class="house">
-        <li v-for="h in house.answer.value" :key="h.name">
-          <v-btn class="house-button" :disabled="copying.busy.value" @click="copying.run(h.name)">
-            <b>{{ h.name }}</b>
-            <span class="note">{{ formName(h.form) }} · {{ h.pieces }} pieces</span>
-          </v-btn>
-        </li>
-      </ul>
-    </section>
+    <ShelfBegin v-else-if="empty && session.may('formulas.edit')" :form-name="formName" @start="start" @choose="chooser?.click()" />
     <div v-else-if="!items.length" class="empty">
       <p class="figure">{{ search || form ? 'No formula found.' : archived ? 'The archive is empty.' : 'No formulas yet.' }}</p>
       <p v-if="search || form" class="note">Search by a few letters of the name, or choose all shapes.</p>
@@ -179,36 +151,15 @@ const shelving = useCopyAndArchive()
       <LongRows :items="rows" :whole="30" :item-height="CARD.height + CARD.gap">
         <template #default="{ item: row, itemRef }">
           <div :ref="itemRef" class="grid abreast" role="presentation">
-            <div v-for="item in row" :key="item.id" role="listitem" class="card">
-              <router-link :to="`/formula/${item.id}`" class="face">
-                <CoreThumb :strata="item.thumb.strata" :width="44" :height="116" />
-                <span class="words">
-                  <span class="name">{{ item.name }}</span>
-                  <span class="note"
-                    >{{ formName(item.form) }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span
-                  >
-                  <span class="figures">
-                    <span
-                      ><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b
-                      >{{ ' ' }}<span class="note">g net ({{ item.thumb.convention }})</span></span
-                    >
-                    <span
-                      ><b class="figure">{{ figure(item.thumb.protein, 1) }}</b
-                      >{{ ' ' }}<span class="note">g protein</span></span
-                    >
-                  </span>
-                  <span class="note foot">
-                    {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
-                    <span v-if="item.thumb.outside" class="act"> · {{ item.thumb.outside }} outside</span>
-                    <span v-if="item.thumb.problems" class="act"> · {{ item.thumb.problems }} not read</span>
-                  </span>
-                </span>
-              </router-link>
-              <span v-if="session.may('formulas.edit')" class="actions">
-                <v-btn class="note" @click="shelving.copy(item.id)">copy</v-btn>
-                <v-btn class="note" @click="shelving.archive(item.id, !archived)">{{ archived ? 'bring back' : 'archive' }}</v-btn>
-              </span>
-            </div>
+            <ShelfCard
+              v-for="item in row"
+              :key="item.id"
+              :item="item"
+              :form-name="formName(item.form)"
+              :archived="archived"
+              @copy="shelving.copy(item.id)"
+              @archive="shelving.archive(item.id, !archived)"
+            />
           </div>
         </template>
       </LongRows>
@@ -284,61 +235,9 @@ h2 {
   border-color: transparent;
 }
 
-.face {
-  display: flex;
-  gap: 18px;
-  padding: 13px 18px;
-  text-decoration: none;
-}
-
-.words {
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
-  flex: 1;
-}
-
-.name {
-  font: 700 18px/1.25 var(--head);
-  letter-spacing: -0.01em;
-}
-
-.figures {
-  display: flex;
-  gap: 18px;
-  margin: 10px 0 auto;
-}
-
-.figures b {
-  font-size: 20px;
-}
-
-.actions {
-  position: absolute;
-  right: 14px;
-  bottom: 12px;
-  display: flex;
-  gap: 12px;
-  opacity: 0;
-  transition: opacity 0.15s;
-}
-
-.card:hover .actions,
-.card:focus-within .actions {
-  opacity: 1;
-}
-
-.actions button:hover {
-  color: var(--act);
-}
-
 @media (hover: none), (max-width: 700px) {
   .shelf {
     padding-inline: 12px;
-  }
-
-  .actions {
-    opacity: 1;
   }
 }
 
@@ -350,39 +249,5 @@ h2 {
 .empty .figure {
   margin: 0 0 4px;
   font-size: 20px;
-}
-
-.begin {
-  max-width: 760px;
-  margin: 5vh auto 0;
-}
-
-.begin h3 {
-  font-size: 22px;
-}
-
-.choices {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-
-.house {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
-  gap: 10px;
-  margin: 18px 0 0;
-  padding: 0;
-  list-style: none;
-}
-
-.house-button {
-  display: grid;
-  width: 100%;
-  padding: 10px 14px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 10px;
-  background: var(--panel);
-  text-align: left;
 }
 </style>

@@ -1,16 +1,17 @@
 <script setup lang="ts">
 /** The oven, how the dough lies in it, the weight to bake to, and what would change the bake. */
 import { computed, ref } from 'vue'
-import QuantityField from '@/components/frame/QuantityField.vue'
 import { api, settled } from '@/api/client'
 import type { BakeForecast } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { withBake } from '@/domain/edits'
-import { figure, length, lengthUnit, minutes, temperature, weight, weightUnit } from '@/domain/format'
+import { figure, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import OvenAdvice from './OvenAdvice.vue'
 import OvenLog from './OvenLog.vue'
+import OvenSettings from './OvenSettings.vue'
 
 const props = defineProps<{ forecast: BakeForecast | null; thickest: number | null; within: number | null }>()
 const logging = defineModel<boolean>('logging', { default: false })
@@ -43,14 +44,9 @@ const addOven = (): void => {
 const learned = (): void => {
   emit('learned')
 }
-const mostTrays = computed(() => session.words?.most_trays ?? 1)
 const toBench = (): void => {
   if (props.forecast?.moisture_percent != null)
     set({ moisture_percent: Math.round(props.forecast.moisture_percent * 10) / 10, moisture_from: 'oven' })
-}
-const number = (event: Event): number | null => {
-  const value = Number((event.target as HTMLInputElement).value.trim().replace(',', '.'))
-  return Number.isFinite(value) && value > 0 ? value : null
 }
 </script>
 
@@ -69,85 +65,7 @@ const number = (event: Event): number | null => {
       />
     </h3>
     <p v-if="!forecast?.fried" class="note">{{ forecast?.oven ?? '' }}</p>
-    <dl v-if="forecast">
-      <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
-      <dd>
-        <QuantityField
-          kind="temperature"
-          :label="forecast.fried ? 'Oil' : 'Dial'"
-          :value="forecast.oven_c"
-          :disabled="!bench.mayEdit"
-          @change="set({ oven_c: $event })"
-        />
-      </dd>
-      <template v-if="!forecast.fried">
-        <dt>In this oven</dt>
-        <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
-        <dt>Heat</dt>
-        <dd>
-          <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
-            {{ bake?.fan ? 'fan' : 'no fan' }}
-          </v-btn>
-        </dd>
-        <dt>Baked on</dt>
-        <dd>
-          <v-select
-            class="field wide"
-            :model-value="bake?.ware ?? ''"
-            :disabled="!bench.mayEdit"
-            aria-label="Baked on"
-            @update:model-value="set({ ware: $event })"
-            :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
-          />
-        </dd>
-        <dt>Trays at once</dt>
-        <dd>
-          <QuantityField
-            kind="count"
-            label="Trays at once"
-            :value="bake?.trays ?? 1"
-            :low="1"
-            :high="mostTrays"
-            :disabled="!bench.mayEdit"
-            @change="set({ trays: $event ?? 1 })"
-          />
-        </dd>
-      </template>
-      <dt>Wanted</dt>
-      <dd>
-        <v-select
-          class="field wide"
-          :model-value="bake?.doneness ?? ''"
-          :disabled="!bench.mayEdit"
-          aria-label="How done it is wanted"
-          @update:model-value="set({ doneness: $event as '' | 'soft' | 'crisp' })"
-          :items="[...(session.words?.wishes ?? []).map((w) => ({ value: w.id, title: w.name }))]"
-        />
-      </dd>
-      <dt>Dough goes in at</dt>
-      <dd>
-        <QuantityField
-          kind="temperature"
-          style="--quantity-width: 100px"
-          label="Dough goes in at"
-          :value="bake?.dough_c"
-          usual="as mixed"
-          :disabled="!bench.mayEdit"
-          @change="set({ dough_c: $event })"
-        />
-      </dd>
-      <dt>Altitude</dt>
-      <dd>
-        <QuantityField
-          kind="altitude"
-          label="Altitude"
-          :value="bake?.altitude_m || null"
-          :usual="chosen?.altitude_m ?? 0"
-          :disabled="!bench.mayEdit"
-          @change="set({ altitude_m: $event ?? 0 })"
-        />
-      </dd>
-    </dl>
+    <OvenSettings v-if="forecast" :forecast="forecast" :altitude-m="chosen?.altitude_m ?? 0" />
     <template v-if="forecast?.bake_to_g">
       <h4>Bake to weight</h4>
       <p class="weight">
@@ -166,41 +84,7 @@ const number = (event: Event): number | null => {
         >
       </p>
     </template>
-    <template v-if="forecast">
-      <h4>If instead …</h4>
-      <dl class="ifs">
-        <div v-for="w in forecast.what_ifs" :key="w.key">
-          <dt>{{ w.name }}</dt>
-          <dd>
-            <b>{{ w.text }}</b>
-          </dd>
-        </div>
-      </dl>
-      <h4>Other temperatures</h4>
-      <ul class="settings">
-        <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
-          <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</v-btn>{{ ' '
-          }}<span
-            >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare`
-            }}{{ s.best ? ' · suggested' : '' }}</span
-          >
-        </li>
-      </ul>
-      <p class="note">
-        How thick to be done in
-        <v-text-field
-          class="field tiny"
-          :model-value="within ?? ''"
-          inputmode="decimal"
-          aria-label="Minutes there are"
-          @change="emit('within', number($event))"
-        />
-        min?<b v-if="within != null">
-          {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b
-        >
-      </p>
-      <p class="note">Decided by {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
-    </template>
+    <OvenAdvice v-if="forecast" :forecast="forecast" :thickest="thickest" :within="within" @within="emit('within', $event)" />
     <OvenLog v-if="chosen && !forecast?.fried" id="oven-log" v-model:open="logging" :oven="chosen" @learned="learned" />
     <form v-if="bench.mayEdit && !forecast?.fried" class="fresh" @submit.prevent="addOven">
       <v-text-field
@@ -232,52 +116,6 @@ p {
   margin: 3px 0;
 }
 
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  margin: 4px 0;
-}
-
-dt,
-dd {
-  margin: 0;
-  padding: 3px 0;
-  border-bottom: 1px solid var(--rule);
-}
-
-dt {
-  color: var(--ink-2);
-}
-
-dd {
-  padding-left: 8px;
-  text-align: right;
-}
-
-/* A long answer takes a line of its own rather than squeeze the question. */
-.ifs {
-  display: block;
-  font-size: 13px;
-}
-
-.ifs div {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  border-bottom: 1px solid var(--rule);
-}
-
-.ifs dt,
-.ifs dd {
-  padding: 2px 0;
-  border: 0;
-}
-
-.ifs dd {
-  margin-left: auto;
-  padding-left: 8px;
-}
-
 .field {
   width: 62px;
   --field-height: 26px;
@@ -295,11 +133,6 @@ h3 .field {
   font: 700 15px var(--head);
 }
 
-.field.tiny {
-  width: 40px;
-  --field-height: 22px;
-}
-
 .field.name {
   flex: 1;
   text-align: left;
@@ -310,34 +143,6 @@ h3 .field {
 }
 
 .link {
-  border-bottom: 1px solid var(--rule-strong);
-}
-
-.settings {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  font-size: 13px;
-}
-
-.settings li {
-  display: flex;
-  gap: 10px;
-  justify-content: space-between;
-  padding: 2px 0;
-  border-bottom: 1px solid var(--rule);
-}
-
-.settings span {
-  text-align: right;
-}
-
-.settings .best {
-  font-weight: 700;
-}
-
-.settings button {
-  white-space: nowrap;
   border-bottom: 1px solid var(--rule-strong);
 }
 

@@ -12,10 +12,13 @@ import { useDo } from '@/composables/useDo'
 import { useLatest } from '@/composables/useLatest'
 import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
+import PlanClock from './PlanClock.vue'
+import PlanHelps from './PlanHelps.vue'
 import PlanLanes from './PlanLanes.vue'
 import PlanSetting from './PlanSetting.vue'
+import PlanTask from './PlanTask.vue'
 import PlanWeek from './PlanWeek.vue'
-import { dayOf, days, written } from './times'
+import { days, written } from './times'
 import { usePlan } from './usePlan'
 
 const props = defineProps<{ planId: number }>()
@@ -72,8 +75,6 @@ const feedAddress = computed(() => (one.plan.value?.feed ? `${window.location.or
 /** Of a plan over several days the days can be seen side by side. */
 const glance = ref<'lanes' | 'days'>('lanes')
 const many = computed(() => one.planned.value !== null && days(one.planned.value.begins, one.planned.value.horizon).length > 1)
-/** What hands do, by the clock. */
-const clockList = computed(() => one.planned.value?.tasks.filter((t) => t.hands.length) ?? [])
 watch(
   () => props.planId,
   () => (selected.value = ''),
@@ -118,33 +119,12 @@ watch(
         @stop="one.work.stop()"
       />
       <p v-if="one.work.trouble.value" role="alert" class="act">{{ one.work.trouble.value }}</p>
-      <ul v-if="one.planned.value?.helps.length" class="helps">
-        <li v-for="h in one.planned.value.helps" :key="h.key">
-          {{ h.text }}
-          <v-btn
-            v-if="h.key === 'people'"
-            class="quiet-button tiny-button"
-            @click="change({ people: (one.plan.value.document.people ?? 1) + 1 })"
-            >Two of us</v-btn
-          >
-          <v-btn
-            v-else-if="h.key === 'tray'"
-            class="quiet-button tiny-button"
-            @click="
-              change({
-                ovens: one.plan.value.document.ovens.map((o, n) => (n ? o : { ...o, trays: (o.trays ?? 2) + 1 })),
-              })
-            "
-            >One more tray</v-btn
-          >
-          <v-btn
-            v-else-if="h.key.startsWith('without:') && one.plan.value.document.bakes.length > 1"
-            class="quiet-button tiny-button"
-            @click="change({ bakes: one.plan.value.document.bakes.filter((b) => b.id !== h.key.slice(8)), pins: [] })"
-            >Leave it out</v-btn
-          >
-        </li>
-      </ul>
+      <PlanHelps
+        v-if="one.planned.value?.helps.length"
+        :helps="one.planned.value.helps"
+        :document="one.plan.value.document"
+        @change="change"
+      />
       <div class="body">
         <PlanSetting
           :document="one.plan.value.document"
@@ -183,22 +163,17 @@ watch(
             @drag="(id, minute) => trying.ask({ task: id, start_min: minute })"
             @drop="pin"
           />
-          <p v-if="task" class="one">
-            <b>{{ task.text }}</b>
-            {{ task.start.slice(11, 16) }}–{{ task.end.slice(11, 16)
-            }}<template v-if="task.check && task.surely">
-              · look from {{ task.check.slice(11, 16) }}, surely out by {{ task.surely.slice(11, 16) }}</template
-            ><template v-if="task.slack > 1"> · may slip {{ task.slack }} min</template>
-            <template v-if="session.may('plans.edit')">
-              <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="unpin(task.id)">Let it move</v-btn>
-              <v-btn v-else-if="!task.done" class="quiet-button tiny-button" @click="pin(task.id, task.start_min)">Pin it here</v-btn>
-              <template v-if="task.hands.length && !one.plan.value.stale">
-                <v-btn class="quiet-button tiny-button" @click="one.slip(task.id, 5)">It took 5 min longer</v-btn>
-                <v-btn class="quiet-button tiny-button" @click="one.slip(task.id, 12)">12 min longer</v-btn>
-              </template>
-              <v-btn v-if="underWay" class="quiet-button tiny-button" @click="change({ happened: [], pins: [] })">Plan afresh</v-btn>
-            </template>
-          </p>
+          <PlanTask
+            v-if="task"
+            :task="task"
+            :may-edit="session.may('plans.edit')"
+            :under-way="underWay"
+            :stale="one.plan.value.stale"
+            @pin="pin(task.id, task.start_min)"
+            @unpin="unpin(task.id)"
+            @slip="one.slip(task.id, $event)"
+            @afresh="change({ happened: [], pins: [] })"
+          />
           <p v-else-if="one.planned.value" class="note">
             Press a block to see its times; drag it to pin it. The dark foot of a bake is when to look at it.
           </p>
@@ -211,18 +186,7 @@ watch(
           <p v-if="one.planned.value" class="note">
             {{ one.planned.value.care.charAt(0).toUpperCase() + one.planned.value.care.slice(1) }}.
           </p>
-          <h3 v-if="clockList.length">By the clock</h3>
-          <ol class="clock">
-            <li v-for="t in clockList" :key="t.id" :class="{ done: t.done }">
-              <span class="at">{{ dayOf(one.planned.value?.begins ?? '', t.start_min) }} {{ t.start.slice(11, 16) }}</span>
-              <span
-                >{{ t.text
-                }}<span v-if="t.check && t.surely" class="note">
-                  · look from {{ t.check.slice(11, 16) }}, surely out by {{ t.surely.slice(11, 16) }}</span
-                ></span
-              >
-            </li>
-          </ol>
+          <PlanClock v-if="one.planned.value" :planned="one.planned.value" />
           <p v-if="session.may('plans.edit')" class="foot">
             <template v-if="feedAddress">
               <span class="note">Calendar address, for whoever has it: </span><code>{{ feedAddress }}</code>
@@ -264,11 +228,6 @@ header a {
   font-size: 18px;
 }
 
-.helps {
-  margin: 0 0 8px;
-  padding-left: 18px;
-}
-
 .body {
   display: grid;
   grid-template-columns: 236px minmax(0, 1fr);
@@ -290,37 +249,6 @@ header a {
   box-shadow: inset 0 0 0 1px var(--ink);
 }
 
-.one {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 10px;
-  min-height: 30px;
-  margin: 6px 0;
-}
-
-.clock {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
-.clock li {
-  display: grid;
-  grid-template-columns: 84px minmax(0, 1fr);
-  padding: 5px 4px;
-  border-top: 1px solid var(--rule);
-}
-
-.clock .at {
-  font-variant-numeric: tabular-nums;
-}
-
-.clock .done {
-  color: var(--ink-2);
-  text-decoration: line-through;
-}
-
 .foot {
   display: flex;
   flex-wrap: wrap;
@@ -338,18 +266,11 @@ code {
   .page {
     padding: 10px 12px 40px;
   }
-
   .body {
     grid-template-columns: minmax(0, 1fr);
   }
-
   .day {
     order: -1;
-  }
-
-  .clock li {
-    min-height: 44px;
-    font-size: 17px;
   }
 }
 

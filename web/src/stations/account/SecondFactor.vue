@@ -1,0 +1,160 @@
+<script setup lang="ts">
+/** A second factor: an authenticator with its recovery codes, and passkeys. */
+import { computed, ref } from 'vue'
+import { account, addPasskey, passkeysHere } from '@/api/account'
+import { day, type Doing, type Factor } from './factors'
+
+const props = defineProps<{ factors: Factor[]; doing: Doing }>()
+const emit = defineEmits<{ changed: [] }>()
+const secret = ref('')
+const factorCode = ref('')
+const spare = ref<string[]>([])
+const PICTURE = '/api/account/second-factor.svg'
+const totp = computed(() => props.factors.find((f) => f.type === 'totp'))
+const passkeys = computed(() => props.factors.filter((f) => f.type === 'webauthn'))
+const left = computed(() => props.factors.find((f) => f.type === 'recovery_codes')?.unused_code_count ?? 0)
+async function beginFactor(): Promise<void> {
+  const reply = await props.doing(() => account<{ secret: string }>('account/authenticators/totp', 'GET'))
+  secret.value = reply.data?.secret ?? ''
+}
+async function endFactorSetUp(): Promise<void> {
+  const reply = await props.doing(
+    () => account('account/authenticators/totp', 'POST', { code: factorCode.value.trim() }),
+    'The second factor is on.',
+  )
+  if (!reply.ok) return
+  secret.value = factorCode.value = ''
+  emit('changed')
+  await showSpare()
+}
+async function showSpare(): Promise<void> {
+  const reply = await props.doing(() => account<{ unused_codes: string[] }>('account/authenticators/recovery-codes', 'GET'))
+  spare.value = reply.data?.unused_codes ?? []
+}
+async function newSpare(): Promise<void> {
+  await props.doing(
+    () => account('account/authenticators/recovery-codes', 'POST'),
+    'New recovery codes; the former ones are no longer good.',
+  )
+  await showSpare()
+  emit('changed')
+}
+async function dropFactor(): Promise<void> {
+  await props.doing(() => account('account/authenticators/totp', 'DELETE'), 'The second factor is off.')
+  emit('changed')
+}
+async function makePasskey(): Promise<void> {
+  await props.doing(() => addPasskey(navigator.platform || 'this device'), 'The passkey is added.')
+  emit('changed')
+}
+async function dropPasskey(id: number): Promise<void> {
+  await props.doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'The passkey is taken away.')
+  emit('changed')
+}
+</script>
+
+<template>
+  <section aria-label="Second factor">
+    <h3>Second factor</h3>
+    <template v-if="totp">
+      <p>
+        Signing in takes a code of your authenticator, since {{ day(totp.created_at) }}.
+        <span class="note">{{ left }} recovery codes are left.</span>
+      </p>
+      <v-btn class="quiet-button" @click="showSpare">Show the recovery codes</v-btn>
+      <v-btn class="quiet-button" @click="newSpare">Make new ones</v-btn>
+      <v-btn class="quiet-button" @click="dropFactor">Take it away</v-btn>
+    </template>
+    <template v-else-if="secret">
+      <div class="factor">
+        <img :src="PICTURE" alt="The secret, as a picture that an authenticator reads" width="148" height="148" />
+        <form @submit.prevent="endFactorSetUp">
+          <p>
+            Scan this with an authenticator, or type <code>{{ secret }}</code> into it.
+          </p>
+          <label>The code that it shows <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6" /></label>
+          <v-btn type="submit" class="act-button">Turn it on</v-btn>
+        </form>
+      </div>
+    </template>
+    <template v-else>
+      <p class="note">A code of your phone on top of the password: whoever guesses the one has not the other.</p>
+      <v-btn class="quiet-button" @click="beginFactor">Set up an authenticator</v-btn>
+    </template>
+    <div v-if="spare.length" class="spare">
+      <p>Each is good once, when the phone is lost. Keep them where the phone is not.</p>
+      <code v-for="one in spare" :key="one">{{ one }}</code>
+    </div>
+    <div v-for="p in passkeys" :key="p.id" class="row">
+      <span class="name"
+        >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
+      >
+      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Take it away</v-btn>
+    </div>
+    <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin: 18px 0 6px;
+  font-size: 17px;
+}
+
+.row {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+
+.name {
+  flex: 1;
+}
+
+section > .quiet-button {
+  margin: 0 8px 6px 0;
+}
+
+label {
+  display: block;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+
+.factor {
+  display: flex;
+  gap: 20px;
+}
+
+.factor img {
+  flex: none;
+  padding: 6px;
+  background: #fff;
+}
+
+.factor label {
+  max-width: 180px;
+  margin-bottom: 8px;
+}
+
+code {
+  overflow-wrap: anywhere;
+}
+
+.spare {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
+  gap: 4px 16px;
+  margin: 10px 0;
+  padding: 10px 14px;
+  border-radius: 8px;
+  background: var(--panel);
+}
+
+.spare p {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+/** How the oven, or the oil, is set for this dough, and what is wanted of it. */
+import { computed } from 'vue'
+import QuantityField from '@/components/frame/QuantityField.vue'
+import type { BakeForecast } from '@/api/types'
+import { withBake } from '@/domain/edits'
+import { temperature } from '@/domain/format'
+import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
+
+defineProps<{ forecast: BakeForecast; altitudeM: number }>()
+const bench = useBench()
+const session = useSession()
+const set = (change: Parameters<typeof withBake>[1]): void => {
+  bench.edit((doc) => withBake(doc, change))
+}
+const bake = computed(() => bench.document?.bake)
+const mostTrays = computed(() => session.words?.most_trays ?? 1)
+</script>
+
+<template>
+  <dl>
+    <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
+    <dd>
+      <QuantityField
+        kind="temperature"
+        :label="forecast.fried ? 'Oil' : 'Dial'"
+        :value="forecast.oven_c"
+        :disabled="!bench.mayEdit"
+        @change="set({ oven_c: $event })"
+      />
+    </dd>
+    <template v-if="!forecast.fried">
+      <dt>In this oven</dt>
+      <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
+      <dt>Heat</dt>
+      <dd>
+        <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
+          {{ bake?.fan ? 'fan' : 'no fan' }}
+        </v-btn>
+      </dd>
+      <dt>Baked on</dt>
+      <dd>
+        <v-select
+          class="field wide"
+          :model-value="bake?.ware ?? ''"
+          :disabled="!bench.mayEdit"
+          aria-label="Baked on"
+          @update:model-value="set({ ware: $event })"
+          :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
+        />
+      </dd>
+      <dt>Trays at once</dt>
+      <dd>
+        <QuantityField
+          kind="count"
+          label="Trays at once"
+          :value="bake?.trays ?? 1"
+          :low="1"
+          :high="mostTrays"
+          :disabled="!bench.mayEdit"
+          @change="set({ trays: $event ?? 1 })"
+        />
+      </dd>
+    </template>
+    <dt>Wanted</dt>
+    <dd>
+      <v-select
+        class="field wide"
+        :model-value="bake?.doneness ?? ''"
+        :disabled="!bench.mayEdit"
+        aria-label="How done it is wanted"
+        @update:model-value="set({ doneness: $event as '' | 'soft' | 'crisp' })"
+        :items="[...(session.words?.wishes ?? []).map((w) => ({ value: w.id, title: w.name }))]"
+      />
+    </dd>
+    <dt>Dough goes in at</dt>
+    <dd>
+      <QuantityField
+        kind="temperature"
+        style="--quantity-width: 100px"
+        label="Dough goes in at"
+        :value="bake?.dough_c"
+        usual="as mixed"
+        :disabled="!bench.mayEdit"
+        @change="set({ dough_c: $event })"
+      />
+    </dd>
+    <dt>Altitude</dt>
+    <dd>
+      <QuantityField
+        kind="altitude"
+        label="Altitude"
+        :value="bake?.altitude_m || null"
+        :usual="altitudeM"
+        :disabled="!bench.mayEdit"
+        @change="set({ altitude_m: $event ?? 0 })"
+      />
+    </dd>
+  </dl>
+</template>
+
+<style scoped>
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  margin: 4px 0;
+}
+
+dt,
+dd {
+  margin: 0;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+dt {
+  color: var(--ink-2);
+}
+
+dd {
+  padding-left: 8px;
+  text-align: right;
+}
+
+.field {
+  width: 62px;
+  --field-height: 26px;
+  text-align: right;
+}
+
+h3 .field,
+.field.wide {
+  width: auto;
+  text-align: left;
+}
+</style>
