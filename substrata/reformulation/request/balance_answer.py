@@ -85,7 +85,7 @@ class BalanceOption:
     name: str  # what it is best at: "least change"
     formula: Formula
     changes: tuple[LineChange, ...]
-    shape: tuple[ShapeChange, ...]
+    shape: tuple[ShapeChange, ...] = ()  # answers of former releases have none
     brackets: tuple[Moved, ...]
     texture: tuple[Moved, ...]
     handling: ClassMove | None

@@ -2817,7 +2817,10 @@ export interface components {
             new: number;
             /** Prices */
             prices: string[];
-            /** Shape */
+            /**
+             * Shape
+             * @default []
+             */
             shape: components["schemas"]["ShapeChange"][];
             /** Sure */
             sure: components["schemas"]["Sure"][];
