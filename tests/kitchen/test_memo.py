@@ -67,7 +67,7 @@ def test_the_live_bake_of_a_run_misses_when_its_oven_moves_to_the_mountains(peop
     run = runs.start_run(people["baker"], kitchen.pk, formula.pk, "tablet")
     cases = []
     monkeypatch.setattr(
-        runs, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(forecast=lambda *_: None)
+        run_advice, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(forecast=lambda *_: None)
     )
     run_advice._live_bake.cache_clear()
     run_advice.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
