@@ -124,7 +124,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
         keeping=keeping(dough),
         cost=f"{price.piece:.2f} {price.currency} a piece"
-        if price.priced_share > constant("price_told_from") and price.piece >= _LEAST_PRICE
+        if price.priced_share > constant("price_shown_from") and price.piece >= _LEAST_PRICE
         else "",
         figures=tuple(_figures(panels, eu=region)),
         net_carbs=f"{(panels.eu_net_carbs if region else panels.us_net_carbs).estimate.value:.1f} g",

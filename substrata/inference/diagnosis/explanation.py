@@ -173,7 +173,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             if not flaw:
                 continue
             hazard = as_written[:, m]
-            material = hazard / (hazard + constant("hazard_told_from"))
+            material = hazard / (hazard + constant("hazard_shown_from"))
             share = float(
                 (belief.weights * np.minimum(hazard[None, :] / np.maximum(whole, 1e-9), 1.0) * material[None, :]).sum()
             )
@@ -188,7 +188,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             evidence=(f"as written: {mechanism}, which brings {fault_table()[fault].words}",),
         )
         for flaw, (share, fault, mechanism) in best.items()
-        if share >= constant("flaw_told_from")
+        if share >= constant("flaw_shown_from")
     ]
     return tuple(sorted(flaws, key=lambda flaw: -flaw.probability))
 

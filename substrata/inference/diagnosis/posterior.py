@@ -147,7 +147,7 @@ def _scored(
     changes = np.array([_change(h, table) for h in hypotheses])
     x = base + changes[:, None, :] + spread[None, :, :]
     p = with_practice(likely(hazards(x, base, marks, mechanisms_), mechanisms_), hypotheses, table, mechanisms_)
-    q = constant("fault_told") * p + constant("fault_by_chance")
+    q = constant("fault_reported") * p + constant("fault_by_chance")
     is_rated = np.array([fault in faults_rated for fault in mechanisms_.faults])
     # Without any verdict on faults nothing is said by their absence.
     judged = bool(faults_rated) or verdict.liked == "good"

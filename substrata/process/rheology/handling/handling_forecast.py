@@ -143,7 +143,7 @@ def handling_forecast(
     knead, ready, closes = crossings(
         bowl.over_minutes, MINUTES, rising, (band_of("tacky").low, target.low, target.high)
     )
-    fits = target.low <= at.consistency < target.high and crumbly < constant("said_from")
+    fits = target.low <= at.consistency < target.high and crumbly < constant("stated_from")
     brittle = (
         _brittle(
             replace(bowl, rest_min=standing), typical[len(MINUTES) : -1], min(target.high, constant("brittle_cheese"))
@@ -180,7 +180,7 @@ def handling_forecast(
         cause=None
         if fits
         else limiting_cause(
-            bowl, target, crumbly=crumbly >= constant("said_from"), ready_min=ready, brittle_below_c=brittle
+            bowl, target, crumbly=crumbly >= constant("stated_from"), ready_min=ready, brittle_below_c=brittle
         ),
         heat=heat,
         learned=hands.text,
@@ -290,9 +290,9 @@ def _text(
     brittle: float | None,
 ) -> str:
     """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
-    if crumbly >= constant("said_from"):
+    if crumbly >= constant("stated_from"):
         return "Crumbly: too little flows to fill the voids."
-    perhaps = "" if at.probability >= constant("said_surely_from") else f", perhaps {_other(at, shares)}"
+    perhaps = "" if at.probability >= constant("stated_surely_from") else f", perhaps {_other(at, shares)}"
     if not at.minutes:
         words = f"{at.class_name.capitalize()} at once{perhaps}"
     elif start.class_name == at.class_name:

@@ -2,16 +2,16 @@
 import { ref, type ComputedRef } from 'vue'
 import type { PlannedTask } from '@/api/types'
 
-interface Told {
+interface DragEvents {
   select: (id: string) => void
   drag: (id: string, minute: number) => void
   drop: (id: string, minute: number) => void
 }
 
-export function useDraggedTask(props: { mayMove: boolean }, perMinute: ComputedRef<number>, told: Told) {
+export function useDraggedTask(props: { mayMove: boolean }, perMinute: ComputedRef<number>, events: DragEvents) {
   const dragged = ref<{ task: PlannedTask; at: number; by: number } | null>(null)
   function grab(event: PointerEvent, task: PlannedTask): void {
-    told.select(task.id)
+    events.select(task.id)
     if (!props.mayMove || task.done) return
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     dragged.value = { task, at: event.clientX, by: 0 }
@@ -22,17 +22,17 @@ export function useDraggedTask(props: { mayMove: boolean }, perMinute: ComputedR
     const by = Math.round((event.clientX - held.at) / perMinute.value)
     if (by === held.by) return
     dragged.value = { ...held, by }
-    if (by) told.drag(held.task.id, held.task.start_min + by)
+    if (by) events.drag(held.task.id, held.task.start_min + by)
   }
   function release(): void {
     const held = dragged.value
     dragged.value = null
-    if (held && Math.abs(held.by) >= 2) told.drop(held.task.id, held.task.start_min + held.by)
+    if (held && Math.abs(held.by) >= 2) events.drop(held.task.id, held.task.start_min + held.by)
   }
   function nudge(event: KeyboardEvent, task: PlannedTask): void {
-    if (event.key === 'Enter' || event.key === ' ') told.select(task.id)
+    if (event.key === 'Enter' || event.key === ' ') events.select(task.id)
     else if (props.mayMove && !task.done && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
-      told.drop(task.id, task.start_min + (event.key === 'ArrowLeft' ? -5 : 5))
+      events.drop(task.id, task.start_min + (event.key === 'ArrowLeft' ? -5 : 5))
     } else return
     event.preventDefault()
   }
